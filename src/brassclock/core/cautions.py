@@ -1,0 +1,40 @@
+"""What can hurt or mislead, in one short sentence, keyed by code. Shown at the step it belongs to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+TEXTS: dict[str, str] = {
+    "steam": "A puffed bread is full of live steam. Tear it facing away from you.",
+    "hot_surface": "Stone and iron stay hot long after the fire is out.",
+    "raw_dough": "Do not taste raw dough: raw flour and egg can make you ill.",
+    "dairy_warm": (
+        "Dairy or egg dough kept warm: usual guidance is about 2 h in total above 5 C, "
+        "1 h above 32 C. Local food rules decide."
+    ),
+    "yeast_limit": "Hotter than this harms the yeast.",
+    "outside_tested_range": "Outside the range this model was tested in; read it as a rough guide.",
+    "hot_start": "This surface is hotter than the bread likes: it will char before it dries.",
+    "cool_start": "This surface is cooler than a pocket wants: it may dry before it puffs.",
+    "wide_band": "Times on the heat are good to about 30 %. Watch the bread first, the clock second.",
+    "no_leaven": "Nothing in this formula makes gas: it will not rise.",
+    "other_leaven": "Only yeast is forecast so far; starter, soda and powder are left out of this rise.",
+    "fridge_warm": "A fridge above 6 C lets dough rise far faster than most plans allow for.",
+    "too_small_to_weigh": "Less than a kitchen scale can show. Use a spoon or a dilution.",
+}
+
+
+@dataclass(frozen=True)
+class Caution:
+    """A code and the sentence shown for it."""
+
+    code: str
+    text: str
+
+    def as_dict(self) -> dict[str, str]:
+        return {"code": self.code, "text": self.text}
+
+
+def caution(code: str, detail: str = "") -> Caution:
+    """The caution of that code, with a detail of this case before the standing text."""
+    return Caution(code, f"{detail} {TEXTS[code]}".strip())

@@ -1,0 +1,134 @@
+"""The ingredient table: composition, cup weights, heat capacity, allergens, each row with its source.
+
+The rows are package data (`data/ingredients.csv`); reading them is the only file the core opens.
+"""
+
+from __future__ import annotations
+
+import csv
+import difflib
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+from importlib.resources import files
+
+
+@dataclass(frozen=True)
+class Ingredient:
+    """One ingredient. Fractions are by mass of the ingredient; cups are US cups of 236.6 mL."""
+
+    id: str
+    name: str
+    group: str
+    cup_low_g: float
+    cup_g: float
+    cup_high_g: float
+    tbsp_g: float
+    tsp_g: float
+    water_frac: float
+    fat_frac: float
+    sugar_frac: float
+    protein_frac: float
+    salt_frac: float
+    acid_frac: float
+    cp_j_gk: float
+    counted_water_frac: float
+    effective_liquid_frac: float
+    absorption_offset_frac: float
+    allergens: tuple[str, ...]
+    flour_frac: float
+    sugar_kind: str
+    piece_g: float | None
+    piece_unit: str
+    contains: tuple[tuple[str, float], ...]
+    source: str
+
+    @property
+    def is_yeast(self) -> bool:
+        return self.id.startswith("yeast_")
+
+    @property
+    def is_other_leaven(self) -> bool:
+        return self.id.startswith(("starter_", "baking_", "self_r")) or self.id == "cream_tartar"
+
+
+def _float(text: str) -> float:
+    return float(text) if text else 0.0
+
+
+def _piece(text: str) -> tuple[float | None, str]:
+    match = re.match(r"^([\d.]+)(?:\s*\((\w+))?", text)
+    if not match:
+        return None, ""
+    unit = match[2] if match[2] in ("packet", "pinch") else "piece"
+    return float(match[1]), unit
+
+
+def _allergens(text: str) -> tuple[str, ...]:
+    known = ("gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites")
+    return tuple(name for name in known if name in text)
+
+
+def _contains(text: str) -> tuple[tuple[str, float], ...]:
+    return tuple((name, float(share)) for name, share in re.findall(r"([a-z_]+) (0\.\d+)", text))
+
+
+@lru_cache(maxsize=1)
+def table() -> dict[str, Ingredient]:
+    """Every ingredient by id, in the table's order."""
+    rows: dict[str, Ingredient] = {}
+    text = (files("brassclock.core.matter") / "data" / "ingredients.csv").read_text("utf-8")
+    for row in csv.DictReader(text.splitlines()):
+        piece_g, piece_unit = _piece(row["g_per_piece"])
+        percent = {k: _float(row[f"{k}_pct"]) / 100 for k in ("water", "fat", "sugar", "protein", "salt")}
+        rows[row["id"]] = Ingredient(
+            id=row["id"],
+            name=row["name"],
+            group=row["group"],
+            cup_low_g=_float(row["g_us_cup_low"]),
+            cup_g=_float(row["g_us_cup"]),
+            cup_high_g=_float(row["g_us_cup_high"]),
+            tbsp_g=_float(row["g_tbsp_15"]),
+            tsp_g=_float(row["g_tsp_5"]),
+            water_frac=percent["water"],
+            fat_frac=percent["fat"],
+            sugar_frac=percent["sugar"],
+            protein_frac=percent["protein"],
+            salt_frac=percent["salt"],
+            acid_frac=_float(row["acid_as_lactic_pct"]) / 100,
+            cp_j_gk=_float(row["cp_kJ_kgK"]),
+            counted_water_frac=_float(row["counted_water"]),
+            effective_liquid_frac=_float(row["eff_liquid"]),
+            absorption_offset_frac=_float(row["absorption_offset_pts"]) / 100,
+            allergens=_allergens(row["allergens"]),
+            flour_frac=_float(row["flour_frac"]),
+            sugar_kind=row["sugar_kind"],
+            piece_g=piece_g,
+            piece_unit=piece_unit,
+            contains=_contains(row["contains"]),
+            source=row["source"],
+        )
+    return rows
+
+
+def near_ids(wanted: str, most: int = 3) -> list[str]:
+    """Ids that a cook may have meant by `wanted`, nearest first."""
+    rows = table()
+    clean = re.sub(r"[^a-z]+", "_", wanted.lower()).strip("_")
+    scored = {
+        key: max(
+            difflib.SequenceMatcher(None, clean, key).ratio(),
+            difflib.SequenceMatcher(None, wanted.lower(), row.name.lower()).ratio(),
+            0.9 if clean and all(part in f"{key} {row.name.lower()}" for part in clean.split("_")) else 0.0,
+        )
+        for key, row in rows.items()
+    }
+    best = sorted(scored, key=lambda key: -scored[key])
+    return [key for key in best if scored[key] >= 0.5][:most]
+
+
+def unknown_text(wanted: str) -> str:
+    """The sentence for an ingredient that is not in the table, with near ones."""
+    near = near_ids(wanted)
+    advice = f" Did you mean {', '.join(near)}?" if near else " The list of known ones is under /api/ingredients."
+    return f"“{wanted[:60]}” is not a known ingredient.{advice}"

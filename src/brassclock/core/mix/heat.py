@@ -1,0 +1,240 @@
+"""Heat balance of the bowl: where the dough lands, and the liquid temperature that lands it right.
+
+    T = [Σ m·c·Tᵢ + C_b·T_b + q_h·m_flour] / (Σ m·c + C_b), then friction and bench loss while kneading:
+    T_end = T_room + (T − T_room)·e^(−kt) + (w·M/C)·(1 − e^(−kt))/k
+
+Masses g, temperatures C, heats J. Friction, loss and bowl constants are judgement; the heat of
+hydration is published (about 15 J per g flour at 14 % moisture, from memory); the balance is analytic.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from brassclock.core.cautions import Caution, caution
+from brassclock.core.evidence import Input, Kind, Param, Why, refuse
+from brassclock.core.matter.ingredients import Ingredient
+
+WATER_J_GK = 4.18
+FUSION_J_G = 333.6
+PARAMS = {
+    "hydration_j_g": Param(15.1, "J/g flour", 8, 20, Kind.PUBLISHED_FROM_MEMORY, "about 6.5 Btu/lb at 14 % moisture"),
+    "friction_hand": Param(0.35, "J/(g min)", 0.2, 0.6, Kind.JUDGEMENT, "set to reason, not measured"),
+    "friction_planetary": Param(2.6, "J/(g min)", 2.0, 3.2, Kind.JUDGEMENT, "set to reason, not measured"),
+    "friction_spiral": Param(2.6, "J/(g min)", 1.8, 3.5, Kind.JUDGEMENT, "set to reason, not measured"),
+    "friction_processor": Param(28.0, "J/(g min)", 15, 40, Kind.JUDGEMENT, "set to reason, not measured"),
+    "stirring_total": Param(0.8, "J/g", 0.4, 1.5, Kind.JUDGEMENT, "three minutes with a spoon, in all"),
+    "loss_hand": Param(0.020, "1/min at 1 kg", 0.01, 0.04, Kind.JUDGEMENT, "thin sheet on a bench"),
+    "loss_bowl": Param(0.008, "1/min at 1 kg", 0.004, 0.02, Kind.JUDGEMENT, "dough in a bowl"),
+}
+BOWL_J_GK = {"steel": 0.49, "glass": 0.84, "ceramic": 0.88, "plastic": 1.7, "wood": 1.7}
+METHODS = ("hand", "no_knead", "planetary", "spiral", "processor", "none")
+YEAST_LIMIT_C = {"yeast_instant": 43.0, "yeast_osmotolerant": 43.0, "yeast_active": 43.0, "yeast_fresh": 38.0}
+DEFAULT_LIMIT_C = 54.0  # practice: yeast dry in the flour
+RULE_FACTOR_C = {"hand": 3.0, "no_knead": 0.0, "none": 0.0}
+MACHINE_FACTOR_C = 8.0
+
+
+@dataclass(frozen=True)
+class Part:
+    """A mass of an ingredient and its temperature as it goes in [g, C]."""
+
+    ingredient: Ingredient
+    mass_g: float
+    temp_c: float
+
+
+@dataclass(frozen=True)
+class Bowl:
+    """The bowl [g], its material and temperature [C]."""
+
+    mass_g: float
+    material: str
+    temp_c: float
+
+
+@dataclass(frozen=True)
+class Kneading:
+    """How it is mixed, for how long [min], in what room [C]."""
+
+    method: str
+    minutes: float
+    room_c: float
+
+
+@dataclass(frozen=True)
+class MixHeat:
+    """Where the dough lands, and what the liquid must be for that (None when it cannot be)."""
+
+    dough_temp_c: float
+    liquid_temp_c: float | None
+    wanted_liquid_c: float | None
+    limit_c: float
+    ice_g: float
+    contributions: tuple[tuple[str, float], ...]
+    rule_liquid_c: float | None
+    rule_factor_c: float | None
+    cautions: tuple[Caution, ...]
+    advice: str
+    why: dict[str, Why]
+
+
+def _constants(parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading) -> tuple[float, float, float, float]:
+    """(heat capacity J/K, loss rate 1/min, friction J/min, friction at once J)."""
+    mass = sum(p.mass_g for p in parts)
+    capacity = sum(p.mass_g * p.ingredient.cp_j_gk for p in parts)
+    capacity += bowl.mass_g * BOWL_J_GK[bowl.material] if bowl else 0.0
+    bench = "loss_hand" if kneading.method == "hand" else "loss_bowl"
+    loss = PARAMS[bench].value * (1000 / mass) ** (1 / 3) if kneading.method != "none" else 0.0
+    per_min = PARAMS[f"friction_{kneading.method}"].value if f"friction_{kneading.method}" in PARAMS else 0.0
+    at_once = PARAMS["stirring_total"].value * mass if kneading.method == "no_knead" else 0.0
+    return capacity, loss, per_min * mass, at_once
+
+
+def _landing(start_c: float, capacity: float, loss: float, friction_w: float, kneading: Kneading) -> float:
+    kept = math.exp(-loss * kneading.minutes)
+    warmed = friction_w / capacity * ((1 - kept) / loss if loss else kneading.minutes)
+    return kneading.room_c + (start_c - kneading.room_c) * kept + warmed
+
+
+def bare_mixed_temp_c(parts: Sequence[Part], bowl: Bowl | None = None) -> float:
+    """Temperature of the parts poured together [C], no friction, no heat of hydration."""
+    capacity = sum(p.mass_g * p.ingredient.cp_j_gk for p in parts)
+    heat = sum(p.mass_g * p.ingredient.cp_j_gk * p.temp_c for p in parts)
+    if bowl:
+        capacity += bowl.mass_g * BOWL_J_GK[bowl.material]
+        heat += bowl.mass_g * BOWL_J_GK[bowl.material] * bowl.temp_c
+    return heat / capacity
+
+
+def mixed_temp_c(parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading) -> float:
+    """Dough temperature at the end of kneading [C]."""
+    capacity, loss, friction_w, at_once = _constants(parts, bowl, kneading)
+    flour_g = sum(p.mass_g * p.ingredient.flour_frac for p in parts)
+    start = bare_mixed_temp_c(parts, bowl) + (PARAMS["hydration_j_g"].value * flour_g + at_once) / capacity
+    return _landing(start, capacity, loss, friction_w, kneading)
+
+
+def ice_mass_g(liquid_g: float, have_c: float, need_c: float) -> float:
+    """Ice to swap for liquid at `have_c` so that it acts as liquid at `need_c` [g].
+
+    >>> round(ice_mass_g(325, 25, 10), 1)
+    46.5
+    """
+    return max(0.0, liquid_g * WATER_J_GK * (have_c - need_c) / (WATER_J_GK * have_c + FUSION_J_G))
+
+
+def yeast_limit_c(parts: Sequence[Part]) -> float:
+    """The hottest liquid that may meet the yeast of this bowl [C]. Common practice."""
+    limits = [YEAST_LIMIT_C[p.ingredient.id] for p in parts if p.ingredient.id in YEAST_LIMIT_C]
+    return min(limits, default=DEFAULT_LIMIT_C)
+
+
+def mix_heat(
+    parts: Sequence[Part],
+    bowl: Bowl | None,
+    kneading: Kneading,
+    solve_for: str | None = None,
+    target_c: float | None = None,
+    tap_c: float | None = None,
+) -> MixHeat:
+    """The heat account; with `solve_for` (an ingredient id) also that liquid's temperature for `target_c`.
+
+    The landing is linear in any one temperature, so the inverse is exact. A liquid outside 0 C to the
+    yeast limit is refused as an answer (liquid_temp_c None), with advice what else to change; the landing
+    is then the one with the liquid at that limit.
+    """
+    if not parts:
+        raise refuse("/parts", "Nothing is in the bowl. Give at least one part.")
+    if kneading.method not in METHODS:
+        raise refuse("/method", f"“{kneading.method}” is no mixing method. Use {', '.join(METHODS)}.")
+    cautions: list[Caution] = []
+    limit = yeast_limit_c(parts)
+    wanted = liquid = rule = factor = None
+    ice_g, advice = 0.0, ""
+    used = list(parts)
+    if solve_for is not None and target_c is not None:
+        where = [i for i, p in enumerate(used) if p.ingredient.id == solve_for]
+        if not where:
+            raise refuse("/solve/for", f"“{solve_for}” is not among the parts. Name one that is.")
+        at = where[0]
+
+        def landing(temp_c: float) -> float:
+            trial = used[:at] + [Part(used[at].ingredient, used[at].mass_g, temp_c)] + used[at + 1 :]
+            return mixed_temp_c(trial, bowl, kneading)
+
+        zero, slope = landing(0.0), landing(1.0) - landing(0.0)
+        wanted = (target_c - zero) / slope
+        lowest = 0.5
+        if wanted > limit:
+            advice = (
+                f"Even at {limit:.0f} C the dough lands at {landing(limit):.1f} C. Warm the flour or the bowl, "
+                "or let the dough rise somewhere warmer."
+            )
+            cautions.append(caution("yeast_limit", f"{wanted:.0f} C would be needed."))
+            used[at] = Part(used[at].ingredient, used[at].mass_g, limit)
+        elif wanted < lowest:
+            ice_g = ice_mass_g(used[at].mass_g, tap_c if tap_c is not None else kneading.room_c, wanted)
+            advice = f"Colder than water can be: put {ice_g:.0f} g of it in as ice, or chill the flour."
+            used[at] = Part(used[at].ingredient, used[at].mass_g, wanted)
+        else:
+            liquid = wanted
+            have = tap_c if tap_c is not None else kneading.room_c
+            ice_g = ice_mass_g(used[at].mass_g, have, wanted) if wanted < have - 0.5 else 0.0
+            used[at] = Part(used[at].ingredient, used[at].mass_g, wanted)
+        flour_c = next((p.temp_c for p in parts if p.ingredient.flour_frac > 0.5), kneading.room_c)
+        base = 3 * target_c - flour_c - kneading.room_c
+        rule = base - RULE_FACTOR_C.get(kneading.method, MACHINE_FACTOR_C)
+        factor = base - wanted
+    dough_c = mixed_temp_c(used, bowl, kneading)
+    account = _account(used, bowl, kneading, dough_c)
+    return MixHeat(
+        dough_c, liquid, wanted, limit, ice_g, account, rule, factor, tuple(cautions), advice,
+        _whys(used, kneading, dough_c, wanted, solve_for, target_c),
+    )  # fmt: skip
+
+
+def _account(
+    parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, dough_c: float
+) -> tuple[tuple[str, float], ...]:
+    """Heat each contributor brings relative to where the dough lands [J]; the rows add up to zero."""
+    capacity, _, friction_w, at_once = _constants(parts, bowl, kneading)
+    rows = [(p.ingredient.id, p.mass_g * p.ingredient.cp_j_gk * (p.temp_c - dough_c)) for p in parts]
+    if bowl:
+        rows.append(("bowl", bowl.mass_g * BOWL_J_GK[bowl.material] * (bowl.temp_c - dough_c)))
+    flour_g = sum(p.mass_g * p.ingredient.flour_frac for p in parts)
+    rows.append(("wetting of flour", PARAMS["hydration_j_g"].value * flour_g))
+    rows.append(("kneading", friction_w * kneading.minutes + at_once))
+    rows.append(("lost to the bench", -sum(heat for _, heat in rows)))
+    return tuple(rows)
+
+
+def _whys(
+    parts: Sequence[Part], kneading: Kneading, dough_c: float, wanted: float | None, solve_for: str | None,
+    target_c: float | None,
+) -> dict[str, Why]:  # fmt: skip
+    inputs = tuple(Input(f"{p.ingredient.name}, {p.mass_g:.0f} g", round(p.temp_c, 1), "°C") for p in parts)
+    inputs += (Input("room", kneading.room_c, "°C"), Input(f"kneading, {kneading.method}", kneading.minutes, "min"))
+    relation = "T = (Σ m·c·T + C_b·T_b + q·m_flour + friction − loss) / (Σ m·c + C_b)"
+    sources = ("heat of wetting 15 J per g flour: published, from memory", "friction and bench loss: judgement")
+    why = {
+        "dough_temp_c": Why(
+            "Dough temperature", relation, "Everything in the bowl shares its heat; wetting the flour and "
+            "kneading add some, the bench takes some.", inputs, Kind.JUDGEMENT, "about 1 °C either way",
+            ("the liquid: it carries most of the heat", "flour temperature"), sources,
+        )
+    }  # fmt: skip
+    if wanted is not None:
+        why["liquid_temp_c"] = Why(
+            "Liquid temperature",
+            relation + ", solved for the liquid",
+            f"The one temperature of {solve_for} that lands the dough at {target_c:g} °C.",
+            inputs,
+            Kind.JUDGEMENT,
+            "about 2 °C either way",
+            ("flour temperature", "kneading minutes", "the bowl"),
+            sources,
+        )
+    return why

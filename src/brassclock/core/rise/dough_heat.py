@@ -1,0 +1,96 @@
+"""How slowly a piece of dough follows the air around it: one time constant per vessel.
+
+    τ = ρc·(V/A)·(1/h + δ/k), δ = R/5 for a sphere (linear driving force: exact for the integral of
+    the mean-temperature excess, which is what fermentation sees); a tub adds its radial and axial
+    conductances. SI inside; masses g and times h at the edge.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from brassclock.core.evidence import Kind, Param
+
+RHO_KG_M3 = 1160.0
+CP_J_KGK = 2800.0
+PARAMS = {
+    "rho_c": Param(RHO_KG_M3 * CP_J_KGK, "J/(m3 K)", 3.0e6, 3.4e6, Kind.PUBLISHED_FROM_MEMORY, "Rask 1989"),
+    "k": Param(0.42, "W/(m K)", 0.35, 0.5, Kind.PUBLISHED_FROM_MEMORY, "Rask 1989"),
+    "h_bare_room": Param(9.0, "W/(m2 K)", 6, 12, Kind.FITTED, "free convection and radiation, estimated"),
+    "h_covered_room": Param(8.0, "W/(m2 K)", 5, 11, Kind.FITTED, "free convection and radiation, estimated"),
+    "h_fridge": Param(7.0, "W/(m2 K)", 5, 12, Kind.FITTED, "free convection and radiation, estimated"),
+    "h_tub_side": Param(6.0, "W/(m2 K)", 4, 8, Kind.FITTED, "free convection and radiation, estimated"),
+    "h_tub_lid": Param(3.5, "W/(m2 K)", 2, 5, Kind.FITTED, "air gap under a lid, estimated"),
+    "h_shelf": Param(5.0, "W/(m2 K)", 3, 8, Kind.FITTED, "wire or metal shelf, estimated"),
+    "h_wood": Param(1.0, "W/(m2 K)", 0.5, 2, Kind.FITTED, "wood or cloth beneath, estimated"),
+}
+COLD_PLACE_C = 10.0
+
+
+@dataclass(frozen=True)
+class Vessel:
+    """What holds the dough: `ball`, `tray` (mass is that of one ball), `tub`, or `none` (follows the air)."""
+
+    kind: str
+    mass_g: float
+    lid: bool = False
+    diameter_cm: float | None = None
+    base: str = "shelf"
+
+
+def time_constant_sphere_h(mass_g: float, h_w_m2k: float) -> float:
+    """Time constant of a ball [h], 20 g to 10 kg.
+
+    >>> round(time_constant_sphere_h(200, 7), 2), round(time_constant_sphere_h(90, 7), 2)
+    (1.65, 1.24)
+    """
+    radius = (3 * mass_g / 1000 / RHO_KG_M3 / (4 * math.pi)) ** (1 / 3)
+    return PARAMS["rho_c"].value * radius / 3 * (1 / h_w_m2k + radius / 5 / PARAMS["k"].value) / 3600
+
+
+def time_constant_tub_h(radius_m: float, depth_m: float, h_side: float, h_top: float, h_base: float) -> float:
+    """Time constant of dough in a tub [h].
+
+    >>> round(time_constant_tub_h(.13, .081, 6, 3.5, 5), 2)
+    5.83
+    """
+    rho_c, k = PARAMS["rho_c"].value, PARAMS["k"].value
+    radial = rho_c * (radius_m / (2 * h_side) + radius_m**2 / (8 * k))
+    b = (rho_c * depth_m + h_top * rho_c * depth_m**2 / (2 * k)) / (k + h_top * depth_m + h_top * k / h_base)
+    axial = -(rho_c / k) * depth_m**2 / 6 + b * depth_m / 2 + k * b / h_base
+    return 1 / (1 / radial + 1 / axial) / 3600
+
+
+def time_constant_h(vessel: Vessel | None, ambient_c: float) -> float | None:
+    """Time constant of a vessel in a place at `ambient_c` [h]; None pins the dough to the air."""
+    if vessel is None or vessel.kind == "none":
+        return None
+    v = {name: p.value for name, p in PARAMS.items()}
+    if vessel.kind in ("ball", "tray"):
+        cold = ambient_c < COLD_PLACE_C
+        covered = vessel.lid or vessel.kind == "tray"
+        h = v["h_fridge"] if cold else v["h_covered_room"] if covered else v["h_bare_room"]
+        return time_constant_sphere_h(vessel.mass_g, h)
+    volume = vessel.mass_g / 1000 / RHO_KG_M3
+    radius = vessel.diameter_cm / 200 if vessel.diameter_cm else (volume / math.pi) ** (1 / 3)
+    depth = volume / (math.pi * radius**2)
+    top = v["h_tub_lid"] if vessel.lid else v["h_covered_room"]
+    return time_constant_tub_h(radius, depth, v["h_tub_side"], top, v["h_wood" if vessel.base == "wood" else "h_shelf"])
+
+
+def centre_lag_h(vessel: Vessel | None) -> float:
+    """How far the centre trails the mean when the mean changes steadily: lag [h] = (centre − mean)/(dT/dt).
+
+    Quasi-steady sphere R²/(10α); a tub takes the smaller of slab and cylinder.
+    """
+    if vessel is None or vessel.kind == "none":
+        return 0.0
+    alpha = PARAMS["k"].value / PARAMS["rho_c"].value
+    volume = vessel.mass_g / 1000 / RHO_KG_M3
+    if vessel.kind == "tub":
+        radius = vessel.diameter_cm / 200 if vessel.diameter_cm else (volume / math.pi) ** (1 / 3)
+        half = volume / (math.pi * radius**2) / 2
+        return min(half**2 / 6, radius**2 / 8) / alpha / 3600
+    radius = (3 * volume / (4 * math.pi)) ** (1 / 3)
+    return radius**2 / (10 * alpha) / 3600

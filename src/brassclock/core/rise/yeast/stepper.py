@@ -1,0 +1,150 @@
+"""The yeast equations and their fixed-step integrator, in the subset a compiler takes.
+
+State y: 0 yeast X, 1 sugar H, 2 maltose M, 3 damaged starch D, 4 gas readiness a, 5 growth readiness g,
+6 CO2 held C, 7 age, 8 temperature T, 9 CO2 made Q. Parameters p in the order of `model.LAYOUT`.
+Piece rows: 0 hours, 1 ambient at start C, 2 ambient at end C, 3 time constant h (0 pins the dough),
+4 gas fraction to knock back to at the end (negative for none).
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+COLUMNS = 15  # t, ten states, gas mL, air mol, piece index, CO2 in the gas
+
+
+def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
+    """Cardinal temperature model (Rosso 1993), unscaled; 0 outside t_min to t_max."""
+    if t <= t_min or t >= t_max:
+        return 0.0
+    top = (t - t_max) * (t - t_min) ** 2
+    return top / (
+        (t_opt - t_min) * ((t_opt - t_min) * (t - t_opt) - (t_opt - t_max) * (t_opt + t_min - 2.0 * t))
+    )
+
+
+def split(co2: float, air: float, t: float, water: float, pressure: float) -> tuple[float, float]:
+    """(gas mL, CO2 in the gas mol): `gas.gas_split` again, here so that it compiles with the rest."""
+    k = t + 273.15
+    v = 8.314 * k / (pressure - 0.97 * 611.2 * math.exp(17.62 * t / (243.12 + t))) * 1e6
+    x = k / 100.0
+    ost = math.exp(-58.0931 + 90.5069 / x + 22.2940 * math.log(x)) * 8.314 * k / 101.325
+    c = co2 * v
+    dissolves = water * ost
+    alpha = air * v
+    b = c + dissolves + alpha
+    y = 0.0
+    if c > 0.0:
+        y = 2.0 * c / (b + math.sqrt(b * b - 4.0 * dissolves * c))
+    gas = alpha + c - dissolves * y
+    return gas, y * gas / v
+
+
+def derivatives(y, ambient, tau, air, p, out):  # type: ignore[no-untyped-def]
+    """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p."""
+    x, h, m, d, a, g, co2, age, t = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8]
+    if tau <= 0.0:
+        t = ambient
+    h = max(h, 0.0)
+    m = max(m, 0.0)
+    gas_rate = cardinal(t, p[29], p[30], p[31])
+    growth_rate = cardinal(t, p[32], p[33], p[34])
+    eta = h / (p[10] + h)
+    eps = m / (p[11] + m)
+    room = 1.0 - (x - p[3]) / p[6]
+    nu = 0.0
+    if room > 0.0:
+        nu = room * (1.0 + p[9]) / (p[9] + room)
+    b = p[4] * gas_rate / p[35] * p[1] * a * x
+    gamma = p[5] * growth_rate / p[36] * p[1] * g * x * nu
+    r_h = eta * max(b, p[8] * gamma)
+    r_m = (1.0 - eta) * eps * max(p[2] * b, p[8] * gamma)
+    r = r_h + r_m
+    kill = 0.0
+    if t > 38.0:
+        kill = min(60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28])), 20.0)
+    k_am = p[13] * math.exp(-p[14] / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
+    gas, in_gas = split(co2, air, t, p[0], p[23])
+    e = (p[21] + gas) / p[22]
+    e_max = 1.0 + p[38] * p[20] * math.exp(-p[19] * age)
+    loss = in_gas * (p[16] * gas_rate / p[35] + p[17] * (e / e_max) ** p[18])
+    out[0] = gamma * (eta + (1.0 - eta) * eps) - kill * x
+    out[1] = -r_h / p[12]
+    out[2] = k_am * d - r_m / p[12]
+    out[3] = -k_am * d
+    out[4] = (1.0 - a) * gas_rate / p[35] / p[15]
+    out[5] = (1.0 - g) * growth_rate / p[36] / p[7]
+    out[6] = r - loss
+    out[7] = gas_rate / p[37]
+    out[8] = 0.0
+    if tau > 0.0:
+        out[8] = (ambient - t) / tau + r * p[24] / (p[25] * p[26])
+    out[9] = r
+
+
+def run(y0, air0, pieces, p, dt_h, rows):  # type: ignore[no-untyped-def]
+    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns how many.
+
+    Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the
+    first row of the next piece (same time).
+    """
+    y = y0.copy()
+    k1 = np.zeros(10)
+    k2 = np.zeros(10)
+    k3 = np.zeros(10)
+    k4 = np.zeros(10)
+    s = np.zeros(10)
+    air = air0
+    t = 0.0
+    n = 0
+    for i in range(pieces.shape[0]):
+        hours, amb0, amb1, tau, phi = pieces[i, 0], pieces[i, 1], pieces[i, 2], pieces[i, 3], pieces[i, 4]
+        if tau <= 0.0:
+            y[8] = amb0
+        gas, in_gas = split(y[6], air, y[8], p[0], p[23])
+        rows[n, 0] = t
+        rows[n, 1:11] = y
+        rows[n, 11] = gas
+        rows[n, 12] = air
+        rows[n, 13] = i
+        rows[n, 14] = in_gas
+        n += 1
+        steps = int(math.ceil(hours / dt_h - 1e-9))
+        if steps > 0:
+            hstep = hours / steps
+            for j in range(steps):
+                a0 = amb0 + (amb1 - amb0) * (j / steps)
+                a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
+                am = 0.5 * (a0 + a1)
+                derivatives(y, a0, tau, air, p, k1)
+                for q in range(10):
+                    s[q] = y[q] + 0.5 * hstep * k1[q]
+                derivatives(s, am, tau, air, p, k2)
+                for q in range(10):
+                    s[q] = y[q] + 0.5 * hstep * k2[q]
+                derivatives(s, am, tau, air, p, k3)
+                for q in range(10):
+                    s[q] = y[q] + hstep * k3[q]
+                derivatives(s, a1, tau, air, p, k4)
+                for q in range(10):
+                    y[q] += hstep / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
+                if tau <= 0.0:
+                    y[8] = a1
+                gas, in_gas = split(y[6], air, y[8], p[0], p[23])
+                rows[n, 0] = t + (j + 1.0) * hstep
+                rows[n, 1:11] = y
+                rows[n, 11] = gas
+                rows[n, 12] = air
+                rows[n, 13] = i
+                rows[n, 14] = in_gas
+                n += 1
+        t += hours
+        if phi >= 0.0:
+            gas, in_gas = split(y[6], air, y[8], p[0], p[23])
+            chi = min(1.0, p[21] * phi / (1.0 - phi) / gas)
+            air *= chi
+            y[6] -= in_gas * (1.0 - chi)
+            y[9] = 0.0
+    return n

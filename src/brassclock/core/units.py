@@ -1,0 +1,253 @@
+"""Read what cooks type: amounts, temperatures, lengths and times of day. Plain floats come out.
+
+Sizes come from pint (US customary by default). Grams need an ingredient and are made in
+`weigh.measures`; this module knows no food.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+FRACTIONS = {
+    "½": 1 / 2, "⅓": 1 / 3, "⅔": 2 / 3, "¼": 1 / 4, "¾": 3 / 4, "⅕": 1 / 5, "⅖": 2 / 5,
+    "⅗": 3 / 5, "⅘": 4 / 5, "⅙": 1 / 6, "⅚": 5 / 6, "⅛": 1 / 8, "⅜": 3 / 8, "⅝": 5 / 8, "⅞": 7 / 8,
+}  # fmt: skip
+UNIT_NAMES = {
+    "g": "g", "gram": "g", "grams": "g", "gr": "g", "kg": "kg", "kilo": "kg", "kilos": "kg",
+    "kilogram": "kg", "kilograms": "kg", "mg": "mg",
+    "oz": "oz", "ounce": "oz", "ounces": "oz", "lb": "lb", "lbs": "lb", "pound": "lb", "pounds": "lb",
+    "cup": "cup", "cups": "cup", "c": "cup",
+    "tbsp": "tbsp", "tbs": "tbsp", "tablespoon": "tbsp", "tablespoons": "tbsp",
+    "tsp": "tsp", "teaspoon": "tsp", "teaspoons": "tsp",
+    "ml": "ml", "millilitre": "ml", "millilitres": "ml", "milliliter": "ml", "milliliters": "ml",
+    "l": "l", "litre": "l", "litres": "l", "liter": "l", "liters": "l",
+    "fl oz": "fl oz", "floz": "fl oz", "fluid ounce": "fl oz", "fluid ounces": "fl oz",
+    "packet": "packet", "packets": "packet", "sachet": "packet", "sachets": "packet",
+    "pinch": "pinch", "pinches": "pinch", "piece": "piece", "pieces": "piece",
+}  # fmt: skip
+PINT_NAMES = {
+    "cup": "cup", "tbsp": "tablespoon", "tsp": "teaspoon", "fl oz": "fluid_ounce", "ml": "milliliter",
+    "l": "liter", "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound",
+}  # fmt: skip
+METRIC_SPOONS_ML = {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0}
+MASS_UNITS = ("g", "kg", "mg", "oz", "lb")
+VOLUME_UNITS = ("cup", "tbsp", "tsp", "ml", "l", "fl oz")
+COUNT_UNITS = ("piece", "packet", "pinch")
+WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
+MAX_TEXT = 80
+
+
+class Unreadable(ValueError):
+    """Text that cannot be read; the message quotes it and says what would be right."""
+
+
+@lru_cache(maxsize=1)
+def _registry() -> Any:
+    import pint
+
+    return pint.UnitRegistry(cache_folder=None)
+
+
+@lru_cache(maxsize=64)
+def unit_size(unit: str, metric: bool = False) -> float:
+    """Size of a unit: grams for a mass unit, millilitres for a volume unit.
+
+    >>> round(unit_size("cup"), 1), round(unit_size("oz"), 2), unit_size("cup", metric=True)
+    (236.6, 28.35, 250.0)
+    """
+    if metric and unit in METRIC_SPOONS_ML:
+        return METRIC_SPOONS_ML[unit]
+    target = "gram" if unit in MASS_UNITS else "milliliter"
+    return float(_registry().Quantity(1.0, PINT_NAMES[unit]).to(target).magnitude)
+
+
+@dataclass(frozen=True)
+class Amount:
+    """An amount as typed: a number (or a range), and a unit. A bare number counts pieces."""
+
+    low: float
+    high: float
+    unit: str
+
+    @property
+    def mid(self) -> float:
+        return (self.low + self.high) / 2
+
+    @property
+    def dimension(self) -> str:
+        """`mass`, `volume` or `count`."""
+        if self.unit in MASS_UNITS:
+            return "mass"
+        return "volume" if self.unit in VOLUME_UNITS else "count"
+
+    def size(self, metric: bool = False) -> tuple[float, float, float]:
+        """(low, mid, high) in g, mL or pieces by dimension."""
+        factor = 1.0 if self.dimension == "count" else unit_size(self.unit, metric)
+        return self.low * factor, self.mid * factor, self.high * factor
+
+
+_NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
+_AMOUNT = re.compile(rf"^({_NUMBER})(?:\s*(?:-|to)\s*({_NUMBER}))?\s*([a-z .]*)$")
+
+
+def _spell_fractions(text: str) -> str:
+    for sign, value in FRACTIONS.items():
+        if sign in text:
+            text = re.sub(
+                rf"(\d*)\s*{sign}", lambda m, v=value: f"{(float(m[1]) if m[1] else 0.0) + v:.10f} ", text
+            )
+    return text
+
+
+def _number(text: str) -> float:
+    total = 0.0
+    for part in text.split():
+        if "/" in part:
+            over, under = part.split("/")
+            if float(under) == 0:
+                raise Unreadable("a fraction with 0 below the line")
+            total += float(over) / float(under)
+        else:
+            total += float(part)
+    return total
+
+
+def parse_amount(text: str) -> Amount:
+    """Read `2 1/4 tsp`, `1.5 cups`, `450 g`, `½ cup`, `1-2 tbsp`, `2` (pieces).
+
+    Raises Unreadable when it is not a positive, finite amount with a known unit.
+
+    >>> parse_amount("2 1/4 tsp")
+    Amount(low=2.25, high=2.25, unit='tsp')
+    >>> parse_amount("1½ cups").mid
+    1.5
+    """
+    quoted = f"“{text.strip()[:MAX_TEXT]}”"
+    hint = "Write a number and a unit, as in 2 1/4 tsp, 1.5 cups or 450 g."
+    clean = _spell_fractions(text.strip().lower().replace("–", "-").replace("−", "-").replace("⁄", "/"))
+    clean = re.sub(r"(?<=\d),(?=\d{1,2}(\D|$))", ".", clean)
+    if len(clean) > MAX_TEXT:
+        raise Unreadable(f"{quoted} is too long for an amount. {hint}")
+    if clean.startswith("-"):
+        raise Unreadable(f"{quoted} is below zero; an amount is above 0. {hint}")
+    match = _AMOUNT.match(clean.strip())
+    if not match:
+        raise Unreadable(f"{quoted} cannot be read as an amount. {hint}")
+    unit_text = re.sub(r"\s+", " ", match[3].replace(".", "")).strip()
+    unit = UNIT_NAMES.get(unit_text) if unit_text else "piece"
+    if unit is None:
+        known = "g, kg, oz, lb, cup, tbsp, tsp, ml, l, fl oz, packet, pinch"
+        raise Unreadable(f"Unit “{unit_text[:30]}” in {quoted} is not known. Known are {known}.")
+    try:
+        low = _number(match[1])
+        high = _number(match[2]) if match[2] else low
+    except Unreadable as fault:
+        raise Unreadable(f"{quoted} holds {fault}. {hint}") from None
+    if not (math.isfinite(low) and math.isfinite(high)) or high > 1e6:
+        raise Unreadable(f"{quoted} is too large. An amount is at most 1 000 000.")
+    if low <= 0 or high < low:
+        raise Unreadable(f"{quoted} is zero or runs backwards; an amount is above 0. {hint}")
+    return Amount(low, high, unit)
+
+
+def parse_temp_c(text: str | float, default_unit: str = "C") -> float:
+    """Read `38C`, `100 F`, `21.5` into C. Believable is -30 to 600 C.
+
+    >>> round(parse_temp_c("100F"), 1)
+    37.8
+    """
+    match = re.match(r"^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([cf]?)\s*$", str(text).lower())
+    if not match:
+        raise Unreadable(f"“{str(text)[:MAX_TEXT]}” cannot be read as a temperature. Write 38 C or 100 F.")
+    value = float(match[1].replace(",", "."))
+    unit = (match[2] or default_unit).upper()
+    temp_c = (value - 32) / 1.8 if unit == "F" else value
+    return believable_temp_c(temp_c)
+
+
+def believable_temp_c(temp_c: float) -> float:
+    """The same temperature, refused outside -30 to 600 C (and when it is not a number)."""
+    if not (math.isfinite(temp_c) and -30 <= temp_c <= 600):
+        raise Unreadable(f"{temp_c:g} C is not believable in a kitchen. Give -30 to 600 C.")
+    return temp_c
+
+
+_CLOCK = re.compile(r"^(\d{1,2})(?:[:.h](\d{2}))?\s*(am|pm)?$")
+_IN = re.compile(r"^(?:in|\+)\s*(?:(\d+(?:\.\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+)\s*(?:m|min|mins|minutes))?$")
+_AGO = re.compile(
+    r"^(?:(\d+(?:\.\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+)\s*(?:m|min|mins|minutes))?\s*(?:(\d+)\s*(?:s|sec|seconds))?\s*ago$"
+)
+
+
+def _clock_time(text: str) -> dt.time | None:
+    if text in ("noon", "midday"):
+        return dt.time(12)
+    if text == "midnight":
+        return dt.time(0)
+    match = _CLOCK.match(text)
+    if not match or (match[2] is None and match[3] is None and int(match[1]) > 24):
+        return None
+    hour, minute = int(match[1]), int(match[2] or 0)
+    if match[3]:
+        if not 1 <= hour <= 12:
+            return None
+        hour = hour % 12 + (12 if match[3] == "pm" else 0)
+    if hour > 23 or minute > 59:
+        return None
+    return dt.time(hour, minute)
+
+
+def parse_moment(text: str, now: dt.datetime) -> dt.datetime:
+    """Read `01:30`, `7 pm`, `in 5 h`, `Friday 7 pm`, `tomorrow 19:00`, `2026-11-27 19:00`, `20 min ago`.
+
+    `now` is aware; a bare time of day is the next such time after it. The answer is aware, in
+    `now`'s zone, and may lie in the past only when the text says so.
+    """
+    clean = re.sub(r"\s+", " ", text.strip().lower().replace(",", " ").replace(" at ", " "))
+    hint = "Write 01:30, 7 pm, in 5 h, Friday 7 pm or 2026-11-27 19:00."
+    if not clean or len(clean) > MAX_TEXT:
+        raise Unreadable(f"“{text[:MAX_TEXT]}” cannot be read as a time. {hint}")
+    if clean == "now":
+        return now
+    for pattern, sign in ((_IN, 1), (_AGO, -1)):
+        match = pattern.match(clean)
+        if match and any(match.groups()):
+            parts = [float(g) if g else 0.0 for g in match.groups()] + [0.0]
+            delta = dt.timedelta(hours=parts[0], minutes=parts[1], seconds=parts[2])
+            if delta > dt.timedelta(days=14):
+                raise Unreadable(f"“{text}” is more than 14 days off. {hint}")
+            return (now.astimezone(dt.UTC) + sign * delta).astimezone(now.tzinfo)
+    iso = re.match(r"^(\d{4}-\d{2}-\d{2})[t ](\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(z|[+-]\d{2}:\d{2})?$", clean)
+    if iso:
+        try:
+            moment = dt.datetime.fromisoformat(clean.upper())
+        except ValueError as fault:
+            raise Unreadable(f"“{text}” is no date: {fault}. {hint}") from None
+        return moment.replace(tzinfo=now.tzinfo) if moment.tzinfo is None else moment.astimezone(now.tzinfo)
+    words = clean.split(" ")
+    day: dt.date | None = None
+    if words[0] in ("today", "tonight"):
+        day, words = now.date(), words[1:]
+    elif words[0] == "tomorrow":
+        day, words = now.date() + dt.timedelta(days=1), words[1:]
+    else:
+        named = [i for i, name in enumerate(WEEKDAYS) if len(words[0]) >= 3 and name.startswith(words[0])]
+        if named:
+            ahead = (named[0] - now.weekday()) % 7
+            day, words = now.date() + dt.timedelta(days=ahead), words[1:]
+    clock = _clock_time(" ".join(words))
+    if clock is None:
+        raise Unreadable(f"“{text}” cannot be read as a time. {hint}")
+    moment = dt.datetime.combine(day or now.date(), clock, tzinfo=now.tzinfo)
+    if day is None and moment <= now:
+        moment = dt.datetime.combine(now.date() + dt.timedelta(days=1), clock, tzinfo=now.tzinfo)
+    elif day is not None and moment <= now and clean.split(" ")[0][:3] in {w[:3] for w in WEEKDAYS}:
+        moment = dt.datetime.combine(day + dt.timedelta(days=7), clock, tzinfo=now.tzinfo)
+    elif clean.startswith("tonight") and moment <= now:
+        moment = dt.datetime.combine(now.date() + dt.timedelta(days=1), clock, tzinfo=now.tzinfo)
+    return moment

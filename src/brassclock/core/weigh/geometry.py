@@ -1,0 +1,86 @@
+"""Piece geometry: mass, area and thickness of a rolled sheet, any one from the other two."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from brassclock.core.matter.dough import SHEET_GAS_FRAC, dough_density_kg_m3
+
+AGREE_FRAC = 0.12  # judgement: within rolling skill
+
+
+@dataclass(frozen=True)
+class Shape:
+    """What the cook gave of a rolled piece; `kind` is round, oval or quarter (of a round)."""
+
+    kind: str = "round"
+    diameter_cm: float | None = None
+    length_cm: float | None = None
+    width_cm: float | None = None
+    thickness_mm: float | None = None
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A rolled piece, all of it known."""
+
+    thickness_mm: float
+    diameter_cm: float
+    area_cm2: float
+
+
+def sheet_density_g_cm3() -> float:
+    """Density of a rolled sheet, about 1.10 g/mL."""
+    return dough_density_kg_m3(SHEET_GAS_FRAC) / 1000
+
+
+def area_cm2(shape: Shape) -> float | None:
+    """Area [cm2] of the shape, None when its size was not given."""
+    if shape.kind == "oval":
+        if shape.length_cm and shape.width_cm:
+            return math.pi / 4 * shape.length_cm * shape.width_cm
+        return None
+    if not shape.diameter_cm:
+        return None
+    whole = math.pi / 4 * shape.diameter_cm**2
+    return whole / 4 if shape.kind == "quarter" else whole
+
+
+def thickness_mm(mass_g: float, area: float) -> float:
+    """Thickness [mm] of `mass_g` [g] rolled to `area` [cm2].
+
+    >>> round(thickness_mm(95, math.pi / 4 * 18**2), 1), round(thickness_mm(107, math.pi / 4 * 21**2), 1)
+    (3.4, 2.8)
+    """
+    return mass_g / (sheet_density_g_cm3() * area) * 10
+
+
+def sheet_of(mass_g: float, shape: Shape) -> Sheet | None:
+    """The sheet that `mass_g` gives at this size, or at this thickness when no size was given."""
+    area = area_cm2(shape)
+    if area is None:
+        if not shape.thickness_mm:
+            return None
+        area = mass_g / (sheet_density_g_cm3() * shape.thickness_mm / 10)
+    thick = thickness_mm(mass_g, area)
+    whole = area * 4 if shape.kind == "quarter" else area
+    return Sheet(thick, math.sqrt(4 * whole / math.pi), area)
+
+
+def disagreement(mass_g: float, shape: Shape) -> str | None:
+    """The sentence when mass, size and thickness do not fit one another."""
+    area = area_cm2(shape)
+    if area is None or not shape.thickness_mm:
+        return None
+    real = thickness_mm(mass_g, area)
+    if abs(real / shape.thickness_mm - 1) <= AGREE_FRAC:
+        return None
+    size = (
+        f"{shape.length_cm:g} x {shape.width_cm:g} cm" if shape.kind == "oval" else f"{shape.diameter_cm:g} cm"
+    )
+    fitting_g = sheet_density_g_cm3() * area * shape.thickness_mm / 10
+    return (
+        f"{mass_g:.0f} g at {size} is about {real:.1f} mm, not {shape.thickness_mm:g} mm. "
+        f"For {shape.thickness_mm:g} mm at that size roll {fitting_g:.0f} g."
+    )
