@@ -14,8 +14,9 @@ from typing import Any
 class Stepper:
     """A numeric function in two forms: plain, and compiled once `warm` has run."""
 
-    def __init__(self, plain: Callable[..., Any], helpers: Sequence[Callable[..., Any]]) -> None:
+    def __init__(self, plain: Callable[..., Any], helpers: Sequence[Callable[..., Any]], fastmath: bool = False) -> None:
         self.plain = plain
+        self._fastmath = fastmath
         self._helpers = tuple(helpers)
         self._fast: Callable[..., Any] | None = None
 
@@ -40,7 +41,7 @@ class Stepper:
             copy = types.FunctionType(function.__code__, shared, function.__name__, function.__defaults__)
             copy.__module__ = function.__module__
             copy.__qualname__ = function.__qualname__
-            twin = numba.njit(cache=True, error_model="numpy")(copy)
+            twin = numba.njit(cache=True, error_model="numpy", fastmath=self._fastmath)(copy)
             shared[function.__name__] = twin
         twin(*args)
         self._fast = twin

@@ -373,3 +373,59 @@ def _cautions(dough: Dough, stages: Sequence[Stage]) -> list[Caution]:
         if mean > 42 or mean < 0:
             found.append(caution("outside_tested_range", f"{stage.name} at {mean:.0f} C."))
     return found
+
+
+@dataclass(frozen=True)
+class Aim:
+    """One stage run at the median activity [h from the stage's start]: ready, where to aim, best_to, too far."""
+
+    ready_h: float
+    aim_h: float
+    best_to_h: float
+    too_far_h: float
+
+
+AIM_SHARE = 0.3  # judgement: a little past the start of the best span, never on its early edge
+GIVE_UP_H = 96.0
+
+
+def aims(
+    dough: Dough,
+    strength: str,
+    mix_temp_c: float,
+    stages: Sequence[Stage],
+    *,
+    fixed_h: Sequence[float | None] = (),
+    bloomed: bool = False,
+    altitude_m: float = 0.0,
+    activity: float = 1.0,
+) -> list[Aim]:
+    """Where each stage should end, run one after the other at one activity.
+
+    A stage with a length in `fixed_h` keeps it; the others run to their aim before the next begins.
+    """
+    recipe = model.recipe_of(dough, strength, bloomed)
+    pressure_pa = pressure_at_altitude_pa(altitude_m)
+    lengths: list[float] = []
+    found: list[Aim] = []
+    for i, stage in enumerate(stages):
+        open_h = min(2 * stage.hours + 18, GIVE_UP_H)
+        run = _run(recipe, mix_temp_c, stages[: i + 1], [*lengths, open_h], activity, pressure_pa, 2.0)
+        opened = _StageRuns(stage, sum(lengths), (run,))
+        limit = TOO_FAR_F[strength][0 if stage.gas_kept else 1]
+
+        def at(level: float, trace: Array, opened: _StageRuns = opened, run: _Run = run, cap: float = open_h) -> float:
+            h = opened.passage(run, trace, level)
+            return cap if h is None else h - opened.start_h
+
+        too_far = at(limit, run.fill)
+        ready = at(READY_M, run.maturity)
+        begin, end = at(BEST_M[0], run.maturity), at(BEST_M[1], run.maturity)
+        if not stage.gas_kept and (ready >= LONG_RISE_H or recipe.water < 0.5):
+            begin, end = at(LONG_BEST_F[0], run.fill), at(min(LONG_BEST_F[1], limit), run.fill)
+        begin, end = min(begin, too_far), min(end, too_far)
+        aim = Aim(ready, begin + AIM_SHARE * (end - begin), end, too_far)
+        found.append(aim)
+        fixed = fixed_h[i] if i < len(fixed_h) else None
+        lengths.append(aim.aim_h if fixed is None else max(fixed, 1 / 60))
+    return found

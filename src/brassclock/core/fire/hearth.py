@@ -1,0 +1,118 @@
+"""The live hearth: from the taps made so far to what is on each spot and what the hands do next.
+
+Pure: instants come in as seconds on one clock. A tap moves one round one step; what follows is due at
+the instants that the program gives, so nothing drifts and nothing is lost by a reload.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+MOVES = ("load", "turn", "off")
+FACTS = ("bubbles", "browned", "puffed")
+
+
+@dataclass(frozen=True)
+class Tap:
+    """Something done or seen: a move or a fact, on which round and spot, at what instant [s]."""
+
+    kind: str
+    round_no: int
+    spot: int
+    at_s: float
+
+
+@dataclass(frozen=True)
+class Due:
+    """A move to make: `at_s` is when; a load with nothing to wait for is due at once."""
+
+    move: str
+    round_no: int
+    spot: int
+    at_s: float
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A spot: `free`, `busy` with a round, or `recovering` until an instant."""
+
+    number: int
+    state: str
+    round_no: int | None = None
+    since_s: float | None = None
+    side: str = "a"
+    until_s: float | None = None
+
+
+@dataclass(frozen=True)
+class Hearth:
+    """Spots, due moves soonest first, rounds waiting and rounds off."""
+
+    spots: tuple[Spot, ...]
+    due: tuple[Due, ...]
+    waiting: tuple[int, ...]
+    off: tuple[int, ...]
+    facts: tuple[Tap, ...]
+
+    @property
+    def finished(self) -> bool:
+        return not self.waiting and all(s.state != "busy" for s in self.spots)
+
+
+def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int) -> str | None:
+    """Why a tap cannot be: the sentence, or None when it can."""
+    state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0)
+    if not 1 <= new.round_no <= rounds:
+        return f"There is no round {new.round_no}; this bake has 1 to {rounds}."
+    if not 1 <= new.spot <= spots:
+        return f"There is no spot {new.spot}; this surface has 1 to {spots}."
+    at = state.spots[new.spot - 1]
+    if new.kind == "load":
+        if at.state == "busy":
+            return f"Spot {new.spot} holds round {at.round_no}. Take it off first."
+        if new.round_no not in state.waiting:
+            return f"Round {new.round_no} was loaded before."
+        return None
+    if at.state != "busy" or at.round_no != new.round_no:
+        return f"Round {new.round_no} is not on spot {new.spot}."
+    if at.since_s is not None and new.at_s < at.since_s:
+        return f"Round {new.round_no} was not yet loaded then. Give a later time."
+    if new.kind == "turn" and at.side == "b":
+        return f"Round {new.round_no} is turned already."
+    return None
+
+
+def hearth(
+    taps: Sequence[Tap], rounds: int, spots: int, turn_s: float | None, off_s: float, recover_s: float
+) -> Hearth:
+    """The state after `taps` (in any order; they are read by instant)."""
+    held: list[Spot] = [Spot(k + 1, "free") for k in range(spots)]
+    waiting = list(range(1, rounds + 1))
+    off: list[int] = []
+    due: dict[int, Due] = {}
+    facts: list[Tap] = []
+    order = {"load": 0, "turn": 1, "off": 2}
+    for tap in sorted(taps, key=lambda t: (t.at_s, order.get(t.kind, 1))):
+        k = tap.spot - 1
+        if tap.kind in FACTS:
+            facts.append(tap)
+        elif tap.kind == "load" and tap.round_no in waiting:
+            waiting.remove(tap.round_no)
+            held[k] = Spot(tap.spot, "busy", tap.round_no, tap.at_s, "a")
+            first = "turn" if turn_s is not None else "off"
+            due[k] = Due(first, tap.round_no, tap.spot, tap.at_s + (turn_s if turn_s is not None else off_s))
+        elif tap.kind == "turn" and held[k].round_no == tap.round_no:
+            loaded = held[k].since_s or tap.at_s
+            held[k] = Spot(tap.spot, "busy", tap.round_no, loaded, "b")
+            left = off_s - (turn_s or 0.0)
+            due[k] = Due("off", tap.round_no, tap.spot, tap.at_s + left)
+        elif tap.kind == "off" and held[k].round_no == tap.round_no:
+            off.append(tap.round_no)
+            held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + recover_s)
+            due.pop(k, None)
+    moves = list(due.values())
+    idle = sorted((s for s in held if s.state != "busy"), key=lambda s: (s.until_s or 0.0, s.number))
+    for spot, number in zip(idle, waiting, strict=False):
+        moves.append(Due("load", number, spot.number, spot.until_s or 0.0))
+    return Hearth(tuple(held), tuple(sorted(moves, key=lambda d: d.at_s)), tuple(waiting), tuple(off), tuple(facts))
