@@ -68,6 +68,11 @@ class Program:
     why: dict[str, Why]
 
 
+def with_faults(program: Program, bread: Bread, surface: Surface, faults: Faults, docked: bool) -> Program:
+    """The same program scored again for other faults; its times do not move."""
+    return replace(program, score=_score(bread, surface, program.baked, faults, docked))
+
+
 def _legs(surface: Surface, given: Sequence[Step] | None) -> list[Stage]:
     flux, back_c, back_h = surface.below
 

@@ -1,0 +1,1 @@
+"""What a user can do: core and store together, one transaction each. Knows no web."""

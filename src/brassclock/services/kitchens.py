@@ -1,0 +1,118 @@
+"""Kitchens: make one, change it, its surfaces, its clock."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from sqlmodel import Session
+
+from brassclock.core.evidence import refuse
+from brassclock.services.house import House, Missing, Refused
+from brassclock.services.schemas import ClockOut, KitchenChange, KitchenIn, KitchenOut, SurfaceIn, SurfaceOut
+from brassclock.store import kitchens as rows
+from brassclock.store.tables import ClockState, Kitchen, Surface
+
+NIGHT_DROP_C = 2.5  # judgement: an unheated night
+
+
+def default_hours(room_c: float) -> list[float]:
+    """A day around one typed temperature: coolest before dawn, warmest mid-afternoon."""
+    import math
+
+    return [round(room_c - NIGHT_DROP_C / 2 * (1 - math.sin((h - 9.5) / 24 * 2 * math.pi)), 1) for h in range(24)]
+
+
+def kitchen_out(session: Session, kitchen: Kitchen) -> KitchenOut:
+    """A kitchen with its surfaces."""
+    found = [SurfaceOut(**s.model_dump()) for s in rows.surfaces(session, kitchen.id or 0)]
+    return KitchenOut(**kitchen.model_dump(), surfaces=found)
+
+
+def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:
+    state = rows.clock_of(session, kitchen.id or 0)
+    return ClockOut(
+        now=house.now(session, kitchen), rate=1.0 if state is None else state.rate, simulated=state is not None
+    )
+
+
+def list_kitchens(house: House) -> list[KitchenOut]:
+    with house.action() as session:
+        return [kitchen_out(session, k) for k in rows.all_kitchens(session, house.with_demo)]
+
+
+def get_kitchen(house: House, kitchen_id: int) -> KitchenOut:
+    with house.action() as session:
+        return kitchen_out(session, house.kitchen(session, kitchen_id))
+
+
+def create_kitchen(house: House, given: KitchenIn) -> KitchenOut:
+    """A new, empty kitchen with one surface."""
+    with house.action() as session:
+        kitchen = add_kitchen(session, given, house.real_now())
+        return kitchen_out(session, kitchen)
+
+
+def add_kitchen(session: Session, given: KitchenIn, at: dt.datetime, *, demo: bool = False) -> Kitchen:
+    kitchen = Kitchen(
+        name=given.name, demo=demo, zone=given.zone, altitude_m=given.altitude_m, mass_unit=given.mass_unit,
+        temp_unit=given.temp_unit, hourly_c=default_hours(given.room_c), created_at=at,
+    )  # fmt: skip
+    session.add(kitchen)
+    session.flush()
+    session.add(Surface(kitchen_id=kitchen.id or 0, **given.surface.model_dump()))
+    session.flush()
+    return kitchen
+
+
+def change_kitchen(house: House, kitchen_id: int, change: KitchenChange) -> KitchenOut:
+    with house.action() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        for name in change.model_fields_set:
+            value = getattr(change, name)
+            if value is not None:
+                setattr(kitchen, name, value)
+        session.add(kitchen)
+        return kitchen_out(session, kitchen)
+
+
+def add_surface(house: House, kitchen_id: int, given: SurfaceIn) -> KitchenOut:
+    with house.action() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        session.add(Surface(kitchen_id=kitchen_id, **given.model_dump()))
+        session.flush()
+        return kitchen_out(session, kitchen)
+
+
+def change_surface(house: House, kitchen_id: int, surface_id: int, given: SurfaceIn) -> KitchenOut:
+    with house.action() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        surface = _surface(session, kitchen_id, surface_id)
+        for name, value in given.model_dump().items():
+            setattr(surface, name, value)
+        session.add(surface)
+        return kitchen_out(session, kitchen)
+
+
+def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
+    with house.action() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        surface = _surface(session, kitchen_id, surface_id)
+        if len(rows.surfaces(session, kitchen_id)) < 2:
+            raise Refused("A kitchen needs one surface. Add another before you take this one away.")
+        session.delete(surface)
+        session.flush()
+        return kitchen_out(session, kitchen)
+
+
+def _surface(session: Session, kitchen_id: int, surface_id: int) -> Surface:
+    surface = session.get(Surface, surface_id)
+    if surface is None or surface.kitchen_id != kitchen_id:
+        raise Missing(f"There is no surface {surface_id} in this kitchen.")
+    return surface
+
+
+def start_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.datetime, rate: float = 1.0) -> None:
+    """Give a kitchen a simulated clock."""
+    if kitchen.id is None:
+        raise refuse("/kitchen", "A clock needs a stored kitchen.")
+    session.add(ClockState(kitchen_id=kitchen.id, anchor_real=real, anchor_sim=sim, rate=rate))

@@ -1,0 +1,612 @@
+"""The shapes that come in and go out of the application's own doors. Bad fields are all told at once."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from typing import Annotated, Any, Literal
+from zoneinfo import ZoneInfo, available_timezones
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints, field_validator
+
+MAX_NOTE = 20_000
+
+
+def _finite(value: float) -> float:
+    if not math.isfinite(value):
+        raise ValueError("This must be a plain number, not NaN or infinite.")
+    return value
+
+
+def bounded(low: float, high: float, unit: str) -> Any:
+    """A finite number between low and high; the error names both and what was given."""
+
+    def check(value: float) -> float:
+        _finite(value)
+        if not low <= value <= high:
+            raise ValueError(f"{value:g} {unit} cannot be. Give {low:g} to {high:g} {unit}.".replace("  ", " "))
+        return value
+
+    return Annotated[float, AfterValidator(check)]
+
+
+TempC = bounded(-30, 600, "C")
+AirC = bounded(-30, 60, "C")
+PieceG = bounded(5, 5000, "g")
+SizeCm = bounded(3, 120, "cm")
+ThickMm = bounded(0.5, 60, "mm")
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Note = Annotated[str, StringConstraints(max_length=MAX_NOTE)]
+Key = Annotated[str, StringConstraints(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")]
+
+
+class Strict(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class LineIn(Strict):
+    """A line of a formula as typed."""
+
+    ingredient: Annotated[str, StringConstraints(max_length=60)]
+    amount: Annotated[str, StringConstraints(max_length=80)]
+    basis: str | float | None = None
+
+
+class SurfaceIn(Strict):
+    name: Name
+    kind: Literal["stone_oven", "steel_oven", "iron_plate", "skillet"]
+    temp_c: TempC = 250.0
+    power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
+    spots: Annotated[int, Field(ge=1, le=2)] = 1
+
+
+def _zone(value: str) -> str:
+    if value not in available_timezones():
+        raise ValueError(f"“{value[:40]}” is not a time zone. Give one like Europe/Zurich or UTC.")
+    ZoneInfo(value)
+    return value
+
+
+class KitchenIn(Strict):
+    """What a new kitchen is asked."""
+
+    name: Name = "My kitchen"
+    zone: Annotated[str, AfterValidator(_zone)]
+    room_c: AirC = 21.0
+    altitude_m: bounded(-400, 5000, "m") = 0.0  # type: ignore[valid-type]
+    mass_unit: Literal["g", "oz"] = "g"
+    temp_unit: Literal["C", "F"] = "C"
+    surface: SurfaceIn
+
+
+class KitchenChange(Strict):
+    name: Name | None = None
+    zone: Annotated[str, AfterValidator(_zone)] | None = None
+    altitude_m: bounded(-400, 5000, "m") | None = None  # type: ignore[valid-type]
+    mass_unit: Literal["g", "oz"] | None = None
+    temp_unit: Literal["C", "F"] | None = None
+    hourly_c: list[AirC] | None = None
+    tap_c: bounded(0.5, 40, "C") | None = None  # type: ignore[valid-type]
+
+    @field_validator("hourly_c")
+    @classmethod
+    def _day_long(cls, value: list[float] | None) -> list[float] | None:
+        if value is not None and len(value) != 24:
+            raise ValueError(f"{len(value)} values are no day. Give 24, one an hour from midnight.")
+        return value
+
+
+class BakeIn(Strict):
+    """A new bake: from a method, for a table."""
+
+    kitchen_id: int
+    method: str = "hatch-pita"
+    serve: Annotated[str, StringConstraints(max_length=80)]
+    name: Name | None = None
+
+
+class BakeChange(Strict):
+    """Any part of a bake; what is left out stays."""
+
+    name: Name | None = None
+    serve: Annotated[str, StringConstraints(max_length=80)] | None = None
+    lines: Annotated[list[LineIn], Field(max_length=60)] | None = None
+    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] | None = None
+    bloomed: bool | None = None
+    count: Annotated[int, Field(ge=1, le=500)] | None = None
+    piece_g: PieceG | None = None
+    shape: Literal["round", "oval", "quarter"] | None = None
+    diameter_cm: SizeCm | None = None
+    length_cm: SizeCm | None = None
+    width_cm: SizeCm | None = None
+    thickness_mm: ThickMm | None = None
+    dough_c: bounded(5, 40, "C") | None = None  # type: ignore[valid-type]
+    knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] | None = None
+    knead_min: bounded(0, 60, "min") | None = None  # type: ignore[valid-type]
+    flour_c: AirC | None = None
+    bulk_ratio: bounded(1.05, 4, "x") | None = None  # type: ignore[valid-type]
+    ball_ratio: bounded(1.05, 4, "x") | None = None  # type: ignore[valid-type]
+    surface_id: int | None = None
+    surface_c: TempC | None = None
+    doneness: Literal["pale", "golden", "charred"] | None = None
+    docked: bool | None = None
+    uneven_frac: bounded(0, 1, "") | None = None  # type: ignore[valid-type]
+    skin_min: bounded(0, 120, "min") | None = None  # type: ignore[valid-type]
+    note: Note | None = None
+
+
+STEP_KINDS = ("weigh", "mix", "ball", "preheat", "roll")
+TapKind = Literal["weigh", "mix", "ball", "preheat", "roll", "load", "turn", "off", "bubbles", "browned", "puffed"]
+
+
+class TapIn(Strict):
+    """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed."""
+
+    key: Key
+    kind: TapKind
+    round_no: int | None = None
+    spot: int | None = None
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class TapChange(Strict):
+    at: Annotated[str, StringConstraints(max_length=80)]
+
+
+class ReadingIn(Strict):
+    bake_id: int
+    kind: Literal["ratio", "jar", "feel"]
+    value: bounded(0.8, 5, "x") | None = None  # type: ignore[valid-type]
+    feel: Literal["not_yet", "just", "past"] | None = None
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class OutcomeIn(Strict):
+    round_no: Annotated[int, Field(ge=1, le=500)]
+    pocket: Literal["full", "part", "flat"] | None = None
+    colour: Literal["pale", "right", "dark"] | None = None
+
+
+class ClockIn(Strict):
+    kitchen_id: int
+    rate: float | None = None
+    jump: Literal["next_move"] | None = None
+
+
+# --- what goes out -------------------------------------------------------------------------------
+
+
+class Banded(BaseModel):
+    """10, 50 and 90 % of a forecast."""
+
+    p10: float | None
+    p50: float | None
+    p90: float | None
+
+
+class BandedAt(BaseModel):
+    """The same of an instant."""
+
+    p10: dt.datetime | None
+    p50: dt.datetime | None
+    p90: dt.datetime | None
+
+
+class WhyInput(BaseModel):
+    name: str
+    value: float | str | None
+    unit: str
+
+
+class WhyOut(BaseModel):
+    """How a figure came about."""
+
+    title: str
+    relation: str
+    words: str
+    inputs: list[WhyInput]
+    evidence: str
+    spread: str
+    matters: list[str]
+    sources: list[str]
+
+
+class CautionOut(BaseModel):
+    code: str
+    text: str
+
+
+class SayPart(BaseModel):
+    """A piece of the say-line: plain text, an instant (`at`), a countdown to one (`until`), or a figure."""
+
+    kind: Literal["text", "at", "until", "figure"]
+    text: str = ""
+    at: dt.datetime | None = None
+
+
+class ClockOut(BaseModel):
+    """Now in a kitchen, and how fast its clock runs."""
+
+    now: dt.datetime
+    rate: float
+    simulated: bool
+
+
+class SurfaceOut(BaseModel):
+    id: int
+    name: str
+    kind: str
+    temp_c: float
+    power: str
+    spots: int
+
+
+class KitchenOut(BaseModel):
+    id: int
+    name: str
+    demo: bool
+    zone: str
+    altitude_m: float
+    mass_unit: str
+    temp_unit: str
+    hourly_c: list[float]
+    fridge_c: float
+    tap_c: float
+    activity_mean: float
+    activity_sd_log: float
+    surfaces: list[SurfaceOut]
+
+
+class StepOut(BaseModel):
+    """A hand move on the Rule and in the list."""
+
+    bake_id: int
+    bake: str
+    seal: str
+    key: str
+    name: str
+    at: dt.datetime
+    can_wait_until: dt.datetime | None
+    done_at: dt.datetime | None
+    leaf: str
+
+
+class LeafOut(BaseModel):
+    leaf: Literal["weigh", "mix", "rise", "fire", "keep"]
+    state: Literal["done", "now", "later"]
+
+
+class BakeBrief(BaseModel):
+    """A bake on the Bench and in the Logbook."""
+
+    id: int
+    name: str
+    seal: str
+    status: str
+    method: str
+    leaf: str
+    leaves: list[LeafOut]
+    count: int | None
+    piece_g: float | None
+    serve_at: dt.datetime
+    kept_at: dt.datetime | None
+    dough_c: float | None
+    ratio: float | None
+    target_ratio: float | None
+    too_far_ratio: float | None
+    weighed_g: float | None
+    ready_at: dt.datetime | None
+    full: int
+    outcomes: int
+    note: str
+
+
+class BenchOut(BaseModel):
+    """The start screen: what is alive, the next hand moves, the kitchen's readings."""
+
+    clock: ClockOut
+    kitchen: KitchenOut
+    room_c: float
+    bakes: list[BakeBrief]
+    steps: list[StepOut]
+    say: list[SayPart]
+
+
+class LineOut(BaseModel):
+    ingredient: str
+    name: str
+    typed: str
+    basis: str
+    grams: float
+    low_g: float
+    high_g: float
+    baker_frac: float | None
+    water_g: float
+    fat_g: float
+
+
+class WeighOut(BaseModel):
+    lines: list[LineOut]
+    total_g: float
+    flour_g: float
+    hydration_frac: float | None
+    effective_hydration_frac: float | None
+    salt_frac: float | None
+    pieces: dict[str, float] | None
+    shape: dict[str, float] | None
+    contradictions: list[CautionOut]
+    measurable: list[dict[str, Any]]
+    allergens: list[str]
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class HeatRow(BaseModel):
+    name: str
+    joules: float
+
+
+class MixOut(BaseModel):
+    dough_temp_c: float
+    target_c: float
+    liquid: str
+    liquid_name: str
+    liquid_g: float
+    liquid_temp_c: float | None
+    wanted_liquid_c: float | None
+    limit_c: float
+    ice_g: float
+    room_c: float
+    flour_c: float
+    contributions: list[HeatRow]
+    rule_liquid_c: float | None
+    rule_factor_c: float | None
+    advice: str
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class WindowOut(BaseModel):
+    stage: str
+    begins_at: dt.datetime
+    target_ratio: float
+    ready: BandedAt
+    best_from: BandedAt
+    best_to: BandedAt
+    too_far: BandedAt
+
+
+class TraceOut(BaseModel):
+    at: list[dt.datetime]
+    ratio: list[float]
+    ratio_p10: list[float]
+    ratio_p90: list[float]
+    maturity: list[float]
+    fill: list[float]
+    dough_c: list[float]
+    air_c: list[float]
+
+
+class ReadingOut(BaseModel):
+    id: int
+    kind: str
+    value: float | None
+    feel: str | None
+    at: dt.datetime
+
+
+class RiseOut(BaseModel):
+    mixed_at: dt.datetime
+    balled_at: dt.datetime
+    windows: list[WindowOut]
+    trace: TraceOut
+    ratio_now: float | None
+    dough_c_now: float | None
+    stage_now: str | None
+    readings: list[ReadingOut]
+    activity: float
+    activity_sd_log: float
+    late_min: float
+    warm: bool
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class ReasonOut(BaseModel):
+    factor: str
+    points: float
+    text: str
+
+
+class MoveOut(BaseModel):
+    """A move that is due, or planned."""
+
+    move: str
+    round_no: int
+    spot: int
+    at: dt.datetime
+
+
+class ProgramOut(BaseModel):
+    """The program of one bread, frozen once the first is loaded."""
+
+    turn_s: float | None
+    off_s: float
+    recover_s: float
+    puff_s: float | None
+    bubbles_s: float | None
+    brown_s: float | None
+
+
+class CarpetOut(BaseModel):
+    s: list[float]
+    depth_mm: list[float]
+    temp_c: list[list[float]]
+    pocket: list[float]
+
+
+class FireOut(BaseModel):
+    surface: SurfaceOut | None
+    surface_kind: str
+    thickness_mm: float
+    diameter_cm: float
+    bread_c: float
+    events: dict[str, Banded]
+    program: ProgramOut
+    score: float
+    reasons: list[ReasonOut]
+    moisture_loss_frac: float
+    surface_after_c: float
+    recovered: bool
+    carpet: CarpetOut
+    line: list[MoveOut]
+    line_min: float
+    bottleneck: str
+    cycle_s: float
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class SpotOut(BaseModel):
+    number: int
+    state: str
+    round_no: int | None
+    side: str
+    since: dt.datetime | None
+    until: dt.datetime | None
+
+
+class TapOut(BaseModel):
+    id: int
+    key: str
+    kind: str
+    round_no: int | None
+    spot: int | None
+    at: dt.datetime
+
+
+class HearthOut(BaseModel):
+    """The live hearth: everything the hands need, cheap to ask for."""
+
+    clock: ClockOut
+    bake_id: int
+    name: str
+    rounds: int
+    started: bool
+    finished: bool
+    program: ProgramOut
+    surface: SurfaceOut | None
+    spots: list[SpotOut]
+    due: list[MoveOut]
+    waiting: list[int]
+    off: list[int]
+    taps: list[TapOut]
+    last_off_at: dt.datetime | None
+
+
+class OutcomeOut(BaseModel):
+    round_no: int
+    pocket: str | None
+    colour: str | None
+
+
+class FactOut(BaseModel):
+    """Forecast beside fact. `place` is 0 at p10 and 1 at p90."""
+
+    name: str
+    unit: str
+    said: float | None
+    p10: float | None
+    p90: float | None
+    was: float | None
+    place: float | None
+    inside: bool | None
+
+
+class KeepOut(BaseModel):
+    outcomes: list[OutcomeOut]
+    facts: list[FactOut]
+    activity_before: float
+    activity_after: float
+
+
+class BakeSettings(BaseModel):
+    """What the cook has set, as stored."""
+
+    lines: list[LineIn]
+    strength: str
+    bloomed: bool
+    count: int | None
+    piece_g: float | None
+    shape: str
+    diameter_cm: float | None
+    length_cm: float | None
+    width_cm: float | None
+    thickness_mm: float | None
+    dough_c: float
+    knead: str
+    knead_min: float
+    flour_c: float | None
+    bulk_ratio: float
+    ball_ratio: float
+    surface_id: int | None
+    doneness: str
+    docked: bool
+    uneven_frac: float | None
+    skin_min: float | None
+    note: str
+
+
+class BakeOut(BaseModel):
+    """A bake with every leaf computed. A leaf that cannot be is null, and `faults` says why."""
+
+    clock: ClockOut
+    id: int
+    kitchen_id: int
+    name: str
+    seal: str
+    status: str
+    method: str
+    method_why: str
+    revision: int
+    serve_at: dt.datetime
+    settings: BakeSettings
+    leaf: str
+    leaves: list[LeafOut]
+    steps: list[StepOut]
+    say: list[SayPart]
+    taps: list[TapOut]
+    weigh: WeighOut | None
+    mix: MixOut | None
+    rise: RiseOut | None
+    fire: FireOut | None
+    keep: KeepOut
+    faults: dict[str, str]
+
+
+class MethodOut(BaseModel):
+    id: str
+    name: str
+    school: str
+    why: str
+    count: int
+    piece_g: float
+    diameter_cm: float
+    seal: str
+
+
+class IngredientOut(BaseModel):
+    id: str
+    name: str
+    group: str
+    cup_g: float
+    cup_low_g: float
+    cup_high_g: float
+    allergens: list[str]
+
+
+class Health(BaseModel):
+    ok: bool
+    version: str
+    compiled: bool
+    demo: bool

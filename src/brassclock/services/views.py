@@ -1,0 +1,464 @@
+"""What the screens are given: a bake with every leaf, the Bench, and the live hearth."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping
+
+import numpy as np
+from sqlmodel import Session
+
+from brassclock.core.cautions import Caution
+from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.evidence import Why
+from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.program import Program
+from brassclock.core.keep.facts import Compared, mean_or_none
+from brassclock.core.mix.heat import MixHeat
+from brassclock.core.rise.belief import Band
+from brassclock.core.rise.yeast import model as yeast
+from brassclock.core.weigh.formula import WeighSheet
+from brassclock.core.weigh.methods import METHODS
+from brassclock.core.weigh.soda import SodaBalance
+from brassclock.services import schemas as out
+from brassclock.services import work as works
+from brassclock.services.bakes import core_taps, program_dict
+from brassclock.services.house import House
+from brassclock.services.kitchens import clock_out, kitchen_out
+from brassclock.services.say import lower_first, next_step, say_step, text
+from brassclock.services.work import Rows, Work
+from brassclock.store import bakes as rows
+
+LEAVES = ("weigh", "mix", "rise", "fire", "keep")
+LEAF_OF_STEP = {
+    "weigh": "weigh", "mix": "mix", "ball": "rise", "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
+}  # fmt: skip
+
+
+def caution_out(found: tuple[Caution, ...] | list[Caution]) -> list[out.CautionOut]:
+    return [out.CautionOut(**c.as_dict()) for c in found]
+
+
+def why_out(found: Mapping[str, Why]) -> dict[str, out.WhyOut]:
+    return {key: out.WhyOut.model_validate(why.as_dict()) for key, why in found.items()}
+
+
+def soda_out(soda: SodaBalance | None) -> dict[str, object] | None:
+    if soda is None:
+        return None
+    return {"excess_g_per_100g_flour": soda.excess_g_per_100g_flour, "verdict": soda.verdict}
+
+
+def weigh_out(sheet: WeighSheet) -> out.WeighOut:
+    """The weigh sheet as the API gives it."""
+    dough = sheet.dough
+    lines = [
+        out.LineOut(
+            ingredient=x.ingredient.id, name=x.ingredient.name, typed=x.typed, basis=x.basis, grams=x.mass_g,
+            low_g=x.low_g, high_g=x.high_g, baker_frac=x.baker_frac,
+            water_g=x.mass_g * x.ingredient.counted_water_frac, fat_g=x.mass_g * x.ingredient.fat_frac,
+        )
+        for x in sheet.lines
+    ]  # fmt: skip
+    pieces, flat = sheet.pieces, sheet.sheet
+    return out.WeighOut(
+        lines=lines,
+        total_g=dough.total_g,
+        flour_g=dough.flour_g,
+        hydration_frac=dough.hydration_frac,
+        effective_hydration_frac=dough.effective_hydration_frac,
+        salt_frac=dough.salt_g / dough.flour_g if dough.flour_g else None,
+        pieces={"count": pieces.count, "mass_g": pieces.mass_g, "left_over_g": pieces.left_over_g} if pieces else None,
+        shape={"thickness_mm": flat.thickness_mm, "diameter_cm": flat.diameter_cm, "area_cm2": flat.area_cm2}
+        if flat
+        else None,
+        contradictions=[out.CautionOut(code=c, text=t) for c, t in sheet.contradictions],
+        measurable=[
+            {"ingredient": m.ingredient, "ways": [{"text": t, "grams": g} for t, g in m.ways]} for m in sheet.measurable
+        ],
+        allergens=list(dough.allergens),
+        cautions=caution_out(sheet.cautions),
+        why=why_out(sheet.why),
+    )
+
+
+def mix_out(r: Rows, heat: MixHeat, parts: tuple[str, float, float], room_c: float, names: dict[str, str]) -> out.MixOut:
+    liquid, grams, flour_c = parts
+    return out.MixOut(
+        dough_temp_c=heat.dough_temp_c, target_c=r.bake.dough_c, liquid=liquid, liquid_name=names.get(liquid, liquid),
+        liquid_g=grams, liquid_temp_c=heat.liquid_temp_c, wanted_liquid_c=heat.wanted_liquid_c, limit_c=heat.limit_c,
+        ice_g=heat.ice_g, room_c=room_c, flour_c=flour_c,
+        contributions=[out.HeatRow(name=names.get(n, n), joules=j) for n, j in heat.contributions],
+        rule_liquid_c=heat.rule_liquid_c, rule_factor_c=heat.rule_factor_c, advice=heat.advice,
+        cautions=caution_out(heat.cautions), why=why_out(heat.why),
+    )  # fmt: skip
+
+
+def banded_at(band: Band, zero: dt.datetime) -> out.BandedAt:
+    def at(h: float | None) -> dt.datetime | None:
+        return None if h is None else zero + dt.timedelta(hours=h)
+
+    return out.BandedAt(p10=at(band.p10), p50=at(band.p50), p90=at(band.p90))
+
+
+def rise_out(r: Rows, work: Work) -> out.RiseOut | None:
+    """The rise with its trace as instants, and where it stands now."""
+    plan, seen = work.plan, work.forecast
+    if plan is None or seen is None:
+        return None
+    zero, trace = plan.mixed_at, seen.trace
+    begins = [zero, plan.balled_at]
+    targets = [r.bake.bulk_ratio, r.bake.ball_ratio]
+    windows = [
+        out.WindowOut(
+            stage=w.stage, begins_at=b, target_ratio=t, ready=banded_at(w.ready, zero),
+            best_from=banded_at(w.best_from, zero), best_to=banded_at(w.best_to, zero), too_far=banded_at(w.too_far, zero),
+        )
+        for w, b, t in zip(seen.windows, begins, targets, strict=True)
+    ]  # fmt: skip
+    now_h = (r.now - zero).total_seconds() / 3600
+    alive = "mix" in r.done() and 0 <= now_h
+    inside = min(now_h, float(trace.h[-1]))
+    air = [air_c(r.kitchen.hourly_c, zero + dt.timedelta(hours=float(h))) for h in trace.h]
+    return out.RiseOut(
+        mixed_at=zero,
+        balled_at=plan.balled_at,
+        windows=windows,
+        trace=out.TraceOut(
+            at=[zero + dt.timedelta(hours=float(h)) for h in trace.h],
+            ratio=trace.ratio.tolist(), ratio_p10=trace.ratio_p10.tolist(), ratio_p90=trace.ratio_p90.tolist(),
+            maturity=trace.maturity.tolist(), fill=trace.fill.tolist(), dough_c=trace.dough_c.tolist(), air_c=air,
+        ),
+        ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
+        dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
+        stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
+        readings=[out.ReadingOut(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings],
+        activity=seen.belief.mean,
+        activity_sd_log=seen.belief.sd_log,
+        late_min=plan.late_min,
+        warm=yeast.course_stepper.ready,
+        cautions=caution_out(seen.cautions),
+        why=why_out(works.rise_whys(work, r)),
+    )  # fmt: skip
+
+
+def program_out(r: Rows, work: Work) -> out.ProgramOut:
+    return out.ProgramOut.model_validate(program_dict(r, work))
+
+
+def surface_out(r: Rows) -> out.SurfaceOut | None:
+    return out.SurfaceOut(**r.surface.model_dump()) if r.surface else None
+
+
+def fire_out(r: Rows, work: Work) -> out.FireOut | None:
+    program, bread, line = work.program, work.bread, work.line
+    if program is None or bread is None or line is None:
+        return None
+    baked = program.baked
+    begin = work.plan.step("line").at if work.plan else r.bake.serve_at
+    return out.FireOut(
+        surface=surface_out(r),
+        surface_kind=works.surface_of(r.surface).spec.name,
+        thickness_mm=bread.thickness_m * 1000,
+        diameter_cm=bread.diameter_m * 100,
+        bread_c=bread.temp_c,
+        events={k: out.Banded(**b.as_dict()) for k, b in program.events.items()},
+        program=program_out(r, work),
+        score=program.score.score,
+        reasons=[out.ReasonOut(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
+        moisture_loss_frac=program.moisture_loss_frac,
+        surface_after_c=program.surface_after_c,
+        recovered=program.recovery_s is not None,
+        carpet=carpet_out(program),
+        line=[
+            out.MoveOut(move=t.move, round_no=t.round_no, spot=t.spot, at=begin + dt.timedelta(seconds=t.start_s))
+            for t in line.tasks
+        ],
+        line_min=line.makespan_s / 60,
+        bottleneck=line.bottleneck,
+        cycle_s=line.cycle_s,
+        cautions=caution_out(program.cautions),
+        why=why_out(program.why),
+    )
+
+
+def carpet_out(program: Program) -> out.CarpetOut:
+    """The carpet up to a little past take-off, at most about 120 columns."""
+    baked = program.baked
+    last = int(np.searchsorted(baked.s, max(program.off_s * 1.35, program.off_s + 15)))
+    step = max(1, last // 120)
+    return out.CarpetOut(
+        s=[round(float(x), 1) for x in baked.s[:last:step]],
+        depth_mm=[round(float(x), 3) for x in baked.depth_mm],
+        temp_c=[[round(float(x), 1) for x in row] for row in baked.temp_c[:last:step]],
+        pocket=[round(float(x), 3) for x in baked.pocket[:last:step]],
+    )
+
+
+def keep_out(r: Rows) -> out.KeepOut:
+    """Outcomes, and every forecast that was said beside its fact."""
+    done = r.done()
+    loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
+
+    def since_load(kind: str) -> float | None:
+        return mean_or_none(
+            [(t.at - loads[t.round_no]).total_seconds() for t in r.taps if t.kind == kind and t.round_no in loads]
+        )
+
+    offs = [t.at for t in r.taps if t.kind == "off"]
+    seconds = {
+        "ready to ball": (done["ball"] - done["mix"]).total_seconds() if {"ball", "mix"} <= set(done) else None,
+        "bubbles": since_load("bubbles"),
+        "first brown": since_load("browned"),
+        "pocket opens": since_load("puffed"),
+        "taken off": since_load("off"),
+        "last one off": (max(offs) - min(loads.values())).total_seconds() if offs and loads else None,
+    }
+    facts = []
+    for name, was in seconds.items():
+        said = r.said.get(name)
+        if said is None and was is None:
+            continue
+        c = Compared(name, "s", said.p50 if said else None, said.p10 if said else None, said.p90 if said else None, was)
+        facts.append(
+            out.FactOut(
+                name=c.name, unit=c.unit, said=c.said, p10=c.p10, p90=c.p90, was=c.was, place=c.place, inside=c.inside
+            )
+        )
+    taught = r.said.get("activity")
+    before = taught.p10 if taught and taught.p10 else r.kitchen.activity_mean
+    after = taught.p50 if taught and taught.p50 else r.kitchen.activity_mean
+    return out.KeepOut(
+        outcomes=[out.OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
+        facts=facts, activity_before=before, activity_after=after,
+    )  # fmt: skip
+
+
+def leaves_of(r: Rows, work: Work) -> list[out.LeafOut]:
+    """Which leaves are done, which one is now."""
+    done = r.done()
+    hearth = hearth_of(r, work)
+    finished = {
+        "weigh": "weigh" in done,
+        "mix": "mix" in done,
+        "rise": "roll" in done,
+        "fire": hearth.finished and bool(hearth.off),
+        "keep": r.bake.status == "kept",
+    }
+    current = next((leaf for leaf in LEAVES if not finished[leaf]), "keep")
+    found = []
+    for leaf in LEAVES:
+        state = "done" if finished[leaf] else "now" if leaf == current else "later"
+        found.append(out.LeafOut(leaf=leaf, state=state))  # type: ignore[arg-type]
+    return found
+
+
+def leaf_now(leaves: list[out.LeafOut]) -> str:
+    return next((x.leaf for x in leaves if x.state == "now"), "keep")
+
+
+def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    return hearths.hearth(
+        core_taps(r.taps), works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s
+    )
+
+
+def steps_out(r: Rows, work: Work) -> list[out.StepOut]:
+    if work.plan is None:
+        return []
+    done = r.done()
+    return [
+        out.StepOut(
+            bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
+            can_wait_until=s.can_wait_until, done_at=done.get(s.key), leaf=LEAF_OF_STEP[s.key],
+        )
+        for s in work.plan.steps
+    ]  # fmt: skip
+
+
+def say_of(r: Rows, work: Work) -> list[out.SayPart]:
+    """The say-line of one bake."""
+    bake = r.bake
+    if bake.status == "kept":
+        full = sum(o.pocket == "full" for o in r.outcomes)
+        return [text(f"Kept. {full} of {len(r.outcomes)} had a full pocket.") if r.outcomes else text("Kept.")]
+    if bake.status == "abandoned":
+        return [text("Abandoned. Bring it back from the bake's own menu.")]
+    if work.faults.get("weigh"):
+        return [text("Type what goes in the bowl.")]
+    if any(t.kind == "load" for t in r.taps):
+        state = hearth_of(r, work)
+        if state.finished:
+            return [text("All off the heat. Wrap them in a cloth and judge each on the Keep leaf.")]
+        return [text(f"{len(state.off)} of {works.rounds_of(bake, work.sheet)} are off the heat. The hands are at the Fire leaf.")]
+    if work.plan is None:
+        return [text(work.faults.get("rise", "There is no plan yet."))]
+    step = next_step(work.plan)
+    return say_step(step, bake.name, r.now, work.plan.late_min) if step else [text("Everything is done.")]
+
+
+def settings_out(r: Rows) -> out.BakeSettings:
+    return out.BakeSettings.model_validate(r.bake.model_dump())
+
+
+def bake_out(house: House, bake_id: int) -> out.BakeOut:
+    """A bake with every leaf computed."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        clock = clock_out(house, session, r.kitchen)
+        work = works.work_of(r)
+    leaves = leaves_of(r, work)
+    names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
+    mixed = work.plan.mixed_at if work.plan else r.now
+    return out.BakeOut(
+        clock=clock, id=r.bake.id or 0, kitchen_id=r.bake.kitchen_id, name=r.bake.name, seal=r.bake.seal,
+        status=r.bake.status, method=r.bake.method,
+        method_why=METHODS[r.bake.method].why if r.bake.method in METHODS else "", revision=r.bake.revision,
+        serve_at=r.bake.serve_at, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
+        steps=steps_out(r, work), say=say_of(r, work), taps=taps_out(r),
+        weigh=weigh_out(work.sheet) if work.sheet else None,
+        mix=mix_out(r, work.heat, work.heat_parts, air_c(r.kitchen.hourly_c, mixed), names) if work.heat else None,
+        rise=rise_out(r, work), fire=fire_out(r, work), keep=keep_out(r), faults=work.faults,
+    )  # fmt: skip
+
+
+def taps_out(r: Rows) -> list[out.TapOut]:
+    return [
+        out.TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in r.taps
+    ]
+
+
+def hearth_out(house: House, bake_id: int) -> out.HearthOut:
+    """The live hearth of a bake."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        clock = clock_out(house, session, r.kitchen)
+        work = works.work_of(r)
+    state = hearth_of(r, work)
+    rounds = works.rounds_of(r.bake, work.sheet)
+
+    def instant(seconds: float | None) -> dt.datetime | None:
+        return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
+
+    started = any(t.kind == "load" for t in r.taps)
+    due = [
+        out.MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=instant(d.at_s) if d.at_s else r.now)
+        for d in state.due
+    ]
+    return out.HearthOut(
+        clock=clock, bake_id=bake_id, name=r.bake.name, rounds=rounds, started=started, finished=state.finished,
+        program=program_out(r, work), surface=surface_out(r),
+        spots=[
+            out.SpotOut(
+                number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=instant(s.since_s),
+                until=instant(s.until_s),
+            )
+            for s in state.spots
+        ],
+        due=due, waiting=list(state.waiting), off=list(state.off), taps=taps_out(r),
+        last_off_at=_last_off(r, work, state, started),
+    )  # fmt: skip
+
+
+def _last_off(r: Rows, work: Work, state: hearths.Hearth, started: bool) -> dt.datetime | None:
+    """When the last round comes off, if the pace is kept."""
+    if not started or state.finished:
+        return None
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    frees = []
+    for spot in state.spots:
+        due = next((d.at_s for d in state.due if d.spot == spot.number and d.move != "load"), None)
+        left = off_s - (turn_s or 0.0) if spot.side == "a" and turn_s is not None else 0.0
+        frees.append(max(due + left if due else spot.until_s or 0.0, r.now.timestamp()) + (recover_s if due else 0.0))
+    last = max((f - recover_s for f in frees), default=0.0)
+    for _ in state.waiting:
+        k = min(range(len(frees)), key=lambda i: frees[i])
+        last = frees[k] + off_s
+        frees[k] = last + recover_s
+    return dt.datetime.fromtimestamp(last, dt.UTC)
+
+
+def brief_of(r: Rows, work: Work) -> out.BakeBrief:
+    leaves = leaves_of(r, work)
+    rise = rise_brief(r, work)
+    sheet = work.sheet
+    return out.BakeBrief(
+        id=r.bake.id or 0, name=r.bake.name, seal=r.bake.seal, status=r.bake.status, method=r.bake.method,
+        leaf=leaf_now(leaves), leaves=leaves,
+        count=works.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
+        serve_at=r.bake.serve_at, kept_at=r.bake.kept_at, weighed_g=sheet.dough.total_g if sheet else None,
+        full=sum(o.pocket == "full" for o in r.outcomes), outcomes=len(r.outcomes), note=r.bake.note, **rise,
+    )  # fmt: skip
+
+
+def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
+    """The jar in five figures, for the Bench."""
+    empty = {"dough_c": None, "ratio": None, "target_ratio": None, "too_far_ratio": None, "ready_at": None}
+    plan, seen, done = work.plan, work.forecast, r.done()
+    if plan is None or seen is None:
+        return dict(empty)
+    balled = "ball" in done
+    window = seen.windows[1 if balled else 0]
+    ready = banded_at(window.ready, plan.mixed_at).p50
+    target = r.bake.ball_ratio if balled else r.bake.bulk_ratio
+    if "mix" not in done:
+        return empty | {"target_ratio": target, "ready_at": ready}
+    h = min((r.now - plan.mixed_at).total_seconds() / 3600, float(seen.trace.h[-1]))
+    return {
+        "dough_c": float(np.interp(h, seen.trace.h, seen.trace.dough_c)),
+        "ratio": float(np.interp(h, seen.trace.h, seen.trace.ratio)),
+        "target_ratio": target,
+        "too_far_ratio": None,
+        "ready_at": ready,
+    }
+
+
+def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
+    """The start screen of a kitchen."""
+    with house.action() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        clock = clock_out(house, session, kitchen)
+        shown = kitchen_out(session, kitchen)
+        found = [works.load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
+        done = [(r, works.work_of(r)) for r in found]
+    live = [(r, w) for r, w in done if r.bake.status == "live"]
+    steps = [s for r, w in live for s in steps_out(r, w)]
+    steps.sort(key=lambda s: s.at)
+    return out.BenchOut(
+        clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now),
+        bakes=[brief_of(r, w) for r, w in done], steps=steps, say=_bench_say(live),
+    )  # fmt: skip
+
+
+def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
+    burning = [(r, w) for r, w in live if any(t.kind == "load" for t in r.taps) and not hearth_of(r, w).finished]
+    if burning:
+        return [text(f"{burning[0][0].bake.name} are on the heat. "), *say_of(*burning[0])]
+    coming = [(step, r, w) for r, w in live if w.plan and (step := next_step(w.plan))]
+    if coming:
+        step, r, w = min(coming, key=lambda x: x[0].at)
+        assert w.plan
+        return say_step(step, r.bake.name, r.now, w.plan.late_min)
+    if live:
+        return [text(f"{live[0][0].bake.name}: "), *(say_of(*live[0]))]
+    return [text("Nothing is on the bench. Start a new bake: say when people eat.")]
+
+
+def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
+    """The soonest hand move ahead, for the demo's clock."""
+    found: list[dt.datetime] = []
+    for bake in rows.of_kitchen(session, kitchen_id):
+        if bake.status != "live":
+            continue
+        r = works.load(house, session, bake.id or 0)
+        work = works.work_of(r)
+        if any(t.kind == "load" for t in r.taps):
+            found += [dt.datetime.fromtimestamp(d.at_s, dt.UTC) for d in hearth_of(r, work).due if d.at_s]
+        elif work.plan:
+            found += [s.at for s in work.plan.steps if s.done_at is None and s.key != "serve"]
+        found = [at for at in found if at > r.now]
+    return min(found, default=None)
+
+
+__all__ = ["bake_out", "bench_out", "hearth_out", "lower_first", "next_move_at", "weigh_out"]

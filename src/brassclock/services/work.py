@@ -1,0 +1,312 @@
+"""One bake, computed: from its rows to sheet, heat, plan, forecast, program and line.
+
+Nothing here is stored; the same rows and minute give the same answer, so answers are remembered.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import json
+import math
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+from sqlmodel import Session
+
+from brassclock.core.day.backward import BakeSpec, DayPlan, StageSpec, plan_back
+from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.evidence import BadRequest, Input, Kind, Why
+from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.line import Line, plan_line
+from brassclock.core.fire.program import Faults, Program, plan_bread, with_faults
+from brassclock.core.fire.puff import model as puff
+from brassclock.core.fire.surfaces import RECOVER_LIMIT_S, Surface
+from brassclock.core.matter.dough import Dough
+from brassclock.core.mix.heat import Bowl, Kneading, MixHeat, Part, mix_heat
+from brassclock.core.rise import forecast as rise
+from brassclock.core.rise.belief import Belief
+from brassclock.core.rise.belief import Reading as Look
+from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.yeast import model as yeast
+from brassclock.core.weigh.formula import PieceWish, TypedLine, WeighSheet, weigh
+from brassclock.core.weigh.geometry import Shape, thickness_mm
+from brassclock.services.house import House, Missing
+from brassclock.store import bakes as rows
+from brassclock.store.tables import Bake, Kitchen, Outcome, Reading, Said, Tap
+from brassclock.store.tables import Surface as SurfaceRow
+
+TUB_CM = 20.0
+BOWL = ("steel", 500.0)
+ROLL_MIN = 12.0
+REMEMBERED = 64
+
+
+@dataclass(frozen=True)
+class Rows:
+    """A bake with everything that belongs to it, and now."""
+
+    bake: Bake
+    kitchen: Kitchen
+    surface: SurfaceRow | None
+    taps: Sequence[Tap]
+    readings: Sequence[Reading]
+    outcomes: Sequence[Outcome]
+    said: dict[str, Said]
+    now: dt.datetime
+
+    def done(self) -> dict[str, dt.datetime]:
+        """Step keys and when they were done; the first load is the start of the line."""
+        found = {t.kind: t.at for t in self.taps if t.kind in ("weigh", "mix", "ball", "preheat", "roll")}
+        loads = [t.at for t in self.taps if t.kind == "load"]
+        if loads:
+            found["line"] = min(loads)
+            found.setdefault("roll", min(loads))
+        if "mix" in found:
+            found.setdefault("weigh", found["mix"])
+        return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
+
+
+@dataclass
+class Work:
+    """What was computed of a bake. A part that cannot be is None and its reason stands in `faults`."""
+
+    sheet: WeighSheet | None = None
+    heat: MixHeat | None = None
+    heat_parts: tuple[str, float, float] = ("", 0.0, 0.0)
+    program: Program | None = None
+    bread: puff.Bread | None = None
+    line: Line | None = None
+    plan: DayPlan | None = None
+    stages: tuple[rise.Stage, ...] = ()
+    forecast: rise.Forecast | None = None
+    faults: dict[str, str] = field(default_factory=dict)
+
+
+_memory: OrderedDict[str, Work] = OrderedDict()
+
+
+def load(house: House, session: Session, bake_id: int) -> Rows:
+    """The rows of a bake, or Missing."""
+    bake = session.get(Bake, bake_id)
+    if bake is None or bake.deleted_at is not None:
+        raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+    kitchen = house.kitchen(session, bake.kitchen_id)
+    surface = session.get(SurfaceRow, bake.surface_id) if bake.surface_id else None
+    return Rows(
+        bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
+        rows.outcomes(session, bake_id), rows.said(session, bake_id), house.now(session, kitchen),
+    )  # fmt: skip
+
+
+def work_of(r: Rows) -> Work:
+    """The computed bake, remembered for a minute."""
+    key = json.dumps(
+        [
+            r.bake.model_dump(mode="json", exclude={"note", "revision", "name"}),
+            r.kitchen.model_dump(mode="json"),
+            r.surface.model_dump() if r.surface else None,
+            [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", *hearths.FACTS)],
+            [(x.kind, x.value, x.feel, x.at.isoformat()) for x in r.readings],
+            int(r.now.timestamp() // 60),
+            yeast.course_stepper.ready,
+            puff.bake_stepper.ready,
+        ],
+        default=str,
+        sort_keys=True,
+    )
+    if key in _memory:
+        _memory.move_to_end(key)
+        return _memory[key]
+    work = _compute(r)
+    _memory[key] = work
+    while len(_memory) > REMEMBERED:
+        _memory.popitem(last=False)
+    return work
+
+
+def shape_of(bake: Bake) -> Shape:
+    return Shape(bake.shape, bake.diameter_cm, bake.length_cm, bake.width_cm, bake.thickness_mm)
+
+
+def sheet_of(bake: Bake, kitchen: Kitchen) -> WeighSheet:
+    """The weigh sheet of a bake. Raises BadRequest."""
+    lines = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in bake.lines]
+    return weigh(lines, PieceWish(bake.count, bake.piece_g), shape_of(bake))
+
+
+def _compute(r: Rows) -> Work:
+    work = Work()
+    bake, kitchen = r.bake, r.kitchen
+    try:
+        work.sheet = sheet_of(bake, kitchen)
+    except BadRequest as fault:
+        work.faults["weigh"] = " ".join(f.detail for f in fault.faults)
+        return work
+    dough = work.sheet.dough
+    serve = bake.serve_at.astimezone(r.now.tzinfo)
+    _fire(work, r, air_c(kitchen.hourly_c, serve))
+    if not dough.flour_g or not dough.water_g:
+        work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
+        return work
+    if not any(p.ingredient.is_yeast for p in dough.portions):
+        work.faults["rise"] = "There is no yeast in this formula, and other leavens are not forecast yet. Add a yeast."
+    else:
+        _rise(work, r, dough, serve)
+    mixed = work.plan.mixed_at if work.plan else r.now
+    work.heat, work.heat_parts = heat_of(bake, kitchen, dough, air_c(kitchen.hourly_c, mixed))
+    return work
+
+
+def heat_of(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float) -> tuple[MixHeat | None, tuple[str, float, float]]:
+    """Heat account of the bowl, and (liquid id, its grams, flour temperature). None without a liquid."""
+    liquids = [p for p in dough.portions if p.ingredient.group == "liquid" and p.ingredient.counted_water_frac > 0.5]
+    if not liquids:
+        return None, ("", 0.0, room_c)
+    solved = max(liquids, key=lambda p: (p.ingredient.id == "water", p.mass_g)).ingredient
+    flour_c = bake.flour_c if bake.flour_c is not None else room_c
+
+    def temp(ingredient_id: str, group: str, allergens: tuple[str, ...]) -> float:
+        if group == "flour":
+            return flour_c
+        return kitchen.fridge_c if {"milk", "egg"} & set(allergens) and group == "liquid" else room_c
+
+    parts: dict[str, Part] = {}
+    for p in dough.portions:
+        had = parts[p.ingredient.id].mass_g if p.ingredient.id in parts else 0.0
+        i = p.ingredient
+        parts[i.id] = Part(i, had + p.mass_g, temp(i.id, i.group, i.allergens))
+    heat = mix_heat(
+        list(parts.values()), Bowl(BOWL[1], BOWL[0], room_c), Kneading(bake.knead, bake.knead_min, room_c),
+        solved.id, bake.dough_c, kitchen.tap_c,
+    )  # fmt: skip
+    return heat, (solved.id, parts[solved.id].mass_g, flour_c)
+
+
+def surface_of(row: SurfaceRow | None) -> Surface:
+    """The core's surface of a row; an iron plate when the bake has none."""
+    if row is None:
+        return Surface("iron_plate", 240.0)
+    return Surface(row.kind, row.temp_c, row.power)
+
+
+def _fire(work: Work, r: Rows, bread_c: float) -> None:
+    bake, sheet = r.bake, work.sheet
+    assert sheet is not None
+    surface = surface_of(r.surface)
+    piece_g = bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
+    if sheet.sheet is None or not piece_g:
+        work.faults["fire"] = "Give a piece weight and a diameter on the Weigh leaf; the heat needs a thickness."
+        return
+    mm = thickness_mm(piece_g, sheet.sheet.area_cm2)
+    if not 1 <= mm <= 20:
+        work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to 20 mm."
+        return
+    work.bread = puff.Bread(mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c, pocket=mm <= 8 and not bake.docked)
+    work.program = plan_bread(
+        work.bread, surface, doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
+        faults=Faults(bake.uneven_frac, bake.skin_min), docked=bake.docked,
+    )  # fmt: skip
+    work.line = plan_line(rounds_of(bake, sheet), spots_of(r), *timing_of(bake, work.program))
+
+
+def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
+    """How many rounds go on the heat."""
+    if bake.count:
+        return bake.count
+    return sheet.pieces.count if sheet and sheet.pieces else 1
+
+
+def spots_of(r: Rows) -> int:
+    return r.surface.spots if r.surface else 1
+
+
+def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float, float]:
+    """(turn, off, recover) [s]: the frozen program once the line has begun, else the computed one."""
+    if bake.program:
+        return bake.program["turn_s"], bake.program["off_s"], bake.program["recover_s"]
+    if program is None:
+        return None, 90.0, 30.0
+    recover = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
+    return program.turn_s, program.off_s, recover
+
+
+def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
+    bake, kitchen = r.bake, r.kitchen
+    piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
+    bulk = rise.Stage("bulk", 2.0, ((0.0, 0.0),), Vessel("tub", dough.total_g, True, TUB_CM, "wood"), "ball", bake.bulk_ratio)
+    ball = rise.Stage("ball proof", 1.0, ((0.0, 0.0),), Vessel("tray", piece_g, True), None, bake.ball_ratio)
+    spec = BakeSpec(
+        dough, bake.strength, bake.dough_c, StageSpec(bulk), StageSpec(ball), mix_min=bake.knead_min + 5,
+        preheat_min=surface_of(r.surface).spec.preheat_min,
+        line_min=math.ceil((work.line.makespan_s if work.line else 900) / 60) + 1,
+        bloomed=bake.bloomed, altitude_m=kitchen.altitude_m, activity=kitchen.activity_mean, roll_min=ROLL_MIN,
+    )  # fmt: skip
+    belief = Belief(kitchen.activity_mean, kitchen.activity_sd_log)
+    done = r.done()
+    plan = plan_back(spec, kitchen.hourly_c, serve, r.now, done)
+    seen = _forecast(work, r, dough, spec, plan, belief)
+    if r.readings:
+        spec = replace(spec, activity=seen.belief.mean)
+        plan = plan_back(spec, kitchen.hourly_c, serve, r.now, done)
+        seen = _forecast(work, r, dough, spec, plan, belief)
+    work.plan, work.forecast = plan, seen
+    if work.program and work.bread:
+        maturity = float(seen.trace.maturity[-1])
+        work.program = with_faults(
+            work.program, work.bread, surface_of(r.surface), Faults(bake.uneven_frac, bake.skin_min, maturity=maturity),
+            bake.docked,
+        )  # fmt: skip
+
+
+def _forecast(work: Work, r: Rows, dough: Dough, spec: BakeSpec, plan: DayPlan, belief: Belief) -> rise.Forecast:
+    hourly = r.kitchen.hourly_c
+    bulk_h = max((plan.balled_at - plan.mixed_at).total_seconds() / 3600, 1 / 60)
+    ball_h = max((plan.step("roll").at - plan.balled_at).total_seconds() / 3600, 1 / 60)
+    work.stages = (
+        replace(spec.bulk.placed(hourly, plan.mixed_at), hours=bulk_h),
+        replace(spec.ball.placed(hourly, plan.balled_at), hours=ball_h),
+    )
+    looks = [
+        Look((x.at - plan.mixed_at).total_seconds() / 3600, x.kind, x.value, x.feel)
+        for x in r.readings
+        if x.at > plan.mixed_at
+    ]
+    return rise.forecast(
+        dough, spec.strength, spec.mix_temp_c, work.stages, (r.bake.bulk_ratio, r.bake.ball_ratio),
+        bloomed=spec.bloomed, altitude_m=spec.altitude_m, belief=belief, readings=looks,
+    )  # fmt: skip
+
+
+def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
+    """Why the dough is ready when it is."""
+    assert work.forecast and work.plan and work.sheet
+    dough, bake = work.sheet.dough, r.bake
+    yeast_g = sum(p.mass_g for p in dough.portions if p.ingredient.is_yeast)
+    window = work.forecast.window("bulk")
+    inputs = (
+        Input("yeast", round(yeast_g / dough.flour_g * 100, 2), "% of flour"),
+        Input("salt", round(dough.salt_g / dough.flour_g * 100, 2), "% of flour"),
+        Input("dough after mixing", round(bake.dough_c, 1), "°C"),
+        Input("kitchen then", round(air_c(r.kitchen.hourly_c, work.plan.mixed_at), 1), "°C"),
+        Input("target", bake.bulk_ratio, "x"),
+        Input("activity of this kitchen", round(work.forecast.belief.mean, 2), "x"),
+        Input("altitude", r.kitchen.altitude_m, "m"),
+    )
+    warm = rise.aims(
+        dough, bake.strength, bake.dough_c, [replace(work.stages[0], path=tuple((h, c + 1) for h, c in work.stages[0].path))],
+        bloomed=bake.bloomed, altitude_m=r.kitchen.altitude_m, activity=work.forecast.belief.mean,
+    )[0].ready_h  # fmt: skip
+    as_is = work.plan.bulk.ready_h
+    p10, p90 = window.ready.p10, window.ready.p90
+    spread = f"8 in 10 between {p10:.1f} and {p90:.1f} h after mixing" if p10 and p90 else "wide"
+    return {
+        "ready": Why(
+            "When it is ready", "m = Q / need ≥ 0.9; Q' = q₃₀·γ(T)/γ(30)·f_osm·a·X",
+            "Gas made since mixing, over the gas that the target needs. The yeast's rate follows the dough's own "
+            "temperature, which trails the kitchen's.",
+            inputs, Kind.FITTED, spread,
+            (f"+1 °C in the kitchen is {max(as_is - warm, 0) * 60:.0f} min sooner", "the yeast's strength: take a reading"),
+            ("cardinal temperatures: Rosso 1993, from memory", "rates fitted to practice rows"),
+        )
+    }  # fmt: skip

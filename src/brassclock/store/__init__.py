@@ -1,0 +1,1 @@
+"""SQLite through SQLModel: tables, one repository per aggregate, migrations."""

@@ -1,0 +1,40 @@
+"""Bakes with all that belongs to them: taps, readings, outcomes and what was said."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from sqlmodel import Session, col, select
+
+from brassclock.store.tables import Bake, Outcome, Reading, Said, Tap
+
+
+def of_kitchen(session: Session, kitchen_id: int) -> Sequence[Bake]:
+    """Bakes that are not deleted, soonest table first."""
+    query = select(Bake).where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None))
+    return session.exec(query.order_by(col(Bake.serve_at))).all()
+
+
+def taps(session: Session, bake_id: int) -> Sequence[Tap]:
+    """Taps that stand, by instant."""
+    query = select(Tap).where(Tap.bake_id == bake_id, col(Tap.undone_at).is_(None))
+    return session.exec(query.order_by(col(Tap.at), col(Tap.id))).all()
+
+
+def tap_by_key(session: Session, bake_id: int, key: str) -> Tap | None:
+    return session.exec(select(Tap).where(Tap.bake_id == bake_id, Tap.key == key)).first()
+
+
+def readings(session: Session, bake_id: int) -> Sequence[Reading]:
+    """Readings that stand, by instant."""
+    query = select(Reading).where(Reading.bake_id == bake_id, col(Reading.undone_at).is_(None))
+    return session.exec(query.order_by(col(Reading.at), col(Reading.id))).all()
+
+
+def outcomes(session: Session, bake_id: int) -> Sequence[Outcome]:
+    return session.exec(select(Outcome).where(Outcome.bake_id == bake_id).order_by(col(Outcome.round_no))).all()
+
+
+def said(session: Session, bake_id: int) -> dict[str, Said]:
+    """Forecasts kept for comparison, by name."""
+    return {row.name: row for row in session.exec(select(Said).where(Said.bake_id == bake_id))}

@@ -1,0 +1,199 @@
+"""The tables. Rows are built from validated schemas only; SQLModel tables do not validate."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+
+from sqlalchemy import JSON, Boolean, Column, DateTime, Float, ForeignKey, String, UniqueConstraint
+from sqlalchemy.engine import Dialect
+from sqlalchemy.ext.compiler import compiles
+from sqlalchemy.types import TypeDecorator
+from sqlmodel import Field, SQLModel
+
+STRICT = {"sqlite_strict": True}
+
+
+@compiles(String, "sqlite")
+@compiles(DateTime, "sqlite")
+@compiles(JSON, "sqlite")
+def _text(*_: Any, **__: Any) -> str:
+    return "TEXT"
+
+
+@compiles(Float, "sqlite")
+def _real(*_: Any, **__: Any) -> str:
+    return "REAL"
+
+
+@compiles(Boolean, "sqlite")
+def _integer(*_: Any, **__: Any) -> str:
+    return "INTEGER"
+
+
+class Instant(TypeDecorator[dt.datetime]):
+    """An aware instant, stored as ISO text in UTC with microseconds: sorts as it reads."""
+
+    impl = String
+    cache_ok = True
+
+    def process_bind_param(self, value: dt.datetime | None, dialect: Dialect) -> str | None:
+        if value is None:
+            return None
+        if value.tzinfo is None:
+            raise ValueError("An instant needs a time zone.")
+        return value.astimezone(dt.UTC).isoformat(timespec="microseconds")
+
+    def process_result_value(self, value: str | None, dialect: Dialect) -> dt.datetime | None:
+        return None if value is None else dt.datetime.fromisoformat(value)
+
+
+def _instant(nullable: bool = True) -> Any:
+    return Field(default=None, sa_column=Column(Instant, nullable=nullable))
+
+
+def _owner(target: str) -> Any:
+    return Field(default=None, sa_column=Column(ForeignKey(target, ondelete="CASCADE"), nullable=False, index=True))
+
+
+class Kitchen(SQLModel, table=True):
+    """A kitchen: its zone, height, air by the hour, units, and what is believed of its yeast."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    demo: bool = False
+    zone: str = "UTC"
+    altitude_m: float = 0.0
+    mass_unit: str = "g"
+    temp_unit: str = "C"
+    hourly_c: list[float] = Field(sa_column=Column(JSON, nullable=False))
+    fridge_c: float = 4.0
+    tap_c: float = 12.0
+    flour_basis: str | None = None
+    activity_mean: float = 1.0
+    activity_sd_log: float = 0.36
+    created_at: dt.datetime = _instant(False)
+
+
+class ClockState(SQLModel, table=True):
+    """A simulated clock: at real instant `anchor_real` it read `anchor_sim`, and runs at `rate` since."""
+
+    __tablename__ = "clock"
+    __table_args__ = STRICT
+    kitchen_id: int = Field(sa_column=Column(ForeignKey("kitchen.id", ondelete="CASCADE"), primary_key=True))
+    anchor_real: dt.datetime = _instant(False)
+    anchor_sim: dt.datetime = _instant(False)
+    rate: float = 1.0
+
+
+class Surface(SQLModel, table=True):
+    """A hot surface of a kitchen."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    kind: str
+    temp_c: float
+    power: str = "medium_high"
+    spots: int = 1
+
+
+class Bake(SQLModel, table=True):
+    """One batch from weighing to keeping. `program` is frozen when the first round is loaded."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    method: str
+    seal: str = "round"
+    status: str = "live"
+    lines: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+    strength: str = "kneaded"
+    bloomed: bool = False
+    count: int | None = None
+    piece_g: float | None = None
+    shape: str = "round"
+    diameter_cm: float | None = None
+    length_cm: float | None = None
+    width_cm: float | None = None
+    thickness_mm: float | None = None
+    dough_c: float = 26.0
+    knead: str = "hand"
+    knead_min: float = 8.0
+    flour_c: float | None = None
+    bulk_ratio: float = 1.9
+    ball_ratio: float = 1.4
+    surface_id: int | None = Field(
+        default=None, sa_column=Column(ForeignKey("surface.id", ondelete="SET NULL"), nullable=True)
+    )
+    doneness: str = "golden"
+    docked: bool = False
+    uneven_frac: float | None = None
+    skin_min: float | None = None
+    serve_at: dt.datetime = _instant(False)
+    program: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    note: str = ""
+    revision: int = 0
+    created_at: dt.datetime = _instant(False)
+    kept_at: dt.datetime | None = _instant()
+    deleted_at: dt.datetime | None = _instant()
+
+
+class Tap(SQLModel, table=True):
+    """Something done or seen, at an instant. `key` is the client's own: the same tap twice is one tap."""
+
+    __table_args__ = (UniqueConstraint("bake_id", "key"), STRICT)
+    id: int | None = Field(default=None, primary_key=True)
+    bake_id: int = _owner("bake.id")
+    key: str
+    kind: str
+    round_no: int | None = None
+    spot: int | None = None
+    at: dt.datetime = _instant(False)
+    made_at: dt.datetime = _instant(False)
+    undone_at: dt.datetime | None = _instant()
+
+
+class Reading(SQLModel, table=True):
+    """A value with a time and a source: a dough's ratio or feel, or a temperature."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    bake_id: int | None = Field(
+        default=None, sa_column=Column(ForeignKey("bake.id", ondelete="CASCADE"), nullable=True, index=True)
+    )
+    kind: str
+    value: float | None = None
+    feel: str | None = None
+    source: str = "eye"
+    at: dt.datetime = _instant(False)
+    made_at: dt.datetime = _instant(False)
+    undone_at: dt.datetime | None = _instant()
+
+
+class Outcome(SQLModel, table=True):
+    """What became of a round."""
+
+    __table_args__ = (UniqueConstraint("bake_id", "round_no"), STRICT)
+    id: int | None = Field(default=None, primary_key=True)
+    bake_id: int = _owner("bake.id")
+    round_no: int
+    pocket: str | None = None
+    colour: str | None = None
+
+
+class Said(SQLModel, table=True):
+    """A forecast as it was said, kept to be set beside the fact. Times in s from `since`."""
+
+    __table_args__ = (UniqueConstraint("bake_id", "name"), STRICT)
+    id: int | None = Field(default=None, primary_key=True)
+    bake_id: int = _owner("bake.id")
+    name: str
+    p10: float | None = None
+    p50: float | None = None
+    p90: float | None = None
+    since: dt.datetime = _instant(False)
