@@ -198,15 +198,14 @@ def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
             if earlier in done and done[earlier] > at:
                 raise Refused(f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time.")
         return
-    work = works.work_of(r)
-    if work.program is None and r.bake.program is None:
-        raise Refused(work.faults.get("fire", "There is no program for the heat yet."))
+    if r.bake.program is None and works.work_of(r).program is None:
+        raise Refused(works.work_of(r).faults.get("fire", "There is no program for the heat yet."))
     if given.round_no is None or given.spot is None:
         raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     moves = core_taps(r.taps)
     wrong = hearths.impossible(
         moves, hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp()),
-        works.rounds_of(r.bake, work.sheet), works.spots_of(r),
+        works.rounds_of_rows(r), works.spots_of(r),
     )  # fmt: skip
     if wrong:
         raise Refused(wrong)
@@ -239,7 +238,6 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
 
 def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.datetime) -> None:
     """Keep what was said before the fact, once, and freeze the program at the first load."""
-    work = works.work_of(r)
     bake_id = r.bake.id or 0
 
     def keep(name: str, p10: float | None, p50: float | None, p90: float | None) -> None:
@@ -252,7 +250,9 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
         if seen:
             ready = seen.window("bulk").ready
             keep("ready to ball", *(None if h is None else h * 3600 for h in (ready.p10, ready.p50, ready.p90)))
-    elif kind == "load" and r.bake.program is None and work.program and work.line:
+    elif kind == "load" and r.bake.program is None:
+        work = works.work_of(r)
+        assert work.program and work.line  # a load without a program was refused
         r.bake.program = program_dict(r, work)
         session.add(r.bake)
         for name, event in (("bubbles", "bubbles"), ("first brown", "light_bottom"), ("pocket opens", "puff")):
@@ -356,7 +356,7 @@ def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
 
 
 def add_outcome(session: Session, r: works.Rows, given: OutcomeIn) -> None:
-    rounds = works.rounds_of(r.bake, works.work_of(r).sheet)
+    rounds = works.rounds_of_rows(r)
     if given.round_no > rounds:
         raise refuse("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
     row = next((o for o in r.outcomes if o.round_no == given.round_no), None)

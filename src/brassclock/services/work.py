@@ -108,7 +108,7 @@ def work_of(r: Rows) -> Work:
             r.surface.model_dump() if r.surface else None,
             [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", *hearths.FACTS)],
             [(x.kind, x.value, x.feel, x.at.isoformat()) for x in r.readings],
-            int(r.now.timestamp() // 60),
+            int(r.now.timestamp() // 60) if r.bake.status == "live" else 0,
             yeast.course_stepper.ready,
             puff.bake_stepper.ready,
         ],
@@ -217,6 +217,11 @@ def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
     return sheet.pieces.count if sheet and sheet.pieces else 1
 
 
+def rounds_of_rows(r: Rows) -> int:
+    """The same, computing only when the count is not set."""
+    return r.bake.count or rounds_of(r.bake, work_of(r).sheet)
+
+
 def spots_of(r: Rows) -> int:
     return r.surface.spots if r.surface else 1
 
@@ -281,7 +286,7 @@ def _forecast(work: Work, r: Rows, dough: Dough, spec: BakeSpec, plan: DayPlan, 
 def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
     """Why the dough is ready when it is."""
     assert work.forecast and work.plan and work.sheet
-    dough, bake = work.sheet.dough, r.bake
+    dough, bake, seen = work.sheet.dough, r.bake, work.forecast
     yeast_g = sum(p.mass_g for p in dough.portions if p.ingredient.is_yeast)
     window = work.forecast.window("bulk")
     inputs = (
@@ -293,11 +298,15 @@ def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
         Input("activity of this kitchen", round(work.forecast.belief.mean, 2), "x"),
         Input("altitude", r.kitchen.altitude_m, "m"),
     )
-    warm = rise.aims(
-        dough, bake.strength, bake.dough_c, [replace(work.stages[0], path=tuple((h, c + 1) for h, c in work.stages[0].path))],
-        bloomed=bake.bloomed, altitude_m=r.kitchen.altitude_m, activity=work.forecast.belief.mean,
-    )[0].ready_h  # fmt: skip
-    as_is = work.plan.bulk.ready_h
+
+    def ready_h(room_k: float, dough_k: float) -> float:
+        stage = replace(work.stages[0], path=tuple((h, c + room_k) for h, c in work.stages[0].path))
+        return rise.aims(
+            dough, bake.strength, bake.dough_c + dough_k, [stage], bloomed=bake.bloomed,
+            altitude_m=r.kitchen.altitude_m, activity=seen.belief.mean,
+        )[0].ready_h  # fmt: skip
+
+    as_is = ready_h(0, 0)
     p10, p90 = window.ready.p10, window.ready.p90
     spread = f"8 in 10 between {p10:.1f} and {p90:.1f} h after mixing" if p10 and p90 else "wide"
     return {
@@ -306,7 +315,11 @@ def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
             "Gas made since mixing, over the gas that the target needs. The yeast's rate follows the dough's own "
             "temperature, which trails the kitchen's.",
             inputs, Kind.FITTED, spread,
-            (f"+1 °C in the kitchen is {max(as_is - warm, 0) * 60:.0f} min sooner", "the yeast's strength: take a reading"),
+            (
+                f"+1 °C in the dough is {(as_is - ready_h(0, 1)) * 60:.0f} min sooner",
+                f"+1 °C in the kitchen is {(as_is - ready_h(1, 0)) * 60:.0f} min sooner",
+                "the yeast's strength: take a reading",
+            ),
             ("cardinal temperatures: Rosso 1993, from memory", "rates fitted to practice rows"),
         )
     }  # fmt: skip

@@ -1,0 +1,1 @@
+"""The web's door: Flask, typed handlers, problem+json. Holds no rules of its own."""

@@ -1,0 +1,136 @@
+"""/api/bakes, /api/readings: a bake's five leaves, its taps, readings and outcomes."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel
+
+from brassclock.api.kitchens import PROBLEMS, house
+from brassclock.services import bakes, views
+from brassclock.services.schemas import (
+    BakeChange,
+    BakeIn,
+    BakeOut,
+    HearthOut,
+    OutcomeIn,
+    ReadingIn,
+    Strict,
+    TapChange,
+    TapIn,
+)
+
+blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
+
+
+class BakePath(BaseModel):
+    bake_id: int
+
+
+class TapPath(BakePath):
+    tap_id: int
+
+
+class ReadingPath(BaseModel):
+    reading_id: int
+
+
+class StatusIn(Strict):
+    status: Literal["live", "abandoned", "kept"]
+
+
+class Gone(BaseModel):
+    """What a deletion answers: the id, for the undo."""
+
+    id: int
+
+
+def _bake(bake_id: int):  # type: ignore[no-untyped-def]
+    return views.bake_out(house(), bake_id).model_dump(mode="json")
+
+
+@blueprint.post("/bakes", responses={"201": BakeOut, **PROBLEMS})
+def start_bake(body: BakeIn):  # type: ignore[no-untyped-def]
+    """A new bake from a method, for a table."""
+    return _bake(bakes.start_bake(house(), body)), 201
+
+
+@blueprint.get("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
+def get_bake(path: BakePath):  # type: ignore[no-untyped-def]
+    """A bake with every leaf computed."""
+    return _bake(path.bake_id)
+
+
+@blueprint.patch("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
+def change_bake(path: BakePath, body: BakeChange):  # type: ignore[no-untyped-def]
+    bakes.change_bake(house(), path.bake_id, body)
+    return _bake(path.bake_id)
+
+
+@blueprint.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
+def delete_bake(path: BakePath):  # type: ignore[no-untyped-def]
+    bakes.delete_bake(house(), path.bake_id)
+    return Gone(id=path.bake_id).model_dump()
+
+
+@blueprint.post("/bakes/<int:bake_id>/restore", responses={"200": BakeOut, **PROBLEMS})
+def restore_bake(path: BakePath):  # type: ignore[no-untyped-def]
+    """Undo of a deletion."""
+    bakes.restore_bake(house(), path.bake_id)
+    return _bake(path.bake_id)
+
+
+@blueprint.put("/bakes/<int:bake_id>/status", responses={"200": BakeOut, **PROBLEMS})
+def set_status(path: BakePath, body: StatusIn):  # type: ignore[no-untyped-def]
+    """Keep a bake in the logbook, abandon it, or bring it back."""
+    if body.status == "kept":
+        bakes.keep(house(), path.bake_id)
+    else:
+        bakes.end_bake(house(), path.bake_id, body.status)
+    return _bake(path.bake_id)
+
+
+@blueprint.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, **PROBLEMS})
+def get_hearth(path: BakePath):  # type: ignore[no-untyped-def]
+    """The live hearth: spots, due moves, towel."""
+    return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+
+
+@blueprint.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
+def tap(path: BakePath, body: TapIn):  # type: ignore[no-untyped-def]
+    """Something done or seen. The same key twice is one tap."""
+    bakes.tap(house(), path.bake_id, body)
+    return views.hearth_out(house(), path.bake_id).model_dump(mode="json"), 201
+
+
+@blueprint.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
+def move_tap(path: TapPath, body: TapChange):  # type: ignore[no-untyped-def]
+    """Backdate a tap."""
+    bakes.move_tap(house(), path.bake_id, path.tap_id, body)
+    return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+
+
+@blueprint.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
+def undo_tap(path: TapPath):  # type: ignore[no-untyped-def]
+    bakes.undo_tap(house(), path.bake_id, path.tap_id)
+    return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+
+
+@blueprint.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeOut, **PROBLEMS})
+def judge(path: BakePath, body: OutcomeIn):  # type: ignore[no-untyped-def]
+    """What became of a round."""
+    bakes.judge(house(), path.bake_id, body)
+    return _bake(path.bake_id)
+
+
+@blueprint.post("/readings", responses={"201": BakeOut, **PROBLEMS})
+def read(body: ReadingIn):  # type: ignore[no-untyped-def]
+    """A look at the dough."""
+    bakes.read(house(), body)
+    return _bake(body.bake_id), 201
+
+
+@blueprint.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
+def undo_reading(path: ReadingPath):  # type: ignore[no-untyped-def]
+    return _bake(bakes.undo_reading(house(), path.reading_id))

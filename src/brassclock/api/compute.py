@@ -1,0 +1,90 @@
+"""/api/compute, /api/methods, /api/ingredients, /api/health: what needs no kitchen."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import request
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from brassclock import __version__
+from brassclock.api.kitchens import PROBLEMS, house
+from brassclock.core.fire.puff import model as puff
+from brassclock.core.matter.ingredients import table
+from brassclock.core.rise.yeast import model as yeast
+from brassclock.core.weigh.methods import METHODS
+from brassclock.services import compute
+from brassclock.services.schemas import Health, IngredientOut, MethodOut, WeighOut
+
+blueprint = APIBlueprint("compute", __name__, url_prefix="/api", abp_tags=[Tag(name="compute")])
+
+
+class KindPath(BaseModel):
+    kind: str = Field(max_length=40)
+
+
+class AnyObject(BaseModel):
+    """A result as `contract` shapes it; `GET /api/compute/KIND/schema` gives the request's schema."""
+
+    model_config = {"extra": "allow"}
+
+
+class MethodList(BaseModel):
+    methods: list[MethodOut]
+
+
+class IngredientList(BaseModel):
+    ingredients: list[IngredientOut]
+
+
+@blueprint.post("/compute/weigh", responses={"200": WeighOut, **PROBLEMS})
+def compute_weigh(body: compute.WeighReq):  # type: ignore[no-untyped-def]
+    """The weigh sheet of a formula as typed."""
+    return compute.compute("weigh", body.model_dump(by_alias=True))
+
+
+@blueprint.post("/compute/<kind>", responses={"200": AnyObject, **PROBLEMS})
+def compute_kind(path: KindPath):  # type: ignore[no-untyped-def]
+    """Any computation by contract: weigh, mix, rise, puff."""
+    body: Any = request.get_json(silent=True)
+    return compute.compute(path.kind, body)
+
+
+@blueprint.get("/compute/<kind>/schema", responses={"200": AnyObject, **PROBLEMS})
+def compute_schema(path: KindPath):  # type: ignore[no-untyped-def]
+    """JSON Schema of a computation's request."""
+    return compute.schema(path.kind)
+
+
+@blueprint.get("/methods", responses={"200": MethodList})
+def methods():  # type: ignore[no-untyped-def]
+    """The methods a bake can start from."""
+    found = [
+        MethodOut(
+            id=m.id, name=m.name, school=m.school, why=m.why, count=m.count, piece_g=m.piece_g, diameter_cm=m.diameter_cm,
+            seal=m.seal,
+        )
+        for m in METHODS.values()
+    ]  # fmt: skip
+    return MethodList(methods=found).model_dump(mode="json")
+
+
+@blueprint.get("/ingredients", responses={"200": IngredientList})
+def ingredients():  # type: ignore[no-untyped-def]
+    """Every known ingredient."""
+    found = [
+        IngredientOut(
+            id=i.id, name=i.name, group=i.group, cup_g=i.cup_g, cup_low_g=i.cup_low_g, cup_high_g=i.cup_high_g,
+            allergens=list(i.allergens),
+        )
+        for i in table().values()
+    ]  # fmt: skip
+    return IngredientList(ingredients=found).model_dump(mode="json")
+
+
+@blueprint.get("/health", responses={"200": Health})
+def health():  # type: ignore[no-untyped-def]
+    """Whether the server answers, and whether its steppers are compiled."""
+    compiled = yeast.course_stepper.ready and puff.bake_stepper.ready
+    return Health(ok=True, version=__version__, compiled=compiled, demo=house().with_demo).model_dump()

@@ -1,0 +1,109 @@
+"""/api/kitchens, /api/clock: kitchens, surfaces, the Bench, the demo's clock."""
+
+from __future__ import annotations
+
+from flask import current_app
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel
+
+from brassclock.api.problems import Problem
+from brassclock.services import kitchens, views
+from brassclock.services.house import House, Refused
+from brassclock.services.schemas import (
+    BenchOut,
+    ClockIn,
+    ClockOut,
+    KitchenChange,
+    KitchenIn,
+    KitchenOut,
+    SurfaceIn,
+)
+
+blueprint = APIBlueprint("kitchens", __name__, url_prefix="/api", abp_tags=[Tag(name="kitchen")])
+PROBLEMS = {"404": Problem, "409": Problem}
+
+
+class KitchenPath(BaseModel):
+    kitchen_id: int
+
+
+class SurfacePath(KitchenPath):
+    surface_id: int
+
+
+class KitchenList(BaseModel):
+    kitchens: list[KitchenOut]
+
+
+def house() -> House:
+    """The house of this application."""
+    found = current_app.extensions["house"]
+    assert isinstance(found, House)
+    return found
+
+
+@blueprint.get("/kitchens", responses={"200": KitchenList})
+def list_kitchens():  # type: ignore[no-untyped-def]
+    """Every kitchen of this house."""
+    return KitchenList(kitchens=kitchens.list_kitchens(house())).model_dump(mode="json")
+
+
+@blueprint.post("/kitchens", responses={"201": KitchenOut, **PROBLEMS})
+def create_kitchen(body: KitchenIn):  # type: ignore[no-untyped-def]
+    """A new, empty kitchen."""
+    return kitchens.create_kitchen(house(), body).model_dump(mode="json"), 201
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>", responses={"200": KitchenOut, **PROBLEMS})
+def get_kitchen(path: KitchenPath):  # type: ignore[no-untyped-def]
+    return kitchens.get_kitchen(house(), path.kitchen_id).model_dump(mode="json")
+
+
+@blueprint.patch("/kitchens/<int:kitchen_id>", responses={"200": KitchenOut, **PROBLEMS})
+def change_kitchen(path: KitchenPath, body: KitchenChange):  # type: ignore[no-untyped-def]
+    return kitchens.change_kitchen(house(), path.kitchen_id, body).model_dump(mode="json")
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/bench", responses={"200": BenchOut, **PROBLEMS})
+def bench(path: KitchenPath):  # type: ignore[no-untyped-def]
+    """What is alive, the next hand moves, the say-line."""
+    return views.bench_out(house(), path.kitchen_id).model_dump(mode="json")
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenOut, **PROBLEMS})
+def add_surface(path: KitchenPath, body: SurfaceIn):  # type: ignore[no-untyped-def]
+    return kitchens.add_surface(house(), path.kitchen_id, body).model_dump(mode="json"), 201
+
+
+@blueprint.put("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenOut, **PROBLEMS})
+def change_surface(path: SurfacePath, body: SurfaceIn):  # type: ignore[no-untyped-def]
+    return kitchens.change_surface(house(), path.kitchen_id, path.surface_id, body).model_dump(mode="json")
+
+
+@blueprint.delete("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenOut, **PROBLEMS})
+def remove_surface(path: SurfacePath):  # type: ignore[no-untyped-def]
+    return kitchens.remove_surface(house(), path.kitchen_id, path.surface_id).model_dump(mode="json")
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/clock", responses={"200": ClockOut, **PROBLEMS})
+def get_clock(path: KitchenPath):  # type: ignore[no-untyped-def]
+    """Now in a kitchen."""
+    h = house()
+    with h.action() as session:
+        return kitchens.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
+
+
+@blueprint.post("/clock", responses={"200": ClockOut, **PROBLEMS})
+def set_clock(body: ClockIn):  # type: ignore[no-untyped-def]
+    """Demo only: pause, run, hurry, or jump to the next hand move."""
+    h = house()
+    with h.action() as session:
+        kitchen = h.kitchen(session, body.kitchen_id)
+        to = None
+        if body.jump:
+            to = views.next_move_at(h, session, body.kitchen_id)
+            if to is None:
+                raise Refused("There is no hand move ahead to jump to. Start a bake first.")
+        h.set_clock(session, kitchen, rate=body.rate, to=to)
+        session.flush()
+        return kitchens.clock_out(h, session, kitchen).model_dump(mode="json")

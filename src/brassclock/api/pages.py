@@ -1,0 +1,54 @@
+"""The built web application: its files, and the page with a fresh nonce under a strict policy."""
+
+from __future__ import annotations
+
+import secrets
+from pathlib import Path
+
+from flask import Blueprint, Response, send_from_directory
+from werkzeug.exceptions import NotFound
+
+WEB = Path(__file__).resolve().parent.parent / "web"
+NONCE_MARK = "__CSP_NONCE__"
+NOT_BUILT = "<!doctype html><title>Brass Clock</title><p>The web application is not built. Run: make setup build"
+blueprint = Blueprint("pages", __name__)
+
+
+def policy(nonce: str) -> str:
+    """Content security policy: only our own files, styles by nonce."""
+    return (
+        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-" + nonce + "'; font-src 'self'; "
+        "img-src 'self' data:; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; "
+        "form-action 'self'; frame-ancestors 'none'"
+    )
+
+
+def page() -> Response:
+    """The one page."""
+    index = WEB / "index.html"
+    nonce = secrets.token_urlsafe(16)
+    html = index.read_text("utf-8").replace(NONCE_MARK, nonce) if index.exists() else NOT_BUILT
+    response = Response(html, content_type="text/html; charset=utf-8")
+    response.headers["Content-Security-Policy"] = policy(nonce)
+    response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+@blueprint.get("/")
+def root() -> Response:
+    return page()
+
+
+@blueprint.get("/<path:name>")
+def files(name: str) -> Response:
+    """A built file, or the page for the application's own addresses."""
+    if name.startswith("api/"):
+        raise NotFound(f"There is no /{name[:80]}. /api/openapi.json lists what there is.")
+    if (WEB / name).is_file():
+        response = send_from_directory(WEB, name)
+        if name.startswith("assets/"):
+            response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+    if "." in name.rsplit("/", 1)[-1]:
+        raise NotFound(f"There is no file {name[:80]}.")
+    return page()

@@ -1,0 +1,173 @@
+"""Build the demo kitchen: hourly air, two surfaces, three kept bakes and one alive in its ball proof."""
+
+from __future__ import annotations
+
+import datetime as dt
+from zoneinfo import ZoneInfo
+
+from sqlmodel import Session
+
+from brassclock.services import bakes, kitchens
+from brassclock.services import work as works
+from brassclock.services.house import House
+from brassclock.services.schemas import BakeIn, KitchenIn, OutcomeIn, ReadingIn, SurfaceIn, TapIn
+from brassclock.store import kitchens as rows
+from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
+
+ZONE = "Europe/Zurich"
+ALTITUDE_M = 1150.0
+HOURLY_C = [
+    17.6, 17.0, 16.4, 15.9, 15.4, 15.0, 15.1, 15.6, 16.4, 17.6, 19.0, 20.4,
+    21.6, 22.4, 22.9, 23.0, 22.8, 22.4, 21.9, 21.4, 20.8, 20.1, 19.3, 18.4,
+]  # fmt: skip
+DAY = dt.datetime(2026, 11, 24, tzinfo=ZoneInfo(ZONE))
+STALE = dt.timedelta(hours=3)
+
+
+def at(days: int, clock: str, seconds: int = 0) -> dt.datetime:
+    """An instant of the demo: days from its Tuesday, time of day there."""
+    hour, minute = (int(x) for x in clock.split(":"))
+    return (DAY + dt.timedelta(days=days)).replace(hour=hour, minute=minute) + dt.timedelta(seconds=seconds)
+
+
+PAST = (
+    # days, mixed, balled, first load, serve, readings, outcomes, note
+    (-3, "22:38", "00:18", "01:04", "01:30", ((50, 1.42),), "FR FR FR PR FR FR FP FR",
+     "Draught from the hatch; the last ones paled."),
+    (-2, "22:52", "00:30", "01:13", "01:30", ((60, 1.5),), "FR FR FD FR FR FR FR FR",
+     "Best so far. Third stayed on too long while Tomo fetched trays."),
+    (-1, "22:20", "00:04", "01:05", "01:30", ((45, 1.3), (95, 1.72)), "FR PR PR FP FR LP FR LP",
+     "Rounds lay bare on the stone bench. Cover them."),
+)  # fmt: skip
+WORDS = {"F": "full", "P": "part", "L": "flat"}
+COLOUR = {"R": "right", "P": "pale", "D": "dark"}
+
+
+def _set_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.datetime, rate: float = 0.0) -> None:
+    state = rows.clock_of(session, kitchen.id or 0)
+    if state is None:
+        kitchens.start_clock(session, kitchen, real, sim, rate=0.0)
+    else:
+        state.anchor_real, state.anchor_sim, state.rate = real, sim, rate
+        session.add(state)
+    session.flush()
+
+
+def ensure_demo(house: House) -> None:
+    """The demo kitchen, made anew when it is missing or its evening is long over."""
+    with house.action() as session:
+        kitchen = rows.demo_kitchen(session)
+        if kitchen is not None:
+            if house.now(session, kitchen) < at(1, "01:30") + STALE:
+                return
+            session.delete(kitchen)
+            session.flush()
+    build_demo(house)
+
+
+def build_demo(house: House) -> int:
+    """Build it; answers the kitchen's id. One transaction."""
+    real = house.real_now()
+    with house.action() as session:
+        kitchen = kitchens.add_kitchen(
+            session,
+            KitchenIn(
+                name="Mount Pell night canteen", zone=ZONE, room_c=20, altitude_m=ALTITUDE_M,
+                surface=SurfaceIn(name="Iron plates", kind="iron_plate", temp_c=235, power="medium_high", spots=2),
+            ),
+            real,
+            demo=True,
+        )  # fmt: skip
+        kitchen.hourly_c = HOURLY_C
+        kitchen.tap_c = 11.5
+        session.add(kitchen)
+        session.add(Surface(kitchen_id=kitchen.id or 0, name="Baking stone", kind="stone_oven", temp_c=275, spots=1))
+        session.flush()
+        for past in PAST:
+            _past_bake(house, session, kitchen, real, past)
+        _live_bake(house, session, kitchen, real)
+        _set_clock(session, kitchen, house.real_now(), at(1, "00:46"), rate=1.0)
+        return kitchen.id or 0
+
+
+def _start(house: House, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
+    now = house.now(session, kitchen)
+    bake_id = bakes.add_bake(session, BakeIn(kitchen_id=kitchen.id or 0, serve=serve), now)
+    bake = session.get(Bake, bake_id)
+    assert bake is not None
+    bake.surface_id = next(s.id for s in rows.surfaces(session, kitchen.id or 0) if s.name == surface)
+    session.add(bake)
+    session.flush()
+    return bake
+
+
+def _tap(house: House, session: Session, kitchen: Kitchen, bake: Bake, when: dt.datetime, kind: str, round_no: int | None = None, spot: int | None = None) -> None:  # fmt: skip
+    state = rows.clock_of(session, kitchen.id or 0)
+    assert isinstance(state, ClockState)
+    state.anchor_sim = when
+    session.add(state)
+    session.flush()
+    r = works.load(house, session, bake.id or 0)
+    key = f"demo-{bake.id}-{kind}-{round_no or 0}"
+    bakes.add_tap(session, r, TapIn(key=key, kind=kind, round_no=round_no, spot=spot, at="now"))  # type: ignore[arg-type]
+    session.flush()
+
+
+def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.datetime, past: tuple[object, ...]) -> None:
+    days, mixed, balled, first, serve, looks, marks, note = past
+    assert isinstance(days, int) and isinstance(marks, str) and isinstance(looks, tuple)
+    begin = at(days, str(mixed))
+    _set_clock(session, kitchen, real, begin - dt.timedelta(minutes=30))
+    bake = _start(house, session, kitchen, f"{at(days + 1, str(serve)):%Y-%m-%d %H:%M}", "Iron plates")
+    bake.name = f"Hatch pitas, {begin:%A}"
+    _tap(house, session, kitchen, bake, begin - dt.timedelta(minutes=13), "weigh")
+    _tap(house, session, kitchen, bake, begin, "mix")
+    for minutes, ratio in looks:
+        _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
+        r = works.load(house, session, bake.id or 0)
+        bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
+        session.flush()
+    after = 1 if str(balled) < "12:00" else 0
+    _tap(house, session, kitchen, bake, at(days + after, str(balled)), "ball")
+    fire = at(days + 1, str(first))
+    _tap(house, session, kitchen, bake, fire - dt.timedelta(minutes=13), "roll")
+    _rounds(house, session, kitchen, bake, fire)
+    for number, mark in enumerate(marks.split(), start=1):
+        r = works.load(house, session, bake.id or 0)
+        bakes.add_outcome(session, r, OutcomeIn(round_no=number, pocket=WORDS[mark[0]], colour=COLOUR[mark[1]]))  # type: ignore[arg-type]
+        session.flush()
+    bake.note = str(note)
+    session.add(bake)
+    session.flush()
+    bakes.keep_rows(session, works.load(house, session, bake.id or 0))
+    session.flush()
+
+
+def _rounds(house: House, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:
+    """Eight rounds on two plates, a little slower than the program says, the first one watched."""
+    turn, off, pause = 47, 70, 26
+    moves: list[tuple[dt.datetime, str, int, int]] = []
+    for number in range(1, 9):
+        spot = 1 if number % 2 else 2
+        load = fire + dt.timedelta(seconds=((number - 1) // 2) * (off + pause) + (0 if spot == 1 else 22))
+        moves.append((load, "load", number, spot))
+        moves.append((load + dt.timedelta(seconds=turn), "turn", number, spot))
+        moves.append((load + dt.timedelta(seconds=off), "off", number, spot))
+    for kind, seconds in (("bubbles", 38), ("browned", 31), ("puffed", 55)):
+        moves.append((fire + dt.timedelta(seconds=seconds), kind, 1, 1))
+    for when, kind, number, spot in sorted(moves):
+        _tap(house, session, kitchen, bake, when, kind, number, spot)
+
+
+def _live_bake(house: House, session: Session, kitchen: Kitchen, real: dt.datetime) -> None:
+    begin = at(0, "23:00")
+    _set_clock(session, kitchen, real, begin - dt.timedelta(minutes=40))
+    bake = _start(house, session, kitchen, f"{at(1, '01:30'):%Y-%m-%d %H:%M}", "Iron plates")
+    _tap(house, session, kitchen, bake, begin - dt.timedelta(minutes=14), "weigh")
+    _tap(house, session, kitchen, bake, begin, "mix")
+    for minutes, ratio in ((40, 1.24), (78, 1.66)):
+        _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
+        r = works.load(house, session, bake.id or 0)
+        bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
+        session.flush()
+    _tap(house, session, kitchen, bake, at(1, "00:36"), "ball")
