@@ -1,0 +1,48 @@
+/** Sounds made here, one figure per action; unlocked by the first press anywhere. */
+let audio: AudioContext | null = null;
+const MUTE = "brass-clock.mute";
+export type Call = "load" | "turn" | "off" | "step" | "test";
+
+const FIGURES: Record<Call, [number, number][]> = {
+  load: [[392, 0.14], [523, 0.2]],
+  turn: [[659, 0.12], [659, 0.12]],
+  off: [[880, 0.12], [988, 0.12], [1175, 0.22]],
+  step: [[523, 0.2], [392, 0.3]],
+  test: [[523, 0.12], [659, 0.12], [784, 0.2]],
+};
+
+export const muted = (): boolean => localStorage.getItem(MUTE) === "yes";
+export const setMuted = (yes: boolean): void => localStorage.setItem(MUTE, yes ? "yes" : "no");
+export const soundReady = (): boolean => audio?.state === "running";
+
+export function unlockSound(): void {
+  const wake = () => {
+    audio ??= new AudioContext();
+    void audio.resume();
+  };
+  addEventListener("pointerdown", wake);
+  addEventListener("keydown", wake);
+}
+
+export function play(call: Call): boolean {
+  if (muted() || !audio || audio.state !== "running") return false;
+  let at = audio.currentTime + 0.02;
+  for (const [pitch, length] of FIGURES[call]) {
+    const tone = audio.createOscillator();
+    const gain = audio.createGain();
+    tone.frequency.value = pitch;
+    tone.type = "triangle";
+    gain.gain.setValueAtTime(0.0001, at);
+    gain.gain.exponentialRampToValueAtTime(0.5, at + 0.02);
+    gain.gain.exponentialRampToValueAtTime(0.0001, at + length);
+    tone.connect(gain).connect(audio.destination);
+    tone.start(at);
+    tone.stop(at + length + 0.02);
+    at += length + 0.05;
+  }
+  played.push(call);
+  return true;
+}
+
+/** What has sounded, newest last; the interface test reads it. */
+export const played: Call[] = [];

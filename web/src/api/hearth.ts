@@ -1,0 +1,38 @@
+import type { Hearth, TapIn } from "./client";
+
+/**
+ * What a tap does to the hearth at once on this screen, until the server's own answer comes. The same
+ * rules as the core's, for the moves only; the server's word replaces it.
+ */
+export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
+  const { program } = hearth;
+  const iso = (t: number) => new Date(t).toISOString();
+  const spots = hearth.spots.map((s) => ({ ...s }));
+  const spot = spots.find((s) => s.number === tap.spot);
+  if (!spot || tap.round_no == null) return hearth;
+  let due = hearth.due.filter((d) => d.spot !== spot.number && d.move !== "load");
+  let waiting = [...hearth.waiting];
+  let off = [...hearth.off];
+  if (tap.kind === "load") {
+    waiting = waiting.filter((n) => n !== tap.round_no);
+    Object.assign(spot, { state: "busy", round_no: tap.round_no, side: "a", since: iso(at), until: null });
+    const first = program.turn_s ?? program.off_s;
+    due.push({ move: program.turn_s == null ? "off" : "turn", round_no: tap.round_no, spot: spot.number, at: iso(at + first * 1000) });
+  } else if (tap.kind === "turn") {
+    spot.side = "b";
+    due.push({ move: "off", round_no: tap.round_no, spot: spot.number, at: iso(at + (program.off_s - (program.turn_s ?? 0)) * 1000) });
+  } else if (tap.kind === "off") {
+    off = [...off, tap.round_no];
+    Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + program.recover_s * 1000) });
+  } else {
+    return hearth;
+  }
+  const idle = spots.filter((s) => s.state !== "busy").sort((a, b) => (a.until ?? "").localeCompare(b.until ?? ""));
+  idle.forEach((s, i) => {
+    const next = waiting[i];
+    if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: s.until ?? iso(at) });
+  });
+  due = due.sort((a, b) => a.at.localeCompare(b.at));
+  const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");
+  return { ...hearth, spots, due, waiting, off, started: true, finished };
+}

@@ -1,0 +1,173 @@
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { type Bake, type BakeChange, client, type Hearth, type Schemas, take } from "./client";
+import { syncClock } from "./clock";
+
+const path = <P extends object>(p: P) => ({ params: { path: p } });
+
+export const kitchensQuery = () =>
+  queryOptions({ queryKey: ["kitchens"], queryFn: async () => (await take(client.GET("/api/kitchens"))).kitchens });
+
+export const benchQuery = (kitchen: number) =>
+  queryOptions({
+    queryKey: ["bench", kitchen],
+    queryFn: async () => {
+      const bench = await take(client.GET("/api/kitchens/{kitchen_id}/bench", path({ kitchen_id: kitchen })));
+      syncClock(bench.clock);
+      return bench;
+    },
+    refetchInterval: 15_000,
+  });
+
+export const bakeQuery = (bake: number) =>
+  queryOptions({
+    queryKey: ["bake", bake],
+    queryFn: async () => {
+      const found = await take(client.GET("/api/bakes/{bake_id}", path({ bake_id: bake })));
+      syncClock(found.clock);
+      return found;
+    },
+    refetchInterval: 15_000,
+  });
+
+export const hearthQuery = (bake: number) =>
+  queryOptions({
+    queryKey: ["hearth", bake],
+    queryFn: async () => {
+      const found = await take(client.GET("/api/bakes/{bake_id}/hearth", path({ bake_id: bake })));
+      syncClock(found.clock);
+      return found;
+    },
+    refetchInterval: 1_500,
+    refetchIntervalInBackground: true,
+  });
+
+export const methodsQuery = () =>
+  queryOptions({ queryKey: ["methods"], staleTime: Infinity, queryFn: async () => (await take(client.GET("/api/methods"))).methods });
+
+export const ingredientsQuery = () =>
+  queryOptions({
+    queryKey: ["ingredients"],
+    staleTime: Infinity,
+    queryFn: async () => (await take(client.GET("/api/ingredients"))).ingredients,
+  });
+
+export const weighQuery = (body: Schemas["WeighReq"]) =>
+  queryOptions({
+    queryKey: ["weigh", body],
+    queryFn: () => take(client.POST("/api/compute/weigh", { body })),
+    retry: false,
+    staleTime: 60_000,
+    enabled: body.lines.length > 0,
+  });
+
+/** Everything that changes a bake answers the whole bake, which is put where the screens read it. */
+function useBakeWrite<V>(bake: number, write: (given: V) => Promise<Bake>) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: write,
+    onSuccess: (found) => {
+      syncClock(found.clock);
+      cache.setQueryData(["bake", bake], found);
+      void cache.invalidateQueries({ queryKey: ["bench"] });
+      void cache.invalidateQueries({ queryKey: ["hearth", bake] });
+    },
+  });
+}
+
+export const useBakeChange = (bake: number) =>
+  useBakeWrite(bake, (body: BakeChange) => take(client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body })));
+
+export const useStatus = (bake: number) =>
+  useBakeWrite(bake, (status: "live" | "abandoned" | "kept") =>
+    take(client.PUT("/api/bakes/{bake_id}/status", { ...path({ bake_id: bake }), body: { status } })),
+  );
+
+export const useJudge = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["OutcomeIn"]) =>
+    take(client.PUT("/api/bakes/{bake_id}/outcomes", { ...path({ bake_id: bake }), body })),
+  );
+
+export const useRead = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["ReadingIn"]) => take(client.POST("/api/readings", { body })));
+
+export const useUnread = (bake: number) =>
+  useBakeWrite(bake, (reading: number) => take(client.DELETE("/api/readings/{reading_id}", path({ reading_id: reading }))));
+
+export function useStartBake() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["BakeIn"]) => take(client.POST("/api/bakes", { body })),
+    onSuccess: (found) => {
+      cache.setQueryData(["bake", found.id], found);
+      void cache.invalidateQueries({ queryKey: ["bench"] });
+    },
+  });
+}
+
+export function useDeleteBake(bake: number) {
+  const cache = useQueryClient();
+  const done = () => cache.invalidateQueries({ queryKey: ["bench"] });
+  const remove = useMutation({
+    mutationFn: () => take(client.DELETE("/api/bakes/{bake_id}", path({ bake_id: bake }))),
+    onSuccess: done,
+  });
+  const restore = useMutation({
+    mutationFn: () => take(client.POST("/api/bakes/{bake_id}/restore", path({ bake_id: bake }))),
+    onSuccess: done,
+  });
+  return { remove, restore };
+}
+
+export function useKitchenWrites(kitchen: number) {
+  const cache = useQueryClient();
+  const onSuccess = () =>
+    Promise.all([cache.invalidateQueries({ queryKey: ["kitchens"] }), cache.invalidateQueries({ queryKey: ["bench"] }), cache.invalidateQueries({ queryKey: ["bake"] })]);
+  const at = path({ kitchen_id: kitchen });
+  return {
+    create: useMutation({ mutationFn: (body: Schemas["KitchenIn"]) => take(client.POST("/api/kitchens", { body })), onSuccess }),
+    change: useMutation({
+      mutationFn: (body: Schemas["KitchenChange"]) => take(client.PATCH("/api/kitchens/{kitchen_id}", { ...at, body })),
+      onSuccess,
+    }),
+    addSurface: useMutation({
+      mutationFn: (body: Schemas["SurfaceIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/surfaces", { ...at, body })),
+      onSuccess,
+    }),
+    changeSurface: useMutation({
+      mutationFn: ({ id, ...body }: Schemas["SurfaceIn"] & { id: number }) =>
+        take(
+          client.PUT("/api/kitchens/{kitchen_id}/surfaces/{surface_id}", {
+            ...path({ kitchen_id: kitchen, surface_id: id }),
+            body,
+          }),
+        ),
+      onSuccess,
+    }),
+    removeSurface: useMutation({
+      mutationFn: (id: number) =>
+        take(client.DELETE("/api/kitchens/{kitchen_id}/surfaces/{surface_id}", path({ kitchen_id: kitchen, surface_id: id }))),
+      onSuccess,
+    }),
+  };
+}
+
+export function useSetClock() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["ClockIn"]) => take(client.POST("/api/clock", { body })),
+    onSuccess: (clock) => {
+      syncClock(clock);
+      return cache.invalidateQueries();
+    },
+  });
+}
+
+/** Taps answer the hearth. Kept apart: the outbox sends them, so that none is lost. */
+export const sendTap = (bake: number, body: Schemas["TapIn"]): Promise<Hearth> =>
+  take(client.POST("/api/bakes/{bake_id}/taps", { ...path({ bake_id: bake }), body }));
+
+export const moveTap = (bake: number, tap: number, at: string): Promise<Hearth> =>
+  take(client.PATCH("/api/bakes/{bake_id}/taps/{tap_id}", { ...path({ bake_id: bake, tap_id: tap }), body: { at } }));
+
+export const undoTap = (bake: number, tap: number): Promise<Hearth> =>
+  take(client.DELETE("/api/bakes/{bake_id}/taps/{tap_id}", path({ bake_id: bake, tap_id: tap })));

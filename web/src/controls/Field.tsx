@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { FieldError, Input, Label, TextField } from "react-aria-components";
+import styled from "styled-components";
+
+const Box = styled(TextField)`
+  display: inline-flex;
+  flex-direction: column;
+  gap: 2px;
+  min-width: 0;
+  label { font-size: 16px; color: var(--ink-2); }
+  .row { display: flex; align-items: baseline; gap: 6px; }
+  input {
+    min-height: 48px; width: 100%; min-width: 0; padding: 0 8px;
+    border: 0; border-bottom: 3px solid var(--brass); background: transparent;
+    font: 600 22px/1 var(--text); color: var(--ink);
+  }
+  &[data-size="big"] input { font: 600 30px/1 var(--name); }
+  input[data-hovered] { background: var(--recess); }
+  input[data-focused] { background: var(--brass-wash); }
+  &[data-invalid] input { border-bottom: 3px double var(--ink); }
+  .unit { color: var(--ink-2); }
+  .fault { display: block; background: var(--ink); color: var(--paper); font-size: 16px; padding: 6px 10px; margin-top: 4px; max-width: 46ch; }
+`;
+
+interface Props {
+  label: string;
+  value: string;
+  /** Called with the text when the cook leaves the field or presses Enter, if it changed. */
+  onCommit: (text: string) => void;
+  onType?: (text: string) => void;
+  fault?: string | null;
+  unit?: string;
+  width?: string;
+  big?: boolean;
+  hideLabel?: boolean;
+  placeholder?: string;
+  inputMode?: "text" | "decimal" | "numeric";
+}
+
+/** Text as cooks type it. Keeps what was typed until it is good; the fault stands beneath it. */
+export function Field({ label, value, onCommit, onType, fault, unit, width = "7em", big, hideLabel, placeholder, inputMode }: Props) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const commit = () => {
+    if (draft !== null && draft.trim() !== value.trim()) onCommit(draft.trim());
+    if (!fault) setDraft(null);
+  };
+  return (
+    <Box isInvalid={!!fault} data-size={big ? "big" : "plain"} aria-label={hideLabel ? label : undefined} style={{ width }}>
+      {!hideLabel && <Label>{label}</Label>}
+      <span className="row">
+        <Input
+          value={draft ?? value}
+          placeholder={placeholder}
+          inputMode={inputMode}
+          onChange={(e) => {
+            setDraft(e.target.value);
+            onType?.(e.target.value);
+          }}
+          onBlur={commit}
+          onKeyDown={(e) => {
+            if (e.key === "Enter") commit();
+            if (e.key === "Escape") setDraft(null);
+          }}
+        />
+        {unit && <span className="unit">{unit}</span>}
+      </span>
+      <FieldError className="fault">{fault}</FieldError>
+    </Box>
+  );
+}

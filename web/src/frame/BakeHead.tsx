@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import type { Bake } from "../api/client";
+import { useBakeChange, useDeleteBake, useStatus } from "../api/queries";
+import { Button } from "../controls/Button";
+import { Field } from "../controls/Field";
+import { Sheet } from "../controls/Sheet";
+import { Plate } from "../controls/Notice";
+import { Seal } from "../instruments/Glyph";
+import { clockNear } from "../words/format";
+import { useNow } from "../api/clock";
+import { useWords } from "./units";
+
+const Head = styled.div`
+  display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; margin-bottom: 6px; min-height: 48px;
+  h1 { display: flex; align-items: center; gap: 12px; }
+  .about { color: var(--ink-2); font-size: 17px; }
+  .menu { margin-left: auto; }
+`;
+
+/** The bake's name and table, with its own menu: rename, serve, abandon, delete. */
+export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
+  const { zone } = useWords();
+  const now = useNow(60_000);
+  const [open, setOpen] = useState(false);
+  const change = useBakeChange(bake.id);
+  return (
+    <Head>
+      <h1><Seal seal={bake.seal} size={24} />{bake.name}</h1>
+      <span className="about">{about}</span>
+      {bake.status !== "live" && <Plate>{bake.status}</Plate>}
+      <span className="menu" data-print="no">
+        <Field
+          label="table at" hideLabel value={clockNear(bake.serve_at, now, zone)} width="8.500em" unit="table"
+          fault={change.error && "serve" in (change.variables ?? {}) ? change.error.message : null}
+          onCommit={(serve) => change.mutate({ serve })}
+        />{" "}
+        <Button data-kind="bare" onPress={() => setOpen(true)}>bake…</Button>
+      </span>
+      <BakeMenu bake={bake} open={open} onClose={() => setOpen(false)} />
+    </Head>
+  );
+}
+
+function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose: () => void }) {
+  const go = useNavigate();
+  const change = useBakeChange(bake.id);
+  const status = useStatus(bake.id);
+  const { remove, restore } = useDeleteBake(bake.id);
+  const [gone, setGone] = useState(false);
+  if (gone)
+    return (
+      <Sheet title={`${bake.name} is deleted`} isOpen onClose={() => void go(`/k/${bake.kitchen_id}/bench`)}>
+        <Button data-kind="brass" onPress={() => restore.mutate(undefined, { onSuccess: () => setGone(false) })}>Undo</Button>
+      </Sheet>
+    );
+  return (
+    <Sheet title={bake.name} isOpen={open} onClose={onClose}>
+      <Field label="Name" value={bake.name} width="100%" fault={change.error?.message ?? null} onCommit={(name) => change.mutate({ name })} />
+      <p>{bake.method_why}</p>
+      {bake.status === "live" ? (
+        <Button onPress={() => status.mutate("abandoned")}>Abandon this bake</Button>
+      ) : (
+        <Button onPress={() => status.mutate("live")}>Bring it back to life</Button>
+      )}
+      <Button onPress={() => remove.mutate(undefined, { onSuccess: () => setGone(true) })}>Delete this bake</Button>
+    </Sheet>
+  );
+}

@@ -1,0 +1,87 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import { type Bake, type Bench, Problem, type SayPart } from "../api/client";
+import { useOutboxPump } from "../api/outbox";
+import { bakeQuery, benchQuery } from "../api/queries";
+import { Button } from "../controls/Button";
+import { StepAlarms } from "../alarms/StepAlarms";
+import { DemoClock } from "./DemoClock";
+import { Keys } from "./Keys";
+import { Rule } from "./Rule";
+import { SayLine } from "./SayLine";
+import { RoomBar, ThumbIndex } from "./ThumbIndex";
+import { UnitsContext } from "./units";
+
+const Page = styled.div`
+  height: 100%; display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto;
+  > header { position: relative; }
+  > main { overflow-y: auto; padding: 14px 24px 40px; scroll-padding: 20px; }
+  @media (max-width: 600px) { > main { padding: 12px 16px 40px; } }
+  @media print { display: block; height: auto; > main { overflow: visible; } }
+`;
+const Centre = styled.div`
+  display: grid; place-content: center; justify-items: start; gap: 16px; height: 100%; padding: 24px; max-width: 60ch; margin: 0 auto;
+  p { font: 500 26px/1.25 var(--name); }
+`;
+
+/** The waiting, failing and missing states of any screen. */
+export function Standing({ fault, retry }: { fault: Error | null; retry: () => void }) {
+  if (!fault) return <Centre role="status"><p>Reading the kitchen…</p></Centre>;
+  const away = fault instanceof Problem && fault.away;
+  return (
+    <Centre role="alert">
+      <p>{away ? "The server is out of reach. Nothing is lost; this page tries again by itself." : fault.message}</p>
+      <Button onPress={retry}>Try again</Button>
+      <a href="/">To the first page</a>
+    </Centre>
+  );
+}
+
+/** A screen outside a bake: the Rule, the say-line, the room. */
+export function RoomFrame({ kitchen, here, children }: { kitchen: number; here: string; children: (bench: Bench) => ReactNode }) {
+  const bench = useQuery(benchQuery(kitchen));
+  useOutboxPump();
+  if (!bench.data) return <Standing fault={bench.error} retry={() => void bench.refetch()} />;
+  const b = bench.data;
+  return (
+    <Shell bench={b} say={b.say} foot={<RoomBar kitchen={kitchen} here={here} />}>
+      <Keys kitchen={kitchen} />
+      {children(b)}
+    </Shell>
+  );
+}
+
+/** A leaf of a bake: the same frame with the thumb index. `say` may replace the server's sentence. */
+export function LeafFrame({ bake, here, children, say }: { bake: number; here: string; children: (bake: Bake) => ReactNode; say?: ((zone: string) => readonly SayPart[] | null) | null }) {
+  const found = useQuery(bakeQuery(bake));
+  const bench = useQuery({ ...benchQuery(found.data?.kitchen_id ?? 0), enabled: found.data !== undefined });
+  useOutboxPump();
+  if (!found.data || !bench.data) {
+    return <Standing fault={found.error ?? bench.error} retry={() => void found.refetch()} />;
+  }
+  const b = found.data;
+  return (
+    <Shell bench={bench.data} say={say?.(bench.data.kitchen.zone) ?? b.say} foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}>
+      <Keys kitchen={b.kitchen_id} bake={bake} />
+      {children(b)}
+    </Shell>
+  );
+}
+
+function Shell({ bench, say, foot, children }: { bench: Bench; say: readonly SayPart[]; foot: ReactNode; children: ReactNode }) {
+  return (
+    <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
+      <Page>
+        <header>
+          <Rule steps={bench.steps} kitchen={bench.kitchen} />
+          {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
+        </header>
+        <div><SayLine parts={say} zone={bench.kitchen.zone} /></div>
+        <main>{children}</main>
+        {foot}
+      </Page>
+      <StepAlarms steps={bench.steps} />
+    </UnitsContext>
+  );
+}

@@ -1,0 +1,75 @@
+import { useEffect, useState } from "react";
+import styled from "styled-components";
+import type { SayPart } from "../api/client";
+import { useNow } from "../api/clock";
+import { useRefusal, useWaiting, tell } from "../api/outbox";
+import { clockNear, ms, span } from "../words/format";
+
+const Line = styled.div`
+  padding: 12px 24px 10px; border-bottom: 5px double var(--hair-2); min-height: 66px; display: flex; align-items: center;
+  p { font: 500 31px/1.15 var(--name); }
+  b { font-weight: 700; color: var(--brass); }
+  @media (max-width: 900px) { p { font-size: 25px; } }
+  @media (max-width: 600px) { padding: 8px 16px; p { font-size: 21px; } }
+`;
+const Away = styled.div`
+  padding: 8px 24px; font-weight: 650; border-bottom: 2px solid var(--ink); display: flex; justify-content: space-between; align-items: center; gap: 12px;
+  background: repeating-linear-gradient(45deg, var(--recess) 0 10px, var(--paper) 10px 20px);
+  button { min-height: 48px; border: 2px solid var(--ink); background: var(--ground); padding: 0 14px; }
+`;
+
+export function words(parts: readonly SayPart[], now: number, zone: string): { text: string; strong: boolean }[] {
+  return parts.map((p) => {
+    if (p.kind === "at" && p.at) return { text: clockNear(p.at, now, zone), strong: true };
+    if (p.kind === "until" && p.at) return { text: span(ms(p.at) - now), strong: true };
+    return { text: p.text ?? "", strong: p.kind === "figure" };
+  });
+}
+
+/** One plain sentence: what is next, when, how long it can wait. Also what assistive technology hears. */
+export function SayLine({ parts, zone }: { parts: readonly SayPart[]; zone: string }) {
+  const now = useNow(1000);
+  const said = words(parts, now, zone);
+  const whole = said.map((s) => s.text).join("");
+  // spoken when the sentence changes in substance, not at every minute of its countdown
+  const substance = parts.map((p) => p.kind + p.text + (p.kind === "at" ? p.at : "")).join("|");
+  return (
+    <>
+      <Line data-testid="say-line">
+        <p>{said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}</p>
+        <p className="unseen" aria-live="polite"><Heard key={substance} text={whole} /></p>
+      </Line>
+      <WaitingTaps />
+    </>
+  );
+}
+
+/** Keeps the words it was first given: a new key gives it new ones. */
+function Heard({ text }: { text: string }) {
+  const [first] = useState(text);
+  return <span>{first}</span>;
+}
+
+function WaitingTaps() {
+  const waiting = useWaiting();
+  const refused = useRefusal();
+  const [late, setLate] = useState(false);
+  useEffect(() => {
+    if (waiting === 0) return setLate(false);
+    const timer = setTimeout(() => setLate(true), 1200);
+    return () => clearTimeout(timer);
+  }, [waiting]);
+  if (refused)
+    return (
+      <Away role="alert" data-print="no">
+        <span>{refused}</span>
+        <button type="button" onClick={() => tell(null)}>Understood</button>
+      </Away>
+    );
+  if (!late) return null;
+  return (
+    <Away role="status" data-print="no">
+      The server is out of reach. {waiting} {waiting === 1 ? "tap waits" : "taps wait"} here and will be sent. The clocks go on.
+    </Away>
+  );
+}

@@ -1,0 +1,101 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import styled from "styled-components";
+import type { Bake, Schemas } from "../api/client";
+import { useNow } from "../api/clock";
+import { tell, useTap } from "../api/outbox";
+import { moveTap, undoTap } from "../api/queries";
+import { Button } from "../controls/Button";
+import { Field } from "../controls/Field";
+import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
+import { clockNear, ms, span } from "../words/format";
+import { useWords } from "./units";
+
+type StepKind = "weigh" | "mix" | "ball" | "preheat" | "roll";
+const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", preheat: "Heat is on", roll: "Rolling" };
+
+const Row = styled.div`
+  display: flex; flex-wrap: wrap; align-items: center; gap: 8px 16px; padding: 8px 0; border-bottom: 1px solid var(--hair); min-height: 56px;
+  &[data-now="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
+  .when { font: 700 22px/1 var(--mono); min-width: 5.2em; letter-spacing: -0.03em; }
+  .what { font-weight: 650; min-width: 7em; }
+  .wait { color: var(--ink-2); font-size: 16px; flex: 1 1 9em; }
+`;
+
+/** Undo or move a tap, and put the new hearth and bake where the screens read them. */
+export function useTapEdits(bake: number) {
+  const cache = useQueryClient();
+  const run = (work: Promise<Schemas["HearthOut"]>) =>
+    work
+      .then((hearth) => {
+        tell(null);
+        cache.setQueryData(["hearth", bake], hearth);
+        return Promise.all([cache.invalidateQueries({ queryKey: ["bake", bake] }), cache.invalidateQueries({ queryKey: ["bench"] })]);
+      })
+      .catch((fault: Error) => tell(fault.message));
+  return {
+    undo: (tap: number) => void run(undoTap(bake, tap)),
+    move: (tap: number, at: string) => void run(moveTap(bake, tap, at)),
+  };
+}
+
+/** The hand moves that belong to a leaf: mark each done now or earlier, move it, take it back. */
+export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] }) {
+  const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
+  const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined);
+  return (
+    <div>
+      {steps.map((s) => (
+        <StepRow key={s.key} bake={bake} step={s} isNext={s === next} />
+      ))}
+    </div>
+  );
+}
+
+function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"]; isNext: boolean }) {
+  const { zone } = useWords();
+  const now = useNow(10_000);
+  const tap = useTap(bake.id);
+  const edits = useTapEdits(bake.id);
+  const [earlier, setEarlier] = useState(false);
+  const made = bake.taps.find((t) => t.kind === step.key);
+  const at = ms(step.at);
+  const word = DID[step.key] ?? step.name;
+  return (
+    <Row data-now={isNext}>
+      <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} />
+      <span className="when">{clockNear(step.at, now, zone)}</span>
+      <span className="what">{step.done_at ? word : step.name}</span>
+      <span className="wait">
+        {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
+        {!step.done_at && step.can_wait_until && ms(step.can_wait_until) - at > 60e3 ? `; can wait until ${clockNear(step.can_wait_until, now, zone)}` : ""}
+      </span>
+      {!step.done_at && !earlier && (
+        <>
+          <Button data-kind={isNext ? "brass" : "plain"} onPress={() => tap({ kind: step.key as StepKind })}>{word} now</Button>
+          <Button data-kind="bare" onPress={() => setEarlier(true)}>earlier…</Button>
+        </>
+      )}
+      {earlier && (
+        <Field
+          label={made ? "When was it?" : `${word} when?`}
+          value=""
+          placeholder="20 min ago"
+          width="11em"
+          onCommit={(text) => {
+            setEarlier(false);
+            if (!text) return;
+            if (made) edits.move(made.id, text);
+            else tap({ kind: step.key as StepKind, at: text });
+          }}
+        />
+      )}
+      {made && !earlier && (
+        <>
+          <Button data-kind="bare" onPress={() => setEarlier(true)}>move…</Button>
+          <Button data-kind="bare" onPress={() => edits.undo(made.id)}>undo</Button>
+        </>
+      )}
+    </Row>
+  );
+}

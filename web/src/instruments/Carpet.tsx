@@ -1,0 +1,117 @@
+import { scaleLinear } from "d3-scale";
+import { useMemo } from "react";
+import { heatColour } from "../theme/temperature";
+import { spread } from "../words/scale";
+
+interface Props {
+  s: readonly number[];
+  depthMm: readonly number[];
+  tempC: readonly (readonly number[])[];
+  pocket: readonly number[];
+  turnS: number | null;
+  offS: number;
+  pins: readonly { name: string; s: number; strong: boolean }[];
+  startC: string;
+  degrees: (c: number) => string;
+  width: number;
+}
+const BOX = { top: 56, bottom: 236 };
+
+/** Time across, depth through the bread up, colour is temperature; isolines, pins, the pocket as a lens. */
+export function Carpet(p: Props) {
+  const left = 64;
+  const right = p.width - 12;
+  const end = p.s.at(-1) ?? 1;
+  const x = scaleLinear().domain([0, end]).range([left, right]);
+  const thick = (p.depthMm.at(-1) ?? 1) + (p.depthMm[0] ?? 0);
+  const y = scaleLinear().domain([0, thick]).range([BOX.bottom, BOX.top]);
+  const edges = useMemo(() => edgesOf(p.depthMm, thick), [p.depthMm, thick]);
+  const lines = useMemo(() => ({ set: isoline(p.tempC, p.depthMm, 70), steam: isoline(p.tempC, p.depthMm, 94) }), [p.tempC, p.depthMm]);
+  const pins = [...p.pins].sort((a, b) => a.s - b.s);
+  const heads = spread(pins.map((q) => x(q.s)), 74, left + 20, right - 20);
+  const turn = p.turnS ?? p.offS;
+  const path = (found: readonly (number | null)[]) =>
+    found.map((d, i) => (d === null ? null : `${x(p.s[i]!)},${y(d)}`)).filter(Boolean).join(" ");
+  const lens = lensOf(p, x, y, thick);
+  const offX = x(p.offS);
+  return (
+    <svg width={p.width} height={286} role="img" aria-label="How heat goes through the bread over time. The table below holds the events.">
+      <defs>
+        <pattern id="left-on" width="12" height="12" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="2.500" height="12" fill="var(--ink)" opacity="0.500" />
+        </pattern>
+      </defs>
+      {p.tempC.map((column, i) => {
+        const x0 = x(i === 0 ? 0 : p.s[i - 1]!);
+        const w = x(p.s[i]!) - x0 + 0.7;
+        return (
+          <g key={i}>
+            {column.map((c, j) => (
+              <rect key={j} x={x0} width={w} y={y(edges[j + 1]!)} height={y(edges[j]!) - y(edges[j + 1]!) + 0.6} fill={heatColour(c)} />
+            ))}
+          </g>
+        );
+      })}
+      <rect x={left} y={BOX.top} width={right - left} height={BOX.bottom - BOX.top} fill="none" stroke="var(--ink)" strokeWidth={2} />
+      <path d={lens} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
+      <polyline points={path(lines.set)} fill="none" stroke="#21272A" strokeWidth={2.5} />
+      <polyline points={path(lines.steam)} fill="none" stroke="#21272A" strokeWidth={2.5} strokeDasharray="7 5" />
+      <IsoWord found={lines.set} p={p} x={x} y={y} word={`${p.degrees(70)} sets`} at={0.3} />
+      <IsoWord found={lines.steam} p={p} x={x} y={y} word={`${p.degrees(94)} steam`} at={0.75} />
+      <rect x={offX} y={BOX.top} width={right - offX} height={BOX.bottom - BOX.top} fill="var(--ground)" opacity={0.55} />
+      <rect x={offX} y={BOX.top} width={right - offX} height={BOX.bottom - BOX.top} fill="url(#left-on)" />
+      {right - offX > 70 && <text x={(offX + right) / 2} y={BOX.bottom - 12} textAnchor="middle" className="halo strong">if left on</text>}
+      <rect x={left} y={BOX.bottom} width={x(turn) - left} height={8} fill="var(--ink)" />
+      {p.turnS !== null && <rect x={x(turn)} y={BOX.top - 8} width={offX - x(turn)} height={8} fill="var(--ink)" />}
+      {pins.map((q, i) => (
+        <g key={q.name}>
+          <path d={`M${heads[i]} 40V44L${x(q.s)} 50V${BOX.bottom}`} fill="none" stroke="#21272A" strokeWidth={q.strong ? 2.5 : 1.5} />
+          <text x={heads[i]} y={17} textAnchor="middle" className="pin">{q.s.toFixed(0)}</text>
+          <text x={heads[i]} y={35} textAnchor="middle" className={q.strong ? "strong" : ""}>{q.name}</text>
+        </g>
+      ))}
+      <text x={left - 8} y={BOX.top + 14} textAnchor="end">side B</text>
+      <text x={left - 8} y={BOX.bottom - 4} textAnchor="end">side A</text>
+      <text x={left + 8} y={BOX.top + 22} className="halo strong">{p.startC}</text>
+      {x.ticks(8).map((s) => (
+        <g key={s}>
+          <line x1={x(s)} x2={x(s)} y1={BOX.bottom + 8} y2={BOX.bottom + 15} stroke="var(--ink)" strokeWidth={1.5} />
+          <text x={x(s)} y={BOX.bottom + 32} textAnchor="middle" className="mono">{s}</text>
+        </g>
+      ))}
+      <text x={right} y={BOX.bottom + 48} textAnchor="end">seconds; the black edge is the side on the surface</text>
+    </svg>
+  );
+}
+
+function IsoWord({ found, p, x, y, word, at }: { found: readonly (number | null)[]; p: Props; x: (v: number) => number; y: (v: number) => number; word: string; at: number }) {
+  const there = found.map((d, i) => ({ d, i })).filter((q) => q.d !== null && p.s[q.i]! < p.offS);
+  const q = there[Math.floor(there.length * at)];
+  if (!q || q.d === null) return null;
+  return <text x={x(p.s[q.i]!) + 6} y={y(q.d) - 6} className="halo strong">{word}</text>;
+}
+
+function edgesOf(mids: readonly number[], thick: number): number[] {
+  return [0, ...mids.slice(1).map((m, i) => (m + mids[i]!) / 2), thick];
+}
+
+/** Depth [mm] at which a column first falls below `level` going up from side A; null when it does not. */
+function isoline(columns: readonly (readonly number[])[], mids: readonly number[], level: number): (number | null)[] {
+  return columns.map((column) => {
+    for (let j = 1; j < column.length; j++) {
+      const a = column[j - 1]!;
+      const b = column[j]!;
+      if (a >= level && b < level) return mids[j - 1]! + ((a - level) / (a - b)) * (mids[j]! - mids[j - 1]!);
+    }
+    return null;
+  });
+}
+
+function lensOf(p: Props, x: (v: number) => number, y: (v: number) => number, thick: number): string {
+  const open = p.pocket.map((v, i) => ({ v, s: p.s[i]! })).filter((q) => q.v > 0.01 && q.s <= p.offS + 0.5);
+  if (open.length < 2) return "";
+  const half = (v: number) => v * thick * 0.17;
+  const upper = open.map((q) => `${x(q.s)},${y(thick / 2 + half(q.v))}`);
+  const lower = [...open].reverse().map((q) => `${x(q.s)},${y(thick / 2 - half(q.v))}`);
+  return `M${x(Math.max(open[0]!.s - 1, 0))},${y(thick / 2)}L${upper.join("L")}L${lower.join("L")}Z`;
+}

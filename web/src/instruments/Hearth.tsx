@@ -1,0 +1,56 @@
+import styled from "styled-components";
+import { Swell } from "./Profile";
+
+export interface SpotView {
+  number: number;
+  state: "free" | "busy" | "recovering";
+  round: number | null;
+  verb: string;
+  seconds: string;
+  /** 0 at the last action, 1 at the next. */
+  sweep: number;
+  due: boolean;
+  swell: number;
+  under: string;
+  label: string;
+}
+
+const Spot = styled.button`
+  border: 0; background: none; padding: 0; display: grid; justify-items: center; gap: 2px; min-width: 0; flex: 1 1 240px; max-width: 360px; color: inherit;
+  .under { font: 600 19px/1.2 var(--text); display: flex; justify-content: space-between; width: 190px; }
+  svg.disc { width: min(100%, 44vh, 300px); height: auto; display: block; }
+  &:disabled { cursor: default; }
+`;
+const R = 100;
+
+/** A spot of the surface as it lies: the bread a bone disc, its sweep to the next action, its side view. */
+export function HearthSpot({ spot, onPress }: { spot: SpotView; onPress: (() => void) | null }) {
+  const around = 2 * Math.PI * (R + 8);
+  const busy = spot.state === "busy";
+  return (
+    <Spot type="button" onClick={() => onPress?.()} disabled={!onPress} aria-label={spot.label} data-spot={spot.number} data-state={spot.due ? "due" : spot.state}>
+      <svg viewBox="0 0 260 260" className="disc" aria-hidden="true">
+        <circle cx="130" cy="130" r="125" fill={busy ? "#872417" : "none"} stroke="var(--ink)" strokeWidth="2.500" />
+        {spot.due && <circle cx="130" cy="130" r="128" fill="none" stroke="var(--brass)" strokeWidth="4" />}
+        {busy && (
+          <>
+            <circle cx="130" cy="130" r={R + 8} fill="none" stroke="#15191B" strokeWidth="14" />
+            <circle
+              cx="130" cy="130" r={R + 8} fill="none" stroke="#D3B552" strokeWidth="14" strokeDasharray={`${around * (1 - spot.sweep)} ${around}`}
+              transform="rotate(-90 130 130)"
+            />
+            <circle cx="130" cy="130" r={R - 1} fill="#EFE8D8" stroke="#15191B" strokeWidth="2" />
+          </>
+        )}
+        {!busy && <circle cx="130" cy="130" r="98" fill="none" stroke={spot.due ? "var(--brass)" : "var(--ink)"} strokeWidth="3" strokeDasharray={spot.state === "recovering" ? "8 8" : undefined} />}
+        <text x="130" y="88" textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>{spot.verb}</text>
+        <text x="130" y="160" textAnchor="middle" className={busy ? "count on-bread" : "count"}>{spot.seconds}</text>
+        <text x="130" y="196" textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>{spot.round ? `round ${spot.round}` : ""}</text>
+        <rect x="6" y="6" width="40" height="40" fill="var(--ground)" stroke="var(--ink)" strokeWidth="2" />
+        <text x="26" y="35" textAnchor="middle" className="number">{spot.number}</text>
+      </svg>
+      <Swell share={busy ? spot.swell : 0} />
+      <span className="under"><span>spot {spot.number}</span><span>{spot.under}</span></span>
+    </Spot>
+  );
+}

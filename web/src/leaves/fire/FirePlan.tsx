@@ -1,0 +1,118 @@
+import styled from "styled-components";
+import { type Bake, type Hearth, Problem } from "../../api/client";
+import { useBakeChange, benchQuery } from "../../api/queries";
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
+import { Field } from "../../controls/Field";
+import { Cautions } from "../../controls/Notice";
+import { useWidth } from "../../controls/width";
+import { Why } from "../../controls/Why";
+import { BakeHead } from "../../frame/BakeHead";
+import { StepBar } from "../../frame/StepBar";
+import { useWords } from "../../frame/units";
+import { Carpet } from "../../instruments/Carpet";
+import { LinePlan } from "../../instruments/LinePlan";
+import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
+
+const Top = styled.div`
+  display: grid; grid-template-columns: 232px minmax(0, 1fr) 276px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
+  .big { font: 700 66px/1 var(--name); }
+  .mid { font: 700 32px/1 var(--name); }
+  .col { display: grid; gap: 8px; align-content: start; }
+  .events { display: flex; gap: 20px; flex-wrap: wrap; }
+  .reason { display: grid; grid-template-columns: 3em 1fr; font-size: 17px; }
+  .reason b { font-family: var(--mono); }
+  aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
+  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; } }
+`;
+const Foot = styled.div`
+  padding-top: 8px;
+  .say { font: 600 22px/1.2 var(--name); display: flex; flex-wrap: wrap; gap: 10px 24px; align-items: center; justify-content: space-between; }
+`;
+
+/** The program of one bread, as a carpet, and the line of all of them. */
+export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
+  const units = useWords();
+  const change = useBakeChange(bake.id);
+  const bench = useQuery(benchQuery(bake.kitchen_id));
+  const [box, width] = useWidth<HTMLDivElement>();
+  const [foot, footWidth] = useWidth<HTMLDivElement>();
+  const fire = bake.fire;
+  if (!fire) return null;
+  const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
+  const e = (name: string) => fire.events[name]?.p50 ?? null;
+  const pins = [
+    ["bubbles", e("bubbles"), false], ["turn", fire.program.turn_s, true], ["opens", e("puff"), false], ["full", e("full"), false], ["take off", fire.program.off_s, true],
+  ]
+    .filter((p): p is [string, number, boolean] => p[1] !== null)
+    .map(([name, s, strong]) => ({ name, s, strong }));
+  const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
+  const begin = fire.line[0] ? ms(fire.line[0].at) : 0;
+  return (
+    <>
+      <BakeHead bake={bake} about={`${hearth.rounds} rounds, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`} />
+      <Top>
+        <div className="col">
+          <h2>Surface</h2>
+          <Choice
+            label="Surface" value={String(bake.settings.surface_id ?? "")}
+            options={(bench.data?.kitchen.surfaces ?? []).map((s) => ({ id: String(s.id), text: s.name }))}
+            onChange={(id) => change.mutate({ surface_id: Number(id) })}
+          />
+          <Field
+            label="it reads" big width="6em" value={temp(fire.surface?.temp_c ?? 240, units)} unit={tempUnit(units)} fault={fault}
+            onCommit={(t) => change.mutate({ surface_c: (readTemp(t, units) ?? t) as number })}
+          />
+          <Choice
+            label="How done" value={bake.settings.doneness as "golden"} options={[{ id: "pale", text: "pale" }, { id: "golden", text: "golden" }, { id: "charred", text: "charred" }]}
+            onChange={(doneness) => change.mutate({ doneness })}
+          />
+          <p className="quiet">dough {deg(fire.bread_c)}; after one bread the surface is at {deg(fire.surface_after_c)}, back in {span(fire.program.recover_s * 1000)}{fire.recovered ? "" : " or longer"}</p>
+        </div>
+        <div ref={box}>
+          {width > 0 && (
+            <Carpet
+              s={fire.carpet.s} depthMm={fire.carpet.depth_mm} tempC={fire.carpet.temp_c} pocket={fire.carpet.pocket} turnS={fire.program.turn_s} offS={fire.program.off_s}
+              pins={pins} startC={deg(fire.bread_c)} degrees={(c) => `${temp(c, units)}°`} width={width}
+            />
+          )}
+          <div className="events">
+            <span>turn at <Why why={fire.why["flip"]} label="Turn time"><span className="mid">{fire.program.turn_s?.toFixed(0) ?? "–"}</span></Why> s</span>
+            <span>puffs at <Why why={fire.why["puff"]} label="Puff time"><span className="mid">{e("puff")?.toFixed(0) ?? "–"}</span></Why> s</span>
+            <span className="quiet">30 % either way: watch the bread first</span>
+          </div>
+          <table className="unseen">
+            <caption>Events in seconds from contact</caption>
+            <tbody>{Object.entries(fire.events).map(([name, b]) => (<tr key={name}><th>{name.replace("_", " ")}</th><td>{b.p50 === null ? "does not happen" : `${b.p50.toFixed(0)} (${b.p10?.toFixed(0)} to ${b.p90?.toFixed(0)})`}</td></tr>))}</tbody>
+          </table>
+        </div>
+        <aside className="col">
+          <h2>Will it puff?</h2>
+          <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score</p>
+          {fire.reasons.slice(0, 3).map((r) => (
+            <p key={r.factor} className="reason"><b>−{Math.abs(r.points).toFixed(0)}</b>{r.text}</p>
+          ))}
+          {fire.reasons.length === 0 && <p className="quiet">Nothing speaks against a full pocket.</p>}
+          <Cautions items={fire.cautions} most={4} />
+        </aside>
+      </Top>
+      <Foot ref={foot}>
+        <div className="say">
+          <span>
+            {fire.bottleneck === "spots" ? "The surface is the neck" : "The hands are the neck"}: one round every {fire.cycle_s.toFixed(0)} s, all {hearth.rounds} in {span(fire.line_min * 60e3)}.
+          </span>
+          <Button data-kind="brass" onPress={onLive}>{hearth.started ? "Back to the live hearth" : "Stand at the heat"}</Button>
+        </div>
+        {footWidth > 0 && (
+          <LinePlan
+            width={footWidth} spots={hearth.spots.length} recoverS={fire.program.recover_s}
+            tasks={fire.line.map((t) => ({ move: t.move, round: t.round_no, spot: t.spot, s: (ms(t.at) - begin) / 1000 }))}
+            clock={(s) => clockSeconds(begin + s * 1000, units.zone)}
+          />
+        )}
+        <StepBar bake={bake} keys={["preheat", "roll"]} />
+      </Foot>
+    </>
+  );
+}

@@ -1,0 +1,46 @@
+import styled from "styled-components";
+import type { WeighSheet } from "../../api/client";
+import { Why } from "../../controls/Why";
+import { useWords } from "../../frame/units";
+import { mass, percent } from "../../words/format";
+
+const Account = styled.div`
+  .big { font: 700 58px/1 var(--name); }
+  .line { display: flex; align-items: baseline; justify-content: space-between; gap: 12px; flex-wrap: wrap; }
+  .unit { font: 500 24px/1 var(--name); }
+  .bar { display: flex; border: 2px solid var(--ink); height: 44px; margin: 8px 0 4px; }
+  .bar span { display: grid; place-items: center; overflow: hidden; white-space: nowrap; font: 700 17px/1 var(--text); padding: 0 6px; }
+  .bar span:first-child { background: var(--ink); color: var(--ground); }
+  .bar span:not(:first-child) { border-left: 2px solid var(--ink); background: var(--paper); }
+`;
+
+/** Where the water hides, and what it comes to over the flour. */
+export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
+  const units = useWords();
+  if (!sheet || sheet.hydration_frac === null) return <p className="quiet">Water over flour stands here once both are on the sheet.</p>;
+  const wet = sheet.lines.filter((l) => l.water_g > 2).sort((a, b) => b.water_g - a.water_g);
+  const tap = wet.filter((l) => l.ingredient === "water").reduce((a, l) => a + l.water_g, 0);
+  return (
+    <Account>
+      <h2>Where the water hides</h2>
+      <div className="bar" role="img" aria-label={wet.map((l) => `${l.name} ${l.water_g.toFixed(0)} g`).join(", ")}>
+        {wet.map((l) => (
+          <span key={l.ingredient} style={{ flexGrow: l.water_g }}>
+            {mass(l.water_g, units)} {l.ingredient === "water" ? "from the tap" : `in ${l.name.toLowerCase()}`}
+          </span>
+        ))}
+      </div>
+      <div className="line">
+        <span>
+          <Why why={sheet.why["hydration_frac"]} label="True water">
+            <span className="big">{percent(sheet.hydration_frac)}</span>
+          </Why>{" "}
+          <span className="unit">% true water</span>
+        </span>
+        {sheet.flour_g > 0 && Math.abs(tap / sheet.flour_g - sheet.hydration_frac) > 0.01 && (
+          <span className="quiet">looks like {percent(tap / sheet.flour_g)} %</span>
+        )}
+      </div>
+    </Account>
+  );
+}

@@ -1,0 +1,139 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Bench, Brief } from "../../api/client";
+import { useNow } from "../../api/clock";
+import { StateMark } from "../../frame/ThumbIndex";
+import { useWords } from "../../frame/units";
+import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
+import { Thermometer } from "../../instruments/Thermometer";
+import { Vessel } from "../../instruments/Vessel";
+import { clockNear, mass, ms, span, temp, tempUnit } from "../../words/format";
+
+const Two = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 320px; gap: 10px 28px; min-height: 100%;
+  aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
+  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding: 0; } }
+`;
+const Vessels = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fit, minmax(280px, 1fr)); gap: 10px 22px;
+  .on-bench { border-bottom: 5px double var(--ink); }
+`;
+const Live = styled(Link)`
+  text-decoration: none; display: grid; gap: 6px; color: inherit;
+  h2 { font-size: 27px; display: flex; gap: 12px; align-items: center; }
+  .stand { display: grid; grid-template-columns: 130px 1fr; gap: 18px; align-items: end; border-bottom: 3px solid var(--ink); box-shadow: 0 4px 0 var(--ground), 0 5px 0 var(--ink); }
+  .big { font: 700 52px/1 var(--name); }
+  .facts { padding-bottom: 12px; display: grid; gap: 3px; }
+  .marks { display: flex; gap: 8px; align-items: center; font: 600 21px/1 var(--name); padding: 8px 0 2px; }
+  &:hover h2 { text-decoration: underline; text-decoration-color: var(--brass); text-decoration-thickness: 3px; }
+`;
+const Moves = styled.ol`
+  li { border-bottom: 1px solid var(--hair); }
+  a { display: grid; grid-template-columns: 92px 34px 26px minmax(0, 1fr) auto auto; gap: 12px; align-items: center; min-height: 48px; text-decoration: none; }
+  li[data-now="true"] a { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); }
+  .at { font: 700 24px/1 var(--mono); letter-spacing: -0.03em; }
+  li[data-now="true"] .at { font-size: 27px; }
+  .name { font-weight: 600; font-size: 20px; }
+  .wait { color: var(--ink-2); font-size: 16px; }
+  .until { font: 700 20px/1 var(--mono); }
+  a:hover .name { text-decoration: underline; }
+  @media (max-width: 600px) { a { grid-template-columns: 76px 30px minmax(0, 1fr) auto; } .seal, .wait { display: none; } }
+`;
+const Empty = styled.div`
+  display: grid; gap: 12px; padding: 40px 0; max-width: 46ch; p { font: 500 24px/1.3 var(--name); }
+  a { font: 700 22px/1 var(--name); color: var(--brass); border-bottom: 3px solid var(--brass); width: fit-content; padding: 12px 0 6px; }
+`;
+
+/** What is alive now, the next hand moves, the kitchen's temperatures. */
+export function BenchRoom({ bench }: { bench: Bench }) {
+  const units = useWords();
+  const live = bench.bakes.filter((b) => b.status === "live");
+  const deg = (c: number) => `${temp(c, units, 1)}°`;
+  const { hourly_c } = bench.kitchen;
+  const marks = [
+    { name: "room", c: bench.room_c, strong: true },
+    ...live.filter((b) => b.dough_c !== null).slice(0, 3).map((b) => ({ name: b.name.toLowerCase().slice(0, 12), c: b.dough_c! })),
+    { name: "tap water", c: bench.kitchen.tap_c },
+    { name: "fridge", c: bench.kitchen.fridge_c },
+  ];
+  return (
+    <Two>
+      <div>
+        {live.length === 0 ? (
+          <Empty>
+            <p>The bench is clear. Say when people eat, and the day is planned back from there.</p>
+            <Link to={`/k/${bench.kitchen.id}/new`}>Start a new bake</Link>
+          </Empty>
+        ) : (
+          <>
+            <Vessels>{live.map((b) => <OnBench key={b.id} bake={b} />)}</Vessels>
+            <NextMoves bench={bench} />
+          </>
+        )}
+      </div>
+      <aside>
+        <h2>{bench.kitchen.name}</h2>
+        <Thermometer marks={marks} low={Math.min(...hourly_c)} high={Math.max(...hourly_c)} degrees={deg} height={430} />
+      </aside>
+    </Two>
+  );
+}
+
+function OnBench({ bake }: { bake: Brief }) {
+  const units = useWords();
+  const now = useNow(10_000);
+  const serve = clockNear(bake.serve_at, now, units.zone);
+  return (
+    <Live to={`/b/${bake.id}/${bake.leaf}`}>
+      <h2><Seal seal={bake.seal} size={24} />{bake.name}</h2>
+      <div className="stand">
+        <Vessel ratio={bake.ratio} target={bake.target_ratio} doughC={bake.dough_c} />
+        <div className="facts">
+          {bake.ratio !== null ? (
+            <>
+              <span><span className="big">{bake.ratio.toFixed(2)}</span> ×</span>
+              {bake.ready_at && <span>{ms(bake.ready_at) > now ? `ready ${clockNear(bake.ready_at, now, units.zone)}` : "ready"}</span>}
+            </>
+          ) : (
+            <>
+              <span><span className="big">{bake.weighed_g !== null ? mass(bake.weighed_g, units) : "–"}</span> {units.mass}</span>
+              <span>of dough to weigh</span>
+            </>
+          )}
+          <b>{bake.count ?? "?"} × {bake.piece_g ? `${mass(bake.piece_g, units)} ${units.mass}` : "?"}</b>
+          <span>table at {serve}</span>
+          {bake.dough_c !== null && <span className="quiet">dough {temp(bake.dough_c, units, 1)} {tempUnit(units)}</span>}
+        </div>
+      </div>
+      <span className="marks">
+        {bake.leaves.map((l) => <StateMark key={l.leaf} state={l.state} size={18} />)}
+        <span style={{ textTransform: "capitalize" }}>{bake.leaf}</span>
+      </span>
+    </Live>
+  );
+}
+
+function NextMoves({ bench }: { bench: Bench }) {
+  const { zone } = useWords();
+  const now = useNow(5000);
+  const open = bench.steps.filter((s) => !s.done_at).slice(0, 6);
+  return (
+    <section style={{ marginTop: 14 }}>
+      <h2 style={{ borderBottom: "2px solid var(--ink)", paddingBottom: 4 }}>Next moves of the hand</h2>
+      <Moves>
+        {open.map((s, i) => (
+          <li key={`${s.bake_id}-${s.key}`} data-now={i === 0}>
+            <Link to={`/b/${s.bake_id}/${s.leaf}`}>
+              <span className="at">{clockNear(s.at, now, zone)}</span>
+              <Glyph name={GLYPH_OF_STEP[s.key] ?? "mix"} size={30} />
+              <span className="seal"><Seal seal={s.seal} size={18} /></span>
+              <span className="name">{s.name}, {s.bake.toLowerCase()}</span>
+              <span className="wait">{s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? `can wait ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until` : ""}</span>
+              <span className="until">{s.can_wait_until ? clockNear(s.can_wait_until, now, zone) : ""}</span>
+            </Link>
+          </li>
+        ))}
+      </Moves>
+    </section>
+  );
+}

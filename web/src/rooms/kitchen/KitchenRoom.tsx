@@ -1,0 +1,121 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { type Bench, Problem, type Schemas } from "../../api/client";
+import { kitchensQuery, useKitchenWrites } from "../../api/queries";
+import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
+import { Field } from "../../controls/Field";
+import { Plate } from "../../controls/Notice";
+import { type Pin, readPin, setPin } from "../../theme/pin";
+import { useWords } from "../../frame/units";
+import { heatColour } from "../../theme/temperature";
+import { readTemp, temp, tempUnit } from "../../words/format";
+
+const Page = styled.div`
+  display: grid; gap: 18px; max-width: 1120px;
+  .row { display: flex; flex-wrap: wrap; gap: 12px 26px; align-items: end; }
+  section { display: grid; gap: 10px; border-top: 2px solid var(--ink); padding-top: 10px; }
+  .hours { display: grid; grid-template-columns: repeat(auto-fill, minmax(76px, 1fr)); gap: 6px; }
+  .hours label { display: grid; justify-items: center; font: 500 16px/1.2 var(--mono); }
+  .hours input { width: 100%; min-height: 48px; text-align: center; border: 0; border-bottom: 3px solid var(--brass); background: transparent; font: 700 19px/1 var(--mono); }
+  .hours .heat { width: 100%; height: 12px; border: 1.5px solid var(--ink); }
+  .places a { color: var(--brass); font-weight: 650; border-bottom: 2px solid var(--brass); padding: 12px 0 4px; margin-right: 24px; display: inline-block; }
+`;
+type SurfaceIn = Schemas["SurfaceIn"];
+
+/** The kitchen: its air by the hour, surfaces, units, and what is believed of its yeast. */
+export function KitchenRoom({ bench }: { bench: Bench }) {
+  const k = bench.kitchen;
+  const units = useWords();
+  const writes = useKitchenWrites(k.id);
+  const kitchens = useQuery(kitchensQuery());
+  const [pin, pinTo] = useState<Pin>(readPin);
+  const { change } = writes;
+  const fields = change.error instanceof Problem ? change.error.fields : [];
+  const fault = (name: string) => fields.find((f) => f.pointer.startsWith(`/${name}`))?.detail ?? null;
+  const number = (t: string) => (Number.isNaN(Number(t)) ? t : Number(t)) as number;
+  return (
+    <Page>
+      <div className="row">
+        <Field label="Kitchen" big value={k.name} width="16em" onCommit={(name) => change.mutate({ name })} fault={fault("name")} />
+        <Field label="Time zone" value={k.zone} width="12em" onCommit={(zone) => change.mutate({ zone })} fault={fault("zone")} />
+        <Field label="Height above sea" value={String(k.altitude_m)} unit="m" width="8em" onCommit={(t) => change.mutate({ altitude_m: number(t) })} fault={fault("altitude_m")} />
+        <Field label="Tap water" value={temp(k.tap_c, units, 1)} unit={tempUnit(units)} width="7em" onCommit={(t) => change.mutate({ tap_c: (readTemp(t, units) ?? t) as number })} fault={fault("tap_c")} />
+      </div>
+      <div className="row">
+        <Choice label="Weights" value={k.mass_unit as "g"} options={[{ id: "g", text: "grams" }, { id: "oz", text: "ounces" }]} onChange={(mass_unit) => change.mutate({ mass_unit })} />
+        <Choice label="Temperatures" value={k.temp_unit as "C"} options={[{ id: "C", text: "°C" }, { id: "F", text: "°F" }]} onChange={(temp_unit) => change.mutate({ temp_unit })} />
+        <Choice label="Light" value={pin} options={[{ id: "system", text: "as the system" }, { id: "day", text: "day" }, { id: "night", text: "night" }]} onChange={(p) => { setPin(p); pinTo(p); }} />
+      </div>
+      <section>
+        <h2>The air by the hour</h2>
+        <div className="hours">
+          {k.hourly_c.map((c, h) => (
+            <label key={h}>
+              {h}:00
+              <HourInput value={temp(c, units, 1)} onSave={(t) => {
+                const read = readTemp(t, units);
+                const next = [...k.hourly_c];
+                next[h] = (read ?? t) as number;
+                change.mutate({ hourly_c: next });
+              }} />
+              <span className="heat" style={{ background: heatColour(c) }} />
+            </label>
+          ))}
+        </div>
+        {fault("hourly_c") && <Plate>{fault("hourly_c")}</Plate>}
+      </section>
+      <section>
+        <h2>Surfaces</h2>
+        {k.surfaces.map((s) => <SurfaceRow key={s.id} surface={s} writes={writes} alone={k.surfaces.length < 2} />)}
+        <div><Button onPress={() => writes.addSurface.mutate({ name: "Another plate", kind: "iron_plate", temp_c: 240, power: "medium_high", spots: 1 })}>Add a surface</Button></div>
+        {writes.removeSurface.error && <Plate>{writes.removeSurface.error.message}</Plate>}
+      </section>
+      <section>
+        <h2>What is believed here</h2>
+        <p>Yeast works at {k.activity_mean.toFixed(2)} × the table’s rate; 8 in 10 bakes lie between {(k.activity_mean * Math.exp(-1.28 * k.activity_sd_log)).toFixed(2)} and {(k.activity_mean * Math.exp(1.28 * k.activity_sd_log)).toFixed(2)}. Readings of kept bakes teach this.</p>
+      </section>
+      <section className="places">
+        <h2>Kitchens</h2>
+        <p>
+          {(kitchens.data ?? []).filter((o) => o.id !== k.id).map((o) => <Link key={o.id} to={`/k/${o.id}/bench`}>{o.name}{o.demo ? ", the demo" : ""}</Link>)}
+          <Link to="/welcome">{k.demo ? "Leave the demo for a kitchen of your own" : "Open another kitchen"}</Link>
+        </p>
+      </section>
+    </Page>
+  );
+}
+
+function HourInput({ value, onSave }: { value: string; onSave: (text: string) => void }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  return (
+    <input
+      value={draft ?? value} inputMode="decimal" onChange={(e) => setDraft(e.target.value)}
+      onBlur={() => { if (draft !== null && draft !== value) onSave(draft); setDraft(null); }}
+    />
+  );
+}
+
+function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]; writes: ReturnType<typeof useKitchenWrites>; alone: boolean }) {
+  const units = useWords();
+  const put = (part: Partial<SurfaceIn>) =>
+    writes.changeSurface.mutate({
+      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, power: surface.power as "high", spots: surface.spots, ...part,
+    });
+  const fault = writes.changeSurface.error?.message ?? null;
+  return (
+    <div className="row">
+      <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
+      <Choice
+        label={`Kind of ${surface.name}`} value={surface.kind as SurfaceIn["kind"]}
+        options={[{ id: "iron_plate", text: "iron plate" }, { id: "skillet", text: "skillet" }, { id: "stone_oven", text: "stone" }, { id: "steel_oven", text: "steel" }]}
+        onChange={(kind) => put({ kind })}
+      />
+      <Field label="works at" value={temp(surface.temp_c, units)} unit={tempUnit(units)} width="6.500em" onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number })} fault={writes.changeSurface.variables?.id === surface.id ? fault : null} />
+      <Choice label={`Spots on ${surface.name}`} value={String(surface.spots) as "1"} options={[{ id: "1", text: "one spot" }, { id: "2", text: "two" }]} onChange={(n) => put({ spots: Number(n) })} />
+      {!alone && <Button data-kind="bare" onPress={() => writes.removeSurface.mutate(surface.id)}>remove</Button>}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import { expect, test } from "vitest";
+import { clock, clockNear, countdown, hourOfDay, mass, readTemp, span, temp } from "./format";
+
+const g = { mass: "g", temp: "C" };
+const us = { mass: "oz", temp: "F" };
+
+test("times are written in the kitchen's zone, through a changed night", () => {
+  const before = Date.parse("2026-10-25T00:30:00Z");
+  expect(clock(before, "Europe/Zurich")).toBe("02:30");
+  expect(clock(before + 3600e3, "Europe/Zurich")).toBe("02:30");
+  expect(hourOfDay(before, "UTC")).toBe(0.5);
+  expect(clockNear(before + 48 * 3600e3, before, "UTC")).toBe("Tue 00:30");
+});
+
+test("spans and countdowns never show a negative or a 60", () => {
+  expect(span(72 * 60e3)).toBe("1 h 12 min");
+  expect(span(59.6 * 60e3)).toBe("1 h");
+  expect(countdown(-5)).toBe("0");
+  expect(countdown(125_000)).toBe("2:05");
+});
+
+test("units: grams and ounces, C and F, read back as written", () => {
+  expect(mass(458, g)).toBe("458");
+  expect(mass(28.349523, us)).toBe("1.00");
+  expect(temp(100, us)).toBe("212");
+  expect(readTemp("100 F", g)).toBeCloseTo(37.78, 2);
+  expect(readTemp(temp(26, us), us)).toBeCloseTo(26, 0);
+  expect(readTemp("warm", g)).toBeNull();
+});

@@ -1,0 +1,98 @@
+/** How figures are written: times in the kitchen's zone, grams or ounces, C or F. Pure. */
+const clockFormats = new Map<string, Intl.DateTimeFormat>();
+
+function formatter(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = zone + JSON.stringify(options);
+  let found = clockFormats.get(key);
+  if (!found) {
+    found = new Intl.DateTimeFormat("en-GB", { timeZone: zone, hourCycle: "h23", ...options });
+    clockFormats.set(key, found);
+  }
+  return found;
+}
+
+export const ms = (iso: string): number => Date.parse(iso);
+
+/** 01:30 */
+export const clock = (at: number | string, zone: string): string =>
+  formatter(zone, { hour: "2-digit", minute: "2-digit" }).format(typeof at === "string" ? ms(at) : at);
+
+/** 01:22:50 */
+export const clockSeconds = (at: number | string, zone: string): string =>
+  formatter(zone, { hour: "2-digit", minute: "2-digit", second: "2-digit" }).format(typeof at === "string" ? ms(at) : at);
+
+/** Wed */
+export const weekday = (at: number | string, zone: string): string =>
+  formatter(zone, { weekday: "short" }).format(typeof at === "string" ? ms(at) : at);
+
+/** Wed 25 Nov */
+export const dayName = (at: number | string, zone: string): string =>
+  formatter(zone, { weekday: "short", day: "numeric", month: "short" }).format(typeof at === "string" ? ms(at) : at);
+
+/** The clock, with its day when it is not the day of `now`. */
+export function clockNear(at: number | string, now: number, zone: string): string {
+  const t = typeof at === "string" ? ms(at) : at;
+  const near = Math.abs(t - now) < 18 * 3600e3;
+  return near || weekday(t, zone) === weekday(now, zone) ? clock(t, zone) : `${weekday(t, zone)} ${clock(t, zone)}`;
+}
+
+/** Hour of the day [0, 24) in the zone, as a fraction. */
+export function hourOfDay(at: number, zone: string): number {
+  const [h, m] = clock(at, zone).split(":").map(Number);
+  return h! + m! / 60;
+}
+
+/** 1 h 12 min, 45 min, 38 s */
+export function span(milliseconds: number): string {
+  const s = Math.round(Math.abs(milliseconds) / 1000);
+  if (s < 90) return `${s} s`;
+  const minutes = Math.round(s / 60);
+  if (minutes < 60) return `${minutes} min`;
+  const h = Math.floor(minutes / 60);
+  const rest = minutes % 60;
+  return rest ? `${h} h ${rest} min` : `${h} h`;
+}
+
+/** 1:05 */
+export function countdown(milliseconds: number): string {
+  const s = Math.max(0, Math.ceil(milliseconds / 1000));
+  return s < 100 ? `${s}` : `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+}
+
+export interface Units {
+  mass: string;
+  temp: string;
+}
+
+/** 458, 8.4: grams, or ounces where the kitchen wants them. The unit is written apart. */
+export function mass(grams: number, units: Units): string {
+  if (units.mass === "oz") {
+    const oz = grams / 28.349523;
+    return oz >= 10 ? oz.toFixed(1) : oz.toFixed(2);
+  }
+  return grams >= 100 ? grams.toFixed(0) : grams >= 10 ? grams.toFixed(1).replace(/\.0$/, "") : grams.toFixed(1);
+}
+
+export const massUnit = (units: Units): string => units.mass;
+
+/** 26.4 in the kitchen's unit. */
+export function temp(c: number, units: Units, digits = 0): string {
+  return (units.temp === "F" ? c * 1.8 + 32 : c).toFixed(digits);
+}
+
+/** A temperature difference in the kitchen's unit. */
+export const tempUnit = (units: Units): string => (units.temp === "F" ? "°F" : "°C");
+
+/** A typed temperature back in C; null when it cannot be read. `38C`, `100 F`, `38`. */
+export function readTemp(text: string, units: Units): number | null {
+  const match = /^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([cf]?)\s*$/i.exec(text);
+  if (!match) return null;
+  const value = Number(match[1]!.replace(",", "."));
+  const unit = (match[2] || units.temp).toUpperCase();
+  return unit === "F" ? (value - 32) / 1.8 : value;
+}
+
+export const percent = (fraction: number, digits = 0): string => (fraction * 100).toFixed(digits);
+
+/** First letter lower, for the middle of a sentence. */
+export const lower = (name: string): string => name.slice(0, 1).toLowerCase() + name.slice(1);

@@ -1,0 +1,22 @@
+import { expect, test } from "vitest";
+import { hourMarks, ruleScale, spread } from "./scale";
+
+const now = Date.parse("2026-11-24T20:14:00Z");
+
+test("the rule runs both ways and rises with time", () => {
+  for (const linear of [false, true]) {
+    const scale = ruleScale(now, 1280, 250, 2 * 3600e3, 36 * 3600e3, linear);
+    expect(scale.x(now)).toBeCloseTo(250);
+    for (const h of [-5, -0.5, 0.2, 3, 30]) expect(scale.t(scale.x(now + h * 3600e3))).toBeCloseTo(now + h * 3600e3, -1);
+    expect(scale.x(now + 36 * 3600e3)).toBeLessThanOrEqual(1280);
+    const marks = hourMarks(scale, scale.left, scale.right, 40);
+    expect(marks.length).toBeGreaterThan(5);
+    expect(marks.every((t) => t % 3600e3 === 0)).toBe(true);
+  }
+});
+
+test("heads never overlap and keep their order", () => {
+  const heads = spread([100, 101, 102, 590], 30, 15, 600);
+  heads.slice(1).forEach((v, i) => expect(v - heads[i]!).toBeGreaterThanOrEqual(30));
+  expect(Math.max(...heads)).toBeLessThanOrEqual(600);
+});
