@@ -24,7 +24,6 @@ def create_app(house: House) -> Flask:
         static_folder=None,
     )
     app.extensions["house"] = house
-    app.json.sort_keys = False  # type: ignore[attr-defined]
     problems.install(app)
     for module in (kitchens, bakes, compute):
         app.register_api(module.blueprint)

@@ -46,43 +46,43 @@ class Gone(BaseModel):
     id: int
 
 
-def _bake(bake_id: int):  # type: ignore[no-untyped-def]
+def _bake(bake_id: int):
     return views.bake_out(house(), bake_id).model_dump(mode="json")
 
 
 @blueprint.post("/bakes", responses={"201": BakeOut, **PROBLEMS})
-def start_bake(body: BakeIn):  # type: ignore[no-untyped-def]
+def start_bake(body: BakeIn):
     """A new bake from a method, for a table."""
     return _bake(bakes.start_bake(house(), body)), 201
 
 
 @blueprint.get("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
-def get_bake(path: BakePath):  # type: ignore[no-untyped-def]
+def get_bake(path: BakePath):
     """A bake with every leaf computed."""
     return _bake(path.bake_id)
 
 
 @blueprint.patch("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
-def change_bake(path: BakePath, body: BakeChange):  # type: ignore[no-untyped-def]
+def change_bake(path: BakePath, body: BakeChange):
     bakes.change_bake(house(), path.bake_id, body)
     return _bake(path.bake_id)
 
 
 @blueprint.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
-def delete_bake(path: BakePath):  # type: ignore[no-untyped-def]
+def delete_bake(path: BakePath):
     bakes.delete_bake(house(), path.bake_id)
     return Gone(id=path.bake_id).model_dump()
 
 
 @blueprint.post("/bakes/<int:bake_id>/restore", responses={"200": BakeOut, **PROBLEMS})
-def restore_bake(path: BakePath):  # type: ignore[no-untyped-def]
+def restore_bake(path: BakePath):
     """Undo of a deletion."""
     bakes.restore_bake(house(), path.bake_id)
     return _bake(path.bake_id)
 
 
 @blueprint.put("/bakes/<int:bake_id>/status", responses={"200": BakeOut, **PROBLEMS})
-def set_status(path: BakePath, body: StatusIn):  # type: ignore[no-untyped-def]
+def set_status(path: BakePath, body: StatusIn):
     """Keep a bake in the logbook, abandon it, or bring it back."""
     if body.status == "kept":
         bakes.keep(house(), path.bake_id)
@@ -92,45 +92,45 @@ def set_status(path: BakePath, body: StatusIn):  # type: ignore[no-untyped-def]
 
 
 @blueprint.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, **PROBLEMS})
-def get_hearth(path: BakePath):  # type: ignore[no-untyped-def]
+def get_hearth(path: BakePath):
     """The live hearth: spots, due moves, towel."""
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
-def tap(path: BakePath, body: TapIn):  # type: ignore[no-untyped-def]
+def tap(path: BakePath, body: TapIn):
     """Something done or seen. The same key twice is one tap."""
     bakes.tap(house(), path.bake_id, body)
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json"), 201
 
 
 @blueprint.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
-def move_tap(path: TapPath, body: TapChange):  # type: ignore[no-untyped-def]
+def move_tap(path: TapPath, body: TapChange):
     """Backdate a tap."""
     bakes.move_tap(house(), path.bake_id, path.tap_id, body)
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
-def undo_tap(path: TapPath):  # type: ignore[no-untyped-def]
+def undo_tap(path: TapPath):
     bakes.undo_tap(house(), path.bake_id, path.tap_id)
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeOut, **PROBLEMS})
-def judge(path: BakePath, body: OutcomeIn):  # type: ignore[no-untyped-def]
+def judge(path: BakePath, body: OutcomeIn):
     """What became of a round."""
     bakes.judge(house(), path.bake_id, body)
     return _bake(path.bake_id)
 
 
 @blueprint.post("/readings", responses={"201": BakeOut, **PROBLEMS})
-def read(body: ReadingIn):  # type: ignore[no-untyped-def]
+def read(body: ReadingIn):
     """A look at the dough."""
     bakes.read(house(), body)
     return _bake(body.bake_id), 201
 
 
 @blueprint.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
-def undo_reading(path: ReadingPath):  # type: ignore[no-untyped-def]
+def undo_reading(path: ReadingPath):
     return _bake(bakes.undo_reading(house(), path.reading_id))

@@ -39,26 +39,26 @@ class IngredientList(BaseModel):
 
 
 @blueprint.post("/compute/weigh", responses={"200": WeighOut, **PROBLEMS})
-def compute_weigh(body: compute.WeighReq):  # type: ignore[no-untyped-def]
+def compute_weigh(body: compute.WeighReq):
     """The weigh sheet of a formula as typed."""
     return compute.compute("weigh", body.model_dump(by_alias=True))
 
 
 @blueprint.post("/compute/<kind>", responses={"200": AnyObject, **PROBLEMS})
-def compute_kind(path: KindPath):  # type: ignore[no-untyped-def]
+def compute_kind(path: KindPath):
     """Any computation by contract: weigh, mix, rise, puff."""
     body: Any = request.get_json(silent=True)
     return compute.compute(path.kind, body)
 
 
 @blueprint.get("/compute/<kind>/schema", responses={"200": AnyObject, **PROBLEMS})
-def compute_schema(path: KindPath):  # type: ignore[no-untyped-def]
+def compute_schema(path: KindPath):
     """JSON Schema of a computation's request."""
     return compute.schema(path.kind)
 
 
 @blueprint.get("/methods", responses={"200": MethodList})
-def methods():  # type: ignore[no-untyped-def]
+def methods():
     """The methods a bake can start from."""
     found = [
         MethodOut(
@@ -71,7 +71,7 @@ def methods():  # type: ignore[no-untyped-def]
 
 
 @blueprint.get("/ingredients", responses={"200": IngredientList})
-def ingredients():  # type: ignore[no-untyped-def]
+def ingredients():
     """Every known ingredient."""
     found = [
         IngredientOut(
@@ -84,7 +84,7 @@ def ingredients():  # type: ignore[no-untyped-def]
 
 
 @blueprint.get("/health", responses={"200": Health})
-def health():  # type: ignore[no-untyped-def]
+def health():
     """Whether the server answers, and whether its steppers are compiled."""
     compiled = yeast.course_stepper.ready and puff.bake_stepper.ready
     return Health(ok=True, version=__version__, compiled=compiled, demo=house().with_demo).model_dump()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from flask import current_app
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel
@@ -20,7 +22,7 @@ from brassclock.services.schemas import (
 )
 
 blueprint = APIBlueprint("kitchens", __name__, url_prefix="/api", abp_tags=[Tag(name="kitchen")])
-PROBLEMS = {"404": Problem, "409": Problem}
+PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Problem, "409": Problem}
 
 
 class KitchenPath(BaseModel):
@@ -43,50 +45,50 @@ def house() -> House:
 
 
 @blueprint.get("/kitchens", responses={"200": KitchenList})
-def list_kitchens():  # type: ignore[no-untyped-def]
+def list_kitchens():
     """Every kitchen of this house."""
     return KitchenList(kitchens=kitchens.list_kitchens(house())).model_dump(mode="json")
 
 
 @blueprint.post("/kitchens", responses={"201": KitchenOut, **PROBLEMS})
-def create_kitchen(body: KitchenIn):  # type: ignore[no-untyped-def]
+def create_kitchen(body: KitchenIn):
     """A new, empty kitchen."""
     return kitchens.create_kitchen(house(), body).model_dump(mode="json"), 201
 
 
 @blueprint.get("/kitchens/<int:kitchen_id>", responses={"200": KitchenOut, **PROBLEMS})
-def get_kitchen(path: KitchenPath):  # type: ignore[no-untyped-def]
+def get_kitchen(path: KitchenPath):
     return kitchens.get_kitchen(house(), path.kitchen_id).model_dump(mode="json")
 
 
 @blueprint.patch("/kitchens/<int:kitchen_id>", responses={"200": KitchenOut, **PROBLEMS})
-def change_kitchen(path: KitchenPath, body: KitchenChange):  # type: ignore[no-untyped-def]
+def change_kitchen(path: KitchenPath, body: KitchenChange):
     return kitchens.change_kitchen(house(), path.kitchen_id, body).model_dump(mode="json")
 
 
 @blueprint.get("/kitchens/<int:kitchen_id>/bench", responses={"200": BenchOut, **PROBLEMS})
-def bench(path: KitchenPath):  # type: ignore[no-untyped-def]
+def bench(path: KitchenPath):
     """What is alive, the next hand moves, the say-line."""
     return views.bench_out(house(), path.kitchen_id).model_dump(mode="json")
 
 
 @blueprint.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenOut, **PROBLEMS})
-def add_surface(path: KitchenPath, body: SurfaceIn):  # type: ignore[no-untyped-def]
+def add_surface(path: KitchenPath, body: SurfaceIn):
     return kitchens.add_surface(house(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
 @blueprint.put("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenOut, **PROBLEMS})
-def change_surface(path: SurfacePath, body: SurfaceIn):  # type: ignore[no-untyped-def]
+def change_surface(path: SurfacePath, body: SurfaceIn):
     return kitchens.change_surface(house(), path.kitchen_id, path.surface_id, body).model_dump(mode="json")
 
 
 @blueprint.delete("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenOut, **PROBLEMS})
-def remove_surface(path: SurfacePath):  # type: ignore[no-untyped-def]
+def remove_surface(path: SurfacePath):
     return kitchens.remove_surface(house(), path.kitchen_id, path.surface_id).model_dump(mode="json")
 
 
 @blueprint.get("/kitchens/<int:kitchen_id>/clock", responses={"200": ClockOut, **PROBLEMS})
-def get_clock(path: KitchenPath):  # type: ignore[no-untyped-def]
+def get_clock(path: KitchenPath):
     """Now in a kitchen."""
     h = house()
     with h.action() as session:
@@ -94,7 +96,7 @@ def get_clock(path: KitchenPath):  # type: ignore[no-untyped-def]
 
 
 @blueprint.post("/clock", responses={"200": ClockOut, **PROBLEMS})
-def set_clock(body: ClockIn):  # type: ignore[no-untyped-def]
+def set_clock(body: ClockIn):
     """Demo only: pause, run, hurry, or jump to the next hand move."""
     h = house()
     with h.action() as session:

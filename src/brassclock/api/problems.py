@@ -58,10 +58,14 @@ def _check_body() -> Response | None:
     if request.method in WRITES:
         origin = request.headers.get("Origin")
         if origin and urlsplit(origin).netloc != request.host:
-            return problem(403, "Foreign origin", f"A write from {origin[:80]} is not taken. Open the application itself.")
+            return problem(
+                403, "Foreign origin", f"A write from {origin[:80]} is not taken. Open the application itself."
+            )
     if request.method in ("POST", "PUT", "PATCH") and (request.content_length or 0) > MAX_BODY:
         return problem(
-            413, "Too large", f"{(request.content_length or 0) / 1e6:.1f} MB is too much. Send less than 1 MB; a note holds 20 000 characters."
+            413,
+            "Too large",
+            f"{(request.content_length or 0) / 1e6:.1f} MB is too much. Send less than 1 MB; a note holds 20 000 characters.",
         )
     needs_body = request.method in ("POST", "PUT", "PATCH") and request.path.startswith("/api/")
     if needs_body and (request.content_length or request.method != "POST" or request.content_type):

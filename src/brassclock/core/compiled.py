@@ -14,7 +14,9 @@ from typing import Any
 class Stepper:
     """A numeric function in two forms: plain, and compiled once `warm` has run."""
 
-    def __init__(self, plain: Callable[..., Any], helpers: Sequence[Callable[..., Any]], fastmath: bool = False) -> None:
+    def __init__(
+        self, plain: Callable[..., Any], helpers: Sequence[Callable[..., Any]], fastmath: bool = False
+    ) -> None:
         self.plain = plain
         self._fastmath = fastmath
         self._helpers = tuple(helpers)

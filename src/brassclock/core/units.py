@@ -96,12 +96,11 @@ _AMOUNT = re.compile(rf"^({_NUMBER})(?:\s*(?:-|to)\s*({_NUMBER}))?\s*([a-z .]*)$
 
 
 def _spell_fractions(text: str) -> str:
-    for sign, value in FRACTIONS.items():
-        if sign in text:
-            text = re.sub(
-                rf"(\d*)\s*{sign}", lambda m, v=value: f"{(float(m[1]) if m[1] else 0.0) + v:.10f} ", text
-            )
-    return text
+    def spelled(match: re.Match[str]) -> str:
+        whole = float(match[1]) if match[1] else 0.0
+        return f"{whole + FRACTIONS[match[2]]:.10f} "
+
+    return re.sub(rf"(\d*)\s*([{''.join(FRACTIONS)}])", spelled, text)
 
 
 def _number(text: str) -> float:

@@ -109,7 +109,9 @@ def _tap(house: House, session: Session, kitchen: Kitchen, bake: Bake, when: dt.
     session.flush()
     r = works.load(house, session, bake.id or 0)
     key = f"demo-{bake.id}-{kind}-{round_no or 0}"
-    bakes.add_tap(session, r, TapIn(key=key, kind=kind, round_no=round_no, spot=spot, at="now"))  # type: ignore[arg-type]
+    bakes.add_tap(
+        session, r, TapIn.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"})
+    )
     session.flush()
 
 
@@ -134,7 +136,11 @@ def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
     _rounds(house, session, kitchen, bake, fire)
     for number, mark in enumerate(marks.split(), start=1):
         r = works.load(house, session, bake.id or 0)
-        bakes.add_outcome(session, r, OutcomeIn(round_no=number, pocket=WORDS[mark[0]], colour=COLOUR[mark[1]]))  # type: ignore[arg-type]
+        bakes.add_outcome(
+            session,
+            r,
+            OutcomeIn.model_validate({"round_no": number, "pocket": WORDS[mark[0]], "colour": COLOUR[mark[1]]}),
+        )
         session.flush()
     bake.note = str(note)
     session.add(bake)

@@ -191,12 +191,16 @@ def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
     done = {t.kind: t.at for t in r.taps}
     if given.kind in NAMES:
         if given.kind in done:
-            raise Refused(f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first.")
+            raise Refused(
+                f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first."
+            )
         if given.kind == "ball" and "mix" not in done:
             raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
         for earlier in ORDER[: ORDER.index(given.kind)] if given.kind in ORDER else ():
             if earlier in done and done[earlier] > at:
-                raise Refused(f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time.")
+                raise Refused(
+                    f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
+                )
         return
     if r.bake.program is None and works.work_of(r).program is None:
         raise Refused(works.work_of(r).faults.get("fire", "There is no program for the heat yet."))
@@ -297,14 +301,16 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
         row = _tap(r, tap_id)
         at = past_moment(change.at, r.now)
         others = [t for t in r.taps if t.id != tap_id]
-        given = TapIn(key=row.key, kind=row.kind, round_no=row.round_no, spot=row.spot)  # type: ignore[arg-type]
+        given = TapIn.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
         if row.kind in NAMES:
             _check_tap(replace(r, taps=others), given, at)
         elif row.round_no is not None:
             before = [t for t in others if t.round_no == row.round_no and t.at < row.at]
             after = [t for t in others if t.round_no == row.round_no and t.at >= row.at]
             if any(t.at > at for t in before) or any(t.at < at for t in after):
-                raise Refused("That would put the moves of this round out of order. Give a time between its neighbours.")
+                raise Refused(
+                    "That would put the moves of this round out of order. Give a time between its neighbours."
+                )
         row.at = at
         session.add(row)
 
@@ -386,5 +392,7 @@ def keep_rows(session: Session, r: works.Rows) -> None:
         r.kitchen.activity_mean, r.kitchen.activity_sd_log = after.mean, after.sd_log
         session.add(r.kitchen)
         if "activity" not in r.said:
-            told = Said(bake_id=r.bake.id or 0, name="activity", p10=before.mean, p50=after.mean, p90=before.sd_log, since=r.now)
+            told = Said(
+                bake_id=r.bake.id or 0, name="activity", p10=before.mean, p50=after.mean, p90=before.sd_log, since=r.now
+            )
             session.add(told)

@@ -21,12 +21,12 @@ from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.weigh.formula import PieceWish, Scaling, TypedLine, weigh
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
-from brassclock.services.schemas import bounded
+from brassclock.services.schemas import within
 from brassclock.services.views import caution_out, soda_out, weigh_out, why_out
 
-Mass = bounded(0.001, 1_000_000, "g")
-Temp = bounded(-30, 600, "C")
-Ratio = bounded(1.01, 6, "x")
+Mass = Annotated[float, within(0.001, 1_000_000, "g")]
+Temp = Annotated[float, within(-30, 600, "C")]
+Ratio = Annotated[float, within(1.01, 6, "x")]
 LATER = ("dose", "starter", "soda", "day", "cue", "line", "hold", "cause", "learn")
 
 
@@ -44,7 +44,7 @@ class LineReq(Loose):
 
 class MassLine(Loose):
     ingredient: str
-    mass_g: Mass  # type: ignore[valid-type]
+    mass_g: Mass
 
 
 class PiecesReq(Loose):
@@ -66,13 +66,13 @@ class ShapeReq(Loose):
 
 class LimitReq(Loose):
     ingredient: str
-    mass_g: Mass  # type: ignore[valid-type]
+    mass_g: Mass
 
 
 class ScaleReq(Loose):
     count: Annotated[int, Field(ge=1, le=500)] | None = None
-    mass_g: Mass | None = None  # type: ignore[valid-type]
-    flour_g: Mass | None = None  # type: ignore[valid-type]
+    mass_g: Mass | None = None
+    flour_g: Mass | None = None
     limit: LimitReq | None = None
 
 
@@ -88,19 +88,19 @@ class WeighReq(Loose):
 
 class PartReq(Loose):
     ingredient: str
-    mass_g: Mass  # type: ignore[valid-type]
-    temp_c: Temp  # type: ignore[valid-type]
+    mass_g: Mass
+    temp_c: Temp
 
 
 class BowlReq(Loose):
-    mass_g: Mass  # type: ignore[valid-type]
+    mass_g: Mass
     material: Literal["steel", "glass", "ceramic", "plastic", "wood"] = "steel"
-    temp_c: Temp  # type: ignore[valid-type]
+    temp_c: Temp
 
 
 class SolveReq(Loose):
     for_: str = Field(alias="for")
-    target_c: bounded(1, 60, "C")  # type: ignore[valid-type]
+    target_c: Annotated[float, within(1, 60, "C")]
 
 
 class MixReq(Loose):
@@ -109,42 +109,42 @@ class MixReq(Loose):
     parts: Annotated[list[PartReq], Field(min_length=1, max_length=60)]
     bowl: BowlReq | None = None
     method: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] = "hand"
-    minutes: bounded(0, 120, "min") = 8.0  # type: ignore[valid-type]
-    room_c: Temp = 22.0  # type: ignore[valid-type]
-    tap_c: Temp | None = None  # type: ignore[valid-type]
+    minutes: Annotated[float, within(0, 120, "min")] = 8.0
+    room_c: Temp = 22.0
+    tap_c: Temp | None = None
     solve: SolveReq | None = None
 
 
 class VesselReq(Loose):
     kind: Literal["ball", "tray", "tub", "none"]
-    mass_g: Mass = 500.0  # type: ignore[valid-type]
+    mass_g: Mass = 500.0
     lid: bool = False
-    diameter_cm: bounded(3, 200, "cm") | None = None  # type: ignore[valid-type]
+    diameter_cm: Annotated[float, within(3, 200, "cm")] | None = None
     base: Literal["shelf", "wood"] = "shelf"
 
 
 class StageReq(Loose):
     name: str = "rise"
-    hours: bounded(0.01, 240, "h")  # type: ignore[valid-type]
-    ambient_c: Temp | None = None  # type: ignore[valid-type]
+    hours: Annotated[float, within(0.01, 240, "h")]
+    ambient_c: Temp | None = None
     path: list[tuple[float, float]] | None = None
     vessel: VesselReq | None = None
     then: Literal["knock_back", "divide", "ball"] | None = None
-    target_ratio: Ratio | None = None  # type: ignore[valid-type]
-    too_far_maturity: bounded(0.1, 20, "") | None = None  # type: ignore[valid-type]
+    target_ratio: Ratio | None = None
+    too_far_maturity: Annotated[float, within(0.1, 20, "")] | None = None
 
 
 class ActivityReq(Loose):
-    mean: bounded(0.05, 20, "x") = 1.0  # type: ignore[valid-type]
-    sd_log: bounded(0.01, 2, "") = beliefs.PRIOR_SD_LOG  # type: ignore[valid-type]
+    mean: Annotated[float, within(0.05, 20, "x")] = 1.0
+    sd_log: Annotated[float, within(0.01, 2, "")] = beliefs.PRIOR_SD_LOG
 
 
 class ReadingReq(Loose):
-    h: bounded(0, 240, "h")  # type: ignore[valid-type]
+    h: Annotated[float, within(0, 240, "h")]
     kind: Literal["ratio", "jar", "feel", "dough_c"] = "ratio"
-    ratio: bounded(0.5, 6, "x") | None = None  # type: ignore[valid-type]
+    ratio: Annotated[float, within(0.5, 6, "x")] | None = None
     feel: Literal["not_yet", "just", "past"] | None = None
-    temp_c: Temp | None = None  # type: ignore[valid-type]
+    temp_c: Temp | None = None
 
 
 class RiseReq(Loose):
@@ -153,10 +153,10 @@ class RiseReq(Loose):
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
     strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
     bloomed: bool = False
-    mix_temp_c: Temp  # type: ignore[valid-type]
+    mix_temp_c: Temp
     stages: Annotated[list[StageReq], Field(min_length=1, max_length=20)]
-    targets: list[Ratio] = [2.0]  # type: ignore[valid-type]
-    altitude_m: bounded(-400, 9000, "m") = 0.0  # type: ignore[valid-type]
+    targets: list[Ratio] = [2.0]
+    altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
     activity: ActivityReq = ActivityReq()
     readings: list[ReadingReq] = []
 
@@ -168,18 +168,18 @@ def _thick(mm: float) -> float:
 
 
 class LayerReq(Loose):
-    mass_g: Mass  # type: ignore[valid-type]
+    mass_g: Mass
 
 
 class BreadReq(Loose):
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
-    hydration_frac: bounded(0.2, 2, "") | None = None  # type: ignore[valid-type]
-    mass_g: Mass | None = None  # type: ignore[valid-type]
-    diameter_cm: bounded(3, 80, "cm") | None = None  # type: ignore[valid-type]
-    length_cm: bounded(3, 120, "cm") | None = None  # type: ignore[valid-type]
-    width_cm: bounded(3, 80, "cm") | None = None  # type: ignore[valid-type]
+    hydration_frac: Annotated[float, within(0.2, 2, "")] | None = None
+    mass_g: Mass | None = None
+    diameter_cm: Annotated[float, within(3, 80, "cm")] | None = None
+    length_cm: Annotated[float, within(3, 120, "cm")] | None = None
+    width_cm: Annotated[float, within(3, 80, "cm")] | None = None
     thickness_mm: Annotated[float, AfterValidator(_thick)] | None = None
-    temp_c: bounded(-5, 60, "C") = 22.0  # type: ignore[valid-type]
+    temp_c: Annotated[float, within(-5, 60, "C")] = 22.0
     leaven: Literal["yeast", "sourdough", "chemical"] = "yeast"
     intent: Literal["pocket", "blister", "flat", "thick"] = "pocket"
     docked: bool = False
@@ -189,30 +189,30 @@ class BreadReq(Loose):
 
 class PlateReq(Loose):
     material: Literal["iron", "steel", "stone", "clay", "aluminium"]
-    thickness_mm: bounded(1, 100, "mm")  # type: ignore[valid-type]
+    thickness_mm: Annotated[float, within(1, 100, "mm")]
 
 
 class SurfaceReq(Loose):
     kind: str
-    temp_c: bounded(50, 600, "C")  # type: ignore[valid-type]
+    temp_c: Annotated[float, within(50, 600, "C")]
     power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
-    oven_c: bounded(20, 600, "C") | None = None  # type: ignore[valid-type]
+    oven_c: Annotated[float, within(20, 600, "C")] | None = None
     plate: PlateReq | None = None
 
 
 class LegReq(Loose):
     do: Literal["face_a", "face_b"] | None = None
     side: Literal["a", "b"] | None = None
-    seconds: bounded(1, 3600, "s") | None = None  # type: ignore[valid-type]
+    seconds: Annotated[float, within(1, 3600, "s")] | None = None
     until: Literal["cue"] | None = None
 
 
 class FaultsReq(Loose):
-    uneven_frac: bounded(0, 2, "") | None = None  # type: ignore[valid-type]
-    skin_min: bounded(0, 600, "min") | None = None  # type: ignore[valid-type]
-    bench_flour_g_m2: bounded(0, 1000, "g/m2") | None = None  # type: ignore[valid-type]
-    tear_mm2: bounded(0, 10_000, "mm2") | None = None  # type: ignore[valid-type]
-    maturity: bounded(0, 20, "") | None = None  # type: ignore[valid-type]
+    uneven_frac: Annotated[float, within(0, 2, "")] | None = None
+    skin_min: Annotated[float, within(0, 600, "min")] | None = None
+    bench_flour_g_m2: Annotated[float, within(0, 1000, "g/m2")] | None = None
+    tear_mm2: Annotated[float, within(0, 10_000, "mm2")] | None = None
+    maturity: Annotated[float, within(0, 20, "")] | None = None
 
 
 class PuffReq(Loose):
@@ -222,7 +222,7 @@ class PuffReq(Loose):
     surface: SurfaceReq
     program: Annotated[list[LegReq], Field(max_length=8)] | None = None
     doneness: Literal["pale", "golden", "charred"] = "golden"
-    altitude_m: bounded(-400, 9000, "m") = 0.0  # type: ignore[valid-type]
+    altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
     faults: FaultsReq = FaultsReq()
 
 
@@ -335,7 +335,12 @@ def _rise(q: RiseReq) -> dict[str, Any]:
     }
     return {
         "crossings": [
-            {"ratio": c.ratio, "stage": c.stage, "h": None if c.h.p50 is None else c.h.as_dict(), "p_never": c.h.p_never}
+            {
+                "ratio": c.ratio,
+                "stage": c.stage,
+                "h": None if c.h.p50 is None else c.h.as_dict(),
+                "p_never": c.h.p_never,
+            }
             for c in seen.crossings
         ],
         "peak": {"h": seen.peak_h.as_dict(), "ratio": seen.peak_ratio},
@@ -402,7 +407,9 @@ def _puff(q: PuffReq) -> dict[str, Any]:
         assert b.mass_g is not None
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
-    bread = Bread(mm / 1000, diameter / 100, x0, b.temp_c, pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked)
+    bread = Bread(
+        mm / 1000, diameter / 100, x0, b.temp_c, pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked
+    )
     s = q.surface
     surface = Surface(
         s.kind, s.temp_c, s.power, s.oven_c, s.plate.material if s.plate else None,

@@ -55,7 +55,9 @@ class House:
         state = kitchens.clock_of(session, kitchen.id or 0)
         return clock_now(state, self.real_now()).astimezone(ZoneInfo(kitchen.zone))
 
-    def set_clock(self, session: Session, kitchen: Kitchen, *, rate: float | None = None, to: dt.datetime | None = None) -> None:
+    def set_clock(
+        self, session: Session, kitchen: Kitchen, *, rate: float | None = None, to: dt.datetime | None = None
+    ) -> None:
         """Run the demo's clock at another rate, or jump it forward."""
         state = kitchens.clock_of(session, kitchen.id or 0)
         if state is None:

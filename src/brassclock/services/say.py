@@ -39,7 +39,13 @@ def say_step(step: DayStep, name: str, now: dt.datetime, late_min: float = 0.0) 
     verb, rest = SENTENCES[step.key]
     what = f"{verb} {rest.format(name=lower_first(name))}"
     if step.at - now > SOON:
-        parts = [text(f"{what} at "), SayPart(kind="at", at=step.at), text(", in "), SayPart(kind="until", at=step.at), text(".")]
+        parts = [
+            text(f"{what} at "),
+            SayPart(kind="at", at=step.at),
+            text(", in "),
+            SayPart(kind="until", at=step.at),
+            text("."),
+        ]
     else:
         parts = [text(f"{what} "), SayPart(kind="figure", text="now"), text(".")]
     wait = step.can_wait_until

@@ -18,8 +18,8 @@ def _finite(value: float) -> float:
     return value
 
 
-def bounded(low: float, high: float, unit: str) -> Any:
-    """A finite number between low and high; the error names both and what was given."""
+def within(low: float, high: float, unit: str) -> AfterValidator:
+    """For `Annotated`: a finite number between low and high; the error names both and what was given."""
 
     def check(value: float) -> float:
         _finite(value)
@@ -27,14 +27,14 @@ def bounded(low: float, high: float, unit: str) -> Any:
             raise ValueError(f"{value:g} {unit} cannot be. Give {low:g} to {high:g} {unit}.".replace("  ", " "))
         return value
 
-    return Annotated[float, AfterValidator(check)]
+    return AfterValidator(check)
 
 
-TempC = bounded(-30, 600, "C")
-AirC = bounded(-30, 60, "C")
-PieceG = bounded(5, 5000, "g")
-SizeCm = bounded(3, 120, "cm")
-ThickMm = bounded(0.5, 60, "mm")
+TempC = Annotated[float, within(-30, 600, "C")]
+AirC = Annotated[float, within(-30, 60, "C")]
+PieceG = Annotated[float, within(5, 5000, "g")]
+SizeCm = Annotated[float, within(3, 120, "cm")]
+ThickMm = Annotated[float, within(0.5, 60, "mm")]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 Note = Annotated[str, StringConstraints(max_length=MAX_NOTE)]
 Key = Annotated[str, StringConstraints(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")]
@@ -73,7 +73,7 @@ class KitchenIn(Strict):
     name: Name = "My kitchen"
     zone: Annotated[str, AfterValidator(_zone)]
     room_c: AirC = 21.0
-    altitude_m: bounded(-400, 5000, "m") = 0.0  # type: ignore[valid-type]
+    altitude_m: Annotated[float, within(-400, 5000, "m")] = 0.0
     mass_unit: Literal["g", "oz"] = "g"
     temp_unit: Literal["C", "F"] = "C"
     surface: SurfaceIn
@@ -82,11 +82,11 @@ class KitchenIn(Strict):
 class KitchenChange(Strict):
     name: Name | None = None
     zone: Annotated[str, AfterValidator(_zone)] | None = None
-    altitude_m: bounded(-400, 5000, "m") | None = None  # type: ignore[valid-type]
+    altitude_m: Annotated[float, within(-400, 5000, "m")] | None = None
     mass_unit: Literal["g", "oz"] | None = None
     temp_unit: Literal["C", "F"] | None = None
     hourly_c: list[AirC] | None = None
-    tap_c: bounded(0.5, 40, "C") | None = None  # type: ignore[valid-type]
+    tap_c: Annotated[float, within(0.5, 40, "C")] | None = None
 
     @field_validator("hourly_c")
     @classmethod
@@ -120,18 +120,18 @@ class BakeChange(Strict):
     length_cm: SizeCm | None = None
     width_cm: SizeCm | None = None
     thickness_mm: ThickMm | None = None
-    dough_c: bounded(5, 40, "C") | None = None  # type: ignore[valid-type]
+    dough_c: Annotated[float, within(5, 40, "C")] | None = None
     knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] | None = None
-    knead_min: bounded(0, 60, "min") | None = None  # type: ignore[valid-type]
+    knead_min: Annotated[float, within(0, 60, "min")] | None = None
     flour_c: AirC | None = None
-    bulk_ratio: bounded(1.05, 4, "x") | None = None  # type: ignore[valid-type]
-    ball_ratio: bounded(1.05, 4, "x") | None = None  # type: ignore[valid-type]
+    bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
+    ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     surface_id: int | None = None
     surface_c: TempC | None = None
     doneness: Literal["pale", "golden", "charred"] | None = None
     docked: bool | None = None
-    uneven_frac: bounded(0, 1, "") | None = None  # type: ignore[valid-type]
-    skin_min: bounded(0, 120, "min") | None = None  # type: ignore[valid-type]
+    uneven_frac: Annotated[float, within(0, 1, "")] | None = None
+    skin_min: Annotated[float, within(0, 120, "min")] | None = None
     note: Note | None = None
 
 
@@ -156,7 +156,7 @@ class TapChange(Strict):
 class ReadingIn(Strict):
     bake_id: int
     kind: Literal["ratio", "jar", "feel"]
-    value: bounded(0.8, 5, "x") | None = None  # type: ignore[valid-type]
+    value: Annotated[float, within(0.8, 5, "x")] | None = None
     feel: Literal["not_yet", "just", "past"] | None = None
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 

@@ -82,7 +82,9 @@ def weigh_out(sheet: WeighSheet) -> out.WeighOut:
     )
 
 
-def mix_out(r: Rows, heat: MixHeat, parts: tuple[str, float, float], room_c: float, names: dict[str, str]) -> out.MixOut:
+def mix_out(
+    r: Rows, heat: MixHeat, parts: tuple[str, float, float], room_c: float, names: dict[str, str]
+) -> out.MixOut:
     liquid, grams, flour_c = parts
     return out.MixOut(
         dough_temp_c=heat.dough_temp_c, target_c=r.bake.dough_c, liquid=liquid, liquid_name=names.get(liquid, liquid),
@@ -117,7 +119,7 @@ def rise_out(r: Rows, work: Work) -> out.RiseOut | None:
         for w, b, t in zip(seen.windows, begins, targets, strict=True)
     ]  # fmt: skip
     now_h = (r.now - zero).total_seconds() / 3600
-    alive = "mix" in r.done() and 0 <= now_h
+    alive = "mix" in r.done() and now_h >= 0
     inside = min(now_h, float(trace.h[-1]))
     air = [air_c(r.kitchen.hourly_c, zero + dt.timedelta(hours=float(h))) for h in trace.h]
     return out.RiseOut(
@@ -154,7 +156,6 @@ def fire_out(r: Rows, work: Work) -> out.FireOut | None:
     program, bread, line = work.program, work.bread, work.line
     if program is None or bread is None or line is None:
         return None
-    baked = program.baked
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     return out.FireOut(
         surface=surface_out(r),
@@ -249,7 +250,7 @@ def leaves_of(r: Rows, work: Work) -> list[out.LeafOut]:
     found = []
     for leaf in LEAVES:
         state = "done" if finished[leaf] else "now" if leaf == current else "later"
-        found.append(out.LeafOut(leaf=leaf, state=state))  # type: ignore[arg-type]
+        found.append(out.LeafOut.model_validate({"leaf": leaf, "state": state}))
     return found
 
 
@@ -291,7 +292,11 @@ def say_of(r: Rows, work: Work) -> list[out.SayPart]:
         state = hearth_of(r, work)
         if state.finished:
             return [text("All off the heat. Wrap them in a cloth and judge each on the Keep leaf.")]
-        return [text(f"{len(state.off)} of {works.rounds_of(bake, work.sheet)} are off the heat. The hands are at the Fire leaf.")]
+        return [
+            text(
+                f"{len(state.off)} of {works.rounds_of(bake, work.sheet)} are off the heat. The hands are at the Fire leaf."
+            )
+        ]
     if work.plan is None:
         return [text(work.faults.get("rise", "There is no plan yet."))]
     step = next_step(work.plan)
@@ -324,9 +329,7 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
 
 
 def taps_out(r: Rows) -> list[out.TapOut]:
-    return [
-        out.TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in r.taps
-    ]
+    return [out.TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in r.taps]
 
 
 def hearth_out(house: House, bake_id: int) -> out.HearthOut:

@@ -19,7 +19,7 @@ from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest, Input, Kind, Why
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line import Line, plan_line
-from brassclock.core.fire.program import Faults, Program, plan_bread, with_faults
+from brassclock.core.fire.program import Faults, Program, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S, Surface
 from brassclock.core.matter.dough import Dough
@@ -27,7 +27,7 @@ from brassclock.core.mix.heat import Bowl, Kneading, MixHeat, Part, mix_heat
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
-from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.dough_heat import Vessel, sheet_excess_kept
 from brassclock.core.rise.yeast import model as yeast
 from brassclock.core.weigh.formula import PieceWish, TypedLine, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
@@ -39,6 +39,7 @@ from brassclock.store.tables import Surface as SurfaceRow
 TUB_CM = 20.0
 BOWL = ("steel", 500.0)
 ROLL_MIN = 12.0
+BENCH_REST_MIN = 8.0
 REMEMBERED = 64
 
 
@@ -62,6 +63,7 @@ class Rows:
         if loads:
             found["line"] = min(loads)
             found.setdefault("roll", min(loads))
+            found.setdefault("preheat", min(loads))
         if "mix" in found:
             found.setdefault("weigh", found["mix"])
         return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
@@ -158,7 +160,9 @@ def _compute(r: Rows) -> Work:
     return work
 
 
-def heat_of(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float) -> tuple[MixHeat | None, tuple[str, float, float]]:
+def heat_of(
+    bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float
+) -> tuple[MixHeat | None, tuple[str, float, float]]:
     """Heat account of the bowl, and (liquid id, its grams, flour temperature). None without a liquid."""
     liquids = [p for p in dough.portions if p.ingredient.group == "liquid" and p.ingredient.counted_water_frac > 0.5]
     if not liquids:
@@ -190,7 +194,7 @@ def surface_of(row: SurfaceRow | None) -> Surface:
     return Surface(row.kind, row.temp_c, row.power)
 
 
-def _fire(work: Work, r: Rows, bread_c: float) -> None:
+def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) -> None:
     bake, sheet = r.bake, work.sheet
     assert sheet is not None
     surface = surface_of(r.surface)
@@ -202,10 +206,12 @@ def _fire(work: Work, r: Rows, bread_c: float) -> None:
     if not 1 <= mm <= 20:
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to 20 mm."
         return
-    work.bread = puff.Bread(mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c, pocket=mm <= 8 and not bake.docked)
+    work.bread = puff.Bread(
+        mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c, pocket=mm <= 8 and not bake.docked
+    )
     work.program = plan_bread(
         work.bread, surface, doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
-        faults=Faults(bake.uneven_frac, bake.skin_min), docked=bake.docked,
+        faults=Faults(bake.uneven_frac, bake.skin_min, maturity=maturity), docked=bake.docked,
     )  # fmt: skip
     work.line = plan_line(rounds_of(bake, sheet), spots_of(r), *timing_of(bake, work.program))
 
@@ -239,7 +245,9 @@ def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float,
 def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
     bake, kitchen = r.bake, r.kitchen
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
-    bulk = rise.Stage("bulk", 2.0, ((0.0, 0.0),), Vessel("tub", dough.total_g, True, TUB_CM, "wood"), "ball", bake.bulk_ratio)
+    bulk = rise.Stage(
+        "bulk", 2.0, ((0.0, 0.0),), Vessel("tub", dough.total_g, True, TUB_CM, "wood"), "ball", bake.bulk_ratio
+    )
     ball = rise.Stage("ball proof", 1.0, ((0.0, 0.0),), Vessel("tray", piece_g, True), None, bake.ball_ratio)
     spec = BakeSpec(
         dough, bake.strength, bake.dough_c, StageSpec(bulk), StageSpec(ball), mix_min=bake.knead_min + 5,
@@ -256,12 +264,11 @@ def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
         plan = plan_back(spec, kitchen.hourly_c, serve, r.now, done)
         seen = _forecast(work, r, dough, spec, plan, belief)
     work.plan, work.forecast = plan, seen
-    if work.program and work.bread:
-        maturity = float(seen.trace.maturity[-1])
-        work.program = with_faults(
-            work.program, work.bread, surface_of(r.surface), Faults(bake.uneven_frac, bake.skin_min, maturity=maturity),
-            bake.docked,
-        )  # fmt: skip
+    if work.bread:
+        air = air_c(kitchen.hourly_c, plan.step("line").at)
+        kept = sheet_excess_kept(work.bread.thickness_m, BENCH_REST_MIN)
+        bread_c = air + (float(seen.trace.dough_c[-1]) - air) * kept
+        _fire(work, r, bread_c, float(seen.trace.maturity[-1]))
 
 
 def _forecast(work: Work, r: Rows, dough: Dough, spec: BakeSpec, plan: DayPlan, belief: Belief) -> rise.Forecast:
@@ -284,36 +291,40 @@ def _forecast(work: Work, r: Rows, dough: Dough, spec: BakeSpec, plan: DayPlan, 
 
 
 def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
-    """Why the dough is ready when it is."""
+    """Why the stage that is running is ready when it is."""
     assert work.forecast and work.plan and work.sheet
     dough, bake, seen = work.sheet.dough, r.bake, work.forecast
+    at = 1 if "ball" in r.done() else 0
+    begins = (work.plan.mixed_at, work.plan.balled_at)[at]
     yeast_g = sum(p.mass_g for p in dough.portions if p.ingredient.is_yeast)
-    window = work.forecast.window("bulk")
     inputs = (
         Input("yeast", round(yeast_g / dough.flour_g * 100, 2), "% of flour"),
         Input("salt", round(dough.salt_g / dough.flour_g * 100, 2), "% of flour"),
         Input("dough after mixing", round(bake.dough_c, 1), "°C"),
-        Input("kitchen then", round(air_c(r.kitchen.hourly_c, work.plan.mixed_at), 1), "°C"),
-        Input("target", bake.bulk_ratio, "x"),
-        Input("activity of this kitchen", round(work.forecast.belief.mean, 2), "x"),
+        Input("kitchen when it began", round(air_c(r.kitchen.hourly_c, begins), 1), "°C"),
+        Input("target", (bake.bulk_ratio, bake.ball_ratio)[at], "×"),
+        Input("activity of this dough", round(seen.belief.mean, 2), "×"),
         Input("altitude", r.kitchen.altitude_m, "m"),
     )
 
     def ready_h(room_k: float, dough_k: float) -> float:
-        stage = replace(work.stages[0], path=tuple((h, c + room_k) for h, c in work.stages[0].path))
+        stages = [replace(s, path=tuple((h, c + room_k) for h, c in s.path)) for s in work.stages[: at + 1]]
+        fixed = (work.stages[0].hours,) if at else ()
         return rise.aims(
-            dough, bake.strength, bake.dough_c + dough_k, [stage], bloomed=bake.bloomed,
+            dough, bake.strength, bake.dough_c + dough_k, stages, fixed_h=fixed, bloomed=bake.bloomed,
             altitude_m=r.kitchen.altitude_m, activity=seen.belief.mean,
-        )[0].ready_h  # fmt: skip
+        )[at].ready_h  # fmt: skip
 
-    as_is = ready_h(0, 0)
-    p10, p90 = window.ready.p10, window.ready.p90
-    spread = f"8 in 10 between {p10:.1f} and {p90:.1f} h after mixing" if p10 and p90 else "wide"
+    as_is, band = ready_h(0, 0), seen.windows[at].ready
+    since = work.stages[0].hours if at else 0.0
+    spread = "wide"
+    if band.p10 and band.p90:
+        spread = f"8 in 10 between {(band.p10 - since) * 60:.0f} and {(band.p90 - since) * 60:.0f} min after it began"
     return {
         "ready": Why(
-            "When it is ready", "m = Q / need ≥ 0.9; Q' = q₃₀·γ(T)/γ(30)·f_osm·a·X",
-            "Gas made since mixing, over the gas that the target needs. The yeast's rate follows the dough's own "
-            "temperature, which trails the kitchen's.",
+            f"When the {work.stages[at].name} is ready", "m = Q / need ≥ 0.9; Q' = q₃₀·γ(T)/γ(30)·f_osm·a·X",
+            "Gas made since mixing or since the balls were made, over the gas that the target needs. The yeast's "
+            "rate follows the dough's own temperature, which trails the kitchen's.",
             inputs, Kind.FITTED, spread,
             (
                 f"+1 °C in the dough is {(as_is - ready_h(0, 1)) * 60:.0f} min sooner",

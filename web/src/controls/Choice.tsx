@@ -8,7 +8,7 @@ const Group = styled(ToggleButtonGroup)`
 `;
 const Item = styled(ToggleButton)`
   min-height: 48px;
-  padding: 0 14px;
+  padding: 0 12px;
   border: 2px solid var(--ink);
   margin-right: -2px;
   background: transparent;

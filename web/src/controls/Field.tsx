@@ -8,7 +8,7 @@ const Box = styled(TextField)`
   gap: 2px;
   min-width: 0;
   label { font-size: 16px; color: var(--ink-2); }
-  .row { display: flex; align-items: baseline; gap: 6px; }
+  .entry { display: flex; align-items: baseline; gap: 6px; }
   input {
     min-height: 48px; width: 100%; min-width: 0; padding: 0 8px;
     border: 0; border-bottom: 3px solid var(--brass); background: transparent;
@@ -18,7 +18,7 @@ const Box = styled(TextField)`
   input[data-hovered] { background: var(--recess); }
   input[data-focused] { background: var(--brass-wash); }
   &[data-invalid] input { border-bottom: 3px double var(--ink); }
-  .unit { color: var(--ink-2); }
+  .entry-unit { color: var(--ink-2); font: 450 18px/1 var(--text); }
   .fault { display: block; background: var(--ink); color: var(--paper); font-size: 16px; padding: 6px 10px; margin-top: 4px; max-width: 46ch; }
 `;
 
@@ -47,7 +47,7 @@ export function Field({ label, value, onCommit, onType, fault, unit, width = "7e
   return (
     <Box isInvalid={!!fault} data-size={big ? "big" : "plain"} aria-label={hideLabel ? label : undefined} style={{ width }}>
       {!hideLabel && <Label>{label}</Label>}
-      <span className="row">
+      <span className="entry">
         <Input
           value={draft ?? value}
           placeholder={placeholder}
@@ -62,7 +62,7 @@ export function Field({ label, value, onCommit, onType, fault, unit, width = "7e
             if (e.key === "Escape") setDraft(null);
           }}
         />
-        {unit && <span className="unit">{unit}</span>}
+        {unit && <span className="entry-unit">{unit}</span>}
       </span>
       <FieldError className="fault">{fault}</FieldError>
     </Box>

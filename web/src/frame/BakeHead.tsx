@@ -13,7 +13,7 @@ import { useNow } from "../api/clock";
 import { useWords } from "./units";
 
 const Head = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; margin-bottom: 6px; min-height: 48px;
+  display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; margin-bottom: 2px; min-height: 46px;
   h1 { display: flex; align-items: center; gap: 12px; }
   .about { color: var(--ink-2); font-size: 17px; }
   .menu { margin-left: auto; }
@@ -32,7 +32,7 @@ export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
       {bake.status !== "live" && <Plate>{bake.status}</Plate>}
       <span className="menu" data-print="no">
         <Field
-          label="table at" hideLabel value={clockNear(bake.serve_at, now, zone)} width="8.500em" unit="table"
+          label="table at" hideLabel value={clockNear(bake.serve_at, now, zone)} width="10.500em" unit="table"
           fault={change.error && "serve" in (change.variables ?? {}) ? change.error.message : null}
           onCommit={(serve) => change.mutate({ serve })}
         />{" "}

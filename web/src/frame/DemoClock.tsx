@@ -2,12 +2,12 @@ import styled from "styled-components";
 import { useSetClock } from "../api/queries";
 
 const Bar = styled.div`
-  position: absolute; right: 12px; top: ${108 - 50}px; display: flex; background: var(--recess); border: 1.5px solid var(--ink); z-index: 4;
+  display: flex; flex: none; border: 1.5px solid var(--ink); margin-left: auto;
   button { min-height: 44px; min-width: 48px; border: 0; border-left: 1px solid var(--hair-2); background: transparent; font: 600 15px/1 var(--mono); padding: 0 9px; display: grid; place-items: center; }
   button:first-of-type { border-left: 0; }
   button[aria-pressed="true"] { background: var(--ink); color: var(--ground); }
   button:hover { text-decoration: underline; }
-  @media (max-width: 600px) { position: static; justify-content: flex-end; border-width: 0 0 1.5px; }
+
 `;
 
 /** Demo only: the canteen's clock can pause, run, hurry, and jump to the next hand move. */

@@ -16,7 +16,7 @@ import { UnitsContext } from "./units";
 const Page = styled.div`
   height: 100%; display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto;
   > header { position: relative; }
-  > main { overflow-y: auto; padding: 14px 24px 40px; scroll-padding: 20px; }
+  > main { overflow-y: auto; padding: 8px 24px 40px; scroll-padding: 20px; }
   @media (max-width: 600px) { > main { padding: 12px 16px 40px; } }
   @media print { display: block; height: auto; > main { overflow: visible; } }
 `;
@@ -75,9 +75,10 @@ function Shell({ bench, say, foot, children }: { bench: Bench; say: readonly Say
       <Page>
         <header>
           <Rule steps={bench.steps} kitchen={bench.kitchen} />
-          {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
         </header>
-        <div><SayLine parts={say} zone={bench.kitchen.zone} /></div>
+        <div><SayLine parts={say} zone={bench.kitchen.zone}>
+            {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
+          </SayLine></div>
         <main>{children}</main>
         {foot}
       </Page>

@@ -92,7 +92,7 @@ interface EngravingProps {
 function Engraving({ scale, now, width, kitchen, steps }: EngravingProps) {
   const zone = kitchen.zone;
   const gap = width < 700 ? 34 : 40;
-  const marks = hourMarks(scale, scale.left, scale.right, gap);
+  const marks = hourMarks(scale, scale.t(14), scale.t(width - 14), gap);
   const all = hourMarks(scale, scale.left, scale.right, 7);
   const air = (t: number) => {
     const h = hourOfDay(t, zone);

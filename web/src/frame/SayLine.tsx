@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { SayPart } from "../api/client";
 import { useNow } from "../api/clock";
@@ -6,8 +6,8 @@ import { useRefusal, useWaiting, tell } from "../api/outbox";
 import { clockNear, ms, span } from "../words/format";
 
 const Line = styled.div`
-  padding: 12px 24px 10px; border-bottom: 5px double var(--hair-2); min-height: 66px; display: flex; align-items: center;
-  p { font: 500 31px/1.15 var(--name); }
+  padding: 7px 24px 6px; border-bottom: 5px double var(--hair-2); min-height: 62px; display: flex; align-items: center; gap: 10px 20px; flex-wrap: wrap;
+  p { font: 500 31px/1.15 var(--name); flex: 1 1 0; min-width: min(100%, 18em); }
   b { font-weight: 700; color: var(--brass); }
   @media (max-width: 900px) { p { font-size: 25px; } }
   @media (max-width: 600px) { padding: 8px 16px; p { font-size: 21px; } }
@@ -27,7 +27,7 @@ export function words(parts: readonly SayPart[], now: number, zone: string): { t
 }
 
 /** One plain sentence: what is next, when, how long it can wait. Also what assistive technology hears. */
-export function SayLine({ parts, zone }: { parts: readonly SayPart[]; zone: string }) {
+export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; zone: string; children?: ReactNode }) {
   const now = useNow(1000);
   const said = words(parts, now, zone);
   const whole = said.map((s) => s.text).join("");
@@ -37,6 +37,7 @@ export function SayLine({ parts, zone }: { parts: readonly SayPart[]; zone: stri
     <>
       <Line data-testid="say-line">
         <p>{said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}</p>
+        {children}
         <p className="unseen" aria-live="polite"><Heard key={substance} text={whole} /></p>
       </Line>
       <WaitingTaps />

@@ -15,11 +15,11 @@ type StepKind = "weigh" | "mix" | "ball" | "preheat" | "roll";
 const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", preheat: "Heat is on", roll: "Rolling" };
 
 const Row = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: 8px 16px; padding: 8px 0; border-bottom: 1px solid var(--hair); min-height: 56px;
+  display: flex; flex-wrap: wrap; align-items: center; gap: 6px 10px; padding: 4px 0; border-bottom: 1px solid var(--hair); min-height: 56px;
   &[data-now="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
-  .when { font: 700 22px/1 var(--mono); min-width: 5.2em; letter-spacing: -0.03em; }
-  .what { font-weight: 650; min-width: 7em; }
-  .wait { color: var(--ink-2); font-size: 16px; flex: 1 1 9em; }
+  .when { font: 700 22px/1 var(--mono); min-width: 3.6em; letter-spacing: -0.03em; }
+  .what { font-weight: 650; min-width: 4.6em; }
+  .wait { color: var(--ink-2); font-size: 16px; flex: 1 1 4em; }
 `;
 
 /** Undo or move a tap, and put the new hearth and bake where the screens read them. */

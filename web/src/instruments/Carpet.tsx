@@ -15,7 +15,7 @@ interface Props {
   degrees: (c: number) => string;
   width: number;
 }
-const BOX = { top: 56, bottom: 236 };
+const BOX = { top: 56, bottom: 196 };
 
 /** Time across, depth through the bread up, colour is temperature; isolines, pins, the pocket as a lens. */
 export function Carpet(p: Props) {
@@ -27,7 +27,8 @@ export function Carpet(p: Props) {
   const y = scaleLinear().domain([0, thick]).range([BOX.bottom, BOX.top]);
   const edges = useMemo(() => edgesOf(p.depthMm, thick), [p.depthMm, thick]);
   const lines = useMemo(() => ({ set: isoline(p.tempC, p.depthMm, 70), steam: isoline(p.tempC, p.depthMm, 94) }), [p.tempC, p.depthMm]);
-  const pins = [...p.pins].sort((a, b) => a.s - b.s);
+  const narrow = p.width < 480;
+  const pins = p.pins.filter((q) => q.strong || !narrow || q.name === "opens").sort((a, b) => a.s - b.s);
   const heads = spread(pins.map((q) => x(q.s)), 74, left + 20, right - 20);
   const turn = p.turnS ?? p.offS;
   const path = (found: readonly (number | null)[]) =>
@@ -35,7 +36,7 @@ export function Carpet(p: Props) {
   const lens = lensOf(p, x, y, thick);
   const offX = x(p.offS);
   return (
-    <svg width={p.width} height={286} role="img" aria-label="How heat goes through the bread over time. The table below holds the events.">
+    <svg width={p.width} height={246} role="img" aria-label="How heat goes through the bread over time. The table below holds the events.">
       <defs>
         <pattern id="left-on" width="12" height="12" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.500" height="12" fill="var(--ink)" opacity="0.500" />

@@ -16,9 +16,11 @@ export interface SpotView {
 }
 
 const Spot = styled.button`
-  border: 0; background: none; padding: 0; display: grid; justify-items: center; gap: 2px; min-width: 0; flex: 1 1 240px; max-width: 360px; color: inherit;
-  .under { font: 600 19px/1.2 var(--text); display: flex; justify-content: space-between; width: 190px; }
-  svg.disc { width: min(100%, 44vh, 300px); height: auto; display: block; }
+  border: 0; background: none; padding: 0; display: grid; justify-items: center; gap: 0; min-width: 0; flex: 1 1 240px; max-width: 360px; color: inherit;
+  .under { font: 600 19px/1.2 var(--text); display: flex; justify-content: space-between; width: min(190px, 100%); }
+  > svg:not(.disc) { max-width: 100%; }
+  @media (max-width: 600px) { .under { font-size: 16px; } .under span:first-child { display: none; } flex-basis: 130px; }
+  svg.disc { width: min(100%, 30vh, 300px); height: auto; display: block; }
   &:disabled { cursor: default; }
 `;
 const R = 100;

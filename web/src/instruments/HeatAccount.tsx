@@ -15,7 +15,7 @@ interface Props {
 export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, width }: Props) {
   const shown = [...rows].filter((r) => Math.abs(r.joules) > 60).sort((a, b) => b.joules - a.joules);
   const top = Math.max(limitC + 6, (liquidC ?? 0) + 4, 40);
-  const H = 408;
+  const H = 386;
   const y = scaleLinear().domain([0, top]).range([H - 26, 18]);
   const barsLeft = 262;
   const right = width - 16;
@@ -64,13 +64,15 @@ export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, wi
           <g key={r.name}>
             <text x={barsLeft} y={at + 18} className="strong">{r.name.length > 22 ? `${r.name.slice(0, 21)}…` : r.name}</text>
             <rect x={a} y={at + 3} width={Math.max(w, 1)} height={step - 14} fill={r.joules > 0 ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" strokeWidth={2} />
-            <text x={r.joules > 0 ? a - 8 : a + w + 8} y={at + 18} textAnchor={r.joules > 0 ? "end" : "start"} className="mono">{(r.joules / 1000).toFixed(1)}</text>
+            <text x={r.joules > 0 ? a - 8 : a + w + 8} y={at + 18} textAnchor={r.joules > 0 ? "end" : "start"} className="mono">{signed(r.joules / 1000)}</text>
           </g>
         );
       })}
     </svg>
   );
 }
+
+const signed = (kj: number): string => `${kj < 0 ? "−" : "+"}${Math.abs(kj).toFixed(1)}`;
 
 function spaced(places: number[]): number[] {
   const order = places.map((p, i) => ({ p, i })).sort((a, b) => a.p - b.p);

@@ -33,16 +33,16 @@ interface Props {
   degrees: (c: number) => string;
 }
 
-const H = 372;
-const PLOT = { top: 18, bottom: 236 };
-const WINDOWS_Y = 262;
-const TEMP = { top: 304, bottom: 346 };
+const H = 318;
+const PLOT = { top: 18, bottom: 196 };
+const WINDOWS_Y = 219;
+const TEMP = { top: 258, bottom: 294 };
 
 /** The jar beside the rise curve, over the dough's temperature; windows as spindles under the plot. */
 export function RiseChart(p: Props) {
   const narrow = p.width < 640;
   const jarW = narrow ? 0 : 118;
-  const left = narrow ? 10 : 262;
+  const left = narrow ? 24 : 262;
   const right = p.width - 14;
   const current = p.windows[p.stage] ?? p.windows[0];
   const last = p.points.at(-1)?.t ?? p.now;
@@ -133,9 +133,10 @@ function Spindle({ w, i, x, left, end, p }: { w: RiseWindow; i: number; x: (t: n
   const at = WINDOWS_Y + i * 18;
   const label = `${w.name}: ready ${p.clock(w.ready)}`;
   const before = a - left > 190;
+  const past = i < p.stage;
   return (
     <g>
-      <path d={`M${a} ${at}L${b} ${at - 9}H${c}L${d} ${at}L${c} ${at + 9}H${b}Z`} fill="var(--ink)" />
+      <path d={`M${a} ${at}L${b} ${at - 9}H${c}L${d} ${at}L${c} ${at + 9}H${b}Z`} fill={past ? "var(--recess)" : "var(--ink)"} stroke="var(--ink)" strokeWidth={1} />
       <text x={before ? a - 10 : d + 8} y={at + 6} textAnchor={before ? "end" : "start"} className="halo">{label}</text>
     </g>
   );

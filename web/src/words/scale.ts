@@ -39,14 +39,20 @@ export function hourMarks(scale: RuleScale, from: number, to: number, gap: numbe
   return marks;
 }
 
-/** Push heads apart so that none overlaps; each keeps its order and leans to its true place. */
+/** Push heads apart so that none overlaps, each as near its own place as the others allow (isotonic blocks). */
 export function spread(places: number[], gap: number, low: number, high: number): number[] {
-  const out = [...places];
-  for (let i = 1; i < out.length; i++) out[i] = Math.max(out[i]!, out[i - 1]! + gap);
-  const over = (out.at(-1) ?? 0) - high;
-  if (over > 0) {
-    out[out.length - 1] = high;
-    for (let i = out.length - 2; i >= 0; i--) out[i] = Math.min(out[i]!, out[i + 1]! - gap);
-  }
-  return out.map((v) => Math.max(v, low));
+  const blocks: { sum: number; count: number }[] = [];
+  places.forEach((p, i) => {
+    let block = { sum: p - i * gap, count: 1 };
+    for (let last = blocks.at(-1); last && last.sum / last.count > block.sum / block.count; last = blocks.at(-1)) {
+      blocks.pop();
+      block = { sum: last.sum + block.sum, count: last.count + block.count };
+    }
+    blocks.push(block);
+  });
+  const least = low;
+  const most = high - (places.length - 1) * gap;
+  return blocks
+    .flatMap((b) => Array.from({ length: b.count }, () => b.sum / b.count))
+    .map((v, i) => Math.max(Math.min(v, most), least) + i * gap);
 }

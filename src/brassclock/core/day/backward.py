@@ -169,6 +169,4 @@ def plan_back(
     steps = tuple(
         DayStep(key, WORDS[key], done.get(key, at), minutes, wait, done.get(key)) for key, at, minutes, wait in chain
     )
-    return DayPlan(
-        tuple(sorted(steps, key=lambda s: s.at)), mixed, balled, bulk, ball, late_min, max(finish, serve_at)
-    )
+    return DayPlan(tuple(sorted(steps, key=lambda s: s.at)), mixed, balled, bulk, ball, late_min, max(finish, serve_at))

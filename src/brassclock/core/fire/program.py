@@ -68,11 +68,6 @@ class Program:
     why: dict[str, Why]
 
 
-def with_faults(program: Program, bread: Bread, surface: Surface, faults: Faults, docked: bool) -> Program:
-    """The same program scored again for other faults; its times do not move."""
-    return replace(program, score=_score(bread, surface, program.baked, faults, docked))
-
-
 def _legs(surface: Surface, given: Sequence[Step] | None) -> list[Stage]:
     flux, back_c, back_h = surface.below
 
@@ -84,7 +79,9 @@ def _legs(surface: Surface, given: Sequence[Step] | None) -> list[Stage]:
         for step in given:
             seconds = step.seconds if step.seconds is not None else TURN_LIMIT_S
             legs.append(
-                stage(seconds, step.do != face, "cue" if step.until_cue else "time", AFTER_CUE_S if step.until_cue else 0)
+                stage(
+                    seconds, step.do != face, "cue" if step.until_cue else "time", AFTER_CUE_S if step.until_cue else 0
+                )
             )
             face = step.do
         return legs

@@ -61,9 +61,7 @@ def ramp(value: float, start: float, end: float) -> float:
     return min(1.0, max(0.0, (value - start) / (end - start)))
 
 
-def pocket_score(
-    levels: Mapping[str, float], *, docked: bool = False, pocket_share: float | None = None
-) -> Score:
+def pocket_score(levels: Mapping[str, float], *, docked: bool = False, pocket_share: float | None = None) -> Score:
     """Score from fault levels (names of FACTORS in their own units) and the simulated pocket share.
 
     >>> round(pocket_score({"uneven": .3, "cold": 5}).score, 2)

@@ -62,7 +62,9 @@ class Surface:
 
     @property
     def plate(self) -> Plate:
-        return Plate(self.material or self.spec.material, (self.thickness_mm or self.spec.thickness_mm) / 1000, self.temp_c)
+        return Plate(
+            self.material or self.spec.material, (self.thickness_mm or self.spec.thickness_mm) / 1000, self.temp_c
+        )
 
     @property
     def air_c(self) -> float:

@@ -57,9 +57,7 @@ class Dough:
         """How wet it feels: water plus part of fat and sugar, less what the flour drinks (judgement)."""
         if not self.flour_g:
             return None
-        offset = sum(
-            p.mass_g * p.ingredient.flour_frac * p.ingredient.absorption_offset_frac for p in self.portions
-        )
+        offset = sum(p.mass_g * p.ingredient.flour_frac * p.ingredient.absorption_offset_frac for p in self.portions)
         return (self.effective_liquid_g - offset) / self.flour_g
 
     @property

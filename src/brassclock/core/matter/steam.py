@@ -41,7 +41,7 @@ def saturation_temp_c(pressure_pa: float) -> float:
     f = N[0] * beta * beta + N[3] * beta + N[6]
     g = N[1] * beta * beta + N[4] * beta + N[7]
     d = 2 * g / (-f - math.sqrt(f * f - 4 * e * g))
-    return (N[9] + d - math.sqrt((N[9] + d) ** 2 - 4 * (N[8] + N[9] * d))) / 2 - 273.15
+    return float((N[9] + d - math.sqrt((N[9] + d) ** 2 - 4 * (N[8] + N[9] * d))) / 2 - 273.15)
 
 
 def latent_heat_j_kg(temp_c: float) -> float:

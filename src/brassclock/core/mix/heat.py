@@ -162,7 +162,7 @@ def mix_heat(
         at = where[0]
 
         def landing(temp_c: float) -> float:
-            trial = used[:at] + [Part(used[at].ingredient, used[at].mass_g, temp_c)] + used[at + 1 :]
+            trial = [*used[:at], Part(used[at].ingredient, used[at].mass_g, temp_c), *used[at + 1 :]]
             return mixed_temp_c(trial, bowl, kneading)
 
         zero, slope = landing(0.0), landing(1.0) - landing(0.0)
@@ -200,7 +200,7 @@ def _account(
     parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, dough_c: float
 ) -> tuple[tuple[str, float], ...]:
     """Heat each contributor brings relative to where the dough lands [J]; the rows add up to zero."""
-    capacity, _, friction_w, at_once = _constants(parts, bowl, kneading)
+    _, _, friction_w, at_once = _constants(parts, bowl, kneading)
     rows = [(p.ingredient.id, p.mass_g * p.ingredient.cp_j_gk * (p.temp_c - dough_c)) for p in parts]
     if bowl:
         rows.append(("bowl", bowl.mass_g * BOWL_J_GK[bowl.material] * (bowl.temp_c - dough_c)))

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -66,7 +67,7 @@ class Stage:
         marks = sorted({0.0, hours, *(h for h, _ in self.path if 0 < h < hours)})
         tau = time_constant_h(self.vessel, self.ambient_c(hours / 2))
         knock = None if self.gas_kept else KNOCK_BACK_FRAC
-        spans = list(zip(marks[:-1], marks[1:], strict=True))
+        spans = list(pairwise(marks))
         return [
             Piece(b - a, self.ambient_c(a), self.ambient_c(b), tau, knock if i == len(spans) - 1 else None)
             for i, (a, b) in enumerate(spans)
@@ -275,10 +276,8 @@ def _window(opened: _StageRuns, post: Posterior, strength: str, recipe: Recipe) 
         return post.band([opened.passage(r, getattr(r, trace), level) for r in opened.runs])
 
     ready = band("maturity", READY_M)
-    if stage.too_far_maturity is not None:
-        too_far = band("maturity", stage.too_far_maturity)
-    else:
-        too_far = band("fill", limit_f)
+    by_maturity = stage.too_far_maturity
+    too_far = band("fill", limit_f) if by_maturity is None else band("maturity", by_maturity)
     warm = stage.ambient_c(stage.hours / 2) > COLD_PLACE_C
     long_rise = ready.p50 is not None and ready.p50 - opened.start_h >= LONG_RISE_H and warm
     if not stage.gas_kept and (long_rise or recipe.water < 0.5):
@@ -334,7 +333,7 @@ def _trace(stages: Sequence[Stage], middle: _Run, low: _Run, high: _Run, dough: 
         lag = min(centre_lag_h(stage.vessel), (t - starts[i]))  # the lag builds up from the start of a stage
         centre[j] = mean - rate * lag
     return Trace(
-        h, middle.ratio[keep], np.interp(h, low.course.h, low.ratio), np.interp(h, high.course.h, high.ratio),
+        h, middle.ratio[keep], low.ratio[keep], high.ratio[keep],
         middle.maturity[keep], middle.fill[keep], c.temp_c[keep], centre,
         c.gas_ml[keep] * 100 * dough.flour_g / dough.total_g,
     )  # fmt: skip

@@ -124,9 +124,7 @@ def read_lines(lines: Sequence[TypedLine], metric: bool = False) -> list[SheetLi
             amount = parse_amount(line.amount)
             if ingredient is not None:
                 got = measures.grams(ingredient, amount, basis, metric)
-                read.append(
-                    SheetLine(ingredient, line.amount, got.mass_g, got.low_g, got.high_g, got.basis, None)
-                )
+                read.append(SheetLine(ingredient, line.amount, got.mass_g, got.low_g, got.high_g, got.basis, None))
         except Unreadable as fault:
             faults.append(FieldFault(f"/lines/{index}/amount", str(fault)))
     gather(faults)
@@ -217,9 +215,7 @@ def weigh(
     dough = dough_of(Portion(x.ingredient, x.mass_g) for x in lines)
     factor = _scale_factor(dough, scaling, wish.loss_frac) if scaling else 1.0
     if factor != 1.0:
-        lines = [
-            replace(x, mass_g=x.mass_g * factor, low_g=x.low_g * factor, high_g=x.high_g * factor) for x in lines
-        ]
+        lines = [replace(x, mass_g=x.mass_g * factor, low_g=x.low_g * factor, high_g=x.high_g * factor) for x in lines]
         dough = dough_of(Portion(x.ingredient, x.mass_g) for x in lines)
     if dough.flour_g:
         lines = [replace(x, baker_frac=x.mass_g / dough.flour_g) for x in lines]
@@ -283,11 +279,13 @@ def _whys(
             "H = Σ mᵢ·wᵢ / Σ mᵢ·fᵢ",
             "Water from the tap and water inside dairy, egg, butter and starter, over the flour. "
             "The moisture of the flour itself is left out, as bakers do.",
-            tuple(
-                Input(f"water in {x.ingredient.name}", round(x.mass_g * x.ingredient.counted_water_frac, 1), "g")
-                for x in wet
-            )
-            + (Input("flour", round(dough.flour_g, 1), "g"),),
+            (
+                *(
+                    Input(f"water in {x.ingredient.name}", round(x.mass_g * x.ingredient.counted_water_frac, 1), "g")
+                    for x in wet
+                ),
+                Input("flour", round(dough.flour_g, 1), "g"),
+            ),
             Kind.PUBLISHED_FROM_MEMORY,
             f"{low:.0%} to {high:.0%} with the way cups are filled" if high - low > 0.005 else "as weighed",
             ("how the flour cup was filled", "how wet the dairy is"),

@@ -76,9 +76,7 @@ def disagreement(mass_g: float, shape: Shape) -> str | None:
     real = thickness_mm(mass_g, area)
     if abs(real / shape.thickness_mm - 1) <= AGREE_FRAC:
         return None
-    size = (
-        f"{shape.length_cm:g} x {shape.width_cm:g} cm" if shape.kind == "oval" else f"{shape.diameter_cm:g} cm"
-    )
+    size = f"{shape.length_cm:g} x {shape.width_cm:g} cm" if shape.kind == "oval" else f"{shape.diameter_cm:g} cm"
     fitting_g = sheet_density_g_cm3() * area * shape.thickness_mm / 10
     return (
         f"{mass_g:.0f} g at {size} is about {real:.1f} mm, not {shape.thickness_mm:g} mm. "

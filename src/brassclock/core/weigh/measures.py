@@ -34,9 +34,7 @@ def cup_mass_g(ingredient: Ingredient, basis: str | float | None) -> tuple[float
     return ingredient.cup_low_g, ingredient.cup_g, ingredient.cup_high_g, f"cup, {ingredient.cup_g:g} g"
 
 
-def grams(
-    ingredient: Ingredient, amount: Amount, basis: str | float | None = None, metric: bool = False
-) -> Grams:
+def grams(ingredient: Ingredient, amount: Amount, basis: str | float | None = None, metric: bool = False) -> Grams:
     """Grams of `amount` of an ingredient.
 
     Spoons use the table's spoon weights unless the cook's own cup is the basis. Raises Unreadable
@@ -69,6 +67,4 @@ def _counted(ingredient: Ingredient, amount: Amount, low: float, mid: float, hig
         )
     each = ingredient.piece_g
     spread = {"pinch": 0.5, "packet": 0.02}.get(amount.unit, 0.12)  # judgement
-    return Grams(
-        mid * each, low * each * (1 - spread), high * each * (1 + spread), f"{amount.unit}, {each:g} g each"
-    )
+    return Grams(mid * each, low * each * (1 - spread), high * each * (1 + spread), f"{amount.unit}, {each:g} g each")

@@ -25,6 +25,7 @@ const Live = styled.div`
   .spots { display: flex; justify-content: center; gap: 26px; min-height: 0; align-items: start; }
   .round { display: flex; align-items: center; gap: 8px; font: 700 22px/1 var(--name); border: 2px solid var(--ink); background: var(--paper); border-radius: 50%; width: 92px; height: 42px; justify-content: center; }
   .dome { border-radius: 60px 60px 6px 6px; height: 38px; }
+  .round { font-size: 20px; height: 38px; }
   h2 { border-bottom: 2px solid var(--hair-2); padding-bottom: 5px; display: flex; justify-content: space-between; }
   .facts { display: flex; gap: 10px; flex-wrap: wrap; align-items: center; border-top: 2px solid var(--hair-2); padding-top: 6px; }
   .facts button { min-height: 64px; }
@@ -34,11 +35,11 @@ const Live = styled.div`
   @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side { display: none; } .next { display: none; } .spots { gap: 8px; } height: auto; min-height: 100%; }
 `;
 const Bar = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 132px; min-height: 116px; position: sticky; bottom: 0; z-index: 3; margin: 0 -24px;
+  display: grid; grid-template-columns: minmax(0, 1fr) 132px; min-height: 132px; position: sticky; bottom: -40px; z-index: 3; margin: 0 -24px;
   @media (max-width: 600px) { margin: 0 -16px; grid-template-columns: minmax(0, 1fr) 92px; }
 `;
 const Big = styled.button`
-  border: 0; border-top: 3px solid var(--fill-edge); background: var(--brass-fill); color: var(--on-fill); display: flex; align-items: center; gap: 20px; padding: 8px 24px; text-align: left; min-width: 0;
+  border: 0; border-top: 3px solid var(--fill-edge); background: var(--brass-fill); color: var(--on-fill); display: flex; align-items: center; gap: 20px; padding: 8px 24px 26px; text-align: left; min-width: 0;
   .verb { font: 700 50px/1 var(--name); }
   .what { font: 500 20px/1.2 var(--text); }
   .count { margin-left: auto; font: 700 96px/0.9 var(--name); white-space: nowrap; }

@@ -16,7 +16,7 @@ import { LinePlan } from "../../instruments/LinePlan";
 import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
 
 const Top = styled.div`
-  display: grid; grid-template-columns: 232px minmax(0, 1fr) 276px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
+  display: grid; grid-template-columns: 252px minmax(0, 1fr) 272px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
   .big { font: 700 66px/1 var(--name); }
   .mid { font: 700 32px/1 var(--name); }
   .col { display: grid; gap: 8px; align-content: start; }
@@ -90,11 +90,11 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
         <aside className="col">
           <h2>Will it puff?</h2>
           <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score</p>
-          {fire.reasons.slice(0, 3).map((r) => (
+          {fire.reasons.filter((r) => r.points < -1.5).slice(0, 3).map((r) => (
             <p key={r.factor} className="reason"><b>−{Math.abs(r.points).toFixed(0)}</b>{r.text}</p>
           ))}
-          {fire.reasons.length === 0 && <p className="quiet">Nothing speaks against a full pocket.</p>}
-          <Cautions items={fire.cautions} most={4} />
+          {fire.reasons.every((r) => r.points >= -1.5) && <p className="quiet">Nothing speaks against a full pocket.</p>}
+          <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
       </Top>
       <Foot ref={foot}>

@@ -20,7 +20,7 @@ const Two = styled.div`
 const Facts = styled.table`
   border-collapse: collapse; width: 100%;
   th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 16px; border-bottom: 2px solid var(--ink); padding: 3px 0; }
-  td { border-bottom: 1px solid var(--hair); padding: 8px 0; }
+  td { border-bottom: 1px solid var(--hair); padding: 5px 0; }
   td.said { font-family: var(--mono); color: var(--ink-2); }
   td.was { font: 700 20px/1 var(--mono); text-align: right; letter-spacing: -0.03em; }
   th:last-child { text-align: right; }
@@ -60,18 +60,6 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
             />
           </div>
           {judge.error && <Plate>{judge.error.message}</Plate>}
-          <Cautions items={[{ code: "steam", text: "A puffed bread is full of live steam. Wrap at once in cloth: it softens within minutes." }]} />
-        </div>
-        <div>
-          <h2>Forecast beside fact</h2>
-          <FactTable facts={bake.keep.facts} />
-          <p className="quiet">
-            Activity of this kitchen {bake.keep.activity_before.toFixed(2)}
-            {bake.status === "kept" && bake.keep.activity_after !== bake.keep.activity_before ? `, after this bake ${bake.keep.activity_after.toFixed(2)}` : ""}
-          </p>
-          <label htmlFor="note"><h2>A line for next time</h2></label>
-          <Note id="note" key={bake.id} note={bake.settings.note} onSave={(note) => change.mutate({ note })} />
-          {change.error && <Plate>{change.error.message}</Plate>}
           <div className="row">
             {bake.status === "kept" ? (
               <>
@@ -84,6 +72,18 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
             )}
           </div>
           {status.error && <Plate>{status.error.message}</Plate>}
+          <Cautions items={[{ code: "steam", text: "A puffed bread is full of live steam. Wrap at once in cloth: it softens within minutes." }]} />
+        </div>
+        <div>
+          <h2>Forecast beside fact</h2>
+          <FactTable facts={bake.keep.facts} />
+          <p className="quiet">
+            Activity of this kitchen {bake.keep.activity_before.toFixed(2)}
+            {bake.status === "kept" && bake.keep.activity_after !== bake.keep.activity_before ? `, after this bake ${bake.keep.activity_after.toFixed(2)}` : ""}
+          </p>
+          <label htmlFor="note"><h2>A line for next time</h2></label>
+          <Note id="note" key={bake.id} note={bake.settings.note} onSave={(note) => change.mutate({ note })} />
+          {change.error && <Plate>{change.error.message}</Plate>}
         </div>
       </Two>
     </>

@@ -45,7 +45,7 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
           <Grid>
             <div className="head">
               <span>amount</span>
-              <span>as you say it</span>
+              <span>ingredient</span>
               <span className="right">{massUnit(units)}</span>
               <span className="right wide">% flour</span>
               <span className="right wide">scale reads</span>

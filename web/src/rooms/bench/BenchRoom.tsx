@@ -7,10 +7,10 @@ import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Thermometer } from "../../instruments/Thermometer";
 import { Vessel } from "../../instruments/Vessel";
-import { clockNear, mass, ms, span, temp, tempUnit } from "../../words/format";
+import { clockNear, dayName, mass, ms, span, temp, tempUnit } from "../../words/format";
 
 const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 320px; gap: 10px 28px; min-height: 100%;
+  display: grid; grid-template-columns: minmax(0, 1fr) 346px; gap: 10px 28px; min-height: 100%;
   aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding: 0; } }
 `;
@@ -26,6 +26,11 @@ const Live = styled(Link)`
   .facts { padding-bottom: 12px; display: grid; gap: 3px; }
   .marks { display: flex; gap: 8px; align-items: center; font: 600 21px/1 var(--name); padding: 8px 0 2px; }
   &:hover h2 { text-decoration: underline; text-decoration-color: var(--brass); text-decoration-thickness: 3px; }
+`;
+const Last = styled(Link)`
+  text-decoration: none; display: grid; gap: 10px; align-content: end; padding: 0 0 46px 24px; border-left: 1.5px solid var(--hair-2);
+  .told { font: 500 25px/1.25 var(--name); }
+  &:hover .told { text-decoration: underline; text-decoration-color: var(--brass); }
 `;
 const Moves = styled.ol`
   li { border-bottom: 1px solid var(--hair); }
@@ -66,14 +71,17 @@ export function BenchRoom({ bench }: { bench: Bench }) {
           </Empty>
         ) : (
           <>
-            <Vessels>{live.map((b) => <OnBench key={b.id} bake={b} />)}</Vessels>
+            <Vessels>
+              {live.map((b) => <OnBench key={b.id} bake={b} />)}
+              {live.length < 3 && <LastKept bench={bench} />}
+            </Vessels>
             <NextMoves bench={bench} />
           </>
         )}
       </div>
       <aside>
         <h2>{bench.kitchen.name}</h2>
-        <Thermometer marks={marks} low={Math.min(...hourly_c)} high={Math.max(...hourly_c)} degrees={deg} height={430} />
+        <Thermometer marks={marks} low={Math.min(...hourly_c)} high={Math.max(...hourly_c)} degrees={deg} tick={(c) => temp(c, units)} height={430} />
       </aside>
     </Two>
   );
@@ -110,6 +118,20 @@ function OnBench({ bake }: { bake: Brief }) {
         <span style={{ textTransform: "capitalize" }}>{bake.leaf}</span>
       </span>
     </Live>
+  );
+}
+
+/** What the last kept bake said for next time. */
+function LastKept({ bench }: { bench: Bench }) {
+  const { zone } = useWords();
+  const kept = bench.bakes.filter((b) => b.status === "kept").sort((a, b) => b.serve_at.localeCompare(a.serve_at))[0];
+  if (!kept) return null;
+  return (
+    <Last to={`/b/${kept.id}/keep`}>
+      <span className="quiet">Last in the logbook, {dayName(kept.serve_at, zone)}</span>
+      <span className="told">{kept.note || "No line was left for next time."}</span>
+      <span>{kept.outcomes ? `${kept.full} of ${kept.outcomes} had a full pocket` : "not judged"}</span>
+    </Last>
   );
 }
 

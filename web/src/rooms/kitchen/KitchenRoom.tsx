@@ -39,7 +39,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
   return (
     <Page>
       <div className="row">
-        <Field label="Kitchen" big value={k.name} width="16em" onCommit={(name) => change.mutate({ name })} fault={fault("name")} />
+        <Field label="Kitchen" big value={k.name} width="24em" onCommit={(name) => change.mutate({ name })} fault={fault("name")} />
         <Field label="Time zone" value={k.zone} width="12em" onCommit={(zone) => change.mutate({ zone })} fault={fault("zone")} />
         <Field label="Height above sea" value={String(k.altitude_m)} unit="m" width="8em" onCommit={(t) => change.mutate({ altitude_m: number(t) })} fault={fault("altitude_m")} />
         <Field label="Tap water" value={temp(k.tap_c, units, 1)} unit={tempUnit(units)} width="7em" onCommit={(t) => change.mutate({ tap_c: (readTemp(t, units) ?? t) as number })} fault={fault("tap_c")} />

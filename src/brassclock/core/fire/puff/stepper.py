@@ -19,7 +19,7 @@ LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
 LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
 
 
-def lookup(table, x, x0, dx):  # type: ignore[no-untyped-def]
+def lookup(table, x, x0, dx):
     """Linear interpolation in an even table, held at its ends."""
     u = (x - x0) / dx
     if u <= 0.0:
@@ -49,7 +49,7 @@ def face_evaporation(t: float, aw: float, psat: float, h: float, p_inf: float, p
     return b * h / 1050.0 * pressure / (461.5 * tk) * math.log(over / under)
 
 
-def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out):  # type: ignore[no-untyped-def]
+def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out):
     """Run the stages; fills `carpet` rows (s, T of cells in A-up order), `events` [s], `out` totals.
 
     Returns the number of carpet rows. `out`: 0 loss fraction, 1 pocket share, 2 plate surface C,
@@ -111,7 +111,6 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     mass0 = rho0 * length
     lost = 0.0
     heat_in = 0.0
-    latent_out = 0.0
     flipped = False
     opened = False
     dwell = 0.0
@@ -166,7 +165,9 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 boil = lookup(tb, x[i], xb0, xdx)
                 capa[i] = cap[i]
                 if t[i] > boil - 0.05:
-                    slope = max((lookup(tb, x[i] - xdx, xb0, xdx) - lookup(tb, x[i] + xdx, xb0, xdx)) / (2.0 * xdx), 1e-6)
+                    slope = max(
+                        (lookup(tb, x[i] - xdx, xb0, xdx) - lookup(tb, x[i] + xdx, xb0, xdx)) / (2.0 * xdx), 1e-6
+                    )
                     latent = 2.5009e6 - 2360.0 * boil - 1.35 * boil * boil
                     capa[i] = min(cap[i] + latent * s[i] / slope, 1e4 * cap[i])
                 told[i] = t[i]

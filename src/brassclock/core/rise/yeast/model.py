@@ -48,9 +48,7 @@ class Recipe:
 def recipe_of(dough: Dough, strength: str, bloomed: bool = False) -> Recipe:
     """The recipe of a dough that has flour. `strength` is a key of STRENGTH_S."""
     f = dough.flour_g
-    yeast = tuple(
-        (p.ingredient.id, p.mass_g / f) for p in dough.portions if p.ingredient.id in KINDS and p.mass_g > 0
-    )
+    yeast = tuple((p.ingredient.id, p.mass_g / f) for p in dough.portions if p.ingredient.id in KINDS and p.mass_g > 0)
     return Recipe(
         yeast, dough.water_g / f, dough.salt_g / f, dough.sucrose_g / f, dough.hexose_g / f,
         dough.lactose_g / f, dough.total_g / f, STRENGTH_S[strength].value, bloomed,
@@ -84,9 +82,7 @@ class Piece:
     knock_back_frac: float | None = None
 
     @classmethod
-    def constant(
-        cls, hours: float, ambient_c: float, tau_h: float | None = None, knock: float | None = None
-    ) -> Piece:
+    def constant(cls, hours: float, ambient_c: float, tau_h: float | None = None, knock: float | None = None) -> Piece:
         return cls(hours, ambient_c, ambient_c, tau_h, knock)
 
 
@@ -103,9 +99,7 @@ class Start:
     pressure_pa: float
 
 
-def start_of(
-    recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_pa: float = SEA_LEVEL_PA
-) -> Start:
+def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_pa: float = SEA_LEVEL_PA) -> Start:
     """Initial state and parameter vector. `activity` scales the yeast's gas, and its growth by its root."""
     v = {name: param.value for name, param in PARAMS.items()}
     osm = osmolality(recipe)
@@ -169,7 +163,7 @@ class Course:
     def capacity_expansion(self) -> Array:
         """E_m: the largest expansion the dough can hold at its age [-]."""
         p = self.start.p
-        return 1 + p[38] * p[20] * np.exp(-p[19] * self.state[:, 7])
+        return np.asarray(1 + p[38] * p[20] * np.exp(-p[19] * self.state[:, 7]))
 
 
 def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:

@@ -20,9 +20,7 @@ def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
     if t <= t_min or t >= t_max:
         return 0.0
     top = (t - t_max) * (t - t_min) ** 2
-    return top / (
-        (t_opt - t_min) * ((t_opt - t_min) * (t - t_opt) - (t_opt - t_max) * (t_opt + t_min - 2.0 * t))
-    )
+    return top / ((t_opt - t_min) * ((t_opt - t_min) * (t - t_opt) - (t_opt - t_max) * (t_opt + t_min - 2.0 * t)))
 
 
 def split(co2: float, air: float, t: float, water: float, pressure: float) -> tuple[float, float]:
@@ -42,7 +40,7 @@ def split(co2: float, air: float, t: float, water: float, pressure: float) -> tu
     return gas, y * gas / v
 
 
-def derivatives(y, ambient, tau, air, p, out):  # type: ignore[no-untyped-def]
+def derivatives(y, ambient, tau, air, p, out):
     """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p."""
     x, h, m, d, a, g, co2, age, t = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8]
     if tau <= 0.0:
@@ -84,7 +82,7 @@ def derivatives(y, ambient, tau, air, p, out):  # type: ignore[no-untyped-def]
     out[9] = r
 
 
-def run(y0, air0, pieces, p, dt_h, rows):  # type: ignore[no-untyped-def]
+def run(y0, air0, pieces, p, dt_h, rows):
     """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns how many.
 
     Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the
@@ -111,7 +109,7 @@ def run(y0, air0, pieces, p, dt_h, rows):  # type: ignore[no-untyped-def]
         rows[n, 13] = i
         rows[n, 14] = in_gas
         n += 1
-        steps = int(math.ceil(hours / dt_h - 1e-9))
+        steps = math.ceil(hours / dt_h - 1e-9)
         if steps > 0:
             hstep = hours / steps
             for j in range(steps):

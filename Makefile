@@ -1,0 +1,62 @@
+# The two commands: `make demo` and `make test`. Each does all its own set-up on a fresh Debian machine.
+SHELL := /bin/bash
+PY := .venv/bin/python
+PORT ?= 8421
+export NUMBA_CACHE_DIR ?= $(CURDIR)/.cache/compiled
+export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
+
+.PHONY: demo test setup check bench shots build lint types openapi browser clean
+
+demo: setup build
+	.venv/bin/brass-clock serve --demo --port $(PORT)
+
+test: setup browser lint web-checks build
+	$(PY) -m pytest
+
+check: setup lint web-checks
+	$(PY) -m pytest -q tests/core tests/store
+
+setup: .venv/.stamp web/node_modules/.stamp
+
+.venv/.stamp: requirements.lock pyproject.toml
+	test -x .venv/bin/python || python3 -m venv .venv
+	$(PY) -m pip install -q uv==0.13.9
+	$(PY) -m uv pip install -q --python $(PY) --require-hashes -r requirements.lock
+	$(PY) -m uv pip install -q --python $(PY) --no-deps --no-build-isolation -e .
+	.venv/bin/brass-clock warm
+	touch $@
+
+web/node_modules/.stamp: web/package-lock.json
+	cd web && npm ci --ignore-scripts --no-audit --no-fund
+	touch $@
+
+# Debian's Chromium, for the interface tests and the pictures
+browser:
+	command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null)
+
+lint: setup
+	$(PY) -m ruff check src tests tools
+	$(PY) -m ruff format --check src tests tools
+	$(PY) -m mypy
+	.venv/bin/lint-imports --no-cache
+
+.PHONY: web-checks
+web-checks: setup
+	cd web && npm run -s typecheck && npm run -s lint && npm run -s boundaries && npm run -s test
+
+build: setup
+	cd web && npm run -s build
+
+# After a change of the API: the OpenAPI document and the types made from it, both committed
+types: setup
+	.venv/bin/brass-clock openapi > src/brassclock/api/openapi.json
+	cd web && npm run -s types
+
+bench: setup
+	$(PY) tools/bench.py
+
+shots: setup browser build
+	$(PY) tools/shots.py
+
+clean:
+	rm -rf .venv web/node_modules .cache src/brassclock/web

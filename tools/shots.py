@@ -1,0 +1,101 @@
+"""Pictures of every main view, from the demo data. `make shots` writes docs/screenshots/."""
+
+from __future__ import annotations
+
+import argparse
+import tempfile
+import time
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from serving import CHROMIUM_FLAGS, Server, chromium
+
+
+def settle(page: Page) -> None:
+    """Wait for fonts and the screen itself."""
+    page.wait_for_selector("main")
+    page.evaluate("document.fonts.ready.then(() => true)")
+    page.wait_for_timeout(500)
+
+
+def line(server: Server, bake: int, seconds: list[tuple[str, int, int]]) -> None:
+    """Make moves on the hearth through the API."""
+    for i, (kind, number, spot) in enumerate(seconds):
+        server.send(
+            "POST",
+            f"/api/bakes/{bake}/taps",
+            {"key": f"shot-{i}-{kind}", "kind": kind, "round_no": number, "spot": spot},
+        )
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--out", default="docs/screenshots")
+    parser.add_argument("--only", default="")
+    parser.add_argument("--size", default="1280x800")
+    parser.add_argument("--theme", default="day")
+    args = parser.parse_args()
+    width, height = (int(x) for x in args.size.split("x"))
+    out = Path(args.out)
+    out.mkdir(parents=True, exist_ok=True)
+    wanted = set(filter(None, args.only.split(",")))
+
+    def want(name: str) -> bool:
+        return not wanted or name in wanted
+
+    with tempfile.TemporaryDirectory() as data, Server(Path(data), demo=True) as server, sync_playwright() as p:
+        server.wait_compiled()
+        server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
+        browser = p.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS)
+        page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
+        page.add_init_script(f"localStorage.setItem('brass-clock.theme', '{args.theme}')")
+
+        def shot(name: str, path: str, theme: str = args.theme) -> None:
+            if not want(name):
+                return
+            page.goto(server.url + path)
+            page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
+            settle(page)
+            page.screenshot(path=str(out / f"{name}.png"), animations="disabled")
+
+        shot("bench", "/k/1/bench")
+        shot("weigh", "/b/4/weigh")
+        shot("mix", "/b/4/mix")
+        shot("rise", "/b/4/rise")
+        shot("fire-plan", "/b/4/fire")
+        shot("logbook", "/k/1/logbook")
+        shot("kitchen", "/k/1/kitchen")
+        shot("new-bake", "/k/1/new")
+        shot("welcome", "/welcome")
+        shot("keep", "/b/3/keep")
+        if want("why"):
+            page.goto(server.url + "/b/4/rise")
+            settle(page)
+            page.get_by_role("button", name="Ready time: why?").click()
+            page.wait_for_timeout(400)
+            page.screenshot(path=str(out / "why.png"), animations="disabled")
+        if want("fire-live"):
+            server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
+            line(server, 4, [("load", 1, 1)])
+            server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
+            time.sleep(14)
+            line(server, 4, [("load", 2, 2)])
+            time.sleep(24)
+            server.send(
+                "POST", f"/api/bakes/{4}/taps", {"key": "shot-bubbles", "kind": "bubbles", "round_no": 1, "spot": 1}
+            )
+            time.sleep(5)
+            line_moves = [("turn", 1, 1)]
+            for kind, number, spot in line_moves:
+                server.send(
+                    "POST", "/api/bakes/4/taps", {"key": "shot-turn-1", "kind": kind, "round_no": number, "spot": spot}
+                )
+            time.sleep(7)
+            server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
+            shot("fire-live", "/b/4/fire", "night" if args.theme == "day" else args.theme)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
