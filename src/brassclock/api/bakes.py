@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house
 from brassclock.services import bakes, views
@@ -25,15 +25,15 @@ blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(nam
 
 
 class BakePath(BaseModel):
-    bake_id: int
+    bake_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class TapPath(BakePath):
-    tap_id: int
+    tap_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class ReadingPath(BaseModel):
-    reading_id: int
+    reading_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class StatusIn(Strict):

@@ -6,7 +6,7 @@ from typing import Any
 
 from flask import current_app
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from brassclock.api.problems import Problem
 from brassclock.services import kitchens, views
@@ -26,11 +26,11 @@ PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Pro
 
 
 class KitchenPath(BaseModel):
-    kitchen_id: int
+    kitchen_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class SurfacePath(KitchenPath):
-    surface_id: int
+    surface_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class KitchenList(BaseModel):

@@ -35,6 +35,8 @@ AirC = Annotated[float, within(-30, 60, "C")]
 PieceG = Annotated[float, within(5, 5000, "g")]
 SizeCm = Annotated[float, within(3, 120, "cm")]
 ThickMm = Annotated[float, within(0.5, 60, "mm")]
+RowId = Annotated[int, Field(ge=1, le=2_147_483_647)]
+Small = Annotated[int, Field(ge=1, le=500)]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 Note = Annotated[str, StringConstraints(max_length=MAX_NOTE)]
 Key = Annotated[str, StringConstraints(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")]
@@ -99,7 +101,7 @@ class KitchenChange(Strict):
 class BakeIn(Strict):
     """A new bake: from a method, for a table."""
 
-    kitchen_id: int
+    kitchen_id: RowId
     method: str = "hatch-pita"
     serve: Annotated[str, StringConstraints(max_length=80)]
     name: Name | None = None
@@ -126,7 +128,7 @@ class BakeChange(Strict):
     flour_c: AirC | None = None
     bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
-    surface_id: int | None = None
+    surface_id: RowId | None = None
     surface_c: TempC | None = None
     doneness: Literal["pale", "golden", "charred"] | None = None
     docked: bool | None = None
@@ -144,8 +146,8 @@ class TapIn(Strict):
 
     key: Key
     kind: TapKind
-    round_no: int | None = None
-    spot: int | None = None
+    round_no: Small | None = None
+    spot: Small | None = None
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
@@ -154,7 +156,7 @@ class TapChange(Strict):
 
 
 class ReadingIn(Strict):
-    bake_id: int
+    bake_id: RowId
     kind: Literal["ratio", "jar", "feel"]
     value: Annotated[float, within(0.8, 5, "x")] | None = None
     feel: Literal["not_yet", "just", "past"] | None = None
@@ -168,7 +170,7 @@ class OutcomeIn(Strict):
 
 
 class ClockIn(Strict):
-    kitchen_id: int
+    kitchen_id: RowId
     rate: float | None = None
     jump: Literal["next_move"] | None = None
 

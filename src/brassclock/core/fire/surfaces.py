@@ -88,17 +88,26 @@ class Surface:
 def recovery_s(surface: Surface, plate_cells_c: Array, pause_s: float = RECOVER_LIMIT_S) -> tuple[float | None, Array]:
     """Seconds until the emptied surface is back within 20 K of its start, and its cells after `pause_s`.
 
-    None when it is not back within `pause_s`. One-dimensional conduction, backward Euler of 1 s, the
-    contact face under its open or oven air, the hob at full until the start is reached.
+    None when it is not back within `pause_s`. The contact face lies under its open or oven air; the
+    hob gives all it has until the start is reached.
     """
-    mat, plate = MATERIALS[surface.plate.material], surface.plate
+    return idle(surface.plate, plate_cells_c, surface.top, surface.below, pause_s)
+
+
+def idle(
+    plate: Plate, plate_cells_c: Array, top: Face, below: tuple[float, float, float], pause_s: float
+) -> tuple[float | None, Array]:
+    """An empty plate left for `pause_s`: when it is within 20 K of its own start, and its cells then.
+
+    One-dimensional conduction, backward Euler of 1 s. Cells run from the back to the contact face.
+    """
+    mat = MATERIALS[plate.material]
     count = len(plate_cells_c)
     width = 1.6 ** np.arange(count)[::-1]
     dz = plate.thickness_m * width / width.sum()
-    flux, back_c, back_h = surface.below
-    top = surface.top
+    flux, back_c, back_h = below
     tk, rk = plate.temp_c + 273.15, top.rad_c + 273.15
-    h_top = top.h_w_m2k + top.emissivity * 5.67e-8 * (tk**2 + rk**2) * (tk + rk)
+    h_top = top.h_w_m2k + top.emissivity * 5.67e-8 * (tk**2 + rk**2) * (tk + rk) + 1e-12
     te = (top.h_w_m2k * top.gas_c + (h_top - top.h_w_m2k) * top.rad_c) / h_top
     matrix = np.diag(mat.rho * mat.c * dz)
     given = np.zeros(count)
@@ -108,7 +117,8 @@ def recovery_s(surface: Surface, plate_cells_c: Array, pause_s: float = RECOVER_
         matrix[j + 1, j + 1] += g
         matrix[j, j + 1] -= g
         matrix[j + 1, j] -= g
-    for at, g, t in ((0, 1 / (1 / back_h + dz[0] / 2 / mat.k), back_c), (-1, 1 / (1 / h_top + dz[-1] / 2 / mat.k), te)):
+    for at, h, t in ((0, back_h + 1e-12, back_c), (-1, h_top, te)):
+        g = 1 / (1 / h + dz[at] / 2 / mat.k)
         matrix[at, at] += g
         given[at] += g * t
     inverse = np.linalg.inv(matrix)

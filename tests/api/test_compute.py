@@ -1,0 +1,107 @@
+"""The contract on the command line: one request in, one result out, problems on standard error with exit 2."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from typing import Any
+
+import pytest
+
+from brassclock.services.compute import KINDS, compute
+
+LINES = [
+    ("plain_flour", 350),
+    ("bread_flour", 150),
+    ("water", 310),
+    ("yeast_instant", 5),
+    ("salt_fine", 9.5),
+    ("oil", 15),
+]
+DOUGH = [{"ingredient": i, "mass_g": g} for i, g in LINES]
+REQUESTS: dict[str, dict[str, Any]] = {
+    "weigh": {
+        "lines": [{"ingredient": "plain_flour", "amount": "3 cups", "basis": "level"}, {"ingredient": "water", "amount": "1 cup"},
+                  {"ingredient": "yeast_instant", "amount": "1/4 tsp"}, {"ingredient": "baking_soda", "amount": "1/2 tsp"}],
+        "pieces": {"mass_g": 95}, "shape": {"kind": "round", "diameter_cm": 18}, "scale_to": {"flour_g": 500}, "extra": 1,
+    },
+    "mix": {
+        "parts": [{"ingredient": "bread_flour", "mass_g": 500, "temp_c": 22}, {"ingredient": "water", "mass_g": 325, "temp_c": 20}],
+        "method": "hand", "minutes": 8, "room_c": 22, "solve": {"for": "water", "target_c": 26},
+    },
+    "rise": {
+        "lines": DOUGH, "strength": "kneaded", "mix_temp_c": 26, "altitude_m": 1150, "targets": [1.9, 1.4],
+        "stages": [
+            {"name": "bulk", "hours": 2, "path": [[0, 22], [2, 20]], "vessel": {"kind": "tub", "mass_g": 840, "lid": True}, "then": "ball", "target_ratio": 1.9},
+            {"name": "balls", "hours": 1, "ambient_c": 20, "vessel": {"kind": "tray", "mass_g": 95}, "target_ratio": 1.4},
+        ],
+        "readings": [{"h": 0.7, "ratio": 1.3}],
+    },
+    "puff": {
+        "bread": {"lines": DOUGH, "mass_g": 95, "diameter_cm": 18, "temp_c": 20, "leaven": "yeast", "intent": "pocket"},
+        "surface": {"kind": "stone_oven", "temp_c": 275}, "altitude_m": 1150, "faults": {"skin_min": 9},
+    },
+}  # fmt: skip
+FIELDS = {
+    "weigh": "total_g flour_g hydration_frac effective_hydration_frac salt_frac lines pieces shape soda allergens contradictions measurable",
+    "mix": "dough_temp_c liquid_temp_c ice_g contributions simple_rule",
+    "rise": "crossings peak windows trace acid leaven_left_frac workable_h safety most_worth_measuring",
+    "puff": "events likelihood moisture_loss_frac program carpet surface_after",
+}
+
+
+def cli(*args: str, text: str = "") -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [sys.executable, "-m", "brassclock.cli", *args], input=text, capture_output=True, text=True, check=False
+    )
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_results_have_the_contract_fields(kind: str) -> None:
+    result = compute(kind, REQUESTS[kind])
+    assert set(FIELDS[kind].split()) <= set(result)
+    assert set(result["why"]) <= set(result) | {"liquid_temp_c", "puff", "flip", "thickness_mm"}
+    assert all({"code", "text"} <= set(c) for c in result["cautions"])
+    json.dumps(result, allow_nan=False)
+
+
+def test_what_the_contract_means() -> None:
+    rise = compute("rise", REQUESTS["rise"])
+    first = rise["crossings"][0]
+    assert first["stage"] == "bulk"
+    assert first["h"]["p10"] < first["h"]["p50"] < first["h"]["p90"]
+    trace = rise["trace"]
+    assert len({len(v) for v in trace.values()}) == 1
+    assert trace["dough_c"][0] == 26
+    dairy = {**REQUESTS["rise"], "lines": [*DOUGH, {"ingredient": "whole_milk", "mass_g": 50}]}
+    assert compute("rise", dairy)["safety"]["reached_at_h"] == pytest.approx(2.0, abs=0.1)
+    weigh = compute("weigh", REQUESTS["weigh"])
+    assert weigh["flour_g"] == pytest.approx(500)
+    assert weigh["soda"]["excess_g_per_100g_flour"] > 0
+    assert weigh["measurable"][0]["ways"]
+    puff = compute("puff", REQUESTS["puff"])
+    assert puff["events"]["puff"]["p50"] < puff["events"]["full"]["p50"]
+    assert [a["action"] for a in puff["program"]] == ["load", "turn", "off"]
+    assert puff["likelihood"]["reasons"][0]["factor"] == "skin"
+    given = {**REQUESTS["puff"], "program": [{"do": "face_a", "seconds": 40}, {"do": "face_b", "seconds": 30}]}
+    assert compute("puff", given)["program"][-1]["at_s"] == pytest.approx(70)
+
+
+def test_the_command_line_answers_and_refuses() -> None:
+    good = cli("compute", "mix", text=json.dumps(REQUESTS["mix"]))
+    assert good.returncode == 0
+    assert json.loads(good.stdout)["liquid_temp_c"] == pytest.approx(24, abs=4)
+    assert json.loads(cli("schema", "rise").stdout)["title"] == "RiseReq"
+    bad = cli("compute", "rise", text=json.dumps({**REQUESTS["rise"], "mix_temp_c": 900, "stages": []}))
+    told = json.loads(bad.stderr)
+    assert (bad.returncode, bad.stdout) == (2, "")
+    assert {e["pointer"] for e in told["errors"]} == {"/mix_temp_c", "/stages"}
+    assert "900" in told["detail"]
+    for args, text, words in (
+        (("compute", "starter"), "{}", "planned, not built"), (("compute", "bread"), "{}", "Known are"),
+        (("compute", "mix"), "{", "JSON"), (("schema", "line"), "", "planned"), (("compute", "mix", "/no/such"), "", "cannot be read"),
+    ):  # fmt: skip
+        answer = cli(*args, text=text)
+        assert answer.returncode == 2
+        assert words in json.loads(answer.stderr)["detail"]

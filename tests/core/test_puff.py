@@ -1,0 +1,255 @@
+"""Puff: conduction against closed forms, steam numbers, worked breads, done at altitude, plain truths, the line."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.optimize import brentq
+from scipy.special import erfc
+
+from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.line import plan_line
+from brassclock.core.fire.program import Faults, plan_bread
+from brassclock.core.fire.puff import model, stepper
+from brassclock.core.fire.puff.params import MATERIALS, PARAMS
+from brassclock.core.fire.risk import pocket_score
+from brassclock.core.fire.surfaces import Surface, idle
+from brassclock.core.matter.air import pressure_at_altitude_pa
+from helpers import worked
+
+OPEN = model.Face(30, 10, 30, 0.9, 1200)
+CASES = worked("puff")["bread"]
+QUIET = {"k_ec": 0.0, "d_w": 0.0, "f_contact": 0.0, "f_free": 0.0, "b_ev": 0.0}
+
+
+def bake_case(case: dict[str, Any], **changes: Any) -> model.Baked:
+    x0 = (case["hydration"] + 0.14) / 0.86
+    bread = model.Bread(
+        case["thickness_mm"] / 1000, case["diameter_cm"] / 100, x0, 22.0, 1050.0, 0.12, case.get("rise_g", 1.2)
+    )
+    oven = case.get("oven_c")
+    top = model.Face(oven, 15, oven, 0.9, 3000) if oven else OPEN
+    below = (0.0, oven, 30.0) if oven else (case["hob_kw"] * 1000.0, 25.0, 8.0)
+    stages = [
+        model.Stage(s, kind == "turn", *below, top, kind if kind in ("cue", "puff") else "time", after)
+        for kind, s, after in case["stages"]
+    ]
+    plate = model.Plate(case["material"], case["plate_mm"] / 1000, case["plate_c"])
+    return model.simulate(bread, plate, stages, **({"dt_s": 0.25} | changes))
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda c: f"{c['name']} ({c['standing']})")
+def test_worked_breads(case: dict[str, Any]) -> None:
+    baked = bake_case(case)
+    for event in ("puff", "full", "char_bottom", "light_bottom"):
+        if event in case:
+            assert baked.events[event] == pytest.approx(case[event], abs=4.0), event
+    assert baked.loss_frac == pytest.approx(case["loss"], abs=0.008)
+    for event in ("puff", "bubbles"):
+        if f"practice_{event}" in case:
+            low, high = case[f"practice_{event}"]
+            assert low <= baked.events[event] <= high
+
+
+def slab(both: bool, h: float, seconds: float, plate: model.Plate | None = None, cells: int = 40) -> model.Baked:
+    """A quiet slab: no steam, no evaporation, no swelling: pure conduction with k .358, c 2788.5, rho 1050."""
+    bread = model.Bread(0.006 if both else 0.04, 0.2, 0.8837, 20.0, 1050.0, 0.12, 1.0, pocket=False)
+    hot, shut = model.Face(90, h, 90, 0.0, 0.0), model.Face(20, 1e-9, 20, 0.0, 0.0)
+    stage = model.Stage(
+        seconds, False, 0.0, 20.0, 0.0, hot if both or plate is None else shut, on_plate=plate is not None
+    )
+    return model.simulate(
+        bread, plate or model.Plate("clay", 0.05, 20), [stage], grid=(cells, 12), dt_s=0.02, every_s=seconds / 4,
+        overrides=QUIET | ({"h_wet": 1e7, "h_dry": 1e7} if plate else {}),
+    )  # fmt: skip
+
+
+def test_conduction_in_a_slab_heated_on_both_faces() -> None:
+    """Analytic: one-dimensional series (Carslaw and Jaeger) for Bi = h L / k, mid-plane after 20 and 60 s."""
+    k, rho_c, half = 0.3580, 1050 * 2788.5, 0.003
+    biot = 200 * half / k
+    roots = [
+        brentq(lambda z: z * math.sin(z) - biot * math.cos(z), n * math.pi + 1e-9, n * math.pi + math.pi / 2 - 1e-9)
+        for n in range(40)
+    ]
+    for seconds in (20.0, 60.0):
+        fo = k / rho_c * seconds / half**2
+        left = sum(4 * math.sin(z) / (2 * z + math.sin(2 * z)) * math.exp(-(z**2) * fo) for z in roots)
+        column = slab(True, 200, seconds).temp_c[-1]
+        assert column[19:21].mean() == pytest.approx(90 - 70 * left, abs=0.35)
+
+
+def test_conduction_into_a_half_space() -> None:
+    """Analytic: erfc solution, face at 90 C, 2 mm deep after 20 s; the far face is 20 mm away and adds nothing."""
+    baked = slab(True, 1e7, 20.0)
+    bread = model.Bread(0.04, 0.2, 0.8837, 20.0, 1050.0, 0.12, 1.0, pocket=False)
+    stage = model.Stage(20.0, False, 0.0, 20.0, 0.0, model.Face(90, 1e6, 90, 0, 0), on_plate=False)
+    baked = model.simulate(bread, model.Plate("clay", 0.05, 20), [stage], grid=(200, 12), dt_s=0.02, overrides=QUIET)
+    at_2mm = np.interp(2.0, baked.depth_mm, baked.temp_c[-1])
+    assert at_2mm == pytest.approx(45.61, abs=0.4)
+
+
+def test_contact_temperature_of_two_bodies() -> None:
+    """Analytic: perfect contact of clay at 80 C and dough at 20 C gives the effusivity-weighted mean."""
+    dough = math.sqrt(0.3580 * 1050 * 2788.5)
+    clay = MATERIALS["clay"].effusivity
+    exact = (80 * clay + 20 * dough) / (clay + dough)
+    baked = slab(False, 0, 5.0, model.Plate("clay", 0.05, 80.0), cells=160)
+    assert baked.surface_c[-1] == pytest.approx(exact, abs=0.5)
+
+
+def test_numbers_of_the_model() -> None:
+    """Analytic from the stated relations: boiling of bound water, gas growth, browning, contact spots."""
+    assert model.boiling_temp_c(0.8837) == pytest.approx(100.43, abs=0.1)
+    assert model.boiling_temp_c(0.8837, pressure_at_altitude_pa(1150)) == pytest.approx(96.61, abs=0.1)
+    assert model.boiling_temp_c(0.8837, pressure_at_altitude_pa(2000)) == pytest.approx(93.76, abs=0.1)
+    sat = model._sat_table()
+
+    def growth(temp_c: float) -> float:
+        p22, p = (stepper.lookup(sat, t, model.SAT0_C, model.SAT_STEP_C) for t in (22.0, temp_c))
+        return stepper.gas_growth(temp_c, 295.15, 101325 - p22, 101325, p)
+
+    assert growth(95) == pytest.approx(7.36, abs=0.03)
+    assert growth(98) == pytest.approx(17.89, abs=0.06)
+    brown = PARAMS["brown_k"].value * math.exp(-PARAMS["brown_ea"].value / (8.314 * 473.15))
+    assert brown == pytest.approx(3.47e-3, rel=0.01)
+    for material, share in (("iron", 0.935), ("stone", 0.652), ("clay", 0.556)):
+        e = MATERIALS[material].effusivity
+        assert e / (e + PARAMS["spot_effusivity"].value) == pytest.approx(share, abs=0.003)
+
+
+def test_recovery_against_the_pulse_formula() -> None:
+    """Analytic: thick clay that gave 30 kW/m2 for 60 s, then insulated, trails by (2q/(e√π))(√t − √(t − 60)).
+
+    The profile at 60 s is the closed form of a half space under constant flux (Carslaw and Jaeger).
+    """
+    mat, q = MATERIALS["clay"], 30_000.0
+    alpha = mat.k / (mat.rho * mat.c)
+    width = 1.6 ** np.arange(12)[::-1]
+    dz = 0.05 * width / width.sum()
+    depth = np.cumsum(dz[::-1])[::-1] - dz / 2
+    reach = 2 * math.sqrt(alpha * 60)
+    fallen = q / mat.k * (reach / math.sqrt(math.pi) * np.exp(-((depth / reach) ** 2)) - depth * erfc(depth / reach))
+    shut = model.Face(300.0, 0.0, 300.0, 0.0)
+    for pause in (60, 120):
+        closed = 2 * q / (mat.effusivity * math.sqrt(math.pi)) * (math.sqrt(60 + pause) - math.sqrt(pause))
+        back, cells = idle(model.Plate("clay", 0.05, 300.0), 300 - fallen, shut, (0.0, 300.0, 0.0), pause)
+        assert 300 - cells[-1] == pytest.approx(closed, rel=0.03)
+        assert back is None
+
+
+def test_iron_comes_back_in_seconds_and_stone_in_minutes() -> None:
+    """Common practice, independent: a stone needs 200 to 400 s after a cold bread, iron on a strong burner seconds."""
+    bread = model.Bread(0.0034, 0.18, 0.88, 18.0)
+    stone = plan_bread(bread, Surface("stone_oven", 275.0)).recovery_s
+    iron = plan_bread(bread, Surface("iron_plate", 240.0, "high")).recovery_s
+    assert stone is not None
+    assert iron is not None
+    assert 200 <= stone <= 400
+    assert iron <= 40
+
+
+@pytest.mark.parametrize("altitude_m", [0, 1150, 2000])
+def test_done_is_reached_and_does_not_hang_on_the_grid(altitude_m: float) -> None:
+    for name in ("iron 220", "iron 260, thick", "stone 275"):
+        case = next(c for c in CASES if c["name"] == name)
+        times = [
+            bake_case(case, pressure_pa=pressure_at_altitude_pa(altitude_m), grid=grid).events["done"]
+            for grid in (model.LIVE_GRID, (40, 12))
+        ]
+        assert None not in times
+        assert max(times) - min(times) <= 6, (name, times)  # type: ignore[type-var,operator]
+
+
+def test_plain_and_compiled_agree() -> None:
+    case = CASES[0]
+    fast = bake_case(case, grid=(12, 5), dt_s=0.5)
+    compiled, model.bake_stepper._fast = model.bake_stepper._fast, None
+    try:
+        plain = bake_case(case, grid=(12, 5), dt_s=0.5)
+    finally:
+        model.bake_stepper._fast = compiled
+    assert plain.events == fast.events
+    assert plain.loss_frac == pytest.approx(fast.loss_frac, rel=1e-6)
+
+
+@settings(max_examples=15, deadline=None)
+@given(mm=st.floats(2.5, 6.0), temp=st.floats(215, 300))
+def test_thicker_is_later_hotter_is_sooner(mm: float, temp: float) -> None:
+    def puff(mm: float, temp: float) -> float:
+        bread = model.Bread(mm / 1000, 0.18, 0.88, 20.0)
+        return plan_bread(bread, Surface("stone_oven", temp)).baked.events["puff"] or 1e9
+
+    assert puff(mm + 0.5, temp) >= puff(mm, temp) - 0.5
+    assert puff(mm, temp + 15) <= puff(mm, temp) + 0.5
+
+
+def test_docked_and_cool_do_not_balloon() -> None:
+    bread = model.Bread(0.0034, 0.18, 0.88, 20.0, pocket=False)
+    docked = plan_bread(bread, Surface("iron_plate", 240.0), docked=True)
+    assert docked.events["puff"].p50 is None
+    assert docked.score.score == 3
+    cool = plan_bread(model.Bread(0.0045, 0.18, 0.88, 20.0), Surface("stone_oven", 155.0))
+    assert cool.score.score < 15
+    assert {c.code for c in cool.cautions} >= {"cool_start", "steam"}
+
+
+def test_score_worked_by_hand() -> None:
+    """Analytic: the product of ramps, worked by hand."""
+    assert pocket_score({"thick": 8, "skin": 10}).score == pytest.approx(20.07, abs=0.01)
+    assert pocket_score({"uneven": 0.3, "cold": 5}).score == pytest.approx(50.98, abs=0.01)
+    ranked = pocket_score({"uneven": 0.3, "cold": 5}).reasons
+    assert [r.factor for r in ranked] == ["uneven", "cold"]
+    scored = plan_bread(model.Bread(0.0034, 0.18, 0.88, 20.0), Surface("iron_plate", 240), faults=Faults(skin_min=9))
+    assert scored.score.reasons[0].factor == "skin"
+
+
+@settings(max_examples=30, deadline=None)
+@given(
+    rounds=st.integers(1, 12),
+    spots=st.integers(1, 2),
+    turn=st.floats(20, 60),
+    rest=st.floats(15, 60),
+    back=st.floats(0, 60),
+)
+def test_line_never_asks_two_things_of_two_hands(
+    rounds: int, spots: int, turn: float, rest: float, back: float
+) -> None:
+    line = plan_line(rounds, spots, turn, turn + rest, back)
+    tasks = sorted(line.tasks, key=lambda t: t.start_s)
+    for a, b in pairwise(tasks):
+        assert b.start_s >= a.start_s + a.hands_s - 1e-6
+    assert len(tasks) == 3 * rounds
+    surface_bound = math.ceil(rounds / spots) * (turn + rest) + (math.ceil(rounds / spots) - 1) * back
+    assert line.makespan_s >= surface_bound - 1e-6
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(st.sampled_from(["load", "turn", "off", "undo", "wait"]), max_size=40))
+def test_hearth_is_what_its_taps_say(script: list[str]) -> None:
+    """Any script of allowed taps keeps every round in exactly one place, and undo gives back the state before."""
+    taps: list[hearths.Tap] = []
+    now = 0.0
+    for word in script:
+        now += 7.0
+        if word == "undo":
+            taps = taps[:-1]
+        elif word != "wait":
+            state = hearths.hearth(taps, 5, 2, 40.0, 60.0, 10.0)
+            due = next((d for d in state.due if d.move == word), None)
+            if due is None:
+                continue
+            tap = hearths.Tap(word, due.round_no, due.spot, now)
+            assert hearths.impossible(taps, tap, 5, 2) is None
+            assert hearths.impossible([*taps, tap], tap, 5, 2) is not None
+            taps.append(tap)
+        state = hearths.hearth(taps, 5, 2, 40.0, 60.0, 10.0)
+        on = [s.round_no for s in state.spots if s.state == "busy"]
+        assert sorted([*state.waiting, *state.off, *on]) == [1, 2, 3, 4, 5]
+        assert len({d.spot for d in state.due}) == len(state.due)
