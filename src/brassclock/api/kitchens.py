@@ -91,7 +91,7 @@ def remove_surface(path: SurfacePath):
 def get_clock(path: KitchenPath):
     """Now in a kitchen."""
     h = house()
-    with h.action() as session:
+    with h.look() as session:
         return kitchens.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
 
 

@@ -34,12 +34,19 @@ class House:
 
     def __init__(self, engine: Engine, *, with_demo: bool, real_now: Callable[[], dt.datetime] = system_now) -> None:
         self.engine = engine
+        self._looking = engine.execution_options(looking=True)
         self.with_demo = with_demo
         self.real_now = real_now
 
     @contextmanager
+    def look(self) -> Iterator[Session]:
+        """A consistent view that changes nothing and makes nobody wait."""
+        with Session(self._looking, expire_on_commit=False) as session, session.begin():
+            yield session
+
+    @contextmanager
     def action(self) -> Iterator[Session]:
-        """One transaction: all of it or nothing."""
+        """One change, one transaction, one at a time: all of it or nothing."""
         with Session(self.engine, expire_on_commit=False) as session, session.begin():
             yield session
 

@@ -36,12 +36,12 @@ def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:
 
 
 def list_kitchens(house: House) -> list[KitchenOut]:
-    with house.action() as session:
+    with house.look() as session:
         return [kitchen_out(session, k) for k in rows.all_kitchens(session, house.with_demo)]
 
 
 def get_kitchen(house: House, kitchen_id: int) -> KitchenOut:
-    with house.action() as session:
+    with house.look() as session:
         return kitchen_out(session, house.kitchen(session, kitchen_id))
 
 

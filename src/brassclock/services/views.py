@@ -309,7 +309,7 @@ def settings_out(r: Rows) -> out.BakeSettings:
 
 def bake_out(house: House, bake_id: int) -> out.BakeOut:
     """A bake with every leaf computed."""
-    with house.action() as session:
+    with house.look() as session:
         r = works.load(house, session, bake_id)
         clock = clock_out(house, session, r.kitchen)
         work = works.work_of(r)
@@ -334,7 +334,7 @@ def taps_out(r: Rows) -> list[out.TapOut]:
 
 def hearth_out(house: House, bake_id: int) -> out.HearthOut:
     """The live hearth of a bake."""
-    with house.action() as session:
+    with house.look() as session:
         r = works.load(house, session, bake_id)
         clock = clock_out(house, session, r.kitchen)
         work = works.work_of(r)
@@ -419,7 +419,7 @@ def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
 
 def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
     """The start screen of a kitchen."""
-    with house.action() as session:
+    with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         clock = clock_out(house, session, kitchen)
         shown = kitchen_out(session, kitchen)

@@ -21,7 +21,7 @@ function look(): void {
   for (const alarm of due) {
     if (raised.has(alarm.id)) continue;
     raised.add(alarm.id);
-    if (now - alarm.at < LATE_MS) play(alarm.call);
+    if (now - alarm.at < LATE_MS) void play(alarm.call);
   }
   const title = due.length > 0 ? `● ${due[0]!.title}` : PLAIN;
   if (document.title !== title) document.title = title;

@@ -208,7 +208,7 @@ function Sound() {
   return (
     <>
       <Button data-kind="bare" onPress={() => { setMuted(!off); setOff(!off); }}>{off ? "sound is off" : "sound is on"}</Button>
-      <Button data-kind="bare" onPress={() => play("test")}>test it</Button>
+      <Button data-kind="bare" onPress={() => void play("test")}>test it</Button>
     </>
   );
 }

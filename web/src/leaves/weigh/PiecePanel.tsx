@@ -46,7 +46,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
           <PieceProfile diameterCm={sheet.shape.diameter_cm!} thicknessMm={sheet.shape.thickness_mm!} width={340} />
         </div>
       )}
-      {sheet?.contradictions.map((c) => <Plate key={c.code}>{c.text}</Plate>)}
+      {sheet?.contradictions.map((c) => (c.code === "volume_ratio" ? <p className="quiet" key={c.code}>{c.text}</p> : <Plate key={c.code}>{c.text}</Plate>))}
       {sheet?.pieces && Math.abs(sheet.pieces.left_over_g!) > 0.5 && (
         <p className="quiet">{mass(Math.abs(sheet.pieces.left_over_g!), units)} {units.mass} {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.</p>
       )}

@@ -5,6 +5,7 @@ import { useBakeChange, weighQuery } from "../../api/queries";
 
 export type Line = Schemas["LineIn"];
 const SAVE_AFTER_MS = 600;
+const plain = (l: Line): Line => ({ ingredient: l.ingredient, amount: l.amount, basis: l.basis ?? null });
 
 /**
  * The formula being typed. It is computed as it changes and stored once it can be read; a line that
@@ -16,7 +17,7 @@ export function useFormula(bake: Bake) {
   const s = bake.settings;
   const whole = lines.filter((l) => l.ingredient && l.amount.trim());
   const asked = {
-    lines: whole.map((l) => ({ ingredient: l.ingredient, amount: l.amount, basis: l.basis ?? null })),
+    lines: whole.map(plain),
     pieces: { count: s.count, mass_g: s.piece_g },
     shape: { kind: s.shape as "round", diameter_cm: s.diameter_cm, length_cm: s.length_cm, width_cm: s.width_cm, thickness_mm: s.thickness_mm },
   };
@@ -44,7 +45,7 @@ export function useFormula(bake: Bake) {
     lineOf: (line: Line) => (computed.error ? null : (computed.data?.lines[whole.indexOf(line)] ?? null)),
     faultOf,
     otherFaults: faults.filter((f) => !f.pointer.startsWith("/lines/")).map((f) => f.detail),
-    saved: draft === null || (good && JSON.stringify(bake.settings.lines.map((l) => ({ ...l, basis: l.basis ?? null }))) === key),
+    saved: draft === null || (good && JSON.stringify(bake.settings.lines.map(plain)) === key),
     set: (i: number, part: Partial<Line>) => setDraft(lines.map((l, k) => (k === i ? { ...l, ...part } : l))),
     add: () => setDraft([...lines, { ingredient: "", amount: "", basis: null }]),
     remove: (i: number) => setDraft(lines.filter((_, k) => k !== i)),
