@@ -87,7 +87,6 @@ def test_conduction_in_a_slab_heated_on_both_faces() -> None:
 
 def test_conduction_into_a_half_space() -> None:
     """Analytic: erfc solution, face at 90 C, 2 mm deep after 20 s; the far face is 20 mm away and adds nothing."""
-    baked = slab(True, 1e7, 20.0)
     bread = model.Bread(0.04, 0.2, 0.8837, 20.0, 1050.0, 0.12, 1.0, pocket=False)
     stage = model.Stage(20.0, False, 0.0, 20.0, 0.0, model.Face(90, 1e6, 90, 0, 0), on_plate=False)
     baked = model.simulate(bread, model.Plate("clay", 0.05, 20), [stage], grid=(200, 12), dt_s=0.02, overrides=QUIET)

@@ -17,7 +17,7 @@ const raised = new Set<string>();
 /** Raise what has come due. Beats come from a worker, so a background tab rings too. */
 function look(): void {
   const now = serverNow();
-  const due = [...lists.values()].flat().filter((a) => a.at <= now);
+  const due = [...lists.values()].flat().filter((a) => a.at <= now).sort((a, b) => b.at - a.at);
   for (const alarm of due) {
     if (raised.has(alarm.id)) continue;
     raised.add(alarm.id);
@@ -28,7 +28,7 @@ function look(): void {
 }
 onBeat(look);
 
-/** Alarms of one screen: each rings once; the page's title names what is due until it is answered. */
+/** Alarms of one screen: each rings once; the page's title names the newest until it is answered. */
 export function useDueAlarms(alarms: readonly Alarm[]): void {
   const owner = useId();
   useEffect(() => {

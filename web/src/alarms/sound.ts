@@ -19,8 +19,9 @@ export function unlockSound(): void {
     audio ??= new AudioContext();
     void audio.resume();
   };
-  addEventListener("pointerdown", wake);
-  addEventListener("keydown", wake);
+  // captured on the way down: a pressed button keeps its press to itself
+  addEventListener("pointerdown", wake, true);
+  addEventListener("keydown", wake, true);
 }
 
 /** Sound a call, once the first press has allowed it; silent before that and when muted. */

@@ -1,5 +1,7 @@
 import type { Hearth, TapIn } from "./client";
 
+const MOVES = new Set<string>(["load", "turn", "off"]);
+
 /**
  * What a tap does to the hearth at once on this screen, until the server's own answer comes. The same
  * rules as the core's, for the moves only; the server's word replaces it.
@@ -24,8 +26,6 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
   } else if (tap.kind === "off") {
     off = [...off, tap.round_no];
     Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + program.recover_s * 1000) });
-  } else {
-    return hearth;
   }
   const idle = spots.filter((s) => s.state !== "busy").sort((a, b) => (a.until ?? "").localeCompare(b.until ?? ""));
   idle.forEach((s, i) => {
@@ -33,6 +33,9 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
     if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: s.until ?? iso(at) });
   });
   due = due.sort((a, b) => a.at.localeCompare(b.at));
+  const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
+  const taps = [...hearth.taps, { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) }];
+  if (!MOVES.has(tap.kind)) return { ...hearth, taps };
   const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");
-  return { ...hearth, spots, due, waiting, off, started: true, finished };
+  return { ...hearth, spots, due, waiting, off, taps, started: true, finished };
 }

@@ -4,59 +4,29 @@ import { type Hearth, Problem, type TapIn } from "./client";
 import { serverNow, syncClock } from "./clock";
 import { withTap } from "./hearth";
 import { sendTap } from "./queries";
+import { dequeue, enqueue, onQueue, refusal, tell, waiting, withWaiting } from "./queue";
 
-/**
- * Taps wait here until the server has them. Kept in this browser's storage, so a reload or a closed
- * lid loses none; each carries its own key, so sending one twice counts once.
- */
-interface Waiting {
-  bake: number;
-  tap: TapIn;
-}
-const KEY = "brass-clock.outbox";
 const RETRY_MS = 2000;
-const listeners = new Set<() => void>();
-let queue: Waiting[] = read();
-let refused: string | null = null;
 let sending = false;
 
-function read(): Waiting[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? "[]") as Waiting[];
-  } catch {
-    return [];
-  }
-}
+type Landed = (bake: number, hearth: Hearth | null) => void;
 
-function keep(next: Waiting[]): void {
-  queue = next;
-  localStorage.setItem(KEY, JSON.stringify(next));
-  for (const listener of listeners) listener();
-}
-
-export function tell(message: string | null): void {
-  refused = message;
-  for (const listener of listeners) listener();
-}
-
-type Landed = (bake: number, hearth: Hearth) => void;
-
+/** Send what waits, oldest first, until nothing does or the server is out of reach. */
 async function flush(landed: Landed): Promise<void> {
   if (sending) return;
   sending = true;
   try {
-    while (queue.length > 0) {
-      const first = queue[0]!;
+    for (let first = waiting()[0]; first; first = waiting()[0]) {
       try {
         const hearth = await sendTap(first.bake, first.tap);
-        keep(queue.slice(1));
+        dequeue();
         syncClock(hearth.clock);
         landed(first.bake, hearth);
       } catch (fault) {
         if (fault instanceof Problem && (fault.away || fault.status >= 500)) break;
-        keep(queue.slice(1));
+        dequeue();
         tell(fault instanceof Error ? fault.message : "That tap was not taken.");
-        landed(first.bake, null as unknown as Hearth);
+        landed(first.bake, null);
       }
     }
   } finally {
@@ -64,21 +34,16 @@ async function flush(landed: Landed): Promise<void> {
   }
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-};
-
-export const useWaiting = (): number => useSyncExternalStore(subscribe, () => queue.length);
-export const useRefusal = (): string | null => useSyncExternalStore(subscribe, () => refused);
+export const useWaiting = (): number => useSyncExternalStore(onQueue, () => waiting().length);
+export const useRefusal = (): string | null => useSyncExternalStore(onQueue, refusal);
 
 function useLanded(): Landed {
   const cache = useQueryClient();
   return (bake, hearth) => {
-    if (hearth && !queue.some((w) => w.bake === bake)) cache.setQueryData(["hearth", bake], hearth);
+    if (hearth) cache.setQueryData(["hearth", bake], withWaiting(bake, hearth));
+    else void cache.invalidateQueries({ queryKey: ["hearth", bake] });
     void cache.invalidateQueries({ queryKey: ["bake", bake] });
     void cache.invalidateQueries({ queryKey: ["bench"] });
-    if (!hearth) void cache.invalidateQueries({ queryKey: ["hearth", bake] });
   };
 }
 
@@ -100,8 +65,7 @@ export function useTap(bake: number) {
     const now = serverNow();
     const full: TapIn = { ...tap, key: crypto.randomUUID(), at: tap.at ?? new Date(now).toISOString() };
     tell(null);
-    keep([...queue, { bake, tap: full }]);
-    void cache.cancelQueries({ queryKey: ["hearth", bake] });
+    enqueue({ bake, tap: full });
     cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withTap(had, full, now));
     void flush(landed);
   };

@@ -1,6 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { type Bake, type BakeChange, client, type Hearth, type Schemas, take } from "./client";
 import { syncClock } from "./clock";
+import { freshHearth } from "./queue";
 
 const path = <P extends object>(p: P) => ({ params: { path: p } });
 
@@ -33,7 +34,7 @@ export const hearthQuery = (bake: number) =>
   queryOptions({
     queryKey: ["hearth", bake],
     queryFn: async () => {
-      const found = await take(client.GET("/api/bakes/{bake_id}/hearth", path({ bake_id: bake })));
+      const found = await freshHearth(bake, () => take(client.GET("/api/bakes/{bake_id}/hearth", path({ bake_id: bake }))));
       syncClock(found.clock);
       return found;
     },

@@ -127,7 +127,7 @@ function Engraving({ scale, now, width, kitchen, steps }: EngravingProps) {
       {served.map((s) => (
         <path key={s.bake_id} d={`M${scale.x(ms(s.at))} ${HEIGHT}V${HEIGHT - 34}l14 8l-14 8`} fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} />
       ))}
-      <text className="air" x={Math.max(x - 10, 46)} y={TRACE.bottom + 3} textAnchor="end">{temp(air(now), { mass: kitchen.mass_unit, temp: kitchen.temp_unit }, 1)}°</text>
+      <text className="air" x={Math.max(x - 9, 46)} y={TRACE.top - 4} textAnchor="end">{temp(air(now), { mass: kitchen.mass_unit, temp: kitchen.temp_unit }, 1)}°</text>
       <line x1={x} x2={x} y1={26} y2={HEIGHT} stroke="var(--brass)" strokeWidth={3} />
       <path d={`M${x - 8} ${HEIGHT}h16l-8 -11z`} fill="var(--brass)" />
     </svg>

@@ -2,7 +2,8 @@ import { type ReactNode, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { SayPart } from "../api/client";
 import { useNow } from "../api/clock";
-import { useRefusal, useWaiting, tell } from "../api/outbox";
+import { useRefusal, useWaiting } from "../api/outbox";
+import { tell } from "../api/queue";
 import { clockNear, ms, span } from "../words/format";
 
 const Line = styled.div`

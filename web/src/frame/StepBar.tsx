@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import type { Bake, Schemas } from "../api/client";
+import type { Bake, Hearth, Schemas } from "../api/client";
 import { useNow } from "../api/clock";
-import { tell, useTap } from "../api/outbox";
+import { useTap } from "../api/outbox";
+import { sent, settle, tell } from "../api/queue";
 import { moveTap, undoTap } from "../api/queries";
 import { Button } from "../controls/Button";
 import { Field } from "../controls/Field";
@@ -11,6 +12,7 @@ import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, ms, span } from "../words/format";
 import { useWords } from "./units";
 
+type Tap = Schemas["TapOut"];
 type StepKind = "weigh" | "mix" | "ball" | "preheat" | "roll";
 const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", preheat: "Heat is on", roll: "Rolling" };
 
@@ -25,17 +27,24 @@ const Row = styled.div`
 /** Undo or move a tap, and put the new hearth and bake where the screens read them. */
 export function useTapEdits(bake: number) {
   const cache = useQueryClient();
-  const run = (work: Promise<Schemas["HearthOut"]>) =>
-    work
+  /** A tap is known by its key: one still on its way gets its id when it has landed. */
+  const stored = async (tap: Tap) => {
+    await sent(tap.key);
+    return cache.getQueryData<Hearth>(["hearth", bake])?.taps.find((t) => t.key === tap.key)?.id ?? tap.id;
+  };
+  const run = (work: (id: number) => Promise<Hearth>, tap: Tap): void =>
+    void stored(tap)
+      .then(work)
       .then((hearth) => {
         tell(null);
+        settle();
         cache.setQueryData(["hearth", bake], hearth);
         return Promise.all([cache.invalidateQueries({ queryKey: ["bake", bake] }), cache.invalidateQueries({ queryKey: ["bench"] })]);
       })
       .catch((fault: Error) => tell(fault.message));
   return {
-    undo: (tap: number) => void run(undoTap(bake, tap)),
-    move: (tap: number, at: string) => void run(moveTap(bake, tap, at)),
+    undo: (tap: Tap) => run((id) => undoTap(bake, id), tap),
+    move: (tap: Tap, at: string) => run((id) => moveTap(bake, id, at), tap),
   };
 }
 
@@ -68,7 +77,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       <span className="what">{step.done_at ? word : step.name}</span>
       <span className="wait">
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
-        {!step.done_at && step.can_wait_until && ms(step.can_wait_until) - at > 60e3 ? `; can wait until ${clockNear(step.can_wait_until, now, zone)}` : ""}
+        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; the dough holds until ${clockNear(step.can_wait_until, now, zone)}` : ""}
       </span>
       {!step.done_at && !earlier && (
         <>
@@ -85,7 +94,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
           onCommit={(text) => {
             setEarlier(false);
             if (!text) return;
-            if (made) edits.move(made.id, text);
+            if (made) edits.move(made, text);
             else tap({ kind: step.key as StepKind, at: text });
           }}
         />
@@ -93,7 +102,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       {made && !earlier && (
         <>
           <Button data-kind="bare" onPress={() => setEarlier(true)}>move…</Button>
-          <Button data-kind="bare" onPress={() => edits.undo(made.id)}>undo</Button>
+          <Button data-kind="bare" onPress={() => edits.undo(made)}>undo</Button>
         </>
       )}
     </Row>

@@ -33,10 +33,10 @@ interface Props {
   degrees: (c: number) => string;
 }
 
-const H = 318;
-const PLOT = { top: 18, bottom: 196 };
-const WINDOWS_Y = 219;
-const TEMP = { top: 258, bottom: 294 };
+const H = 276;
+const PLOT = { top: 18, bottom: 162 };
+const WINDOWS_Y = 182;
+const TEMP = { top: 218, bottom: 252 };
 
 /** The jar beside the rise curve, over the dough's temperature; windows as spindles under the plot. */
 export function RiseChart(p: Props) {

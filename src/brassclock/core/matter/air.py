@@ -17,7 +17,7 @@ def pressure_at_altitude_pa(altitude_m: float) -> float:
     """Standard pressure at `altitude_m` [m], valid -500 to 11 000 m.
 
     >>> round(pressure_at_altitude_pa(1150))
-    88253
+    88251
     """
     return float(SEA_LEVEL_PA * (1 - 2.25577e-5 * altitude_m) ** 5.25588)
 

@@ -29,10 +29,16 @@ const Live = styled.div`
   h2 { border-bottom: 2px solid var(--hair-2); padding-bottom: 5px; display: flex; justify-content: space-between; }
   .facts { display: flex; gap: 10px; flex-wrap: wrap; align-items: center; border-top: 2px solid var(--hair-2); padding-top: 6px; }
   .facts button { min-height: 64px; }
+  .seen, .aside { display: flex; gap: 10px; align-items: center; }
   .next { display: flex; gap: 22px; flex: 1 1 auto; justify-content: flex-end; font-size: 18px; }
   .next span { display: inline-flex; align-items: center; gap: 8px; }
   .next b { font: 700 24px/1 var(--mono); }
-  @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side { display: none; } .next { display: none; } .spots { gap: 8px; } height: auto; min-height: 100%; }
+  @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side { display: none; } .next { display: none; } .spots { gap: 8px; } }
+  @media (max-width: 600px) {
+    .facts { gap: 2px 10px; } .facts button { min-height: 48px; } .seen { width: 100%; gap: 8px; }
+    .seen > button { flex: 1 1 0; padding: 0 4px; font-size: 16px; } .seen > .label { display: none; }
+    .aside { gap: 22px; }
+  }
 `;
 const Bar = styled.div`
   display: grid; grid-template-columns: minmax(0, 1fr) 132px; min-height: 132px; position: sticky; bottom: -40px; z-index: 3; margin: 0 -24px;
@@ -87,7 +93,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       } else if (keysOn() && /^[1-9]$/.test(e.key)) {
         const due = hearth.due.find((d) => d.spot === Number(e.key));
         if (due) act(due);
-      } else if (keysOn() && e.key === "u" && last) edits.undo(last.id);
+      } else if (keysOn() && e.key === "u" && last) edits.undo(last);
     };
     addEventListener("keydown", press);
     return () => removeEventListener("keydown", press);
@@ -99,6 +105,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
         <div className="side">
           <h2>Waiting <span>{hearth.waiting.length}</span></h2>
           {hearth.waiting.slice(0, 6).map((n) => <span key={n} className="round">{n}</span>)}
+          {hearth.waiting.length > 6 && <span className="quiet">and {hearth.waiting.length - 6} more</span>}
         </div>
         <Spots hearth={hearth} now={now} onAct={act} />
         <div className="side">
@@ -109,8 +116,10 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       </div>
       <div className="facts">
         <Facts hearth={hearth} onFact={(kind, round, spot) => tap({ kind, round_no: round, spot })} />
-        <Sound />
-        <Button data-kind="bare" onPress={onPlan}>the plan</Button>
+        <div className="aside">
+          <Sound />
+          <Button data-kind="bare" onPress={onPlan}>the plan</Button>
+        </div>
         <span className="next">
           {hearth.due.slice(1, 3).map((d) => (
             <span key={`${d.move}-${d.round_no}`}>
@@ -136,7 +145,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             <span><span className="verb">All off</span><br /><span className="what">wrap them, then judge each on the Keep leaf</span></span>
           </Big>
         )}
-        <Undo type="button" disabled={!last} onClick={() => last && edits.undo(last.id)} data-testid="undo">
+        <Undo type="button" disabled={!last} onClick={() => last && edits.undo(last)} data-testid="undo">
           Undo
           {last && <small>{WORDS[last.kind] ?? last.kind} {last.round_no}</small>}
         </Undo>
@@ -188,8 +197,8 @@ function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: "bubbles" | 
   const probe = on.sort((a, b) => a.round_no! - b.round_no!)[0];
   if (!probe) return <span className="quiet">The first round measures the surface: tap what you see of it.</span>;
   return (
-    <>
-      <span className="quiet">round {probe.round_no} shows</span>
+    <div className="seen" role="group" aria-label={`Round ${probe.round_no} shows`}>
+      <span className="quiet label">round {probe.round_no} shows</span>
       {FACTS.map(([kind, name]) => {
         const seen = hearth.taps.find((t) => t.kind === kind && t.round_no === probe.round_no);
         const after = seen && probe.since ? (ms(seen.at) - ms(probe.since)) / 1000 : null;
@@ -199,7 +208,7 @@ function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: "bubbles" | 
           </Button>
         );
       })}
-    </>
+    </div>
   );
 }
 

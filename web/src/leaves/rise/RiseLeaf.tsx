@@ -15,8 +15,8 @@ import { RiseChart } from "../../instruments/RiseChart";
 import { clockNear, ms, span, temp, tempUnit } from "../../words/format";
 
 const Below = styled.div`
-  display: grid; grid-template-columns: 262px minmax(0, 1fr) 330px; gap: 8px 28px; border-top: 2px solid var(--hair-2); padding-top: 10px;
-  .big { font: 700 54px/1 var(--name); }
+  display: grid; grid-template-columns: 290px minmax(0, 1fr) 330px; gap: 8px 28px; border-top: 2px solid var(--hair-2); padding-top: 10px;
+  .big { font: 700 48px/1 var(--name); }
   > div { display: grid; gap: 8px; align-content: start; }
   .row { display: flex; gap: 10px; flex-wrap: wrap; align-items: end; }
   li { display: flex; gap: 12px; align-items: center; font-family: var(--mono); }
@@ -76,7 +76,7 @@ function Now({ rise, bake, stage, at }: { rise: Schemas["RiseOut"]; bake: Bake; 
   return (
     <div>
       {rise.ratio_now !== null ? (
-        <p><span className="big">{rise.ratio_now.toFixed(2)}</span> × now, dough {temp(rise.dough_c_now ?? 0, units, 1)} {tempUnit(units)}</p>
+        <p><span className="big">{rise.ratio_now.toFixed(2)}</span> × now <span className="quiet">dough {temp(rise.dough_c_now ?? 0, units, 1)} {tempUnit(units)}</span></p>
       ) : (
         <p className="quiet">The clock starts when you mark it mixed.</p>
       )}

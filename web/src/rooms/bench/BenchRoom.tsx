@@ -9,6 +9,7 @@ import { Thermometer } from "../../instruments/Thermometer";
 import { Vessel } from "../../instruments/Vessel";
 import { clockNear, dayName, mass, ms, span, temp, tempUnit } from "../../words/format";
 
+const DOUGH = new Set(["ball", "roll", "line"]);
 const Two = styled.div`
   display: grid; grid-template-columns: minmax(0, 1fr) 346px; gap: 10px 28px; min-height: 100%;
   aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
@@ -150,7 +151,7 @@ function NextMoves({ bench }: { bench: Bench }) {
               <Glyph name={GLYPH_OF_STEP[s.key] ?? "mix"} size={30} />
               <span className="seal"><Seal seal={s.seal} size={18} /></span>
               <span className="name">{s.name}, {s.bake.toLowerCase()}</span>
-              <span className="wait">{s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? `can wait ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until` : ""}</span>
+              <span className="wait">{s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? `${DOUGH.has(s.key) ? "the dough holds" : "can wait"} ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until` : ""}</span>
               <span className="until">{s.can_wait_until ? clockNear(s.can_wait_until, now, zone) : ""}</span>
             </Link>
           </li>

@@ -1,0 +1,88 @@
+"""A real server, a real Chromium; every page watched for console errors, foreign requests and policy violations."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from serving import CHROMIUM_FLAGS, Server, chromium
+
+SIZES = {"tablet": (1280, 800), "phone": (390, 844)}
+BENIGN = ("the server responded with a status of", "Failed to load resource")
+
+
+@pytest.fixture(scope="session")
+def chrome() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS)
+        yield browser
+        browser.close()
+
+
+class Watched:
+    """A page that remembers what went wrong on it."""
+
+    def __init__(self, browser: Browser, server: Server, size: str) -> None:
+        width, height = SIZES[size]
+        self.context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
+        self.context.grant_permissions(["screen-wake-lock"], origin=server.url)
+        self.context.set_default_timeout(15_000)
+        self.server, self.wrong = server, list[str]()
+        self.page = self.open()
+
+    def open(self) -> Page:
+        page = self.context.new_page()
+        page.on(
+            "console",
+            lambda m: m.type == "error" and not any(b in m.text for b in BENIGN) and self.wrong.append(m.text),
+        )
+        page.on("pageerror", lambda e: self.wrong.append(str(e)))
+        page.on(
+            "request",
+            lambda r: r.url.startswith((self.server.url, "data:", "blob:")) or self.wrong.append(f"foreign: {r.url}"),
+        )
+        return page
+
+    def goto(self, path: str) -> Page:
+        self.page.goto(self.server.url + path)
+        self.page.wait_for_selector("main")
+        return self.page
+
+    def axe_clean(self) -> None:
+        """No accessibility violation on what is shown, once it is shown."""
+        self.page.wait_for_selector("main")
+        found = Axe().run(self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]})
+        assert found.violations_count == 0, found.generate_report()
+
+
+@pytest.fixture
+def watch(chrome: Browser) -> Iterator[Callable[[Server, str], Watched]]:
+    """Opens watched pages; at the end nothing may have gone wrong on any."""
+    opened: list[Watched] = []
+
+    def open_on(server: Server, size: str = "tablet") -> Watched:
+        opened.append(Watched(chrome, server, size))
+        return opened[-1]
+
+    yield open_on
+    for one in opened:
+        wrong = one.wrong
+        one.context.close()
+        assert wrong == []
+
+
+@pytest.fixture
+def empty_server(tmp_path: Path) -> Iterator[Server]:
+    with Server(tmp_path, demo=False) as server:
+        yield server
+
+
+@pytest.fixture(scope="module")
+def demo_server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    with Server(tmp_path_factory.mktemp("demo"), demo=True) as server:
+        server.wait_compiled()
+        yield server
