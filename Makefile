@@ -5,7 +5,7 @@ PORT ?= 8421
 export NUMBA_CACHE_DIR ?= $(CURDIR)/.cache/compiled
 export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
 
-.PHONY: demo test setup check bench shots build lint types openapi browser clean
+.PHONY: demo test setup check bench shots build lint types tables openapi browser clean
 
 demo: setup build
 	.venv/bin/brass-clock serve --demo --port $(PORT)
@@ -51,6 +51,10 @@ build: setup
 types: setup
 	.venv/bin/brass-clock openapi > src/brassclock/api/openapi.json
 	cd web && npm run -s types
+
+# After a change of a parameter: the tables of docs/science.md
+tables: setup
+	$(PY) tools/science_tables.py
 
 bench: setup
 	$(PY) tools/bench.py

@@ -94,6 +94,9 @@ def main() -> None:
             time.sleep(7)
             server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
             shot("fire-live", "/b/4/fire", "night" if args.theme == "day" else args.theme)
+            if not wanted:
+                page.set_viewport_size({"width": 390, "height": 844})
+                shot("phone-fire", "/b/4/fire")
         browser.close()
 
 

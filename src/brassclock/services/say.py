@@ -53,7 +53,7 @@ def say_step(step: DayStep, name: str, now: dt.datetime, late_min: float = 0.0) 
     if late_min >= 1:
         return [*parts, text(f" The table will be {late_min:.0f} min late.")]
     if wait and wait > now and wait - step.at > SOON:
-        who = "The dough holds" if step.key in DOUGH_STEPS else "It can wait"
+        who = "Dough keeps" if step.key in DOUGH_STEPS else "It can wait"
         return [*parts, text(f" {who} until "), SayPart(kind="at", at=wait), text(".")]
     if wait and wait <= now and step.key in ("ball", "roll"):
         return [*parts, text(" Its window closed at "), SayPart(kind="at", at=wait), text(".")]

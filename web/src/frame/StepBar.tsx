@@ -51,7 +51,7 @@ export function useTapEdits(bake: number) {
 /** The hand moves that belong to a leaf: mark each done now or earlier, move it, take it back. */
 export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] }) {
   const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
-  const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined);
+  const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined).sort((a, b) => Number(a.done_at !== null) - Number(b.done_at !== null));
   return (
     <div>
       {steps.map((s) => (
@@ -77,7 +77,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       <span className="what">{step.done_at ? word : step.name}</span>
       <span className="wait">
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
-        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; the dough holds until ${clockNear(step.can_wait_until, now, zone)}` : ""}
+        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; dough keeps until ${clockNear(step.can_wait_until, now, zone)}` : ""}
       </span>
       {!step.done_at && !earlier && (
         <>

@@ -151,7 +151,7 @@ function NextMoves({ bench }: { bench: Bench }) {
               <Glyph name={GLYPH_OF_STEP[s.key] ?? "mix"} size={30} />
               <span className="seal"><Seal seal={s.seal} size={18} /></span>
               <span className="name">{s.name}, {s.bake.toLowerCase()}</span>
-              <span className="wait">{s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? `${DOUGH.has(s.key) ? "the dough holds" : "can wait"} ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until` : ""}</span>
+              <span className="wait">{s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? `${DOUGH.has(s.key) ? "dough keeps" : "can wait"} ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until` : ""}</span>
               <span className="until">{s.can_wait_until ? clockNear(s.can_wait_until, now, zone) : ""}</span>
             </Link>
           </li>

@@ -1,0 +1,39 @@
+"""The documents say what the program does: tables fresh, every command and key named, every picture there."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import science_tables
+from brassclock.cli import parser
+
+ROOT = Path(__file__).parents[2]
+README = (ROOT / "README.md").read_text("utf-8")
+
+
+def test_parameter_tables_are_fresh() -> None:
+    page = science_tables.PAGE.read_text("utf-8")
+    assert science_tables.renewed(page) == page, "docs/science.md is stale: make tables"
+
+
+def test_every_command_and_target_is_told() -> None:
+    commands = next(a.choices for a in parser()._actions if isinstance(a.choices, dict))
+    assert {c for c in commands if f"`brass-clock {c}" not in README} == set()
+    makefile = (ROOT / "Makefile").read_text("utf-8")
+    told = set(re.findall(r"make ([a-z]+)", README))
+    assert {t for t in told if not re.search(rf"^{t}:", makefile, re.MULTILINE)} == set()
+
+
+def test_every_key_is_told() -> None:
+    source = (ROOT / "web/src/frame/Keys.tsx").read_text("utf-8")
+    keys = re.findall(r'^  \["([^"]+)", "', source, re.MULTILINE)
+    assert len(keys) >= 9
+    assert [k for k in keys if f"`{k}`" not in README] == []
+
+
+def test_every_link_leads_somewhere() -> None:
+    for page in (ROOT / "README.md", ROOT / "CONTRIBUTING.md", *(ROOT / "docs").rglob("*.md")):
+        links = re.findall(r"\]\(([^)#]+)\)", page.read_text("utf-8"))
+        missing = [x for x in links if "://" not in x and not (page.parent / x).exists()]
+        assert missing == [], f"{page.name}: {missing}"
