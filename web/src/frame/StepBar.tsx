@@ -21,7 +21,7 @@ const Row = styled.div`
   &[data-now="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
   .when { font: 700 22px/1 var(--mono); min-width: 3.6em; letter-spacing: -0.03em; }
   .what { font-weight: 650; min-width: 4.6em; }
-  .wait { color: var(--ink-2); font-size: 16px; flex: 1 1 4em; }
+  .wait { color: var(--ink-2); font-size: 16px; flex: 1 1 4em; &[data-long="true"] { flex-basis: 12em; } }
 `;
 
 /** Undo or move a tap, and put the new hearth and bake where the screens read them. */
@@ -75,7 +75,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} />
       <span className="when">{clockNear(step.at, now, zone)}</span>
       <span className="what">{step.done_at ? word : step.name}</span>
-      <span className="wait">
+      <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
         {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; dough keeps until ${clockNear(step.can_wait_until, now, zone)}` : ""}
       </span>
