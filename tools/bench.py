@@ -55,7 +55,9 @@ def rise() -> None:
     off = abs(float(yeast.course(start, PATH).expansion[-1]) - exact)
     off_reference = abs(expansion_by_scipy(start, "LSODA", 1e-6) - exact)
     print(f"rise, 72 h at 5 min, compiled      {ours:9.2f} ms")
-    print(f"  solve_ivp LSODA 1e-6, plain      {reference:9.2f} ms   {reference / ours:6.0f} x as long   (aim: 10 or more)")
+    print(
+        f"  solve_ivp LSODA 1e-6, plain      {reference:9.2f} ms   {reference / ours:6.0f} x as long   (aim: 10 or more)"
+    )
     print(f"  off in volume ratio              {off:9.1e}      LSODA {off_reference:.1e}   (aim: 1e-4 or less)")
 
 
