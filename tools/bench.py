@@ -10,6 +10,7 @@ import os
 import platform
 import time
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 from scipy.integrate import solve_ivp
@@ -34,12 +35,13 @@ def best_ms(run: Callable[[], object], times: int) -> float:
 
 def expansion_by_scipy(start: yeast.Start, method: str, rtol: float) -> float:
     """Volume ratio at the end of PATH, leg by leg (its air temperature jumps at each end)."""
+    right_hand_side: Any = stepper.derivatives
     out = np.zeros(10)
     y = start.state
     for piece in PATH:
 
         def rhs(_: float, state: np.ndarray, piece: yeast.Piece = piece) -> np.ndarray:
-            stepper.derivatives(state, piece.ambient0_c, piece.tau_h, start.air_mol, start.p, out)
+            right_hand_side(state, piece.ambient0_c, piece.tau_h, start.air_mol, start.p, out)
             return out.copy()
 
         y = solve_ivp(rhs, (0, piece.hours), y, method=method, rtol=rtol, atol=1e-12).y[:, -1]
