@@ -52,7 +52,7 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
   if (gone)
     return (
       <Sheet title={`${bake.name} is deleted`} isOpen onClose={() => void go(`/k/${bake.kitchen_id}/bench`)}>
-        <Button data-kind="brass" onPress={() => restore.mutate(undefined, { onSuccess: () => setGone(false) })}>Undo</Button>
+        <Button data-kind="brass" onPress={() => { setGone(false); restore.mutate(undefined, { onError: () => setGone(true) }); }}>Undo</Button>
       </Sheet>
     );
   return (

@@ -49,7 +49,12 @@ class Ingredient:
 
     @property
     def is_other_leaven(self) -> bool:
-        return self.id.startswith(("starter_", "baking_", "self_r")) or self.id == "cream_tartar"
+        return (self.group == "leaven" and not self.is_yeast) or any(name == "baking_soda" for name, _ in self.contains)
+
+    @property
+    def is_starter(self) -> bool:
+        """A living leaven that brings flour and water of its own."""
+        return self.group == "leaven" and self.flour_frac > 0
 
 
 def _float(text: str) -> float:

@@ -178,6 +178,15 @@ def _run(
     return _Run(course, ratio, maturity, fill)
 
 
+def ratio_course(
+    recipe: Recipe, mix_temp_c: float, stages: Sequence[Stage], activity: float, pressure_pa: float
+) -> tuple[Array, Array, NDArray[np.bool_]]:
+    """(hours, ratio since the last knock-back, which rows are the last stage's) of one course."""
+    run = _run(recipe, mix_temp_c, stages, [s.hours for s in stages], activity, pressure_pa, 2.0)
+    first_piece_of_last = sum(len(s.pieces(s.hours)) for s in stages[:-1])
+    return run.course.h, run.ratio, run.course.piece >= first_piece_of_last
+
+
 def _target_of(
     stages: Sequence[Stage], stage_of_piece: Sequence[int], epoch_of_piece: NDArray[np.int64], number: int,
     default: float,

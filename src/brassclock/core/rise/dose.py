@@ -1,0 +1,121 @@
+"""The dose for the time there is: how much yeast reaches a ratio at an hour, and how to measure so little.
+
+Root of (largest ratio up to the hour − target) in the logarithm of the dose, on the real rise model; the
+answer run forward again reaches the target at the hour. Valid 0.005 to 6 % of flour.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from scipy.optimize import brentq
+
+from brassclock.core.matter.air import pressure_at_altitude_pa
+from brassclock.core.matter.dough import Dough
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.rise.forecast import Stage, ratio_course
+from brassclock.core.rise.yeast import model
+
+LOWEST_FRAC, HIGHEST_FRAC = 5e-5, 0.06
+SPOONS = ((1 / 8, "1/8 tsp"), (1 / 4, "1/4 tsp"), (1 / 2, "1/2 tsp"), (3 / 4, "3/4 tsp"), (1.0, "1 tsp"), (1.5, "1 1/2 tsp"),
+          (2.0, "2 tsp"), (3.0, "1 tbsp"))  # fmt: skip
+DILUTE_BELOW_G = 1.0
+SPOON_BELOW_G = 12.0
+DILUTE_IN_G = 100.0
+
+
+@dataclass(frozen=True)
+class Way:
+    """A way to measure a dose: what to do, the grams it gives, and the hour it then reaches the target at."""
+
+    text: str
+    grams: float
+    at_h: float | None
+
+
+@dataclass(frozen=True)
+class Dose:
+    """Yeast over flour for a ratio at an hour, None when none does; the reason in words; how to measure it."""
+
+    baker_frac: float | None
+    mass_g: float | None
+    reason: str
+    measurable: tuple[Way, ...] = ()
+
+
+@dataclass(frozen=True)
+class Wish:
+    """What the dose is for: the dough without its leaven, how it is kept, the ratio and the hour."""
+
+    dough: Dough
+    strength: str
+    mix_temp_c: float
+    stages: tuple[Stage, ...]
+    target_ratio: float
+    at_h: float
+    bloomed: bool = False
+    altitude_m: float = 0.0
+    activity: float = 1.0
+
+    def reaching(self) -> tuple[Stage, ...]:
+        """The stages, the last held on long enough to see past the hour."""
+        before = sum(s.hours for s in self.stages[:-1])
+        last = self.stages[-1]
+        return (*self.stages[:-1], replace(last, hours=max(last.hours, self.at_h - before) + 1e-6))
+
+
+def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: str, share: float) -> tuple[float, float | None]:
+    """(largest ratio of the last stage up to the hour, first hour at the target)."""
+    recipe = model.recipe_of(wish.dough, wish.strength, wish.bloomed).with_yeast(leaven, share)
+    h, ratio, last = ratio_course(
+        recipe, wish.mix_temp_c, stages, wish.activity, pressure_at_altitude_pa(wish.altitude_m)
+    )
+    inside = last & (h <= wish.at_h)
+    top = max(float(np.max(ratio[inside], initial=1.0)), float(np.interp(wish.at_h, h[last], ratio[last])))
+    return top, model.first_passage_h(h[last], ratio[last], wish.target_ratio)
+
+
+def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
+    """The dose of a yeast. The dough must hold flour and water, and no yeast of its own counts."""
+    stages = wish.reaching()
+
+    def short(log_share: float) -> float:
+        return _largest_ratio(wish, stages, leaven.id, math.exp(log_share))[0] - wish.target_ratio
+
+    low, high = math.log(LOWEST_FRAC), math.log(HIGHEST_FRAC)
+    if short(high) < 0:
+        return Dose(
+            None, None,
+            f"No dose up to {HIGHEST_FRAC:.0%} brings it to {wish.target_ratio:g} x within {wish.at_h:.1f} h here. "
+            "Give it longer, a warmer place, or a lower target.",
+        )  # fmt: skip
+    if short(low) > 0:
+        return Dose(
+            None, None,
+            f"Even a trace of {leaven.name.lower()} passes {wish.target_ratio:g} x before {wish.at_h:.1f} h. "
+            "Make it colder or serve sooner.",
+        )  # fmt: skip
+    share = math.exp(float(brentq(short, low, high, xtol=1e-4)))
+    mass_g = share * wish.dough.flour_g
+    reason = f"{share:.2%} of the flour reaches {wish.target_ratio:g} x in {wish.at_h:.1f} h at this kitchen's activity."
+    return Dose(share, mass_g, reason, tuple(_ways(wish, leaven, mass_g)))
+
+
+def _ways(wish: Wish, leaven: Ingredient, mass_g: float) -> list[Way]:
+    found: list[Way] = []
+    if mass_g < SPOON_BELOW_G:
+        near = sorted(SPOONS, key=lambda s: abs(math.log(s[0] * leaven.tsp_g / mass_g)))[:2]
+        last = wish.stages[-1]
+        longer = (*wish.stages[:-1], replace(last, hours=last.hours + 2 * wish.at_h + 6))
+        for part, name in sorted(near):
+            grams = part * leaven.tsp_g
+            at_h = _largest_ratio(wish, longer, leaven.id, grams / wish.dough.flour_g)[1]
+            found.append(Way(f"{name}, level ({grams:.2g} g)", grams, at_h))
+    if mass_g < DILUTE_BELOW_G:
+        use_g = mass_g * DILUTE_IN_G
+        text = f"1 g stirred into {DILUTE_IN_G - 1:.0f} g of the water; use {use_g:.0f} g of that and leave out {use_g - mass_g:.0f} g water"
+        found.append(Way(text, mass_g, wish.at_h))
+    return found
