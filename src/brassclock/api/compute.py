@@ -1,4 +1,4 @@
-"""/api/compute, /api/methods, /api/ingredients, /api/health: what needs no kitchen."""
+"""/api/compute, /api/health: what needs no kitchen."""
 
 from __future__ import annotations
 
@@ -11,11 +11,10 @@ from pydantic import BaseModel, Field
 from brassclock import __version__
 from brassclock.api.kitchens import PROBLEMS, house
 from brassclock.core.fire.puff import model as puff
-from brassclock.core.matter.ingredients import table
 from brassclock.core.rise.yeast import model as yeast
-from brassclock.core.weigh.methods import METHODS
 from brassclock.services import compute
-from brassclock.services.schemas import Health, IngredientOut, MethodOut, WeighOut
+from brassclock.services.compute.weigh import WeighReq
+from brassclock.services.schemas import Health, WeighOut
 
 blueprint = APIBlueprint("compute", __name__, url_prefix="/api", abp_tags=[Tag(name="compute")])
 
@@ -30,16 +29,8 @@ class AnyObject(BaseModel):
     model_config = {"extra": "allow"}
 
 
-class MethodList(BaseModel):
-    methods: list[MethodOut]
-
-
-class IngredientList(BaseModel):
-    ingredients: list[IngredientOut]
-
-
 @blueprint.post("/compute/weigh", responses={"200": WeighOut, **PROBLEMS})
-def compute_weigh(body: compute.WeighReq):
+def compute_weigh(body: WeighReq):
     """The weigh sheet of a formula as typed."""
     return compute.compute("weigh", body.model_dump(by_alias=True))
 
@@ -55,32 +46,6 @@ def compute_kind(path: KindPath):
 def compute_schema(path: KindPath):
     """JSON Schema of a computation's request."""
     return compute.schema(path.kind)
-
-
-@blueprint.get("/methods", responses={"200": MethodList})
-def methods():
-    """The methods a bake can start from."""
-    found = [
-        MethodOut(
-            id=m.id, name=m.name, school=m.school, why=m.why, count=m.count, piece_g=m.piece_g, diameter_cm=m.diameter_cm,
-            seal=m.seal,
-        )
-        for m in METHODS.values()
-    ]  # fmt: skip
-    return MethodList(methods=found).model_dump(mode="json")
-
-
-@blueprint.get("/ingredients", responses={"200": IngredientList})
-def ingredients():
-    """Every known ingredient."""
-    found = [
-        IngredientOut(
-            id=i.id, name=i.name, group=i.group, cup_g=i.cup_g, cup_low_g=i.cup_low_g, cup_high_g=i.cup_high_g,
-            allergens=list(i.allergens),
-        )
-        for i in table().values()
-    ]  # fmt: skip
-    return IngredientList(ingredients=found).model_dump(mode="json")
 
 
 @blueprint.get("/health", responses={"200": Health})

@@ -26,17 +26,18 @@ UNIT_NAMES = {
     "tsp": "tsp", "teaspoon": "tsp", "teaspoons": "tsp",
     "ml": "ml", "millilitre": "ml", "millilitres": "ml", "milliliter": "ml", "milliliters": "ml",
     "l": "l", "litre": "l", "litres": "l", "liter": "l", "liters": "l",
+    "dl": "dl", "cl": "cl",
     "fl oz": "fl oz", "floz": "fl oz", "fluid ounce": "fl oz", "fluid ounces": "fl oz",
     "packet": "packet", "packets": "packet", "sachet": "packet", "sachets": "packet",
     "pinch": "pinch", "pinches": "pinch", "piece": "piece", "pieces": "piece",
 }  # fmt: skip
 PINT_NAMES = {
     "cup": "cup", "tbsp": "tablespoon", "tsp": "teaspoon", "fl oz": "fluid_ounce", "ml": "milliliter",
-    "l": "liter", "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound",
+    "l": "liter", "dl": "deciliter", "cl": "centiliter", "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound",
 }  # fmt: skip
 METRIC_SPOONS_ML = {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0}
 MASS_UNITS = ("g", "kg", "mg", "oz", "lb")
-VOLUME_UNITS = ("cup", "tbsp", "tsp", "ml", "l", "fl oz")
+VOLUME_UNITS = ("cup", "tbsp", "tsp", "ml", "l", "dl", "cl", "fl oz")
 COUNT_UNITS = ("piece", "packet", "pinch")
 WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 MAX_TEXT = 80
@@ -116,6 +117,19 @@ def _number(text: str) -> float:
     return total
 
 
+def _sum(amounts: list[Amount], text: str) -> Amount:
+    """Amounts of one dimension added up, in the first one's unit (US sizes)."""
+    first = amounts[0]
+    if len({a.dimension for a in amounts}) > 1 or (first.dimension == "count" and len({a.unit for a in amounts}) > 1):
+        raise Unreadable(f"“{text.strip()[:MAX_TEXT]}” adds different measures. Write each on a line of its own.")
+
+    def of_first(a: Amount) -> float:
+        return 1.0 if a.unit == first.unit else unit_size(a.unit) / unit_size(first.unit)
+
+    low, high = (sum(getattr(a, end) * of_first(a) for a in amounts) for end in ("low", "high"))
+    return Amount(low, high, first.unit)
+
+
 def parse_amount(text: str) -> Amount:
     """Read `2 1/4 tsp`, `1.5 cups`, `450 g`, `½ cup`, `1-2 tbsp`, `2` (pieces).
 
@@ -125,7 +139,12 @@ def parse_amount(text: str) -> Amount:
     Amount(low=2.25, high=2.25, unit='tsp')
     >>> parse_amount("1½ cups").mid
     1.5
+    >>> parse_amount("3/4 cup + 2 tbsp")
+    Amount(low=0.875, high=0.875, unit='cup')
     """
+    parts = re.split(r"\s*(?:\+|\bplus\b)\s*", text.strip().lower())
+    if 1 < len(parts) <= 4 and all(parts):
+        return _sum([parse_amount(part) for part in parts], text)
     quoted = f"“{text.strip()[:MAX_TEXT]}”"
     hint = "Write a number and a unit, as in 2 1/4 tsp, 1.5 cups or 450 g."
     clean = _spell_fractions(text.strip().lower().replace("–", "-").replace("−", "-").replace("⁄", "/"))

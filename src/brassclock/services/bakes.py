@@ -8,19 +8,23 @@ from typing import Any
 
 from sqlmodel import Session, col, delete
 
+from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.keep.learning import learned
 from brassclock.core.rise.belief import Belief
 from brassclock.core.units import Unreadable, parse_moment
-from brassclock.core.weigh.formula import TypedLine, read_lines
-from brassclock.core.weigh.methods import METHODS
+from brassclock.core.weigh.lines import TypedLine, read_lines
+from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import work as works
+from brassclock.services.bowl import friction_after
 from brassclock.services.house import House, Missing, Refused
-from brassclock.services.schemas import BakeChange, BakeIn, OutcomeIn, ReadingIn, TapChange, TapIn
+from brassclock.services.pantry import kit_of
+from brassclock.services.schemas import BakeChange, BakeIn, LineIn, OutcomeIn, ReadingIn, TapChange, TapIn
 from brassclock.store import bakes as rows
 from brassclock.store import kitchens
-from brassclock.store.tables import Bake, Outcome, Reading, Said, Tap
+from brassclock.store import pantry as pantry_rows
+from brassclock.store.tables import Bake, FlourBag, Outcome, OwnMethod, Reading, Said, Tap
 
 SLACK = dt.timedelta(seconds=5)
 OLDEST = dt.timedelta(days=14)
@@ -68,22 +72,55 @@ def start_bake(house: House, given: BakeIn) -> int:
 
 
 def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
-    method = METHODS.get(given.method)
-    if method is None:
-        raise refuse("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(METHODS)}.")
+    """Store a new bake; answers its id."""
     surfaces = kitchens.surfaces(session, given.kitchen_id)
-    suited = [s for s in surfaces if s.kind in method.surfaces]
+    if given.method.startswith("own-"):
+        own = own_method(session, given.kitchen_id, given.method)
+        suits: tuple[str, ...] = ()
+        facts, name = {k: v for k, v in own.facts.items() if k != "from"}, own.name
+    else:
+        method = methods().get(given.method)
+        if method is None:
+            raise refuse("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
+        facts, name, suits = method_facts(method), method.name, method.surfaces
+    suited = sorted((s for s in surfaces if s.kind in suits), key=lambda s: suits.index(s.kind))
     bake = Bake(
-        kitchen_id=given.kitchen_id, name=given.name or method.name, method=method.id, seal=method.seal,
-        lines=[{"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis} for x in method.lines],
-        strength=method.strength, count=method.count, piece_g=method.piece_g, diameter_cm=method.diameter_cm,
-        dough_c=method.dough_c, knead=method.knead, knead_min=method.knead_min, bulk_ratio=method.bulk_ratio,
-        ball_ratio=method.ball_ratio, surface_id=(suited or list(surfaces))[0].id if surfaces else None,
-        serve_at=serve_moment(given.serve, now), created_at=now,
+        kitchen_id=given.kitchen_id, name=given.name or name, method=given.method, **facts,
+        surface_id=(suited or list(surfaces))[0].id if surfaces else None, serve_at=serve_moment(given.serve, now),
+        created_at=now,
     )  # fmt: skip
     session.add(bake)
     session.flush()
     return bake.id or 0
+
+
+def method_facts(method: Method) -> dict[str, Any]:
+    """A method as the settings of a bake."""
+    bulk_ratio, ball_ratio = method.ratios
+    bulk, balls = method.rising
+    stuffing = None
+    if method.filling:
+        stuffing = {
+            "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": None} for x in method.filling],
+            "per_piece_g": method.filling_g, "topping": method.topping,
+        }  # fmt: skip
+    return {
+        "seal": method.seal, "strength": method.strength, "bloomed": method.bloomed, "count": method.count,
+        "piece_g": method.piece_g, "shape": method.shape.kind, "diameter_cm": method.shape.diameter_cm,
+        "length_cm": method.shape.length_cm, "width_cm": method.shape.width_cm, "dough_c": method.dough_c,
+        "knead": method.knead, "knead_min": method.knead_min, "bulk_ratio": bulk_ratio, "ball_ratio": ball_ratio,
+        "bulk_h": bulk.low_h, "ball_h": balls.low_h, "docked": method.docked, "filling": stuffing,
+        "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": x.part} for x in method.lines],
+    }  # fmt: skip
+
+
+def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
+    """A method of the kitchen's own, or Missing."""
+    number = method_id.removeprefix("own-")
+    row = session.get(OwnMethod, int(number)) if number.isdigit() and len(number) < 10 else None
+    if row is None or row.kitchen_id != kitchen_id:
+        raise Missing(f"There is no method {method_id[:40]} of this kitchen's own.")
+    return row
 
 
 def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
@@ -97,10 +134,17 @@ def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
                 if value is not None:
                     bake.serve_at = serve_moment(value, r.now)
             elif name == "lines":
-                lines = [x.model_dump() for x in change.lines or []]
-                if lines:
-                    read_lines([TypedLine(x["ingredient"], x["amount"], x["basis"]) for x in lines])
-                bake.lines = lines
+                bake.lines = _readable(r, change.lines or [])
+                bake.weighed = []
+            elif name == "filling":
+                stuffing = change.filling
+                bake.filling = (
+                    None if stuffing is None else stuffing.model_dump() | {"lines": _readable(r, stuffing.lines)}
+                )
+            elif name == "bag_id":
+                if value is not None and value not in {b.id for b in pantry_rows.bags(session, bake.kitchen_id)}:
+                    raise refuse("/bag_id", f"There is no bag {value} in this kitchen.")
+                bake.bag_id = value
             elif name == "surface_c":
                 _set_surface_c(session, r, value)
             elif name == "surface_id":
@@ -114,8 +158,16 @@ def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
 
 
 OPTIONAL = (
-    "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min",
+    "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
 )  # fmt: skip
+
+
+def _readable(r: works.Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
+    """Lines as stored; read first, so nothing unreadable is kept."""
+    typed = [TypedLine(x.ingredient, x.amount, x.basis, x.part) for x in lines]
+    if typed:
+        read_lines(typed, kit_of(r.kitchen, r.own))
+    return [x.model_dump() for x in lines]
 
 
 def _set_surface_c(session: Session, r: works.Rows, value: float | None) -> None:
@@ -135,6 +187,7 @@ def end_bake(house: House, bake_id: int, status: str) -> None:
                 r.kitchen.activity_mean, r.kitchen.activity_sd_log = taught.p10, taught.p90
                 session.add(r.kitchen)
             _unsay(session, r, ["activity"])
+        _untaught_bag(session, r)
         bake.status = status
         bake.kept_at = None
         bake.revision += 1
@@ -326,7 +379,7 @@ def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
     if given.kind == "feel" and given.feel is None:
         raise refuse("/feel", "Say how it felt: not_yet, just or past.")
     if given.kind != "feel" and given.value is None:
-        raise refuse("/value", "Give the ratio to the start, as 1.4.")
+        raise refuse("/value", "Give what was read: the ratio to the start, as 1.4, or the dough's temperature.")
     at = past_moment(given.at, r.now)
     mixed = r.done().get("mix")
     if mixed is None:
@@ -339,7 +392,30 @@ def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
     )  # fmt: skip
     session.add(row)
     session.flush()
+    if given.kind == "dough_c" and given.value is not None and at - mixed <= works.JUST_MIXED:
+        _learn_friction(session, r, mixed, given.value)
     return row.id or 0
+
+
+def _learn_friction(session: Session, r: works.Rows, mixed: dt.datetime, seen_c: float) -> None:
+    """One thermometer reading after mixing teaches how much this way of mixing warms; once a bake."""
+    sheet = works.work_of(r).sheet
+    if sheet is None or "friction" in r.said:
+        return
+    before = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
+    after = friction_after(r.bake, r.kitchen, sheet.dough, air_c(r.kitchen.hourly_c, mixed), seen_c)
+    r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: after}
+    session.add(r.kitchen)
+    told = Said(bake_id=r.bake.id or 0, name="friction", p10=before[0], p50=after[0], p90=before[1], since=r.now)
+    session.add(told)
+
+
+def _unlearn_friction(session: Session, r: works.Rows) -> None:
+    told = r.said.get("friction")
+    if told is not None and r.kitchen.friction.get(r.bake.knead, [None])[0] == told.p50:
+        r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: [told.p10 or 1.0, told.p90 or 0.0]}
+        session.add(r.kitchen)
+    _unsay(session, r, ["friction"])
 
 
 def undo_reading(house: House, reading_id: int) -> int:
@@ -351,6 +427,8 @@ def undo_reading(house: House, reading_id: int) -> int:
         r = works.load(house, session, row.bake_id)
         row.undone_at = r.now
         session.add(row)
+        if row.kind == "dough_c":
+            _unlearn_friction(session, r)
         return row.bake_id
 
 
@@ -386,6 +464,7 @@ def keep_rows(session: Session, r: works.Rows) -> None:
     r.bake.kept_at = r.now
     r.bake.revision += 1
     session.add(r.bake)
+    _teach_bag(session, r)
     if forecast and r.readings:
         before = Belief(r.kitchen.activity_mean, r.kitchen.activity_sd_log)
         after = learned(before, forecast.belief)
@@ -396,3 +475,28 @@ def keep_rows(session: Session, r: works.Rows) -> None:
                 bake_id=r.bake.id or 0, name="activity", p10=before.mean, p50=after.mean, p90=before.sd_log, since=r.now
             )
             session.add(told)
+
+
+def _teach_bag(session: Session, r: works.Rows) -> None:
+    """What was added while kneading is this bag's thirst; the mean over its kept bakes."""
+    bag = session.get(FlourBag, r.bake.bag_id) if r.bake.bag_id else None
+    sheet = works.work_of(r).sheet
+    if bag is None or sheet is None or not sheet.dough.flour_g:
+        return
+    water_g = sum(x.mass_g * x.ingredient.counted_water_frac for x in sheet.lines[len(r.bake.lines) :])
+    flour_g = sum(x.mass_g * x.ingredient.flour_frac for x in sheet.lines[len(r.bake.lines) :])
+    held_g = sum(r.bake.held.values())
+    hydration = sheet.dough.hydration_frac or 0.0
+    thirst = (water_g - held_g - flour_g * hydration) / sheet.dough.flour_g
+    session.add(Said(bake_id=r.bake.id or 0, name="bag", p10=bag.thirst_frac, p90=float(bag.times), since=r.now))
+    bag.thirst_frac = (bag.thirst_frac * bag.times + thirst) / (bag.times + 1)
+    bag.times += 1
+    session.add(bag)
+
+
+def _untaught_bag(session: Session, r: works.Rows) -> None:
+    told, bag = r.said.get("bag"), session.get(FlourBag, r.bake.bag_id) if r.bake.bag_id else None
+    if told is not None and bag is not None and bag.times == int(told.p90 or 0) + 1:
+        bag.thirst_frac, bag.times = told.p10 or 0.0, int(told.p90 or 0)
+        session.add(bag)
+    _unsay(session, r, ["bag"])

@@ -8,6 +8,7 @@ from sqlmodel import Session
 
 from brassclock.core.evidence import refuse
 from brassclock.services.house import House, Missing, Refused
+from brassclock.services.pantry import list_bags
 from brassclock.services.schemas import ClockOut, KitchenChange, KitchenIn, KitchenOut, SurfaceIn, SurfaceOut
 from brassclock.store import kitchens as rows
 from brassclock.store.tables import ClockState, Kitchen, Surface
@@ -25,7 +26,7 @@ def default_hours(room_c: float) -> list[float]:
 def kitchen_out(session: Session, kitchen: Kitchen) -> KitchenOut:
     """A kitchen with its surfaces."""
     found = [SurfaceOut(**s.model_dump()) for s in rows.surfaces(session, kitchen.id or 0)]
-    return KitchenOut(**kitchen.model_dump(), surfaces=found)
+    return KitchenOut(**kitchen.model_dump(), surfaces=found, bags=list_bags(session, kitchen.id or 0))
 
 
 def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:

@@ -7,7 +7,7 @@ import math
 from typing import Annotated, Any, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints, field_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints, ValidationInfo, field_validator
 
 MAX_NOTE = 20_000
 
@@ -52,6 +52,7 @@ class LineIn(Strict):
     ingredient: Annotated[str, StringConstraints(max_length=60)]
     amount: Annotated[str, StringConstraints(max_length=80)]
     basis: str | float | None = None
+    part: Annotated[str, StringConstraints(max_length=20)] = ""
 
 
 class SurfaceIn(Strict):
@@ -81,6 +82,93 @@ class KitchenIn(Strict):
     surface: SurfaceIn
 
 
+def _basis(value: str) -> str:
+    if value in ("spooned", "level", "dipped") or (value.replace(".", "", 1).isdigit() and 20 <= float(value) <= 500):
+        return value
+    raise ValueError(f"“{value[:30]}” fills no cup. Give spooned, level, dipped or grams from 20 to 500, as 140.")
+
+
+class OwnIngredientIn(Strict):
+    """An ingredient of the kitchen's own: percent by mass and grams of a US cup; or a starter and its hydration."""
+
+    name: Name
+    kind: Literal["made", "starter"] = "made"
+    group: Literal["flour", "liquid", "fat", "sugar", "salt", "leaven", "seed", "filling"] = "flour"
+    water_pct: Annotated[float, within(0, 100, "%")] = 0.0
+    fat_pct: Annotated[float, within(0, 100, "%")] = 0.0
+    sugar_pct: Annotated[float, within(0, 100, "%")] = 0.0
+    protein_pct: Annotated[float, within(0, 100, "%")] = 0.0
+    salt_pct: Annotated[float, within(0, 100, "%")] = 0.0
+    acid_pct: Annotated[float, within(0, 100, "%")] = 0.0
+    cup_g: Annotated[float, within(20, 500, "g")] = 125.0
+    absorption_pts: Annotated[float, within(-20, 40, "points")] = 0.0
+    allergens: list[Literal["gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites"]] = []
+    hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
+
+
+class BagIn(Strict):
+    """A bag of flour."""
+
+    name: Name
+    ingredient: Annotated[str, StringConstraints(max_length=60)]
+
+
+class AdditionIn(Strict):
+    """Something put in beside the formula, as typed."""
+
+    ingredient: Annotated[str, StringConstraints(max_length=60)]
+    amount: Annotated[str, StringConstraints(max_length=80)]
+
+
+class ScaleIn(Strict):
+    """What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once."""
+
+    count: Annotated[int, Field(ge=1, le=500)] | None = None
+    mass_g: PieceG | None = None
+    flour_g: Annotated[float, within(1, 100_000, "g")] | None = None
+    limits: Annotated[list[AdditionIn], Field(max_length=20)] = []
+    tray_width_cm: Annotated[float, within(10, 300, "cm")] | None = None
+    tray_depth_cm: Annotated[float, within(10, 300, "cm")] | None = None
+    loads: Annotated[int, Field(ge=1, le=60)] = 1
+
+
+class DoseIn(Strict):
+    """The yeast for the time there is: which, and when it should have risen."""
+
+    leaven: Annotated[str, StringConstraints(max_length=60)] = "yeast_instant"
+    ready_at: Annotated[str, StringConstraints(max_length=80)]
+
+
+class BloomIn(Strict):
+    """Minutes until the yeast foamed; null when it did not within 15."""
+
+    minutes: Annotated[float, within(1, 60, "min")] | None
+
+
+class FeelIn(Strict):
+    feel: Literal["sticky", "stiff", "tears", "springs_back"]
+
+
+class EntryIn(Strict):
+    """A whole ingredient list as text."""
+
+    text: Annotated[str, StringConstraints(max_length=20_000)]
+
+
+class ImportIn(Strict):
+    """A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV."""
+
+    text: Annotated[str, StringConstraints(max_length=2_000_000)]
+    serve: Annotated[str, StringConstraints(max_length=80)] = "in 5 h"
+
+
+class MethodIn(Strict):
+    """Keep a bake as a method of the kitchen's own."""
+
+    bake_id: RowId
+    name: Name
+
+
 class KitchenChange(Strict):
     name: Name | None = None
     zone: Annotated[str, AfterValidator(_zone)] | None = None
@@ -89,6 +177,11 @@ class KitchenChange(Strict):
     temp_unit: Literal["C", "F"] | None = None
     hourly_c: list[AirC] | None = None
     tap_c: Annotated[float, within(0.5, 40, "C")] | None = None
+    fridge_c: Annotated[float, within(-2, 12, "C")] | None = None
+    flour_basis: Annotated[str, AfterValidator(_basis)] | None = None
+    spoons: Literal["us", "metric"] | None = None
+    scale_step_g: Annotated[float, within(0.01, 5, "g")] | None = None
+    powder: Literal["double", "single", "phosphate"] | None = None
 
     @field_validator("hourly_c")
     @classmethod
@@ -107,12 +200,29 @@ class BakeIn(Strict):
     name: Name | None = None
 
 
+class FillingIn(Strict):
+    """A stuffing or topping, and grams of it a piece."""
+
+    lines: Annotated[list[LineIn], Field(max_length=30)]
+    per_piece_g: Annotated[float, within(1, 1000, "g")] | None = None
+    topping: bool = False
+
+
 class BakeChange(Strict):
     """Any part of a bake; what is left out stays."""
 
     name: Name | None = None
     serve: Annotated[str, StringConstraints(max_length=80)] | None = None
     lines: Annotated[list[LineIn], Field(max_length=60)] | None = None
+    unread: Annotated[list[Annotated[str, StringConstraints(max_length=300)]], Field(max_length=60)] | None = None
+    held: dict[str, Annotated[float, within(0, 100_000, "g")]] | None = None
+    filling: FillingIn | None = None
+    weighed: Annotated[list[Annotated[int, Field(ge=0, le=120)]], Field(max_length=120)] | None = None
+    bag_id: RowId | None = None
+    solve_for: Annotated[str, StringConstraints(max_length=60)] | None = None
+    bowl_g: Annotated[float, within(0, 20_000, "g")] | None = None
+    bowl_material: Literal["steel", "glass", "ceramic", "plastic", "wood"] | None = None
+    part_temps: dict[str, TempC] | None = None
     strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] | None = None
     bloomed: bool | None = None
     count: Annotated[int, Field(ge=1, le=500)] | None = None
@@ -157,10 +267,19 @@ class TapChange(Strict):
 
 class ReadingIn(Strict):
     bake_id: RowId
-    kind: Literal["ratio", "jar", "feel"]
-    value: Annotated[float, within(0.8, 5, "x")] | None = None
+    kind: Literal["ratio", "jar", "feel", "dough_c"]
+    value: float | None = None
     feel: Literal["not_yet", "just", "past"] | None = None
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+    @field_validator("value")
+    @classmethod
+    def _believable(cls, value: float | None, info: ValidationInfo) -> float | None:
+        if value is not None:
+            low, high, unit = (-5, 60, "C") if info.data.get("kind") == "dough_c" else (0.8, 5, "x")
+            if not (math.isfinite(value) and low <= value <= high):
+                raise ValueError(f"{value:g} {unit} cannot be. Give {low:g} to {high:g} {unit}.")
+        return value
 
 
 class OutcomeIn(Strict):
@@ -243,6 +362,16 @@ class SurfaceOut(BaseModel):
     spots: int
 
 
+class BagOut(BaseModel):
+    """A bag of flour; `thirst_frac` is water it took over the table's, over `times` kept bakes."""
+
+    id: int
+    name: str
+    ingredient: str
+    thirst_frac: float
+    times: int
+
+
 class KitchenOut(BaseModel):
     id: int
     name: str
@@ -254,6 +383,12 @@ class KitchenOut(BaseModel):
     hourly_c: list[float]
     fridge_c: float
     tap_c: float
+    flour_basis: str | None
+    spoons: str
+    scale_step_g: float
+    powder: str
+    friction: dict[str, list[float]]
+    bags: list[BagOut]
     activity_mean: float
     activity_sd_log: float
     surfaces: list[SurfaceOut]
@@ -323,24 +458,177 @@ class LineOut(BaseModel):
     low_g: float
     high_g: float
     baker_frac: float | None
+    weighable_g: float
+    rounding_frac: float
     water_g: float
     fat_g: float
 
 
+class BeamWeight(BaseModel):
+    """What an ingredient lays on the beam."""
+
+    name: str
+    side: Literal["soda", "acid"]
+    mmol: float
+    flour: bool
+
+
+class CureOut(BaseModel):
+    """One press that levels the beam."""
+
+    kind: Literal["less_soda", "more_acid", "swap_to_powder", "more_soda"]
+    ingredient: str
+    change_g: float
+    text: str
+
+
+class SodaOut(BaseModel):
+    """Soda against acid."""
+
+    excess_g_per_100g_flour: float
+    verdict: str
+    effect: str
+    soda_mmol: float
+    acid_mmol: float
+    gas_ml_per_100g_flour: float
+    weights: list[BeamWeight]
+    cures: list[CureOut]
+
+
+class LeavenOut(BaseModel):
+    """A leaven taken apart: grams of each part by name."""
+
+    ingredient: str
+    name: str
+    grams: float
+    parts: dict[str, float]
+
+
+class SwapOut(BaseModel):
+    ingredient: str
+    name: str
+    grams: float
+    advice: str
+
+
+class FeelOut(BaseModel):
+    word: str
+    means: str
+
+
+class FillingOut(BaseModel):
+    lines: list[LineOut]
+    per_piece_g: float
+    total_g: float
+    to_dough_frac: float
+
+
 class WeighOut(BaseModel):
+    """The weigh sheet: contract fields, and what the Weigh leaf shows besides."""
+
     lines: list[LineOut]
     total_g: float
     flour_g: float
+    factor: float
     hydration_frac: float | None
+    hydration_low: float
+    hydration_high: float
     effective_hydration_frac: float | None
+    feel: FeelOut | None
     salt_frac: float | None
     pieces: dict[str, float] | None
     shape: dict[str, float] | None
+    soda: SodaOut | None
+    leavens: list[LeavenOut]
+    swaps: dict[str, list[SwapOut]]
+    filling: FillingOut | None
     contradictions: list[CautionOut]
     measurable: list[dict[str, Any]]
+    whole: list[CautionOut]
     allergens: list[str]
     cautions: list[CautionOut]
     why: dict[str, WhyOut]
+
+
+class EntryLineOut(BaseModel):
+    """A line of a list: read, or with what could not be."""
+
+    raw: str
+    ingredient: str | None
+    amount: str | None
+    basis: str | None
+    faults: list[str]
+    near: list[str]
+    note: str
+
+
+class EntryOut(BaseModel):
+    lines: list[EntryLineOut]
+
+
+class DoseWay(BaseModel):
+    text: str
+    grams: float
+    at: dt.datetime | None
+
+
+class DoseOut(BaseModel):
+    """The yeast for the time there is."""
+
+    leaven: str
+    baker_frac: float | None
+    mass_g: float | None
+    reason: str
+    mix_at: dt.datetime
+    ready_at: dt.datetime
+    ways: list[DoseWay]
+
+
+class HandfulOut(BaseModel):
+    """What to do about a feel."""
+
+    add: str | None
+    grams: float
+    rest_min: float
+    text: str
+
+
+class AdditionOut(BaseModel):
+    ingredient: str
+    amount: str
+    at: dt.datetime
+
+
+class ImportOut(BaseModel):
+    """What came of an import: the bake, and what could not be used."""
+
+    bake_id: int
+    kind: str
+    read: int
+    unread: list[str]
+    notes: list[str]
+
+
+class GuideStepOut(BaseModel):
+    text: str
+    minutes: float
+
+
+class OtherOut(BaseModel):
+    ingredient: str
+    name: str
+    temp_c: float
+
+
+class PartOut(BaseModel):
+    """A part of the bowl and the temperature it goes in at."""
+
+    ingredient: str
+    name: str
+    grams: float
+    temp_c: float
+    liquid: bool
+    given: bool
 
 
 class HeatRow(BaseModel):
@@ -364,6 +652,17 @@ class MixOut(BaseModel):
     rule_liquid_c: float | None
     rule_factor_c: float | None
     advice: str
+    others: list[OtherOut]
+    parts: list[PartOut]
+    cue: str
+    bloom: str
+    bloom_said: str
+    order: list[str]
+    guide: list[GuideStepOut]
+    tests: list[str]
+    friction_factor: float
+    friction_times: int
+    seen_c: float | None
     cautions: list[CautionOut]
     why: dict[str, WhyOut]
 
@@ -536,6 +835,20 @@ class BakeSettings(BaseModel):
     """What the cook has set, as stored."""
 
     lines: list[LineIn]
+    unread: list[str]
+    held: dict[str, float]
+    additions: list[AdditionOut]
+    filling: FillingIn | None
+    weighed: list[int]
+    bag_id: int | None
+    solve_for: str | None
+    bowl_g: float
+    bowl_material: str
+    part_temps: dict[str, float]
+    bloom_min: float | None
+    activity_factor: float | None
+    bulk_h: float | None
+    ball_h: float | None
     strength: str
     bloomed: bool
     count: int | None
@@ -586,15 +899,44 @@ class BakeOut(BaseModel):
     faults: dict[str, str]
 
 
+class MethodStageOut(BaseModel):
+    name: str
+    low_h: float
+    high_h: float
+    place: str
+    ratio: float | None
+
+
 class MethodOut(BaseModel):
+    """A method, with what is compared before one is chosen."""
+
     id: str
     name: str
     school: str
+    wants: list[str]
     why: str
+    own: bool
     count: int
     piece_g: float
-    diameter_cm: float
+    shape: str
+    diameter_cm: float | None
+    length_cm: float | None
+    width_cm: float | None
     seal: str
+    ingredients: list[str]
+    leavens: list[str]
+    hydration_frac: float | None
+    stages: list[MethodStageOut]
+    low_h: float
+    high_h: float
+    hands_min: float
+    surfaces: list[str]
+    shaping: list[str]
+    program: str
+    hold: str
+    cautions: list[CautionOut]
+    allergens: list[str]
+    soda: str
 
 
 class IngredientOut(BaseModel):
@@ -605,6 +947,7 @@ class IngredientOut(BaseModel):
     cup_low_g: float
     cup_high_g: float
     allergens: list[str]
+    own: bool = False
 
 
 class Health(BaseModel):

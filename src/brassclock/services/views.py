@@ -3,29 +3,26 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping
 
 import numpy as np
 from sqlmodel import Session
 
-from brassclock.core.cautions import Caution
 from brassclock.core.day.kitchen_air import air_c
-from brassclock.core.evidence import Why
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
-from brassclock.core.mix.heat import MixHeat
+from brassclock.core.mix.guide import bloom_test
 from brassclock.core.rise.belief import Band
 from brassclock.core.rise.yeast import model as yeast
-from brassclock.core.weigh.formula import WeighSheet
-from brassclock.core.weigh.methods import METHODS
-from brassclock.core.weigh.soda import SodaBalance
+from brassclock.core.weigh.methods import methods
 from brassclock.services import schemas as out
 from brassclock.services import work as works
 from brassclock.services.bakes import core_taps, program_dict
+from brassclock.services.bowl import BowlHeat, is_liquid
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.say import lower_first, next_step, say_step, text
+from brassclock.services.sheets import caution_out, weigh_out, why_out
 from brassclock.services.work import Rows, Work
 from brassclock.store import bakes as rows
 
@@ -35,63 +32,35 @@ LEAF_OF_STEP = {
 }  # fmt: skip
 
 
-def caution_out(found: tuple[Caution, ...] | list[Caution]) -> list[out.CautionOut]:
-    return [out.CautionOut(**c.as_dict()) for c in found]
-
-
-def why_out(found: Mapping[str, Why]) -> dict[str, out.WhyOut]:
-    return {key: out.WhyOut.model_validate(why.as_dict()) for key, why in found.items()}
-
-
-def soda_out(soda: SodaBalance | None) -> dict[str, object] | None:
-    if soda is None:
-        return None
-    return {"excess_g_per_100g_flour": soda.excess_g_per_100g_flour, "verdict": soda.verdict}
-
-
-def weigh_out(sheet: WeighSheet) -> out.WeighOut:
-    """The weigh sheet as the API gives it."""
-    dough = sheet.dough
-    lines = [
-        out.LineOut(
-            ingredient=x.ingredient.id, name=x.ingredient.name, typed=x.typed, basis=x.basis, grams=x.mass_g,
-            low_g=x.low_g, high_g=x.high_g, baker_frac=x.baker_frac,
-            water_g=x.mass_g * x.ingredient.counted_water_frac, fat_g=x.mass_g * x.ingredient.fat_frac,
-        )
-        for x in sheet.lines
-    ]  # fmt: skip
-    pieces, flat = sheet.pieces, sheet.sheet
-    return out.WeighOut(
-        lines=lines,
-        total_g=dough.total_g,
-        flour_g=dough.flour_g,
-        hydration_frac=dough.hydration_frac,
-        effective_hydration_frac=dough.effective_hydration_frac,
-        salt_frac=dough.salt_g / dough.flour_g if dough.flour_g else None,
-        pieces={"count": pieces.count, "mass_g": pieces.mass_g, "left_over_g": pieces.left_over_g} if pieces else None,
-        shape={"thickness_mm": flat.thickness_mm, "diameter_cm": flat.diameter_cm, "area_cm2": flat.area_cm2}
-        if flat
-        else None,
-        contradictions=[out.CautionOut(code=c, text=t) for c, t in sheet.contradictions],
-        measurable=[
-            {"ingredient": m.ingredient, "ways": [{"text": t, "grams": g} for t, g in m.ways]} for m in sheet.measurable
-        ],
-        allergens=list(dough.allergens),
-        cautions=caution_out(sheet.cautions),
-        why=why_out(sheet.why),
-    )
-
-
-def mix_out(
-    r: Rows, heat: MixHeat, parts: tuple[str, float, float], room_c: float, names: dict[str, str]
-) -> out.MixOut:
-    liquid, grams, flour_c = parts
+def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> out.MixOut:
+    """The heat account of a bake's bowl, and the hands' guide beside it."""
+    heat = bowl.heat
+    factor, times = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
+    seen = [x.value for x in r.readings if x.kind == "dough_c"]
+    bloom_said = ""
+    if r.bake.bloom_min is not None:
+        bloom_said = bloom_test(r.bake.bloom_min if r.bake.activity_factor is not None else None).text
     return out.MixOut(
-        dough_temp_c=heat.dough_temp_c, target_c=r.bake.dough_c, liquid=liquid, liquid_name=names.get(liquid, liquid),
-        liquid_g=grams, liquid_temp_c=heat.liquid_temp_c, wanted_liquid_c=heat.wanted_liquid_c, limit_c=heat.limit_c,
-        ice_g=heat.ice_g, room_c=room_c, flour_c=flour_c,
+        dough_temp_c=heat.dough_temp_c, target_c=r.bake.dough_c, liquid=bowl.solved,
+        liquid_name=names.get(bowl.solved, bowl.solved), liquid_g=bowl.solved_g, liquid_temp_c=heat.liquid_temp_c,
+        wanted_liquid_c=heat.wanted_liquid_c, limit_c=heat.limit_c, ice_g=heat.ice_g, room_c=bowl.room_c,
+        flour_c=bowl.flour_c,
         contributions=[out.HeatRow(name=names.get(n, n), joules=j) for n, j in heat.contributions],
         rule_liquid_c=heat.rule_liquid_c, rule_factor_c=heat.rule_factor_c, advice=heat.advice,
+        others=[
+            out.OtherOut(ingredient=o.ingredient, name=names.get(o.ingredient, o.ingredient), temp_c=o.temp_c)
+            for o in heat.others
+        ],
+        parts=[
+            out.PartOut(
+                ingredient=p.ingredient.id, name=p.ingredient.name, grams=p.mass_g, temp_c=p.temp_c, liquid=is_liquid(p),
+                given=p.ingredient.id in r.bake.part_temps,
+            )
+            for p in bowl.parts
+        ],
+        cue=bowl.cue, bloom=bowl.bloom, bloom_said=bloom_said, order=list(bowl.order),
+        guide=[out.GuideStepOut(text=g.text, minutes=g.minutes) for g in bowl.guide], tests=list(bowl.tests),
+        friction_factor=factor, friction_times=int(times), seen_c=seen[-1] if seen else None,
         cautions=caution_out(heat.cautions), why=why_out(heat.why),
     )  # fmt: skip
 
@@ -134,7 +103,7 @@ def rise_out(r: Rows, work: Work) -> out.RiseOut | None:
         ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
         dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
         stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
-        readings=[out.ReadingOut(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings],
+        readings=[out.ReadingOut(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings if x.kind != "dough_c"],
         activity=seen.belief.mean,
         activity_sd_log=seen.belief.sd_log,
         late_min=plan.late_min,
@@ -315,15 +284,14 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         work = works.work_of(r)
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
-    mixed = work.plan.mixed_at if work.plan else r.now
     return out.BakeOut(
         clock=clock, id=r.bake.id or 0, kitchen_id=r.bake.kitchen_id, name=r.bake.name, seal=r.bake.seal,
         status=r.bake.status, method=r.bake.method,
-        method_why=METHODS[r.bake.method].why if r.bake.method in METHODS else "", revision=r.bake.revision,
+        method_why=methods()[r.bake.method].why if r.bake.method in methods() else "", revision=r.bake.revision,
         serve_at=r.bake.serve_at, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
         steps=steps_out(r, work), say=say_of(r, work), taps=taps_out(r),
         weigh=weigh_out(work.sheet) if work.sheet else None,
-        mix=mix_out(r, work.heat, work.heat_parts, air_c(r.kitchen.hourly_c, mixed), names) if work.heat else None,
+        mix=mix_out(r, work.bowl, names) if work.bowl else None,
         rise=rise_out(r, work), fire=fire_out(r, work), keep=keep_out(r), faults=work.faults,
     )  # fmt: skip
 

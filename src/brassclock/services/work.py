@@ -9,7 +9,7 @@ import datetime as dt
 import json
 import math
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from sqlmodel import Session
@@ -23,22 +23,31 @@ from brassclock.core.fire.program import Faults, Program, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S, Surface
 from brassclock.core.matter.dough import Dough
-from brassclock.core.mix.heat import Bowl, Kneading, MixHeat, Part, mix_heat
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.mix.guide import FOAM_SD_LOG
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
+from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.dough_heat import Vessel, sheet_excess_kept
 from brassclock.core.rise.yeast import model as yeast
-from brassclock.core.weigh.formula import PieceWish, TypedLine, WeighSheet, weigh
+from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
+from brassclock.core.weigh.lines import TypedLine
+from brassclock.services import bowl as bowls
 from brassclock.services.house import House, Missing
+from brassclock.services.pantry import kit_of, own_rows
 from brassclock.store import bakes as rows
 from brassclock.store.tables import Bake, Kitchen, Outcome, Reading, Said, Tap
 from brassclock.store.tables import Surface as SurfaceRow
 
 TUB_CM = 20.0
-BOWL = ("steel", 500.0)
 ROLL_MIN = 12.0
+COLD_REST_H = 6.0
+JUST_MIXED = dt.timedelta(minutes=30)
+HOLDS_LIKE = {  # how a strength holds gas without yeast
+    "developed": "developed", "kneaded": "developed", "enriched": "moderate", "wet_unkneaded": "batter", "wholemeal": "weak",
+}  # fmt: skip
 BENCH_REST_MIN = 8.0
 REMEMBERED = 64
 
@@ -54,6 +63,7 @@ class Rows:
     readings: Sequence[Reading]
     outcomes: Sequence[Outcome]
     said: dict[str, Said]
+    own: Mapping[str, Ingredient]
     now: dt.datetime
 
     def done(self) -> dict[str, dt.datetime]:
@@ -74,14 +84,14 @@ class Work:
     """What was computed of a bake. A part that cannot be is None and its reason stands in `faults`."""
 
     sheet: WeighSheet | None = None
-    heat: MixHeat | None = None
-    heat_parts: tuple[str, float, float] = ("", 0.0, 0.0)
+    bowl: bowls.BowlHeat | None = None
     program: Program | None = None
     bread: puff.Bread | None = None
     line: Line | None = None
     plan: DayPlan | None = None
     stages: tuple[rise.Stage, ...] = ()
     forecast: rise.Forecast | None = None
+    wait: chemical.Wait | None = None
     faults: dict[str, str] = field(default_factory=dict)
 
 
@@ -97,7 +107,8 @@ def load(house: House, session: Session, bake_id: int) -> Rows:
     surface = session.get(SurfaceRow, bake.surface_id) if bake.surface_id else None
     return Rows(
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
-        rows.outcomes(session, bake_id), rows.said(session, bake_id), house.now(session, kitchen),
+        rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
+        house.now(session, kitchen),
     )  # fmt: skip
 
 
@@ -108,6 +119,7 @@ def work_of(r: Rows) -> Work:
             r.bake.model_dump(mode="json", exclude={"note", "revision", "name"}),
             r.kitchen.model_dump(mode="json"),
             r.surface.model_dump() if r.surface else None,
+            {k: str(v) for k, v in r.own.items()},
             [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", *hearths.FACTS)],
             [(x.kind, x.value, x.feel, x.at.isoformat()) for x in r.readings],
             int(r.now.timestamp() // 60) if r.bake.status == "live" else 0,
@@ -131,17 +143,27 @@ def shape_of(bake: Bake) -> Shape:
     return Shape(bake.shape, bake.diameter_cm, bake.length_cm, bake.width_cm, bake.thickness_mm)
 
 
-def sheet_of(bake: Bake, kitchen: Kitchen) -> WeighSheet:
+def lines_of(bake: Bake) -> list[TypedLine]:
+    """The formula, and what was put in beside it."""
+    lines = [TypedLine(x["ingredient"], x["amount"], x.get("basis"), x.get("part", "")) for x in bake.lines]
+    return lines + [TypedLine(x["ingredient"], x["amount"], None, "added") for x in bake.additions]
+
+
+def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> WeighSheet:
     """The weigh sheet of a bake. Raises BadRequest."""
-    lines = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in bake.lines]
-    return weigh(lines, PieceWish(bake.count, bake.piece_g), shape_of(bake))
+    stuffing = bake.filling or {}
+    inside = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in stuffing.get("lines", ())]
+    return weigh(
+        lines_of(bake), PieceWish(bake.count, bake.piece_g), shape_of(bake), None, kit_of(kitchen, own), inside,
+        stuffing.get("per_piece_g"), bake.held,
+    )  # fmt: skip
 
 
 def _compute(r: Rows) -> Work:
     work = Work()
     bake, kitchen = r.bake, r.kitchen
     try:
-        work.sheet = sheet_of(bake, kitchen)
+        work.sheet = sheet_of(bake, kitchen, r.own)
     except BadRequest as fault:
         work.faults["weigh"] = " ".join(f.detail for f in fault.faults)
         return work
@@ -151,40 +173,13 @@ def _compute(r: Rows) -> Work:
     if not dough.flour_g or not dough.water_g:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
-    if not any(p.ingredient.is_yeast for p in dough.portions):
-        work.faults["rise"] = "There is no yeast in this formula, and other leavens are not forecast yet. Add a yeast."
-    else:
+    if any(p.ingredient.is_yeast for p in dough.portions):
         _rise(work, r, dough, serve)
+    else:
+        _rest(work, r, dough, serve)
     mixed = work.plan.mixed_at if work.plan else r.now
-    work.heat, work.heat_parts = heat_of(bake, kitchen, dough, air_c(kitchen.hourly_c, mixed))
+    work.bowl = bowls.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, mixed))
     return work
-
-
-def heat_of(
-    bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float
-) -> tuple[MixHeat | None, tuple[str, float, float]]:
-    """Heat account of the bowl, and (liquid id, its grams, flour temperature). None without a liquid."""
-    liquids = [p for p in dough.portions if p.ingredient.group == "liquid" and p.ingredient.counted_water_frac > 0.5]
-    if not liquids:
-        return None, ("", 0.0, room_c)
-    solved = max(liquids, key=lambda p: (p.ingredient.id == "water", p.mass_g)).ingredient
-    flour_c = bake.flour_c if bake.flour_c is not None else room_c
-
-    def temp(ingredient_id: str, group: str, allergens: tuple[str, ...]) -> float:
-        if group == "flour":
-            return flour_c
-        return kitchen.fridge_c if {"milk", "egg"} & set(allergens) and group == "liquid" else room_c
-
-    parts: dict[str, Part] = {}
-    for p in dough.portions:
-        had = parts[p.ingredient.id].mass_g if p.ingredient.id in parts else 0.0
-        i = p.ingredient
-        parts[i.id] = Part(i, had + p.mass_g, temp(i.id, i.group, i.allergens))
-    heat = mix_heat(
-        list(parts.values()), Bowl(BOWL[1], BOWL[0], room_c), Kneading(bake.knead, bake.knead_min, room_c),
-        solved.id, bake.dough_c, kitchen.tap_c,
-    )  # fmt: skip
-    return heat, (solved.id, parts[solved.id].mass_g, flour_c)
 
 
 def surface_of(row: SurfaceRow | None) -> Surface:
@@ -242,20 +237,70 @@ def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float,
     return program.turn_s, program.off_s, recover
 
 
-def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
-    bake, kitchen = r.bake, r.kitchen
+def mix_temp_c(r: Rows) -> float:
+    """The dough's temperature after mixing: read then, else the one aimed at."""
+    mixed = r.done().get("mix")
+    read = [x.value for x in r.readings if x.kind == "dough_c" and mixed and abs(x.at - mixed) <= JUST_MIXED]
+    return read[-1] if read and read[-1] is not None else r.bake.dough_c
+
+
+def _spec(work: Work, r: Rows, dough: Dough) -> BakeSpec:
+    bake = r.bake
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
     bulk = rise.Stage(
         "bulk", 2.0, ((0.0, 0.0),), Vessel("tub", dough.total_g, True, TUB_CM, "wood"), "ball", bake.bulk_ratio
     )
     ball = rise.Stage("ball proof", 1.0, ((0.0, 0.0),), Vessel("tray", piece_g, True), None, bake.ball_ratio)
-    spec = BakeSpec(
-        dough, bake.strength, bake.dough_c, StageSpec(bulk), StageSpec(ball), mix_min=bake.knead_min + 5,
+    return BakeSpec(
+        dough, bake.strength, mix_temp_c(r), StageSpec(bulk), StageSpec(ball), mix_min=bake.knead_min + 5,
         preheat_min=surface_of(r.surface).spec.preheat_min,
-        line_min=math.ceil((work.line.makespan_s if work.line else 900) / 60) + 1,
-        bloomed=bake.bloomed, altitude_m=kitchen.altitude_m, activity=kitchen.activity_mean, roll_min=ROLL_MIN,
+        line_min=math.ceil((work.line.makespan_s if work.line else 900) / 60) + 1, bloomed=bake.bloomed,
+        altitude_m=r.kitchen.altitude_m, activity=r.kitchen.activity_mean * (bake.activity_factor or 1.0), roll_min=ROLL_MIN,
     )  # fmt: skip
-    belief = Belief(kitchen.activity_mean, kitchen.activity_sd_log)
+
+
+def _rest(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
+    """A dough without yeast rests for its told hours; soda and powder say how long it may."""
+    bake = r.bake
+    hours = (bake.bulk_h if bake.bulk_h is not None else 0.5, bake.ball_h if bake.ball_h is not None else 0.25)
+    room_c = air_c(r.kitchen.hourly_c, serve)
+    cold = hours[0] >= COLD_REST_H
+    rest = chemical.Rest(60.0, r.kitchen.fridge_c if cold else room_c, "bulk", 55.0)
+    work.wait = chemical.wait(dough, HOLDS_LIKE[bake.strength], rest, r.kitchen.powder)
+    last_h = max(work.wait.h if work.wait else 1.6 * sum(hours), sum(hours))
+    rests = tuple(rise.Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
+    spec = replace(_spec(work, r, dough), rests=(rests[0], rests[1]))
+    work.plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, r.done())
+    if any(p.ingredient.is_starter for p in dough.portions):
+        work.faults["rise"] = (
+            f"A starter’s rise is not forecast yet: the method’s usual {hours[0]:g} h and {hours[1]:g} h are planned. Watch the dough."
+        )
+    elif work.wait:
+        word = {
+            "cook_at_once": "cook at once",
+            "session": "this session",
+            "same_day": "same day",
+            "overnight": "overnight",
+        }
+        work.faults["rise"] = (
+            f"No yeast: this dough rests, it does not rise. Its gas waits about {_span(work.wait.low_h)} to "
+            f"{_span(work.wait.high_h)} {'in the fridge' if cold else 'on the bench'} ({word[work.wait.verdict]})."
+        )
+    else:
+        work.faults["rise"] = "Nothing in this formula makes gas: it rests, it does not rise."
+
+
+def _span(hours: float) -> str:
+    return f"{hours * 60:.0f} min" if hours < 1 else f"{hours:.0f} h"
+
+
+def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
+    bake, kitchen = r.bake, r.kitchen
+    spec = _spec(work, r, dough)
+    tired = bake.activity_factor
+    belief = Belief(
+        spec.activity, math.hypot(kitchen.activity_sd_log, FOAM_SD_LOG) if tired else kitchen.activity_sd_log
+    )
     done = r.done()
     plan = plan_back(spec, kitchen.hourly_c, serve, r.now, done)
     seen = _forecast(work, r, dough, spec, plan, belief)
@@ -282,7 +327,7 @@ def _forecast(work: Work, r: Rows, dough: Dough, spec: BakeSpec, plan: DayPlan, 
     looks = [
         Look((x.at - plan.mixed_at).total_seconds() / 3600, x.kind, x.value, x.feel)
         for x in r.readings
-        if x.at > plan.mixed_at
+        if x.at > plan.mixed_at and x.kind != "dough_c"
     ]
     return rise.forecast(
         dough, spec.strength, spec.mix_temp_c, work.stages, (r.bake.bulk_ratio, r.bake.ball_ratio),
@@ -300,7 +345,7 @@ def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
     inputs = (
         Input("yeast", round(yeast_g / dough.flour_g * 100, 2), "% of flour"),
         Input("salt", round(dough.salt_g / dough.flour_g * 100, 2), "% of flour"),
-        Input("dough after mixing", round(bake.dough_c, 1), "°C"),
+        Input("dough after mixing", round(mix_temp_c(r), 1), "°C"),
         Input("kitchen when it began", round(air_c(r.kitchen.hourly_c, begins), 1), "°C"),
         Input("target", (bake.bulk_ratio, bake.ball_ratio)[at], "×"),
         Input("activity of this dough", round(seen.belief.mean, 2), "×"),
@@ -311,7 +356,7 @@ def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
         stages = [replace(s, path=tuple((h, c + room_k) for h, c in s.path)) for s in work.stages[: at + 1]]
         fixed = (work.stages[0].hours,) if at else ()
         return rise.aims(
-            dough, bake.strength, bake.dough_c + dough_k, stages, fixed_h=fixed, bloomed=bake.bloomed,
+            dough, bake.strength, mix_temp_c(r) + dough_k, stages, fixed_h=fixed, bloomed=bake.bloomed,
             altitude_m=r.kitchen.altitude_m, activity=seen.belief.mean,
         )[at].ready_h  # fmt: skip
 

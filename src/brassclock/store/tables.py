@@ -71,6 +71,10 @@ class Kitchen(SQLModel, table=True):
     fridge_c: float = 4.0
     tap_c: float = 12.0
     flour_basis: str | None = None
+    spoons: str = "us"
+    scale_step_g: float = 0.1
+    powder: str = "double"
+    friction: dict[str, list[float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     activity_mean: float = 1.0
     activity_sd_log: float = 0.36
     created_at: dt.datetime = _instant(False)
@@ -100,6 +104,44 @@ class Surface(SQLModel, table=True):
     spots: int = 1
 
 
+class OwnIngredient(SQLModel, table=True):
+    """An ingredient of a kitchen's own: a composition, or a starter at some hydration."""
+
+    __tablename__ = "own_ingredient"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    kind: str = "made"
+    facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    deleted_at: dt.datetime | None = _instant()
+
+
+class OwnMethod(SQLModel, table=True):
+    """A bake's settings kept as a method of the kitchen's own."""
+
+    __tablename__ = "own_method"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    deleted_at: dt.datetime | None = _instant()
+
+
+class FlourBag(SQLModel, table=True):
+    """A bag of flour and what was learned of its thirst: points of water it took over the table's, over `times` bakes."""
+
+    __tablename__ = "flour_bag"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    ingredient: str
+    thirst_frac: float = 0.0
+    times: int = 0
+
+
 class Bake(SQLModel, table=True):
     """One batch from weighing to keeping. `program` is frozen when the first round is loaded."""
 
@@ -111,6 +153,12 @@ class Bake(SQLModel, table=True):
     seal: str = "round"
     status: str = "live"
     lines: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+    unread: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    held: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    additions: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    filling: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    weighed: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    bag_id: int | None = None
     strength: str = "kneaded"
     bloomed: bool = False
     count: int | None = None
@@ -124,8 +172,16 @@ class Bake(SQLModel, table=True):
     knead: str = "hand"
     knead_min: float = 8.0
     flour_c: float | None = None
+    solve_for: str | None = None
+    bowl_g: float = 500.0
+    bowl_material: str = "steel"
+    part_temps: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    bloom_min: float | None = None
+    activity_factor: float | None = None
     bulk_ratio: float = 1.9
     ball_ratio: float = 1.4
+    bulk_h: float | None = None
+    ball_h: float | None = None
     surface_id: int | None = Field(
         default=None, sa_column=Column(ForeignKey("surface.id", ondelete="SET NULL"), nullable=True)
     )

@@ -42,24 +42,36 @@ export const hearthQuery = (bake: number) =>
     refetchIntervalInBackground: true,
   });
 
-export const methodsQuery = () =>
-  queryOptions({ queryKey: ["methods"], staleTime: Infinity, queryFn: async () => (await take(client.GET("/api/methods"))).methods });
-
-export const ingredientsQuery = () =>
+export const methodsQuery = (kitchen: number) =>
   queryOptions({
-    queryKey: ["ingredients"],
-    staleTime: Infinity,
-    queryFn: async () => (await take(client.GET("/api/ingredients"))).ingredients,
+    queryKey: ["methods", kitchen],
+    staleTime: 60_000,
+    queryFn: async () => (await take(client.GET("/api/kitchens/{kitchen_id}/methods", path({ kitchen_id: kitchen })))).methods,
   });
 
-export const weighQuery = (body: Schemas["WeighReq"]) =>
+export const ingredientsQuery = (kitchen: number) =>
   queryOptions({
-    queryKey: ["weigh", body],
-    queryFn: () => take(client.POST("/api/compute/weigh", { body })),
+    queryKey: ["ingredients", kitchen],
+    staleTime: 60_000,
+    queryFn: async () => (await take(client.GET("/api/kitchens/{kitchen_id}/ingredients", path({ kitchen_id: kitchen })))).ingredients,
+  });
+
+export const weighQuery = (kitchen: number, body: Schemas["WeighReq"]) =>
+  queryOptions({
+    queryKey: ["weigh", kitchen, body],
+    queryFn: () => take(client.POST("/api/kitchens/{kitchen_id}/weigh", { ...path({ kitchen_id: kitchen }), body })),
     retry: false,
     staleTime: 60_000,
     enabled: body.lines.length > 0,
   });
+
+/** Ask without changing anything: how a list reads, what a feel wants, what dose the time asks for. */
+export const readList = (kitchen: number, text: string) =>
+  take(client.POST("/api/kitchens/{kitchen_id}/entry", { ...path({ kitchen_id: kitchen }), body: { text } }));
+export const askFeel = (bake: number, feel: Schemas["FeelIn"]["feel"]) =>
+  take(client.POST("/api/bakes/{bake_id}/feel", { ...path({ bake_id: bake }), body: { feel } }));
+export const askDose = (bake: number, body: Schemas["DoseIn"]) =>
+  take(client.POST("/api/bakes/{bake_id}/dose", { ...path({ bake_id: bake }), body }));
 
 /** Everything that changes a bake answers the whole bake, which is put where the screens read it. */
 function useBakeWrite<V>(bake: number, write: (given: V) => Promise<Bake>) {
@@ -86,6 +98,25 @@ export const useStatus = (bake: number) =>
 export const useJudge = (bake: number) =>
   useBakeWrite(bake, (body: Schemas["OutcomeIn"]) =>
     take(client.PUT("/api/bakes/{bake_id}/outcomes", { ...path({ bake_id: bake }), body })),
+  );
+
+export const useScale = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["ScaleIn"]) => take(client.POST("/api/bakes/{bake_id}/scale", { ...path({ bake_id: bake }), body })));
+
+export const useAdd = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["AdditionIn"]) =>
+    take(client.POST("/api/bakes/{bake_id}/additions", { ...path({ bake_id: bake }), body })),
+  );
+
+export const useUnadd = (bake: number) =>
+  useBakeWrite<void>(bake, () => take(client.DELETE("/api/bakes/{bake_id}/additions", path({ bake_id: bake }))));
+
+/** Minutes to foam; null: no foam; undefined: forget the test. */
+export const useBloom = (bake: number) =>
+  useBakeWrite(bake, (minutes: number | null | undefined) =>
+    minutes === undefined
+      ? take(client.DELETE("/api/bakes/{bake_id}/bloom", path({ bake_id: bake })))
+      : take(client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body: { minutes } })),
   );
 
 export const useRead = (bake: number) =>
@@ -148,6 +179,49 @@ export function useKitchenWrites(kitchen: number) {
       mutationFn: (id: number) =>
         take(client.DELETE("/api/kitchens/{kitchen_id}/surfaces/{surface_id}", path({ kitchen_id: kitchen, surface_id: id }))),
       onSuccess,
+    }),
+  };
+}
+
+/** What a kitchen keeps of its own: ingredients, bags, methods, files brought in. */
+export function usePantryWrites(kitchen: number) {
+  const cache = useQueryClient();
+  const at = path({ kitchen_id: kitchen });
+  const renew = (...keys: string[]) => () => void keys.forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+  return {
+    ingredient: useMutation({
+      mutationFn: (body: Schemas["OwnIngredientIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/ingredients", { ...at, body })),
+      onSuccess: renew("ingredients"),
+    }),
+    dropIngredient: useMutation({
+      mutationFn: ({ id, back }: { id: string; back?: boolean }) => {
+        const p = path({ kitchen_id: kitchen, ingredient_id: id });
+        return back
+          ? take(client.POST("/api/kitchens/{kitchen_id}/ingredients/{ingredient_id}/restore", p))
+          : take(client.DELETE("/api/kitchens/{kitchen_id}/ingredients/{ingredient_id}", p));
+      },
+      onSuccess: renew("ingredients"),
+    }),
+    bag: useMutation({
+      mutationFn: (body: Schemas["BagIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/bags", { ...at, body })),
+      onSuccess: renew("bench", "kitchens"),
+    }),
+    method: useMutation({
+      mutationFn: (body: Schemas["MethodIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/methods", { ...at, body })),
+      onSuccess: renew("methods"),
+    }),
+    dropMethod: useMutation({
+      mutationFn: ({ id, back }: { id: string; back?: boolean }) => {
+        const p = path({ kitchen_id: kitchen, method_id: id });
+        return back
+          ? take(client.POST("/api/kitchens/{kitchen_id}/methods/{method_id}/restore", p))
+          : take(client.DELETE("/api/kitchens/{kitchen_id}/methods/{method_id}", p));
+      },
+      onSuccess: renew("methods"),
+    }),
+    bringIn: useMutation({
+      mutationFn: (body: Schemas["ImportIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/import", { ...at, body })),
+      onSuccess: renew("bench", "ingredients"),
     }),
   };
 }

@@ -38,6 +38,93 @@ export interface paths {
         patch: operations["bakes_change_bake_bakes__int_bake_id__patch"];
         trace?: never;
     };
+    "/api/bakes/{bake_id}/additions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record what was put in beside the formula. */
+        post: operations["formulas_add_bakes__int_bake_id__additions_post"];
+        /** Take the last addition back. */
+        delete: operations["formulas_unadd_bakes__int_bake_id__additions_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/bloom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Minutes until the yeast foamed. */
+        put: operations["formulas_bloom_bakes__int_bake_id__bloom_put"];
+        post?: never;
+        /** Forget the bloom test. */
+        delete: operations["formulas_unbloom_bakes__int_bake_id__bloom_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/dose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The yeast for the time there is. */
+        post: operations["formulas_dose_bakes__int_bake_id__dose_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/export/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A bake as a file: json, jsonld, md or csv. */
+        get: operations["formulas_export_bakes__int_bake_id__export__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/feel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to do about how the dough feels. */
+        post: operations["formulas_feel_bakes__int_bake_id__feel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/hearth": {
         parameters: {
             query?: never;
@@ -83,6 +170,23 @@ export interface paths {
         put?: never;
         /** Undo of a deletion. */
         post: operations["bakes_restore_bake_bakes__int_bake_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rewrite the lines for so many breads, so much flour, what runs out, or what fits at once. */
+        post: operations["formulas_scale_bakes__int_bake_id__scale_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -225,23 +329,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/ingredients": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Every known ingredient. */
-        get: operations["compute_ingredients_ingredients_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/kitchens": {
         parameters: {
             query?: never;
@@ -276,6 +363,23 @@ export interface paths {
         patch: operations["kitchens_change_kitchen_kitchens__int_kitchen_id__patch"];
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/bags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open a bag of flour whose thirst will be learned. */
+        post: operations["formulas_open_bag_kitchens__int_kitchen_id__bags_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/bench": {
         parameters: {
             query?: never;
@@ -304,6 +408,143 @@ export interface paths {
         get: operations["kitchens_get_clock_kitchens__int_kitchen_id__clock_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every line of a pasted list, read or with what is missing. */
+        post: operations["formulas_entry_kitchens__int_kitchen_id__entry_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A bake from a file's text; what cannot be read stays on its sheet as words. */
+        post: operations["formulas_bring_in_kitchens__int_kitchen_id__import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ingredients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The table and the kitchen's own. */
+        get: operations["formulas_ingredients_kitchens__int_kitchen_id__ingredients_get"];
+        put?: never;
+        /** Keep an ingredient of one's own. */
+        post: operations["formulas_add_ingredient_kitchens__int_kitchen_id__ingredients_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ingredients/{ingredient_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take it off the list; bakes that hold it keep it. */
+        delete: operations["formulas_put_away_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/ingredients/{ingredient_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of putting away. */
+        post: operations["formulas_restore_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kitchen's own methods, then the schools. */
+        get: operations["formulas_kitchen_methods_kitchens__int_kitchen_id__methods_get"];
+        put?: never;
+        /** Keep a bake as a method of one's own. */
+        post: operations["formulas_keep_method_kitchens__int_kitchen_id__methods_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/methods/{method_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["formulas_put_away_method_kitchens__int_kitchen_id__methods__method_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/methods/{method_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of putting away. */
+        post: operations["formulas_restore_method_kitchens__int_kitchen_id__methods__method_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -342,17 +583,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/methods": {
+    "/api/kitchens/{kitchen_id}/weigh": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The methods a bake can start from. */
-        get: operations["compute_methods_methods_get"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** The weigh sheet of a formula as typed, measured as this kitchen measures. */
+        post: operations["formulas_weigh_kitchens__int_kitchen_id__weigh_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -392,16 +633,81 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schema/bake-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of our bake file. */
+        get: operations["formulas_bake_file_schema_bake_file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AdditionIn
+         * @description Something put in beside the formula, as typed.
+         */
+        AdditionIn: {
+            /** Amount */
+            amount: string;
+            /** Ingredient */
+            ingredient: string;
+        };
+        /** AdditionOut */
+        AdditionOut: {
+            /** Amount */
+            amount: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ingredient */
+            ingredient: string;
+        };
         /**
          * AnyObject
          * @description A result as `contract` shapes it; `GET /api/compute/KIND/schema` gives the request's schema.
          */
         AnyObject: {
             [key: string]: unknown;
+        };
+        /**
+         * BagIn
+         * @description A bag of flour.
+         */
+        BagIn: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * BagOut
+         * @description A bag of flour; `thirst_frac` is water it took over the table's, over `times` kept bakes.
+         */
+        BagOut: {
+            /** Id */
+            id: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Thirst Frac */
+            thirst_frac: number;
+            /** Times */
+            times: number;
         };
         /**
          * BakeBrief
@@ -458,6 +764,11 @@ export interface components {
          */
         BakeChange: {
             /**
+             * Bag Id
+             * @default null
+             */
+            bag_id?: number | null;
+            /**
              * Ball Ratio
              * @default null
              */
@@ -467,6 +778,16 @@ export interface components {
              * @default null
              */
             bloomed?: boolean | null;
+            /**
+             * Bowl G
+             * @default null
+             */
+            bowl_g?: number | null;
+            /**
+             * Bowl Material
+             * @default null
+             */
+            bowl_material?: ("steel" | "glass" | "ceramic" | "plastic" | "wood") | null;
             /**
              * Bulk Ratio
              * @default null
@@ -497,11 +818,20 @@ export interface components {
              * @default null
              */
             dough_c?: number | null;
+            /** @default null */
+            filling?: components["schemas"]["FillingIn"] | null;
             /**
              * Flour C
              * @default null
              */
             flour_c?: number | null;
+            /**
+             * Held
+             * @default null
+             */
+            held?: {
+                [key: string]: number;
+            } | null;
             /**
              * Knead
              * @default null
@@ -533,6 +863,13 @@ export interface components {
              */
             note?: string | null;
             /**
+             * Part Temps
+             * @default null
+             */
+            part_temps?: {
+                [key: string]: number;
+            } | null;
+            /**
              * Piece G
              * @default null
              */
@@ -552,6 +889,11 @@ export interface components {
              * @default null
              */
             skin_min?: number | null;
+            /**
+             * Solve For
+             * @default null
+             */
+            solve_for?: string | null;
             /**
              * Strength
              * @default null
@@ -577,6 +919,16 @@ export interface components {
              * @default null
              */
             uneven_frac?: number | null;
+            /**
+             * Unread
+             * @default null
+             */
+            unread?: string[] | null;
+            /**
+             * Weighed
+             * @default null
+             */
+            weighed?: number[] | null;
             /**
              * Width Cm
              * @default null
@@ -656,10 +1008,26 @@ export interface components {
          * @description What the cook has set, as stored.
          */
         BakeSettings: {
+            /** Activity Factor */
+            activity_factor: number | null;
+            /** Additions */
+            additions: components["schemas"]["AdditionOut"][];
+            /** Bag Id */
+            bag_id: number | null;
+            /** Ball H */
+            ball_h: number | null;
             /** Ball Ratio */
             ball_ratio: number;
+            /** Bloom Min */
+            bloom_min: number | null;
             /** Bloomed */
             bloomed: boolean;
+            /** Bowl G */
+            bowl_g: number;
+            /** Bowl Material */
+            bowl_material: string;
+            /** Bulk H */
+            bulk_h: number | null;
             /** Bulk Ratio */
             bulk_ratio: number;
             /** Count */
@@ -672,8 +1040,13 @@ export interface components {
             doneness: string;
             /** Dough C */
             dough_c: number;
+            filling: components["schemas"]["FillingIn"] | null;
             /** Flour C */
             flour_c: number | null;
+            /** Held */
+            held: {
+                [key: string]: number;
+            };
             /** Knead */
             knead: string;
             /** Knead Min */
@@ -684,12 +1057,18 @@ export interface components {
             lines: components["schemas"]["LineIn"][];
             /** Note */
             note: string;
+            /** Part Temps */
+            part_temps: {
+                [key: string]: number;
+            };
             /** Piece G */
             piece_g: number | null;
             /** Shape */
             shape: string;
             /** Skin Min */
             skin_min: number | null;
+            /** Solve For */
+            solve_for: string | null;
             /** Strength */
             strength: string;
             /** Surface Id */
@@ -698,6 +1077,10 @@ export interface components {
             thickness_mm: number | null;
             /** Uneven Frac */
             uneven_frac: number | null;
+            /** Unread */
+            unread: string[];
+            /** Weighed */
+            weighed: number[];
             /** Width Cm */
             width_cm: number | null;
         };
@@ -726,6 +1109,23 @@ export interface components {
             p90: string | null;
         };
         /**
+         * BeamWeight
+         * @description What an ingredient lays on the beam.
+         */
+        BeamWeight: {
+            /** Flour */
+            flour: boolean;
+            /** Mmol */
+            mmol: number;
+            /** Name */
+            name: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "soda" | "acid";
+        };
+        /**
          * BenchOut
          * @description The start screen: what is alive, the next hand moves, the kitchen's readings.
          */
@@ -740,6 +1140,14 @@ export interface components {
             say: components["schemas"]["SayPart"][];
             /** Steps */
             steps: components["schemas"]["StepOut"][];
+        };
+        /**
+         * BloomIn
+         * @description Minutes until the yeast foamed; null when it did not within 15.
+         */
+        BloomIn: {
+            /** Minutes */
+            minutes: number | null;
         };
         /** CarpetOut */
         CarpetOut: {
@@ -790,6 +1198,104 @@ export interface components {
             simulated: boolean;
         };
         /**
+         * CureOut
+         * @description One press that levels the beam.
+         */
+        CureOut: {
+            /** Change G */
+            change_g: number;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "less_soda" | "more_acid" | "swap_to_powder" | "more_soda";
+            /** Text */
+            text: string;
+        };
+        /**
+         * DoseIn
+         * @description The yeast for the time there is: which, and when it should have risen.
+         */
+        DoseIn: {
+            /**
+             * Leaven
+             * @default yeast_instant
+             */
+            leaven?: string;
+            /** Ready At */
+            ready_at: string;
+        };
+        /**
+         * DoseOut
+         * @description The yeast for the time there is.
+         */
+        DoseOut: {
+            /** Baker Frac */
+            baker_frac: number | null;
+            /** Leaven */
+            leaven: string;
+            /** Mass G */
+            mass_g: number | null;
+            /**
+             * Mix At
+             * Format: date-time
+             */
+            mix_at: string;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /** Reason */
+            reason: string;
+            /** Ways */
+            ways: components["schemas"]["DoseWay"][];
+        };
+        /** DoseWay */
+        DoseWay: {
+            /** At */
+            at: string | null;
+            /** Grams */
+            grams: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * EntryIn
+         * @description A whole ingredient list as text.
+         */
+        EntryIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * EntryLineOut
+         * @description A line of a list: read, or with what could not be.
+         */
+        EntryLineOut: {
+            /** Amount */
+            amount: string | null;
+            /** Basis */
+            basis: string | null;
+            /** Faults */
+            faults: string[];
+            /** Ingredient */
+            ingredient: string | null;
+            /** Near */
+            near: string[];
+            /** Note */
+            note: string;
+            /** Raw */
+            raw: string;
+        };
+        /** EntryOut */
+        EntryOut: {
+            /** Lines */
+            lines: components["schemas"]["EntryLineOut"][];
+        };
+        /**
          * FactOut
          * @description Forecast beside fact. `place` is 0 at p10 and 1 at p90.
          */
@@ -811,12 +1317,66 @@ export interface components {
             /** Was */
             was: number | null;
         };
+        /** FeelIn */
+        FeelIn: {
+            /**
+             * Feel
+             * @enum {string}
+             */
+            feel: "sticky" | "stiff" | "tears" | "springs_back";
+        };
+        /** FeelOut */
+        FeelOut: {
+            /** Means */
+            means: string;
+            /** Word */
+            word: string;
+        };
         /** FieldProblem */
         FieldProblem: {
             /** Detail */
             detail: string;
             /** Pointer */
             pointer: string;
+        };
+        /**
+         * FillingIn
+         * @description A stuffing or topping, and grams of it a piece.
+         */
+        FillingIn: {
+            /** Lines */
+            lines: components["schemas"]["LineIn"][];
+            /**
+             * Per Piece G
+             * @default null
+             */
+            per_piece_g?: number | null;
+            /**
+             * Topping
+             * @default false
+             */
+            topping?: boolean;
+        };
+        /** FillingOut */
+        FillingOut: {
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Per Piece G */
+            per_piece_g: number;
+            /** To Dough Frac */
+            to_dough_frac: number;
+            /** Total G */
+            total_g: number;
+        };
+        /** FillingReq */
+        FillingReq: {
+            /** Lines */
+            lines: components["schemas"]["LineReq"][];
+            /**
+             * Per Piece G
+             * @default null
+             */
+            per_piece_g?: number | null;
         };
         /** FireOut */
         FireOut: {
@@ -868,6 +1428,27 @@ export interface components {
             /** Id */
             id: number;
         };
+        /** GuideStepOut */
+        GuideStepOut: {
+            /** Minutes */
+            minutes: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HandfulOut
+         * @description What to do about a feel.
+         */
+        HandfulOut: {
+            /** Add */
+            add: string | null;
+            /** Grams */
+            grams: number;
+            /** Rest Min */
+            rest_min: number;
+            /** Text */
+            text: string;
+        };
         /** Health */
         Health: {
             /** Compiled */
@@ -917,6 +1498,35 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * ImportIn
+         * @description A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV.
+         */
+        ImportIn: {
+            /**
+             * Serve
+             * @default in 5 h
+             */
+            serve?: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ImportOut
+         * @description What came of an import: the bake, and what could not be used.
+         */
+        ImportOut: {
+            /** Bake Id */
+            bake_id: number;
+            /** Kind */
+            kind: string;
+            /** Notes */
+            notes: string[];
+            /** Read */
+            read: number;
+            /** Unread */
+            unread: string[];
+        };
         /** IngredientList */
         IngredientList: {
             /** Ingredients */
@@ -938,6 +1548,11 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
         };
         /** KeepOut */
         KeepOut: {
@@ -958,6 +1573,16 @@ export interface components {
              */
             altitude_m?: number | null;
             /**
+             * Flour Basis
+             * @default null
+             */
+            flour_basis?: string | null;
+            /**
+             * Fridge C
+             * @default null
+             */
+            fridge_c?: number | null;
+            /**
              * Hourly C
              * @default null
              */
@@ -972,6 +1597,21 @@ export interface components {
              * @default null
              */
             name?: string | null;
+            /**
+             * Powder
+             * @default null
+             */
+            powder?: ("double" | "single" | "phosphate") | null;
+            /**
+             * Scale Step G
+             * @default null
+             */
+            scale_step_g?: number | null;
+            /**
+             * Spoons
+             * @default null
+             */
+            spoons?: ("us" | "metric") | null;
             /**
              * Tap C
              * @default null
@@ -1037,8 +1677,16 @@ export interface components {
             activity_sd_log: number;
             /** Altitude M */
             altitude_m: number;
+            /** Bags */
+            bags: components["schemas"]["BagOut"][];
             /** Demo */
             demo: boolean;
+            /** Flour Basis */
+            flour_basis: string | null;
+            /** Friction */
+            friction: {
+                [key: string]: number[];
+            };
             /** Fridge C */
             fridge_c: number;
             /** Hourly C */
@@ -1049,6 +1697,12 @@ export interface components {
             mass_unit: string;
             /** Name */
             name: string;
+            /** Powder */
+            powder: string;
+            /** Scale Step G */
+            scale_step_g: number;
+            /** Spoons */
+            spoons: string;
             /** Surfaces */
             surfaces: components["schemas"]["SurfaceOut"][];
             /** Tap C */
@@ -1071,6 +1725,22 @@ export interface components {
              */
             state: "done" | "now" | "later";
         };
+        /**
+         * LeavenOut
+         * @description A leaven taken apart: grams of each part by name.
+         */
+        LeavenOut: {
+            /** Grams */
+            grams: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+        };
         /** LimitReq */
         LimitReq: {
             /** Ingredient */
@@ -1092,6 +1762,11 @@ export interface components {
             basis?: string | number | null;
             /** Ingredient */
             ingredient: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
         };
         /** LineOut */
         LineOut: {
@@ -1111,10 +1786,14 @@ export interface components {
             low_g: number;
             /** Name */
             name: string;
+            /** Rounding Frac */
+            rounding_frac: number;
             /** Typed */
             typed: string;
             /** Water G */
             water_g: number;
+            /** Weighable G */
+            weighable_g: number;
         };
         /** LineReq */
         LineReq: {
@@ -1127,43 +1806,124 @@ export interface components {
             basis?: string | number | null;
             /** Ingredient */
             ingredient: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+        };
+        /**
+         * MethodIn
+         * @description Keep a bake as a method of the kitchen's own.
+         */
+        MethodIn: {
+            /** Bake Id */
+            bake_id: number;
+            /** Name */
+            name: string;
         };
         /** MethodList */
         MethodList: {
             /** Methods */
             methods: components["schemas"]["MethodOut"][];
         };
-        /** MethodOut */
+        /**
+         * MethodOut
+         * @description A method, with what is compared before one is chosen.
+         */
         MethodOut: {
+            /** Allergens */
+            allergens: string[];
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
             /** Count */
             count: number;
             /** Diameter Cm */
-            diameter_cm: number;
+            diameter_cm: number | null;
+            /** Hands Min */
+            hands_min: number;
+            /** High H */
+            high_h: number;
+            /** Hold */
+            hold: string;
+            /** Hydration Frac */
+            hydration_frac: number | null;
             /** Id */
             id: string;
+            /** Ingredients */
+            ingredients: string[];
+            /** Leavens */
+            leavens: string[];
+            /** Length Cm */
+            length_cm: number | null;
+            /** Low H */
+            low_h: number;
             /** Name */
             name: string;
+            /** Own */
+            own: boolean;
             /** Piece G */
             piece_g: number;
+            /** Program */
+            program: string;
             /** School */
             school: string;
             /** Seal */
             seal: string;
+            /** Shape */
+            shape: string;
+            /** Shaping */
+            shaping: string[];
+            /** Soda */
+            soda: string;
+            /** Stages */
+            stages: components["schemas"]["MethodStageOut"][];
+            /** Surfaces */
+            surfaces: string[];
+            /** Wants */
+            wants: string[];
             /** Why */
             why: string;
+            /** Width Cm */
+            width_cm: number | null;
+        };
+        /** MethodStageOut */
+        MethodStageOut: {
+            /** High H */
+            high_h: number;
+            /** Low H */
+            low_h: number;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Ratio */
+            ratio: number | null;
         };
         /** MixOut */
         MixOut: {
             /** Advice */
             advice: string;
+            /** Bloom */
+            bloom: string;
+            /** Bloom Said */
+            bloom_said: string;
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             /** Contributions */
             contributions: components["schemas"]["HeatRow"][];
+            /** Cue */
+            cue: string;
             /** Dough Temp C */
             dough_temp_c: number;
             /** Flour C */
             flour_c: number;
+            /** Friction Factor */
+            friction_factor: number;
+            /** Friction Times */
+            friction_times: number;
+            /** Guide */
+            guide: components["schemas"]["GuideStepOut"][];
             /** Ice G */
             ice_g: number;
             /** Limit C */
@@ -1176,14 +1936,24 @@ export interface components {
             liquid_name: string;
             /** Liquid Temp C */
             liquid_temp_c: number | null;
+            /** Order */
+            order: string[];
+            /** Others */
+            others: components["schemas"]["OtherOut"][];
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
             /** Room C */
             room_c: number;
             /** Rule Factor C */
             rule_factor_c: number | null;
             /** Rule Liquid C */
             rule_liquid_c: number | null;
+            /** Seen C */
+            seen_c: number | null;
             /** Target C */
             target_c: number;
+            /** Tests */
+            tests: string[];
             /** Wanted Liquid C */
             wanted_liquid_c: number | null;
             /** Why */
@@ -1208,6 +1978,23 @@ export interface components {
             /** Spot */
             spot: number;
         };
+        /**
+         * Named
+         * @description What was kept or put away, by its id.
+         */
+        Named: {
+            /** Id */
+            id: string;
+        };
+        /** OtherOut */
+        OtherOut: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Temp C */
+            temp_c: number;
+        };
         /** OutcomeIn */
         OutcomeIn: {
             /**
@@ -1231,6 +2018,94 @@ export interface components {
             pocket: string | null;
             /** Round No */
             round_no: number;
+        };
+        /**
+         * OwnIngredientIn
+         * @description An ingredient of the kitchen's own: percent by mass and grams of a US cup; or a starter and its hydration.
+         */
+        OwnIngredientIn: {
+            /**
+             * Absorption Pts
+             * @default 0
+             */
+            absorption_pts?: number;
+            /**
+             * Acid Pct
+             * @default 0
+             */
+            acid_pct?: number;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens?: ("gluten" | "milk" | "egg" | "nuts" | "sesame" | "coconut" | "sulphites")[];
+            /**
+             * Cup G
+             * @default 125
+             */
+            cup_g?: number;
+            /**
+             * Fat Pct
+             * @default 0
+             */
+            fat_pct?: number;
+            /**
+             * Group
+             * @default flour
+             * @enum {string}
+             */
+            group?: "flour" | "liquid" | "fat" | "sugar" | "salt" | "leaven" | "seed" | "filling";
+            /**
+             * Hydration Frac
+             * @default 1
+             */
+            hydration_frac?: number;
+            /**
+             * Kind
+             * @default made
+             * @enum {string}
+             */
+            kind?: "made" | "starter";
+            /** Name */
+            name: string;
+            /**
+             * Protein Pct
+             * @default 0
+             */
+            protein_pct?: number;
+            /**
+             * Salt Pct
+             * @default 0
+             */
+            salt_pct?: number;
+            /**
+             * Sugar Pct
+             * @default 0
+             */
+            sugar_pct?: number;
+            /**
+             * Water Pct
+             * @default 0
+             */
+            water_pct?: number;
+        };
+        /**
+         * PartOut
+         * @description A part of the bowl and the temperature it goes in at.
+         */
+        PartOut: {
+            /** Given */
+            given: boolean;
+            /** Grams */
+            grams: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Liquid */
+            liquid: boolean;
+            /** Name */
+            name: string;
+            /** Temp C */
+            temp_c: number;
         };
         /** PiecesReq */
         PiecesReq: {
@@ -1303,7 +2178,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "ratio" | "jar" | "feel";
+            kind: "ratio" | "jar" | "feel" | "dough_c";
             /**
              * Value
              * @default null
@@ -1394,6 +2269,47 @@ export interface components {
              */
             text?: string;
         };
+        /**
+         * ScaleIn
+         * @description What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once.
+         */
+        ScaleIn: {
+            /**
+             * Count
+             * @default null
+             */
+            count?: number | null;
+            /**
+             * Flour G
+             * @default null
+             */
+            flour_g?: number | null;
+            /**
+             * Limits
+             * @default []
+             */
+            limits?: components["schemas"]["AdditionIn"][];
+            /**
+             * Loads
+             * @default 1
+             */
+            loads?: number;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+            /**
+             * Tray Depth Cm
+             * @default null
+             */
+            tray_depth_cm?: number | null;
+            /**
+             * Tray Width Cm
+             * @default null
+             */
+            tray_width_cm?: number | null;
+        };
         /** ScaleReq */
         ScaleReq: {
             /**
@@ -1406,8 +2322,11 @@ export interface components {
              * @default null
              */
             flour_g?: number | null;
-            /** @default null */
-            limit?: components["schemas"]["LimitReq"] | null;
+            /**
+             * Limit
+             * @default null
+             */
+            limit?: components["schemas"]["LimitReq"] | components["schemas"]["LimitReq"][] | null;
             /**
              * Mass G
              * @default null
@@ -1442,6 +2361,28 @@ export interface components {
              * @default null
              */
             width_cm?: number | null;
+        };
+        /**
+         * SodaOut
+         * @description Soda against acid.
+         */
+        SodaOut: {
+            /** Acid Mmol */
+            acid_mmol: number;
+            /** Cures */
+            cures: components["schemas"]["CureOut"][];
+            /** Effect */
+            effect: string;
+            /** Excess G Per 100G Flour */
+            excess_g_per_100g_flour: number;
+            /** Gas Ml Per 100G Flour */
+            gas_ml_per_100g_flour: number;
+            /** Soda Mmol */
+            soda_mmol: number;
+            /** Verdict */
+            verdict: string;
+            /** Weights */
+            weights: components["schemas"]["BeamWeight"][];
         };
         /** SpotOut */
         SpotOut: {
@@ -1534,6 +2475,17 @@ export interface components {
             /** Temp C */
             temp_c: number;
         };
+        /** SwapOut */
+        SwapOut: {
+            /** Advice */
+            advice: string;
+            /** Grams */
+            grams: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+        };
         /** TapChange */
         TapChange: {
             /** At */
@@ -1604,7 +2556,10 @@ export interface components {
             /** Ratio P90 */
             ratio_p90: number[];
         };
-        /** WeighOut */
+        /**
+         * WeighOut
+         * @description The weigh sheet: contract fields, and what the Weigh leaf shows besides.
+         */
         WeighOut: {
             /** Allergens */
             allergens: string[];
@@ -1614,10 +2569,20 @@ export interface components {
             contradictions: components["schemas"]["CautionOut"][];
             /** Effective Hydration Frac */
             effective_hydration_frac: number | null;
+            /** Factor */
+            factor: number;
+            feel: components["schemas"]["FeelOut"] | null;
+            filling: components["schemas"]["FillingOut"] | null;
             /** Flour G */
             flour_g: number;
             /** Hydration Frac */
             hydration_frac: number | null;
+            /** Hydration High */
+            hydration_high: number;
+            /** Hydration Low */
+            hydration_low: number;
+            /** Leavens */
+            leavens: components["schemas"]["LeavenOut"][];
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             /** Measurable */
@@ -1634,8 +2599,15 @@ export interface components {
             shape: {
                 [key: string]: number;
             } | null;
+            soda: components["schemas"]["SodaOut"] | null;
+            /** Swaps */
+            swaps: {
+                [key: string]: components["schemas"]["SwapOut"][];
+            };
             /** Total G */
             total_g: number;
+            /** Whole */
+            whole: components["schemas"]["CautionOut"][];
             /** Why */
             why: {
                 [key: string]: components["schemas"]["WhyOut"];
@@ -1646,10 +2618,23 @@ export interface components {
          * @description `weigh`: a formula as typed, how it divides, its shape, and what to scale it to.
          */
         WeighReq: {
+            /** @default null */
+            filling?: components["schemas"]["FillingReq"] | null;
+            /**
+             * Held
+             * @default []
+             */
+            held?: components["schemas"]["LimitReq"][];
             /** Lines */
             lines: components["schemas"]["LineReq"][];
             /** @default null */
             pieces?: components["schemas"]["PiecesReq"] | null;
+            /**
+             * Powder
+             * @default double
+             * @enum {string}
+             */
+            powder?: "double" | "single" | "phosphate";
             /** @default null */
             scale_to?: components["schemas"]["ScaleReq"] | null;
             /** @default null */
@@ -1973,6 +2958,472 @@ export interface operations {
             };
         };
     };
+    formulas_add_bakes__int_bake_id__additions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdditionIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_unadd_bakes__int_bake_id__additions_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_bloom_bakes__int_bake_id__bloom_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BloomIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_unbloom_bakes__int_bake_id__bloom_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_dose_bakes__int_bake_id__dose_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoseOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_export_bakes__int_bake_id__export__kind__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_feel_bakes__int_bake_id__feel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandfulOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bakes_get_hearth_bakes__int_bake_id__hearth_get: {
         parameters: {
             query?: never;
@@ -2133,6 +3584,86 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_scale_bakes__int_bake_id__scale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2725,35 +4256,6 @@ export interface operations {
             };
         };
     };
-    compute_ingredients_ingredients_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["IngredientList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     kitchens_list_kitchens_kitchens_get: {
         parameters: {
             query?: never;
@@ -2990,6 +4492,86 @@ export interface operations {
             };
         };
     };
+    formulas_open_bag_kitchens__int_kitchen_id__bags_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BagIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BagOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kitchens_bench_kitchens__int_kitchen_id__bench_get: {
         parameters: {
             query?: never;
@@ -3057,6 +4639,624 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClockOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_entry_kitchens__int_kitchen_id__entry_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_bring_in_kitchens__int_kitchen_id__import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_ingredients_kitchens__int_kitchen_id__ingredients_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_add_ingredient_kitchens__int_kitchen_id__ingredients_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnIngredientIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_put_away_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                ingredient_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_restore_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                ingredient_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_kitchen_methods_kitchens__int_kitchen_id__methods_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_keep_method_kitchens__int_kitchen_id__methods_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MethodIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_put_away_method_kitchens__int_kitchen_id__methods__method_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                method_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_restore_method_kitchens__int_kitchen_id__methods__method_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                method_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
                 };
             };
             /** @description Not Found */
@@ -3299,14 +5499,20 @@ export interface operations {
             };
         };
     };
-    compute_methods_methods_get: {
+    formulas_weigh_kitchens__int_kitchen_id__weigh_post: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                kitchen_id: number;
+            };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighReq"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3314,7 +5520,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MethodList"];
+                    "application/json": components["schemas"]["WeighOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3443,6 +5694,33 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    formulas_bake_file_schema_bake_file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -59,6 +59,7 @@ class BakeSpec:
     bloomed: bool = False
     altitude_m: float = 0.0
     activity: float = 1.0
+    rests: tuple[Aim, Aim] | None = None  # a dough whose stages are told, not forecast
 
 
 @dataclass(frozen=True)
@@ -111,6 +112,8 @@ def plan_back(
         return (moment.astimezone(dt.UTC) + dt.timedelta(hours=hours)).astimezone(zone)
 
     def solve(mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
+        if spec.rests:
+            return spec.rests
         bulk_h = _hours(balled - mixed) if balled else None
         bulk = spec.bulk.placed(hourly_c, mixed)
         guess = balled or shift(mixed, bulk_h or 2.0)

@@ -135,5 +135,5 @@ def near_ids(wanted: str, most: int = 3) -> list[str]:
 def unknown_text(wanted: str) -> str:
     """The sentence for an ingredient that is not in the table, with near ones."""
     near = near_ids(wanted)
-    advice = f" Did you mean {', '.join(near)}?" if near else " The list of known ones is under /api/ingredients."
+    advice = f" Did you mean {', '.join(near)}?" if near else " Write it as the table does, or make it one of your own."
     return f"“{wanted[:60]}” is not a known ingredient.{advice}"

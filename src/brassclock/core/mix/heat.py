@@ -11,7 +11,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from brassclock.core.cautions import Caution, caution
 from brassclock.core.evidence import Input, Kind, Param, Why, refuse
@@ -57,11 +57,20 @@ class Bowl:
 
 @dataclass(frozen=True)
 class Kneading:
-    """How it is mixed, for how long [min], in what room [C]."""
+    """How it is mixed, for how long [min], in what room [C]; friction over the table's, learned here."""
 
     method: str
     minutes: float
     room_c: float
+    friction_factor: float = 1.0
+
+
+@dataclass(frozen=True)
+class Other:
+    """Another part of the bowl that could bring the dough home, and the temperature it would need [C]."""
+
+    ingredient: str
+    temp_c: float
 
 
 @dataclass(frozen=True)
@@ -78,6 +87,7 @@ class MixHeat:
     rule_factor_c: float | None
     cautions: tuple[Caution, ...]
     advice: str
+    others: tuple[Other, ...]
     why: dict[str, Why]
 
 
@@ -90,7 +100,7 @@ def _constants(parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading) -> 
     loss = PARAMS[bench].value * (1000 / mass) ** (1 / 3) if kneading.method != "none" else 0.0
     per_min = PARAMS[f"friction_{kneading.method}"].value if f"friction_{kneading.method}" in PARAMS else 0.0
     at_once = PARAMS["stirring_total"].value * mass if kneading.method == "no_knead" else 0.0
-    return capacity, loss, per_min * mass, at_once
+    return capacity, loss, per_min * mass * kneading.friction_factor, at_once * kneading.friction_factor
 
 
 def _landing(start_c: float, capacity: float, loss: float, friction_w: float, kneading: Kneading) -> float:
@@ -132,6 +142,42 @@ def yeast_limit_c(parts: Sequence[Part]) -> float:
     return min(limits, default=DEFAULT_LIMIT_C)
 
 
+def learned_friction(
+    parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, seen_c: float, before: float, times: int
+) -> float:
+    """Friction over the table's after one thermometer reading: what would have landed the dough at `seen_c`.
+
+    Weighed against what was believed (worth two readings, judgement), held within .2 to 4.
+    """
+    still = mixed_temp_c(parts, bowl, replace(kneading, friction_factor=0.0))
+    table = mixed_temp_c(parts, bowl, replace(kneading, friction_factor=1.0))
+    if table - still < 0.2:
+        return before
+    said = min(4.0, max(0.2, (seen_c - still) / (table - still)))
+    return (before * (times + 2) + said) / (times + 3)
+
+
+def _others(
+    parts: Sequence[Part], at: int, bowl: Bowl | None, kneading: Kneading, target_c: float, limit_c: float
+) -> list[Other]:
+    """Flour or another liquid at the temperature that lands the dough, the solved liquid held at its limit."""
+    found = []
+    for k, part in enumerate(parts):
+        row = part.ingredient
+        if k == at or not (row.flour_frac > 0.5 or row.counted_water_frac > 0.5) or part.mass_g < 20 or row.is_yeast:
+            continue
+
+        def landing(temp_c: float, k: int = k) -> float:
+            trial = [Part(p.ingredient, p.mass_g, temp_c if i == k else p.temp_c) for i, p in enumerate(parts)]
+            return mixed_temp_c(trial, bowl, kneading)
+
+        zero, slope = landing(0.0), landing(1.0) - landing(0.0)
+        need_c = (target_c - zero) / slope
+        if 2.0 <= need_c <= limit_c:
+            found.append(Other(row.id, need_c))
+    return found
+
+
 def mix_heat(
     parts: Sequence[Part],
     bowl: Bowl | None,
@@ -154,6 +200,7 @@ def mix_heat(
     limit = yeast_limit_c(parts)
     wanted = liquid = rule = factor = None
     ice_g, advice = 0.0, ""
+    others: list[Other] = []
     used = list(parts)
     if solve_for is not None and target_c is not None:
         where = [i for i, p in enumerate(used) if p.ingredient.id == solve_for]
@@ -175,9 +222,14 @@ def mix_heat(
             )
             cautions.append(caution("yeast_limit", f"{wanted:.0f} C would be needed."))
             used[at] = Part(used[at].ingredient, used[at].mass_g, limit)
+            others = _others(used, at, bowl, kneading, target_c, limit)
         elif wanted < lowest:
             ice_g = ice_mass_g(used[at].mass_g, tap_c if tap_c is not None else kneading.room_c, wanted)
             advice = f"Colder than water can be: put {ice_g:.0f} g of it in as ice, or chill the flour."
+            others = _others(
+                [*used[:at], Part(used[at].ingredient, used[at].mass_g, lowest), *used[at + 1 :]], at, bowl, kneading,
+                target_c, limit,
+            )  # fmt: skip
             used[at] = Part(used[at].ingredient, used[at].mass_g, wanted)
         else:
             liquid = wanted
@@ -191,7 +243,7 @@ def mix_heat(
     dough_c = mixed_temp_c(used, bowl, kneading)
     account = _account(used, bowl, kneading, dough_c)
     return MixHeat(
-        dough_c, liquid, wanted, limit, ice_g, account, rule, factor, tuple(cautions), advice,
+        dough_c, liquid, wanted, limit, ice_g, account, rule, factor, tuple(cautions), advice, tuple(others),
         _whys(used, kneading, dough_c, wanted, solve_for, target_c),
     )  # fmt: skip
 

@@ -100,7 +100,9 @@ def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
         )  # fmt: skip
     share = math.exp(float(brentq(short, low, high, xtol=1e-4)))
     mass_g = share * wish.dough.flour_g
-    reason = f"{share:.2%} of the flour reaches {wish.target_ratio:g} x in {wish.at_h:.1f} h at this kitchen's activity."
+    reason = (
+        f"{share:.2%} of the flour reaches {wish.target_ratio:g} x in {wish.at_h:.1f} h at this kitchen's activity."
+    )
     return Dose(share, mass_g, reason, tuple(_ways(wish, leaven, mass_g)))
 
 

@@ -3,31 +3,24 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import BadRequest, FieldFault, Input, Kind, Why, gather, refuse
+from brassclock.core.evidence import BadRequest, FieldFault, Why
 from brassclock.core.matter.dough import Dough, Portion, dough_of
-from brassclock.core.matter.ingredients import Ingredient, table, unknown_text
-from brassclock.core.units import Unreadable, parse_amount
-from brassclock.core.weigh import geometry, measures
+from brassclock.core.weigh import geometry
+from brassclock.core.weigh.feel import Feel, feel_of
+from brassclock.core.weigh.leavens import Equivalent, LeavenPart, equivalents, leaven_parts
+from brassclock.core.weigh.lines import Kit, SheetLine, TypedLine, read_lines
+from brassclock.core.weigh.scaling import Scaling, WholePieces, scale_factor, weighable_g, whole_pieces
 from brassclock.core.weigh.soda import SodaBalance, soda_balance
+from brassclock.core.weigh.why import hydration_spread, whys
 
 BOWL_LOSS_FRAC = 0.02  # practice: 1 to 3 % stays on bowl and hands
-SCALE_STEP_G = 0.1
 SMALL_G = 2.0
-MAX_LINES = 60
+BELIEVABLE_WATER = (0.25, 1.6)  # of the flour: outside, cups were probably called grams
 MAX_PIECES = 500
-
-
-@dataclass(frozen=True)
-class TypedLine:
-    """A line as the cook typed it: ingredient id, amount text, and the basis of a cup."""
-
-    ingredient: str
-    amount: str
-    basis: str | float | None = None
 
 
 @dataclass(frozen=True)
@@ -37,30 +30,6 @@ class PieceWish:
     count: int | None = None
     mass_g: float | None = None
     loss_frac: float = BOWL_LOSS_FRAC
-
-
-@dataclass(frozen=True)
-class Scaling:
-    """What to scale to: pieces, flour, or the ingredient that runs out."""
-
-    count: int | None = None
-    mass_g: float | None = None
-    flour_g: float | None = None
-    limit_ingredient: str | None = None
-    limit_g: float | None = None
-
-
-@dataclass(frozen=True)
-class SheetLine:
-    """A read line: grams with their likely low and high, share of the flour, and the basis used."""
-
-    ingredient: Ingredient
-    typed: str
-    mass_g: float
-    low_g: float
-    high_g: float
-    basis: str
-    baker_frac: float | None
 
 
 @dataclass(frozen=True)
@@ -81,8 +50,18 @@ class Measurable:
 
 
 @dataclass(frozen=True)
+class Filling:
+    """A stuffing or topping: its lines, grams per piece, and how heavy it is against the dough it lies in or on."""
+
+    lines: tuple[SheetLine, ...]
+    per_piece_g: float
+    total_g: float
+    to_dough_frac: float
+
+
+@dataclass(frozen=True)
 class WeighSheet:
-    """Everything the Weigh leaf shows."""
+    """Everything the Weigh leaf shows. `factor` is what the scaling multiplied every line by."""
 
     dough: Dough
     lines: tuple[SheetLine, ...]
@@ -93,60 +72,14 @@ class WeighSheet:
     measurable: tuple[Measurable, ...]
     cautions: tuple[Caution, ...]
     why: dict[str, Why]
-
-
-def read_lines(lines: Sequence[TypedLine], metric: bool = False) -> list[SheetLine]:
-    """Lines in grams, without baker's percent. Raises BadRequest with every unreadable line."""
-    faults: list[FieldFault] = []
-    read: list[SheetLine] = []
-    rows = table()
-    if not lines:
-        raise refuse("/lines", "There are no lines. Give at least one ingredient, as plain_flour, 450 g.")
-    if len(lines) > MAX_LINES:
-        raise refuse("/lines", f"{len(lines)} lines are too many. Give at most {MAX_LINES}.")
-    for index, line in enumerate(lines):
-        ingredient = rows.get(line.ingredient)
-        if ingredient is None:
-            faults.append(FieldFault(f"/lines/{index}/ingredient", unknown_text(line.ingredient)))
-        basis = line.basis
-        if isinstance(basis, int | float) and not 20 <= basis <= 500:
-            faults.append(
-                FieldFault(f"/lines/{index}/basis", f"A cup of {basis:g} g is not believable. Give 20 to 500 g.")
-            )
-            continue
-        if isinstance(basis, str) and basis not in measures.BASES:
-            words = ", ".join(measures.BASES)
-            faults.append(
-                FieldFault(f"/lines/{index}/basis", f"Basis “{basis[:30]}” is not known. Use {words} or grams per cup.")
-            )
-            continue
-        try:
-            amount = parse_amount(line.amount)
-            if ingredient is not None:
-                got = measures.grams(ingredient, amount, basis, metric)
-                read.append(SheetLine(ingredient, line.amount, got.mass_g, got.low_g, got.high_g, got.basis, None))
-        except Unreadable as fault:
-            faults.append(FieldFault(f"/lines/{index}/amount", str(fault)))
-    gather(faults)
-    return read
-
-
-def _scale_factor(dough: Dough, scaling: Scaling, loss_frac: float) -> float:
-    if scaling.count and scaling.mass_g:
-        return scaling.count * scaling.mass_g / (1 - loss_frac) / dough.total_g
-    if scaling.flour_g:
-        if dough.flour_g == 0:
-            raise refuse("/scale_to/flour_g", "This formula has no flour to scale by. Add a flour.")
-        return scaling.flour_g / dough.flour_g
-    if scaling.limit_ingredient and scaling.limit_g:
-        have = dough.mass_of(scaling.limit_ingredient)
-        if have == 0:
-            raise refuse(
-                "/scale_to/limit/ingredient",
-                f"“{scaling.limit_ingredient}” is not in this formula. Name one that is.",
-            )
-        return scaling.limit_g / have
-    return 1.0
+    factor: float
+    hydration_low: float
+    hydration_high: float
+    feel: Feel | None
+    leavens: tuple[LeavenPart, ...]
+    swaps: dict[str, tuple[Equivalent, ...]]
+    whole: tuple[WholePieces, ...]
+    filling: Filling | None
 
 
 def _pieces(dough_g: float, wish: PieceWish) -> tuple[Pieces | None, list[tuple[str, str]]]:
@@ -201,38 +134,87 @@ def _measurable(line: SheetLine) -> Measurable | None:
     return Measurable(row.id, tuple(ways))
 
 
+def _cups_as_grams(dough: Dough) -> list[tuple[str, str]]:
+    """Water that no flour can hold: a cup was probably written as grams."""
+    h = dough.hydration_frac
+    if h is None or not dough.water_g or BELIEVABLE_WATER[0] <= h <= BELIEVABLE_WATER[1]:
+        return []
+    text = f"Water is {h:.0%} of the flour. Were cups written as grams, or grams as cups?"
+    return [("cups_as_grams", text)]
+
+
+def _less_held(lines: list[SheetLine], held: Mapping[str, float]) -> list[SheetLine]:
+    """Lines less what is held back, taken from the first line of each ingredient and never below nothing."""
+    left = dict(held)
+    out = []
+    for x in lines:
+        take = min(left.pop(x.ingredient.id, 0.0), x.mass_g)
+        share = 1 - take / x.mass_g
+        out.append(replace(x, mass_g=x.mass_g - take, low_g=x.low_g * share, high_g=x.high_g * share) if take else x)
+    return out
+
+
+def _filling(typed: Sequence[TypedLine], per_piece_g: float | None, pieces: Pieces | None, kit: Kit) -> Filling | None:
+    """The filling scaled to what every piece gets."""
+    if not typed:
+        return None
+    lines = read_lines(typed, kit)
+    have_g = sum(x.mass_g for x in lines)
+    count = pieces.count if pieces else 1
+    each = per_piece_g or have_g / max(count, 1)
+    factor = each * count / have_g if per_piece_g else 1.0
+    scaled = tuple(
+        replace(x, mass_g=x.mass_g * factor, low_g=x.low_g * factor, high_g=x.high_g * factor) for x in lines
+    )
+    return Filling(scaled, each, each * count, each / pieces.mass_g if pieces else 0.0)
+
+
 def weigh(
     typed: Sequence[TypedLine],
     wish: PieceWish | None = None,
     shape: geometry.Shape | None = None,
     scaling: Scaling | None = None,
-    metric: bool = False,
+    kit: Kit | None = None,
+    filling: Sequence[TypedLine] = (),
+    filling_g: float | None = None,
+    held: Mapping[str, float] | None = None,
 ) -> WeighSheet:
-    """The weigh sheet of a formula. Raises BadRequest with every fault found in it."""
-    wish = wish or PieceWish()
+    """The weigh sheet of a formula, with a filling of `filling_g` [g] a piece, less what is held back [g by ingredient].
+
+    Raises BadRequest with every fault.
+    """
+    wish, kit = wish or PieceWish(), kit or Kit()
     _check_wish(wish, shape)
-    lines = read_lines(typed, metric)
+    lines = _less_held(read_lines(typed, kit), held or {})
     dough = dough_of(Portion(x.ingredient, x.mass_g) for x in lines)
-    factor = _scale_factor(dough, scaling, wish.loss_frac) if scaling else 1.0
+    factor = scale_factor(dough, scaling, wish.loss_frac) if scaling else 1.0
     if factor != 1.0:
         lines = [replace(x, mass_g=x.mass_g * factor, low_g=x.low_g * factor, high_g=x.high_g * factor) for x in lines]
         dough = dough_of(Portion(x.ingredient, x.mass_g) for x in lines)
-    if dough.flour_g:
-        lines = [replace(x, baker_frac=x.mass_g / dough.flour_g) for x in lines]
+    flour = dough.flour_g
+    lines = [
+        replace(x, baker_frac=x.mass_g / flour if flour else None, weighable_g=weighable_g(x.mass_g, kit.scale_step_g))
+        for x in lines
+    ]
     pieces, contradictions = _pieces(dough.total_g, wish)
     piece_g = wish.mass_g or (pieces.mass_g if pieces else None)
     sheet = geometry.sheet_of(piece_g, shape) if piece_g and shape else None
     if piece_g and shape:
         said = geometry.disagreement(piece_g, shape)
         contradictions += [("thickness", said)] if said else []
-    contradictions += _volume_confusion(lines, dough)
+    contradictions += _volume_confusion(lines, dough) + _cups_as_grams(dough)
     cautions = [caution("raw_dough")] if dough.flour_g else []
     if not any(x.ingredient.is_yeast or x.ingredient.is_other_leaven for x in lines):
         cautions.append(caution("no_leaven"))
-    small = tuple(m for m in map(_measurable, lines) if m)
+    stuffed = _filling(filling, filling_g, pieces, kit)
+    if stuffed and any(x.ingredient.id == "minced_meat" or "egg" in x.ingredient.allergens for x in stuffed.lines):
+        cautions.append(caution("raw_filling"))
+    soda = soda_balance(dough, kit.powder)
+    low, high = hydration_spread(lines)
     return WeighSheet(
-        dough, tuple(lines), pieces, sheet, soda_balance(dough), tuple(contradictions), small,
-        tuple(cautions), _whys(dough, lines, pieces, sheet, wish),
+        dough, tuple(lines), pieces, sheet, soda, tuple(contradictions), tuple(m for m in map(_measurable, lines) if m),
+        tuple(cautions), whys(dough, lines, piece_g, sheet, soda), factor, low, high, feel_of(dough),
+        leaven_parts(dough, kit.powder), equivalents(dough), whole_pieces(lines), stuffed,
     )  # fmt: skip
 
 
@@ -255,63 +237,3 @@ def _check_wish(wish: PieceWish, shape: geometry.Shape | None) -> None:
             faults.append(FieldFault("/shape/kind", f"“{shape.kind}” is no shape. Use round, oval or quarter."))
     if faults:
         raise BadRequest(faults)
-
-
-def _whys(
-    dough: Dough,
-    lines: Sequence[SheetLine],
-    pieces: Pieces | None,
-    sheet: geometry.Sheet | None,
-    wish: PieceWish,
-) -> dict[str, Why]:
-    why = {
-        "total_g": Why(
-            "Dough weight", "m = Σ mᵢ", "Every line in grams, added up.",
-            tuple(Input(x.ingredient.name, round(x.mass_g, 1), "g") for x in lines), Kind.ANALYTIC,
-            _mass_spread(lines),
-        ),
-    }  # fmt: skip
-    if dough.hydration_frac is not None:
-        low, high = _hydration_spread(lines)
-        wet = [x for x in lines if x.mass_g * x.ingredient.counted_water_frac > 0.005 * dough.flour_g]
-        why["hydration_frac"] = Why(
-            "True water",
-            "H = Σ mᵢ·wᵢ / Σ mᵢ·fᵢ",
-            "Water from the tap and water inside dairy, egg, butter and starter, over the flour. "
-            "The moisture of the flour itself is left out, as bakers do.",
-            (
-                *(
-                    Input(f"water in {x.ingredient.name}", round(x.mass_g * x.ingredient.counted_water_frac, 1), "g")
-                    for x in wet
-                ),
-                Input("flour", round(dough.flour_g, 1), "g"),
-            ),
-            Kind.PUBLISHED_FROM_MEMORY,
-            f"{low:.0%} to {high:.0%} with the way cups are filled" if high - low > 0.005 else "as weighed",
-            ("how the flour cup was filled", "how wet the dairy is"),
-            ("composition tables, rounded", "cup weights: common practice"),
-        )
-    if sheet:
-        mass = wish.mass_g or (pieces.mass_g if pieces else 0.0)
-        why["thickness_mm"] = Why(
-            "Thickness", "t = m / (ρ·A)", "The piece spread evenly over its area.",
-            (Input("piece", round(mass, 1), "g"), Input("area", round(sheet.area_cm2, 1), "cm²"),
-             Input("density of a rolled sheet", round(geometry.sheet_density_g_cm3(), 2), "g/mL")),
-            Kind.ANALYTIC, "3 % by density, more by an uneven sheet", ("the diameter: it counts twice",),
-            ("density 1.25 g/mL gas-free: Campbell 1990s, from memory",),
-        )  # fmt: skip
-    return why
-
-
-def _mass_spread(lines: Sequence[SheetLine]) -> str:
-    low, high = sum(x.low_g for x in lines), sum(x.high_g for x in lines)
-    return f"{low:.0f} to {high:.0f} g" if high - low > 1 else "as weighed"
-
-
-def _hydration_spread(lines: Sequence[SheetLine]) -> tuple[float, float]:
-    def share(flour: str, water: str) -> float:
-        over = sum(getattr(x, water) * x.ingredient.counted_water_frac for x in lines)
-        under = sum(getattr(x, flour) * x.ingredient.flour_frac for x in lines)
-        return over / under if under else 0.0
-
-    return share("high_g", "low_g"), share("low_g", "high_g")

@@ -82,3 +82,21 @@ def disagreement(mass_g: float, shape: Shape) -> str | None:
         f"{mass_g:.0f} g at {size} is about {real:.1f} mm, not {shape.thickness_mm:g} mm. "
         f"For {shape.thickness_mm:g} mm at that size roll {fitting_g:.0f} g."
     )
+
+
+def fits_on(width_cm: float, depth_cm: float, diameter_cm: float) -> int:
+    """Rounds of `diameter_cm` that lie on a rectangle at once: the better of square rows and staggered rows.
+
+    >>> fits_on(40, 40, 18), fits_on(36, 33.6, 18)
+    (4, 3)
+    """
+    if diameter_cm > min(width_cm, depth_cm):
+        return 0
+    best = 0
+    for across, along in ((width_cm, depth_cm), (depth_cm, width_cm)):
+        per_row = math.floor(across / diameter_cm + 1e-9)
+        best = max(best, per_row * math.floor(along / diameter_cm + 1e-9))
+        rows = 1 + math.floor((along - diameter_cm) / (diameter_cm * math.sqrt(3) / 2) + 1e-9)
+        shifted = math.floor((across - diameter_cm / 2) / diameter_cm + 1e-9)
+        best = max(best, per_row * math.ceil(rows / 2) + shifted * (rows // 2))
+    return best

@@ -37,10 +37,17 @@ export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
           </Why>{" "}
           <span className="unit">% true water</span>
         </span>
+        {sheet.hydration_high - sheet.hydration_low > 0.01 && <span className="quiet">{percent(sheet.hydration_low)} to {percent(sheet.hydration_high)} % as cups are filled</span>}
         {sheet.flour_g > 0 && Math.abs(tap / sheet.flour_g - sheet.hydration_frac) > 0.01 && (
           <span className="quiet">looks like {percent(tap / sheet.flour_g)} %</span>
         )}
       </div>
+      {sheet.feel && (
+        <p>
+          <Why why={sheet.why["effective_hydration_frac"]} label="How wet it feels"><span className="unit">{sheet.feel.word}</span></Why>{" "}
+          <span className="quiet">feels like {percent(sheet.effective_hydration_frac ?? 0)} %. {sheet.feel.means}</span>
+        </p>
+      )}
     </Account>
   );
 }

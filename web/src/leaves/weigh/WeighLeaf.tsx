@@ -1,45 +1,58 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import styled from "styled-components";
 import type { Bake } from "../../api/client";
 import { ingredientsQuery } from "../../api/queries";
 import { Button } from "../../controls/Button";
-import { Cautions } from "../../controls/Notice";
+import { Cautions, Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { mass, massUnit } from "../../words/format";
+import { EntrySheet } from "./EntrySheet";
+import { FilesSheet } from "./FilesSheet";
 import { FormulaRow } from "./FormulaRow";
+import { HandsPanel } from "./HandsPanel";
+import { LeavenPanel } from "./LeavenPanel";
 import { PiecePanel } from "./PiecePanel";
+import { ScaleSheet } from "./ScaleSheet";
+import { SodaPanel } from "./SodaPanel";
+import { UnreadLines } from "./UnreadLines";
 import { useFormula } from "./useFormula";
 import { WaterPanel } from "./WaterPanel";
+import { WeighMode } from "./WeighMode";
 
 const Two = styled.div`
   display: grid; grid-template-columns: minmax(0, 1fr) 372px; gap: 10px 32px;
-  aside { border-left: 1.5px solid var(--hair-2); padding-left: 24px; display: grid; gap: 16px; align-content: start; }
+  aside { border-left: 1.5px solid var(--hair-2); padding-left: 24px; display: grid; gap: 18px; align-content: start; }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; border-top: 1.5px solid var(--hair-2); padding-top: 12px; } }
 `;
-export const Grid = styled.div`
+const Grid = styled.div`
   --cols: 118px minmax(120px, 1fr) 84px 66px 96px 40px;
   display: grid;
   .head { display: grid; grid-template-columns: var(--cols); gap: 10px; border-bottom: 2px solid var(--ink); color: var(--ink-2); font-size: 16px; padding: 2px 0; }
   .right { text-align: right; }
+  .part { font: 600 18px/1 var(--name); padding: 10px 0 2px; }
   @media (max-width: 600px) { --cols: 92px minmax(80px, 1fr) 64px 0 0 34px; gap: 0; .wide { display: none; } .head { gap: 4px; } }
 `;
 const Total = styled.div`
-  display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: center; border-top: 2px solid var(--ink); padding: 8px 0; font-size: 18px;
+  display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: center; border-top: 2px solid var(--ink); padding: 8px 0; font-size: 18px;
   b { font: 700 26px/1 var(--name); }
 `;
+type Open = "list" | "scale" | "files" | "weigh" | null;
 
-/** What goes in the bowl: lines as typed, grams beside them, water and pieces. */
+/** What goes in the bowl: lines as typed, grams beside them, water, leaven, soda, pieces. */
 export function WeighLeaf({ bake }: { bake: Bake }) {
   const formula = useFormula(bake);
-  const known = useQuery(ingredientsQuery());
+  const known = useQuery(ingredientsQuery(bake.kitchen_id));
   const units = useWords();
+  const [open, setOpen] = useState<Open>(null);
   const sheet = formula.sheet;
+  const close = () => setOpen(null);
   let running = 0;
   return (
     <>
-      <BakeHead bake={bake} about={sheet?.pieces ? `${sheet.pieces.count} breads × ${mass(sheet.pieces.mass_g!, units)} ${massUnit(units)}` : "type what goes in the bowl"} />
+      <BakeHead bake={bake} about={sheet?.pieces ? `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}` : "type what goes in the bowl"} />
       <Two>
         <div>
           <Grid>
@@ -54,28 +67,49 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
             {formula.lines.map((line, i) => {
               const got = formula.lineOf(line);
               running += got?.grams ?? 0;
+              const part = line.part && line.part !== formula.lines[i - 1]?.part ? line.part : "";
               return (
-                <FormulaRow
-                  key={i} line={line} got={got} running={running} items={known.data ?? []} fault={formula.faultOf(line)}
-                  onSet={(part) => formula.set(i, part)} onRemove={() => formula.remove(i)}
-                />
+                <div key={i}>
+                  {part && <p className="part">{part}</p>}
+                  <FormulaRow
+                    line={line} got={got} running={running} items={known.data ?? []} fault={formula.faultOf(line)}
+                    onSet={(change) => formula.set(i, change)} onRemove={() => formula.remove(i)}
+                  />
+                </div>
               );
             })}
           </Grid>
+          <UnreadLines bake={bake} formula={formula} />
           <Total>
-            <Button onPress={formula.add} data-print="no">Add a line</Button>
             {sheet && <span>dough <b>{mass(sheet.total_g, units)}</b> {massUnit(units)}</span>}
             <span className="quiet" role="status">{formula.saved ? "kept" : sheet ? "keeping…" : "not kept until every line can be read"}</span>
             {sheet && sheet.allergens.length > 0 && <span className="quiet">contains {sheet.allergens.join(", ")}</span>}
           </Total>
+          <Total data-print="no" role="group" aria-label="Work on the formula">
+            <Button onPress={formula.add}>Add a line</Button>
+            <Button onPress={() => setOpen("list")}>Paste a list</Button>
+            <Button isDisabled={!sheet || sheet.lines.length === 0} onPress={() => setOpen("scale")}>Scale</Button>
+            <Button isDisabled={!sheet || sheet.lines.length === 0} data-kind="brass" onPress={() => setOpen("weigh")}>Weigh it</Button>
+            <Button onPress={() => setOpen("files")}>Print, save</Button>
+            {formula.canUndo && <Button data-kind="bare" onPress={formula.undo}>undo</Button>}
+          </Total>
+          {formula.otherFaults.map((f) => <Plate key={f}>{f}</Plate>)}
+          {sheet?.whole.map((w) => <p className="quiet" key={w.code}>{w.text}</p>)}
           <StepBar bake={bake} keys={["weigh"]} />
+          <HandsPanel bake={bake} sheet={sheet} formula={formula} />
           {sheet && <Cautions items={sheet.cautions} />}
         </div>
         <aside>
           <WaterPanel sheet={sheet} />
+          <SodaPanel sheet={sheet} formula={formula} />
           <PiecePanel bake={bake} sheet={sheet} />
+          <LeavenPanel bake={bake} sheet={sheet} formula={formula} />
         </aside>
       </Two>
+      <EntrySheet bake={bake} formula={formula} open={open === "list"} onClose={close} />
+      <ScaleSheet bake={bake} sheet={sheet} formula={formula} open={open === "scale"} onClose={close} />
+      <FilesSheet bake={bake} open={open === "files"} onClose={close} />
+      {open === "weigh" && sheet && <WeighMode bake={bake} sheet={sheet} onClose={close} />}
     </>
   );
 }

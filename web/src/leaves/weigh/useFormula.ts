@@ -5,7 +5,11 @@ import { useBakeChange, weighQuery } from "../../api/queries";
 
 export type Line = Schemas["LineIn"];
 const SAVE_AFTER_MS = 600;
-const plain = (l: Line): Line => ({ ingredient: l.ingredient, amount: l.amount, basis: l.basis ?? null });
+const MOST_UNDO = 30;
+const plain = (l: Line): Line => ({ ingredient: l.ingredient, amount: l.amount, basis: l.basis ?? null, part: l.part ?? "" });
+
+/** 13.7 g, 284 g: an amount a cook can weigh. */
+export const gramsText = (grams: number): string => `${Number(grams >= 20 ? grams.toFixed(0) : grams.toFixed(grams < 2 ? 2 : 1))} g`;
 
 /**
  * The formula being typed. It is computed as it changes and stored once it can be read; a line that
@@ -13,22 +17,26 @@ const plain = (l: Line): Line => ({ ingredient: l.ingredient, amount: l.amount, 
  */
 export function useFormula(bake: Bake) {
   const [draft, setDraft] = useState<Line[] | null>(null);
+  const [past, setPast] = useState<Line[][]>([]);
   const lines = draft ?? bake.settings.lines;
   const s = bake.settings;
   const whole = lines.filter((l) => l.ingredient && l.amount.trim());
-  const asked = {
-    lines: whole.map(plain),
+  const added = s.additions.map((a) => ({ ingredient: a.ingredient, amount: a.amount, basis: null, part: "added" }));
+  const asked: Schemas["WeighReq"] = {
+    lines: [...whole.map(plain), ...added],
     pieces: { count: s.count, mass_g: s.piece_g },
     shape: { kind: s.shape as "round", diameter_cm: s.diameter_cm, length_cm: s.length_cm, width_cm: s.width_cm, thickness_mm: s.thickness_mm },
+    filling: s.filling ? { lines: s.filling.lines, per_piece_g: s.filling.per_piece_g ?? null } : null,
+    held: Object.entries(s.held).map(([ingredient, mass_g]) => ({ ingredient, mass_g })),
   };
-  const computed = useQuery({ ...weighQuery(asked), placeholderData: keepPreviousData });
+  const computed = useQuery({ ...weighQuery(bake.kitchen_id, asked), placeholderData: keepPreviousData });
   const change = useBakeChange(bake.id);
   const save = useRef(change.mutate);
   useEffect(() => {
     save.current = change.mutate;
   });
   const good = !computed.error && !computed.isPlaceholderData;
-  const key = JSON.stringify(asked.lines);
+  const key = JSON.stringify(whole.map(plain));
   useEffect(() => {
     if (draft === null || !good) return;
     const timer = setTimeout(() => save.current({ lines: JSON.parse(key) as Line[] }), SAVE_AFTER_MS);
@@ -39,16 +47,48 @@ export function useFormula(bake: Bake) {
     const at = whole.indexOf(line);
     return at < 0 ? null : (faults.find((f) => f.pointer.startsWith(`/lines/${at}/`))?.detail ?? null);
   };
+  const put = (next: Line[]) => {
+    setPast([...past.slice(-MOST_UNDO + 1), [...lines]]);
+    setDraft(next);
+  };
   return {
     lines,
     sheet: computed.error ? null : (computed.data ?? bake.weigh),
     lineOf: (line: Line) => (computed.error ? null : (computed.data?.lines[whole.indexOf(line)] ?? null)),
+    /** What was put in beside the formula, in grams. */
+    added: computed.data?.lines.slice(whole.length) ?? [],
     faultOf,
     otherFaults: faults.filter((f) => !f.pointer.startsWith("/lines/")).map((f) => f.detail),
     saved: draft === null || (good && JSON.stringify(bake.settings.lines.map(plain)) === key),
     set: (i: number, part: Partial<Line>) => setDraft(lines.map((l, k) => (k === i ? { ...l, ...part } : l))),
-    add: () => setDraft([...lines, { ingredient: "", amount: "", basis: null }]),
-    remove: (i: number) => setDraft(lines.filter((_, k) => k !== i)),
+    add: () => setDraft([...lines, { ingredient: "", amount: "", basis: null, part: "" }]),
+    put,
+    remove: (i: number) => put(lines.filter((_, k) => k !== i)),
+    /** Make an ingredient weigh so many grams more (or less): the first line of it, a new one, or none at zero. */
+    changeBy: (ingredient: string, grams: number, instead?: string) => {
+      const at = lines.findIndex((l) => l.ingredient === ingredient);
+      const now = at < 0 ? 0 : (computed.data?.lines[whole.indexOf(lines[at]!)]?.grams ?? 0);
+      const next = lines.filter((l) => l.ingredient !== instead);
+      const text = gramsText(now + grams);
+      if (at < 0) return put([...next, { ingredient, amount: text, basis: null, part: "" }]);
+      return put(now + grams < 0.05 ? next.filter((l) => l.ingredient !== ingredient) : next.map((l) => (l === lines[at] ? { ...l, amount: text, basis: null } : l)));
+    },
+    /** Take one ingredient's place with another, in grams. */
+    swap: (from: string, to: string, grams: number) =>
+      put(lines.map((l) => (l.ingredient === from ? { ...l, ingredient: to, amount: gramsText(grams), basis: null } : l))),
+    /** The server wrote the lines anew (scaled): show those. */
+    renewed: () => {
+      setPast([...past.slice(-MOST_UNDO + 1), [...lines]]);
+      setDraft(null);
+    },
+    canUndo: past.length > 0,
+    undo: () => {
+      const last = past.at(-1);
+      if (!last) return;
+      setDraft(last);
+      setPast(past.slice(0, -1));
+    },
     change,
   };
 }
+export type Formula = ReturnType<typeof useFormula>;

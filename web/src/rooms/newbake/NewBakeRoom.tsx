@@ -25,7 +25,7 @@ const Method = styled.button`
 /** When do we eat, and what do we start from. */
 export function NewBakeRoom({ bench }: { bench: Bench }) {
   const go = useNavigate();
-  const methods = useQuery(methodsQuery());
+  const methods = useQuery(methodsQuery(bench.kitchen.id));
   const start = useStartBake();
   const [serve, setServe] = useState("in 5 h");
   const [method, setMethod] = useState("hatch-pita");

@@ -1,0 +1,105 @@
+"""The bake file: everything that makes a bake, as JSON with a published JSON Schema. A round trip loses nothing.
+
+Version 1. Unknown fields are kept out but reported; a file of a later version is read as far as it is known.
+"""
+
+from __future__ import annotations
+
+import json
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+FORMAT: Literal["brass-clock/bake"] = "brass-clock/bake"
+VERSION = 1
+
+
+class FileLine(BaseModel):
+    """A line as typed; an unread line has its words in `raw` and no ingredient."""
+
+    ingredient: str | None = None
+    amount: str = ""
+    basis: str | float | None = None
+    part: str = ""
+    raw: str = ""
+
+
+class FileShape(BaseModel):
+    kind: Literal["round", "oval", "quarter"] = "round"
+    diameter_cm: float | None = None
+    length_cm: float | None = None
+    width_cm: float | None = None
+    thickness_mm: float | None = None
+
+
+class FileFilling(BaseModel):
+    lines: list[FileLine]
+    per_piece_g: float | None = None
+    topping: bool = False
+
+
+class OwnRow(BaseModel):
+    """An ingredient of the kitchen's own that the lines name."""
+
+    id: str
+    name: str
+    kind: Literal["made", "starter"] = "made"
+    facts: dict[str, Any]
+
+
+class BakeFile(BaseModel):
+    """One bake, as a file."""
+
+    model_config = ConfigDict(extra="ignore", title="Brass Clock bake file")
+
+    format: Literal["brass-clock/bake"] = FORMAT
+    version: int = Field(default=VERSION, ge=1)
+    name: str = Field(min_length=1, max_length=80)
+    method: str = "blank"
+    seal: str = "square"
+    lines: list[FileLine] = Field(max_length=60)
+    filling: FileFilling | None = None
+    count: int | None = Field(default=None, ge=1, le=500)
+    piece_g: float | None = Field(default=None, ge=5, le=5000)
+    shape: FileShape = FileShape()
+    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
+    bloomed: bool = False
+    dough_c: float = Field(default=25.0, ge=5, le=40)
+    knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] = "hand"
+    knead_min: float = Field(default=8.0, ge=0, le=60)
+    bulk_ratio: float = Field(default=2.0, ge=1.05, le=4)
+    ball_ratio: float = Field(default=1.4, ge=1.05, le=4)
+    bulk_h: float | None = Field(default=None, ge=0, le=240)
+    ball_h: float | None = Field(default=None, ge=0, le=240)
+    doneness: Literal["pale", "golden", "charred"] = "golden"
+    docked: bool = False
+    note: str = Field(default="", max_length=20_000)
+    own_ingredients: list[OwnRow] = []
+
+
+def bake_file_schema() -> dict[str, Any]:
+    """The published JSON Schema."""
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **BakeFile.model_json_schema()}
+
+
+def write(bake: BakeFile) -> str:
+    return json.dumps(bake.model_dump(mode="json"), ensure_ascii=False, indent=2) + "\n"
+
+
+def read(data: dict[str, Any]) -> tuple[BakeFile, list[str]]:
+    """(bake, what could not be used). A field that cannot be is left at its default and named; raises ValueError without a name or lines."""
+    notes = [f"“{key}” is not known here and was left out." for key in data if key not in BakeFile.model_fields]
+    given = {k: v for k, v in data.items() if k in BakeFile.model_fields}
+    if isinstance(given.get("version"), int) and given["version"] > VERSION:
+        notes.append(f"The file is of version {given['version']}; it was read as version {VERSION}.")
+    for _ in range(len(BakeFile.model_fields)):
+        try:
+            return BakeFile.model_validate(given), notes
+        except ValidationError as error:
+            bad = {str(e["loc"][0]): e for e in error.errors(include_url=False)}
+            for key, e in bad.items():
+                if key in ("name", "lines", "format"):
+                    raise ValueError(f"/{key}: {e['msg']}. A bake file needs a format, a name and lines.") from None
+                notes.append(f"“{key}” could not be used ({e['msg']}); the usual value stands.")
+                given.pop(key, None)
+    return BakeFile.model_validate(given), notes

@@ -1,0 +1,75 @@
+"""A weigh sheet as CSV and as Markdown, out and back in. Reading takes a row's first two useful columns as amount and name."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Sequence
+
+COLUMNS = ("ingredient", "amount", "grams", "percent_of_flour", "part")
+
+
+def write_csv(rows: Sequence[tuple[str, str, float, float | None, str]]) -> str:
+    """Rows of (name, amount as typed, grams, share of flour, part)."""
+    text = io.StringIO()
+    out = csv.writer(text, lineterminator="\n")
+    out.writerow(COLUMNS)
+    for name, amount, grams, share, part in rows:
+        out.writerow((_safe(name), amount, f"{grams:.1f}", "" if share is None else f"{share * 100:.2f}", part))
+    return text.getvalue()
+
+
+def _safe(cell: str) -> str:
+    """A cell that no table program takes for a formula."""
+    return f"'{cell}" if cell[:1] in "=+-@" else cell
+
+
+def read_csv(text: str) -> list[str]:
+    """Ingredient lines as text, from a table with a heading or without."""
+    try:
+        dialect: type[csv.Dialect] | str = csv.Sniffer().sniff(text[:2000], delimiters=",;\t")
+    except csv.Error:
+        dialect = "excel"
+    rows = [[c.strip() for c in row] for row in csv.reader(io.StringIO(text), dialect) if any(c.strip() for c in row)]
+    if not rows:
+        return []
+    head = [c.lower() for c in rows[0]]
+    if "ingredient" in head:
+        name = head.index("ingredient")
+        amount = head.index("amount") if "amount" in head else head.index("grams") if "grams" in head else None
+        unit = " g" if amount is not None and head[amount] == "grams" else ""
+        return [
+            f"{row[amount]}{unit} {row[name].lstrip(chr(39))}" if amount is not None and amount < len(row) else row[name]
+            for row in rows[1:] if name < len(row)
+        ]  # fmt: skip
+    return [" ".join(c for c in row if c) for row in rows]
+
+
+def write_markdown(name: str, about: Sequence[str], rows: Sequence[tuple[str, str, float, float | None, str]], steps: Sequence[str]) -> str:  # fmt: skip
+    """A page: heading, facts, a table of the formula, the steps."""
+    lines = [f"# {name}", "", *about, "", "| amount | ingredient | g | % of flour |", "|---|---|---:|---:|"]
+    for what, amount, grams, share, _ in rows:
+        lines.append(f"| {amount} | {_bar(what)} | {grams:.1f} | {'' if share is None else f'{share * 100:.1f}'} |")
+    if steps:
+        lines += ["", "## Steps", "", *(f"{i}. {s}" for i, s in enumerate(steps, start=1))]
+    return "\n".join(lines) + "\n"
+
+
+def _bar(text: str) -> str:
+    return text.replace("|", "\\|")
+
+
+def read_markdown(text: str) -> tuple[str | None, list[str]]:
+    """(heading, ingredient lines) of a page with a table or a list under it."""
+    title = re.search(r"^#\s+(.+)$", text, re.MULTILINE)
+    body = re.split(r"^##\s", text, maxsplit=1, flags=re.MULTILINE)[0]
+    rows = [
+        [c.strip().replace("\\|", "|") for c in re.split(r"(?<!\\)\|", line.strip().strip("|"))]
+        for line in body.splitlines() if line.strip().startswith("|")
+    ]  # fmt: skip
+    rows = [r for r in rows if not all(re.fullmatch(r":?-+:?", c) for c in r)]
+    found = [f"{r[0]} {r[1]}" for r in rows[1:] if len(r) > 1]
+    if not found:
+        found = [line.strip() for line in body.splitlines() if re.match(r"\s*(?:[-*+•]|\d+[.)])\s", line)]
+    return (title[1].strip() if title else None), found

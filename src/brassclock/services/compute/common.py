@@ -1,0 +1,37 @@
+"""What the requests of the contract share: bounds, lenient models, a dough by mass."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict
+
+from brassclock.core.evidence import FieldFault, gather
+from brassclock.core.matter.dough import Dough, Portion, dough_of
+from brassclock.core.matter.ingredients import table, unknown_text
+from brassclock.services.schemas import within
+
+Mass = Annotated[float, within(0.001, 1_000_000, "g")]
+Temp = Annotated[float, within(-30, 600, "C")]
+Ratio = Annotated[float, within(1.01, 6, "x")]
+
+
+class Loose(BaseModel):
+    """Extra fields are welcome and ignored."""
+
+    model_config = ConfigDict(extra="ignore")
+
+
+class MassLine(Loose):
+    ingredient: str
+    mass_g: Mass
+
+
+def mass_dough(lines: list[MassLine]) -> Dough:
+    known = table()
+    gather(
+        FieldFault(f"/lines/{i}/ingredient", unknown_text(x.ingredient))
+        for i, x in enumerate(lines)
+        if x.ingredient not in known
+    )
+    return dough_of(Portion(known[x.ingredient], x.mass_g) for x in lines)

@@ -1,0 +1,146 @@
+"""`puff` of the contract."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import AfterValidator, Field
+
+from brassclock.core.evidence import refuse
+from brassclock.core.fire.program import Faults, Step, plan_bread
+from brassclock.core.fire.puff.model import Bread
+from brassclock.core.fire.surfaces import KINDS as SURFACES
+from brassclock.core.fire.surfaces import LATER_KINDS, Surface
+from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
+from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
+from brassclock.services.schemas import within
+from brassclock.services.sheets import caution_out, why_out
+
+
+def _thick(mm: float) -> float:
+    if not (math.isfinite(mm) and 0.5 <= mm <= 60):
+        raise ValueError(f"{mm:g} mm cannot be baked as a flatbread. Give 0.5 to 60 mm.")
+    return mm
+
+
+class LayerReq(Loose):
+    mass_g: Mass
+
+
+class BreadReq(Loose):
+    lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
+    hydration_frac: Annotated[float, within(0.2, 2, "")] | None = None
+    mass_g: Mass | None = None
+    diameter_cm: Annotated[float, within(3, 80, "cm")] | None = None
+    length_cm: Annotated[float, within(3, 120, "cm")] | None = None
+    width_cm: Annotated[float, within(3, 80, "cm")] | None = None
+    thickness_mm: Annotated[float, AfterValidator(_thick)] | None = None
+    temp_c: Annotated[float, within(-5, 60, "C")] = 22.0
+    leaven: Literal["yeast", "sourdough", "chemical"] = "yeast"
+    intent: Literal["pocket", "blister", "flat", "thick"] = "pocket"
+    docked: bool = False
+    stuffed: LayerReq | None = None
+    topped: LayerReq | None = None
+
+
+class PlateReq(Loose):
+    material: Literal["iron", "steel", "stone", "clay", "aluminium"]
+    thickness_mm: Annotated[float, within(1, 100, "mm")]
+
+
+class SurfaceReq(Loose):
+    kind: str
+    temp_c: Annotated[float, within(50, 600, "C")]
+    power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
+    oven_c: Annotated[float, within(20, 600, "C")] | None = None
+    plate: PlateReq | None = None
+
+
+class LegReq(Loose):
+    do: Literal["face_a", "face_b"] | None = None
+    side: Literal["a", "b"] | None = None
+    seconds: Annotated[float, within(1, 3600, "s")] | None = None
+    until: Literal["cue"] | None = None
+
+
+class FaultsReq(Loose):
+    uneven_frac: Annotated[float, within(0, 2, "")] | None = None
+    skin_min: Annotated[float, within(0, 600, "min")] | None = None
+    bench_flour_g_m2: Annotated[float, within(0, 1000, "g/m2")] | None = None
+    tear_mm2: Annotated[float, within(0, 10_000, "mm2")] | None = None
+    maturity: Annotated[float, within(0, 20, "")] | None = None
+
+
+class PuffReq(Loose):
+    """`puff`: one bread on one surface."""
+
+    bread: BreadReq
+    surface: SurfaceReq
+    program: Annotated[list[LegReq], Field(max_length=8)] | None = None
+    doneness: Literal["pale", "golden", "charred"] = "golden"
+    altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
+    faults: FaultsReq = FaultsReq()
+
+
+def run_puff(q: PuffReq) -> dict[str, Any]:
+    if q.surface.kind in LATER_KINDS:
+        raise refuse("/surface/kind", f"“{q.surface.kind}” is not computed yet. Use one of {', '.join(SURFACES)}.")
+    if q.surface.kind not in SURFACES:
+        raise refuse("/surface/kind", f"“{q.surface.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
+    for name, layer in (("stuffed", q.bread.stuffed), ("topped", q.bread.topped)):
+        if layer is not None:
+            raise refuse(f"/bread/{name}", f"A {name} bread is not computed yet. Leave {name} out.")
+    b = q.bread
+    if b.lines:
+        x0 = mass_dough(b.lines).water_per_dry
+    elif b.hydration_frac is not None:
+        x0 = (b.hydration_frac + 0.14) / 0.86
+    else:
+        raise refuse("/bread", "Give the bread's lines or its hydration_frac, as 0.62.")
+    kind = "oval" if b.length_cm and b.width_cm else "round"
+    flat = sheet_of(b.mass_g, Shape(kind, b.diameter_cm, b.length_cm, b.width_cm, b.thickness_mm)) if b.mass_g else None
+    mm = b.thickness_mm
+    if mm is None:
+        if flat is None:
+            raise refuse("/bread", "Give thickness_mm, or mass_g with diameter_cm.")
+        assert b.mass_g is not None
+        mm = thickness_mm(b.mass_g, flat.area_cm2)
+    diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
+    bread = Bread(
+        mm / 1000, diameter / 100, x0, b.temp_c, pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked
+    )
+    s = q.surface
+    surface = Surface(
+        s.kind, s.temp_c, s.power, s.oven_c, s.plate.material if s.plate else None,
+        s.plate.thickness_mm if s.plate else None,
+    )  # fmt: skip
+    legs = None
+    if q.program:
+        legs = [
+            Step(x.do or f"face_{x.side or 'a'}", x.seconds, x.until == "cue") for x in q.program
+        ]  # fmt: skip
+    f = q.faults
+    got = plan_bread(
+        bread, surface, doneness=q.doneness, altitude_m=q.altitude_m, docked=b.docked, steps=legs,
+        faults=Faults(f.uneven_frac, f.skin_min, f.bench_flour_g_m2, f.tear_mm2, f.maturity),
+    )  # fmt: skip
+    baked = got.baked
+    actions = [{"action": "load", "at_s": 0.0}]
+    if got.turn_s is not None:
+        actions.append({"action": "turn", "at_s": got.turn_s})
+    actions.append({"action": "off", "at_s": got.off_s})
+    return {
+        "events": {k: None if e.p50 is None else e.as_dict() for k, e in got.events.items()},
+        "likelihood": {
+            "kind": "score",
+            "pocket_frac": got.score.score / 100,
+            "reasons": [{"factor": x.factor, "points": x.points, "text": x.text} for x in got.score.reasons],
+        },
+        "moisture_loss_frac": got.moisture_loss_frac,
+        "program": actions,
+        "carpet": {"s": baked.s.tolist(), "depth_mm": baked.depth_mm.tolist(), "temp_c": baked.temp_c.tolist()},
+        "surface_after": {"temp_c": got.surface_after_c, "recovery_s": got.recovery_s},
+        "cautions": [c.model_dump() for c in caution_out(got.cautions)],
+        "why": {k: w.model_dump() for k, w in why_out(got.why).items()},
+    }
