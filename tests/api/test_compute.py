@@ -92,7 +92,11 @@ def test_what_the_contract_means() -> None:
     assert weigh["measurable"][0]["ways"]
     dose = compute("dose", REQUESTS["dose"])
     longer = [{"name": "bulk", "hours": 20, "ambient_c": 24}]
-    leavened = {**REQUESTS["dose"], "stages": longer, "lines": [*DOUGH[:3], {"ingredient": "yeast_instant", "mass_g": dose["mass_g"]}]}
+    leavened = {
+        **REQUESTS["dose"],
+        "stages": longer,
+        "lines": [*DOUGH[:3], {"ingredient": "yeast_instant", "mass_g": dose["mass_g"]}],
+    }
     assert compute("rise", leavened)["crossings"][0]["h"]["p50"] == pytest.approx(12, rel=0.03)
     assert [w["grams"] < 1 for w in dose["measurable"]] == [True, True, True]
     soda = compute("soda", REQUESTS["soda"])

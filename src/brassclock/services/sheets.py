@@ -52,9 +52,8 @@ def filling_out(filling: Filling | None) -> out.FillingOut | None:
 def weigh_out(sheet: WeighSheet) -> out.WeighOut:
     """The weigh sheet as the API gives it."""
     dough, pieces, flat = sheet.dough, sheet.pieces, sheet.sheet
-    allergens = [*dough.allergens]
-    if sheet.filling:
-        allergens += [a for x in sheet.filling.lines for a in x.ingredient.allergens if a not in allergens]
+    inside = sheet.filling.lines if sheet.filling else ()
+    allergens = list(dict.fromkeys([*dough.allergens, *(a for x in inside for a in x.ingredient.allergens)]))
     return out.WeighOut(
         lines=[line_out(x) for x in sheet.lines],
         total_g=dough.total_g,

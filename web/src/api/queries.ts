@@ -109,7 +109,7 @@ export const useAdd = (bake: number) =>
   );
 
 export const useUnadd = (bake: number) =>
-  useBakeWrite<void>(bake, () => take(client.DELETE("/api/bakes/{bake_id}/additions", path({ bake_id: bake }))));
+  useBakeWrite<null>(bake, () => take(client.DELETE("/api/bakes/{bake_id}/additions", path({ bake_id: bake }))));
 
 /** Minutes to foam; null: no foam; undefined: forget the test. */
 export const useBloom = (bake: number) =>

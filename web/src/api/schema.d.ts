@@ -2507,7 +2507,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "weigh" | "mix" | "ball" | "preheat" | "roll" | "load" | "turn" | "off" | "bubbles" | "browned" | "puffed";
+            kind: "weigh" | "knead" | "mix" | "ball" | "preheat" | "roll" | "load" | "turn" | "off" | "bubbles" | "browned" | "puffed";
             /**
              * Round No
              * @default null

@@ -39,21 +39,24 @@ interface Props {
 
 /** Text as cooks type it. Keeps what was typed until it is good; the fault stands beneath it. */
 export function Field({ label, value, onCommit, onType, fault, unit, width = "7em", big, hideLabel, placeholder, inputMode }: Props) {
-  const [draft, setDraft] = useState<string | null>(null);
+  const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
+  // what was sent stands until it is good; once it is, the value speaks for itself
+  const shown = draft !== null && (!draft.sent || fault) ? draft.text : value;
   const commit = () => {
-    if (draft !== null && draft.trim() !== value.trim()) onCommit(draft.trim());
-    if (!fault) setDraft(null);
+    if (draft === null || draft.sent) return;
+    if (draft.text.trim() !== value.trim()) onCommit(draft.text.trim());
+    setDraft({ ...draft, sent: true });
   };
   return (
     <Box isInvalid={!!fault} data-size={big ? "big" : "plain"} aria-label={hideLabel ? label : undefined} style={{ width }}>
       {!hideLabel && <Label>{label}</Label>}
       <span className="entry">
         <Input
-          value={draft ?? value}
+          value={shown}
           placeholder={placeholder}
           inputMode={inputMode}
           onChange={(e) => {
-            setDraft(e.target.value);
+            setDraft({ text: e.target.value, sent: false });
             onType?.(e.target.value);
           }}
           onBlur={commit}

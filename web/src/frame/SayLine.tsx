@@ -36,7 +36,7 @@ export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; 
   const substance = parts.map((p) => p.kind + p.text + (p.kind === "at" ? p.at : "")).join("|");
   return (
     <>
-      <Line data-testid="say-line">
+      <Line data-testid="say-line" data-print="no">
         <p>{said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}</p>
         {children}
         <p className="unseen" aria-live="polite"><Heard key={substance} text={whole} /></p>

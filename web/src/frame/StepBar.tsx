@@ -53,7 +53,7 @@ export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] 
   const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
   const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined).sort((a, b) => Number(a.done_at !== null) - Number(b.done_at !== null));
   return (
-    <div>
+    <div data-print="no">
       {steps.map((s) => (
         <StepRow key={s.key} bake={bake} step={s} isNext={s === next} />
       ))}

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 /** Our own line drawings of hand moves, on one 24 grid: the dough, the surface, one motion. */
 export type GlyphName = "mix" | "weigh" | "ball" | "light" | "roll" | "load" | "turn" | "lift" | "wrap" | "serve" | "bubbles" | "brown" | "puff";
 
@@ -31,10 +32,21 @@ export const GLYPH_OF_STEP: Record<string, GlyphName> = {
 };
 
 /** The seal of a bake: the shape of its bread. */
+const SEALS: Record<string, ReactNode> = {
+  round: <circle cx="12" cy="12" r="9" />,
+  drop: <path d="M12 2.500c4 5.500 7 8.500 7 12a7 7 0 0 1-14 0c0-3.500 3-6.500 7-12z" />,
+  "square-round": <><path d="M3 3h18v18H3z" /><circle cx="12" cy="12" r="5" /></>,
+  quarter: <><circle cx="12" cy="12" r="9" /><path d="M12 3v18M3 12h18" /></>,
+  thin: <ellipse cx="12" cy="12" rx="10" ry="4" />,
+  stuffed: <><circle cx="12" cy="12" r="9" /><circle cx="12" cy="12" r="3.500" /></>,
+  topped: <><circle cx="12" cy="12" r="9" /><path d="M9 9h.1M15 10h.1M10 15h.1M14.500 15h.1" strokeLinecap="round" /></>,
+};
+
+/** The shape of a bake's bread. */
 export function Seal({ seal, size = 20 }: { seal: string; size?: number }) {
   return (
     <svg viewBox="0 0 24 24" width={size} height={size} fill="none" stroke="currentColor" strokeWidth={2.5} aria-hidden="true">
-      {seal === "round" ? <circle cx="12" cy="12" r="9" /> : <path d="M4 4h16v16H4z" />}
+      {SEALS[seal] ?? <path d="M4 4h16v16H4z" />}
     </svg>
   );
 }

@@ -41,5 +41,10 @@ export const GlobalStyle = createGlobalStyle`
     :root { --ground: #fff; --recess: #fff; --paper: #fff; --ink: #000; --ink-2: #333; --brass: #000; --brass-wash: #fff; --hair: #999; }
     [data-print="no"] { display: none !important; }
     html, body, #root { height: auto; }
+    svg, table, li { break-inside: avoid; }
+    input, textarea { border-color: transparent !important; }
+    button[aria-haspopup="listbox"] { visibility: hidden; }
+    * { print-color-adjust: exact; }
+    @page { margin: 14mm; }
   }
 `;

@@ -10,6 +10,10 @@ import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { HeatAccount } from "../../instruments/HeatAccount";
+import { Bloom } from "./Bloom";
+import { BowlParts } from "./BowlParts";
+import { Kneading } from "./Kneading";
+import { AfterMixing } from "./AfterMixing";
 import { lower, mass, readTemp, temp, tempUnit } from "../../words/format";
 
 const Two = styled.div`
@@ -20,7 +24,15 @@ const Two = styled.div`
   .row { display: flex; flex-wrap: wrap; gap: 10px 18px; }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); }
 `;
-const METHODS = [{ id: "hand", text: "hand" }, { id: "planetary", text: "mixer" }, { id: "no_knead", text: "no knead" }] as const;
+const Under = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 22px 40px; margin-top: 18px; border-top: 2px solid var(--ink); padding-top: 12px;
+  section { display: grid; gap: 8px; align-content: start; justify-items: start; }
+  section > * { max-width: 100%; } section > ol, section > ul, section > div { width: 100%; }
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
+`;
+const METHODS = [
+  { id: "hand", text: "hand" }, { id: "planetary", text: "mixer" }, { id: "spiral", text: "spiral" }, { id: "processor", text: "processor" }, { id: "no_knead", text: "no knead" }, { id: "none", text: "none" },
+] as const;
 
 /** How warm the liquid must be, and what everything in the bowl brings. */
 export function MixLeaf({ bake }: { bake: Bake }) {
@@ -54,7 +66,9 @@ export function MixLeaf({ bake }: { bake: Bake }) {
             {(mix.liquid_temp_c !== null || mix.ice_g === 0) && <span className="unit">{tempUnit(units)}</span>}
             {mix.ice_g >= 1 && <p><b>{mass(mix.ice_g, units)} {units.mass}</b> of it as ice does the same from the tap.</p>}
           </div>
+          {mix.cue && <p className="quiet">{mix.cue} (practice, no thermometer)</p>}
           {mix.advice && <Plate>{mix.advice}</Plate>}
+          {mix.others.map((o) => <p key={o.ingredient}>Or {lower(o.name)} at <b>{deg(o.temp_c)}</b>, with {lower(mix.liquid_name)} at its limit.</p>)}
           <p>
             lands the dough at{" "}
             <Why why={mix.why["dough_temp_c"]} label="Dough temperature"><b>{temp(mix.dough_temp_c, units, 1)}</b></Why> {tempUnit(units)}
@@ -67,7 +81,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
           <Choice label="How it is mixed" value={bake.settings.knead as "hand"} options={METHODS} onChange={(knead) => change.mutate({ knead })} />
           {yeasted && (
             <Quiet>
-              Stir the yeast into the flour, the salt on the other side; never hotter than {deg(mix.limit_c)} on the yeast.{" "}
+              Never hotter than {deg(mix.limit_c)} on the yeast.{" "}
               {mix.rule_liquid_c !== null && mix.rule_factor_c !== null &&
                 `The sum rule of the trade says ${deg(mix.rule_liquid_c)}; it would need a factor of ${mix.rule_factor_c.toFixed(0)} here.`}
             </Quiet>
@@ -88,6 +102,14 @@ export function MixLeaf({ bake }: { bake: Bake }) {
           <StepBar bake={bake} keys={["mix"]} />
         </div>
       </Two>
+      <Under>
+        <Kneading bake={bake} mix={mix} />
+        <div style={{ display: "grid", gap: 22, alignContent: "start" }}>
+          <BowlParts bake={bake} mix={mix} />
+          <Bloom bake={bake} mix={mix} />
+          <AfterMixing bake={bake} mix={mix} />
+        </div>
+      </Under>
     </>
   );
 }

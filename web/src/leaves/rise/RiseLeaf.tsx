@@ -36,7 +36,7 @@ export function RiseLeaf({ bake }: { bake: Bake }) {
       })) ?? [],
     [rise],
   );
-  if (!rise) return (<><BakeHead bake={bake} about="" /><Plate>{bake.faults["rise"] ?? bake.faults["weigh"] ?? "There is nothing to forecast yet."}</Plate></>);
+  if (!rise) return (<><BakeHead bake={bake} about="" /><Plate>{bake.faults["rise"] ?? bake.faults["weigh"] ?? "There is nothing to forecast yet."}</Plate><StepBar bake={bake} keys={["mix", "ball", "roll"]} /></>);
   const stage = rise.stage_now === "ball proof" ? 1 : 0;
   const at = (t: number) => clockNear(t, now, units.zone);
   return (

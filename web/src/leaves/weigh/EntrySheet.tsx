@@ -45,7 +45,7 @@ export function EntrySheet({ bake, formula, open, onClose }: { bake: Bake; formu
         <TextArea placeholder={"2 1/2 cups plain flour\n1 packet instant yeast\na pinch of salt"} />
       </Box>
       {read.error && <Plate>{read.error.message}</Plate>}
-      <Read aria-label="How it reads" role="status">
+      <Read aria-label="How it reads" aria-live="polite">
         {lines.map((l, i) => (
           <li key={i}>
             <span aria-hidden="true">{l.faults.length ? "?" : "✓"}</span>

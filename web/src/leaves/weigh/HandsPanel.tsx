@@ -1,10 +1,9 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Bake, Schemas, WeighSheet } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { askFeel, ingredientsQuery, useAdd, usePantryWrites, useUnadd, benchQuery } from "../../api/queries";
-import { useQuery } from "@tanstack/react-query";
+import { askFeel, benchQuery, ingredientsQuery, useAdd, usePantryWrites, useUnadd } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { Combo } from "../../controls/Combo";
 import { Field } from "../../controls/Field";
@@ -16,6 +15,7 @@ import type { Formula } from "./useFormula";
 const Panel = styled.section`
   display: grid; gap: 8px; border-top: 2px solid var(--ink); padding-top: 10px; margin-top: 14px;
   .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; }
+  .row.mid { align-items: center; }
   .told { font: 500 22px/1.25 var(--name); }
   .pick { width: 250px; border-bottom: 3px solid var(--brass); }
 `;
@@ -39,7 +39,7 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
     <Panel data-print="no">
       <h2>In the hands</h2>
       <Held bake={bake} sheet={sheet} formula={formula} />
-      <div className="row" role="group" aria-label="How does the dough feel?">
+      <div className="row mid" role="group" aria-label="How does the dough feel?">
         <span className="quiet">it is</span>
         {FEELS.map(([id, name]) => <Button key={id} onPress={() => feel.mutate(id)}>{name}</Button>)}
       </div>
@@ -62,7 +62,7 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
               <span key={i}>{i > 0 ? "; " : ""}+ {a.amount} {(known.data?.find((k) => k.id === a.ingredient)?.name ?? a.ingredient).toLowerCase()} <span className="quiet">{clockNear(a.at, now, units.zone)}</span></span>
             ))}
           </span>
-          <Button data-kind="bare" onPress={() => unadd.mutate()}>take the last back</Button>
+          <Button data-kind="bare" onPress={() => unadd.mutate(null)}>take the last back</Button>
         </div>
       )}
       <Bag bake={bake} sheet={sheet} formula={formula} />
@@ -85,7 +85,7 @@ function Held({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; 
     );
   if (!water) return null;
   const part = Math.round(water.grams * 0.08);
-  return <div className="row"><Button onPress={() => formula.change.mutate({ held: { [water.ingredient]: part } })}>Hold back {mass(part, units)} {units.mass} {water.name.toLowerCase()}</Button><span className="quiet">and let the dough ask for it</span></div>;
+  return <div className="row mid"><Button onPress={() => formula.change.mutate({ held: { [water.ingredient]: part } })}>Hold back {mass(part, units)} {units.mass} {water.name.toLowerCase()}</Button><span className="quiet">and let the dough ask for it</span></div>;
 }
 
 /** Which bag the flour comes from; what was learned of its thirst. */

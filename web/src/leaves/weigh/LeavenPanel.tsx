@@ -14,6 +14,7 @@ import type { Formula } from "./useFormula";
 const Bench = styled.div`
   display: grid; gap: 8px;
   .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; }
+  .row.mid { align-items: center; }
   li { border-bottom: 1px solid var(--hair); padding: 6px 0; }
   .big { font: 700 30px/1 var(--name); }
 `;
@@ -34,7 +35,7 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
             <b>{g(l.grams)}</b> {l.name.toLowerCase()}
             {Object.keys(l.parts).length > 0 && <span className="quiet">: {Object.entries(l.parts).map(([p, x]) => `${g(x)} ${PART[p] ?? p.replace("_", " ")}`).join(", ")}</span>}
             {(sheet?.swaps[l.ingredient] ?? []).length > 0 && (
-              <div className="row" role="group" aria-label={`Swap ${l.name}`} data-print="no">
+              <div className="row mid" role="group" aria-label={`Swap ${l.name}`} data-print="no">
                 <span className="quiet">is the same as</span>
                 {sheet!.swaps[l.ingredient]!.map((s) => (
                   <Button key={s.ingredient} data-kind="bare" onPress={() => formula.swap(l.ingredient, s.ingredient, s.grams)}>{g(s.grams)} {s.name}</Button>

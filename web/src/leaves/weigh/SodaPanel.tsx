@@ -9,7 +9,7 @@ import type { Formula } from "./useFormula";
 const Beam = styled.div`
   display: grid; gap: 6px;
   .verdict { font: 600 26px/1.1 var(--name); }
-  .cure { display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 12px; align-items: center; border-bottom: 1px solid var(--hair); padding: 4px 0; font-size: 17px; }
+  .cure { display: grid; grid-template-columns: 168px minmax(0, 1fr); gap: 12px; align-items: center; border-bottom: 1px solid var(--hair); padding: 4px 0; font-size: 17px; }
 `;
 const PRESS = { less_soda: "less soda", more_acid: "more acid", swap_to_powder: "swap to powder", more_soda: "more soda" } as const;
 

@@ -20,13 +20,14 @@ export function UnreadLines({ bake, formula }: { bake: Bake; formula: Formula })
   return (
     <List role="group" aria-label="Lines to correct">
       <h2>{unread.length === 1 ? "One line" : `${unread.length} lines`} to correct</h2>
-      {unread.map((raw, i) => <Unread key={`${i}-${raw}`} raw={raw} bake={bake} formula={formula} at={i} />)}
+      {unread.map((raw, i) => <Unread key={i} raw={raw} bake={bake} formula={formula} at={i} />)}
     </List>
   );
 }
 
 function Unread({ raw, bake, formula, at }: { raw: string; bake: Bake; formula: Formula; at: number }) {
-  const [fault, setFault] = useState<string | null>(null);
+  const [told, setTold] = useState({ of: "", words: "" });
+  const fault = told.of === raw ? told.words : null;
   const rest = bake.settings.unread.filter((_, k) => k !== at);
   const read = useMutation({
     mutationFn: (text: string) => readList(bake.kitchen_id, text),
@@ -36,7 +37,7 @@ function Unread({ raw, bake, formula, at }: { raw: string; bake: Bake; formula: 
         formula.change.mutate({ unread: rest });
         return;
       }
-      setFault(line?.faults.join(" ") ?? "Write an amount and an ingredient, as in 8 g salt.");
+      setTold({ of: text, words: line?.faults.join(" ") ?? "Write an amount and an ingredient, as in 8 g salt." });
       formula.change.mutate({ unread: bake.settings.unread.map((old, k) => (k === at ? text : old)) });
     },
   });

@@ -2,57 +2,102 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import { type Bench, Problem } from "../../api/client";
-import { methodsQuery, useStartBake } from "../../api/queries";
+import { type Bench, Problem, type Schemas } from "../../api/client";
+import { ingredientsQuery, methodsQuery, usePantryWrites, useStartBake } from "../../api/queries";
 import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Seal } from "../../instruments/Glyph";
+import { BringIn } from "./BringIn";
+import { Compare } from "./Compare";
+import { hoursText, suits, type Wish } from "./choose";
+
+export type Method = Schemas["MethodOut"];
 
 const Page = styled.div`
-  display: grid; gap: 18px; max-width: 940px;
+  display: grid; grid-template-columns: minmax(0, 1fr) 400px; gap: 16px 32px;
   .methods { display: grid; border-top: 2px solid var(--ink); }
-  .quick { display: flex; flex-wrap: wrap; gap: 10px; align-items: end; }
+  .quick, .sift { display: flex; flex-wrap: wrap; gap: 10px 16px; align-items: end; }
+  aside { border-left: 1.5px solid var(--hair-2); padding-left: 24px; display: grid; gap: 14px; align-content: start; }
+  .go { position: sticky; bottom: -40px; background: var(--ground); border-top: 2px solid var(--ink); padding: 12px 0; display: flex; gap: 16px; align-items: center; z-index: 2; flex-wrap: wrap; }
+  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; } }
 `;
-const Method = styled.button`
-  display: grid; grid-template-columns: 40px 1fr auto; gap: 4px 14px; align-items: center; text-align: left; border: 0; border-bottom: 1px solid var(--hair); background: none; padding: 12px 10px; min-height: 72px;
-  .name { font: 600 24px/1.1 var(--name); }
-  .why { grid-column: 2 / -1; color: var(--ink-2); font-size: 17px; }
-  &[aria-pressed="true"] { background: var(--brass-wash); box-shadow: inset 8px 0 0 var(--brass); }
-  &:hover { background: var(--recess); }
+const Row = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) auto; border-bottom: 1px solid var(--hair); align-items: center;
+  &[data-chosen="true"] { background: var(--brass-wash); box-shadow: inset 8px 0 0 var(--brass); }
+  .pick { display: grid; grid-template-columns: 40px minmax(0, 1fr) auto; gap: 2px 14px; align-items: center; text-align: left; border: 0; background: none; padding: 9px 12px; min-height: 64px; }
+  .pick:hover { background: var(--recess); }
+  &[data-chosen="true"] .pick:hover { background: none; }
+  .name { font: 600 23px/1.1 var(--name); }
+  .about { grid-column: 2 / -1; color: var(--ink-2); font-size: 16px; }
+  .beside { display: flex; gap: 14px; padding: 0 10px; }
 `;
+const WANTS = ["any", "pocket", "blister", "thin", "thick", "flat", "stuffed", "topped"] as const;
+const TIMES = [{ id: "any", text: "any" }, { id: "1", text: "1 h" }, { id: "3", text: "3 h" }, { id: "8", text: "8 h" }, { id: "30", text: "a day" }] as const;
 
-/** When do we eat, and what do we start from. */
+/** When do we eat, and what do we start from: chosen by what is wanted, the time, the cupboard, the surface. */
 export function NewBakeRoom({ bench }: { bench: Bench }) {
   const go = useNavigate();
-  const methods = useQuery(methodsQuery(bench.kitchen.id));
+  const kitchen = bench.kitchen.id;
+  const methods = useQuery(methodsQuery(kitchen));
+  const known = useQuery(ingredientsQuery(kitchen));
+  const pantry = usePantryWrites(kitchen);
   const start = useStartBake();
   const [serve, setServe] = useState("in 5 h");
   const [method, setMethod] = useState("hatch-pita");
+  const [beside, setBeside] = useState<string | null>(null);
+  const [gone, setGone] = useState<string | null>(null);
+  const [wish, setWish] = useState<Wish>({ want: "any", hours: "any", surface: "any", without: "" });
+  const put = (part: Partial<Wish>) => setWish({ ...wish, ...part });
   const fields = start.error instanceof Problem ? start.error.fields : [];
   const fault = fields.find((f) => f.pointer === "/serve")?.detail ?? null;
-  const send = () =>
-    start.mutate({ kitchen_id: bench.kitchen.id, method, serve, name: null }, { onSuccess: (b) => void go(`/b/${b.id}/weigh`) });
+  const shown = (methods.data ?? []).filter((m) => suits(m, wish, known.data ?? []));
+  const chosen = methods.data?.find((m) => m.id === method);
+  const other = methods.data?.find((m) => m.id === beside);
+  const send = () => start.mutate({ kitchen_id: kitchen, method, serve, name: null }, { onSuccess: (b) => void go(`/b/${b.id}/weigh`) });
   return (
     <Page>
-      <h1>When do we eat?</h1>
-      <div className="quick">
-        <Field label="Write it as you say it" big value={serve} width="13em" onType={setServe} onCommit={setServe} fault={fault} placeholder="Friday 7 pm" />
-        {["in 4 h", "19:00", "tomorrow 12:30"].map((t) => <Button key={t} onPress={() => setServe(t)}>{t}</Button>)}
+      <div style={{ display: "grid", gap: 14, alignContent: "start" }}>
+        <h1>When do we eat?</h1>
+        <div className="quick">
+          <Field label="Write it as you say it" big value={serve} width="13em" onType={setServe} onCommit={setServe} fault={fault} placeholder="Friday 7 pm" />
+          {["in 4 h", "19:00", "tomorrow 12:30"].map((t) => <Button key={t} onPress={() => setServe(t)}>{t}</Button>)}
+        </div>
+        <h2>Start from</h2>
+        <div className="sift">
+          <Choice label="What is wanted" value={wish.want as "any"} options={WANTS.map((id) => ({ id, text: id }))} onChange={(want) => put({ want })} />
+          <Choice label="Time there is" value={wish.hours as "any"} options={TIMES} onChange={(hours) => put({ hours })} />
+          {bench.kitchen.surfaces.length > 1 && (
+            <Choice label="On which surface" value={wish.surface} options={[{ id: "any", text: "any surface" }, ...bench.kitchen.surfaces.map((s) => ({ id: s.kind, text: s.name.toLowerCase() }))].filter((o, i, all) => all.findIndex((x) => x.id === o.id) === i)} onChange={(surface) => put({ surface })} />
+          )}
+          <Field label="the cupboard lacks" value={wish.without} placeholder="yeast, egg" width="10em" onType={(without) => put({ without })} onCommit={(without) => put({ without })} />
+        </div>
+        <div className="methods">
+          {shown.map((m) => (
+            <Row key={m.id} data-chosen={method === m.id}>
+              <button type="button" className="pick" aria-pressed={method === m.id} onClick={() => setMethod(m.id)}>
+                <Seal seal={m.seal} size={26} />
+                <span className="name">{m.name}</span>
+                <span>{m.id === "blank" ? "" : `${hoursText(m)}, ${m.count} × ${m.piece_g.toFixed(0)} g`}</span>
+                <span className="about">{m.school}{m.leavens.length ? `. ${m.leavens.join(", ").toLowerCase()}` : ""}</span>
+              </button>
+              <span className="beside">
+                {m.id !== method && m.id !== "blank" && <Button data-kind="bare" onPress={() => setBeside(m.id)}>compare</Button>}
+                {m.own && <Button data-kind="bare" onPress={() => { pantry.dropMethod.mutate({ id: m.id }); setGone(m.id); setMethod("hatch-pita"); }}>put away</Button>}
+              </span>
+            </Row>
+          ))}
+          {methods.data && shown.length === 0 && <p style={{ padding: "14px 0" }}>No method fits all of that. Take one wish back.</p>}
+        </div>
+        {gone && <p>Put away. <Button data-kind="bare" onPress={() => { pantry.dropMethod.mutate({ id: gone, back: true }); setGone(null); }}>undo</Button></p>}
+        {start.error && !fault && <Plate>{start.error.message}</Plate>}
+        <div className="go"><Button data-kind="brass" onPress={send} isDisabled={start.isPending}>Start this bake</Button><span className="quiet">{chosen?.name}</span></div>
       </div>
-      <h2>Start from</h2>
-      <div className="methods">
-        {(methods.data ?? []).map((m) => (
-          <Method key={m.id} type="button" aria-pressed={method === m.id} onClick={() => setMethod(m.id)}>
-            <Seal seal={m.seal} size={26} />
-            <span className="name">{m.name}</span>
-            <span>{m.id === "blank" ? "" : `${m.count} × ${m.piece_g} g`}</span>
-            <span className="why">{m.school}. {m.why}</span>
-          </Method>
-        ))}
-      </div>
-      {start.error && !fault && <Plate>{start.error.message}</Plate>}
-      <div><Button data-kind="brass" onPress={send} isDisabled={start.isPending}>Start this bake</Button></div>
+      <aside>
+        {chosen && <Compare methods={other && other.id !== chosen.id ? [chosen, other] : [chosen]} onAlone={() => setBeside(null)} />}
+        <BringIn kitchen={kitchen} serve={serve} />
+      </aside>
     </Page>
   );
 }

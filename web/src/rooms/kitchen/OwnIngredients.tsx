@@ -1,0 +1,64 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Problem, type Schemas } from "../../api/client";
+import { ingredientsQuery, usePantryWrites } from "../../api/queries";
+import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
+import { Field } from "../../controls/Field";
+
+type Given = Schemas["OwnIngredientIn"];
+const KINDS = [{ id: "flour", text: "flour" }, { id: "liquid", text: "liquid" }, { id: "fat", text: "fat" }, { id: "sugar", text: "sugar" }, { id: "filling", text: "filling" }, { id: "starter", text: "starter" }] as const;
+type Kind = (typeof KINDS)[number]["id"];
+const FACTS: Record<Exclude<Kind, "starter">, readonly [keyof Given, string, string][]> = {
+  flour: [["water_pct", "water in it", "%"], ["protein_pct", "protein", "%"], ["absorption_pts", "drinks more than plain by", "points"], ["cup_g", "a cup weighs", "g"]],
+  liquid: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["protein_pct", "protein", "%"], ["acid_pct", "acid, as lactic", "%"], ["cup_g", "a cup weighs", "g"]],
+  fat: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["cup_g", "a cup weighs", "g"]],
+  sugar: [["water_pct", "water in it", "%"], ["sugar_pct", "sugar", "%"], ["cup_g", "a cup weighs", "g"]],
+  filling: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["cup_g", "a cup weighs", "g"]],
+};
+
+/** Ingredients that the table does not have: what is in them, what a cup weighs, how much they drink. */
+export function OwnIngredients({ kitchen }: { kitchen: number }) {
+  const known = useQuery(ingredientsQuery(kitchen));
+  const { ingredient, dropIngredient } = usePantryWrites(kitchen);
+  const [kind, setKind] = useState<Kind>("flour");
+  const [said, setSaid] = useState<Record<string, string>>({});
+  const [gone, setGone] = useState<string | null>(null);
+  const type = (key: string) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
+  const faults = ingredient.error instanceof Problem ? ingredient.error.fields : [];
+  const fault = (name: string) => faults.find((f) => f.pointer === `/${name}`)?.detail ?? null;
+  const number = (text: string) => (Number.isNaN(Number(text.replace(",", "."))) ? text : Number(text.replace(",", "."))) as number;
+  const send = () => {
+    const facts = kind === "starter" ? [] : FACTS[kind];
+    const body: Given = {
+      name: said["name"] ?? "", kind: kind === "starter" ? "starter" : "made",
+      ...(kind === "starter" ? { hydration_frac: typeof number(said["hydration"] ?? "100") === "number" ? number(said["hydration"] ?? "100") / 100 : (said["hydration"] as unknown as number) } : { group: kind }),
+      ...Object.fromEntries(facts.filter(([key]) => said[key]?.trim()).map(([key]) => [key, number(said[key]!)])),
+    };
+    ingredient.mutate(body, { onSuccess: () => setSaid({}) });
+  };
+  const own = (known.data ?? []).filter((i) => i.own);
+  return (
+    <section>
+      <h2>Ingredients of your own</h2>
+      {own.map((i) => (
+        <p key={i.id}>{i.name} <span className="quiet">{i.group}, a cup is {i.cup_g.toFixed(0)} g</span> <Button data-kind="bare" onPress={() => { dropIngredient.mutate({ id: i.id }); setGone(i.id); }}>put away</Button></p>
+      ))}
+      {gone && <p>Put away; bakes that hold it keep it. <Button data-kind="bare" onPress={() => { dropIngredient.mutate({ id: gone, back: true }); setGone(null); }}>undo</Button></p>}
+      <div className="row">
+        <Choice label="Kind of ingredient" value={kind} options={KINDS} onChange={setKind} />
+      </div>
+      <div className="row">
+        <Field label="called" value={said["name"] ?? ""} placeholder={kind === "starter" ? "Cellar starter" : "Mill’s strong flour"} width="14em" onType={type("name")} onCommit={type("name")} fault={fault("name")} />
+        {kind === "starter" ? (
+          <Field label="water on flour" value={said["hydration"] ?? ""} placeholder="100" unit="%" width="8em" onType={type("hydration")} onCommit={type("hydration")} fault={fault("hydration_frac")} inputMode="decimal" />
+        ) : (
+          FACTS[kind].map(([key, label, unit]) => (
+            <Field key={key} label={label} value={said[key] ?? ""} unit={unit} width="9em" onType={type(key)} onCommit={type(key)} fault={fault(key)} inputMode="decimal" />
+          ))
+        )}
+        <Button isDisabled={!said["name"]?.trim() || ingredient.isPending} onPress={send}>Keep it</Button>
+      </div>
+    </section>
+  );
+}
