@@ -48,7 +48,7 @@ def type_formula(page: Page) -> None:
     for amount, typed, name in LINES:
         press(page, "Add a line")
         page.get_by_placeholder("450 g").last.fill(amount)
-        box = page.get_by_role("combobox").last
+        box = page.get_by_role("combobox", name=re.compile("^Ingredient")).last
         box.fill(typed)
         page.get_by_role("option", name=re.compile(f"^{name}")).first.click()
     expect(page.get_by_text("kept", exact=True)).to_be_visible()

@@ -126,6 +126,8 @@ def bring_in(house: House, kitchen_id: int, given: out.ImportIn) -> out.ImportOu
         if not found.lines:
             raise refuse("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
         return _from_lines(house, kitchen_id, given, found.name, list(found.lines), found.count, "recipe", found.steps)
+    if data is None and text[0] in "{[":
+        raise refuse("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
     if data is not None:
         raise refuse(
             "/text", "This JSON is neither a bake file nor a schema.org Recipe. Give one of those, Markdown or CSV."

@@ -52,7 +52,7 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
       )}
       <div className="row">
         <Field label="what I added" value={amount} placeholder="2 tbsp" width="8em" onType={setAmount} onCommit={setAmount} fault={add.error?.message ?? null} />
-        <span className="pick"><Combo label="Ingredient added" value={what} items={known.data ?? []} onChange={setWhat} /></span>
+        <span className="pick"><Combo label="What was added" value={what} items={known.data ?? []} onChange={setWhat} /></span>
         <Button isDisabled={!amount || add.isPending} onPress={() => put(what, amount)}>Record it</Button>
       </div>
       {bake.settings.additions.length > 0 && (
