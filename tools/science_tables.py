@@ -10,6 +10,7 @@ from brassclock.core.evidence import Param
 from brassclock.core.fire.puff import params as puff
 from brassclock.core.mix import heat
 from brassclock.core.rise import dough_heat
+from brassclock.core.rise.chemical import params as chemical
 from brassclock.core.rise.yeast import params as yeast
 
 PAGE = Path(__file__).parents[1] / "docs/science.md"
@@ -18,6 +19,7 @@ TABLES: dict[str, Mapping[str, Param]] = {
     "strength": yeast.STRENGTH_S,
     "dough-heat": dough_heat.PARAMS,
     "mix": heat.PARAMS,
+    "chemical": chemical.PARAMS,
     "puff": puff.PARAMS,
 }
 

@@ -69,6 +69,23 @@ def main() -> None:
         shot("new-bake", "/k/1/new")
         shot("welcome", "/welcome")
         shot("keep", "/b/3/keep")
+        if want("soda"):
+            body = {
+                "kitchen_id": 1,
+                "method": "soda-quarters",
+                "serve": "tomorrow 11:00",
+                "name": "Day crew's soda round",
+            }
+            made = server.send("POST", "/api/bakes", body)["id"]
+            shot("soda", f"/b/{made}/weigh")
+            page.request.delete(f"{server.url}/api/bakes/{made}")
+        if want("weighing"):
+            server.send("PATCH", "/api/bakes/4", {"weighed": [0, 1, 2]})
+            page.goto(server.url + "/b/4/weigh")
+            settle(page)
+            page.get_by_role("button", name="Weigh it").click()
+            page.wait_for_timeout(400)
+            page.screenshot(path=str(out / "weighing.png"), animations="disabled")
         if want("why"):
             page.goto(server.url + "/b/4/rise")
             settle(page)

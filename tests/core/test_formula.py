@@ -18,6 +18,7 @@ from brassclock.core.mix.heat import Kneading, Part, learned_friction, mix_heat,
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.forecast import Stage, forecast
+from brassclock.core.units import parse_amount, unit_size
 from brassclock.core.weigh.entry import read_entry, read_line
 from brassclock.core.weigh.feel import feel_of, handful
 from brassclock.core.weigh.formula import PieceWish, weigh
@@ -49,6 +50,30 @@ def test_any_list_comes_back_line_by_line(text: str) -> None:
     wanted = [x for x in text.splitlines() if x.strip() and not x.strip().endswith(":")]
     assert len(got) == min(len(wanted), 60)
     assert all(x.read == (x.ingredient is not None and x.amount is not None and not x.faults) for x in got)
+
+
+@given(
+    number=st.floats(0.01, 5000),
+    unit=st.sampled_from(["g", "kg", "oz", "lb", "cup", "tbsp", "tsp", "ml", "l", "dl", "fl oz"]),
+)
+def test_units_go_round(number: float, unit: str) -> None:
+    """A size written in any unit and read back is the same size; grams are grams of whatever it is."""
+    read = parse_amount(f"{number:.6f} {unit}")
+    assert read.mid * unit_size(unit) == pytest.approx(number * unit_size(unit), abs=1e-6 * unit_size(unit))
+    grams = weigh([TypedLine("water", f"{number:.6f} {unit}")]).lines[0].mass_g
+    assert grams == pytest.approx(number * unit_size(unit), rel=0.01, abs=1e-4)
+
+
+@given(
+    st.lists(st.tuples(st.sampled_from(sorted(ROWS)), st.floats(0.1, 3000)), min_size=1, max_size=20), st.floats(0, 0.3)
+)
+def test_masses_conserve(lines: list[tuple[str, float]], loss: float) -> None:
+    """Whatever is typed: lines add up to the dough, pieces and what is left to what came out of the bowl, parts to the whole."""
+    sheet = weigh([TypedLine(k, f"{g:.3f} g") for k, g in lines], PieceWish(None, 50.0, loss))
+    assert sum(x.mass_g for x in sheet.lines) == pytest.approx(sheet.dough.total_g)
+    assert sheet.pieces is not None
+    assert sheet.pieces.count * 50 + sheet.pieces.left_over_g == pytest.approx(sheet.dough.total_g * (1 - loss))
+    assert all(sum(dict(leaven.parts).values()) <= leaven.mass_g + 1e-9 for leaven in sheet.leavens)
 
 
 def test_every_method_makes_what_it_says() -> None:

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Button, ComboBox, Input, ListBox, ListBoxItem, Popover } from "react-aria-components";
 import styled from "styled-components";
 
@@ -25,8 +26,8 @@ interface Props {
   placeholder?: string;
 }
 
-/** Pick a known thing by typing part of its name. */
-export function Combo({ label, value, items, onChange, invalid, placeholder }: Props) {
+/** Pick a known thing by typing part of its name. Costly to draw, so drawn again only when its own props change. */
+export const Combo = memo(function Combo({ label, value, items, onChange, invalid, placeholder }: Props) {
   return (
     <Box
       aria-label={label}
@@ -45,4 +46,4 @@ export function Combo({ label, value, items, onChange, invalid, placeholder }: P
       </List>
     </Box>
   );
-}
+});

@@ -15,9 +15,9 @@ export const KEYS: readonly [string, string][] = [
   ["g l", "to the Logbook"],
   ["g k", "to the Kitchen"],
   ["n", "new bake"],
-  ["Space", "on the live Fire leaf: the next due move"],
+  ["Space", "on the live Fire leaf: the next due move; while weighing: the next line"],
   ["1 2", "on the live Fire leaf: the move due on that spot"],
-  ["u", "on the live Fire leaf: undo"],
+  ["u", "on the live Fire leaf and while weighing: undo"],
   ["?", "this list"],
 ];
 const LEAVES: Record<string, string> = { w: "weigh", m: "mix", r: "rise", f: "fire", k: "keep" };

@@ -1,3 +1,4 @@
+import { memo, useCallback } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Combo } from "../../controls/Combo";
@@ -27,12 +28,19 @@ interface Props {
   running: number;
   items: readonly Schemas["IngredientOut"][];
   fault: string | null;
-  onSet: (part: Partial<Line>) => void;
-  onRemove: () => void;
+  at: number;
+  onSet: (at: number, part: Partial<Line>) => void;
+  onRemove: (at: number) => void;
 }
 
-export function FormulaRow({ line, got, running, items, fault, onSet, onRemove }: Props) {
+const same = (a: Props, b: Props): boolean =>
+  a.line === b.line && a.running === b.running && a.items === b.items && a.fault === b.fault && a.at === b.at && a.onSet === b.onSet &&
+  a.got?.grams === b.got?.grams && a.got?.baker_frac === b.got?.baker_frac && a.got?.low_g === b.got?.low_g && a.got?.basis === b.got?.basis;
+
+/** A line as typed beside its grams; drawn again only when it has changed. */
+export const FormulaRow = memo(function FormulaRow({ line, got, running, items, fault, at, onSet, onRemove }: Props) {
   const units = useWords();
+  const choose = useCallback((ingredient: string) => onSet(at, { ingredient, basis: null }), [at, onSet]);
   const name = items.find((i) => i.id === line.ingredient)?.name ?? line.ingredient;
   const byVolume = /cup|\bc\b|tbsp|tsp|spoon|ml|\bl\b|fl/i.test(line.amount);
   const loose = byVolume && got !== null && got.high_g - got.low_g > 0.04 * got.grams;
@@ -41,18 +49,18 @@ export function FormulaRow({ line, got, running, items, fault, onSet, onRemove }
       <div className="cells">
         <input
           className="amount" aria-label={`Amount of ${name || "the new line"}`} value={line.amount} placeholder="450 g" aria-invalid={fault !== null}
-          onChange={(e) => onSet({ amount: e.target.value })}
+          onChange={(e) => onSet(at, { amount: e.target.value })}
         />
-        <Combo label={`Ingredient ${name}`} value={line.ingredient} items={items} placeholder="flour, water…" onChange={(ingredient) => onSet({ ingredient, basis: null })} />
+        <Combo label={`Ingredient ${name}`} value={line.ingredient} items={items} placeholder="flour, water…" onChange={choose} />
         <span className="g">{got ? mass(got.grams, units) : "–"}</span>
         <span className="n wide">{got?.baker_frac != null ? percent(got.baker_frac, got.baker_frac < 0.1 ? 2 : 1) : ""}</span>
         <span className="n wide">{got ? mass(running, units) : ""}</span>
-        <button type="button" className="off" aria-label={`Remove ${name || "this line"}`} onClick={onRemove} data-print="no">×</button>
+        <button type="button" className="off" aria-label={`Remove ${name || "this line"}`} onClick={() => onRemove(at)} data-print="no">×</button>
       </div>
       {loose && (
         <div className="basis">
           <span>{got.basis}; filled loosely or firmly it is {mass(got.low_g, units)} to {mass(got.high_g, units)} {units.mass}</span>
-          <select aria-label={`How the cup of ${name} is filled`} value={String(line.basis ?? "")} onChange={(e) => onSet({ basis: e.target.value || null })}>
+          <select aria-label={`How the cup of ${name} is filled`} value={String(line.basis ?? "")} onChange={(e) => onSet(at, { basis: e.target.value || null })}>
             <option value="">as in the table</option>
             <option value="spooned">spooned in</option>
             <option value="level">level</option>
@@ -60,7 +68,8 @@ export function FormulaRow({ line, got, running, items, fault, onSet, onRemove }
           </select>
         </div>
       )}
+      {got && Math.abs(got.rounding_frac) > 0.02 && <p className="basis">the scale shows {mass(got.weighable_g, units)} {units.mass}, {Math.abs(got.rounding_frac * 100).toFixed(0)} % {got.rounding_frac > 0 ? "over" : "under"}</p>}
       {fault && <p className="fault" role="alert">{fault}</p>}
     </Row>
   );
-}
+}, same);

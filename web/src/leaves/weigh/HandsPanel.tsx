@@ -83,9 +83,12 @@ function Held({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; 
         <Button data-kind="bare" onPress={() => formula.change.mutate({ held: {} })}>put it in</Button>
       </p>
     );
-  if (!water) return null;
-  const part = Math.round(water.grams * 0.08);
-  return <div className="row mid"><Button onPress={() => formula.change.mutate({ held: { [water.ingredient]: part } })}>Hold back {mass(part, units)} {units.mass} {water.name.toLowerCase()}</Button><span className="quiet">and let the dough ask for it</span></div>;
+  const most = sheet?.lines.filter((l) => l.water_g === 0 && (l.baker_frac ?? 0) > 0.2).sort((a, b) => b.grams - a.grams)[0];
+  const hold = (line: Schemas["LineOut"]) => {
+    const part = Math.round(line.grams * 0.08);
+    return <Button key={line.ingredient} onPress={() => formula.change.mutate({ held: { [line.ingredient]: part } })}>Hold back {mass(part, units)} {units.mass} {line.name.toLowerCase()}</Button>;
+  };
+  return <div className="row mid">{[water, most].filter((l) => l !== undefined).map(hold)}<span className="quiet">and let the dough ask for it</span></div>;
 }
 
 /** Which bag the flour comes from; what was learned of its thirst. */

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import type { Bake } from "../../api/client";
+import type { Bake, Schemas } from "../../api/client";
 import { ingredientsQuery } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
@@ -39,6 +39,7 @@ const Total = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: center; border-top: 2px solid var(--ink); padding: 8px 0; font-size: 18px;
   b { font: 700 26px/1 var(--name); }
 `;
+const NONE: readonly Schemas["IngredientOut"][] = [];
 type Open = "list" | "scale" | "files" | "weigh" | null;
 
 /** What goes in the bowl: lines as typed, grams beside them, water, leaven, soda, pieces. */
@@ -72,8 +73,7 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
                 <div key={i}>
                   {part && <p className="part">{part}</p>}
                   <FormulaRow
-                    line={line} got={got} running={running} items={known.data ?? []} fault={formula.faultOf(line)}
-                    onSet={(change) => formula.set(i, change)} onRemove={() => formula.remove(i)}
+                    line={line} got={got} running={running} items={known.data ?? NONE} fault={formula.faultOf(line)} at={i} onSet={formula.set} onRemove={formula.remove}
                   />
                 </div>
               );

@@ -75,6 +75,7 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
                   {Math.abs(next.rounding_frac) > 0.02 ? `; ${(next.rounding_frac * 100).toFixed(0)} % off what was asked (${next.grams.toFixed(2)} g)` : ""}
                 </p>
                 {next.basis !== "by weight" && <p className="tare">{next.typed}</p>}
+                {held.filter(([id]) => id === next.ingredient).map(([id, x]) => <p className="tare" key={id}><b>{g(x)} {units.mass} of it aside</b>, in a cup of its own</p>)}
               </div>
             ) : (
               <div>

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { type Bake, Problem, type Schemas } from "../../api/client";
 import { useBakeChange, weighQuery } from "../../api/queries";
 
@@ -47,10 +47,16 @@ export function useFormula(bake: Bake) {
     const at = whole.indexOf(line);
     return at < 0 ? null : (faults.find((f) => f.pointer.startsWith(`/lines/${at}/`))?.detail ?? null);
   };
-  const put = (next: Line[]) => {
-    setPast([...past.slice(-MOST_UNDO + 1), [...lines]]);
+  const shown = useRef(lines);
+  useLayoutEffect(() => {
+    shown.current = lines;
+  });
+  const put = useCallback((next: Line[]) => {
+    setPast((had) => [...had.slice(-MOST_UNDO + 1), [...shown.current]]);
     setDraft(next);
-  };
+  }, []);
+  const set = useCallback((i: number, part: Partial<Line>) => setDraft(shown.current.map((l, k) => (k === i ? { ...l, ...part } : l))), []);
+  const remove = useCallback((i: number) => put(shown.current.filter((_, k) => k !== i)), [put]);
   return {
     lines,
     sheet: computed.error ? null : (computed.data ?? bake.weigh),
@@ -60,10 +66,10 @@ export function useFormula(bake: Bake) {
     faultOf,
     otherFaults: faults.filter((f) => !f.pointer.startsWith("/lines/")).map((f) => f.detail),
     saved: draft === null || (good && JSON.stringify(bake.settings.lines.map(plain)) === key),
-    set: (i: number, part: Partial<Line>) => setDraft(lines.map((l, k) => (k === i ? { ...l, ...part } : l))),
+    set,
     add: () => setDraft([...lines, { ingredient: "", amount: "", basis: null, part: "" }]),
     put,
-    remove: (i: number) => put(lines.filter((_, k) => k !== i)),
+    remove,
     /** Make an ingredient weigh so many grams more (or less): the first line of it, a new one, or none at zero. */
     changeBy: (ingredient: string, grams: number, instead?: string) => {
       const at = lines.findIndex((l) => l.ingredient === ingredient);
