@@ -235,7 +235,14 @@ def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
 
 
 ORDER = ("weigh", "mix", "ball", "roll")
-NAMES = {"weigh": "weighed", "knead": "kneading", "mix": "mixed", "ball": "balled", "preheat": "heating", "roll": "rolled"}
+NAMES = {
+    "weigh": "weighed",
+    "knead": "kneading",
+    "mix": "mixed",
+    "ball": "balled",
+    "preheat": "heating",
+    "roll": "rolled",
+}
 
 
 def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:

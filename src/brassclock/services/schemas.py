@@ -248,7 +248,9 @@ class BakeChange(Strict):
 
 
 STEP_KINDS = ("weigh", "mix", "ball", "preheat", "roll")
-TapKind = Literal["weigh", "knead", "mix", "ball", "preheat", "roll", "load", "turn", "off", "bubbles", "browned", "puffed"]
+TapKind = Literal[
+    "weigh", "knead", "mix", "ball", "preheat", "roll", "load", "turn", "off", "bubbles", "browned", "puffed"
+]
 
 
 class TapIn(Strict):

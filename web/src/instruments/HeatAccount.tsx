@@ -15,13 +15,18 @@ interface Props {
 export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, width }: Props) {
   const shown = [...rows].filter((r) => Math.abs(r.joules) > 60).sort((a, b) => b.joules - a.joules);
   const top = Math.max(limitC + 6, (liquidC ?? 0) + 4, 40);
-  const H = 386;
-  const y = scaleLinear().domain([0, top]).range([H - 26, 18]);
-  const barsLeft = 262;
+  const narrow = width < 620;
+  const scaleHeight = 386;
+  const H = narrow ? scaleHeight + 60 + shown.length * 40 : scaleHeight;
+  const barsTop = narrow ? scaleHeight + 8 : 0;
+  const y = scaleLinear().domain([0, top]).range([scaleHeight - 26, 18]);
+  const barsLeft = narrow ? 0 : 262;
+  const label = narrow ? 118 : 168;
   const right = width - 16;
   const most = Math.max(...shown.map((r) => Math.abs(r.joules)), 1);
-  const mid = barsLeft + 168 + (right - barsLeft - 168) / 2;
-  const x = scaleLinear().domain([-most, most]).range([barsLeft + 178, right]);
+  
+  const x = scaleLinear().domain([-most, most]).range([barsLeft + label + 10, right]);
+  const mid = x(0);
   const steps = Array.from({ length: Math.ceil(top) }, (_, i) => i);
   const marks = [
     { c: doughC, name: "dough lands", strong: true },
@@ -29,7 +34,7 @@ export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, wi
     { c: flourC, name: "flour", strong: false },
   ];
   const places = spaced(marks.map((m) => y(m.c)));
-  const step = Math.min(40, (H - 60) / Math.max(shown.length, 1));
+  const step = narrow ? 40 : Math.min(40, (H - 60) / Math.max(shown.length, 1));
   return (
     <svg width={width} height={H} role="img" aria-label={`The bowl lands at ${degrees(doughC)}. The table holds what each part brings.`}>
       <defs>
@@ -53,16 +58,16 @@ export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, wi
           <text x={m.strong ? 98 : 158} y={places[i]! + (m.strong ? 26 : 6)}>{m.name}</text>
         </g>
       ))}
-      <line x1={mid} x2={mid} y1={14} y2={22 + shown.length * step} stroke="var(--ink)" strokeWidth={2} />
+      <line x1={mid} x2={mid} y1={barsTop + 14} y2={barsTop + 22 + shown.length * step} stroke="var(--ink)" strokeWidth={2} />
       <text x={mid - 8} y={H - 20} textAnchor="end">takes heat</text>
       <text x={mid + 8} y={H - 20}>brings heat, kJ</text>
       {shown.map((r, i) => {
-        const at = 22 + i * step;
+        const at = barsTop + 22 + i * step;
         const a = Math.min(x(0), x(r.joules));
         const w = Math.abs(x(r.joules) - x(0));
         return (
           <g key={r.name}>
-            <text x={barsLeft} y={at + 18} className="strong">{r.name.length > 22 ? `${r.name.slice(0, 21)}…` : r.name}</text>
+            <text x={barsLeft} y={at + 18} className="strong">{short(r.name, narrow ? 14 : 22)}</text>
             <rect x={a} y={at + 3} width={Math.max(w, 1)} height={step - 14} fill={r.joules > 0 ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" strokeWidth={2} />
             <text x={r.joules > 0 ? a - 8 : a + w + 8} y={at + 18} textAnchor={r.joules > 0 ? "end" : "start"} className="mono">{signed(r.joules / 1000)}</text>
           </g>
@@ -72,6 +77,7 @@ export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, wi
   );
 }
 
+const short = (name: string, most: number): string => (name.length > most ? `${name.slice(0, most - 1)}…` : name);
 const signed = (kj: number): string => `${kj < 0 ? "−" : "+"}${Math.abs(kj).toFixed(1)}`;
 
 function spaced(places: number[]): number[] {

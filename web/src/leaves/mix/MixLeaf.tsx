@@ -92,7 +92,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
           {width > 0 && (
             <HeatAccount
               rows={mix.contributions.map((r) => ({ name: lower(r.name), joules: r.joules }))} doughC={mix.dough_temp_c} liquidC={mix.liquid_temp_c} flourC={mix.flour_c}
-              limitC={mix.limit_c} degrees={deg} width={Math.max(width, 340)}
+              limitC={mix.limit_c} degrees={deg} width={width}
             />
           )}
           <table className="unseen">

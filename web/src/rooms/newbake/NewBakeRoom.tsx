@@ -16,9 +16,11 @@ import { hoursText, suits, type Wish } from "./choose";
 export type Method = Schemas["MethodOut"];
 
 const Page = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 400px; gap: 16px 32px;
+  display: grid; grid-template-columns: minmax(0, 1fr) 364px; gap: 16px 28px;
   .methods { display: grid; border-top: 2px solid var(--ink); }
-  .quick, .sift { display: flex; flex-wrap: wrap; gap: 10px 16px; align-items: end; }
+  .quick, .sift { display: flex; flex-wrap: wrap; gap: 10px 12px; align-items: center; }
+  .sift h2 { min-width: 100px; }
+  .pair { display: inline-flex; gap: 8px; align-items: center; }
   aside { border-left: 1.5px solid var(--hair-2); padding-left: 24px; display: grid; gap: 14px; align-content: start; }
   .go { position: sticky; bottom: -40px; background: var(--ground); border-top: 2px solid var(--ink); padding: 12px 0; display: flex; gap: 16px; align-items: center; z-index: 2; flex-wrap: wrap; }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; } }
@@ -59,19 +61,22 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
   return (
     <Page>
       <div style={{ display: "grid", gap: 14, alignContent: "start" }}>
-        <h1>When do we eat?</h1>
         <div className="quick">
-          <Field label="Write it as you say it" big value={serve} width="13em" onType={setServe} onCommit={setServe} fault={fault} placeholder="Friday 7 pm" />
+          <h1>When do we eat?</h1>
+          <Field label="Write it as you say it" hideLabel big value={serve} width="9em" onType={setServe} onCommit={setServe} fault={fault} placeholder="Friday 7 pm" />
           {["in 4 h", "19:00", "tomorrow 12:30"].map((t) => <Button key={t} onPress={() => setServe(t)}>{t}</Button>)}
         </div>
-        <h2>Start from</h2>
         <div className="sift">
+          <h2>Start from</h2>
           <Choice label="What is wanted" value={wish.want as "any"} options={WANTS.map((id) => ({ id, text: id }))} onChange={(want) => put({ want })} />
-          <Choice label="Time there is" value={wish.hours as "any"} options={TIMES} onChange={(hours) => put({ hours })} />
+          <span className="pair"><span className="quiet">within</span>
+            <Choice label="Time there is" value={wish.hours as "any"} options={TIMES} onChange={(hours) => put({ hours })} />
+          </span>
           {bench.kitchen.surfaces.length > 1 && (
-            <Choice label="On which surface" value={wish.surface} options={[{ id: "any", text: "any surface" }, ...bench.kitchen.surfaces.map((s) => ({ id: s.kind, text: s.name.toLowerCase() }))].filter((o, i, all) => all.findIndex((x) => x.id === o.id) === i)} onChange={(surface) => put({ surface })} />
+            <span className="pair"><span className="quiet">on</span><Choice label="On which surface" value={wish.surface} options={[{ id: "any", text: "any" }, ...bench.kitchen.surfaces.map((s) => ({ id: s.kind, text: s.name.toLowerCase() }))].filter((o, i, all) => all.findIndex((x) => x.id === o.id) === i)} onChange={(surface) => put({ surface })} /></span>
           )}
-          <Field label="the cupboard lacks" value={wish.without} placeholder="yeast, egg" width="10em" onType={(without) => put({ without })} onCommit={(without) => put({ without })} />
+          <span className="pair"><span className="quiet">without</span>
+            <Field label="the cupboard lacks" hideLabel value={wish.without} placeholder="yeast, egg" width="6.500em" onType={(without) => put({ without })} onCommit={(without) => put({ without })} /></span>
         </div>
         <div className="methods">
           {shown.map((m) => (
