@@ -156,6 +156,14 @@ def test_bags_bloom_and_thermometer_teach_and_unteach(
     assert (thirst["times"], thirst["thirst_frac"]) == (1, pytest.approx((24 - 10) / 457, abs=2e-3))
     client.put(f"/api/bakes/{i}/status", json={"status": "live"})
     assert client.get(f"/api/kitchens/{k}").json["bags"][0]["times"] == 0
+    client.put(f"/api/bakes/{i}/bloom", json={"minutes": 14})
+    clock.pass_(minutes=60)
+    tired = client.get(f"/api/bakes/{i}").json["rise"]["ratio_now"]
+    client.post("/api/readings", json={"bake_id": i, "kind": "ratio", "value": tired})
+    client.put(f"/api/bakes/{i}/status", json={"status": "kept"})
+    assert client.get(f"/api/kitchens/{k}").json["activity_mean"] == pytest.approx(
+        1, abs=0.1
+    )  # the packet, not the kitchen
     method = client.post(f"/api/kitchens/{k}/methods", json={"bake_id": i, "name": "Ours"}).json["id"]
     copy = client.post("/api/bakes", json={"kitchen_id": k, "serve": "in 9 h", "method": method}).json
     assert (copy["name"], len(copy["settings"]["lines"])) == ("Ours", 7)

@@ -13,8 +13,8 @@ from alembic.migration import MigrationContext
 from sqlmodel import Session, SQLModel, create_engine, select
 
 from brassclock.services import kitchens
+from brassclock.services.given import KitchenIn, SurfaceIn
 from brassclock.services.house import House
-from brassclock.services.schemas import KitchenIn, SurfaceIn
 from brassclock.store.engine import FILE_NAME, alembic_config, open_store
 from brassclock.store.tables import Bake, Kitchen, Tap
 

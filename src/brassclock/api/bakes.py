@@ -8,18 +8,9 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house
-from brassclock.services import bakes, views
-from brassclock.services.schemas import (
-    BakeChange,
-    BakeIn,
-    BakeOut,
-    HearthOut,
-    OutcomeIn,
-    ReadingIn,
-    Strict,
-    TapChange,
-    TapIn,
-)
+from brassclock.services import bakes, taps, views
+from brassclock.services.given import BakeChange, BakeIn, OutcomeIn, ReadingIn, Strict, TapChange, TapIn
+from brassclock.services.shown import BakeOut, HearthOut
 
 blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
 
@@ -101,20 +92,20 @@ def get_hearth(path: BakePath):
 @blueprint.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
 def tap(path: BakePath, body: TapIn):
     """Something done or seen. The same key twice is one tap."""
-    bakes.tap(house(), path.bake_id, body)
+    taps.tap(house(), path.bake_id, body)
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json"), 201
 
 
 @blueprint.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
 def move_tap(path: TapPath, body: TapChange):
     """Backdate a tap."""
-    bakes.move_tap(house(), path.bake_id, path.tap_id, body)
+    taps.move_tap(house(), path.bake_id, path.tap_id, body)
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
 def undo_tap(path: TapPath):
-    bakes.undo_tap(house(), path.bake_id, path.tap_id)
+    taps.undo_tap(house(), path.bake_id, path.tap_id)
     return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 

@@ -14,7 +14,7 @@ from brassclock.core.fire.puff import model as puff
 from brassclock.core.rise.yeast import model as yeast
 from brassclock.services import compute
 from brassclock.services.compute.weigh import WeighReq
-from brassclock.services.schemas import Health, WeighOut
+from brassclock.services.shown import Health, WeighOut
 
 blueprint = APIBlueprint("compute", __name__, url_prefix="/api", abp_tags=[Tag(name="compute")])
 

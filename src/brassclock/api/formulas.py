@@ -13,28 +13,30 @@ from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
 from brassclock.formats.bakefile import bake_file_schema
 from brassclock.services import formulas, methods, pantry, transfer
 from brassclock.services.compute.weigh import WeighReq, sheet_of
-from brassclock.services.schemas import (
+from brassclock.services.given import (
     AdditionIn,
     BagIn,
-    BagOut,
-    BakeOut,
     BloomIn,
     DoseIn,
-    DoseOut,
     EntryIn,
-    EntryOut,
     FeelIn,
-    HandfulOut,
     ImportIn,
-    ImportOut,
-    IngredientOut,
     MethodIn,
-    MethodOut,
     OwnIngredientIn,
     ScaleIn,
-    WeighOut,
 )
 from brassclock.services.sheets import weigh_out
+from brassclock.services.shown import (
+    BagOut,
+    BakeOut,
+    DoseOut,
+    EntryOut,
+    HandfulOut,
+    ImportOut,
+    IngredientOut,
+    MethodOut,
+    WeighOut,
+)
 
 blueprint = APIBlueprint("formulas", __name__, url_prefix="/api", abp_tags=[Tag(name="formula")])
 

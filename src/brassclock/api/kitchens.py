@@ -10,16 +10,9 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.problems import Problem
 from brassclock.services import kitchens, views
+from brassclock.services.given import ClockIn, KitchenChange, KitchenIn, SurfaceIn
 from brassclock.services.house import House, Refused
-from brassclock.services.schemas import (
-    BenchOut,
-    ClockIn,
-    ClockOut,
-    KitchenChange,
-    KitchenIn,
-    KitchenOut,
-    SurfaceIn,
-)
+from brassclock.services.shown import BenchOut, ClockOut, KitchenOut
 
 blueprint = APIBlueprint("kitchens", __name__, url_prefix="/api", abp_tags=[Tag(name="kitchen")])
 PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Problem, "409": Problem}

@@ -7,10 +7,10 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from brassclock.services import bakes, kitchens
+from brassclock.services import bakes, kitchens, taps
 from brassclock.services import work as works
+from brassclock.services.given import BakeIn, KitchenIn, OutcomeIn, ReadingIn, SurfaceIn, TapIn
 from brassclock.services.house import House
-from brassclock.services.schemas import BakeIn, KitchenIn, OutcomeIn, ReadingIn, SurfaceIn, TapIn
 from brassclock.store import kitchens as rows
 from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
 
@@ -109,7 +109,7 @@ def _tap(house: House, session: Session, kitchen: Kitchen, bake: Bake, when: dt.
     session.flush()
     r = works.load(house, session, bake.id or 0)
     key = f"demo-{bake.id}-{kind}-{round_no or 0}"
-    bakes.add_tap(
+    taps.add_tap(
         session, r, TapIn.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"})
     )
     session.flush()

@@ -19,10 +19,12 @@ from brassclock.core.weigh.feel import handful
 from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
-from brassclock.services import schemas as out
+from brassclock.services import given as asked
+from brassclock.services import shown as out
 from brassclock.services import work as works
-from brassclock.services.bakes import moment_of, own_method
+from brassclock.services.bakes import own_method
 from brassclock.services.house import House, Missing, Refused
+from brassclock.services.moments import moment_of
 from brassclock.services.pantry import kit_of, own_rows
 from brassclock.store.tables import OwnMethod
 
@@ -34,7 +36,7 @@ KEPT_FIELDS = (
 )  # fmt: skip
 
 
-def read_list(house: House, kitchen_id: int, given: out.EntryIn) -> out.EntryOut:
+def read_list(house: House, kitchen_id: int, given: asked.EntryIn) -> out.EntryOut:
     """Every line of a pasted list, read or with what is missing."""
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
@@ -62,7 +64,7 @@ def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> floa
         raise refuse(f"{pointer}/amount", str(fault)) from None
 
 
-def scale(house: House, bake_id: int, given: out.ScaleIn) -> None:
+def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
     with house.action() as session:
         r = works.load(house, session, bake_id)
@@ -100,7 +102,7 @@ def scale(house: House, bake_id: int, given: out.ScaleIn) -> None:
         session.add(bake)
 
 
-def add(house: House, bake_id: int, given: out.AdditionIn) -> None:
+def add(house: House, bake_id: int, given: asked.AdditionIn) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
     with house.action() as session:
         r = works.load(house, session, bake_id)
@@ -136,7 +138,7 @@ def added_g(r: works.Rows) -> tuple[float, float]:
     return flour, water
 
 
-def feel(house: House, bake_id: int, given: out.FeelIn) -> out.HandfulOut:
+def feel(house: House, bake_id: int, given: asked.FeelIn) -> out.HandfulOut:
     """What to do about how the dough feels now."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -147,7 +149,7 @@ def feel(house: House, bake_id: int, given: out.FeelIn) -> out.HandfulOut:
     return out.HandfulOut(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
 
 
-def bloom(house: House, bake_id: int, given: out.BloomIn) -> None:
+def bloom(house: House, bake_id: int, given: asked.BloomIn) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
     with house.action() as session:
         r = works.load(house, session, bake_id)
@@ -167,7 +169,7 @@ def unbloom(house: House, bake_id: int) -> None:
         session.add(r.bake)
 
 
-def dose(house: House, bake_id: int, given: out.DoseIn) -> out.DoseOut:
+def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
     """The yeast that has the bulk at its ratio by a moment, mixed as the plan says or now."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -206,7 +208,7 @@ def dose(house: House, bake_id: int, given: out.DoseIn) -> out.DoseOut:
     )  # fmt: skip
 
 
-def keep_method(house: House, kitchen_id: int, given: out.MethodIn) -> str:
+def keep_method(house: House, kitchen_id: int, given: asked.MethodIn) -> str:
     """Keep a bake's settings as a method; answers the method's id."""
     with house.action() as session:
         r = works.load(house, session, given.bake_id)

@@ -7,9 +7,10 @@ import datetime as dt
 from sqlmodel import Session
 
 from brassclock.core.evidence import refuse
+from brassclock.services.given import KitchenChange, KitchenIn, SurfaceIn
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.pantry import list_bags
-from brassclock.services.schemas import ClockOut, KitchenChange, KitchenIn, KitchenOut, SurfaceIn, SurfaceOut
+from brassclock.services.shown import ClockOut, KitchenOut, SurfaceOut
 from brassclock.store import kitchens as rows
 from brassclock.store.tables import ClockState, Kitchen, Surface
 

@@ -10,7 +10,7 @@ from brassclock.core.evidence import BadRequest
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.methods import Method, methods
-from brassclock.services import schemas as out
+from brassclock.services import shown as out
 from brassclock.services.house import House
 from brassclock.services.pantry import kit_of, own_rows
 from brassclock.store import pantry as rows

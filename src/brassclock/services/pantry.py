@@ -10,8 +10,9 @@ from brassclock.core.evidence import refuse
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
 from brassclock.core.weigh.lines import Kit
+from brassclock.services.given import BagIn, OwnIngredientIn
 from brassclock.services.house import House, Missing
-from brassclock.services.schemas import BagIn, BagOut, IngredientOut, OwnIngredientIn
+from brassclock.services.shown import BagOut, IngredientOut
 from brassclock.store import pantry as rows
 from brassclock.store.tables import FlourBag, Kitchen
 from brassclock.store.tables import OwnIngredient as OwnRow

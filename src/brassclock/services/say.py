@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from brassclock.core.day.backward import DayPlan, DayStep
-from brassclock.services.schemas import SayPart
+from brassclock.services.shown import SayPart
 
 SENTENCES = {
     "weigh": ("Weigh", "the {name}"),

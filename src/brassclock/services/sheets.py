@@ -9,7 +9,7 @@ from brassclock.core.evidence import Why
 from brassclock.core.weigh.formula import Filling, WeighSheet
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.core.weigh.soda import SodaBalance
-from brassclock.services import schemas as out
+from brassclock.services import shown as out
 
 
 def caution_out(found: Sequence[Caution]) -> list[out.CautionOut]:

@@ -12,7 +12,8 @@ from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.formats import bakefile, recipe, tables
-from brassclock.services import schemas as out
+from brassclock.services import given as asked
+from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bakes import add_bake
 from brassclock.services.house import House
@@ -111,7 +112,7 @@ def _parsed(text: str) -> Any:
         return None
 
 
-def bring_in(house: House, kitchen_id: int, given: out.ImportIn) -> out.ImportOut:
+def bring_in(house: House, kitchen_id: int, given: asked.ImportIn) -> out.ImportOut:
     """A bake from a file's text. One transaction: the bake with every line, read or not, or nothing."""
     text = given.text.lstrip("\ufeff").strip()
     if not text:
@@ -143,7 +144,7 @@ def bring_in(house: House, kitchen_id: int, given: out.ImportIn) -> out.ImportOu
 
 
 def _from_file(
-    house: House, kitchen_id: int, given: out.ImportIn, data: dict[str, Any], kind: str, notes: list[str]
+    house: House, kitchen_id: int, given: asked.ImportIn, data: dict[str, Any], kind: str, notes: list[str]
 ) -> out.ImportOut:
     try:
         file, more = bakefile.read(data)
@@ -154,10 +155,10 @@ def _from_file(
         kitchen = house.kitchen(session, kitchen_id)
         renamed: dict[str, str] = {}
         for own in file.own_ingredients:
-            facts = out.OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
+            facts = asked.OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
             row = store_ingredient(session, kitchen_id, facts)
             renamed[own.id] = f"own_{row.id}"
-        bake_id = add_bake(session, out.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
         bake = session.get(Bake, bake_id)
         assert bake is not None
         for name in CARRIED:
@@ -189,7 +190,7 @@ def _from_file(
 
 
 def _from_lines(
-    house: House, kitchen_id: int, given: out.ImportIn, name: str, texts: list[str], count: int | None, kind: str,
+    house: House, kitchen_id: int, given: asked.ImportIn, name: str, texts: list[str], count: int | None, kind: str,
     steps: tuple[str, ...],
 ) -> out.ImportOut:  # fmt: skip
     with house.action() as session:
@@ -198,14 +199,14 @@ def _from_lines(
         found: list[EntryLine] = read_entry("\n".join(texts), rows)
         if not found:
             raise refuse("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
-        bake_id = add_bake(session, out.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
         bake = session.get(Bake, bake_id)
         assert bake is not None
         bake.lines = [
             {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": ""} for x in found if x.read
         ]
         bake.unread = [x.raw for x in found if not x.read]
-        bake.note = "\n".join(steps)[: out.MAX_NOTE]
+        bake.note = "\n".join(steps)[: asked.MAX_NOTE]
         bake.count, bake.piece_g = count, None
         session.add(bake)
         notes = [x.note for x in found if x.note]

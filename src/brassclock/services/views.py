@@ -15,14 +15,14 @@ from brassclock.core.mix.guide import bloom_test
 from brassclock.core.rise.belief import Band
 from brassclock.core.rise.yeast import model as yeast
 from brassclock.core.weigh.methods import methods
-from brassclock.services import schemas as out
+from brassclock.services import shown as out
 from brassclock.services import work as works
-from brassclock.services.bakes import core_taps, program_dict
 from brassclock.services.bowl import BowlHeat, is_liquid
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
+from brassclock.services.taps import core_taps, program_dict
 from brassclock.services.work import Rows, Work
 from brassclock.store import bakes as rows
 

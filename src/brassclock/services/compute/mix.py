@@ -10,7 +10,7 @@ from brassclock.core.evidence import FieldFault, gather
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.mix.heat import Bowl, Kneading, Part, mix_heat
 from brassclock.services.compute.common import Loose, Mass, Temp
-from brassclock.services.schemas import within
+from brassclock.services.given import within
 from brassclock.services.sheets import caution_out, why_out
 
 

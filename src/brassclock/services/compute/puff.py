@@ -14,7 +14,7 @@ from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import LATER_KINDS, Surface
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
-from brassclock.services.schemas import within
+from brassclock.services.given import within
 from brassclock.services.sheets import caution_out, why_out
 
 

@@ -15,7 +15,7 @@ from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.services.compute.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough
-from brassclock.services.schemas import within
+from brassclock.services.given import within
 from brassclock.services.sheets import caution_out
 
 

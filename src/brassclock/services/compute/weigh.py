@@ -15,7 +15,7 @@ from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.scaling import Scaling
 from brassclock.core.weigh.soda import soda_balance
 from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
-from brassclock.services.schemas import within
+from brassclock.services.given import within
 from brassclock.services.sheets import weigh_out
 
 

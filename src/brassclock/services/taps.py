@@ -1,0 +1,181 @@
+"""Taps: what was done and seen, stored when made, moved and undone; what was forecast is kept beside them."""
+
+from __future__ import annotations
+
+import datetime as dt
+from dataclasses import replace
+from typing import Any
+
+from sqlmodel import Session
+
+from brassclock.core.evidence import refuse
+from brassclock.core.fire import hearth as hearths
+from brassclock.services import work as works
+from brassclock.services.given import TapChange, TapIn
+from brassclock.services.house import House, Missing, Refused
+from brassclock.services.moments import past_moment
+from brassclock.services.teaching import unsay
+from brassclock.store import bakes as rows
+from brassclock.store.tables import Said, Tap
+
+LINE_SPREAD = (0.85, 1.25)  # judgement: a first guess at how a line drifts
+
+
+def tap(house: House, bake_id: int, given: TapIn) -> int:
+    """Store a tap when it is made. The same key again answers the first and stores nothing."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        had = rows.tap_by_key(session, bake_id, given.key)
+        if had is not None:
+            return had.id or 0
+        return add_tap(session, r, given)
+
+
+def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
+    at = past_moment(given.at, r.now)
+    _check_tap(r, given, at)
+    _remember_forecast(session, r, given.kind, at)
+    row = Tap(
+        bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
+        made_at=r.now,
+    )  # fmt: skip
+    session.add(row)
+    session.flush()
+    return row.id or 0
+
+
+ORDER = ("weigh", "mix", "ball", "roll")
+NAMES = {
+    "weigh": "weighed",
+    "knead": "kneading",
+    "mix": "mixed",
+    "ball": "balled",
+    "preheat": "heating",
+    "roll": "rolled",
+}
+
+
+def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
+    if r.bake.status != "live":
+        raise Refused(f"This bake is {r.bake.status}. Bring it back before you add to it.")
+    done = {t.kind: t.at for t in r.taps}
+    if given.kind in NAMES:
+        if given.kind in done:
+            raise Refused(
+                f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first."
+            )
+        if given.kind == "ball" and "mix" not in done:
+            raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
+        for earlier in ORDER[: ORDER.index(given.kind)] if given.kind in ORDER else ():
+            if earlier in done and done[earlier] > at:
+                raise Refused(
+                    f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
+                )
+        return
+    if r.bake.program is None and works.work_of(r).program is None:
+        raise Refused(works.work_of(r).faults.get("fire", "There is no program for the heat yet."))
+    if given.round_no is None or given.spot is None:
+        raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
+    moves = core_taps(r.taps)
+    wrong = hearths.impossible(
+        moves, hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp()),
+        works.rounds_of_rows(r), works.spots_of(r),
+    )  # fmt: skip
+    if wrong:
+        raise Refused(wrong)
+
+
+def core_taps(taps: Any) -> list[hearths.Tap]:
+    """The moves and facts on the heat, as the core reads them."""
+    return [
+        hearths.Tap(t.kind, t.round_no, t.spot, t.at.timestamp())
+        for t in taps
+        if t.kind in (*hearths.MOVES, *hearths.FACTS)
+    ]
+
+
+def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
+    """The program of this bake as it is shown and frozen."""
+    if r.bake.program:
+        return r.bake.program
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    events = work.program.events if work.program else {}
+
+    def at(name: str) -> float | None:
+        return events[name].p50 if name in events else None
+
+    return {
+        "turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "puff_s": at("puff"), "bubbles_s": at("bubbles"),
+        "brown_s": at("light_bottom"),
+    }  # fmt: skip
+
+
+def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.datetime) -> None:
+    """Keep what was said before the fact, once, and freeze the program at the first load."""
+    bake_id = r.bake.id or 0
+
+    def keep(name: str, p10: float | None, p50: float | None, p90: float | None) -> None:
+        if name not in r.said and p50 is not None:
+            session.add(Said(bake_id=bake_id, name=name, p10=p10, p50=p50, p90=p90, since=at))
+
+    if kind == "mix":
+        ahead = replace(r, taps=[*r.taps, Tap(bake_id=bake_id, key="", kind="mix", at=at, made_at=at)])
+        seen = works.work_of(ahead).forecast
+        if seen:
+            ready = seen.window("bulk").ready
+            keep("ready to ball", *(None if h is None else h * 3600 for h in (ready.p10, ready.p50, ready.p90)))
+    elif kind == "load" and r.bake.program is None:
+        work = works.work_of(r)
+        assert work.program and work.line  # a load without a program was refused
+        r.bake.program = program_dict(r, work)
+        session.add(r.bake)
+        for name, event in (("bubbles", "bubbles"), ("first brown", "light_bottom"), ("pocket opens", "puff")):
+            band = work.program.events[event]
+            keep(name, band.p10, band.p50, band.p90)
+        off = work.program.off_s
+        keep("taken off", off * 0.7, off, off * 1.3)
+        last = work.line.makespan_s
+        keep("last one off", last * LINE_SPREAD[0], last, last * LINE_SPREAD[1])
+
+
+def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
+    """Take a tap back; the program thaws when no load is left, and what was said then is unsaid."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        row = _tap(r, tap_id)
+        row.undone_at = r.now
+        session.add(row)
+        if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
+            r.bake.program = None
+            session.add(r.bake)
+            unsay(session, r, [n for n in r.said if n != "ready to ball"])
+        if row.kind == "mix":
+            unsay(session, r, ["ready to ball"])
+
+
+def _tap(r: works.Rows, tap_id: int) -> Tap:
+    row = next((t for t in r.taps if t.id == tap_id), None)
+    if row is None:
+        raise Missing(f"There is no tap {tap_id} to change on this bake; it may be undone already.")
+    return row
+
+
+def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None:
+    """Backdate a tap."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        row = _tap(r, tap_id)
+        at = past_moment(change.at, r.now)
+        others = [t for t in r.taps if t.id != tap_id]
+        given = TapIn.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
+        if row.kind in NAMES:
+            _check_tap(replace(r, taps=others), given, at)
+        elif row.round_no is not None:
+            before = [t for t in others if t.round_no == row.round_no and t.at < row.at]
+            after = [t for t in others if t.round_no == row.round_no and t.at >= row.at]
+            if any(t.at > at for t in before) or any(t.at < at for t in after):
+                raise Refused(
+                    "That would put the moves of this round out of order. Give a time between its neighbours."
+                )
+        row.at = at
+        session.add(row)
