@@ -20,8 +20,8 @@ from scipy.integrate import solve_ivp
 
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.matter.ingredients import table
-from brassclock.core.rise.yeast import model as yeast
-from brassclock.core.rise.yeast import stepper
+from brassclock.core.rise import course as yeast
+from brassclock.core.rise import stepper
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
@@ -43,7 +43,7 @@ def best_ms(run: Callable[[], object], times: int) -> float:
 def expansion_by_scipy(start: yeast.Start, method: str, rtol: float) -> float:
     """Volume ratio at the end of PATH, leg by leg (its air temperature jumps at each end)."""
     right_hand_side: Any = stepper.derivatives
-    out = np.zeros(10)
+    out = np.zeros(stepper.STATES)
     y = start.state
     for piece in PATH:
 

@@ -11,12 +11,14 @@ from brassclock.core.fire.puff import params as puff
 from brassclock.core.mix import heat
 from brassclock.core.rise import dough_heat
 from brassclock.core.rise.chemical import params as chemical
+from brassclock.core.rise.sourdough import params as sourdough
 from brassclock.core.rise.yeast import params as yeast
 
 PAGE = Path(__file__).parents[1] / "docs/science.md"
 TABLES: dict[str, Mapping[str, Param]] = {
     "yeast": yeast.PARAMS,
     "strength": yeast.STRENGTH_S,
+    "sourdough": sourdough.PARAMS,
     "dough-heat": dough_heat.PARAMS,
     "mix": heat.PARAMS,
     "chemical": chemical.PARAMS,

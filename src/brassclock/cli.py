@@ -29,7 +29,7 @@ def data_dir(given: str | None) -> Path:
 def warm_all() -> bool:
     """Compile both steppers, or load them from the cache."""
     from brassclock.core.fire.puff import model as puff
-    from brassclock.core.rise.yeast import model as yeast
+    from brassclock.core.rise import course as yeast
 
     return yeast.warm() and puff.warm()
 

@@ -9,6 +9,7 @@ from typing import Any
 
 import pytest
 
+from brassclock.core.evidence import BadRequest
 from brassclock.services.compute import KINDS, compute
 
 LINES = [
@@ -42,6 +43,7 @@ REQUESTS: dict[str, dict[str, Any]] = {
         "lines": DOUGH[:3], "strength": "kneaded", "mix_temp_c": 24, "leaven": "yeast_instant", "target_ratio": 2.0, "at_h": 12,
         "stages": [{"name": "bulk", "hours": 12, "ambient_c": 24}],
     },
+    "starter": {"seed_g": 20, "flour_g": 40, "water_g": 40, "temp_c": 24.5, "state": "ripe"},
     "soda": {
         "lines": [{"ingredient": "plain_flour", "mass_g": 200}, {"ingredient": "buttermilk", "mass_g": 207}, {"ingredient": "baking_soda", "mass_g": 4.6}],
         "strength": "batter", "rests": [{"minutes": 10, "temp_c": 22, "form": "sheet", "half_thickness_mm": 8}],
@@ -56,6 +58,7 @@ FIELDS = {
     "mix": "dough_temp_c liquid_temp_c ice_g contributions simple_rule",
     "rise": "crossings peak windows trace acid leaven_left_frac workable_h safety most_worth_measuring",
     "dose": "baker_frac mass_g reason measurable",
+    "starter": "peak_h hold_until_h ratio trace",
     "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
     "puff": "events likelihood moisture_loss_frac program carpet surface_after",
 }
@@ -99,6 +102,16 @@ def test_what_the_contract_means() -> None:
     }
     assert compute("rise", leavened)["crossings"][0]["h"]["p50"] == pytest.approx(12, rel=0.03)
     assert [w["grams"] < 1 for w in dose["measurable"]] == [True, True, True]
+    sour = {
+        **REQUESTS["rise"],
+        "lines": [*DOUGH[:3], {"ingredient": "starter_100", "mass_g": 100}],
+        "starter": {"state": "peak"},
+    }
+    assert compute("rise", sour)["acid"]["word"] in ("mild, milky", "clean tang")
+    peak = compute("starter", {"total_g": 200, "peak_at_h": 8, "temp_c": 24.5})
+    assert (peak["peak_h"], sum(peak["masses"].values())) == (pytest.approx(8, abs=0.2), pytest.approx(200))
+    with pytest.raises(BadRequest, match="Change the hour"):
+        compute("starter", {"total_g": 200, "peak_at_h": 2, "temp_c": 12})
     soda = compute("soda", REQUESTS["soda"])
     assert soda["wait"]["verdict"] == "cook_at_once"
     assert 1 < soda["lift_at_cook"] < soda["best_lift"]
@@ -121,7 +134,7 @@ def test_the_command_line_answers_and_refuses() -> None:
     assert {e["pointer"] for e in told["errors"]} == {"/mix_temp_c", "/stages"}
     assert "900" in told["detail"]
     for args, text, words in (
-        (("compute", "starter"), "{}", "planned, not built"), (("compute", "bread"), "{}", "Known are"),
+        (("compute", "cause"), "{}", "planned, not built"), (("compute", "bread"), "{}", "Known are"),
         (("compute", "mix"), "{", "JSON"), (("schema", "line"), "", "planned"), (("compute", "mix", "/no/such"), "", "cannot be read"),
     ):  # fmt: skip
         answer = cli(*args, text=text)

@@ -267,6 +267,7 @@ def test_alarms_ring_in_a_background_tab(watch: Watch, demo_server: Server) -> N
     wait_until(page, lambda: page.evaluate("window.tones") == 3)
     page.get_by_test_id("due-bar").click()
     turn_s = demo_server.get(f"/api/bakes/{bake}/hearth")["program"]["turn_s"]
+    wait_until(page, lambda: demo_server.get(f"/api/bakes/{bake}/hearth")["started"])
     load = next(t for t in demo_server.get(f"/api/bakes/{bake}/hearth")["taps"] if t["kind"] == "load")
     demo_server.send("PATCH", f"/api/bakes/{bake}/taps/{load['id']}", {"at": f"{int(turn_s) - 4} s ago"})
     front = w.open()

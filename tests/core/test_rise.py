@@ -12,11 +12,11 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from brassclock.core.matter.dough import dough_of_masses
+from brassclock.core.rise import course as model
 from brassclock.core.rise import forecast as rise
-from brassclock.core.rise import gas
+from brassclock.core.rise import gas, stepper
 from brassclock.core.rise.belief import Belief, Reading
 from brassclock.core.rise.dough_heat import Vessel
-from brassclock.core.rise.yeast import model, stepper
 from brassclock.core.rise.yeast.params import PARAMS
 from helpers import worked
 
@@ -132,7 +132,7 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
 
 def reference(start: model.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
     """The same right-hand side, in plain Python, by scipy."""
-    out = np.zeros(10)
+    out = np.zeros(stepper.STATES)
 
     def rhs(_: float, y: np.ndarray) -> np.ndarray:
         stepper.derivatives(y, ambient_c, tau_h, start.air_mol, start.p, out)

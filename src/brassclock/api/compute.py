@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 from brassclock import __version__
 from brassclock.api.kitchens import PROBLEMS, house
 from brassclock.core.fire.puff import model as puff
-from brassclock.core.rise.yeast import model as yeast
+from brassclock.core.rise import course as yeast
 from brassclock.services import compute
 from brassclock.services.compute.weigh import WeighReq
 from brassclock.services.shown import Health, WeighOut

@@ -21,7 +21,8 @@ TEXTS: dict[str, str] = {
     "cool_start": "This surface is cooler than a pocket wants: it may dry before it puffs.",
     "wide_band": "Times on the heat are good to about 30 %. Watch the bread first, the clock second.",
     "no_leaven": "Nothing in this formula makes gas: it will not rise.",
-    "other_leaven": "Only yeast is forecast so far; starter, soda and powder are left out of this rise.",
+    "other_leaven": "Yeast and starter are forecast; soda and powder are left out of this rise.",
+    "raw_starter": "Do not taste raw starter or dough; throw away a starter with colour or mould on it. pH here is no safety measure.",
     "fridge_warm": "A fridge above 6 C lets dough rise far faster than most plans allow for.",
     "too_small_to_weigh": "Less than a kitchen scale can show. Use a spoon or a dilution.",
 }

@@ -409,6 +409,14 @@ class ReadingOut(BaseModel):
     at: dt.datetime
 
 
+class AcidOut(BaseModel):
+    """How sour the dough ends, by the model: never a safety measure."""
+
+    ph: float
+    tta_ml: float
+    word: str
+
+
 class RiseOut(BaseModel):
     mixed_at: dt.datetime
     balled_at: dt.datetime
@@ -421,6 +429,7 @@ class RiseOut(BaseModel):
     activity: float
     activity_sd_log: float
     late_min: float
+    acid: AcidOut | None
     warm: bool
     cautions: list[CautionOut]
     why: dict[str, WhyOut]

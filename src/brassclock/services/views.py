@@ -12,8 +12,8 @@ from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
+from brassclock.core.rise import course as yeast
 from brassclock.core.rise.belief import Band
-from brassclock.core.rise.yeast import model as yeast
 from brassclock.core.weigh.methods import methods
 from brassclock.services import shown as out
 from brassclock.services import work as works
@@ -107,6 +107,7 @@ def rise_out(r: Rows, work: Work) -> out.RiseOut | None:
         activity=seen.belief.mean,
         activity_sd_log=seen.belief.sd_log,
         late_min=plan.late_min,
+        acid=out.AcidOut(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
         warm=yeast.course_stepper.ready,
         cautions=caution_out(seen.cautions),
         why=why_out(works.rise_whys(work, r)),

@@ -25,12 +25,12 @@ from brassclock.core.fire.surfaces import RECOVER_LIMIT_S, Surface
 from brassclock.core.matter.dough import Dough
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.mix.guide import FOAM_SD_LOG
+from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.dough_heat import Vessel, sheet_excess_kept
-from brassclock.core.rise.yeast import model as yeast
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
 from brassclock.core.weigh.lines import TypedLine
@@ -173,7 +173,7 @@ def _compute(r: Rows) -> Work:
     if not dough.flour_g or not dough.water_g:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
-    if any(p.ingredient.is_yeast for p in dough.portions):
+    if any(p.ingredient.is_yeast or p.ingredient.is_starter for p in dough.portions):
         _rise(work, r, dough, serve)
     else:
         _rest(work, r, dough, serve)
@@ -271,11 +271,7 @@ def _rest(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
     rests = tuple(rise.Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
     spec = replace(_spec(work, r, dough), rests=(rests[0], rests[1]))
     work.plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, r.done())
-    if any(p.ingredient.is_starter for p in dough.portions):
-        work.faults["rise"] = (
-            f"A starter’s rise is not forecast yet: the method’s usual {hours[0]:g} h and {hours[1]:g} h are planned. Watch the dough."
-        )
-    elif work.wait:
+    if work.wait:
         word = {
             "cook_at_once": "cook at once",
             "session": "this session",
@@ -341,9 +337,11 @@ def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
     dough, bake, seen = work.sheet.dough, r.bake, work.forecast
     at = 1 if "ball" in r.done() else 0
     begins = (work.plan.mixed_at, work.plan.balled_at)[at]
-    yeast_g = sum(p.mass_g for p in dough.portions if p.ingredient.is_yeast)
+    leavens = [
+        (n, sum(p.mass_g for p in dough.portions if getattr(p.ingredient, f"is_{n}"))) for n in ("yeast", "starter")
+    ]
     inputs = (
-        Input("yeast", round(yeast_g / dough.flour_g * 100, 2), "% of flour"),
+        *(Input(name, round(g / dough.flour_g * 100, 2), "% of flour") for name, g in leavens if g),
         Input("salt", round(dough.salt_g / dough.flour_g * 100, 2), "% of flour"),
         Input("dough after mixing", round(mix_temp_c(r), 1), "°C"),
         Input("kitchen when it began", round(air_c(r.kitchen.hourly_c, begins), 1), "°C"),

@@ -655,6 +655,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcidOut
+         * @description How sour the dough ends, by the model: never a safety measure.
+         */
+        AcidOut: {
+            /** Ph */
+            ph: number;
+            /** Tta Ml */
+            tta_ml: number;
+            /** Word */
+            word: string;
+        };
+        /**
          * AdditionIn
          * @description Something put in beside the formula, as typed.
          */
@@ -2212,6 +2224,7 @@ export interface components {
         };
         /** RiseOut */
         RiseOut: {
+            acid: components["schemas"]["AcidOut"] | null;
             /** Activity */
             activity: number;
             /** Activity Sd Log */

@@ -16,8 +16,8 @@ from scipy.optimize import brentq
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.matter.dough import Dough
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.rise import course as model
 from brassclock.core.rise.forecast import Stage, ratio_course
-from brassclock.core.rise.yeast import model
 
 LOWEST_FRAC, HIGHEST_FRAC = 5e-5, 0.06
 SPOONS = ((1 / 8, "1/8 tsp"), (1 / 4, "1/4 tsp"), (1 / 2, "1/2 tsp"), (3 / 4, "3/4 tsp"), (1.0, "1 tsp"), (1.5, "1 1/2 tsp"),

@@ -17,11 +17,12 @@ from numpy.typing import NDArray
 from brassclock.core.cautions import Caution, caution
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.matter.dough import Dough
+from brassclock.core.rise import course as model
 from brassclock.core.rise import gas
 from brassclock.core.rise.belief import NEVER, Band, Belief, Posterior, Reading, nodes, posterior
+from brassclock.core.rise.course import Course, Piece, Recipe, Seed
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel, centre_lag_h, time_constant_h
-from brassclock.core.rise.yeast import model
-from brassclock.core.rise.yeast.model import Course, Piece, Recipe
+from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 
 Array = NDArray[np.float64]
 KNOCK_BACK_FRAC = 0.15
@@ -37,6 +38,7 @@ TOO_FAR_F = {  # judgement: (gas kept, knocked back or divided next)
     "wet_unkneaded": (0.7, 2.5),
     "wholemeal": (0.6, 1.8),
 }
+SOUR_TOO_WEAK = 0.25  # judgement: the gluten that acid has cost
 WORKABLE_C = 16.0
 SAFE_C, SAFE_LIMIT_H = 5.0, 2.0
 MAX_HOURS = 240.0
@@ -119,6 +121,15 @@ class Safety:
 
 
 @dataclass(frozen=True)
+class Acidity:
+    """How sour the dough is at the end of its stages: pH, titratable acidity [mL of 0.1 N per 10 g], the word. Never a safety measure."""
+
+    ph: float
+    tta_ml: float
+    word: str
+
+
+@dataclass(frozen=True)
 class Forecast:
     """Everything the Rise leaf shows."""
 
@@ -130,6 +141,7 @@ class Forecast:
     workable_h: float | None
     safety: Safety | None
     belief: Belief
+    acid: Acidity | None = None
     cautions: tuple[Caution, ...] = field(default=())
 
     def window(self, stage: str) -> Window:
@@ -145,6 +157,10 @@ class _Run:
     ratio: Array
     maturity: Array
     fill: Array
+
+    @property
+    def weakening(self) -> Array:
+        return self.course.state[:, 7]
 
 
 def _run(
@@ -228,10 +244,11 @@ def forecast(
     belief: Belief | None = None,
     readings: Sequence[Reading] = (),
     horizon_h: float | None = None,
+    seed: Seed | None = None,
 ) -> Forecast:
-    """Forecast a yeast rise. Stages must have positive hours; see `services.compute` for the checks."""
+    """Forecast a rise by yeast, a starter (`seed` is how it goes in), or both. Stages must have positive hours; see `services.compute` for the checks."""
     belief = belief or Belief()
-    recipe = model.recipe_of(dough, strength, bloomed)
+    recipe = model.recipe_of(dough, strength, bloomed, seed)
     pressure_pa = pressure_at_altitude_pa(altitude_m)
     z_nodes = nodes(belief, 17 if model.course_stepper.ready else 5)
     target = targets[0] if targets else 2.0
@@ -272,8 +289,17 @@ def forecast(
         _workable_h(stages, hours, middle),
         _safety(dough, middle),
         post.updated(),
+        _acidity(recipe, middle),
         tuple(_cautions(dough, stages)),
     )
+
+
+def _acidity(recipe: Recipe, middle: _Run) -> Acidity | None:
+    if recipe.sour is None:
+        return None
+    acid, whole = float(middle.course.acid_mol[-1]), recipe.sour.whole_share
+    tta = tta_ml(acid, recipe.mass, whole)
+    return Acidity(ph_of(acid, whole), tta, sourness(tta))
 
 
 def _window(opened: _StageRuns, post: Posterior, strength: str, recipe: Recipe) -> Window:
@@ -287,6 +313,8 @@ def _window(opened: _StageRuns, post: Posterior, strength: str, recipe: Recipe) 
     ready = band("maturity", READY_M)
     by_maturity = stage.too_far_maturity
     too_far = band("fill", limit_f) if by_maturity is None else band("maturity", by_maturity)
+    if recipe.sour is not None:
+        too_far = _not_after(too_far, band("weakening", SOUR_TOO_WEAK))
     warm = stage.ambient_c(stage.hours / 2) > COLD_PLACE_C
     long_rise = ready.p50 is not None and ready.p50 - opened.start_h >= LONG_RISE_H and warm
     if not stage.gas_kept and (long_rise or recipe.water < 0.5):
@@ -372,7 +400,7 @@ def _cautions(dough: Dough, stages: Sequence[Stage]) -> list[Caution]:
     found = []
     if {"milk", "egg"} & set(dough.allergens):
         found.append(caution("dairy_warm"))
-    if any(p.ingredient.is_other_leaven for p in dough.portions):
+    if any(p.ingredient.is_other_leaven and not p.ingredient.is_starter for p in dough.portions):
         found.append(caution("other_leaven"))
     for stage in stages:
         mean = stage.ambient_c(stage.hours / 2)
@@ -407,12 +435,13 @@ def aims(
     bloomed: bool = False,
     altitude_m: float = 0.0,
     activity: float = 1.0,
+    seed: Seed | None = None,
 ) -> list[Aim]:
     """Where each stage should end, run one after the other at one activity.
 
     A stage with a length in `fixed_h` keeps it; the others run to their aim before the next begins.
     """
-    recipe = model.recipe_of(dough, strength, bloomed)
+    recipe = model.recipe_of(dough, strength, bloomed, seed)
     pressure_pa = pressure_at_altitude_pa(altitude_m)
     lengths: list[float] = []
     found: list[Aim] = []
@@ -427,6 +456,8 @@ def aims(
             return cap if h is None else h - opened.start_h
 
         too_far = at(limit, run.fill)
+        if recipe.sour is not None:
+            too_far = min(too_far, at(SOUR_TOO_WEAK, run.weakening))
         ready = at(READY_M, run.maturity)
         begin, end = at(BEST_M[0], run.maturity), at(BEST_M[1], run.maturity)
         if not stage.gas_kept and (ready >= LONG_RISE_H or recipe.water < 0.5):

@@ -11,15 +11,16 @@ from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.services.compute.common import Loose
 from brassclock.services.compute.mix import MixReq, run_mix
 from brassclock.services.compute.puff import PuffReq, run_puff
-from brassclock.services.compute.rise import DoseReq, RiseReq, run_dose, run_rise
+from brassclock.services.compute.rise import DoseReq, RiseReq, StarterReq, run_dose, run_rise, run_starter
 from brassclock.services.compute.weigh import SodaReq, WeighReq, run_soda, run_weigh
 
-LATER = ("starter", "day", "cue", "line", "hold", "cause", "learn")
+LATER = ("day", "cue", "line", "hold", "cause", "learn")
 KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
     "weigh": (WeighReq, run_weigh),
     "mix": (MixReq, run_mix),
     "rise": (RiseReq, run_rise),
     "dose": (DoseReq, run_dose),
+    "starter": (StarterReq, run_starter),
     "soda": (SodaReq, run_soda),
     "puff": (PuffReq, run_puff),
 }

@@ -7,13 +7,17 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from brassclock.core.cautions import caution
 from brassclock.core.evidence import refuse
 from brassclock.core.matter.dough import dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.rise import belief as beliefs
 from brassclock.core.rise import forecast as rise
+from brassclock.core.rise.course import Seed
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.sourdough import starter as starters
+from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.compute.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out
@@ -51,12 +55,22 @@ class ReadingReq(Loose):
     temp_c: Temp | None = None
 
 
+class SeedReq(Loose):
+    vitality: Annotated[float, within(0.05, 3, "x")] = 1.0
+    state: Literal["peak", "ripe", "chilled"] = "peak"
+    days_cold: Annotated[float, within(0, 60, "days")] = 3.0
+
+    def seed(self) -> Seed:
+        return Seed(self.state, self.vitality, self.days_cold)
+
+
 class DoughReq(Loose):
     """A dough by mass, its temperature after mixing, and the stages it goes through."""
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
     strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
     bloomed: bool = False
+    starter: SeedReq = SeedReq()
     mix_temp_c: Temp
     stages: Annotated[list[StageReq], Field(min_length=1, max_length=20)]
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
@@ -100,8 +114,10 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
     dough = mass_dough(q.lines)
     if not dough.flour_g or not dough.water_g:
         raise refuse("/lines", "A dough needs flour and water. Add both.")
-    if not any(p.ingredient.is_yeast for p in dough.portions):
-        raise refuse("/lines", "No yeast in these lines, and other leavens are not forecast yet. Add a yeast.")
+    if not any(p.ingredient.is_yeast or p.ingredient.is_starter for p in dough.portions):
+        raise refuse(
+            "/lines", "No yeast and no starter in these lines. Add one; soda and powder are computed by `soda`."
+        )
     stages = [_stage(i, s) for i, s in enumerate(q.stages)]
     readings = []
     for i, x in enumerate(q.readings):
@@ -113,7 +129,7 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
             readings.append(beliefs.Reading(x.h, x.kind, x.ratio, x.feel))
     seen = rise.forecast(
         dough, q.strength, q.mix_temp_c, stages, q.targets, bloomed=q.bloomed, altitude_m=q.altitude_m,
-        belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings,
+        belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, seed=q.starter.seed(),
     )  # fmt: skip
     t = seen.trace
     window = seen.windows[0] if seen.windows else None
@@ -162,7 +178,7 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
             "centre_c": t.centre_c.tolist(),
             "gas_ml_per_100g": t.gas_ml_per_100g.tolist(),
         },
-        "acid": None,
+        "acid": None if seen.acid is None else {"ph": seen.acid.ph, "tta_ml": seen.acid.tta_ml, "word": seen.acid.word},
         "leaven_left_frac": None,
         "workable_h": seen.workable_h,
         "safety": None
@@ -204,6 +220,62 @@ def run_dose(q: DoseReq) -> dict[str, Any]:
             "baker_frac": {
                 "relation": "largest ratio up to the hour = target, solved for ln(yeast) on the rise model",
                 "inputs": {"leaven": q.leaven, "target_ratio": q.target_ratio, "at_h": q.at_h},
+                "evidence": "fitted",
+            }
+        },
+    }
+
+
+class StarterReq(SeedReq):
+    """`starter`: a feed and its temperature; or `total_g` and `peak_at_h` in place of the masses."""
+
+    seed_g: Mass | None = None
+    flour_g: Mass | None = None
+    water_g: Mass | None = None
+    flour: str = "bread_flour"
+    total_g: Mass | None = None
+    peak_at_h: Annotated[float, within(1, 48, "h")] | None = None
+    hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
+    temp_c: Annotated[float, within(0, 40, "C")] | None = None
+    path: list[tuple[float, float]] | None = None
+    state: Literal["peak", "ripe", "chilled"] = "ripe"
+
+
+def run_starter(q: StarterReq) -> dict[str, Any]:
+    if (q.temp_c is None) == (q.path is None):
+        raise refuse("/temp_c", "Give either temp_c or path, not both and not neither.")
+    path = q.path or [(0.0, float(q.temp_c or 0.0))]
+    if any(not math.isfinite(v) for point in path for v in point) or [h for h, _ in path] != sorted(
+        {h for h, _ in path}
+    ):
+        raise refuse("/path", "Hours of a path must be finite and rise: [[0, 21], [6, 18]].")
+    whole = 1.0 if q.flour in WHOLE_FLOURS else 0.0
+    if q.total_g is not None and q.peak_at_h is not None:
+        feed = starters.feed_for(q.total_g, q.peak_at_h, path, q.seed(), q.hydration_frac, whole)
+        if feed is None:
+            raise refuse(
+                "/peak_at_h",
+                f"No feed from 1:0.3 to 1:40 peaks after {q.peak_at_h:g} h at this temperature. Change the hour or the place.",
+            )
+    elif q.seed_g and q.flour_g and q.water_g:
+        feed = starters.Feed(q.seed_g, q.flour_g, q.water_g, 1.0, whole)
+    else:
+        raise refuse("/seed_g", "Give seed_g, flour_g and water_g, or total_g and peak_at_h.")
+    jar = starters.fed(feed, q.seed(), path, 48.0)
+    return {
+        "peak_h": jar.peak_h,
+        "hold_from_h": jar.hold_from_h,
+        "hold_until_h": jar.hold_until_h,
+        "ratio": list(feed.ratio),
+        "masses": {"seed_g": feed.seed_g, "flour_g": feed.flour_g, "water_g": feed.water_g},
+        "peak_ratio": jar.peak_ratio,
+        "acid": {"ph": jar.ph_at_peak, "tta_ml": jar.tta_at_peak, "word": jar.word},
+        "trace": {"h": jar.h.tolist(), "ratio": jar.ratio.tolist(), "temp_c": jar.temp_c.tolist()},
+        "cautions": [caution("raw_starter").as_dict()],
+        "why": {
+            "peak_h": {
+                "relation": "gs, Xs, L and A of the sourdough equations in a jar; peak of E",
+                "inputs": {"ratio": [round(x, 2) for x in feed.ratio], "state": q.state, "vitality": q.vitality},
                 "evidence": "fitted",
             }
         },

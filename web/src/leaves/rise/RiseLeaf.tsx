@@ -88,6 +88,7 @@ function Now({ rise, bake, stage, at }: { rise: Schemas["RiseOut"]; bake: Bake; 
         <Field label="bulk to" value={String(bake.settings.bulk_ratio)} unit="×" width="5em" fault={field ?? null} onCommit={(t) => change.mutate({ bulk_ratio: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} />
         <Field label="balls to" value={String(bake.settings.ball_ratio)} unit="×" width="5em" onCommit={(t) => change.mutate({ ball_ratio: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} />
       </div>
+      {rise.acid && <p>It ends <b>{rise.acid.word}</b> <span className="quiet">(acidity {rise.acid.tta_ml.toFixed(0)} mL, pH {rise.acid.ph.toFixed(1)}; taste, not safety)</span></p>}
       <p className="quiet">Activity of this dough {rise.activity.toFixed(2)} ×{rise.warm ? "" : "; a quick estimate while the fine one gets ready"}</p>
     </div>
   );

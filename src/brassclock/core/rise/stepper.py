@@ -1,9 +1,12 @@
-"""The yeast equations and their fixed-step integrator, in the subset a compiler takes.
+"""The equations of a rising dough and their fixed-step integrator, in the subset a compiler takes.
+
+Added yeast and a starter's wild yeast and bacteria share one dough: one sugar pool, one gas, one heat.
 
 State y: 0 yeast X, 1 sugar H, 2 maltose M, 3 damaged starch D, 4 gas readiness a, 5 growth readiness g,
-6 CO2 held C, 7 age, 8 temperature T, 9 CO2 made Q. Parameters p in the order of `model.LAYOUT`.
-Piece rows: 0 hours, 1 ambient at start C, 2 ambient at end C, 3 time constant h (0 pins the dough),
-4 gas fraction to knock back to at the end (negative for none).
+6 CO2 held C, 7 weakening Z, 8 temperature T, 9 CO2 made Q, 10 wild yeast Xs, 11 bacteria L, 12 their
+readiness gs, 13 acid A. Parameters p in the order of `course.start_of`, the sour ones from SOUR on, the
+table of pH by acid from TABLE on. Piece rows: 0 hours, 1 ambient at start C, 2 ambient at end C, 3 time
+constant h (0 pins the dough), 4 gas fraction to knock back to at the end (negative for none).
 """
 
 from __future__ import annotations
@@ -12,7 +15,10 @@ import math
 
 import numpy as np
 
-COLUMNS = 15  # t, ten states, gas mL, air mol, piece index, CO2 in the gas
+STATES = 14
+COLUMNS = 19  # t, the states, gas mL, air mol, piece index, CO2 in the gas
+SOUR = 39
+TABLE = 67
 
 
 def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
@@ -40,9 +46,29 @@ def split(co2: float, air: float, t: float, water: float, pressure: float) -> tu
     return gas, y * gas / v
 
 
+def pace(t: float, t_max: float, x0: float, c: float, mu: float) -> float:
+    """Growth rate of a sourdough organism by temperature (form of Gänzle 1998), 0 at and above t_max [1/h]."""
+    x = t_max - t
+    if x <= 0.0:
+        return 0.0
+    return mu * math.exp(c * x0 * math.log(x / x0) - c * (x - x0))
+
+
+def acidity(acid, p):
+    """pH of the dough by its table; soda's straight line below no acid."""
+    if acid <= 0.0:
+        return min(8.3, p[SOUR + 20] - acid / p[SOUR + 19])
+    at = acid / p[SOUR + 21]
+    last = p.shape[0] - TABLE - 1
+    if at >= last:
+        return p[TABLE + last]
+    i = int(at)
+    return p[TABLE + i] + (at - i) * (p[TABLE + i + 1] - p[TABLE + i])
+
+
 def derivatives(y, ambient, tau, air, p, out):
     """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p."""
-    x, h, m, d, a, g, co2, age, t = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8]
+    x, h, m, d, a, g, co2, weak, t = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8]
     if tau <= 0.0:
         t = ambient
     h = max(h, 0.0)
@@ -55,31 +81,69 @@ def derivatives(y, ambient, tau, air, p, out):
     nu = 0.0
     if room > 0.0:
         nu = room * (1.0 + p[9]) / (p[9] + room)
-    b = p[4] * gas_rate / p[35] * p[1] * a * x
-    gamma = p[5] * growth_rate / p[36] * p[1] * g * x * nu
-    r_h = eta * max(b, p[8] * gamma)
-    r_m = (1.0 - eta) * eps * max(p[2] * b, p[8] * gamma)
-    r = r_h + r_m
+    # a starter's share of the dough: its yeast, its bacteria, their acid
+    alive = 1.0
+    wild = 0.0
+    wild_h = 0.0
+    wild_m = 0.0
+    acid_rate = 0.0
+    sour_weak = 0.0
+    grow_wild = 0.0
+    grow_bact = 0.0
+    ready = 0.0
+    if p[SOUR] > 0.0:
+        wild = y[10]
+        bact = y[11]
+        gs = y[12]
+        acid = y[13]
+        ph = acidity(acid, p)
+        undissociated = p[SOUR + 10] * max(acid, 0.0) / (1.0 + 10.0 ** (ph - 4.76)) / p[0]
+        alive = min(1.0, max(0.0, 1.0 - undissociated / p[SOUR + 9]))
+        at_ease = min(1.0, max(0.0, (ph - p[SOUR + 17]) / p[SOUR + 18]))
+        fed = (h + m) / (0.004 + h + m)
+        mu_y = pace(t, p[SOUR + 11], p[SOUR + 12], p[SOUR + 13], p[SOUR + 14])
+        mu_l = pace(t, p[SOUR + 22], p[SOUR + 23], p[SOUR + 24], p[SOUR + 25])
+        food = eta + (1.0 - eta) * eps
+        grow_wild = p[SOUR + 1] * mu_y * gs * p[SOUR + 7] * alive * food * wild * (1.0 - wild / p[SOUR + 2])
+        grow_bact = p[SOUR + 1] * mu_l * gs * p[SOUR + 8] * at_ease * fed * bact
+        ready = mu_l * gs * (1.0 - gs)
+        acid_rate = p[SOUR + 3] * mu_l / p[SOUR + 16] * p[SOUR + 8] * at_ease * fed * bact
+        w = p[4] * gas_rate / p[35] * p[1] * alive * (0.5 + 0.5 * gs) * wild
+        wild_h = w * eta
+        wild_m = p[SOUR + 15] * w * (1.0 - eta) * eps
+        sour_weak = p[SOUR + 5] / (1.0 + 10.0 ** (p[SOUR + 26] * (ph - p[SOUR + 6])))
+    b = p[4] * gas_rate / p[35] * p[1] * alive * a * x
+    gamma = p[5] * growth_rate / p[36] * p[1] * alive * g * x * nu
+    r_h = eta * max(b, p[8] * gamma) + wild_h
+    r_m = (1.0 - eta) * eps * max(p[2] * b, p[8] * gamma) + wild_m
+    r = r_h + r_m + p[SOUR + 4] * acid_rate
+    soured = 0.0
+    if h + m > 1e-12:
+        soured = p[SOUR + 27] * acid_rate / (h + m)
     kill = 0.0
     if t > 38.0:
         kill = min(60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28])), 20.0)
     k_am = p[13] * math.exp(-p[14] / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
     gas, in_gas = split(co2, air, t, p[0], p[23])
     e = (p[21] + gas) / p[22]
-    e_max = 1.0 + p[38] * p[20] * math.exp(-p[19] * age)
+    e_max = 1.0 + p[38] * p[20] * math.exp(-weak)
     loss = in_gas * (p[16] * gas_rate / p[35] + p[17] * (e / e_max) ** p[18])
     out[0] = gamma * (eta + (1.0 - eta) * eps) - kill * x
-    out[1] = -r_h / p[12]
-    out[2] = k_am * d - r_m / p[12]
+    out[1] = -r_h / p[12] - soured * h
+    out[2] = k_am * d - r_m / p[12] - soured * m
     out[3] = -k_am * d
     out[4] = (1.0 - a) * gas_rate / p[35] / p[15]
     out[5] = (1.0 - g) * growth_rate / p[36] / p[7]
     out[6] = r - loss
-    out[7] = gas_rate / p[37]
+    out[7] = gas_rate / p[37] * (p[19] + sour_weak)
     out[8] = 0.0
     if tau > 0.0:
         out[8] = (ambient - t) / tau + r * p[24] / (p[25] * p[26])
     out[9] = r
+    out[10] = grow_wild - kill * wild
+    out[11] = grow_bact - kill * y[11]
+    out[12] = ready
+    out[13] = acid_rate
 
 
 def run(y0, air0, pieces, p, dt_h, rows):
@@ -89,11 +153,11 @@ def run(y0, air0, pieces, p, dt_h, rows):
     first row of the next piece (same time).
     """
     y = y0.copy()
-    k1 = np.zeros(10)
-    k2 = np.zeros(10)
-    k3 = np.zeros(10)
-    k4 = np.zeros(10)
-    s = np.zeros(10)
+    k1 = np.zeros(STATES)
+    k2 = np.zeros(STATES)
+    k3 = np.zeros(STATES)
+    k4 = np.zeros(STATES)
+    s = np.zeros(STATES)
     air = air0
     t = 0.0
     n = 0
@@ -103,11 +167,11 @@ def run(y0, air0, pieces, p, dt_h, rows):
             y[8] = amb0
         gas, in_gas = split(y[6], air, y[8], p[0], p[23])
         rows[n, 0] = t
-        rows[n, 1:11] = y
-        rows[n, 11] = gas
-        rows[n, 12] = air
-        rows[n, 13] = i
-        rows[n, 14] = in_gas
+        rows[n, 1 : 1 + STATES] = y
+        rows[n, 15] = gas
+        rows[n, 16] = air
+        rows[n, 17] = i
+        rows[n, 18] = in_gas
         n += 1
         steps = math.ceil(hours / dt_h - 1e-9)
         if steps > 0:
@@ -117,26 +181,26 @@ def run(y0, air0, pieces, p, dt_h, rows):
                 a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
                 am = 0.5 * (a0 + a1)
                 derivatives(y, a0, tau, air, p, k1)
-                for q in range(10):
+                for q in range(STATES):
                     s[q] = y[q] + 0.5 * hstep * k1[q]
                 derivatives(s, am, tau, air, p, k2)
-                for q in range(10):
+                for q in range(STATES):
                     s[q] = y[q] + 0.5 * hstep * k2[q]
                 derivatives(s, am, tau, air, p, k3)
-                for q in range(10):
+                for q in range(STATES):
                     s[q] = y[q] + hstep * k3[q]
                 derivatives(s, a1, tau, air, p, k4)
-                for q in range(10):
+                for q in range(STATES):
                     y[q] += hstep / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
                 if tau <= 0.0:
                     y[8] = a1
                 gas, in_gas = split(y[6], air, y[8], p[0], p[23])
                 rows[n, 0] = t + (j + 1.0) * hstep
-                rows[n, 1:11] = y
-                rows[n, 11] = gas
-                rows[n, 12] = air
-                rows[n, 13] = i
-                rows[n, 14] = in_gas
+                rows[n, 1 : 1 + STATES] = y
+                rows[n, 15] = gas
+                rows[n, 16] = air
+                rows[n, 17] = i
+                rows[n, 18] = in_gas
                 n += 1
         t += hours
         if phi >= 0.0:

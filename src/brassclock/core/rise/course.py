@@ -1,11 +1,12 @@
-"""The yeast leaven: from a dough's composition to a course of rise, by the equations of `stepper`.
+"""From a dough's composition to the course of its rise, by the equations of `stepper`: yeast, a starter, or both.
 
 Basis 1 g flour, hours, C. Validity: 0 to 45 C, water .4 to 1.2 of flour, salt to 4 %, sugar to 20 %.
-Equations, symbols and checks: docs/science.md, *Rise by yeast*.
+Equations, symbols and checks: docs/science.md, *Rise by yeast* and *Sourdough*.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -15,14 +16,30 @@ from numpy.typing import NDArray
 from brassclock.core.compiled import Stepper
 from brassclock.core.matter.air import SEA_LEVEL_PA
 from brassclock.core.matter.dough import Dough
-from brassclock.core.rise import gas
-from brassclock.core.rise.yeast import stepper
+from brassclock.core.rise import gas, stepper
+from brassclock.core.rise.sourdough.acid import TABLE_MAX_MOL, TABLE_SIZE, buffer_of, ph_table
+from brassclock.core.rise.sourdough.params import PARAMS as SOUR_PARAMS
+from brassclock.core.rise.sourdough.params import WHOLEMEAL_BUFFER, seed_state
 from brassclock.core.rise.yeast.params import BLOOMED_READY, KINDS, PARAMS, STRENGTH_S
+from brassclock.core.weigh.soda import WHOLE_FLOURS
 
 Array = NDArray[np.float64]
 DT_H = 1 / 12
 COARSE_DT_H = 1 / 6
-course_stepper = Stepper(stepper.run, (stepper.cardinal, stepper.split, stepper.derivatives))
+course_stepper = Stepper(
+    stepper.run, (stepper.cardinal, stepper.split, stepper.pace, stepper.acidity, stepper.derivatives)
+)
+
+
+@dataclass(frozen=True)
+class Sour:
+    """A starter in the dough: its flour over all flour, its state, its strength over ripe, the share of wholemeal."""
+
+    share: float
+    state: str = "peak"
+    vitality: float = 1.0
+    whole_share: float = 0.0
+    days_cold: float = 3.0
 
 
 @dataclass(frozen=True)
@@ -38,6 +55,7 @@ class Recipe:
     mass: float = 0.0
     strength: float = 0.75
     bloomed: bool = False
+    sour: Sour | None = None
 
     def with_yeast(self, kind: str, share: float) -> Recipe:
         """The same dough with another dose of one yeast."""
@@ -45,13 +63,32 @@ class Recipe:
         return replace(self, yeast=((kind, share),), mass=self.mass - old + share)
 
 
-def recipe_of(dough: Dough, strength: str, bloomed: bool = False) -> Recipe:
+@dataclass(frozen=True)
+class Seed:
+    """How a starter goes in: `peak`, `ripe` or `chilled` for so many days; its strength over a healthy one."""
+
+    state: str = "peak"
+    vitality: float = 1.0
+    days_cold: float = 3.0
+
+
+def sour_of(dough: Dough, seed: Seed | None = None) -> Sour | None:
+    """The starter's share of a dough; None without one. Several starters count as one."""
+    seed = seed or Seed()
+    inside = sum(p.mass_g * p.ingredient.flour_frac for p in dough.portions if p.ingredient.is_starter)
+    if not inside or not dough.flour_g:
+        return None
+    whole = sum(p.mass_g * p.ingredient.flour_frac for p in dough.portions if p.ingredient.id in WHOLE_FLOURS)
+    return Sour(inside / dough.flour_g, seed.state, seed.vitality, whole / dough.flour_g, seed.days_cold)
+
+
+def recipe_of(dough: Dough, strength: str, bloomed: bool = False, seed: Seed | None = None) -> Recipe:
     """The recipe of a dough that has flour. `strength` is a key of STRENGTH_S."""
     f = dough.flour_g
     yeast = tuple((p.ingredient.id, p.mass_g / f) for p in dough.portions if p.ingredient.id in KINDS and p.mass_g > 0)
     return Recipe(
         yeast, dough.water_g / f, dough.salt_g / f, dough.sucrose_g / f, dough.hexose_g / f,
-        dough.lactose_g / f, dough.total_g / f, STRENGTH_S[strength].value, bloomed,
+        dough.lactose_g / f, dough.total_g / f, STRENGTH_S[strength].value, bloomed, sour_of(dough, seed),
     )  # fmt: skip
 
 
@@ -111,7 +148,9 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
         w * (max(kind.ready0, BLOOMED_READY) if recipe.bloomed else kind.ready0)
         for w, (kind, _) in zip(power, live, strict=True)
     ) / total  # fmt: skip
-    f_osm = sum(w * osmotic_factor(osm, kind.osm50_mult) for w, (kind, _) in zip(power, live, strict=True)) / total
+    f_osm = osmotic_factor(osm)
+    if live:
+        f_osm = sum(w * osmotic_factor(osm, kind.osm50_mult) for w, (kind, _) in zip(power, live, strict=True)) / total
     maltose = v["phi_m"] * sum(w * kind.maltose_mult for w, (kind, _) in zip(power, live, strict=True)) / total
     dry_ml = recipe.mass / v["rho_dry"]
     first_ml = dry_ml / (1 - v["phi0"])
@@ -124,11 +163,40 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
         v["k_d"], v["k_r"], v["leak_p"], v["k_s"], recipe.strength, dry_ml, first_ml, pressure_pa,
         v["heat"], recipe.mass, v["cp"], v["d58"], v["z_kill"], *cards, *grow,
         stepper.cardinal(30.0, *cards), stepper.cardinal(27.0, *grow), stepper.cardinal(25.0, *cards),
-        v["stretch"],
+        v["stretch"], *_sour_params(recipe, v["phi_m"]),
     ])  # fmt: skip
-    sugar = v["h0"] + 1.053 * recipe.sucrose + recipe.hexose
-    state = np.array([x0, sugar, v["m0"], v["d0"], ready, 0.0, 0.0, 0.0, mix_temp_c, 0.0])
+    seed, fresh = (0.0, 0.0, 0.0, 0.0), 1.0
+    if recipe.sour is not None:
+        seed, fresh = _seed(recipe.sour, activity), 1 - recipe.sour.share
+    sugar = v["h0"] * fresh + 1.053 * recipe.sucrose + recipe.hexose
+    state = np.array([x0, sugar, v["m0"] * fresh, v["d0"] * fresh, ready, 0.0, 0.0, 0.0, mix_temp_c, 0.0, *seed])
     return Start(state, air, p, dry_ml, first_ml, recipe.water, pressure_pa)
+
+
+def _seed(sour: Sour, activity: float) -> tuple[float, float, float, float]:
+    """(wild yeast, bacteria, readiness, acid) that a starter brings, per gram of all flour."""
+    v = {name: param.value for name, param in SOUR_PARAMS.items()}
+    seed = seed_state(sour.state, sour.days_cold)
+    strength = sour.share * seed.strength * sour.vitality * activity
+    ripe = v["acid_ripe"] * (1 + (WHOLEMEAL_BUFFER - 1) * sour.whole_share)
+    return strength * v["x_ripe"], strength, math.exp(-seed.lag), sour.share * seed.acid * ripe
+
+
+def _sour_params(recipe: Recipe, phi_m: float) -> list[float]:
+    """Parameters of the starter's share, in the stepper's order; all nothing without one."""
+    if recipe.sour is None:
+        return [0.0] * (stepper.TABLE - stepper.SOUR) + [0.0]
+    v = {name: param.value for name, param in SOUR_PARAMS.items()}
+    salt_of_water = 100 * recipe.salt / (recipe.water + 0.13 + recipe.salt)
+    beta, ph0, _ = buffer_of(recipe.sour.whole_share)
+    bacteria = (v["l_t_max"], v["l_x"], v["l_c"], v["l_mu"])
+    return [
+        1.0, v["km"], v["crowd"] * v["x_ripe"], v["q_acid"], v["co2_of_acid"], v["k_weak"], v["ph_weak"],
+        max(0.0, 1 - salt_of_water / v["salt_y"]), max(0.0, 1 - (salt_of_water / v["salt_l"]) ** 2), v["u_max"],
+        v["acetic"] * 1e6, v["y_t_max"], v["y_x"], v["y_c"], v["y_mu"], phi_m, stepper.pace(25.0, *bacteria), v["ph_stop"],
+        v["ph_full"], beta, ph0, TABLE_MAX_MOL / (TABLE_SIZE - 1), *bacteria, v["weak_steep"], v["sugar_of_acid"],
+        *ph_table(beta, ph0),
+    ]  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -163,7 +231,12 @@ class Course:
     def capacity_expansion(self) -> Array:
         """E_m: the largest expansion the dough can hold at its age [-]."""
         p = self.start.p
-        return np.asarray(1 + p[38] * p[20] * np.exp(-p[19] * self.state[:, 7]))
+        return np.asarray(1 + p[38] * p[20] * np.exp(-self.state[:, 7]))
+
+    @property
+    def acid_mol(self) -> Array:
+        """Acid [mol per g flour]; nothing without a starter."""
+        return self.state[:, 13]
 
 
 def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:
@@ -176,7 +249,7 @@ def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:
     out = np.zeros((room, stepper.COLUMNS))
     n = course_stepper(start.state, start.air_mol, rows, start.p, dt_h, out)
     out = out[:n]
-    return Course(start, out[:, 0], out[:, 1:11], out[:, 11], out[:, 12], out[:, 13].astype(np.int64))
+    return Course(start, out[:, 0], out[:, 1:15], out[:, 15], out[:, 16], out[:, 17].astype(np.int64))
 
 
 def first_passage_h(h: Array, trace: Array, level: float) -> float | None:

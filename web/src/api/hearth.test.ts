@@ -1,0 +1,48 @@
+import { describe, expect, it } from "vitest";
+import type { Hearth, TapIn } from "./client";
+import { withTap } from "./hearth";
+
+const T0 = Date.parse("2026-11-25T01:00:00Z");
+const iso = (s: number) => new Date(T0 + s * 1000).toISOString();
+const start = (rounds: number, spots: number): Hearth =>
+  ({
+    rounds, started: false, finished: false, waiting: Array.from({ length: rounds }, (_, i) => i + 1), off: [], taps: [], last_off_at: null,
+    program: { turn_s: 40, off_s: 60, recover_s: 10, puff_s: 45, bubbles_s: 30, brown_s: 20 },
+    spots: Array.from({ length: spots }, (_, i) => ({ number: i + 1, state: "free", round_no: null, side: "a", since: null, until: null })),
+    due: [{ move: "load", round_no: 1, spot: 1, at: iso(0) }],
+  }) as unknown as Hearth;
+const tap = (kind: TapIn["kind"], round_no: number, spot: number): TapIn => ({ key: `${kind}-${round_no}`, kind, round_no, spot, at: null });
+
+describe("a tap shown before the server has answered", () => {
+  it("moves one round one step and says what is due, like the core", () => {
+    let hearth = withTap(start(3, 1), tap("load", 1, 1), T0);
+    expect(hearth.due).toEqual([{ move: "turn", round_no: 1, spot: 1, at: iso(40) }]);
+    hearth = withTap(hearth, tap("turn", 1, 1), T0 + 42_000);
+    expect(hearth.due[0]).toMatchObject({ move: "off", at: iso(62) });
+    hearth = withTap(hearth, tap("off", 1, 1), T0 + 63_000);
+    expect(hearth.off).toEqual([1]);
+    expect(hearth.due[0]).toMatchObject({ move: "load", round_no: 2, at: iso(73) });
+  });
+
+  it("keeps every round in one place and finishes when all are off", () => {
+    let hearth = start(4, 2);
+    let at = T0;
+    for (let moves = 0; moves < 12; moves += 1) {
+      const due = hearth.due[0]!;
+      at = Math.max(at + 1000, Date.parse(due.at));
+      hearth = withTap(hearth, tap(due.move as "load", due.round_no, due.spot), at);
+      const on = hearth.spots.filter((s) => s.state === "busy").map((s) => s.round_no!);
+      expect([...hearth.waiting, ...on, ...hearth.off].sort()).toEqual([1, 2, 3, 4]);
+    }
+    expect(hearth.finished).toBe(true);
+    expect(hearth.due).toEqual([]);
+  });
+
+  it("stores what was seen without moving anything, newest last", () => {
+    const loaded = withTap(start(2, 1), tap("load", 1, 1), T0);
+    const seen = withTap(loaded, tap("puffed", 1, 1), T0 + 45_000);
+    expect(seen.due).toEqual(loaded.due);
+    expect(seen.taps.map((t) => t.kind)).toEqual(["load", "puffed"]);
+    expect(seen.taps[1]!.id).toBeGreaterThan(seen.taps[0]!.id);
+  });
+});
