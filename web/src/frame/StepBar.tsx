@@ -16,6 +16,8 @@ type Tap = Schemas["TapOut"];
 type StepKind = "weigh" | "mix" | "ball" | "preheat" | "roll";
 const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", preheat: "Heat is on", roll: "Rolling" };
 
+const DOUGH_KEEPS = new Set(["ball", "roll", "line"]);
+
 const Row = styled.div`
   display: flex; flex-wrap: wrap; align-items: center; gap: 6px 10px; padding: 4px 0; border-bottom: 1px solid var(--hair); min-height: 56px;
   &[data-now="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
@@ -77,7 +79,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       <span className="what">{step.done_at ? word : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
-        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; dough keeps until ${clockNear(step.can_wait_until, now, zone)}` : ""}
+        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; ${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(step.can_wait_until, now, zone)}` : ""}
       </span>
       {!step.done_at && !earlier && (
         <>

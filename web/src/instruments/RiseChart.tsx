@@ -68,7 +68,7 @@ export function RiseChart(p: Props) {
       {hours.map((h) => (
         <g key={h.getTime()}>
           <line x1={x(h)} x2={x(h)} y1={PLOT.top - 8} y2={TEMP.bottom} stroke="var(--hair)" />
-          <text x={x(h)} y={H - 6} textAnchor="middle" className="mono tick">{p.clock(h.getTime())}</text>
+          <text x={x(h)} y={H - 6} textAnchor={x(h) > right - 40 ? "end" : "middle"} className="mono tick">{p.clock(h.getTime())}</text>
         </g>
       ))}
       {stretches.map((s, i) => (
