@@ -216,9 +216,57 @@ def test_methods_are_sifted_compared_and_kept_as_ones_own(watch: Watch, empty_se
     page.get_by_label("my cup of flour is").fill("bucket")
     page.get_by_label("my cup of flour is").press("Enter")
     expect(page.get_by_text("fills no cup")).to_be_visible()
+    page.get_by_label("a starter called").fill("Old Pell")
+    press(page, "Look after it")
+    expect(page.get_by_text("unfed")).to_be_visible()
+    press(page, "Fed")
+    expect(page.get_by_text("8 in 10 from")).to_be_visible()
     page.get_by_role("radio", name="starter").click()
-    page.get_by_label("called").fill("Cellar starter")
+    page.get_by_label("called", exact=True).fill("Cellar starter")
     page.get_by_label("water on flour").fill("80")
     press(page, "Keep it")
     expect(page.get_by_text("Cellar starter")).to_be_visible()
     w.axe_clean()
+
+
+def tab_to(page: Page, name: str) -> None:
+    """Press Tab until the control of that name has focus: everything must be reachable, in a sane number of steps."""
+    for _ in range(80):
+        page.keyboard.press("Tab")
+        named = page.evaluate(
+            "(e => e && (e.getAttribute('aria-label') || e.innerText || e.value || ''))(document.activeElement)"
+        )
+        if str(named).strip() == name:
+            return
+    raise AssertionError(f"no Tab leads to {name}")
+
+
+def test_by_keyboard_alone(watch: Watch, empty_server: Server) -> None:
+    """A list pasted, scaled, weighed to the end and marked mixed, without a pointer."""
+    number = bake(empty_server, "blank")
+    page = watch(empty_server).goto(f"/b/{number}/weigh")
+    expect(page.get_by_role("button", name="Paste a list")).to_be_visible()
+    tab_to(page, "Paste a list")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.keyboard.press("Tab")
+    page.keyboard.insert_text("500 g bread flour\n310 ml water\n9 g salt\n5 g instant yeast")
+    expect(page.get_by_role("button", name="Put 4 on the sheet")).to_be_enabled()
+    tab_to(page, "Put 4 on the sheet")
+    page.keyboard.press("Enter")
+    expect_kept(page)
+    tab_to(page, "Weigh it")
+    page.keyboard.press("Enter")
+    sheet = page.get_by_role("dialog", name="Weighing")
+    for at in range(2, 5):
+        page.keyboard.press("Space")
+        expect(sheet).to_contain_text(f"{at} of 4")
+    page.keyboard.press("Space")
+    expect(sheet).to_contain_text("All in the bowl")
+    page.keyboard.press("Space")
+    expect(page.get_by_text("Weighed", exact=True)).to_be_visible()
+    page.keyboard.press("m")
+    tab_to(page, "Mixed now")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="move…")).to_be_visible()
+    assert {t["kind"] for t in empty_server.get(f"/api/bakes/{number}")["taps"]} == {"weigh", "mix"}

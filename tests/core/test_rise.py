@@ -17,6 +17,7 @@ from brassclock.core.rise import forecast as rise
 from brassclock.core.rise import gas, stepper
 from brassclock.core.rise.belief import Belief, Reading
 from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.worth import worth
 from brassclock.core.rise.yeast.params import PARAMS
 from helpers import worked
 
@@ -174,7 +175,7 @@ def test_cold_path_and_knock_back() -> None:
 @pytest.mark.parametrize("case", CASES["maturity"], ids=lambda c: f"{c['hours']:g}h")
 def test_maturity_and_fill(case: dict[str, Any]) -> None:
     stage = rise.Stage("bulk", case["hours"], ((0, 24.0),), None, None, 2.0)
-    run = rise._run(Z, 24.0, [stage], [case["hours"]], 1.0, 101325.0, 2.0)
+    run = rise.run_stages(Z, 24.0, [stage], [case["hours"]], 1.0, 101325.0, 2.0)
     assert run.maturity[-1] == pytest.approx(case["m"], rel=0.01)
     assert run.fill[-1] == pytest.approx(case["f"], rel=0.01)
 
@@ -230,3 +231,33 @@ def test_any_dough_stays_physical(dose: float, temp: float, water: float, salt: 
             model.start_of(recipe, temp), [model.Piece.constant(1, temp)]
         ).co2_made_mol[-1] * (1 - 1e-9)
     assert math.isclose(run.h[-1], 10.0)
+
+
+def test_which_reading_is_worth_taking() -> None:
+    """Independent of tuning in order: half way beats a third, a level beats a thermometer, the fridge shelf matters only when cold.
+
+    Regression in size: a quick dough's hour is narrowed by about three quarters of an hour, a long one's by nearly four (first bake).
+    """
+    tub = Vessel("tub", 830, True, 20)
+    quick = worth(HATCH, "kneaded", 26.0, [rise.Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)])
+    assert [w.what for w in quick] == ["level", "level", "yeast_g", "dough_c"]
+    assert quick[0].at_h == pytest.approx(0.68)
+    assert quick[0].narrows_min == pytest.approx(48, abs=12)
+    slow = dough_of_masses([("plain_flour", 500), ("water", 310), ("yeast_instant", 1.75), ("salt_fine", 10)])
+    assert worth(slow, "kneaded", 18.0, [rise.Stage("bulk", 6.5, ((0, 18.0),), tub, "ball", 2.0)])[
+        0
+    ].narrows_min == pytest.approx(228, abs=40)
+    ball = Vessel("ball", 200)
+    cold = [
+        rise.Stage("bulk", 0.5, ((0, 23.0),), ball),
+        rise.Stage("cold", 23.5, ((0, 4.0),), ball),
+        rise.Stage("temper", 3, ((0, 23.0),), ball),
+    ]
+    ranked = {w.what: w.narrows_min for w in worth(slow, "kneaded", 24.0, cold)}
+    assert ranked["shelf_c"] > ranked["yeast_g"]
+    surer = worth(
+        HATCH, "kneaded", 26.0, [rise.Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)], belief=Belief(1.0, 0.2)
+    )
+    assert surer[0].narrows_min < quick[0].narrows_min
+    late = worth(HATCH, "kneaded", 26.0, [rise.Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)], now_h=0.6)
+    assert [w.words for w in late] == ["the level half way"]

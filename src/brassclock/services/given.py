@@ -168,6 +168,37 @@ class MethodIn(Strict):
     name: Name
 
 
+class StarterIn(Strict):
+    """A starter to look after."""
+
+    name: Name
+    hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
+    whole_share: Annotated[float, within(0, 1, "")] = 0.0
+
+
+class FeedIn(Strict):
+    """A feed as it was given; `at`: now when left out, or as typed."""
+
+    seed_g: Annotated[float, within(1, 20_000, "g")]
+    flour_g: Annotated[float, within(1, 20_000, "g")]
+    water_g: Annotated[float, within(1, 20_000, "g")]
+    place: Literal["bench", "fridge"] = "bench"
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class PeakIn(Strict):
+    """When the starter stood highest; now when left out."""
+
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class FeedWishIn(Strict):
+    """So much starter at its peak by a moment."""
+
+    total_g: Annotated[float, within(10, 20_000, "g")]
+    peak_at: Annotated[str, StringConstraints(max_length=80)]
+
+
 class KitchenChange(Strict):
     name: Name | None = None
     zone: Annotated[str, AfterValidator(_zone)] | None = None

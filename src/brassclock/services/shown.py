@@ -417,6 +417,55 @@ class AcidOut(BaseModel):
     word: str
 
 
+class FeedOut(BaseModel):
+    """A feed that was given: what, when, and when it stood highest if that was seen."""
+
+    id: int
+    seed_g: float
+    flour_g: float
+    water_g: float
+    place: str
+    at: dt.datetime
+    peaked_at: dt.datetime | None
+
+
+class StarterOut(BaseModel):
+    """A starter: how it stands, when it peaks and how long it holds, what it has been fed."""
+
+    id: int
+    name: str
+    hydration_frac: float
+    whole_share: float
+    vitality: float
+    vitality_sd_log: float
+    state: Literal["unfed", "rising", "at its peak", "past its peak", "cold"]
+    ratio_now: float | None
+    peak_ratio: float | None
+    peak_at: BandedAt | None
+    hold_until: dt.datetime | None
+    acid_word: str | None
+    feeds: list[FeedOut]
+
+
+class FeedWishOut(BaseModel):
+    """The feed that peaks when it is wanted, given now."""
+
+    seed_g: float
+    flour_g: float
+    water_g: float
+    peak_at: dt.datetime
+    text: str
+
+
+class WorthOut(BaseModel):
+    """A measurement still to be taken, when, and by how many minutes it narrows the answer."""
+
+    what: str
+    words: str
+    at: dt.datetime | None
+    narrows_min: float
+
+
 class RiseOut(BaseModel):
     mixed_at: dt.datetime
     balled_at: dt.datetime
@@ -430,6 +479,7 @@ class RiseOut(BaseModel):
     activity_sd_log: float
     late_min: float
     acid: AcidOut | None
+    worth: list[WorthOut]
     warm: bool
     cautions: list[CautionOut]
     why: dict[str, WhyOut]

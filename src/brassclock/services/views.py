@@ -26,6 +26,7 @@ from brassclock.services.taps import core_taps, program_dict
 from brassclock.services.work import Rows, Work
 from brassclock.store import bakes as rows
 
+WORTH_SAYING_MIN = 3.0
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 LEAF_OF_STEP = {
     "weigh": "weigh", "mix": "mix", "ball": "rise", "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
@@ -108,6 +109,13 @@ def rise_out(r: Rows, work: Work) -> out.RiseOut | None:
         activity_sd_log=seen.belief.sd_log,
         late_min=plan.late_min,
         acid=out.AcidOut(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
+        worth=[
+            out.WorthOut(
+                what=w.what, words=w.words, at=None if w.at_h is None else zero + dt.timedelta(hours=w.at_h),
+                narrows_min=w.narrows_min,
+            )
+            for w in work.worth if w.narrows_min >= WORTH_SAYING_MIN
+        ],
         warm=yeast.course_stepper.ready,
         cautions=caution_out(seen.cautions),
         why=why_out(works.rise_whys(work, r)),

@@ -31,6 +31,7 @@ from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.dough_heat import Vessel, sheet_excess_kept
+from brassclock.core.rise.worth import Worth, worth
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
 from brassclock.core.weigh.lines import TypedLine
@@ -92,6 +93,7 @@ class Work:
     stages: tuple[rise.Stage, ...] = ()
     forecast: rise.Forecast | None = None
     wait: chemical.Wait | None = None
+    worth: list[Worth] = field(default_factory=list)
     faults: dict[str, str] = field(default_factory=dict)
 
 
@@ -305,6 +307,13 @@ def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
         plan = plan_back(spec, kitchen.hourly_c, serve, r.now, done)
         seen = _forecast(work, r, dough, spec, plan, belief)
     work.plan, work.forecast = plan, seen
+    if bake.status == "live" and "roll" not in done:
+        until = work.stages if "ball" in done else work.stages[:1]
+        since = max((r.now - plan.mixed_at).total_seconds() / 3600, 0.0) if "mix" in done else 0.0
+        work.worth = worth(
+            dough, spec.strength, spec.mix_temp_c, until, bloomed=spec.bloomed, altitude_m=spec.altitude_m,
+            belief=seen.belief, now_h=since,
+        )  # fmt: skip
     if work.bread:
         air = air_c(kitchen.hourly_c, plan.step("line").at)
         kept = sheet_excess_kept(work.bread.thickness_m, BENCH_REST_MIN)

@@ -142,6 +142,38 @@ class FlourBag(SQLModel, table=True):
     times: int = 0
 
 
+class Starter(SQLModel, table=True):
+    """A sourdough starter, and what is believed of its strength over a healthy one."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    hydration_frac: float = 1.0
+    whole_share: float = 0.0
+    vitality_mean: float = 1.0
+    vitality_sd_log: float = 0.30
+    deleted_at: dt.datetime | None = _instant()
+
+
+class StarterFeed(SQLModel, table=True):
+    """A feed of a starter; when its peak was seen, and what was believed before that."""
+
+    __tablename__ = "feed"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    starter_id: int = _owner("starter.id")
+    seed_g: float
+    flour_g: float
+    water_g: float
+    place: str = "bench"
+    at: dt.datetime = _instant(False)
+    peaked_at: dt.datetime | None = _instant()
+    before_mean: float | None = None
+    before_sd_log: float | None = None
+    undone_at: dt.datetime | None = _instant()
+
+
 class Bake(SQLModel, table=True):
     """One batch from weighing to keeping. `program` is frozen when the first round is loaded."""
 

@@ -183,6 +183,43 @@ export function useKitchenWrites(kitchen: number) {
   };
 }
 
+export const startersQuery = (kitchen: number) =>
+  queryOptions({
+    queryKey: ["starters", kitchen],
+    refetchInterval: 60_000,
+    queryFn: async () => (await take(client.GET("/api/kitchens/{kitchen_id}/starters", path({ kitchen_id: kitchen })))).starters,
+  });
+
+/** What is done with starters; each answer renews the list. */
+export function useStarterWrites(kitchen: number) {
+  const cache = useQueryClient();
+  const onSuccess = () => void cache.invalidateQueries({ queryKey: ["starters"] });
+  const at = (id: number) => path({ kitchen_id: kitchen, starter_id: id });
+  return {
+    add: useMutation({
+      mutationFn: (body: Schemas["StarterIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/starters", { ...path({ kitchen_id: kitchen }), body })),
+      onSuccess,
+    }),
+    feed: useMutation({
+      mutationFn: ({ id, ...body }: Schemas["FeedIn"] & { id: number }) => take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/feeds", { ...at(id), body })),
+      onSuccess,
+    }),
+    peaked: useMutation({
+      mutationFn: ({ id, when }: { id: number; when: string | null }) => take(client.PUT("/api/kitchens/{kitchen_id}/starters/{starter_id}/peak", { ...at(id), body: { at: when } })),
+      onSuccess,
+    }),
+    undo: useMutation({ mutationFn: (id: number) => take(client.DELETE("/api/kitchens/{kitchen_id}/starters/{starter_id}/last", at(id))), onSuccess }),
+    wish: useMutation({
+      mutationFn: ({ id, ...body }: Schemas["FeedWishIn"] & { id: number }) => take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/wish", { ...at(id), body })),
+    }),
+    putAway: useMutation({
+      mutationFn: ({ id, back }: { id: number; back?: boolean }) =>
+        back ? take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/restore", at(id))) : take(client.DELETE("/api/kitchens/{kitchen_id}/starters/{starter_id}", at(id))),
+      onSuccess,
+    }),
+  };
+}
+
 /** What a kitchen keeps of its own: ingredients, bags, methods, files brought in. */
 export function usePantryWrites(kitchen: number) {
   const cache = useQueryClient();

@@ -551,6 +551,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every starter of a kitchen, as it stands. */
+        get: operations["starters_list_starters_get"];
+        put?: never;
+        /** A starter to look after. */
+        post: operations["starters_add_starter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take it off the list. */
+        delete: operations["starters_put_away__int_starter_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A feed as it was given. */
+        post: operations["starters_feed__int_starter_id__feeds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}/last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take the last peak or feed back. */
+        delete: operations["starters_undo_last__int_starter_id__last_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}/peak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** When the last feed stood highest; it teaches the starter's strength. */
+        put: operations["starters_peaked__int_starter_id__peak_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of putting away. */
+        post: operations["starters_restore__int_starter_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}/wish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The feed that, given now, peaks at a moment. */
+        post: operations["starters_wish__int_starter_id__wish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/surfaces": {
         parameters: {
             query?: never;
@@ -1328,6 +1448,81 @@ export interface components {
             unit: string;
             /** Was */
             was: number | null;
+        };
+        /**
+         * FeedIn
+         * @description A feed as it was given; `at`: now when left out, or as typed.
+         */
+        FeedIn: {
+            /**
+             * At
+             * @default null
+             */
+            at?: string | null;
+            /** Flour G */
+            flour_g: number;
+            /**
+             * Place
+             * @default bench
+             * @enum {string}
+             */
+            place?: "bench" | "fridge";
+            /** Seed G */
+            seed_g: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
+         * FeedOut
+         * @description A feed that was given: what, when, and when it stood highest if that was seen.
+         */
+        FeedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Flour G */
+            flour_g: number;
+            /** Id */
+            id: number;
+            /** Peaked At */
+            peaked_at: string | null;
+            /** Place */
+            place: string;
+            /** Seed G */
+            seed_g: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
+         * FeedWishIn
+         * @description So much starter at its peak by a moment.
+         */
+        FeedWishIn: {
+            /** Peak At */
+            peak_at: string;
+            /** Total G */
+            total_g: number;
+        };
+        /**
+         * FeedWishOut
+         * @description The feed that peaks when it is wanted, given now.
+         */
+        FeedWishOut: {
+            /** Flour G */
+            flour_g: number;
+            /**
+             * Peak At
+             * Format: date-time
+             */
+            peak_at: string;
+            /** Seed G */
+            seed_g: number;
+            /** Text */
+            text: string;
+            /** Water G */
+            water_g: number;
         };
         /** FeelIn */
         FeelIn: {
@@ -2119,6 +2314,17 @@ export interface components {
             /** Temp C */
             temp_c: number;
         };
+        /**
+         * PeakIn
+         * @description When the starter stood highest; now when left out.
+         */
+        PeakIn: {
+            /**
+             * At
+             * @default null
+             */
+            at?: string | null;
+        };
         /** PiecesReq */
         PiecesReq: {
             /**
@@ -2260,6 +2466,8 @@ export interface components {
             };
             /** Windows */
             windows: components["schemas"]["WindowOut"][];
+            /** Worth */
+            worth: components["schemas"]["WorthOut"][];
         };
         /**
          * SayPart
@@ -2411,6 +2619,63 @@ export interface components {
             state: string;
             /** Until */
             until: string | null;
+        };
+        /**
+         * StarterIn
+         * @description A starter to look after.
+         */
+        StarterIn: {
+            /**
+             * Hydration Frac
+             * @default 1
+             */
+            hydration_frac?: number;
+            /** Name */
+            name: string;
+            /**
+             * Whole Share
+             * @default 0
+             */
+            whole_share?: number;
+        };
+        /** StarterList */
+        StarterList: {
+            /** Starters */
+            starters: components["schemas"]["StarterOut"][];
+        };
+        /**
+         * StarterOut
+         * @description A starter: how it stands, when it peaks and how long it holds, what it has been fed.
+         */
+        StarterOut: {
+            /** Acid Word */
+            acid_word: string | null;
+            /** Feeds */
+            feeds: components["schemas"]["FeedOut"][];
+            /** Hold Until */
+            hold_until: string | null;
+            /** Hydration Frac */
+            hydration_frac: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            peak_at: components["schemas"]["BandedAt"] | null;
+            /** Peak Ratio */
+            peak_ratio: number | null;
+            /** Ratio Now */
+            ratio_now: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "unfed" | "rising" | "at its peak" | "past its peak" | "cold";
+            /** Vitality */
+            vitality: number;
+            /** Vitality Sd Log */
+            vitality_sd_log: number;
+            /** Whole Share */
+            whole_share: number;
         };
         /** StatusIn */
         StatusIn: {
@@ -2705,6 +2970,20 @@ export interface components {
             /** Target Ratio */
             target_ratio: number;
             too_far: components["schemas"]["BandedAt"];
+        };
+        /**
+         * WorthOut
+         * @description A measurement still to be taken, when, and by how many minutes it narrows the answer.
+         */
+        WorthOut: {
+            /** At */
+            at: string | null;
+            /** Narrows Min */
+            narrows_min: number;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
         };
     };
     responses: never;
@@ -5283,6 +5562,528 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_list_starters_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_add_starter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StarterIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_put_away__int_starter_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_feed__int_starter_id__feeds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_undo_last__int_starter_id__last_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_peaked__int_starter_id__peak_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeakIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_restore__int_starter_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_wish__int_starter_id__wish_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedWishIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedWishOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,7 +7,7 @@ maturity and fill (docs/science.md, *Windows*), each as 10/50/90 % from the beli
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
 
@@ -150,7 +150,7 @@ class Forecast:
 
 
 @dataclass(frozen=True)
-class _Run:
+class Run:
     """One node's course with what is read from it."""
 
     course: Course
@@ -163,11 +163,17 @@ class _Run:
         return self.course.state[:, 7]
 
 
-def _run(
+def run_stages(
     recipe: Recipe, mix_temp_c: float, stages: Sequence[Stage], hours: Sequence[float], activity: float,
-    pressure_pa: float, target: float,
-) -> _Run:  # fmt: skip
+    pressure_pa: float, target: float, scale: Mapping[int, float] | None = None,
+) -> Run:  # fmt: skip
+    """One course through stages of these lengths. `scale` multiplies parameters of the stepper (-1: the sugar at the start)."""
     start = model.start_of(recipe, mix_temp_c, activity, pressure_pa)
+    for at, factor in (scale or {}).items():
+        if at < 0:
+            start.state[1] *= factor
+        else:
+            start.p[at] *= factor
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []
     for i, (stage, length) in enumerate(zip(stages, hours, strict=True)):
@@ -191,14 +197,14 @@ def _run(
         maturity[rows] = course.co2_made_mol[rows] / need
         held = gas.co2_for_volume(e_max[rows] * start.first_ml, *args)
         fill[rows] = (c_0 + course.co2_made_mol[rows]) / np.maximum(held, 1e-9)
-    return _Run(course, ratio, maturity, fill)
+    return Run(course, ratio, maturity, fill)
 
 
 def ratio_course(
     recipe: Recipe, mix_temp_c: float, stages: Sequence[Stage], activity: float, pressure_pa: float
 ) -> tuple[Array, Array, NDArray[np.bool_]]:
     """(hours, ratio since the last knock-back, which rows are the last stage's) of one course."""
-    run = _run(recipe, mix_temp_c, stages, [s.hours for s in stages], activity, pressure_pa, 2.0)
+    run = run_stages(recipe, mix_temp_c, stages, [s.hours for s in stages], activity, pressure_pa, 2.0)
     first_piece_of_last = sum(len(s.pieces(s.hours)) for s in stages[:-1])
     return run.course.h, run.ratio, run.course.piece >= first_piece_of_last
 
@@ -220,14 +226,14 @@ class _StageRuns:
 
     stage: Stage
     start_h: float
-    runs: tuple[_Run, ...]
+    runs: tuple[Run, ...]
 
-    def passage(self, run: _Run, trace: Array, level: float) -> float | None:
+    def passage(self, run: Run, trace: Array, level: float) -> float | None:
         after = run.course.h >= self.start_h - 1e-9
         last = np.nonzero(after & (run.course.piece >= self._first_piece(run)))[0]
         return model.first_passage_h(run.course.h[last], trace[last], level)
 
-    def _first_piece(self, run: _Run) -> int:
+    def _first_piece(self, run: Run) -> int:
         at = np.nonzero(run.course.h <= self.start_h + 1e-9)[0]
         return int(run.course.piece[at[-1]])
 
@@ -254,9 +260,9 @@ def forecast(
     target = targets[0] if targets else 2.0
     hours = [s.hours for s in stages]
 
-    def runs(count: int, lengths: Sequence[float]) -> tuple[_Run, ...]:
+    def runs(count: int, lengths: Sequence[float]) -> tuple[Run, ...]:
         return tuple(
-            _run(recipe, mix_temp_c, stages[:count], lengths, math.exp(z), pressure_pa, target) for z in z_nodes
+            run_stages(recipe, mix_temp_c, stages[:count], lengths, math.exp(z), pressure_pa, target) for z in z_nodes
         )
 
     closed = runs(len(stages), hours)
@@ -276,9 +282,9 @@ def forecast(
         lengths = [*hours[:i], max(open_h, stage.hours)]
         opened = _StageRuns(stage, sum(hours[:i]), runs(i + 1, lengths))
         windows.append(_window(opened, post, strength, recipe))
-    middle = _run(recipe, mix_temp_c, stages, hours, math.exp(post.quantile_z(0.5)), pressure_pa, target)
-    low = _run(recipe, mix_temp_c, stages, hours, math.exp(post.quantile_z(0.1)), pressure_pa, target)
-    high = _run(recipe, mix_temp_c, stages, hours, math.exp(post.quantile_z(0.9)), pressure_pa, target)
+    middle = run_stages(recipe, mix_temp_c, stages, hours, math.exp(post.quantile_z(0.5)), pressure_pa, target)
+    low = run_stages(recipe, mix_temp_c, stages, hours, math.exp(post.quantile_z(0.1)), pressure_pa, target)
+    high = run_stages(recipe, mix_temp_c, stages, hours, math.exp(post.quantile_z(0.9)), pressure_pa, target)
     peaks = [float(r.course.h[int(np.argmax(r.ratio))]) for r in closed]
     return Forecast(
         tuple(_crossings(stages, hours, closed, post, targets)),
@@ -294,7 +300,7 @@ def forecast(
     )
 
 
-def _acidity(recipe: Recipe, middle: _Run) -> Acidity | None:
+def _acidity(recipe: Recipe, middle: Run) -> Acidity | None:
     if recipe.sour is None:
         return None
     acid, whole = float(middle.course.acid_mol[-1]), recipe.sour.whole_share
@@ -332,7 +338,7 @@ def _not_after(band: Band, limit: Band) -> Band:
 
 
 def _crossings(
-    stages: Sequence[Stage], hours: Sequence[float], closed: Sequence[_Run], post: Posterior, targets: Sequence[float]
+    stages: Sequence[Stage], hours: Sequence[float], closed: Sequence[Run], post: Posterior, targets: Sequence[float]
 ) -> list[Crossing]:
     found = []
     ends = np.cumsum(hours)
@@ -342,7 +348,7 @@ def _crossings(
             opened = _StageRuns(stage, float(ends[i] - hours[i]), tuple(closed))
 
             def within(
-                run: _Run, ratio: float = ratio, opened: _StageRuns = opened, end: float = float(ends[i])
+                run: Run, ratio: float = ratio, opened: _StageRuns = opened, end: float = float(ends[i])
             ) -> float | None:
                 h = opened.passage(run, run.ratio, ratio)
                 return h if h is not None and h <= end + 1e-9 else None
@@ -354,7 +360,7 @@ def _crossings(
     return found
 
 
-def _trace(stages: Sequence[Stage], middle: _Run, low: _Run, high: _Run, dough: Dough) -> Trace:
+def _trace(stages: Sequence[Stage], middle: Run, low: Run, high: Run, dough: Dough) -> Trace:
     c = middle.course
     keep = np.unique(np.concatenate([np.linspace(0, len(c.h) - 1, 240).astype(int), np.nonzero(np.diff(c.piece))[0]]))
     h = c.h[keep]
@@ -376,7 +382,7 @@ def _trace(stages: Sequence[Stage], middle: _Run, low: _Run, high: _Run, dough: 
     )  # fmt: skip
 
 
-def _workable_h(stages: Sequence[Stage], hours: Sequence[float], middle: _Run) -> float | None:
+def _workable_h(stages: Sequence[Stage], hours: Sequence[float], middle: Run) -> float | None:
     """When the last stage is warm enough to work: 0 hours in when it never was cold."""
     start = sum(hours[:-1])
     rows = middle.course.h >= start - 1e-9
@@ -387,7 +393,7 @@ def _workable_h(stages: Sequence[Stage], hours: Sequence[float], middle: _Run) -
     return model.first_passage_h(h, centre, WORKABLE_C)
 
 
-def _safety(dough: Dough, middle: _Run) -> Safety | None:
+def _safety(dough: Dough, middle: Run) -> Safety | None:
     if not {"milk", "egg"} & set(dough.allergens):
         return None
     h, temp = middle.course.h, middle.course.temp_c
@@ -447,11 +453,11 @@ def aims(
     found: list[Aim] = []
     for i, stage in enumerate(stages):
         open_h = min(2 * stage.hours + 18, GIVE_UP_H)
-        run = _run(recipe, mix_temp_c, stages[: i + 1], [*lengths, open_h], activity, pressure_pa, 2.0)
+        run = run_stages(recipe, mix_temp_c, stages[: i + 1], [*lengths, open_h], activity, pressure_pa, 2.0)
         opened = _StageRuns(stage, sum(lengths), (run,))
         limit = TOO_FAR_F[strength][0 if stage.gas_kept else 1]
 
-        def at(level: float, trace: Array, opened: _StageRuns = opened, run: _Run = run, cap: float = open_h) -> float:
+        def at(level: float, trace: Array, opened: _StageRuns = opened, run: Run = run, cap: float = open_h) -> float:
             h = opened.passage(run, trace, level)
             return cap if h is None else h - opened.start_h
 

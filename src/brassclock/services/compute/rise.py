@@ -17,6 +17,7 @@ from brassclock.core.rise.course import Seed
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.sourdough import starter as starters
+from brassclock.core.rise.worth import worth
 from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.compute.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough
 from brassclock.services.given import within
@@ -131,6 +132,10 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
         dough, q.strength, q.mix_temp_c, stages, q.targets, bloomed=q.bloomed, altitude_m=q.altitude_m,
         belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, seed=q.starter.seed(),
     )  # fmt: skip
+    ranked = worth(
+        dough, q.strength, q.mix_temp_c, stages, bloomed=q.bloomed, altitude_m=q.altitude_m, belief=seen.belief,
+        seed=q.starter.seed(), now_h=max((x.h for x in readings), default=0.0),
+    )  # fmt: skip
     t = seen.trace
     window = seen.windows[0] if seen.windows else None
     why = {
@@ -188,7 +193,9 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
             "limit_h": seen.safety.limit_h,
             "reached_at_h": seen.safety.reached_at_h,
         },
-        "most_worth_measuring": [],
+        "most_worth_measuring": [
+            {"what": w.what, "words": w.words, "at_h": w.at_h, "narrows_min": w.narrows_min} for w in ranked
+        ],
         "belief": {"mean": seen.belief.mean, "sd_log": seen.belief.sd_log},
         "cautions": [c.model_dump() for c in caution_out(seen.cautions)],
         "why": why if window else {"crossings": why["crossings"]},

@@ -115,6 +115,12 @@ function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseOut"]; at: (
         <Button data-kind="brass" onPress={send} isDisabled={!ratio || read.isPending}>Take it</Button>
       </div>
       {read.error && <Plate>{read.error.message}</Plate>}
+      {rise.worth[0] && (
+        <p>
+          Most worth taking: <b>{rise.worth[0].words}</b>{rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}
+          <span className="quiet">, it narrows the hour by {span(rise.worth[0].narrows_min * 60e3)}{rise.worth[1] ? `; next ${rise.worth[1].words}, ${span(rise.worth[1].narrows_min * 60e3)}` : ""}</span>
+        </p>
+      )}
       <div className="row" role="group" aria-label="How it feels">
         {(["not_yet", "just", "past"] as const).map((feel) => (
           <Button key={feel} onPress={() => read.mutate({ bake_id: bake.id, kind: "feel", feel, at: when || null })}>{feel.replace("_", " ")}</Button>

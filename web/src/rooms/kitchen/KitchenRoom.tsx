@@ -13,6 +13,7 @@ import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { readTemp, temp, tempUnit } from "../../words/format";
 import { OwnIngredients } from "./OwnIngredients";
+import { Starters } from "./Starters";
 
 const Page = styled.div`
   display: grid; gap: 18px; max-width: 1120px;
@@ -85,6 +86,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         <div><Button onPress={() => writes.addSurface.mutate({ name: "Another plate", kind: "iron_plate", temp_c: 240, power: "medium_high", spots: 1 })}>Add a surface</Button></div>
         {writes.removeSurface.error && <Plate>{writes.removeSurface.error.message}</Plate>}
       </section>
+      <Starters kitchen={k.id} />
       <OwnIngredients kitchen={k.id} />
       <section>
         <h2>What is believed here</h2>
