@@ -169,3 +169,31 @@ def test_bags_bloom_and_thermometer_teach_and_unteach(
     assert (copy["name"], len(copy["settings"]["lines"])) == ("Ours", 7)
     client.delete(f"/api/kitchens/{k}/methods/{method}")
     assert [m["id"] for m in client.get(f"/api/kitchens/{k}/methods").json["methods"]].count(method) == 0
+
+
+def test_late_guests_are_answered_and_a_stay_elsewhere_is_followed(
+    client: FlaskClient, clock: Clock, bake: dict[str, Any]
+) -> None:
+    """Options with windows, the least disruptive first; doing one moves the forecast; bringing it back moves it again."""
+    at = f"/api/bakes/{bake['id']}"
+    assert client.post(f"{at}/rescue", json={"late_min": 60}).status_code == 409
+    client.post(f"{at}/taps", json={"key": "k-mix", "kind": "mix"})
+    clock.pass_(minutes=40)
+    before = client.get(at).json["rise"]["windows"][0]["ready"]["p50"]
+    asked = client.post(f"{at}/rescue", json={"late_min": 120}).json
+    assert asked["options"]
+    assert all(o["too_far_at"] > o["ready_at"] for o in asked["options"])
+    fast = client.post(f"{at}/rescue", json={}).json
+    assert all(o["too_far_at"] > fast["as_it_stands"]["too_far_at"] for o in fast["options"])
+    cold = client.post(f"{at}/spells", json={"temp_c": 4, "minutes": 90})
+    assert cold.status_code == 201
+    assert cold.json["rise"]["windows"][0]["ready"]["p50"] > before
+    assert client.post(f"{at}/spells", json={"temp_c": 4, "minutes": 30}).status_code == 409
+    clock.pass_(minutes=20)
+    back = client.delete(f"{at}/spells").json
+    assert len(back["settings"]["spells"]) == 1
+    assert before < back["rise"]["windows"][0]["ready"]["p50"] < cold.json["rise"]["windows"][0]["ready"]["p50"]
+    gone = client.delete(f"{at}/spells").json
+    assert gone["settings"]["spells"] == []
+    assert client.delete(f"{at}/spells").status_code == 404
+    assert client.post(f"{at}/spells", json={"temp_c": 400, "minutes": 30}).status_code == 422

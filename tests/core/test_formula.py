@@ -282,3 +282,17 @@ def test_a_dose_run_forward_arrives_on_time(hours: float, temp: float, target: f
     risen = dough_of_masses([("plain_flour", 500), ("water", 310), ("salt_fine", 10), ("yeast_instant", dose.mass_g)])
     longer = Stage("bulk", hours * 1.5, ((0, temp),), None, None, target)
     assert forecast(risen, "kneaded", temp, [longer], [target]).crossings[0].h.p50 == pytest.approx(hours, rel=0.04)
+
+
+def test_a_starters_dose_arrives_on_time_and_powder_has_none() -> None:
+    dough = dough_of_masses([("bread_flour", 500), ("water", 300), ("salt_fine", 10)])
+    stage = Stage("bulk", 6, ((0, 25.0),), None, None, 1.7)
+    dose = dose_for(Wish(dough, "kneaded", 25.0, (stage,), 1.7, 6.0), ROWS["starter_100"])
+    assert dose.mass_g is not None
+    assert 0.03 < (dose.baker_frac or 0) < 0.5
+    risen = dough_of_masses([("bread_flour", 500), ("water", 300), ("salt_fine", 10), ("starter_100", dose.mass_g)])
+    longer = Stage("bulk", 9, ((0, 25.0),), None, None, 1.7)
+    assert forecast(risen, "kneaded", 25.0, [longer], [1.7]).crossings[0].h.p50 == pytest.approx(6, rel=0.04)
+    none = dose_for(Wish(dough, "kneaded", 25.0, (stage,), 1.7, 6.0), ROWS["baking_powder"])
+    assert none.baker_frac is None
+    assert "soda balance" in none.reason

@@ -8,9 +8,19 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house
-from brassclock.services import bakes, taps, views
-from brassclock.services.given import BakeChange, BakeIn, OutcomeIn, ReadingIn, Strict, TapChange, TapIn
-from brassclock.services.shown import BakeOut, HearthOut
+from brassclock.services import bakes, rescues, taps, views
+from brassclock.services.given import (
+    BakeChange,
+    BakeIn,
+    OutcomeIn,
+    ReadingIn,
+    RescueIn,
+    SpellIn,
+    Strict,
+    TapChange,
+    TapIn,
+)
+from brassclock.services.shown import BakeOut, HearthOut, RescueOut
 
 blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
 
@@ -126,3 +136,23 @@ def read(body: ReadingIn):
 @blueprint.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
 def undo_reading(path: ReadingPath):
     return answer_bake(bakes.undo_reading(house(), path.reading_id))
+
+
+@blueprint.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueOut, **PROBLEMS})
+def rescue(path: BakePath, body: RescueIn):
+    """For late guests, or a dough that is too fast: changes with their windows, the least disruptive first."""
+    return rescues.rescue(house(), path.bake_id, body).model_dump(mode="json")
+
+
+@blueprint.post("/bakes/<int:bake_id>/spells", responses={"201": BakeOut, **PROBLEMS})
+def spell(path: BakePath, body: SpellIn):
+    """The dough goes elsewhere from now."""
+    rescues.spell(house(), path.bake_id, body)
+    return answer_bake(path.bake_id), 201
+
+
+@blueprint.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeOut, **PROBLEMS})
+def end_spell(path: BakePath):
+    """Bring it back now, or take the last spell away."""
+    rescues.end_spell(house(), path.bake_id)
+    return answer_bake(path.bake_id)

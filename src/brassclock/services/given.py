@@ -297,6 +297,19 @@ class TapChange(Strict):
     at: Annotated[str, StringConstraints(max_length=80)]
 
 
+class RescueIn(Strict):
+    """Guests so many minutes late; or, left out, a dough that is too fast."""
+
+    late_min: Annotated[float, within(5, 600, "min")] | None = None
+
+
+class SpellIn(Strict):
+    """Put the dough elsewhere from now: at so many C, for so many minutes."""
+
+    temp_c: Annotated[float, within(-2, 45, "C")]
+    minutes: Annotated[float, within(5, 1440, "min")]
+
+
 class ReadingIn(Strict):
     bake_id: RowId
     kind: Literal["ratio", "jar", "feel", "dough_c"]

@@ -457,6 +457,31 @@ class FeedWishOut(BaseModel):
     text: str
 
 
+class RescueOption(BaseModel):
+    """A change from now and the window it gives; one with a temperature can be done by one press."""
+
+    kind: str
+    text: str
+    temp_c: float | None
+    minutes: float | None
+    ready_at: dt.datetime
+    best_until: dt.datetime
+    too_far_at: dt.datetime
+
+
+class RescueOut(BaseModel):
+    """The window as it stands, and changes that answer the wish, the least disruptive first."""
+
+    as_it_stands: RescueOption
+    options: list[RescueOption]
+
+
+class SpellOut(BaseModel):
+    start: dt.datetime
+    end: dt.datetime
+    temp_c: float
+
+
 class WorthOut(BaseModel):
     """A measurement still to be taken, when, and by how many minutes it narrows the answer."""
 
@@ -619,6 +644,7 @@ class BakeSettings(BaseModel):
     part_temps: dict[str, float]
     bloom_min: float | None
     activity_factor: float | None
+    spells: list[SpellOut]
     bulk_h: float | None
     ball_h: float | None
     strength: str

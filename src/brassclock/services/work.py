@@ -15,7 +15,7 @@ from dataclasses import dataclass, field, replace
 from sqlmodel import Session
 
 from brassclock.core.day.backward import BakeSpec, DayPlan, StageSpec, plan_back
-from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.day.kitchen_air import Spell, air_c
 from brassclock.core.evidence import BadRequest, Input, Kind, Why
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line import Line, plan_line
@@ -31,6 +31,7 @@ from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.dough_heat import Vessel, sheet_excess_kept
+from brassclock.core.rise.rescue import Standing
 from brassclock.core.rise.worth import Worth, worth
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
@@ -246,6 +247,35 @@ def mix_temp_c(r: Rows) -> float:
     return read[-1] if read and read[-1] is not None else r.bake.dough_c
 
 
+def spells_of(bake: Bake) -> tuple[Spell, ...]:
+    """Where the dough was put for a while."""
+    return tuple(
+        Spell(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
+        for x in bake.spells
+    )
+
+
+def standing_of(r: Rows, work: Work) -> Standing | None:
+    """Where the dough is now, for a rescue; None before mixing and after rolling."""
+    done = r.done()
+    if (
+        work.plan is None
+        or work.forecast is None
+        or "mix" not in done
+        or "roll" in done
+        or not work.stages
+        or work.sheet is None
+    ):
+        return None
+    at = 1 if "ball" in done else 0
+    begun = (work.plan.mixed_at, work.plan.balled_at)[at]
+    return Standing(
+        work.sheet.dough, r.bake.strength, mix_temp_c(r), work.stages[:at], work.stages[at],
+        max((r.now - begun).total_seconds() / 3600, 0.0), r.kitchen.fridge_c, work.forecast.belief.mean, r.bake.bloomed,
+        r.kitchen.altitude_m,
+    )  # fmt: skip
+
+
 def _spec(work: Work, r: Rows, dough: Dough) -> BakeSpec:
     bake = r.bake
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
@@ -253,8 +283,9 @@ def _spec(work: Work, r: Rows, dough: Dough) -> BakeSpec:
         "bulk", 2.0, ((0.0, 0.0),), Vessel("tub", dough.total_g, True, TUB_CM, "wood"), "ball", bake.bulk_ratio
     )
     ball = rise.Stage("ball proof", 1.0, ((0.0, 0.0),), Vessel("tray", piece_g, True), None, bake.ball_ratio)
+    spells = spells_of(bake)
     return BakeSpec(
-        dough, bake.strength, mix_temp_c(r), StageSpec(bulk), StageSpec(ball), mix_min=bake.knead_min + 5,
+        dough, bake.strength, mix_temp_c(r), StageSpec(bulk, None, spells), StageSpec(ball, None, spells), mix_min=bake.knead_min + 5,
         preheat_min=surface_of(r.surface).spec.preheat_min,
         line_min=math.ceil((work.line.makespan_s if work.line else 900) / 60) + 1, bloomed=bake.bloomed,
         altitude_m=r.kitchen.altitude_m, activity=r.kitchen.activity_mean * (bake.activity_factor or 1.0), roll_min=ROLL_MIN,

@@ -212,6 +212,7 @@ class Bake(SQLModel, table=True):
     activity_factor: float | None = None
     bulk_ratio: float = 1.9
     ball_ratio: float = 1.4
+    spells: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     bulk_h: float | None = None
     ball_h: float | None = None
     surface_id: int | None = Field(

@@ -119,6 +119,17 @@ export const useBloom = (bake: number) =>
       : take(client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body: { minutes } })),
   );
 
+export const askRescue = (bake: number, late_min: number | null) =>
+  take(client.POST("/api/bakes/{bake_id}/rescue", { ...path({ bake_id: bake }), body: { late_min } }));
+
+/** Put the dough elsewhere from now; null brings it back, or takes the last stay away. */
+export const useSpell = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["SpellIn"] | null) =>
+    body === null
+      ? take(client.DELETE("/api/bakes/{bake_id}/spells", path({ bake_id: bake })))
+      : take(client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
+  );
+
 export const useRead = (bake: number) =>
   useBakeWrite(bake, (body: Schemas["ReadingIn"]) => take(client.POST("/api/readings", { body })));
 

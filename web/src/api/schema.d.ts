@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** For late guests, or a dough that is too fast: changes with their windows, the least disruptive first. */
+        post: operations["bakes_rescue_bakes__int_bake_id__rescue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/restore": {
         parameters: {
             query?: never;
@@ -188,6 +205,24 @@ export interface paths {
         /** Rewrite the lines for so many breads, so much flour, what runs out, or what fits at once. */
         post: operations["formulas_scale_bakes__int_bake_id__scale_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/spells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The dough goes elsewhere from now. */
+        post: operations["bakes_spell_bakes__int_bake_id__spells_post"];
+        /** Bring it back now, or take the last spell away. */
+        delete: operations["bakes_end_spell_bakes__int_bake_id__spells_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1201,6 +1236,8 @@ export interface components {
             skin_min: number | null;
             /** Solve For */
             solve_for: string | null;
+            /** Spells */
+            spells: components["schemas"]["SpellOut"][];
             /** Strength */
             strength: string;
             /** Surface Id */
@@ -2428,6 +2465,55 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * RescueIn
+         * @description Guests so many minutes late; or, left out, a dough that is too fast.
+         */
+        RescueIn: {
+            /**
+             * Late Min
+             * @default null
+             */
+            late_min?: number | null;
+        };
+        /**
+         * RescueOption
+         * @description A change from now and the window it gives; one with a temperature can be done by one press.
+         */
+        RescueOption: {
+            /**
+             * Best Until
+             * Format: date-time
+             */
+            best_until: string;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number | null;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /** Temp C */
+            temp_c: number | null;
+            /** Text */
+            text: string;
+            /**
+             * Too Far At
+             * Format: date-time
+             */
+            too_far_at: string;
+        };
+        /**
+         * RescueOut
+         * @description The window as it stands, and changes that answer the wish, the least disruptive first.
+         */
+        RescueOut: {
+            as_it_stands: components["schemas"]["RescueOption"];
+            /** Options */
+            options: components["schemas"]["RescueOption"][];
+        };
         /** RiseOut */
         RiseOut: {
             acid: components["schemas"]["AcidOut"] | null;
@@ -2604,6 +2690,31 @@ export interface components {
             verdict: string;
             /** Weights */
             weights: components["schemas"]["BeamWeight"][];
+        };
+        /**
+         * SpellIn
+         * @description Put the dough elsewhere from now: at so many C, for so many minutes.
+         */
+        SpellIn: {
+            /** Minutes */
+            minutes: number;
+            /** Temp C */
+            temp_c: number;
+        };
+        /** SpellOut */
+        SpellOut: {
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Temp C */
+            temp_c: number;
         };
         /** SpotOut */
         SpotOut: {
@@ -3845,6 +3956,86 @@ export interface operations {
             };
         };
     };
+    bakes_rescue_bakes__int_bake_id__rescue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RescueOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bakes_restore_bake_bakes__int_bake_id__restore_post: {
         parameters: {
             query?: never;
@@ -3956,6 +4147,135 @@ export interface operations {
             };
             /** @description Cannot be read */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_spell_bakes__int_bake_id__spells_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpellIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_end_spell_bakes__int_bake_id__spells_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -11,7 +11,7 @@ import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.kitchen_air import air_path
+from brassclock.core.day.kitchen_air import Spell, air_path, with_spells
 from brassclock.core.matter.dough import Dough
 from brassclock.core.rise.forecast import Aim, Stage, aims
 
@@ -35,11 +35,13 @@ class StageSpec:
     stage: Stage
     fixed_c: float | None = None
 
+    spells: tuple[Spell, ...] = ()
+
     def placed(self, hourly_c: Sequence[float], start: dt.datetime) -> Stage:
-        """The stage with the air it will have from `start`."""
+        """The stage with the air it will have from `start`, spells elsewhere included."""
         if self.fixed_c is not None:
             return replace(self.stage, path=((0.0, self.fixed_c),))
-        return replace(self.stage, path=air_path(hourly_c, start, PATH_H))
+        return replace(self.stage, path=with_spells(air_path(hourly_c, start, PATH_H), start, self.spells))
 
 
 @dataclass(frozen=True)

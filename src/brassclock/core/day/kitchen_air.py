@@ -4,6 +4,19 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+STEP_H = 1e-3
+
+
+@dataclass(frozen=True)
+class Spell:
+    """A stretch of time that the dough spends elsewhere, at `temp_c` [C], from `start` until `end` (aware)."""
+
+    start: dt.datetime
+    end: dt.datetime
+    temp_c: float
 
 
 def air_c(hourly_c: Sequence[float], moment: dt.datetime) -> float:
@@ -35,3 +48,33 @@ def air_path(hourly_c: Sequence[float], start: dt.datetime, hours: float) -> tup
     end = (begin + dt.timedelta(hours=hours)).astimezone(start.tzinfo)
     points.append((hours, air_c(hourly_c, end)))
     return tuple(points)
+
+
+def with_spells(
+    path: tuple[tuple[float, float], ...], start: dt.datetime, spells: Sequence[Spell]
+) -> tuple[tuple[float, float], ...]:
+    """The path with the air of its spells in their place: a step in, a step out.
+
+    >>> noon = dt.datetime(2026, 1, 1, 12, tzinfo=dt.UTC)
+    >>> cold = Spell(noon, noon + dt.timedelta(hours=1), 4.0)
+    >>> [c for _, c in with_spells(((0.0, 20.0), (3.0, 20.0)), noon - dt.timedelta(hours=1), [cold])]
+    [20.0, 20.0, 4.0, 4.0, 20.0, 20.0]
+    """
+    begin = start.astimezone(dt.UTC)
+
+    def air(h: float) -> float:
+        for (a, c), (b, d) in pairwise(path):
+            if a <= h <= b and b > a:
+                return c + (d - c) * (h - a) / (b - a)
+        return path[0][1] if h < path[0][0] else path[-1][1]
+
+    for spell in sorted(spells, key=lambda s: s.start):
+        a = (spell.start.astimezone(dt.UTC) - begin).total_seconds() / 3600
+        b = (spell.end.astimezone(dt.UTC) - begin).total_seconds() / 3600
+        if b <= 0 or a >= path[-1][0] or b <= a:
+            continue
+        inside = [(max(a, 0.0), spell.temp_c), (b, spell.temp_c)]
+        before = [(h, c) for h, c in path if h < a - STEP_H] + ([(a - STEP_H, air(a - STEP_H))] if a > STEP_H else [])
+        after = [(b + STEP_H, air(b + STEP_H)), *((h, c) for h, c in path if h > b + 2 * STEP_H)]
+        path = (*before, *inside, *after)
+    return path

@@ -1,7 +1,7 @@
 """The dose for the time there is: how much yeast reaches a ratio at an hour, and how to measure so little.
 
 Root of (largest ratio up to the hour − target) in the logarithm of the dose, on the real rise model; the
-answer run forward again reaches the target at the hour. Valid 0.005 to 6 % of flour.
+answer run forward again reaches the target at the hour. Valid 0.005 to 6 % of flour in yeast, .5 to 150 % in starter.
 """
 
 from __future__ import annotations
@@ -14,12 +14,13 @@ import numpy as np
 from scipy.optimize import brentq
 
 from brassclock.core.matter.air import pressure_at_altitude_pa
-from brassclock.core.matter.dough import Dough
+from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.core.rise import course as model
+from brassclock.core.rise.course import Recipe, first_passage_h, recipe_of
 from brassclock.core.rise.forecast import Stage, ratio_course
 
 LOWEST_FRAC, HIGHEST_FRAC = 5e-5, 0.06
+STARTER_LIMITS = (0.005, 1.5)
 SPOONS = ((1 / 8, "1/8 tsp"), (1 / 4, "1/4 tsp"), (1 / 2, "1/2 tsp"), (3 / 4, "3/4 tsp"), (1.0, "1 tsp"), (1.5, "1 1/2 tsp"),
           (2.0, "2 tsp"), (3.0, "1 tbsp"))  # fmt: skip
 DILUTE_BELOW_G = 1.0
@@ -67,29 +68,44 @@ class Wish:
         return (*self.stages[:-1], replace(last, hours=max(last.hours, self.at_h - before) + 1e-6))
 
 
-def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: str, share: float) -> tuple[float, float | None]:
+def _recipe(wish: Wish, leaven: Ingredient, share: float) -> Recipe:
+    """The dough with so much of a leaven over its own flour; a starter brings flour and water of its own."""
+    if leaven.is_starter:
+        portion = Portion(leaven, share * wish.dough.flour_g)
+        return recipe_of(dough_of([*wish.dough.portions, portion]), wish.strength, wish.bloomed)
+    return recipe_of(wish.dough, wish.strength, wish.bloomed).with_yeast(leaven.id, share)
+
+
+def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: Ingredient, share: float) -> tuple[float, float | None]:
     """(largest ratio of the last stage up to the hour, first hour at the target)."""
-    recipe = model.recipe_of(wish.dough, wish.strength, wish.bloomed).with_yeast(leaven, share)
     h, ratio, last = ratio_course(
-        recipe, wish.mix_temp_c, stages, wish.activity, pressure_at_altitude_pa(wish.altitude_m)
+        _recipe(wish, leaven, share), wish.mix_temp_c, stages, wish.activity, pressure_at_altitude_pa(wish.altitude_m)
     )
     inside = last & (h <= wish.at_h)
     top = max(float(np.max(ratio[inside], initial=1.0)), float(np.interp(wish.at_h, h[last], ratio[last])))
-    return top, model.first_passage_h(h[last], ratio[last], wish.target_ratio)
+    return top, first_passage_h(h[last], ratio[last], wish.target_ratio)
 
 
 def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
-    """The dose of a yeast. The dough must hold flour and water, and no yeast of its own counts."""
+    """The dose of a yeast or a starter (at its peak) over the dough's own flour. The dough must hold flour and water."""
+    if not (leaven.is_yeast or leaven.is_starter):
+        name = leaven.name.lower()
+        return Dose(
+            None,
+            None,
+            f"{name.capitalize()} makes its gas at mixing and in the heat, not over hours: see the soda balance.",
+        )
     stages = wish.reaching()
+    least, most = STARTER_LIMITS if leaven.is_starter else (LOWEST_FRAC, HIGHEST_FRAC)
 
     def short(log_share: float) -> float:
-        return _largest_ratio(wish, stages, leaven.id, math.exp(log_share))[0] - wish.target_ratio
+        return _largest_ratio(wish, stages, leaven, math.exp(log_share))[0] - wish.target_ratio
 
-    low, high = math.log(LOWEST_FRAC), math.log(HIGHEST_FRAC)
+    low, high = math.log(least), math.log(most)
     if short(high) < 0:
         return Dose(
             None, None,
-            f"No dose up to {HIGHEST_FRAC:.0%} brings it to {wish.target_ratio:g} x within {wish.at_h:.1f} h here. "
+            f"No dose up to {most:.0%} brings it to {wish.target_ratio:g} x within {wish.at_h:.1f} h here. "
             "Give it longer, a warmer place, or a lower target.",
         )  # fmt: skip
     if short(low) > 0:
@@ -103,7 +119,8 @@ def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
     reason = (
         f"{share:.2%} of the flour reaches {wish.target_ratio:g} x in {wish.at_h:.1f} h at this kitchen's activity."
     )
-    return Dose(share, mass_g, reason, tuple(_ways(wish, leaven, mass_g)))
+    ways = () if leaven.is_starter else tuple(_ways(wish, leaven, mass_g))
+    return Dose(share, mass_g, reason, ways)
 
 
 def _ways(wish: Wish, leaven: Ingredient, mass_g: float) -> list[Way]:
@@ -114,7 +131,7 @@ def _ways(wish: Wish, leaven: Ingredient, mass_g: float) -> list[Way]:
         longer = (*wish.stages[:-1], replace(last, hours=last.hours + 2 * wish.at_h + 6))
         for part, name in sorted(near):
             grams = part * leaven.tsp_g
-            at_h = _largest_ratio(wish, longer, leaven.id, grams / wish.dough.flour_g)[1]
+            at_h = _largest_ratio(wish, longer, leaven, grams / wish.dough.flour_g)[1]
             found.append(Way(f"{name}, level ({grams:.2g} g)", grams, at_h))
     if mass_g < DILUTE_BELOW_G:
         use_g = mass_g * DILUTE_IN_G

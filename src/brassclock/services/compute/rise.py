@@ -206,10 +206,8 @@ def run_dose(q: DoseReq) -> dict[str, Any]:
     row = table().get(q.leaven)
     if row is None:
         raise refuse("/leaven", unknown_text(q.leaven))
-    if not row.is_yeast:
-        raise refuse("/leaven", f"The dose of {row.name.lower()} is not computed yet. Name a yeast.")
     whole = mass_dough(q.lines)
-    dough = dough_of(p for p in whole.portions if not p.ingredient.is_yeast)
+    dough = dough_of(p for p in whole.portions if not (p.ingredient.is_yeast or p.ingredient.is_starter))
     if not dough.flour_g or not dough.water_g:
         raise refuse("/lines", "A dough needs flour and water. Add both.")
     stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))

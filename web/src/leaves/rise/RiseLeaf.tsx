@@ -12,6 +12,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { RiseChart } from "../../instruments/RiseChart";
+import { Rescue } from "./Rescue";
 import { clockNear, ms, span, temp, tempUnit } from "../../words/format";
 
 const Below = styled.div`
@@ -61,6 +62,7 @@ export function RiseLeaf({ bake }: { bake: Bake }) {
         <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
         <Looks bake={bake} rise={rise} at={at} />
       </Below>
+      {rise.stage_now && bake.status === "live" && !bake.taps.some((t) => t.kind === "roll") && <Rescue bake={bake} />}
       <Cautions items={rise.cautions} />
     </>
   );

@@ -45,7 +45,7 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
           </li>
         ))}
       </ul>
-      <Dose bake={bake} formula={formula} leaven={leavens.find((l) => l.ingredient.startsWith("yeast_"))?.ingredient ?? "yeast_instant"} />
+      <Dose bake={bake} formula={formula} leaven={leavens.find((l) => l.ingredient.startsWith("yeast_") || "flour" in l.parts)?.ingredient ?? "yeast_instant"} />
     </Bench>
   );
 }

@@ -1,0 +1,145 @@
+"""What to do when the table moves or the dough does: the least disruptive change, each with the window it gives.
+
+Every option is the real rise model run again from where the dough is, at the median of what is believed. The rise
+that goes on while a dough cools or warms is in it: the dough follows its vessel, not the air.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from brassclock.core.matter.dough import Dough
+from brassclock.core.rise.course import Seed
+from brassclock.core.rise.forecast import Aim, Stage, aims
+
+FRIDGE_MIN = (20.0, 40.0, 60.0, 90.0, 120.0, 180.0)
+SPOT_K = 5.0
+COOL_LEAST_C, WARM_MOST_C = 8.0, 35.0
+SPOT_H = 12.0
+
+
+@dataclass(frozen=True)
+class Option:
+    """A change from now: its kind, the sentence, where the dough goes (C) and for how long [min], and the window it gives.
+
+    Hours run from now: ready, best until, too far. `disruption` orders them, least first.
+    """
+
+    kind: str
+    text: str
+    temp_c: float | None
+    minutes: float | None
+    ready_h: float
+    best_to_h: float
+    too_far_h: float
+    disruption: float
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Where a dough stands: the stages done, the one it is in and for how long [h], and what the model needs of it."""
+
+    dough: Dough
+    strength: str
+    mix_temp_c: float
+    done: tuple[Stage, ...]
+    stage: Stage
+    elapsed_h: float
+    fridge_c: float
+    activity: float = 1.0
+    bloomed: bool = False
+    altitude_m: float = 0.0
+    seed: Seed | None = None
+
+
+def _after(at: Standing, parts: Sequence[Stage]) -> Aim:
+    """The last part's aims, hours from its start; every part before it keeps its length."""
+    stages = [*at.done, *parts]
+    fixed = [s.hours for s in stages[:-1]]
+    return aims(
+        at.dough, at.strength, at.mix_temp_c, stages, fixed_h=fixed, bloomed=at.bloomed, altitude_m=at.altitude_m,
+        activity=at.activity, seed=at.seed,
+    )[-1]  # fmt: skip
+
+
+def _shifted(path: tuple[tuple[float, float], ...], by_h: float, add_c: float = 0.0) -> tuple[tuple[float, float], ...]:
+    """A path seen from `by_h` later, warmer by `add_c`."""
+    begin = Stage("", 1.0, path).ambient_c(by_h)
+    return ((0.0, begin + add_c), *((h - by_h, c + add_c) for h, c in path if h > by_h))
+
+
+def _option(at: Standing, kind: str, text: str, detour: Stage | None, rest: Stage, disruption: float, temp_c: float | None) -> Option:  # fmt: skip
+    past = replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then=None)
+    parts = [past, *([detour] if detour else []), rest]
+    aim, away = _after(at, parts), detour.hours if detour else 0.0
+    return Option(
+        kind, text, temp_c, detour.hours * 60 if detour else None, away + aim.ready_h, away + aim.best_to_h,
+        away + aim.too_far_h, disruption,
+    )  # fmt: skip
+
+
+def as_it_stands(at: Standing) -> Option:
+    """The window if nothing is done, from now."""
+    rest = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h))
+    return _option(at, "leave", "Leave it where it is.", None, rest, 0.0, None)
+
+
+def options(at: Standing) -> list[Option]:
+    """Every change worth considering: the fridge for a while, a cooler or a warmer spot, and in bulk a knock-back or balling now."""
+    air_c = at.stage.ambient_c(at.elapsed_h)
+    onward = _shifted(at.stage.path, at.elapsed_h)
+    found = []
+    for minutes in FRIDGE_MIN:
+        cold = replace(at.stage, name="cold", hours=minutes / 60, path=((0.0, at.fridge_c),), then=None)
+        rest = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h + minutes / 60))
+        text = f"Into the fridge for {minutes:.0f} min, then back."
+        found.append(_option(at, "fridge", text, cold, rest, 1 + minutes / 120, at.fridge_c))
+    if air_c - SPOT_K >= COOL_LEAST_C:
+        cool = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h, -SPOT_K))
+        found.append(
+            _option(at, "cooler", f"A cooler spot, about {air_c - SPOT_K:.0f} C.", None, cool, 0.5, air_c - SPOT_K)
+        )
+    if air_c + SPOT_K <= WARM_MOST_C:
+        warm = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h, SPOT_K))
+        found.append(
+            _option(at, "warmer", f"A warmer spot, about {air_c + SPOT_K:.0f} C.", None, warm, 0.6, air_c + SPOT_K)
+        )
+    if not at.stage.gas_kept:
+        again = replace(at.stage, hours=4.0, path=onward)
+        past = replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then="knock_back")
+        aim = _after(at, [past, again])
+        found.append(
+            Option(
+                "knock_back",
+                "Knock it back once and let it rise again.",
+                None,
+                None,
+                aim.ready_h,
+                aim.best_to_h,
+                aim.too_far_h,
+                2.0,
+            )
+        )
+    return found
+
+
+def for_later(at: Standing, minutes: float) -> list[Option]:
+    """Changes that keep the dough good for a table so much later [min], the least disruptive first; leaving it, when that holds."""
+    wanted_h = minutes / 60
+    base = as_it_stands(at)
+    if base.too_far_h > base.ready_h + wanted_h and base.best_to_h >= wanted_h:
+        return [base]
+    good = [
+        o
+        for o in options(at)
+        if o.kind != "warmer" and o.too_far_h >= wanted_h and o.ready_h <= max(base.ready_h, wanted_h) + 0.34
+    ]
+    return sorted(good, key=lambda o: o.disruption)
+
+
+def for_slower(at: Standing) -> list[Option]:
+    """Changes that slow a dough that runs away, by how much later it is too far, the least disruptive first."""
+    base = as_it_stands(at)
+    good = [o for o in options(at) if o.kind != "warmer" and o.too_far_h > base.too_far_h + 0.15]
+    return sorted(good, key=lambda o: o.disruption)

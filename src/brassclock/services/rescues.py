@@ -1,0 +1,68 @@
+"""When guests are late or the dough runs away: the changes there are, and doing one by a press."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
+from brassclock.services import work as works
+from brassclock.services.given import RescueIn, SpellIn
+from brassclock.services.house import House, Missing, Refused
+from brassclock.services.shown import RescueOption, RescueOut
+
+MOST_OPTIONS = 4
+SPOT_MIN = 240.0
+NOT_NOW = "The dough is not rising now. Mark it mixed first; once it is rolled there is nothing left to slow."
+
+
+def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
+    """The least disruptive changes for late guests, or for a dough that is too fast."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+        standing = works.standing_of(r, works.work_of(r))
+    if standing is None:
+        raise Refused(NOT_NOW)
+    found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
+
+    def out(o: Option) -> RescueOption:
+        def at(h: float) -> dt.datetime:
+            return r.now + dt.timedelta(hours=h)
+
+        minutes = o.minutes if o.minutes is not None or o.temp_c is None else SPOT_MIN
+        return RescueOption(
+            kind=o.kind, text=o.text, temp_c=o.temp_c, minutes=minutes, ready_at=at(o.ready_h), best_until=at(o.best_to_h),
+            too_far_at=at(o.too_far_h),
+        )  # fmt: skip
+
+    return RescueOut(as_it_stands=out(as_it_stands(standing)), options=[out(o) for o in found[:MOST_OPTIONS]])
+
+
+def spell(house: House, bake_id: int, given: SpellIn) -> None:
+    """The dough goes elsewhere from now; the plan and the forecast follow it."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        if works.standing_of(r, works.work_of(r)) is None:
+            raise Refused(NOT_NOW)
+        ends = [dt.datetime.fromisoformat(x["end"]) for x in r.bake.spells]
+        if any(end > r.now for end in ends):
+            raise Refused("The dough is elsewhere already. Take that back first, or bring it back in.")
+        end = r.now + dt.timedelta(minutes=given.minutes)
+        entry = {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}
+        r.bake.spells = [*r.bake.spells, entry]
+        r.bake.revision += 1
+        session.add(r.bake)
+
+
+def end_spell(house: House, bake_id: int) -> None:
+    """Bring the dough back now, or, when it is back already, take the last spell away as if it had not been."""
+    with house.action() as session:
+        r = works.load(house, session, bake_id)
+        if not r.bake.spells:
+            raise Missing("The dough was not put anywhere that could be taken back.")
+        last = dict(r.bake.spells[-1])
+        running = dt.datetime.fromisoformat(last["end"]) > r.now
+        kept = r.now - dt.datetime.fromisoformat(last["start"]) > dt.timedelta(minutes=1)
+        rest = r.bake.spells[:-1]
+        r.bake.spells = [*rest, {**last, "end": r.now.isoformat()}] if running and kept else rest
+        r.bake.revision += 1
+        session.add(r.bake)
