@@ -9,7 +9,10 @@ from typing import Any
 import jsonschema_rs
 import pytest
 from flask.testing import FlaskClient
+from hypothesis import given
+from hypothesis import strategies as st
 
+from brassclock.formats.tables import read_csv, read_markdown
 from helpers import Clock
 
 
@@ -81,6 +84,13 @@ def test_tables_come_back_as_lines(client: FlaskClient, kitchen: dict[str, Any],
         assert (got["read"], got["unread"]) == (7, []), kind
         again = client.get(f"/api/bakes/{got['bake_id']}").json
         assert again["weigh"]["total_g"] == pytest.approx(bake["weigh"]["total_g"])
+
+
+@given(st.text(st.sampled_from("ab1 ,;\t\r\n\"'|#-*\x00\x85"), max_size=60))
+def test_no_file_breaks_the_reading_of_tables(text: str) -> None:
+    """Whatever the line ends and quotes, every letter of a list without a heading is still there."""
+    read_markdown(text)
+    assert sum("".join(read_csv(text)).count(x) for x in "ab1") == sum(text.count(x) for x in "ab1")
 
 
 def test_imports_survive_what_they_do_not_know(client: FlaskClient, kitchen: dict[str, Any]) -> None:

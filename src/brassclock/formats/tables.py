@@ -26,12 +26,17 @@ def _safe(cell: str) -> str:
 
 
 def read_csv(text: str) -> list[str]:
-    """Ingredient lines as text, from a table with a heading or without."""
+    """Ingredient lines as text, from a table with a heading or without; its lines as they are when it is no table."""
+    lines = text.splitlines()
     try:
         dialect: type[csv.Dialect] | str = csv.Sniffer().sniff(text[:2000], delimiters=",;\t")
     except csv.Error:
         dialect = "excel"
-    rows = [[c.strip() for c in row] for row in csv.reader(io.StringIO(text), dialect) if any(c.strip() for c in row)]
+    try:
+        found = list(csv.reader((f"{line}\n" for line in lines), dialect))
+    except csv.Error:
+        found = [[line] for line in lines]
+    rows = [[c.strip() for c in row] for row in found if any(c.strip() for c in row)]
     if not rows:
         return []
     head = [c.lower() for c in rows[0]]

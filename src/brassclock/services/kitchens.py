@@ -33,8 +33,9 @@ def kitchen_out(session: Session, kitchen: Kitchen) -> KitchenOut:
 def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:
     state = rows.clock_of(session, kitchen.id or 0)
     return ClockOut(
-        now=house.now(session, kitchen), rate=1.0 if state is None else state.rate, simulated=state is not None
-    )
+        now=house.now(session, kitchen), rate=1.0 if state is None else state.rate, simulated=state is not None,
+        set_at=None if state is None else state.anchor_real,
+    )  # fmt: skip
 
 
 def list_kitchens(house: House) -> list[KitchenOut]:

@@ -59,11 +59,12 @@ class SayPart(BaseModel):
 
 
 class ClockOut(BaseModel):
-    """Now in a kitchen, and how fast its clock runs."""
+    """Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time."""
 
     now: dt.datetime
     rate: float
     simulated: bool
+    set_at: dt.datetime | None = None
 
 
 class SurfaceOut(BaseModel):

@@ -9,9 +9,14 @@ let anchorServer = Date.now();
 let anchorHere = performance.now();
 let rate = 1;
 let simulated = false;
+let lastSet = 0;
 const listeners = new Set<() => void>();
 
+/** Take the clock of an answer, unless it left the server before the clock was last set. */
 export function syncClock(clock: Schemas["ClockOut"]): void {
+  const set = clock.set_at ? Date.parse(clock.set_at) : lastSet;
+  if (set < lastSet) return;
+  lastSet = set;
   const told = Date.parse(clock.now);
   const drift = Math.abs(told - serverNow());
   if (rate === clock.rate && simulated === clock.simulated && drift < 400) return;

@@ -1,5 +1,10 @@
 import type { Hearth, TapIn } from "./client";
 
+const instant = (iso: string | null): number => (iso ? Date.parse(iso) : 0);
+/** What comes first: by time; at one instant what lies on the heat before what waits, then by spot, as the core has it. */
+const byTime = (a: Hearth["due"][number], b: Hearth["due"][number]): number =>
+  instant(a.at) - instant(b.at) || Number(a.move === "load") - Number(b.move === "load") || a.spot - b.spot;
+
 const MOVES = new Set<string>(["load", "turn", "off"]);
 
 /**
@@ -27,12 +32,12 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
     off = [...off, tap.round_no];
     Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + program.recover_s * 1000) });
   }
-  const idle = spots.filter((s) => s.state !== "busy").sort((a, b) => (a.until ?? "").localeCompare(b.until ?? ""));
+  const idle = spots.filter((s) => s.state !== "busy").sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
   idle.forEach((s, i) => {
     const next = waiting[i];
     if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: s.until ?? iso(at) });
   });
-  due = due.sort((a, b) => a.at.localeCompare(b.at));
+  due = due.sort(byTime);
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
   const taps = [...hearth.taps, { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) }];
   if (!MOVES.has(tap.kind)) return { ...hearth, taps };

@@ -73,14 +73,19 @@ export const askFeel = (bake: number, feel: Schemas["FeelIn"]["feel"]) =>
 export const askDose = (bake: number, body: Schemas["DoseIn"]) =>
   take(client.POST("/api/bakes/{bake_id}/dose", { ...path({ bake_id: bake }), body }));
 
-/** Everything that changes a bake answers the whole bake, which is put where the screens read it. */
+/**
+ * Everything that changes a bake answers the whole bake, which is put where the screens read it. Writes to one bake
+ * go out one after another, in the order they were pressed. It is asked for once more, as a tap may have landed while the answer was on its way.
+ */
 function useBakeWrite<V>(bake: number, write: (given: V) => Promise<Bake>) {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: write,
+    scope: { id: `bake-${bake}` },
     onSuccess: (found) => {
       syncClock(found.clock);
       cache.setQueryData(["bake", bake], found);
+      void cache.invalidateQueries({ queryKey: ["bake", bake] });
       void cache.invalidateQueries({ queryKey: ["bench"] });
       void cache.invalidateQueries({ queryKey: ["hearth", bake] });
     },

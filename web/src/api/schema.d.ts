@@ -1353,7 +1353,7 @@ export interface components {
         };
         /**
          * ClockOut
-         * @description Now in a kitchen, and how fast its clock runs.
+         * @description Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time.
          */
         ClockOut: {
             /**
@@ -1363,6 +1363,11 @@ export interface components {
             now: string;
             /** Rate */
             rate: number;
+            /**
+             * Set At
+             * @default null
+             */
+            set_at?: string | null;
             /** Simulated */
             simulated: boolean;
         };

@@ -115,4 +115,10 @@ def hearth(
     idle = sorted((s for s in held if s.state != "busy"), key=lambda s: (s.until_s or 0.0, s.number))
     for spot, number in zip(idle, waiting, strict=False):
         moves.append(Due("load", number, spot.number, spot.until_s or 0.0))
-    return Hearth(tuple(held), tuple(sorted(moves, key=lambda d: d.at_s)), tuple(waiting), tuple(off), tuple(facts))
+    return Hearth(
+        tuple(held),
+        tuple(sorted(moves, key=lambda d: (d.at_s, d.move == "load", d.spot))),
+        tuple(waiting),
+        tuple(off),
+        tuple(facts),
+    )

@@ -3,11 +3,11 @@ import { Dialog, Modal, ModalOverlay } from "react-aria-components";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
 import { useTap } from "../../api/outbox";
-import { useBakeChange } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { isTyping } from "../../frame/Keys";
 import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
+import { useWeighed } from "./useWeighed";
 
 const Full = styled(ModalOverlay)`
   position: fixed; inset: 0; z-index: 50; background: var(--ground); color: var(--ink);
@@ -30,29 +30,34 @@ const Full = styled(ModalOverlay)`
   @media (max-width: 700px) { .now { grid-template-columns: minmax(0, 1fr); padding: 16px; } .column { display: none; } header { padding: 10px 16px; font-size: 20px; } footer button { font-size: 30px; } footer { grid-template-columns: 100px minmax(0, 1fr); } }
 `;
 
+/** The lines in the bowl after one more. */
+const nextOf = (was: readonly number[], lines: number): number[] => {
+  const next = Array.from({ length: lines }, (_, i) => i).find((i) => !was.includes(i));
+  return next === undefined ? [...was] : [...was, next];
+};
+
 /** One line at a time, tare as you go: the scale's own total is always known. `Space` for the next, `u` takes one back. */
 export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas["WeighOut"]; onClose: () => void }) {
   const units = useWords();
-  const change = useBakeChange(bake.id);
   const tap = useTap(bake.id);
   const steps = sheet.lines.map((l, i) => ({ ...l, i }));
-  const done = change.isPending && change.variables.weighed ? change.variables.weighed : bake.settings.weighed;
+  const { done, put } = useWeighed(bake);
   const next = steps.find((s) => !done.includes(s.i));
   const total = steps.filter((s) => done.includes(s.i)).reduce((a, s) => a + s.weighable_g, 0);
   const held = Object.entries(bake.settings.held).filter(([, x]) => x > 0);
   const g = (x: number) => mass(x, units);
   const forward = () => {
-    if (next) return change.mutate({ weighed: [...done, next.i] });
+    if (next) return put((was) => nextOf(was, steps.length));
     if (!bake.taps.some((t) => t.kind === "weigh")) tap({ kind: "weigh" });
     onClose();
   };
-  const back = () => change.mutate({ weighed: done.slice(0, -1) });
+  const back = () => put((was) => was.slice(0, -1));
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.repeat) return;
       const onButton = e.target instanceof HTMLButtonElement;
       if (e.key === " " && !onButton) { e.preventDefault(); forward(); }
-      if (e.key === "u" && done.length > 0) back();
+      if (e.key === "u") back();
     };
     addEventListener("keydown", press);
     return () => removeEventListener("keydown", press);
