@@ -89,8 +89,7 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
 
 def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (session, r):
         bake = r.bake
         for name in change.model_fields_set:
             value = getattr(change, name)
@@ -117,8 +116,6 @@ def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
                 bake.surface_id = value
             elif value is not None or name in OPTIONAL:
                 setattr(bake, name, value)
-        bake.revision += 1
-        session.add(bake)
 
 
 OPTIONAL = (
@@ -143,16 +140,13 @@ def _set_surface_c(session: Session, r: works.Rows, value: float | None) -> None
 
 def end_bake(house: House, bake_id: int, status: str) -> None:
     """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (session, r):
         bake = r.bake
         if bake.status == "kept":
             unteach_activity(session, r)
         unteach_bag(session, r)
         bake.status = status
         bake.kept_at = None
-        bake.revision += 1
-        session.add(bake)
 
 
 def delete_bake(house: House, bake_id: int) -> None:

@@ -66,8 +66,7 @@ def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> floa
 
 def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         bake, step = r.bake, r.kitchen.scale_step_g
         bake.held = {}
         sheet = works.sheet_of(bake, r.kitchen, r.own)
@@ -98,32 +97,24 @@ def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
             bake.count, bake.piece_g = count, mass_g
         elif bake.piece_g:
             bake.count = max(1, int(sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) / bake.piece_g + 1e-6))
-        bake.revision += 1
-        session.add(bake)
 
 
 def add(house: House, bake_id: int, given: asked.AdditionIn) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
         if len(r.bake.additions) >= MOST_ADDITIONS:
             raise Refused(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
         entry = {"ingredient": given.ingredient, "amount": given.amount, "at": r.now.isoformat()}
         r.bake.additions = [*r.bake.additions, entry]
-        r.bake.revision += 1
-        session.add(r.bake)
 
 
 def unadd(house: House, bake_id: int) -> None:
     """Take the last addition back."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         if not r.bake.additions:
             raise Missing("Nothing was added that could be taken back.")
         r.bake.additions = r.bake.additions[:-1]
-        r.bake.revision += 1
-        session.add(r.bake)
 
 
 def added_g(r: works.Rows) -> tuple[float, float]:
@@ -151,22 +142,16 @@ def feel(house: House, bake_id: int, given: asked.FeelIn) -> out.HandfulOut:
 
 def bloom(house: House, bake_id: int, given: asked.BloomIn) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         told = bloom_test(given.minutes)
         r.bake.bloom_min = given.minutes if told.activity is not None else 99.0
         r.bake.activity_factor = told.activity
-        r.bake.revision += 1
-        session.add(r.bake)
 
 
 def unbloom(house: House, bake_id: int) -> None:
     """Forget the bloom test."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         r.bake.bloom_min = r.bake.activity_factor = None
-        r.bake.revision += 1
-        session.add(r.bake)
 
 
 def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:

@@ -39,8 +39,7 @@ def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
 
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         if works.standing_of(r, works.work_of(r)) is None:
             raise Refused(NOT_NOW)
         ends = [dt.datetime.fromisoformat(x["end"]) for x in r.bake.spells]
@@ -49,14 +48,11 @@ def spell(house: House, bake_id: int, given: SpellIn) -> None:
         end = r.now + dt.timedelta(minutes=given.minutes)
         entry = {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}
         r.bake.spells = [*r.bake.spells, entry]
-        r.bake.revision += 1
-        session.add(r.bake)
 
 
 def end_spell(house: House, bake_id: int) -> None:
     """Bring the dough back now, or, when it is back already, take the last spell away as if it had not been."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
+    with works.change(house, bake_id) as (_, r):
         if not r.bake.spells:
             raise Missing("The dough was not put anywhere that could be taken back.")
         last = dict(r.bake.spells[-1])
@@ -64,5 +60,3 @@ def end_spell(house: House, bake_id: int) -> None:
         kept = r.now - dt.datetime.fromisoformat(last["start"]) > dt.timedelta(minutes=1)
         rest = r.bake.spells[:-1]
         r.bake.spells = [*rest, {**last, "end": r.now.isoformat()}] if running and kept else rest
-        r.bake.revision += 1
-        session.add(r.bake)

@@ -9,7 +9,8 @@ import datetime as dt
 import json
 import math
 from collections import OrderedDict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 
 from sqlmodel import Session
@@ -99,6 +100,16 @@ class Work:
 
 
 _memory: OrderedDict[str, Work] = OrderedDict()
+
+
+@contextmanager
+def change(house: House, bake_id: int) -> Iterator[tuple[Session, Rows]]:
+    """One change of a bake, as one transaction: its rows to alter, kept with the next revision."""
+    with house.action() as session:
+        r = load(house, session, bake_id)
+        yield session, r
+        r.bake.revision += 1
+        session.add(r.bake)
 
 
 def load(house: House, session: Session, bake_id: int) -> Rows:

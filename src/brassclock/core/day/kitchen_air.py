@@ -5,7 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+
+import numpy as np
 
 STEP_H = 1e-3
 
@@ -63,10 +64,7 @@ def with_spells(
     begin = start.astimezone(dt.UTC)
 
     def air(h: float) -> float:
-        for (a, c), (b, d) in pairwise(path):
-            if a <= h <= b and b > a:
-                return c + (d - c) * (h - a) / (b - a)
-        return path[0][1] if h < path[0][0] else path[-1][1]
+        return float(np.interp(h, [p[0] for p in path], [p[1] for p in path]))
 
     for spell in sorted(spells, key=lambda s: s.start):
         a = (spell.start.astimezone(dt.UTC) - begin).total_seconds() / 3600

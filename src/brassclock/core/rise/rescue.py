@@ -6,6 +6,7 @@ that goes on while a dough cools or warms is in it: the dough follows its vessel
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -16,7 +17,7 @@ from brassclock.core.rise.forecast import Aim, Stage, aims
 FRIDGE_MIN = (20.0, 40.0, 60.0, 90.0, 120.0, 180.0)
 SPOT_K = 5.0
 COOL_LEAST_C, WARM_MOST_C = 8.0, 35.0
-SPOT_H = 12.0
+ONWARD_H = 4.0
 
 
 @dataclass(frozen=True)
@@ -69,58 +70,49 @@ def _shifted(path: tuple[tuple[float, float], ...], by_h: float, add_c: float = 
     return ((0.0, begin + add_c), *((h - by_h, c + add_c) for h, c in path if h > by_h))
 
 
-def _option(at: Standing, kind: str, text: str, detour: Stage | None, rest: Stage, disruption: float, temp_c: float | None) -> Option:  # fmt: skip
-    past = replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then=None)
-    parts = [past, *([detour] if detour else []), rest]
-    aim, away = _after(at, parts), detour.hours if detour else 0.0
+def _option(
+    at: Standing,
+    kind: str,
+    text: str,
+    disruption: float,
+    *,
+    away_h: float = 0.0,
+    add_c: float = 0.0,
+    temp_c: float | None = None,
+    then: str | None = None,
+) -> Option:
+    """From now `away_h` at the fridge, then on in the stage's own air warmer by `add_c`; `then` is done to the dough now."""
+    onward = replace(at.stage, hours=ONWARD_H, path=_shifted(at.stage.path, at.elapsed_h + away_h, add_c))
+    parts = [replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then=then), onward]
+    if away_h:
+        parts.insert(1, replace(at.stage, name="cold", hours=away_h, path=((0.0, at.fridge_c),), then=None))
+    aim = _after(at, parts)
     return Option(
-        kind, text, temp_c, detour.hours * 60 if detour else None, away + aim.ready_h, away + aim.best_to_h,
-        away + aim.too_far_h, disruption,
+        kind, text, temp_c, away_h * 60 or None, away_h + aim.ready_h, away_h + aim.best_to_h, away_h + aim.too_far_h, disruption
     )  # fmt: skip
 
 
 def as_it_stands(at: Standing) -> Option:
     """The window if nothing is done, from now."""
-    rest = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h))
-    return _option(at, "leave", "Leave it where it is.", None, rest, 0.0, None)
+    return _option(at, "leave", "Leave it where it is.", 0.0)
 
 
 def options(at: Standing) -> list[Option]:
-    """Every change worth considering: the fridge for a while, a cooler or a warmer spot, and in bulk a knock-back or balling now."""
+    """Every change worth considering: the fridge for a while, a cooler or a warmer spot, and in bulk a knock-back."""
     air_c = at.stage.ambient_c(at.elapsed_h)
-    onward = _shifted(at.stage.path, at.elapsed_h)
-    found = []
-    for minutes in FRIDGE_MIN:
-        cold = replace(at.stage, name="cold", hours=minutes / 60, path=((0.0, at.fridge_c),), then=None)
-        rest = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h + minutes / 60))
-        text = f"Into the fridge for {minutes:.0f} min, then back."
-        found.append(_option(at, "fridge", text, cold, rest, 1 + minutes / 120, at.fridge_c))
-    if air_c - SPOT_K >= COOL_LEAST_C:
-        cool = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h, -SPOT_K))
-        found.append(
-            _option(at, "cooler", f"A cooler spot, about {air_c - SPOT_K:.0f} C.", None, cool, 0.5, air_c - SPOT_K)
-        )
-    if air_c + SPOT_K <= WARM_MOST_C:
-        warm = replace(at.stage, hours=4.0, path=_shifted(at.stage.path, at.elapsed_h, SPOT_K))
-        found.append(
-            _option(at, "warmer", f"A warmer spot, about {air_c + SPOT_K:.0f} C.", None, warm, 0.6, air_c + SPOT_K)
-        )
+    found = [
+        _option(at, "fridge", f"Into the fridge for {m:.0f} min, then back.", 1 + m / 120, away_h=m / 60, temp_c=at.fridge_c)
+        for m in FRIDGE_MIN
+    ]  # fmt: skip
+    for kind, add_c, disruption, least_c, most_c in (
+        ("cooler", -SPOT_K, 0.5, COOL_LEAST_C, math.inf), ("warmer", SPOT_K, 0.6, -math.inf, WARM_MOST_C),
+    ):  # fmt: skip
+        spot_c = air_c + add_c
+        if least_c <= spot_c <= most_c:
+            text = f"A {kind} spot, about {spot_c:.0f} C."
+            found.append(_option(at, kind, text, disruption, add_c=add_c, temp_c=spot_c))
     if not at.stage.gas_kept:
-        again = replace(at.stage, hours=4.0, path=onward)
-        past = replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then="knock_back")
-        aim = _after(at, [past, again])
-        found.append(
-            Option(
-                "knock_back",
-                "Knock it back once and let it rise again.",
-                None,
-                None,
-                aim.ready_h,
-                aim.best_to_h,
-                aim.too_far_h,
-                2.0,
-            )
-        )
+        found.append(_option(at, "knock_back", "Knock it back once and let it rise again.", 2.0, then="knock_back"))
     return found
 
 

@@ -25,7 +25,7 @@ export function Rescue({ bake }: { bake: Bake }) {
   const at = (iso: string) => clockNear(iso, now, units.zone);
   const last = bake.settings.spells.at(-1);
   const away = last && ms(last.end) > now;
-  const move = (o: Schemas["RescueOption"]) => spell.mutate({ temp_c: o.temp_c!, minutes: o.minutes ?? 240 }, { onSuccess: () => ask.reset() });
+  const move = (o: Schemas["RescueOption"]) => spell.mutate({ temp_c: o.temp_c!, minutes: o.minutes! }, { onSuccess: () => ask.reset() });
   const window = (o: Schemas["RescueOption"]) => <span className="window">ready <b>{at(o.ready_at)}</b>, best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b></span>;
   return (
     <Box data-print="no">
