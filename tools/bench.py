@@ -22,11 +22,12 @@ from brassclock.core.fire.puff import model as puff
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import stepper
+from brassclock.core.rise.recipe import Recipe
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
 
-Z = yeast.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
+Z = Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
 PATH = [yeast.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23.0, 1.48), (67.5, 4.0, 1.66), (4.0, 23.0, 1.48))]
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import molmass
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -16,8 +17,11 @@ from brassclock.core.matter.own import OwnIngredient, made, own_starter
 from brassclock.core.mix.guide import bloom_test, cue_for, kneading_guide, order_of_adding
 from brassclock.core.mix.heat import Kneading, Part, learned_friction, mix_heat, mixed_temp_c
 from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.rise.chemical.reaction import react
 from brassclock.core.rise.dose import Wish, dose_for
-from brassclock.core.rise.forecast import Stage, forecast
+from brassclock.core.rise.forecast import forecast
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage
 from brassclock.core.units import parse_amount, unit_size
 from brassclock.core.weigh.entry import read_entry, read_line
 from brassclock.core.weigh.feel import feel_of, handful
@@ -100,7 +104,7 @@ def test_soda_against_acid(case: dict[str, Any]) -> None:
     assert balance.verdict == case["verdict"]
     lift = chemical.course(dough, case["strength"], []).best
     assert case["lift"][0] <= lift <= case["lift"][1]
-    wait = chemical.wait(dough, case["strength"], chemical.Rest(60, case["temp_c"], "bulk", 55))
+    wait = chemical.waiting(dough, case["strength"], chemical.Rest(60, case["temp_c"], "bulk", 55))
     assert wait is not None
     assert case["wait_h"][0] <= wait.h <= case["wait_h"][1]
     assert wait.low_h <= wait.h <= wait.high_h
@@ -136,9 +140,13 @@ def test_powders_meet_their_legal_gas() -> None:
 def test_acids_react_when_they_should(acid: str, mixed: float, bench: float) -> None:
     """Regression with soda to spare: percent of each acid gone after 3 min of mixing and 8 min of bench at 27 C."""
     a = acids()[acid]
-    pools = chemical.Pools(1e3, ((acid, a.fast_frac, a.slow_frac, a.heat_frac),))
-    left = [pools, *(chemical.react(pools, 27.0, t)[0] for t in (3.0, 11.0))]
-    used = [1 - sum(p.acids[0][1:]) / 1.0 for p in left]
+    rates = [a.slow_25_per_min, a.slow_ea_j_mol, a.heat_60_per_min, a.heat_ea_j_mol]
+    used = []
+    for minutes in (0.0, 3.0, 11.0):
+        pools = np.array([[1e3, 1.0, 4e4, 0.0, 0.0, 0, 0], [a.fast_frac, a.slow_frac, a.heat_frac, *rates]])
+        gas = react(pools, 27.0, minutes)
+        used.append(1 - pools[1, :3].sum())
+        assert gas == pytest.approx(used[-1], abs=1e-12)
     assert used[1] * 100 == pytest.approx(mixed, abs=2)
     assert (used[2] - used[1]) * 100 == pytest.approx(bench, abs=3)
 
@@ -275,24 +283,26 @@ def test_friction_is_learned_from_one_thermometer() -> None:
 def test_a_dose_run_forward_arrives_on_time(hours: float, temp: float, target: float) -> None:
     dough = dough_of_masses([("plain_flour", 500), ("water", 310), ("salt_fine", 10)])
     stage = Stage("bulk", hours, ((0, temp),), None, None, target)
-    dose = dose_for(Wish(dough, "kneaded", temp, (stage,), target, hours), ROWS["yeast_instant"])
+    dose = dose_for(Wish(Batch(dough, "kneaded", temp), (stage,), target, hours), ROWS["yeast_instant"])
     if dose.mass_g is None:
         assert "Give it longer" in dose.reason or "colder" in dose.reason
         return
     risen = dough_of_masses([("plain_flour", 500), ("water", 310), ("salt_fine", 10), ("yeast_instant", dose.mass_g)])
     longer = Stage("bulk", hours * 1.5, ((0, temp),), None, None, target)
-    assert forecast(risen, "kneaded", temp, [longer], [target]).crossings[0].h.p50 == pytest.approx(hours, rel=0.04)
+    assert forecast(Batch(risen, "kneaded", temp), [longer], [target]).crossings[0].h.p50 == pytest.approx(
+        hours, rel=0.04
+    )
 
 
 def test_a_starters_dose_arrives_on_time_and_powder_has_none() -> None:
     dough = dough_of_masses([("bread_flour", 500), ("water", 300), ("salt_fine", 10)])
     stage = Stage("bulk", 6, ((0, 25.0),), None, None, 1.7)
-    dose = dose_for(Wish(dough, "kneaded", 25.0, (stage,), 1.7, 6.0), ROWS["starter_100"])
+    dose = dose_for(Wish(Batch(dough, "kneaded", 25.0), (stage,), 1.7, 6.0), ROWS["starter_100"])
     assert dose.mass_g is not None
     assert 0.03 < (dose.baker_frac or 0) < 0.5
     risen = dough_of_masses([("bread_flour", 500), ("water", 300), ("salt_fine", 10), ("starter_100", dose.mass_g)])
     longer = Stage("bulk", 9, ((0, 25.0),), None, None, 1.7)
-    assert forecast(risen, "kneaded", 25.0, [longer], [1.7]).crossings[0].h.p50 == pytest.approx(6, rel=0.04)
-    none = dose_for(Wish(dough, "kneaded", 25.0, (stage,), 1.7, 6.0), ROWS["baking_powder"])
+    assert forecast(Batch(risen, "kneaded", 25.0), [longer], [1.7]).crossings[0].h.p50 == pytest.approx(6, rel=0.04)
+    none = dose_for(Wish(Batch(dough, "kneaded", 25.0), (stage,), 1.7, 6.0), ROWS["baking_powder"])
     assert none.baker_frac is None
     assert "soda balance" in none.reason

@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 from brassclock.core.day.kitchen_air import Spell, with_spells
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise.dough_heat import Vessel
-from brassclock.core.rise.forecast import Stage
+from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.rescue import Standing, as_it_stands, for_later, for_slower, options
+from brassclock.core.rise.stages import Stage
 
 DOUGH = dough_of_masses(
     [("plain_flour", 350), ("bread_flour", 150), ("water", 310), ("yeast_instant", 5), ("salt_fine", 9.5)]
@@ -23,7 +24,7 @@ BALLS = Stage("ball proof", 1.0, ((0, 23.0),), Vessel("tray", 95, True), None, 1
 
 def standing(elapsed_h: float, stage: Stage = BULK) -> Standing:
     done = (BULK,) if stage is BALLS else ()
-    return Standing(DOUGH, "kneaded", 26.0, done, stage, elapsed_h, 4.0)
+    return Standing(Batch(DOUGH, "kneaded", 26.0), done, stage, elapsed_h, 4.0)
 
 
 def test_a_longer_fridge_is_a_later_window_and_the_dough_goes_on_rising_in_it() -> None:

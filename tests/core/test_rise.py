@@ -15,20 +15,24 @@ from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise import course as model
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise import gas, stepper
+from brassclock.core.rise import recipe as recipes
 from brassclock.core.rise.belief import Belief, Reading
 from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage, run_stages
 from brassclock.core.rise.worth import worth
 from brassclock.core.rise.yeast.params import PARAMS
 from helpers import worked
 
 CASES = worked("rise")
-Z = model.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65, strength=0.75)
+Z = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65, strength=0.75)
+Z_DOUGH = dough_of_masses([("plain_flour", 100), ("water", 62), ("yeast_instant", 1), ("salt_fine", 2)])
 HATCH = dough_of_masses(
     [("plain_flour", 350), ("bread_flour", 150), ("water", 310), ("yeast_instant", 5), ("salt_fine", 9.5)]
 )
 
 
-def double_h(recipe: model.Recipe, temp_c: float, hours: float, target: float = 2.0) -> float | None:
+def double_h(recipe: recipes.Recipe, temp_c: float, hours: float, target: float = 2.0) -> float | None:
     run = model.course(model.start_of(recipe, temp_c), [model.Piece.constant(hours, temp_c)])
     return model.first_passage_h(run.h, run.expansion, target)
 
@@ -46,7 +50,7 @@ def test_dose_for_double(case: dict[str, Any]) -> None:
 
 @pytest.mark.parametrize("case", CASES["practice"], ids=lambda c: c["name"])
 def test_practice(case: dict[str, Any]) -> None:
-    recipe = model.Recipe(
+    recipe = recipes.Recipe(
         ((case["kind"], case["dose"]),), case["water"], case["salt"], case.get("sucrose", 0), 0, case.get("lactose", 0),
         case["mass"], case["strength"], case.get("bloomed", False),
     )  # fmt: skip
@@ -68,9 +72,9 @@ def test_cardinal_temperatures() -> None:
 
 def test_osmotic_factor() -> None:
     """Analytic for the osmolality; 2 % salt slows by 12 to 15 % (published, Pyler, memory: .85 to .90)."""
-    assert model.osmolality(model.Recipe((), 0.6, 0.02)) == pytest.approx(1.1408, abs=1e-3)
-    assert 0.85 <= model.osmotic_factor(model.osmolality(model.Recipe((), 0.6, 0.02))) <= 0.90
-    assert model.osmotic_factor(model.osmolality(model.Recipe((), 0.6, 0.04))) == pytest.approx(0.5956, abs=1e-3)
+    assert recipes.osmolality(recipes.Recipe((), 0.6, 0.02)) == pytest.approx(1.1408, abs=1e-3)
+    assert 0.85 <= recipes.osmotic_factor(recipes.osmolality(recipes.Recipe((), 0.6, 0.02))) <= 0.90
+    assert recipes.osmotic_factor(recipes.osmolality(recipes.Recipe((), 0.6, 0.04))) == pytest.approx(0.5956, abs=1e-3)
 
 
 def test_gas_volumes() -> None:
@@ -107,7 +111,7 @@ def test_mass_is_conserved() -> None:
 
 def test_constant_rate() -> None:
     """Analytic: with readiness 1, no growth, no leak and sugar to spare, gas is rate times time."""
-    recipe = model.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, 0.10, mass=1.75, strength=0.75)
+    recipe = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, 0.10, mass=1.75, strength=0.75)
     start = model.start_of(recipe, 30.0)
     start.state[4] = 1.0
     start.p[5] = start.p[16] = start.p[17] = 0.0
@@ -122,10 +126,10 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
     250 g flour with 7 g fresh yeast and 5 g salt makes .9 to 1.8 L in 3 h at 28.5 C. Independent of tuning only in range.
     """
     for dose, low, high in ((0.02, 0.20, 0.40), (0.005, 0.60, 1.00)):
-        recipe = model.Recipe((("yeast_fresh", dose),), 0.6, 0.02, mass=1.62 + dose, strength=0.75)
+        recipe = recipes.Recipe((("yeast_fresh", dose),), 0.6, 0.02, mass=1.62 + dose, strength=0.75)
         run = model.course(model.start_of(recipe, 27.0), [model.Piece.constant(6, 27.0)])
         assert low <= run.state[-1, 0] / run.state[0, 0] - 1 <= high
-    recipe = model.Recipe((("yeast_fresh", 7 / 250),), 0.6, 5 / 250, mass=1.65, strength=0.9)
+    recipe = recipes.Recipe((("yeast_fresh", 7 / 250),), 0.6, 5 / 250, mass=1.65, strength=0.9)
     run = model.course(model.start_of(recipe, 28.5), [model.Piece.constant(3, 28.5)])
     litres = run.co2_made_mol[-1] * 250 * 8.314 * 301.65 / 101325 * 1000
     assert 0.9 <= litres <= 1.8
@@ -152,14 +156,14 @@ def test_integrator_against_scipy(temp_c: float, hours: float) -> None:
     assert run.expansion[-1] == pytest.approx((start.dry_ml + gas_ml) / start.first_ml, abs=1e-4)
     pieces = np.array([[2.0, temp_c, temp_c, 1.65, 0.15]])
     plain, fast = np.zeros((40, stepper.COLUMNS)), np.zeros((40, stepper.COLUMNS))
-    stepper.run(start.state, start.air_mol, pieces, start.p, model.DT_H, plain)
-    model.course_stepper(start.state, start.air_mol, pieces, start.p, model.DT_H, fast)
+    for run_it, rows in ((stepper.run, plain), (model.course_stepper, fast)):
+        run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, model.DT_H, rows)
     assert np.allclose(plain, fast, rtol=1e-11, atol=1e-15)
 
 
 def test_cold_path_and_knock_back() -> None:
     """Regression: the 72 h path with its time constants; a knocked-back dough starts again at once."""
-    recipe = model.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
+    recipe = recipes.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
     path = [model.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
     run = model.course(model.start_of(recipe, 24.0), path)
     assert run.expansion[-1] == pytest.approx(2.872, rel=0.01)
@@ -174,18 +178,19 @@ def test_cold_path_and_knock_back() -> None:
 
 @pytest.mark.parametrize("case", CASES["maturity"], ids=lambda c: f"{c['hours']:g}h")
 def test_maturity_and_fill(case: dict[str, Any]) -> None:
-    stage = rise.Stage("bulk", case["hours"], ((0, 24.0),), None, None, 2.0)
-    run = rise.run_stages(Z, 24.0, [stage], [case["hours"]], 1.0, 101325.0, 2.0)
+    stage = Stage("bulk", case["hours"], ((0, 24.0),), None, None, 2.0)
+    run = run_stages(Batch(Z_DOUGH, "kneaded", 24.0), [stage], [case["hours"]], 1.0)
     assert run.maturity[-1] == pytest.approx(case["m"], rel=0.01)
     assert run.fill[-1] == pytest.approx(case["f"], rel=0.01)
 
 
 def hatch(**changes: Any) -> rise.Forecast:
     stages = (
-        rise.Stage("bulk", 2.0, ((0, 22.0),), Vessel("tub", 840, True, 20), "ball", 1.9),
-        rise.Stage("ball proof", 1.0, ((0, 22.0),), Vessel("tray", 95), None, 1.4),
+        Stage("bulk", 2.0, ((0, 22.0),), Vessel("tub", 840, True, 20), "ball", 1.9),
+        Stage("ball proof", 1.0, ((0, 22.0),), Vessel("tray", 95), None, 1.4),
     )
-    return rise.forecast(HATCH, "kneaded", changes.pop("mix_c", 26.0), stages, (1.9, 1.4), **changes)
+    batch = Batch(HATCH, "kneaded", changes.pop("mix_c", 26.0), altitude_m=changes.pop("altitude_m", 0.0))
+    return rise.forecast(batch, stages, (1.9, 1.4), **changes)
 
 
 def test_forecast_tells_truths() -> None:
@@ -209,7 +214,7 @@ def test_a_reading_narrows_and_pulls_the_forecast() -> None:
 
 
 def test_a_dead_dough_is_never_ready_and_says_so() -> None:
-    killed = rise.forecast(HATCH, "kneaded", 62.0, [rise.Stage("bulk", 4, ((0, 62.0),))], (2.0,))
+    killed = rise.forecast(Batch(HATCH, "kneaded", 62.0), [Stage("bulk", 4, ((0, 62.0),))], (2.0,))
     assert killed.crossings[0].h.p50 is None
     assert killed.crossings[0].h.p_never > 0.9
     assert killed.cautions[-1].code == "outside_tested_range"
@@ -219,7 +224,7 @@ def test_a_dead_dough_is_never_ready_and_says_so() -> None:
 @given(dose=st.floats(0.0005, 0.03), temp=st.floats(2.0, 38.0), water=st.floats(0.45, 1.0), salt=st.floats(0.0, 0.035))
 def test_any_dough_stays_physical(dose: float, temp: float, water: float, salt: float) -> None:
     """No state goes negative, gas made never falls, and warmer (below the optimum) is never slower at first."""
-    recipe = model.Recipe((("yeast_instant", dose),), water, salt, mass=1 + water + salt + dose, strength=0.75)
+    recipe = recipes.Recipe((("yeast_instant", dose),), water, salt, mass=1 + water + salt + dose, strength=0.75)
     run = model.course(model.start_of(recipe, temp), [model.Piece.constant(10, temp)])
     assert np.all(run.state[:, :8] >= -1e-9)
     assert np.all(np.diff(run.co2_made_mol) >= -1e-15)
@@ -239,25 +244,25 @@ def test_which_reading_is_worth_taking() -> None:
     Regression in size: a quick dough's hour is narrowed by about three quarters of an hour, a long one's by nearly four (first bake).
     """
     tub = Vessel("tub", 830, True, 20)
-    quick = worth(HATCH, "kneaded", 26.0, [rise.Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)])
+    quick = worth(Batch(HATCH, "kneaded", 26.0), [Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)])
     assert [w.what for w in quick] == ["level", "level", "yeast_g", "dough_c"]
     assert quick[0].at_h == pytest.approx(0.68)
     assert quick[0].narrows_min == pytest.approx(48, abs=12)
     slow = dough_of_masses([("plain_flour", 500), ("water", 310), ("yeast_instant", 1.75), ("salt_fine", 10)])
-    assert worth(slow, "kneaded", 18.0, [rise.Stage("bulk", 6.5, ((0, 18.0),), tub, "ball", 2.0)])[
+    assert worth(Batch(slow, "kneaded", 18.0), [Stage("bulk", 6.5, ((0, 18.0),), tub, "ball", 2.0)])[
         0
     ].narrows_min == pytest.approx(228, abs=40)
     ball = Vessel("ball", 200)
     cold = [
-        rise.Stage("bulk", 0.5, ((0, 23.0),), ball),
-        rise.Stage("cold", 23.5, ((0, 4.0),), ball),
-        rise.Stage("temper", 3, ((0, 23.0),), ball),
+        Stage("bulk", 0.5, ((0, 23.0),), ball),
+        Stage("cold", 23.5, ((0, 4.0),), ball),
+        Stage("temper", 3, ((0, 23.0),), ball),
     ]
-    ranked = {w.what: w.narrows_min for w in worth(slow, "kneaded", 24.0, cold)}
+    ranked = {w.what: w.narrows_min for w in worth(Batch(slow, "kneaded", 24.0), cold)}
     assert ranked["shelf_c"] > ranked["yeast_g"]
     surer = worth(
-        HATCH, "kneaded", 26.0, [rise.Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)], belief=Belief(1.0, 0.2)
+        Batch(HATCH, "kneaded", 26.0), [Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)], belief=Belief(1.0, 0.2)
     )
     assert surer[0].narrows_min < quick[0].narrows_min
-    late = worth(HATCH, "kneaded", 26.0, [rise.Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)], now_h=0.6)
+    late = worth(Batch(HATCH, "kneaded", 26.0), [Stage("bulk", 1.36, ((0, 26.0),), tub, "ball", 1.9)], now_h=0.6)
     assert [w.words for w in late] == ["the level half way"]

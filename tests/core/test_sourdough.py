@@ -11,27 +11,29 @@ from hypothesis import strategies as st
 
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise import course as model
+from brassclock.core.rise import recipe as recipes
 from brassclock.core.rise import stepper
-from brassclock.core.rise.forecast import Stage, forecast
+from brassclock.core.rise.forecast import forecast
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.sourdough.params import PARAMS
 from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for, jar_strength
+from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.yeast.params import PARAMS as YEAST
 from helpers import worked
 
 CASES = worked("sourdough")
-RIPE = model.Seed("ripe")
+RIPE = recipes.Seed("ripe")
 
 
-def jar(feed: float, temp_c: float, hours: float = 30.0, seed: model.Seed = RIPE) -> Any:
+def jar(feed: float, temp_c: float, hours: float = 30.0, seed: recipes.Seed = RIPE) -> Any:
     return fed(Feed(20, 20 * feed, 20 * feed), seed, [(0.0, temp_c)], hours)
 
 
 def dough_run(temp_c: float, yeast: float = 0.0, parts: float = 20.0) -> model.Course:
     flour = 100 + parts / 2
-    recipe = model.Recipe(
+    recipe = recipes.Recipe(
         (("yeast_instant", yeast),) if yeast else (), (65 + parts / 2) / flour, 2 / flour, mass=(167 + parts) / flour + yeast,
-        strength=0.75, sour=model.Sour(parts / 2 / flour) if parts else None,
+        strength=0.75, sour=recipes.Sour(parts / 2 / flour) if parts else None,
     )  # fmt: skip
     return model.course(model.start_of(recipe, temp_c), [model.Piece.constant(16, temp_c)])
 
@@ -57,8 +59,8 @@ def test_paces_of_growth() -> None:
 
 def test_no_starter_is_the_yeast_model() -> None:
     """Analytic: a starter of nothing changes nothing, to the last digit."""
-    plain = model.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65, strength=0.75)
-    empty = model.Recipe(plain.yeast, 0.62, 0.02, mass=1.65, strength=0.75, sour=model.Sour(0.0))
+    plain = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65, strength=0.75)
+    empty = recipes.Recipe(plain.yeast, 0.62, 0.02, mass=1.65, strength=0.75, sour=recipes.Sour(0.0))
     pieces = [model.Piece.constant(3, 24.0, 1.5, 0.15), model.Piece.constant(2, 24.0)]
     a, b = (model.course(model.start_of(r, 24.0), pieces).state for r in (plain, empty))
     assert np.allclose(a[:, :10], b[:, :10], rtol=1e-9, atol=1e-15)
@@ -66,7 +68,7 @@ def test_no_starter_is_the_yeast_model() -> None:
 
 def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
     """Analytic: with no leak, sugars used = (gas − .4 acid)/yield + 115 g per mole of acid."""
-    recipe = model.Recipe((), 0.68, 0.018, mass=1.7, strength=0.75, sour=model.Sour(0.09))
+    recipe = recipes.Recipe((), 0.68, 0.018, mass=1.7, strength=0.75, sour=recipes.Sour(0.09))
     start = model.start_of(recipe, 25.0)
     start.p[16] = start.p[17] = 0.0
     run = model.course(start, [model.Piece.constant(12, 25.0)])
@@ -78,7 +80,7 @@ def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
 
 @pytest.mark.parametrize("case", CASES["feed"], ids=lambda c: f"{c['hour']}h")
 def test_a_feed_hour_by_hour(case: dict[str, Any]) -> None:
-    recipe = model.Recipe((), 1.0, 0.0, mass=2.0, strength=jar_strength(1.0), sour=model.Sour(0.2, "ripe"))
+    recipe = recipes.Recipe((), 1.0, 0.0, mass=2.0, strength=jar_strength(1.0), sour=recipes.Sour(0.2, "ripe"))
     run = model.course(model.start_of(recipe, 24.5), [model.Piece.constant(12, 24.5)])
     at = int(np.argmin(np.abs(run.h - case["hour"])))
     assert run.expansion[at] == pytest.approx(case["e"], rel=5e-3)
@@ -108,8 +110,8 @@ def test_plain_truths_of_starters() -> None:
         peaks = [jar(f, temp_c, 48).peak_h for f in (1, 2, 5, 10)]
         assert peaks == sorted(peaks)
     fresh = jar(2, 24.5).peak_h
-    assert jar(2, 24.5, seed=model.Seed("chilled", days_cold=7)).peak_h > fresh + 1
-    assert jar(2, 24.5, seed=model.Seed("ripe", 0.5)).peak_h > fresh + 1
+    assert jar(2, 24.5, seed=recipes.Seed("chilled", days_cold=7)).peak_h > fresh + 1
+    assert jar(2, 24.5, seed=recipes.Seed("ripe", 0.5)).peak_h > fresh + 1
     assert jar(2, 21).peak_h > fresh
     times = [
         model.first_passage_h(r.h, r.expansion, 1.875)
@@ -135,7 +137,7 @@ def test_a_sour_dough_is_forecast_and_closes_when_acid_has_weakened_it() -> None
     dough = dough_of_masses(
         [("bread_flour", 450), ("atta", 90), ("starter_100", 120), ("water", 336), ("salt_fine", 12)]
     )
-    seen = forecast(dough, "kneaded", 25.0, [Stage("bulk", 6, ((0, 25.0),), None, "ball", 1.7)], [1.7])
+    seen = forecast(recipes.Batch(dough, "kneaded", 25.0), [Stage("bulk", 6, ((0, 25.0),), None, "ball", 1.7)], [1.7])
     window = seen.window("bulk")
     assert 3 < window.ready.p50 < 6  # type: ignore[operator]
     assert window.too_far.p50 is not None

@@ -20,7 +20,8 @@ from brassclock.core.matter.ingredients import table
 from brassclock.core.mix.heat import Bowl, Kneading, Part, bare_mixed_temp_c, mix_heat
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.dough_heat import Vessel
-from brassclock.core.rise.forecast import Stage
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage
 from brassclock.core.units import Unreadable, parse_amount, parse_moment, parse_temp_c
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.geometry import Shape
@@ -151,7 +152,7 @@ def spec(**changes: object) -> BakeSpec:
     dough = weigh(PITA).dough
     bulk = StageSpec(Stage("bulk", 2, ((0, 0),), Vessel("tub", 770, True, 20), "ball", 1.9))
     ball = StageSpec(Stage("ball proof", 1, ((0, 0),), Vessel("tray", 95, True), None, 1.4))
-    return BakeSpec(dough, "kneaded", 26.0, bulk, ball, **changes)  # type: ignore[arg-type]
+    return BakeSpec(Batch(dough, "kneaded", 26.0), bulk, ball, **changes)  # type: ignore[arg-type]
 
 
 def test_the_day_runs_backward_from_the_table() -> None:

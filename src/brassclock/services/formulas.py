@@ -11,7 +11,7 @@ from brassclock.core.matter.dough import dough_of
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.dough_heat import Vessel
-from brassclock.core.rise.forecast import Stage
+from brassclock.core.rise.stages import Stage
 from brassclock.core.units import Unreadable, parse_amount
 from brassclock.core.weigh import measures
 from brassclock.core.weigh.entry import read_entry
@@ -179,11 +179,14 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
     )  # fmt: skip
     found = dose_for(
         Wish(
-            dough, bake.strength, works.mix_temp_c(r), (stage,), bake.bulk_ratio, hours, bake.bloomed, kitchen.altitude_m,
+            works.batch_of(r, dough),
+            (stage,),
+            bake.bulk_ratio,
+            hours,
             kitchen.activity_mean * (bake.activity_factor or 1.0),
         ),
         row,
-    )  # fmt: skip
+    )
     return out.DoseOut(
         leaven=row.id, baker_frac=found.baker_frac, mass_g=found.mass_g, reason=found.reason, mix_at=mixed, ready_at=ready,
         ways=[

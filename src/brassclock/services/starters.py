@@ -12,7 +12,7 @@ from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.evidence import refuse
-from brassclock.core.rise.course import Seed
+from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
 from brassclock.services.given import FeedIn, FeedWishIn, PeakIn, StarterIn
 from brassclock.services.house import House, Missing, Refused

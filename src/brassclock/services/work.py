@@ -32,7 +32,10 @@ from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.dough_heat import Vessel, sheet_excess_kept
+from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.rescue import Standing
+from brassclock.core.rise.stages import Stage
+from brassclock.core.rise.windows import Aim, aims
 from brassclock.core.rise.worth import Worth, worth
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
@@ -92,9 +95,9 @@ class Work:
     bread: puff.Bread | None = None
     line: Line | None = None
     plan: DayPlan | None = None
-    stages: tuple[rise.Stage, ...] = ()
+    stages: tuple[Stage, ...] = ()
     forecast: rise.Forecast | None = None
-    wait: chemical.Wait | None = None
+    wait: chemical.Waiting | None = None
     worth: list[Worth] = field(default_factory=list)
     faults: dict[str, str] = field(default_factory=dict)
 
@@ -281,25 +284,29 @@ def standing_of(r: Rows, work: Work) -> Standing | None:
     at = 1 if "ball" in done else 0
     begun = (work.plan.mixed_at, work.plan.balled_at)[at]
     return Standing(
-        work.sheet.dough, r.bake.strength, mix_temp_c(r), work.stages[:at], work.stages[at],
-        max((r.now - begun).total_seconds() / 3600, 0.0), r.kitchen.fridge_c, work.forecast.belief.mean, r.bake.bloomed,
-        r.kitchen.altitude_m,
+        batch_of(r, work.sheet.dough), work.stages[:at], work.stages[at], max((r.now - begun).total_seconds() / 3600, 0.0),
+        r.kitchen.fridge_c, work.forecast.belief.mean, work.stages[1] if at == 0 else None,
     )  # fmt: skip
+
+
+def batch_of(r: Rows, dough: Dough) -> Batch:
+    """The bake's dough as it was, or will be, mixed."""
+    return Batch(dough, r.bake.strength, mix_temp_c(r), r.bake.bloomed, r.kitchen.altitude_m, None, r.kitchen.powder)
 
 
 def _spec(work: Work, r: Rows, dough: Dough) -> BakeSpec:
     bake = r.bake
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
-    bulk = rise.Stage(
+    bulk = Stage(
         "bulk", 2.0, ((0.0, 0.0),), Vessel("tub", dough.total_g, True, TUB_CM, "wood"), "ball", bake.bulk_ratio
     )
-    ball = rise.Stage("ball proof", 1.0, ((0.0, 0.0),), Vessel("tray", piece_g, True), None, bake.ball_ratio)
+    ball = Stage("ball proof", 1.0, ((0.0, 0.0),), Vessel("tray", piece_g, True), None, bake.ball_ratio)
     spells = spells_of(bake)
     return BakeSpec(
-        dough, bake.strength, mix_temp_c(r), StageSpec(bulk, None, spells), StageSpec(ball, None, spells), mix_min=bake.knead_min + 5,
+        batch_of(r, dough), StageSpec(bulk, None, spells), StageSpec(ball, None, spells), mix_min=bake.knead_min + 5,
         preheat_min=surface_of(r.surface).spec.preheat_min,
-        line_min=math.ceil((work.line.makespan_s if work.line else 900) / 60) + 1, bloomed=bake.bloomed,
-        altitude_m=r.kitchen.altitude_m, activity=r.kitchen.activity_mean * (bake.activity_factor or 1.0), roll_min=ROLL_MIN,
+        line_min=math.ceil((work.line.makespan_s if work.line else 900) / 60) + 1,
+        activity=r.kitchen.activity_mean * (bake.activity_factor or 1.0), roll_min=ROLL_MIN,
     )  # fmt: skip
 
 
@@ -310,9 +317,9 @@ def _rest(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
     room_c = air_c(r.kitchen.hourly_c, serve)
     cold = hours[0] >= COLD_REST_H
     rest = chemical.Rest(60.0, r.kitchen.fridge_c if cold else room_c, "bulk", 55.0)
-    work.wait = chemical.wait(dough, HOLDS_LIKE[bake.strength], rest, r.kitchen.powder)
+    work.wait = chemical.waiting(dough, HOLDS_LIKE[bake.strength], rest, r.kitchen.powder)
     last_h = max(work.wait.h if work.wait else 1.6 * sum(hours), sum(hours))
-    rests = tuple(rise.Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
+    rests = tuple(Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
     spec = replace(_spec(work, r, dough), rests=(rests[0], rests[1]))
     work.plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, r.done())
     if work.wait:
@@ -353,8 +360,7 @@ def _rise(work: Work, r: Rows, dough: Dough, serve: dt.datetime) -> None:
         until = work.stages if "ball" in done else work.stages[:1]
         since = max((r.now - plan.mixed_at).total_seconds() / 3600, 0.0) if "mix" in done else 0.0
         work.worth = worth(
-            dough, spec.strength, spec.mix_temp_c, until, bloomed=spec.bloomed, altitude_m=spec.altitude_m,
-            belief=seen.belief, now_h=since,
+            spec.batch, until, belief=seen.belief, now_h=since,
         )  # fmt: skip
     if work.bread:
         air = air_c(kitchen.hourly_c, plan.step("line").at)
@@ -372,13 +378,12 @@ def _forecast(work: Work, r: Rows, dough: Dough, spec: BakeSpec, plan: DayPlan, 
         replace(spec.ball.placed(hourly, plan.balled_at), hours=ball_h),
     )
     looks = [
-        Look((x.at - plan.mixed_at).total_seconds() / 3600, x.kind, x.value, x.feel)
+        Look((x.at - plan.mixed_at).total_seconds() / 3600, x.kind, x.value, x.feel, x.value)
         for x in r.readings
-        if x.at > plan.mixed_at and x.kind != "dough_c"
+        if x.at > plan.mixed_at
     ]
     return rise.forecast(
-        dough, spec.strength, spec.mix_temp_c, work.stages, (r.bake.bulk_ratio, r.bake.ball_ratio),
-        bloomed=spec.bloomed, altitude_m=spec.altitude_m, belief=belief, readings=looks,
+        spec.batch, work.stages, (r.bake.bulk_ratio, r.bake.ball_ratio), belief=belief, readings=looks,
     )  # fmt: skip
 
 
@@ -402,12 +407,11 @@ def rise_whys(work: Work, r: Rows) -> dict[str, Why]:
     )
 
     def ready_h(room_k: float, dough_k: float) -> float:
-        stages = [replace(s, path=tuple((h, c + room_k) for h, c in s.path)) for s in work.stages[: at + 1]]
+        stages = [s.shifted(room_k) for s in work.stages[: at + 1]]
         fixed = (work.stages[0].hours,) if at else ()
-        return rise.aims(
-            dough, bake.strength, mix_temp_c(r) + dough_k, stages, fixed_h=fixed, bloomed=bake.bloomed,
-            altitude_m=r.kitchen.altitude_m, activity=seen.belief.mean,
-        )[at].ready_h  # fmt: skip
+        batch = batch_of(r, dough)
+        warmer = replace(batch, mix_temp_c=batch.mix_temp_c + dough_k)
+        return aims(warmer, stages, fixed_h=fixed, activity=seen.belief.mean)[at].ready_h
 
     as_is, band = ready_h(0, 0), seen.windows[at].ready
     since = work.stages[0].hours if at else 0.0

@@ -12,8 +12,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.day.kitchen_air import Spell, air_path, with_spells
-from brassclock.core.matter.dough import Dough
-from brassclock.core.rise.forecast import Aim, Stage, aims
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage
+from brassclock.core.rise.windows import Aim, aims
 
 ROUNDS_OF_SOLVING = 5
 PATH_H = 60.0
@@ -48,9 +49,7 @@ class StageSpec:
 class BakeSpec:
     """What the chain needs of a bake. Minutes of hand work before, between and after its stages."""
 
-    dough: Dough
-    strength: str
-    mix_temp_c: float
+    batch: Batch
     bulk: StageSpec
     ball: StageSpec
     weigh_min: float = 10.0
@@ -58,8 +57,6 @@ class BakeSpec:
     roll_min: float = 12.0
     preheat_min: float = 45.0
     line_min: float = 15.0
-    bloomed: bool = False
-    altitude_m: float = 0.0
     activity: float = 1.0
     rests: tuple[Aim, Aim] | None = None  # a dough whose stages are told, not forecast
 
@@ -121,10 +118,7 @@ def plan_back(
         guess = balled or shift(mixed, bulk_h or 2.0)
         for _ in range(2 if balled is None else 1):
             ball = spec.ball.placed(hourly_c, guess)
-            found = aims(
-                spec.dough, spec.strength, spec.mix_temp_c, (bulk, ball), fixed_h=(bulk_h, None),
-                bloomed=spec.bloomed, altitude_m=spec.altitude_m, activity=spec.activity,
-            )  # fmt: skip
+            found = aims(spec.batch, (bulk, ball), fixed_h=(bulk_h, None), activity=spec.activity)
             guess = balled or shift(mixed, found[0].aim_h)
         return found[0], found[1]
 

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
 PRIOR_SD_LOG = 0.36
-REMAINING_NOISE = 0.10
+OWN_NOISE = 0.06  # of the time that remains, apart from the temperature's: lag, sugar, the flour
 TAIL_NU = 4.0
 FINE = 301
 NOISE_QUANTILES = (-1.645, -1.036, -0.674, -0.385, -0.126, 0.126, 0.385, 0.674, 1.036, 1.645)
@@ -32,12 +32,13 @@ class Belief:
 
 @dataclass(frozen=True)
 class Reading:
-    """A look at the dough, `h` hours from the end of mixing: a `ratio` by eye, a `jar` mark, or a `feel`."""
+    """A look at the dough, `h` hours from the end of mixing: a `ratio` by eye, a `jar` mark, a `feel`, or `dough_c`."""
 
     h: float
     kind: str = "ratio"
     ratio: float | None = None
     feel: str | None = None
+    temp_c: float | None = None
 
 
 @dataclass(frozen=True)
@@ -93,24 +94,28 @@ class Posterior:
         sd = math.sqrt(max(float(np.sum(self.weight * (self.z - mean) ** 2)), 1e-8))
         return Belief(math.exp(mean), sd)
 
-    def band(self, hours_by_node: Sequence[float | None]) -> Band:
-        """Quantiles of a time given per node, with a tenth of what remains as extra noise."""
+    def _spread(self, hours_by_node: Sequence[float | None], noise: float) -> tuple[Array, Array, float] | None:
+        """(hours, their weight, the share that never gets there), each node's hour widened; None when none does."""
         reached = np.array([t is not None for t in hours_by_node])
         if not reached.any():
-            return NEVER
+            return None
         t_nodes = np.array([math.log(max(t, 1e-6)) for t in hours_by_node if t is not None])
-        z_nodes = self.z_nodes[reached]
-        inside = self._reached(reached)
-        weight = np.where(inside, self.weight, 0.0)
-        p_never = float(1 - weight.sum())
-        if p_never > 0.9:
-            return Band(None, None, None, p_never)
-        t = np.exp(np.interp(self.z, z_nodes, t_nodes))
+        weight = np.where(self._reached(reached), self.weight, 0.0)
+        t = np.exp(np.interp(self.z, self.z_nodes[reached], t_nodes))
         left = t - self.last_reading_h
         samples = np.concatenate(
-            [np.where(left > 0, self.last_reading_h + left * math.exp(REMAINING_NOISE * q), t) for q in NOISE_QUANTILES]
+            [np.where(left > 0, self.last_reading_h + left * math.exp(noise * q), t) for q in NOISE_QUANTILES]
         )
-        mass = np.concatenate([weight] * len(NOISE_QUANTILES)) / len(NOISE_QUANTILES)
+        return samples, np.tile(weight, len(NOISE_QUANTILES)) / len(NOISE_QUANTILES), float(1 - weight.sum())
+
+    def band(self, hours_by_node: Sequence[float | None], noise: float = 0.10) -> Band:
+        """Quantiles of a time given per node; `noise` is the spread of what remains, as a share of it."""
+        spread = self._spread(hours_by_node, noise)
+        if spread is None:
+            return NEVER
+        samples, mass, p_never = spread
+        if p_never > 0.9:
+            return Band(None, None, None, p_never)
         order = np.argsort(samples)
         cumulative = np.cumsum(mass[order])
 
@@ -118,6 +123,11 @@ class Posterior:
             return None if share > cumulative[-1] else float(samples[order][np.searchsorted(cumulative, share)])
 
         return Band(at(0.1), at(0.5), at(0.9), p_never)
+
+    def share_by(self, hours_by_node: Sequence[float | None], h: float, noise: float = 0.10) -> float:
+        """Probability that a time given per node has come by hour `h`."""
+        spread = self._spread(hours_by_node, noise)
+        return 0.0 if spread is None else float(spread[1][spread[0] <= h].sum())
 
     def _reached(self, reached: NDArray[np.bool_]) -> NDArray[np.bool_]:
         nearest = np.searchsorted((self.z_nodes[1:] + self.z_nodes[:-1]) / 2, self.z)

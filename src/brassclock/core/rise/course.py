@@ -1,4 +1,4 @@
-"""From a dough's composition to the course of its rise, by the equations of `stepper`: yeast, a starter, or both.
+"""From a dough's composition to the course of its rise, by the equations of `stepper`: yeast, a starter, soda, or all.
 
 Basis 1 g flour, hours, C. Validity: 0 to 45 C, water .4 to 1.2 of flour, salt to 4 %, sugar to 20 %.
 Equations, symbols and checks: docs/science.md, *Rise by yeast* and *Sourdough*.
@@ -15,97 +15,34 @@ from numpy.typing import NDArray
 
 from brassclock.core.compiled import Stepper
 from brassclock.core.matter.air import SEA_LEVEL_PA
-from brassclock.core.matter.dough import Dough
 from brassclock.core.rise import gas, stepper
+from brassclock.core.rise.chemical import reaction
+from brassclock.core.rise.chemical.model import reactor
+from brassclock.core.rise.chemical.params import PARAMS as CHEMICAL
+from brassclock.core.rise.recipe import Recipe, Sour, osmolality, osmotic_factor
 from brassclock.core.rise.sourdough.acid import TABLE_MAX_MOL, TABLE_SIZE, buffer_of, ph_table
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR_PARAMS
 from brassclock.core.rise.sourdough.params import WHOLEMEAL_BUFFER, seed_state
-from brassclock.core.rise.yeast.params import BLOOMED_READY, KINDS, PARAMS, STRENGTH_S
-from brassclock.core.weigh.soda import WHOLE_FLOURS
+from brassclock.core.rise.yeast.params import BLOOMED_READY, KINDS, PARAMS
 
 Array = NDArray[np.float64]
 DT_H = 1 / 12
 COARSE_DT_H = 1 / 6
 course_stepper = Stepper(
-    stepper.run, (stepper.cardinal, stepper.split, stepper.pace, stepper.acidity, stepper.derivatives)
+    stepper.run,
+    (
+        stepper.cardinal,
+        stepper.split,
+        stepper.pace,
+        stepper.acidity,
+        stepper.derivatives,
+        reaction.arrhenius,
+        reaction.react,
+        reaction.potential,
+        stepper.meet,
+        stepper.note,
+    ),
 )
-
-
-@dataclass(frozen=True)
-class Sour:
-    """A starter in the dough: its flour over all flour, its state, its strength over ripe, the share of wholemeal."""
-
-    share: float
-    state: str = "peak"
-    vitality: float = 1.0
-    whole_share: float = 0.0
-    days_cold: float = 3.0
-
-
-@dataclass(frozen=True)
-class Recipe:
-    """What the model needs of a dough, per gram of flour."""
-
-    yeast: tuple[tuple[str, float], ...]
-    water: float
-    salt: float
-    sucrose: float = 0.0
-    hexose: float = 0.0
-    lactose: float = 0.0
-    mass: float = 0.0
-    strength: float = 0.75
-    bloomed: bool = False
-    sour: Sour | None = None
-
-    def with_yeast(self, kind: str, share: float) -> Recipe:
-        """The same dough with another dose of one yeast."""
-        old = sum(w for _, w in self.yeast)
-        return replace(self, yeast=((kind, share),), mass=self.mass - old + share)
-
-
-@dataclass(frozen=True)
-class Seed:
-    """How a starter goes in: `peak`, `ripe` or `chilled` for so many days; its strength over a healthy one."""
-
-    state: str = "peak"
-    vitality: float = 1.0
-    days_cold: float = 3.0
-
-
-def sour_of(dough: Dough, seed: Seed | None = None) -> Sour | None:
-    """The starter's share of a dough; None without one. Several starters count as one."""
-    seed = seed or Seed()
-    inside = sum(p.mass_g * p.ingredient.flour_frac for p in dough.portions if p.ingredient.is_starter)
-    if not inside or not dough.flour_g:
-        return None
-    whole = sum(p.mass_g * p.ingredient.flour_frac for p in dough.portions if p.ingredient.id in WHOLE_FLOURS)
-    return Sour(inside / dough.flour_g, seed.state, seed.vitality, whole / dough.flour_g, seed.days_cold)
-
-
-def recipe_of(dough: Dough, strength: str, bloomed: bool = False, seed: Seed | None = None) -> Recipe:
-    """The recipe of a dough that has flour. `strength` is a key of STRENGTH_S."""
-    f = dough.flour_g
-    yeast = tuple((p.ingredient.id, p.mass_g / f) for p in dough.portions if p.ingredient.id in KINDS and p.mass_g > 0)
-    return Recipe(
-        yeast, dough.water_g / f, dough.salt_g / f, dough.sucrose_g / f, dough.hexose_g / f,
-        dough.lactose_g / f, dough.total_g / f, STRENGTH_S[strength].value, bloomed, sour_of(dough, seed),
-    )  # fmt: skip
-
-
-def osmolality(recipe: Recipe) -> float:
-    """Dissolved particles in the dough's water [osmol/kg].
-
-    >>> round(osmolality(Recipe((), .6, .02)), 4)
-    1.1408
-    """
-    particles = 2 * recipe.salt / 58.44 + 2 * recipe.sucrose / 342.3 + recipe.hexose / 180.16
-    return 1000 * (particles + recipe.lactose / 342.3) / recipe.water
-
-
-def osmotic_factor(osmol_kg: float, osm50_mult: float = 1.0) -> float:
-    """Share of its rate that yeast keeps in that water [-]."""
-    half = PARAMS["osm50"].value * osm50_mult
-    return float(1 / (1 + (osmol_kg / half) ** PARAMS["osm_n"].value))
 
 
 @dataclass(frozen=True)
@@ -125,15 +62,26 @@ class Piece:
 
 @dataclass(frozen=True)
 class Start:
-    """A recipe made ready to run: initial state, air, parameters, and its gas-free and first volume [mL]."""
+    """A dough ready to run: state, air [mol], soda and acids, parameters, gas-free and first volume [mL], all per g flour.
+
+    `fresh` and `fresh_pools` are its composition as weighed, before anything worked or reacted; `acids` names the pools.
+    """
 
     state: Array
     air_mol: float
+    pools: Array
     p: Array
     dry_ml: float
     first_ml: float
     water: float
+    mass: float
     pressure_pa: float
+    acids: tuple[str, ...]
+    fresh: Array
+    fresh_pools: Array
+
+
+NO_POOLS = (("soda", (0.0,) * reaction.WIDTH),)
 
 
 def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_pa: float = SEA_LEVEL_PA) -> Start:
@@ -170,7 +118,61 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
         seed, fresh = _seed(recipe.sour, activity), 1 - recipe.sour.share
     sugar = v["h0"] * fresh + 1.053 * recipe.sucrose + recipe.hexose
     state = np.array([x0, sugar, v["m0"] * fresh, v["d0"] * fresh, ready, 0.0, 0.0, 0.0, mix_temp_c, 0.0, *seed])
-    return Start(state, air, p, dry_ml, first_ml, recipe.water, pressure_pa)
+    rows = recipe.pools or NO_POOLS
+    pools = np.array([row for _, row in rows])
+    start = Start(
+        state, air, pools, p, dry_ml, first_ml, recipe.water, recipe.mass, pressure_pa, tuple(name for name, _ in rows),
+        state.copy(), pools.copy(),
+    )  # fmt: skip
+    return _mixed(start) if pools[0, 0] > 0 else start
+
+
+def _mixed(start: Start) -> Start:
+    """Mixing: soda meets acid for some minutes, the dough keeps the gas fraction that mixing leaves, and counting starts."""
+    y, pools = start.state.copy(), start.pools.copy()
+    stepper.meet(y, pools, float(y[8]), CHEMICAL["mix_min"].value, float(start.p[stepper.SOUR]))
+    room = start.first_ml - start.dry_ml
+    air = start.air_mol
+    held, in_gas = stepper.split(y[6], air, y[8], start.water, start.pressure_pa)
+    if held > room:
+        air *= room / held
+        y[6] -= in_gas * (1 - room / held)
+    else:  # air beaten in until the bubbles fill their share: the inverse of the gas split in the air
+        v = gas.molar_volume_ml(float(y[8]), start.pressure_pa)
+        dissolves = start.water * gas.co2_ostwald(float(y[8]))
+        air = (room - y[6] * v * (1 - dissolves / (room + dissolves))) / v
+    y[9] = 0.0
+    return replace(start, state=y, pools=pools, air_mol=float(air))
+
+
+def joined(before: Start, end: End, whole: Recipe, old_flour: float, temp_c: float, activity: float) -> Start:
+    """A dough after something joined it: `whole` is all of it, `old_flour` the share of its flour that was there before.
+
+    What was there is carried over by mass, the newcomers as they were weighed; readiness by living yeast; mixing
+    then sets the gas. Conservation only, never set beside practice (docs/science.md, *Two-stage doughs*).
+    """
+    new = start_of(replace(whole, pools=()), temp_c, activity, before.pressure_pa)
+    rows = dict(whole.pools or NO_POOLS)
+    fresh_pools = np.array(list(rows.values()))
+    fresh, q, y = new.fresh, old_flour, new.fresh.copy()
+    carried = [0, 1, 2, 3, 10, 11, 13]
+    y[carried] = q * end.state[carried] + (fresh[carried] - q * before.fresh[carried])
+    y[6], y[7] = q * end.state[6], q * end.state[7]
+    for living, ready in ((0, 4), (0, 5), (10, 12)):
+        old, young = q * end.state[living], max(fresh[living] - q * before.fresh[living], 0.0)
+        was = q * before.fresh[living]
+        young_ready = (fresh[living] * fresh[ready] - was * before.fresh[ready]) / young if young > 1e-12 else 0.0
+        y[ready] = (old * end.state[ready] + young * young_ready) / (old + young) if old + young > 0 else fresh[ready]
+    pools = fresh_pools.copy()
+    for i, name in enumerate(before.acids):
+        at = list(rows).index(name)
+        used = 1 if name == "soda" else 3
+        pools[at, :used] += q * (end.pools[i, :used] - before.fresh_pools[i, :used])
+    pools[0, 0], pools[1:, :3] = max(pools[0, 0], 0.0), np.maximum(pools[1:, :3], 0.0)
+    start = replace(
+        new, state=y, air_mol=q * end.air_mol, pools=pools, acids=tuple(rows), fresh=fresh, fresh_pools=fresh_pools
+    )  # fmt: skip
+    return _mixed(start)
 
 
 def _seed(sour: Sour, activity: float) -> tuple[float, float, float, float]:
@@ -200,24 +202,51 @@ def _sour_params(recipe: Recipe, phi_m: float) -> list[float]:
 
 
 @dataclass(frozen=True)
-class Course:
-    """A simulated rise. Arrays run over time rows; a knock-back gives two rows at one hour."""
+class End:
+    """Where a course ends: state, air [mol], soda and acids, ready to go on or to be joined."""
 
-    start: Start
+    state: Array
+    air_mol: float
+    pools: Array
+
+
+@dataclass(frozen=True)
+class Course:
+    """A simulated rise. Arrays run over time rows; a knock-back gives two rows at one hour.
+
+    `starts` holds one start per stretch between joins, `stretch` which of them a row belongs to.
+    """
+
+    starts: tuple[Start, ...]
     h: Array
     state: Array
     gas_ml: Array
     air_mol: Array
     piece: NDArray[np.int64]
+    to_come_mol: Array
+    stretch: NDArray[np.int64]
+    end: End
+
+    @property
+    def start(self) -> Start:
+        return self.starts[-1]
+
+    def _of_start(self, name: str) -> Array:
+        return np.array([getattr(s, name) for s in self.starts])[self.stretch]
 
     @property
     def volume_ml(self) -> Array:
-        return self.start.dry_ml + self.gas_ml
+        return np.asarray(self._of_start("dry_ml") + self.gas_ml)
 
     @property
     def expansion(self) -> Array:
         """E: volume over the volume just after mixing [-]."""
-        return self.volume_ml / self.start.first_ml
+        return np.asarray(self.volume_ml / self._of_start("first_ml"))
+
+    @property
+    def gas_ml_per_100g(self) -> Array:
+        """Gas [mL] in 100 g of dough."""
+        return np.asarray(100 * self.gas_ml / self._of_start("mass"))
 
     @property
     def temp_c(self) -> Array:
@@ -228,15 +257,33 @@ class Course:
         return self.state[:, 9]
 
     @property
+    def weakening(self) -> Array:
+        return self.state[:, 7]
+
+    @property
     def capacity_expansion(self) -> Array:
         """E_m: the largest expansion the dough can hold at its age [-]."""
         p = self.start.p
-        return np.asarray(1 + p[38] * p[20] * np.exp(-self.state[:, 7]))
+        return np.asarray(1 + p[38] * p[20] * np.exp(-self.weakening))
 
     @property
     def acid_mol(self) -> Array:
         """Acid [mol per g flour]; nothing without a starter."""
         return self.state[:, 13]
+
+    def then(self, later: Course) -> Course:
+        """This course with a later one after it."""
+        return Course(
+            (*self.starts, *later.starts),
+            np.concatenate([self.h, self.h[-1] + later.h]),
+            np.concatenate([self.state, later.state]),
+            np.concatenate([self.gas_ml, later.gas_ml]),
+            np.concatenate([self.air_mol, later.air_mol]),
+            np.concatenate([self.piece, self.piece[-1] + 1 + later.piece]),
+            np.concatenate([self.to_come_mol, later.to_come_mol]),
+            np.concatenate([self.stretch, len(self.starts) + later.stretch]),
+            later.end,
+        )
 
 
 def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:
@@ -247,9 +294,13 @@ def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:
     ])  # fmt: skip
     room = int(np.sum(np.ceil(rows[:, 0] / dt_h))) + 2 * len(rows) + 2
     out = np.zeros((room, stepper.COLUMNS))
-    n = course_stepper(start.state, start.air_mol, rows, start.p, dt_h, out)
+    y, pools = start.state.copy(), start.pools.copy()
+    n, air = course_stepper(y, start.air_mol, pools, rows, start.p, dt_h, out)
     out = out[:n]
-    return Course(start, out[:, 0], out[:, 1:15], out[:, 15], out[:, 16], out[:, 17].astype(np.int64))
+    return Course(
+        (start,), out[:, 0], out[:, 1:15], out[:, 15], out[:, 16], out[:, 17].astype(np.int64), out[:, 19],
+        np.zeros(n, dtype=np.int64), End(y, float(air), pools),
+    )  # fmt: skip
 
 
 def first_passage_h(h: Array, trace: Array, level: float) -> float | None:
@@ -267,7 +318,9 @@ def first_passage_h(h: Array, trace: Array, level: float) -> float | None:
 
 
 def warm() -> bool:
-    """Compile the stepper (or load it from the cache)."""
+    """Compile the steppers (or load them from the cache)."""
     start = start_of(Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65), 24.0)
     pieces = np.array([[0.5, 24.0, 24.0, 0.0, -1.0]])
-    return course_stepper.warm(start.state, start.air_mol, pieces, start.p, DT_H, np.zeros((20, stepper.COLUMNS)))
+    rows = np.zeros((20, stepper.COLUMNS))
+    fast = course_stepper.warm(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, DT_H, rows)
+    return reactor.warm(start.pools.copy(), 24.0, 1.0) and fast

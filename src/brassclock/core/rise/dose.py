@@ -13,11 +13,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.optimize import brentq
 
-from brassclock.core.matter.air import pressure_at_altitude_pa
-from brassclock.core.matter.dough import Dough, Portion, dough_of
+from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.core.rise.course import Recipe, first_passage_h, recipe_of
-from brassclock.core.rise.forecast import Stage, ratio_course
+from brassclock.core.rise.course import first_passage_h
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage, run_stages
 
 LOWEST_FRAC, HIGHEST_FRAC = 5e-5, 0.06
 STARTER_LIMITS = (0.005, 1.5)
@@ -51,15 +51,15 @@ class Dose:
 class Wish:
     """What the dose is for: the dough without its leaven, how it is kept, the ratio and the hour."""
 
-    dough: Dough
-    strength: str
-    mix_temp_c: float
+    batch: Batch
     stages: tuple[Stage, ...]
     target_ratio: float
     at_h: float
-    bloomed: bool = False
-    altitude_m: float = 0.0
     activity: float = 1.0
+
+    @property
+    def flour_g(self) -> float:
+        return self.batch.dough.flour_g
 
     def reaching(self) -> tuple[Stage, ...]:
         """The stages, the last held on long enough to see past the hour."""
@@ -67,23 +67,19 @@ class Wish:
         last = self.stages[-1]
         return (*self.stages[:-1], replace(last, hours=max(last.hours, self.at_h - before) + 1e-6))
 
-
-def _recipe(wish: Wish, leaven: Ingredient, share: float) -> Recipe:
-    """The dough with so much of a leaven over its own flour; a starter brings flour and water of its own."""
-    if leaven.is_starter:
-        portion = Portion(leaven, share * wish.dough.flour_g)
-        return recipe_of(dough_of([*wish.dough.portions, portion]), wish.strength, wish.bloomed)
-    return recipe_of(wish.dough, wish.strength, wish.bloomed).with_yeast(leaven.id, share)
+    def leavened(self, leaven: Ingredient, share: float) -> Batch:
+        """The dough with so much of a leaven over its own flour; a starter brings flour and water of its own."""
+        portions = [*self.batch.dough.portions, Portion(leaven, share * self.flour_g)]
+        return replace(self.batch, dough=dough_of(portions))
 
 
 def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: Ingredient, share: float) -> tuple[float, float | None]:
     """(largest ratio of the last stage up to the hour, first hour at the target)."""
-    h, ratio, last = ratio_course(
-        _recipe(wish, leaven, share), wish.mix_temp_c, stages, wish.activity, pressure_at_altitude_pa(wish.altitude_m)
-    )
-    inside = last & (h <= wish.at_h)
-    top = max(float(np.max(ratio[inside], initial=1.0)), float(np.interp(wish.at_h, h[last], ratio[last])))
-    return top, first_passage_h(h[last], ratio[last], wish.target_ratio)
+    run = run_stages(wish.leavened(leaven, share), stages, [s.hours for s in stages], wish.activity)
+    last = run.stage == len(stages) - 1
+    h, ratio = run.course.h[last], run.ratio[last]
+    top = max(float(np.max(ratio[h <= wish.at_h], initial=1.0)), float(np.interp(wish.at_h, h, ratio)))
+    return top, first_passage_h(h, ratio, wish.target_ratio)
 
 
 def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
@@ -115,7 +111,7 @@ def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
             "Make it colder or serve sooner.",
         )  # fmt: skip
     share = math.exp(float(brentq(short, low, high, xtol=1e-4)))
-    mass_g = share * wish.dough.flour_g
+    mass_g = share * wish.flour_g
     reason = (
         f"{share:.2%} of the flour reaches {wish.target_ratio:g} x in {wish.at_h:.1f} h at this kitchen's activity."
     )
@@ -131,7 +127,7 @@ def _ways(wish: Wish, leaven: Ingredient, mass_g: float) -> list[Way]:
         longer = (*wish.stages[:-1], replace(last, hours=last.hours + 2 * wish.at_h + 6))
         for part, name in sorted(near):
             grams = part * leaven.tsp_g
-            at_h = _largest_ratio(wish, longer, leaven, grams / wish.dough.flour_g)[1]
+            at_h = _largest_ratio(wish, longer, leaven, grams / wish.flour_g)[1]
             found.append(Way(f"{name}, level ({grams:.2g} g)", grams, at_h))
     if mass_g < DILUTE_BELOW_G:
         use_g = mass_g * DILUTE_IN_G

@@ -23,6 +23,9 @@ PARAMS = {
     "h_tub_side": Param(6.0, "W/(m2 K)", 4, 8, Kind.FITTED, "free convection and radiation, estimated"),
     "h_tub_lid": Param(3.5, "W/(m2 K)", 2, 5, Kind.FITTED, "air gap under a lid, estimated"),
     "h_shelf": Param(5.0, "W/(m2 K)", 3, 8, Kind.FITTED, "wire or metal shelf, estimated"),
+    "fridge_draw": Param(
+        0.08, "W/(K L)", 0.04, 0.16, Kind.JUDGEMENT, "heat a fridge takes up per litre and kelvin of its air"
+    ),
     "h_wood": Param(1.0, "W/(m2 K)", 0.5, 2, Kind.FITTED, "wood or cloth beneath, estimated"),
 }
 COLD_PLACE_C = 10.0
@@ -30,13 +33,20 @@ COLD_PLACE_C = 10.0
 
 @dataclass(frozen=True)
 class Vessel:
-    """What holds the dough: `ball`, `tray` (mass is that of one ball), `tub`, or `none` (follows the air)."""
+    """What holds the dough: `ball`, `tray` (mass is that of one ball), `tub`, or `none` (follows the air).
+
+    A tub's mass may be split over `count` tubs. `load_g` is all that goes into the fridge of `fridge_litres` at
+    once: its warmth warms the fridge's own air.
+    """
 
     kind: str
     mass_g: float
     lid: bool = False
     diameter_cm: float | None = None
     base: str = "shelf"
+    count: int = 1
+    load_g: float | None = None
+    fridge_litres: float | None = None
 
 
 def time_constant_sphere_h(mass_g: float, h_w_m2k: float) -> float:
@@ -62,19 +72,43 @@ def time_constant_tub_h(radius_m: float, depth_m: float, h_side: float, h_top: f
     return 1 / (1 / radial + 1 / axial) / 3600
 
 
+def warm_load_h(vessel: Vessel) -> float:
+    """How much longer a warm load takes to cool because it warms the fridge [h].
+
+    Air over its set point = heat given off / heat drawn per kelvin: with a load m·c following that air, the time
+    constant grows by m·c/K. Ten kilos in 150 litres take 40 minutes longer.
+
+    >>> round(warm_load_h(Vessel("ball", 200, load_g=10_000, fridge_litres=150)) * 60)
+    39
+    """
+    if vessel.fridge_litres is None:
+        return 0.0
+    draw_w_k = PARAMS["fridge_draw"].value * vessel.fridge_litres
+    return (vessel.load_g or vessel.mass_g) / 1000 * CP_J_KGK / draw_w_k / 3600
+
+
 def time_constant_h(vessel: Vessel | None, ambient_c: float) -> float | None:
     """Time constant of a vessel in a place at `ambient_c` [h]; None pins the dough to the air."""
     if vessel is None or vessel.kind == "none":
         return None
+    return _alone_h(vessel, ambient_c) + (warm_load_h(vessel) if ambient_c < COLD_PLACE_C else 0.0)
+
+
+def _tub_m(vessel: Vessel) -> tuple[float, float]:
+    """(radius, depth) of the dough in one tub [m]; as wide as deep when no diameter is given."""
+    volume = vessel.mass_g / vessel.count / 1000 / RHO_KG_M3
+    radius = vessel.diameter_cm / 200 if vessel.diameter_cm else (volume / math.pi) ** (1 / 3)
+    return radius, volume / (math.pi * radius**2)
+
+
+def _alone_h(vessel: Vessel, ambient_c: float) -> float:
     v = {name: p.value for name, p in PARAMS.items()}
     if vessel.kind in ("ball", "tray"):
         cold = ambient_c < COLD_PLACE_C
         covered = vessel.lid or vessel.kind == "tray"
         h = v["h_fridge"] if cold else v["h_covered_room"] if covered else v["h_bare_room"]
         return time_constant_sphere_h(vessel.mass_g, h)
-    volume = vessel.mass_g / 1000 / RHO_KG_M3
-    radius = vessel.diameter_cm / 200 if vessel.diameter_cm else (volume / math.pi) ** (1 / 3)
-    depth = volume / (math.pi * radius**2)
+    radius, depth = _tub_m(vessel)
     top = v["h_tub_lid"] if vessel.lid else v["h_covered_room"]
     return time_constant_tub_h(radius, depth, v["h_tub_side"], top, v["h_wood" if vessel.base == "wood" else "h_shelf"])
 
@@ -87,11 +121,10 @@ def centre_lag_h(vessel: Vessel | None) -> float:
     if vessel is None or vessel.kind == "none":
         return 0.0
     alpha = PARAMS["k"].value / PARAMS["rho_c"].value
-    volume = vessel.mass_g / 1000 / RHO_KG_M3
     if vessel.kind == "tub":
-        radius = vessel.diameter_cm / 200 if vessel.diameter_cm else (volume / math.pi) ** (1 / 3)
-        half = volume / (math.pi * radius**2) / 2
-        return min(half**2 / 6, radius**2 / 8) / alpha / 3600
+        radius, depth = _tub_m(vessel)
+        return min((depth / 2) ** 2 / 6, radius**2 / 8) / alpha / 3600
+    volume = vessel.mass_g / 1000 / RHO_KG_M3
     radius = (3 * volume / (4 * math.pi)) ** (1 / 3)
     return float(radius**2 / (10 * alpha) / 3600)
 

@@ -10,9 +10,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.matter.dough import Dough
-from brassclock.core.rise.course import Seed
-from brassclock.core.rise.forecast import Aim, Stage, aims
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage
+from brassclock.core.rise.windows import Aim, aims
 
 FRIDGE_MIN = (20.0, 40.0, 60.0, 90.0, 120.0, 180.0)
 SPOT_K = 5.0
@@ -39,29 +39,21 @@ class Option:
 
 @dataclass(frozen=True)
 class Standing:
-    """Where a dough stands: the stages done, the one it is in and for how long [h], and what the model needs of it."""
+    """Where a dough stands: the stages done, the one it is in and for how long [h], and what comes after it."""
 
-    dough: Dough
-    strength: str
-    mix_temp_c: float
+    batch: Batch
     done: tuple[Stage, ...]
     stage: Stage
     elapsed_h: float
     fridge_c: float
     activity: float = 1.0
-    bloomed: bool = False
-    altitude_m: float = 0.0
-    seed: Seed | None = None
+    next_stage: Stage | None = None
 
 
 def _after(at: Standing, parts: Sequence[Stage]) -> Aim:
     """The last part's aims, hours from its start; every part before it keeps its length."""
     stages = [*at.done, *parts]
-    fixed = [s.hours for s in stages[:-1]]
-    return aims(
-        at.dough, at.strength, at.mix_temp_c, stages, fixed_h=fixed, bloomed=at.bloomed, altitude_m=at.altitude_m,
-        activity=at.activity, seed=at.seed,
-    )[-1]  # fmt: skip
+    return aims(at.batch, stages, fixed_h=[s.hours for s in stages[:-1]], activity=at.activity)[-1]
 
 
 def _shifted(path: tuple[tuple[float, float], ...], by_h: float, add_c: float = 0.0) -> tuple[tuple[float, float], ...]:
@@ -113,7 +105,17 @@ def options(at: Standing) -> list[Option]:
             found.append(_option(at, kind, text, disruption, add_c=add_c, temp_c=spot_c))
     if not at.stage.gas_kept:
         found.append(_option(at, "knock_back", "Knock it back once and let it rise again.", 2.0, then="knock_back"))
+        if at.next_stage is not None:
+            found.append(_ball_now(at, at.next_stage))
     return found
+
+
+def _ball_now(at: Standing, balls: Stage) -> Option:
+    """Ball the dough now, whatever its bulk came to, and let the balls prove in the air there is."""
+    proof = replace(balls, hours=ONWARD_H, path=_shifted(at.stage.path, at.elapsed_h))
+    aim = _after(at, [replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then="ball"), proof])
+    text = "Ball it now; the balls prove on from there."
+    return Option("ball_now", text, None, None, aim.ready_h, aim.best_to_h, aim.too_far_h, 1.2)
 
 
 def for_later(at: Standing, minutes: float) -> list[Option]:

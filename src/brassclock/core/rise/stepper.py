@@ -15,8 +15,10 @@ import math
 
 import numpy as np
 
+from brassclock.core.rise.chemical.reaction import potential, react
+
 STATES = 14
-COLUMNS = 19  # t, the states, gas mL, air mol, piece index, CO2 in the gas
+COLUMNS = 20  # t, the states, gas mL, air mol, piece index, CO2 in the gas, gas that soda and acid can still make
 SOUR = 39
 TABLE = 67
 
@@ -146,33 +148,51 @@ def derivatives(y, ambient, tau, air, p, out):
     out[13] = acid_rate
 
 
-def run(y0, air0, pieces, p, dt_h, rows):
-    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns how many.
+def meet(y, pools, t, minutes, sour):
+    """Soda meets its acids for some minutes at `t` C, a starter's acid first; the gas joins the dough's."""
+    more = 0.0
+    if sour > 0.0 and y[13] > 0.0:
+        more = min(pools[0, 0], y[13])
+        pools[0, 0] -= more
+        y[13] -= more
+    more += react(pools, t, minutes)
+    y[6] += more
+    y[9] += more
+
+
+def note(rows, n, t, y, air, piece, pools, p):
+    """Write one row; returns the next one's number."""
+    gas, in_gas = split(y[6], air, y[8], p[0], p[23])
+    rows[n, 0] = t
+    rows[n, 1 : 1 + STATES] = y
+    rows[n, 15] = gas
+    rows[n, 16] = air
+    rows[n, 17] = piece
+    rows[n, 18] = in_gas
+    rows[n, 19] = potential(pools)
+    return n + 1
+
+
+def run(y, air, pools, pieces, p, dt_h, rows):
+    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns (how many, air at the end).
 
     Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the
-    first row of the next piece (same time).
+    first row of the next piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after
+    every step, exactly for its mean temperature: their fast share would be stiff inside it. `y` and `pools`
+    are left as they end.
     """
-    y = y0.copy()
     k1 = np.zeros(STATES)
     k2 = np.zeros(STATES)
     k3 = np.zeros(STATES)
     k4 = np.zeros(STATES)
     s = np.zeros(STATES)
-    air = air0
     t = 0.0
     n = 0
     for i in range(pieces.shape[0]):
         hours, amb0, amb1, tau, phi = pieces[i, 0], pieces[i, 1], pieces[i, 2], pieces[i, 3], pieces[i, 4]
         if tau <= 0.0:
             y[8] = amb0
-        gas, in_gas = split(y[6], air, y[8], p[0], p[23])
-        rows[n, 0] = t
-        rows[n, 1 : 1 + STATES] = y
-        rows[n, 15] = gas
-        rows[n, 16] = air
-        rows[n, 17] = i
-        rows[n, 18] = in_gas
-        n += 1
+        n = note(rows, n, t, y, air, i, pools, p)
         steps = math.ceil(hours / dt_h - 1e-9)
         if steps > 0:
             hstep = hours / steps
@@ -180,6 +200,7 @@ def run(y0, air0, pieces, p, dt_h, rows):
                 a0 = amb0 + (amb1 - amb0) * (j / steps)
                 a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
                 am = 0.5 * (a0 + a1)
+                before = y[8]
                 derivatives(y, a0, tau, air, p, k1)
                 for q in range(STATES):
                     s[q] = y[q] + 0.5 * hstep * k1[q]
@@ -194,14 +215,9 @@ def run(y0, air0, pieces, p, dt_h, rows):
                     y[q] += hstep / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
                 if tau <= 0.0:
                     y[8] = a1
-                gas, in_gas = split(y[6], air, y[8], p[0], p[23])
-                rows[n, 0] = t + (j + 1.0) * hstep
-                rows[n, 1 : 1 + STATES] = y
-                rows[n, 15] = gas
-                rows[n, 16] = air
-                rows[n, 17] = i
-                rows[n, 18] = in_gas
-                n += 1
+                if pools[0, 0] > 0.0:
+                    meet(y, pools, 0.5 * (before + y[8]), 60.0 * hstep, p[SOUR])
+                n = note(rows, n, t + (j + 1.0) * hstep, y, air, i, pools, p)
         t += hours
         if phi >= 0.0:
             gas, in_gas = split(y[6], air, y[8], p[0], p[23])
@@ -209,4 +225,4 @@ def run(y0, air0, pieces, p, dt_h, rows):
             air *= chi
             y[6] -= in_gas * (1.0 - chi)
             y[9] = 0.0
-    return n
+    return n, air

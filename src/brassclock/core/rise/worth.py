@@ -13,12 +13,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from brassclock.core.matter.air import pressure_at_altitude_pa
-from brassclock.core.matter.dough import Dough
+from brassclock.core.matter.dough import dough_of
+from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import Belief
-from brassclock.core.rise.course import Recipe, Seed, recipe_of
-from brassclock.core.rise.dough_heat import COLD_PLACE_C
-from brassclock.core.rise.forecast import Run, Stage, run_stages
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Run, Stage, run_stages
 
 SPREADS = {
     "ln A": 0.36,
@@ -50,35 +49,26 @@ class Worth:
 class _Case:
     """Everything that one run needs, with one thing moved."""
 
-    recipe: Recipe
-    mix_temp_c: float
+    batch: Batch
     stages: tuple[Stage, ...]
     activity: float
-    pressure_pa: float
 
     def run(self, scale: dict[int, float] | None = None) -> Run:
-        hours = [s.hours for s in self.stages]
-        return run_stages(self.recipe, self.mix_temp_c, self.stages, hours, self.activity, self.pressure_pa, 2.0, scale)
-
-
-def _cold(stage: Stage) -> bool:
-    return stage.ambient_c(stage.hours / 2) < COLD_PLACE_C
+        return run_stages(self.batch, self.stages, [s.hours for s in self.stages], self.activity, scale)
 
 
 def _moved(case: _Case, name: str, by: float) -> Run:
     if name == "ln A":
         return replace(case, activity=case.activity * math.exp(by)).run()
-    if name == "mix":
-        return replace(case, mix_temp_c=case.mix_temp_c + by).run()
-    if name in ("room", "shelf"):
-        moved = tuple(
-            replace(s, path=tuple((h, c + by) for h, c in s.path)) if _cold(s) == (name == "shelf") else s
-            for s in case.stages
-        )
-        return replace(case, stages=moved).run()
+    if name in warmth.SPREAD_C:
+        batch, stages = warmth.shifted(case.batch, case.stages, name, by)
+        return replace(case, batch=batch, stages=tuple(stages)).run()
     if name == "ln yeast":
-        yeast = tuple((kind, w * math.exp(by)) for kind, w in case.recipe.yeast)
-        return replace(case, recipe=replace(case.recipe, yeast=yeast)).run()
+        dose = [
+            replace(p, mass_g=p.mass_g * math.exp(by)) if p.ingredient.is_yeast else p
+            for p in case.batch.dough.portions
+        ]
+        return replace(case, batch=replace(case.batch, dough=dough_of(dose))).run()
     return case.run({TWEAKS[name]: math.exp(by)})
 
 
@@ -86,16 +76,13 @@ def _at(run: Run, h: float, read: Callable[[Run], np.ndarray]) -> float:
     return float(np.interp(h, run.course.h, read(run)))
 
 
-def worth(
-    dough: Dough, strength: str, mix_temp_c: float, stages: Sequence[Stage], *, bloomed: bool = False, altitude_m: float = 0.0,
-    belief: Belief | None = None, seed: Seed | None = None, now_h: float = 0.0,
-) -> list[Worth]:  # fmt: skip
+def worth(batch: Batch, stages: Sequence[Stage], *, belief: Belief | None = None, now_h: float = 0.0) -> list[Worth]:
     """Measurements still ahead of `now_h`, the one that narrows the end of the last stage most first."""
     belief = belief or Belief()
-    recipe = recipe_of(dough, strength, bloomed, seed)
-    case = _Case(recipe, mix_temp_c, tuple(stages), belief.mean, pressure_at_altitude_pa(altitude_m))
+    case = _Case(batch, tuple(stages), belief.mean)
     spreads = SPREADS | {"ln A": belief.sd_log}
-    names = [n for n in spreads if (n != "shelf" or any(map(_cold, stages))) and (n != "ln yeast" or recipe.yeast)]
+    matter = {"shelf": "shelf" in warmth.open_offsets(stages), "ln yeast": bool(batch.recipe.yeast)}
+    names = [n for n in spreads if matter.get(n, True)]
     end_h = sum(s.hours for s in stages)
     begin_h = end_h - stages[-1].hours
     middle = case.run()

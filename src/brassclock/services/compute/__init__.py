@@ -11,7 +11,8 @@ from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.services.compute.common import Loose
 from brassclock.services.compute.mix import MixReq, run_mix
 from brassclock.services.compute.puff import PuffReq, run_puff
-from brassclock.services.compute.rise import DoseReq, RiseReq, StarterReq, run_dose, run_rise, run_starter
+from brassclock.services.compute.rise import DoseReq, RiseReq, run_dose, run_rise
+from brassclock.services.compute.starter import StarterReq, run_starter
 from brassclock.services.compute.weigh import SodaReq, WeighReq, run_soda, run_weigh
 
 LATER = ("day", "cue", "line", "hold", "cause", "learn")

@@ -27,11 +27,16 @@ class MassLine(Loose):
     mass_g: Mass
 
 
-def mass_dough(lines: list[MassLine]) -> Dough:
+def portions_of(lines: list[MassLine], pointer: str) -> tuple[Portion, ...]:
+    """Lines as portions; every unknown ingredient is named at its place under `pointer`."""
     known = table()
     gather(
-        FieldFault(f"/lines/{i}/ingredient", unknown_text(x.ingredient))
+        FieldFault(f"{pointer}/{i}/ingredient", unknown_text(x.ingredient))
         for i, x in enumerate(lines)
         if x.ingredient not in known
     )
-    return dough_of(Portion(known[x.ingredient], x.mass_g) for x in lines)
+    return tuple(Portion(known[x.ingredient], x.mass_g) for x in lines)
+
+
+def mass_dough(lines: list[MassLine]) -> Dough:
+    return dough_of(portions_of(lines, "/lines"))

@@ -7,19 +7,19 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from brassclock.core.cautions import caution
-from brassclock.core.evidence import refuse
-from brassclock.core.matter.dough import dough_of
+from brassclock.core.evidence import BadRequest, FieldFault, refuse
+from brassclock.core.matter.dough import Dough, dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.rise import belief as beliefs
 from brassclock.core.rise import forecast as rise
-from brassclock.core.rise.course import Seed
+from brassclock.core.rise.air_log import doubts
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.dough_heat import Vessel
-from brassclock.core.rise.sourdough import starter as starters
+from brassclock.core.rise.recipe import Batch, Seed
+from brassclock.core.rise.stages import Stage, with_all
+from brassclock.core.rise.windows import MAX_HOURS
 from brassclock.core.rise.worth import worth
-from brassclock.core.weigh.soda import WHOLE_FLOURS
-from brassclock.services.compute.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough
+from brassclock.services.compute.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough, portions_of
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out
 
@@ -30,6 +30,9 @@ class VesselReq(Loose):
     lid: bool = False
     diameter_cm: Annotated[float, within(3, 200, "cm")] | None = None
     base: Literal["shelf", "wood"] = "shelf"
+    count: Annotated[int, Field(ge=1, le=50)] = 1
+    load_g: Mass | None = None
+    fridge_litres: Annotated[float, within(20, 5000, "L")] | None = None
 
 
 class StageReq(Loose):
@@ -39,6 +42,8 @@ class StageReq(Loose):
     path: list[tuple[float, float]] | None = None
     vessel: VesselReq | None = None
     then: Literal["knock_back", "divide", "ball"] | None = None
+    add: Annotated[list[MassLine], Field(max_length=60)] = []
+    add_temp_c: Temp | None = None
     target_ratio: Ratio | None = None
     too_far_maturity: Annotated[float, within(0.1, 20, "")] | None = None
 
@@ -76,13 +81,15 @@ class DoughReq(Loose):
     stages: Annotated[list[StageReq], Field(min_length=1, max_length=20)]
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
     activity: ActivityReq = ActivityReq()
+    powder: Literal["double", "single", "phosphate"] = "double"
 
 
 class RiseReq(DoughReq):
     """`rise`: a dough with its leaven, the ratios asked for, and what was read so far."""
 
     targets: list[Ratio] = [2.0]
-    readings: list[ReadingReq] = []
+    readings: Annotated[list[ReadingReq], Field(max_length=200)] = []
+    by_h: Annotated[list[Annotated[float, within(0, 400, "h")]], Field(max_length=20)] = []
 
 
 class DoseReq(DoughReq):
@@ -93,49 +100,70 @@ class DoseReq(DoughReq):
     at_h: Annotated[float, within(0.1, 240, "h")]
 
 
-def _stage(i: int, q: StageReq) -> rise.Stage:
-    if (q.ambient_c is None) == (q.path is None):
-        raise refuse(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
-    path = tuple(q.path) if q.path else ((0.0, float(q.ambient_c or 0.0)),)
+def path_of(path: list[tuple[float, float]], pointer: str) -> tuple[tuple[float, float], ...]:
+    """A temperature path that can be believed: hours from 0 on that rise, -30 to 600 C."""
     if not path:
-        raise refuse(f"/stages/{i}/path", "The path is empty. Give [[hour, C], ...] from the start of the stage.")
+        raise refuse(pointer, "The path is empty. Give [[hour, C], ...] from the start of the stage.")
     hours = [h for h, _ in path]
     if any(not math.isfinite(v) for point in path for v in point) or hours != sorted(set(hours)) or hours[0] < 0:
-        raise refuse(f"/stages/{i}/path", "Hours of a path must be finite, from 0 on, and rise: [[0, 21], [6, 18]].")
+        raise refuse(pointer, "Hours of a path must be finite, from 0 on, and rise: [[0, 21], [6, 18]].")
     if any(not -30 <= c <= 600 for _, c in path):
-        raise refuse(f"/stages/{i}/path", "A temperature of the path is not believable. Give -30 to 600 C.")
+        raise refuse(pointer, "A temperature of the path is not believable. Give -30 to 600 C.")
+    return tuple(path)
+
+
+def _stage(i: int, q: StageReq) -> Stage:
+    if (q.ambient_c is None) == (q.path is None):
+        raise refuse(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
+    path = path_of(q.path, f"/stages/{i}/path") if q.path is not None else ((0.0, float(q.ambient_c or 0.0)),)
     vessel = None
     if q.vessel and q.vessel.kind != "none":
         v = q.vessel
-        vessel = Vessel(v.kind, v.mass_g, v.lid, v.diameter_cm, v.base)
-    return rise.Stage(q.name, q.hours, path, vessel, q.then, q.target_ratio, q.too_far_maturity)
+        vessel = Vessel(v.kind, v.mass_g, v.lid, v.diameter_cm, v.base, v.count, v.load_g, v.fridge_litres)
+    add = portions_of(q.add, f"/stages/{i}/add")
+    return Stage(q.name, q.hours, path, vessel, q.then, q.target_ratio, q.too_far_maturity, add, q.add_temp_c)
+
+
+def _readings(q: RiseReq, total_h: float) -> list[beliefs.Reading]:
+    """The looks, checked; every fault at once."""
+    faults: list[FieldFault] = []
+    for i, x in enumerate(q.readings):
+        if x.kind in ("ratio", "jar") and x.ratio is None:
+            faults.append(FieldFault(f"/readings/{i}/ratio", "Give the ratio that was seen, as 1.4."))
+        if x.kind == "feel" and x.feel is None:
+            faults.append(FieldFault(f"/readings/{i}/feel", "Give not_yet, just or past."))
+        if x.kind == "dough_c" and x.temp_c is None:
+            faults.append(FieldFault(f"/readings/{i}/temp_c", "Give the temperature that was read, as 24.5."))
+        if x.h > total_h + 1e-9:
+            faults.append(FieldFault(f"/readings/{i}/h", f"{x.h:g} h lies after the stages end ({total_h:g} h). Lengthen the last stage or mend the hour."))  # fmt: skip
+    if faults:
+        raise BadRequest(faults)
+    return [beliefs.Reading(x.h, x.kind, x.ratio, x.feel, x.temp_c) for x in q.readings]
+
+
+def _batch(q: DoughReq, dough: Dough) -> Batch:
+    if not dough.flour_g or not dough.water_g:
+        raise refuse("/lines", "A dough needs flour and water. Add both.")
+    return Batch(dough, q.strength, q.mix_temp_c, q.bloomed, q.altitude_m, q.starter.seed(), q.powder)
 
 
 def run_rise(q: RiseReq) -> dict[str, Any]:
-    dough = mass_dough(q.lines)
-    if not dough.flour_g or not dough.water_g:
-        raise refuse("/lines", "A dough needs flour and water. Add both.")
-    if not any(p.ingredient.is_yeast or p.ingredient.is_starter for p in dough.portions):
-        raise refuse(
-            "/lines", "No yeast and no starter in these lines. Add one; soda and powder are computed by `soda`."
-        )
+    batch = _batch(q, mass_dough(q.lines))
     stages = [_stage(i, s) for i, s in enumerate(q.stages)]
-    readings = []
-    for i, x in enumerate(q.readings):
-        if x.kind in ("ratio", "jar") and x.ratio is None:
-            raise refuse(f"/readings/{i}/ratio", "Give the ratio that was seen, as 1.4.")
-        if x.kind == "feel" and x.feel is None:
-            raise refuse(f"/readings/{i}/feel", "Give not_yet, just or past.")
-        if x.kind != "dough_c":
-            readings.append(beliefs.Reading(x.h, x.kind, x.ratio, x.feel))
+    total_h = sum(s.hours for s in stages)
+    if total_h > MAX_HOURS:
+        raise refuse("/stages", f"The stages last {total_h:g} h in all. Give up to {MAX_HOURS:g} h.")
+    whole = with_all(batch, stages)
+    if not any(
+        p.ingredient.is_yeast or p.ingredient.is_starter or p.ingredient.is_other_leaven for p in whole.dough.portions
+    ):
+        raise refuse("/lines", "No yeast, no starter, no soda and no powder in these lines. Add one.")
+    readings = _readings(q, total_h)
     seen = rise.forecast(
-        dough, q.strength, q.mix_temp_c, stages, q.targets, bloomed=q.bloomed, altitude_m=q.altitude_m,
-        belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, seed=q.starter.seed(),
+        batch, stages, q.targets, belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, by_h=q.by_h
     )  # fmt: skip
-    ranked = worth(
-        dough, q.strength, q.mix_temp_c, stages, bloomed=q.bloomed, altitude_m=q.altitude_m, belief=seen.belief,
-        seed=q.starter.seed(), now_h=max((x.h for x in readings), default=0.0),
-    )  # fmt: skip
+    ranked = worth(batch, stages, belief=seen.belief, now_h=max((x.h for x in readings), default=0.0))
+    odd = [c for s in q.stages if s.path for c in doubts(s.path)]
     t = seen.trace
     window = seen.windows[0] if seen.windows else None
     why = {
@@ -169,6 +197,7 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
                 "best_from": w.best_from.as_dict(),
                 "best_to": w.best_to.as_dict(),
                 "too_far": w.too_far.as_dict(),
+                "reason": w.reason,
             }
             for w in seen.windows
         ],
@@ -184,7 +213,9 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
             "gas_ml_per_100g": t.gas_ml_per_100g.tolist(),
         },
         "acid": None if seen.acid is None else {"ph": seen.acid.ph, "tta_ml": seen.acid.tta_ml, "word": seen.acid.word},
-        "leaven_left_frac": None,
+        "leaven_left_frac": seen.leaven_left_frac,
+        "ready_by": [{"h": h, "probability": p} for h, p in zip(q.by_h, seen.ready_by, strict=True)],
+        "offsets_c": seen.offsets_c,
         "workable_h": seen.workable_h,
         "safety": None
         if seen.safety is None
@@ -197,7 +228,7 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
             {"what": w.what, "words": w.words, "at_h": w.at_h, "narrows_min": w.narrows_min} for w in ranked
         ],
         "belief": {"mean": seen.belief.mean, "sd_log": seen.belief.sd_log},
-        "cautions": [c.model_dump() for c in caution_out(seen.cautions)],
+        "cautions": [c.model_dump() for c in caution_out((*odd, *seen.cautions))],
         "why": why if window else {"crossings": why["crossings"]},
     }
 
@@ -207,13 +238,9 @@ def run_dose(q: DoseReq) -> dict[str, Any]:
     if row is None:
         raise refuse("/leaven", unknown_text(q.leaven))
     whole = mass_dough(q.lines)
-    dough = dough_of(p for p in whole.portions if not (p.ingredient.is_yeast or p.ingredient.is_starter))
-    if not dough.flour_g or not dough.water_g:
-        raise refuse("/lines", "A dough needs flour and water. Add both.")
+    bare = dough_of(p for p in whole.portions if not (p.ingredient.is_yeast or p.ingredient.is_starter))
     stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))
-    wish = Wish(
-        dough, q.strength, q.mix_temp_c, stages, q.target_ratio, q.at_h, q.bloomed, q.altitude_m, q.activity.mean
-    )
+    wish = Wish(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
     found = dose_for(wish, row)
     return {
         "baker_frac": found.baker_frac,
@@ -225,62 +252,6 @@ def run_dose(q: DoseReq) -> dict[str, Any]:
             "baker_frac": {
                 "relation": "largest ratio up to the hour = target, solved for ln(yeast) on the rise model",
                 "inputs": {"leaven": q.leaven, "target_ratio": q.target_ratio, "at_h": q.at_h},
-                "evidence": "fitted",
-            }
-        },
-    }
-
-
-class StarterReq(SeedReq):
-    """`starter`: a feed and its temperature; or `total_g` and `peak_at_h` in place of the masses."""
-
-    seed_g: Mass | None = None
-    flour_g: Mass | None = None
-    water_g: Mass | None = None
-    flour: str = "bread_flour"
-    total_g: Mass | None = None
-    peak_at_h: Annotated[float, within(1, 48, "h")] | None = None
-    hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
-    temp_c: Annotated[float, within(0, 40, "C")] | None = None
-    path: list[tuple[float, float]] | None = None
-    state: Literal["peak", "ripe", "chilled"] = "ripe"
-
-
-def run_starter(q: StarterReq) -> dict[str, Any]:
-    if (q.temp_c is None) == (q.path is None):
-        raise refuse("/temp_c", "Give either temp_c or path, not both and not neither.")
-    path = q.path or [(0.0, float(q.temp_c or 0.0))]
-    if any(not math.isfinite(v) for point in path for v in point) or [h for h, _ in path] != sorted(
-        {h for h, _ in path}
-    ):
-        raise refuse("/path", "Hours of a path must be finite and rise: [[0, 21], [6, 18]].")
-    whole = 1.0 if q.flour in WHOLE_FLOURS else 0.0
-    if q.total_g is not None and q.peak_at_h is not None:
-        feed = starters.feed_for(q.total_g, q.peak_at_h, path, q.seed(), q.hydration_frac, whole)
-        if feed is None:
-            raise refuse(
-                "/peak_at_h",
-                f"No feed from 1:0.3 to 1:40 peaks after {q.peak_at_h:g} h at this temperature. Change the hour or the place.",
-            )
-    elif q.seed_g and q.flour_g and q.water_g:
-        feed = starters.Feed(q.seed_g, q.flour_g, q.water_g, 1.0, whole)
-    else:
-        raise refuse("/seed_g", "Give seed_g, flour_g and water_g, or total_g and peak_at_h.")
-    jar = starters.fed(feed, q.seed(), path, 48.0)
-    return {
-        "peak_h": jar.peak_h,
-        "hold_from_h": jar.hold_from_h,
-        "hold_until_h": jar.hold_until_h,
-        "ratio": list(feed.ratio),
-        "masses": {"seed_g": feed.seed_g, "flour_g": feed.flour_g, "water_g": feed.water_g},
-        "peak_ratio": jar.peak_ratio,
-        "acid": {"ph": jar.ph_at_peak, "tta_ml": jar.tta_at_peak, "word": jar.word},
-        "trace": {"h": jar.h.tolist(), "ratio": jar.ratio.tolist(), "temp_c": jar.temp_c.tolist()},
-        "cautions": [caution("raw_starter").as_dict()],
-        "why": {
-            "peak_h": {
-                "relation": "gs, Xs, L and A of the sourdough equations in a jar; peak of E",
-                "inputs": {"ratio": [round(x, 2) for x in feed.ratio], "state": q.state, "vitality": q.vitality},
                 "evidence": "fitted",
             }
         },

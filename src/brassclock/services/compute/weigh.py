@@ -124,7 +124,7 @@ def run_soda(q: SodaReq) -> dict[str, Any]:
     rests = [chemical.Rest(x.minutes, x.temp_c, x.form, x.half_thickness_mm) for x in q.rests]
     course = chemical.course(dough, q.strength, rests, q.powder, pressure)
     last = rests[-1] if rests else chemical.Rest(60, 24)
-    wait = chemical.wait(dough, q.strength, last, q.powder, pressure)
+    wait = chemical.waiting(dough, q.strength, last, q.powder, pressure)
     return {
         "excess_g_per_100g_flour": balance.excess_g_per_100g_flour,
         "verdict": balance.verdict,

@@ -2,27 +2,35 @@
 
 Each acid has a fast, a slow and a hot share, first order: k(T) = k_ref·exp[−Ea/R·(1/T − 1/T_ref)]. All
 draws share the soda that is left, so an acid dairy spends a powder's soda at mixing. Held gas leaves by
-diffusion and by coalescence: k = 1/τ + k_co·(φ/φ_max)². Basis 1 g flour; mmol, min, C.
+diffusion and by coalescence: k = 1/τ + k_co·(φ/φ_max)². Basis 1 g flour; mol, min, C.
 Validity: 0 to 40 C while resting; a pocket's puff is not part of it. Sources: docs/science.md, *Soda and powder*.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 
+import numpy as np
+from numpy.typing import NDArray
+
+from brassclock.core.compiled import Stepper
 from brassclock.core.matter.acids import acids
 from brassclock.core.matter.air import SEA_LEVEL_PA, vapour_pressure_pa
 from brassclock.core.matter.dough import Dough
 from brassclock.core.rise import gas
+from brassclock.core.rise.chemical import reaction
 from brassclock.core.rise.chemical.params import HOLDINGS, LONGEST_H, PARAMS, WAIT_WORDS, Holding
 from brassclock.core.weigh.soda import weights_of
 
 R = 8.314
+Array = NDArray[np.float64]
 V = {name: p.value for name, p in PARAMS.items()}
 PHI0, GAS_FREE_G_ML = 0.07, 1.25
-STEP_MIN = 0.5
+STEPS = ((60.0, 0.5), (720.0, 5.0), (math.inf, 20.0))  # until [min], step [min]
+DEFAULT_C = 24.0
+reactor = Stepper(reaction.react, (reaction.arrhenius,))
 
 
 @dataclass(frozen=True)
@@ -39,21 +47,8 @@ class Rest:
 
 
 @dataclass(frozen=True)
-class Pools:
-    """Soda and the shares of its acids that wait [mmol per g flour]: (acid id, fast, slow, hot)."""
-
-    soda: float
-    acids: tuple[tuple[str, float, float, float], ...]
-
-    @property
-    def potential(self) -> float:
-        """Gas that soda and acid can still make together [mmol per g flour]."""
-        return min(self.soda, sum(f + s + h for _, f, s, h in self.acids))
-
-
-@dataclass(frozen=True)
 class Lift:
-    """Where a dough stands: gas held and still to come [mmol per g flour], and V/V0 if cooked now."""
+    """Where a dough stands: gas held and still to come [mol per g flour], and V/V0 if cooked now."""
 
     minutes: float
     held: float
@@ -71,60 +66,41 @@ class Course:
 
 
 @dataclass(frozen=True)
-class Wait:
-    """How long the dough may wait before half its lift is gone [h], as a band, and the word for it."""
+class Waiting:
+    """How long the dough may wait before half its lift is gone [h], as a band, and the word for it.
+
+    `best` is the lift with no gas lost; `runs` the lifts until then, gas lost fast, as told, and slowly.
+    """
 
     verdict: str
     h: float
     low_h: float
     high_h: float
+    best: float
+    runs: tuple[tuple[Lift, ...], ...]
 
 
-def rate(k_ref: float, ea_j_mol: float, temp_c: float, ref_c: float) -> float:
-    """Arrhenius rate at `temp_c` from the one at `ref_c`.
+def pools_of(dough: Dough, powder: str = "double", *, starters: bool = True) -> tuple[tuple[str, ...], Array]:
+    """(acid ids, pools of `reaction`) of a dough with flour, before soda and acid meet.
 
-    >>> rate(1.0, 40_000, 25.0, 25.0)
-    1.0
+    `starters` False leaves a starter's acid out, for a model that follows that acid itself.
     """
-    return k_ref * math.exp(-ea_j_mol / R * (1 / (temp_c + 273.15) - 1 / (ref_c + 273.15)))
-
-
-def pools_of(dough: Dough, powder: str = "double") -> Pools:
-    """Soda and acids of a dough with flour, before they meet."""
     soda, by_acid = 0.0, dict[str, float]()
     for portion in dough.portions:
+        if portion.ingredient.is_starter and not starters:
+            continue
         for w in weights_of(portion, powder):
             if w.side == "soda":
-                soda += w.mmol / dough.flour_g
+                soda += w.mmol / 1000 / dough.flour_g
             else:
-                by_acid[w.acid] = by_acid.get(w.acid, 0.0) + w.mmol / dough.flour_g
-    shares = tuple(
-        (name, m * acids()[name].fast_frac, m * acids()[name].slow_frac, m * acids()[name].heat_frac)
-        for name, m in by_acid.items()
-    )
-    return Pools(soda, shares)
-
-
-def react(pools: Pools, temp_c: float, minutes: float) -> tuple[Pools, float]:
-    """The pools after `minutes` at `temp_c`, and the gas that came free [mmol per g flour]."""
-    if pools.soda <= 0:
-        return pools, 0.0
-    fast = 1 - math.exp(-rate(V["fast_25"], V["fast_ea"], temp_c, 25.0) * minutes)
-    draws = []
-    for name, f, s, h in pools.acids:
+                by_acid[w.acid] = by_acid.get(w.acid, 0.0) + w.mmol / 1000 / dough.flour_g
+    rows = [[soda, V["fast_25"], V["fast_ea"], V["decay_80"], V["decay_ea"], 0.0, 0.0]]
+    for name, m in by_acid.items():
         a = acids()[name]
-        slow = 1 - math.exp(-rate(a.slow_25_per_min, a.slow_ea_j_mol, temp_c, 25.0) * minutes)
-        hot = 1 - math.exp(-rate(a.heat_60_per_min, a.heat_ea_j_mol, temp_c, 60.0) * minutes)
-        draws.append((f * fast, s * slow, h * hot))
-    wanted = sum(map(sum, draws))
-    share = min(1.0, pools.soda / wanted) if wanted > 0 else 0.0
-    left = tuple(
-        (name, f - share * df, s - share * ds, h - share * dh)
-        for (name, f, s, h), (df, ds, dh) in zip(pools.acids, draws, strict=True)
-    )
-    soda = pools.soda - share * wanted
-    decayed = soda * (1 - math.exp(-rate(V["decay_80"], V["decay_ea"], temp_c, 80.0) * minutes))
-    return Pools(soda - decayed, left), share * wanted + decayed / 2
+        rows.append([
+            m * a.fast_frac, m * a.slow_frac, m * a.heat_frac, a.slow_25_per_min, a.slow_ea_j_mol, a.heat_60_per_min, a.heat_ea_j_mol,
+        ])  # fmt: skip
+    return tuple(by_acid), np.array(rows)
 
 
 class _Held:
@@ -137,75 +113,75 @@ class _Held:
         self.air_mol = (self.first_ml - self.dry_ml) / gas.molar_volume_ml(25.0, pressure_pa)
         self.holding, self.pressure_pa = holding, pressure_pa
 
-    def gas_frac(self, held_mmol: float, temp_c: float) -> float:
-        v = gas.gas_split(held_mmol / 1000, self.air_mol, temp_c, self.water, self.pressure_pa)[0]
+    def gas_frac(self, held_mol: float, temp_c: float) -> float:
+        v = gas.gas_split(held_mol, self.air_mol, temp_c, self.water, self.pressure_pa)[0]
         return v / (v + self.dry_ml)
 
     def loss_per_min(self, phi: float, temp_c: float, rest: Rest) -> float:
         dissolved = gas.co2_ostwald(temp_c) * self.water / self.dry_ml
-        d_l = rate(V["d_liquid"], V["d_ea"], temp_c, 25.0)
+        d_l = reaction.arrhenius(V["d_liquid"], V["d_ea"], temp_c, 25.0)
         d = d_l * dissolved * (1 + 2 * phi) / (1 - phi) / (phi + (1 - phi) * dissolved)
         half = rest.half_thickness_mm / 1000
         tau_min = (4 if rest.form == "sheet" else 1) * half**2 / (math.pi**2 * d) / 60
-        co = rate(self.holding.coalesce_per_min, V["coalesce_ea"], temp_c, 25.0)
+        co = reaction.arrhenius(self.holding.coalesce_per_min, V["coalesce_ea"], temp_c, 25.0)
         return 1 / tau_min + co * (phi / self.holding.gas_limit_frac) ** 2
 
-    def lift(self, mmol: float) -> float:
-        """V/V0 when the crumb sets with this much gas [mmol per g flour]."""
+    def lift(self, mol: float) -> float:
+        """V/V0 when the crumb sets with this much gas [mol per g flour]."""
         kelvin = V["set_c"] + 273.15
         pressure = self.pressure_pa - V["steam_share"] * vapour_pressure_pa(V["set_c"])
-        return 1 + self.holding.oven_kept * mmol / 1000 * R * kelvin / pressure * 1e6 / self.first_ml
+        return 1 + self.holding.oven_kept * mol * R * kelvin / pressure * 1e6 / self.first_ml
+
+
+def _resting(body: _Held, pools: Array, rests: Sequence[Rest]) -> Iterator[Lift]:
+    """Mix for three minutes at the first rest's temperature, then rest: where the dough stands after every step."""
+    held = float(reactor(pools, rests[0].temp_c, V["mix_min"]))
+    minutes = 0.0
+    yield Lift(0.0, held, to_come := float(reaction.potential(pools)), body.lift(held + to_come))
+    for rest in rests:
+        left = rest.minutes
+        while left > 1e-9:
+            step = min(left, next(size for until, size in STEPS if minutes < until))
+            more = float(reactor(pools, rest.temp_c, step))
+            phi = body.gas_frac(held, rest.temp_c)
+            held = held * math.exp(-body.loss_per_min(phi, rest.temp_c, rest) * step) + more
+            minutes, left = minutes + step, left - step
+            yield Lift(minutes, held, to_come := float(reaction.potential(pools)), body.lift(held + to_come))
 
 
 def course(
     dough: Dough, strength: str, rests: Sequence[Rest], powder: str = "double", pressure_pa: float = SEA_LEVEL_PA
 ) -> Course:
-    """Mix for three minutes at the first rest's temperature, then rest. `strength` is a key of HOLDINGS."""
+    """A dough through its rests, from the end of mixing. `strength` is a key of HOLDINGS."""
     body = _Held(dough, HOLDINGS[strength], pressure_pa)
-    pools = pools_of(dough, powder)
-    potential = pools.potential
-    first_c = rests[0].temp_c if rests else 24.0
-    pools, held = react(pools, first_c, V["mix_min"])
-    lifts = [Lift(0.0, held, pools.potential, body.lift(held + pools.potential))]
-    released = held / potential if potential > 0 else 0.0
-    minutes = 0.0
-    for rest in rests:
-        left = rest.minutes
-        while left > 1e-9:
-            step = min(left, STEP_MIN if minutes < 60 else 5.0)
-            pools, more = react(pools, rest.temp_c, step)
-            phi = body.gas_frac(held, rest.temp_c)
-            held = held * math.exp(-body.loss_per_min(phi, rest.temp_c, rest) * step) + more
-            minutes, left = minutes + step, left - step
-            lifts.append(Lift(minutes, held, pools.potential, body.lift(held + pools.potential)))
-    return Course(tuple(lifts), released, body.lift(potential))
+    pools = pools_of(dough, powder)[1]
+    all_of_it = float(reaction.potential(pools))
+    lifts = tuple(_resting(body, pools, rests or [Rest(0.0, DEFAULT_C)]))
+    return Course(lifts, lifts[0].held / all_of_it if all_of_it > 0 else 0.0, body.lift(all_of_it))
 
 
-def _half_lift_h(dough: Dough, strength: str, rest: Rest, powder: str, pressure_pa: float, faster: float) -> float:
-    holding = HOLDINGS[strength]
-    changed = Holding(holding.coalesce_per_min * faster, holding.gas_limit_frac, holding.oven_kept)
-    body = _Held(dough, changed, pressure_pa)
-    pools = pools_of(dough, powder)
-    goal = 1 + V["half_lift"] * (body.lift(pools.potential) - 1)
-    pools, held = react(pools, rest.temp_c, V["mix_min"])
-    minutes = 0.0
-    while minutes < LONGEST_H * 60 and body.lift(held + pools.potential) >= goal:
-        step = STEP_MIN if minutes < 60 else 5.0 if minutes < 720 else 20.0
-        pools, more = react(pools, rest.temp_c, step)
-        phi = body.gas_frac(held, rest.temp_c)
-        held = held * math.exp(-body.loss_per_min(phi, rest.temp_c, rest) * step) + more
-        minutes += step
-    return minutes / 60
-
-
-def wait(
+def waiting(
     dough: Dough, strength: str, rest: Rest, powder: str = "double", pressure_pa: float = SEA_LEVEL_PA
-) -> Wait | None:
-    """How long the dough may wait at that rest; None when nothing in it makes gas.
+) -> Waiting | None:
+    """How long the dough may wait at that rest, and what lift is left by then; None when nothing in it makes gas.
 
     The band is coalescence three times as fast and a third as fast (judgement).
     """
-    if pools_of(dough, powder).potential <= 0:
+    pools = pools_of(dough, powder)[1]
+    all_of_it = float(reaction.potential(pools))
+    if all_of_it <= 0:
         return None
-    low, mid, high = (_half_lift_h(dough, strength, rest, powder, pressure_pa, f) for f in (3.0, 1.0, 1 / 3))
-    return Wait(next((word for edge, word in WAIT_WORDS if mid < edge), "overnight"), mid, low, high)
+    holding, long_rest = HOLDINGS[strength], [replace(rest, minutes=LONGEST_H * 60)]
+    runs: list[list[Lift]] = []
+    for faster in (3.0, 1.0, 1 / 3):
+        body = _Held(dough, replace(holding, coalesce_per_min=holding.coalesce_per_min * faster), pressure_pa)
+        goal = 1 + V["half_lift"] * (body.lift(all_of_it) - 1)
+        run: list[Lift] = []
+        for lift in _resting(body, pools.copy(), long_rest):
+            run.append(lift)
+            if lift.at_cook < goal:
+                break
+        runs.append(run)
+    low, mid, high = (run[-1].minutes / 60 for run in runs)
+    verdict = next((word for edge, word in WAIT_WORDS if mid < edge), "overnight")
+    return Waiting(verdict, mid, low, high, _Held(dough, holding, pressure_pa).lift(all_of_it), tuple(map(tuple, runs)))

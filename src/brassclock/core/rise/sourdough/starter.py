@@ -16,7 +16,8 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from brassclock.core.rise import course as courses
-from brassclock.core.rise.course import Course, Piece, Recipe, Seed, Sour
+from brassclock.core.rise.course import Course, Piece
+from brassclock.core.rise.recipe import Recipe, Seed, Sour
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.sourdough.params import PARAMS, WHOLEMEAL_JAR
 

@@ -1,0 +1,56 @@
+"""Soda and acids meeting in a dough, in the subset a compiler takes.
+
+Pools are an array of seven columns [mol per g flour]. Row 0: soda, then its own rates (acids that dissolve at
+once: 1/min at 25 C, J/mol; decay alone: 1/min at 80 C, J/mol). Each further row is an acid: its share that
+dissolves at once, slowly, and in heat, then slow rate at 25 C, J/mol, hot rate at 60 C, J/mol.
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+WIDTH = 7
+
+
+def arrhenius(k_ref: float, ea_j_mol: float, temp_c: float, ref_c: float) -> float:
+    """Rate at `temp_c` from the one at `ref_c`, both C.
+
+    >>> arrhenius(1.0, 40_000, 25.0, 25.0)
+    1.0
+    """
+    return k_ref * math.exp(-ea_j_mol / 8.314 * (1 / (temp_c + 273.15) - 1 / (ref_c + 273.15)))
+
+
+def react(pools, temp_c, minutes):
+    """Let the pools react in place; returns the gas that came free [mol per g flour]. All draws share the soda."""
+    soda = pools[0, 0]
+    if soda <= 0.0:
+        return 0.0
+    fast = 1.0 - math.exp(-arrhenius(pools[0, 1], pools[0, 2], temp_c, 25.0) * minutes)
+    draws = np.zeros((pools.shape[0], 3))
+    wanted = 0.0
+    for i in range(1, pools.shape[0]):
+        draws[i, 0] = pools[i, 0] * fast
+        draws[i, 1] = pools[i, 1] * (1.0 - math.exp(-arrhenius(pools[i, 3], pools[i, 4], temp_c, 25.0) * minutes))
+        draws[i, 2] = pools[i, 2] * (1.0 - math.exp(-arrhenius(pools[i, 5], pools[i, 6], temp_c, 60.0) * minutes))
+        wanted += draws[i, 0] + draws[i, 1] + draws[i, 2]
+    share = 0.0
+    if wanted > 0.0:
+        share = min(1.0, soda / wanted)
+    for i in range(1, pools.shape[0]):
+        for j in range(3):
+            pools[i, j] -= share * draws[i, j]
+    left = soda - share * wanted
+    decayed = left * (1.0 - math.exp(-arrhenius(pools[0, 3], pools[0, 4], temp_c, 80.0) * minutes))
+    pools[0, 0] = left - decayed
+    return share * wanted + decayed / 2.0
+
+
+def potential(pools):
+    """Gas that soda and acid can still make together [mol per g flour]."""
+    acid = 0.0
+    for i in range(1, pools.shape[0]):
+        acid += pools[i, 0] + pools[i, 1] + pools[i, 2]
+    return min(pools[0, 0], acid)

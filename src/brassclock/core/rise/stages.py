@@ -1,0 +1,175 @@
+"""Stages of a rise along their air: one course through them, read as ratio, maturity and fill.
+
+Hours run from the end of mixing; ratio is volume since the last knock-back or joining. Maturity m = Q/need and
+fill f = (C0 + Q)/what the dough can hold, both at one shaping temperature (docs/science.md, *Windows*).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from brassclock.core.matter.dough import Portion, dough_of
+from brassclock.core.rise import course as model
+from brassclock.core.rise import gas
+from brassclock.core.rise.course import Course, Piece
+from brassclock.core.rise.dough_heat import Vessel, time_constant_h
+from brassclock.core.rise.recipe import Batch
+
+Array = NDArray[np.float64]
+KNOCK_BACK_FRAC = 0.15
+SHAPING_TEMP_C = 24.0
+DEFAULT_TARGET = 2.0
+REGASSED = ("knock_back", "divide", "ball")
+
+
+@dataclass(frozen=True)
+class Stage:
+    """A stretch of the rise: its air as (hour, C) points from its start, vessel, what ends it, what joins at its start.
+
+    `add_c` is the newcomers' temperature, that of the air when None.
+    """
+
+    name: str
+    hours: float
+    path: tuple[tuple[float, float], ...]
+    vessel: Vessel | None = None
+    then: str | None = None
+    target_ratio: float | None = None
+    too_far_maturity: float | None = None
+    add: tuple[Portion, ...] = ()
+    add_c: float | None = None
+
+    def ambient_c(self, h: float) -> float:
+        """Air at `h` hours into the stage; the last value is held."""
+        return float(np.interp(h, [p[0] for p in self.path], [p[1] for p in self.path]))
+
+    @property
+    def gas_kept(self) -> bool:
+        return self.then not in REGASSED
+
+    def shifted(self, add_c: float) -> Stage:
+        """The stage in air warmer by `add_c`."""
+        return replace(self, path=tuple((h, c + add_c) for h, c in self.path))
+
+    def pieces(self, hours: float) -> list[Piece]:
+        """The stage as pieces with linear air, broken at every point of the path."""
+        marks = sorted({0.0, hours, *(h for h, _ in self.path if 0 < h < hours)})
+        knock = None if self.gas_kept else KNOCK_BACK_FRAC
+        spans = list(pairwise(marks))
+        points = np.array(self.path)
+        air = np.interp(marks, points[:, 0], points[:, 1])
+        return [
+            Piece(
+                b - a, float(air[i]), float(air[i + 1]), time_constant_h(self.vessel, float(air[i] + air[i + 1]) / 2),
+                knock if i == len(spans) - 1 else None,
+            )
+            for i, (a, b) in enumerate(spans)
+        ]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Run:
+    """One course with what is read from it, and the stage each row belongs to."""
+
+    course: Course
+    ratio: Array
+    maturity: Array
+    fill: Array
+    stage: NDArray[np.int64]
+
+    @property
+    def weakening(self) -> Array:
+        return self.course.weakening
+
+    @property
+    def fresh_fill(self) -> Array:
+        """Fill had the dough not weakened: what of a full dough is gas alone."""
+        c = self.course
+        fresh = 1 + c.start.p[38] * c.start.p[20]
+        return np.asarray(self.fill * c.capacity_expansion / fresh)
+
+
+def run_stages(
+    batch: Batch, stages: Sequence[Stage], hours: Sequence[float], activity: float,
+    scale: Mapping[int, float] | None = None, default_target: float = DEFAULT_TARGET,
+) -> Run:  # fmt: skip
+    """One course through stages of these lengths. `scale` multiplies parameters of the stepper (-1: the sugar at the start)."""
+    dt_h = model.DT_H if model.course_stepper.ready else model.COARSE_DT_H
+    course: Course | None = None
+    pieces: list[Piece] = []
+    stage_of_piece: list[int] = []
+    start = model.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
+    _scaled(start, scale or {}, first=True)
+
+    def through() -> Course:
+        more = model.course(start, pieces, dt_h)
+        return more if course is None else course.then(more)
+
+    for i, (stage, length) in enumerate(zip(stages, hours, strict=True)):
+        if stage.add:
+            if pieces:
+                course, pieces = through(), []
+            batch, start = _joined(batch, start, course, stage, activity)
+            _scaled(start, scale or {}, first=False)
+        more = stage.pieces(length)
+        pieces += more
+        stage_of_piece += [i] * len(more)
+    done = through()
+    stage_of_row = np.array(stage_of_piece)[done.piece]
+    knocked = [stages[s].then in REGASSED for s in range(len(stages))]
+    opens = [0, *(int(knocked[s - 1] or bool(stages[s].add)) for s in range(1, len(stages)))]
+    epoch = np.cumsum(opens)[stage_of_row]
+    return _read(done, stages, stage_of_row, epoch, default_target)
+
+
+def with_all(batch: Batch, stages: Sequence[Stage]) -> Batch:
+    """The dough with everything that joins it on the way."""
+    added = [p for s in stages for p in s.add]
+    return replace(batch, dough=dough_of([*batch.dough.portions, *added])) if added else batch
+
+
+def _scaled(start: model.Start, scale: Mapping[int, float], *, first: bool) -> None:
+    for at, factor in scale.items():
+        if at >= 0:
+            start.p[at] *= factor
+        elif first:
+            start.state[1] *= factor
+
+
+def _joined(
+    batch: Batch, start: model.Start, course: Course | None, stage: Stage, activity: float
+) -> tuple[Batch, model.Start]:
+    """The dough with what a stage adds; before any course, the two are one dough from the start."""
+    whole = with_all(batch, [stage])
+    end = course.end if course else model.End(start.state, start.air_mol, start.pools)
+    old_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in batch.dough.portions)
+    new_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in stage.add)
+    add_c = stage.ambient_c(0.0) if stage.add_c is None else stage.add_c
+    temp_c = (old_heat * float(end.state[8]) + new_heat * add_c) / (old_heat + new_heat)
+    share = batch.dough.flour_g / whole.dough.flour_g
+    return whole, model.joined(start, end, whole.recipe, share, temp_c, activity)
+
+
+def _read(
+    course: Course, stages: Sequence[Stage], stage_of_row: NDArray[np.int64], epoch: NDArray[np.int64], default: float
+) -> Run:
+    ratio, maturity, fill = np.empty_like(course.h), np.empty_like(course.h), np.empty_like(course.h)
+    volume, e_max = course.volume_ml, course.capacity_expansion
+    for number in range(int(epoch[-1]) + 1):
+        rows = epoch == number
+        first = int(np.argmax(rows))
+        start = course.starts[course.stretch[first]]
+        v_ref, c_0, air = volume[first], course.state[first, 6], course.air_mol[first]
+        named = [t for s in dict.fromkeys(stage_of_row[rows].tolist()) if (t := stages[s].target_ratio)]
+        args = (start.dry_ml, air, SHAPING_TEMP_C, start.water, start.pressure_pa)
+        need = max(float(gas.co2_for_volume((named[-1] if named else default) * v_ref, *args)) - c_0, 1e-9)
+        ratio[rows] = volume[rows] / v_ref
+        maturity[rows] = course.co2_made_mol[rows] / need
+        held = gas.co2_for_volume(e_max[rows] * start.first_ml, *args)
+        fill[rows] = (c_0 + course.co2_made_mol[rows]) / np.maximum(held, 1e-9)
+    return Run(course, ratio, maturity, fill, stage_of_row)

@@ -1,0 +1,100 @@
+"""How sure the temperatures are, and what a thermometer in the dough says of them.
+
+Three offsets are open: the dough after mixing, the room, the shelf of the fridge, each normal around zero. A reading
+of the dough's own temperature moves all three by their slopes (linear, Gaussian); what stays open widens the windows.
+Spreads are judgement; coverage by simulation stands in docs/science.md, *Belief*.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from brassclock.core.rise.belief import Reading
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage, run_stages
+from brassclock.core.rise.windows import is_cold
+
+Array = NDArray[np.float64]
+SPREAD_C = {"mix": 1.0, "room": 1.2, "shelf": 1.0}  # judgement: a plan's own guess against the evening's truth
+THERMOMETER_C = 0.5
+NUDGE_C = 1.0
+
+
+@dataclass(frozen=True)
+class Warmth:
+    """Offsets believed of mix, room and shelf: their means [C] and their covariance [C²]."""
+
+    mean: Array
+    cov: Array
+
+    def moved(self, name: str, by: float) -> Warmth:
+        """The same with one offset moved [C]."""
+        mean = self.mean.copy()
+        mean[list(SPREAD_C).index(name)] += by
+        return Warmth(mean, self.cov)
+
+    def spread_c(self, name: str) -> float:
+        at = list(SPREAD_C).index(name)
+        return float(np.sqrt(self.cov[at, at]))
+
+    def applied(self, batch: Batch, stages: Sequence[Stage]) -> tuple[Batch, list[Stage]]:
+        """The dough and its stages as believed."""
+        if not self.mean.any():
+            return batch, list(stages)
+        mix, room, shelf = (float(x) for x in self.mean)
+        return replace(batch, mix_temp_c=batch.mix_temp_c + mix), [_warmer(s, room, shelf) for s in stages]
+
+
+def _warmer(stage: Stage, room: float, shelf: float) -> Stage:
+    """Each point of the air moved by the offset of its place."""
+    return replace(
+        stage, path=tuple((h, c + (shelf if is_cold(replace(stage, path=((0.0, c),))) else room)) for h, c in stage.path)
+    )  # fmt: skip
+
+
+def prior(mix_known: bool = False) -> Warmth:
+    """Before any thermometer; `mix_known` when the dough was measured after mixing."""
+    sd = np.array(list(SPREAD_C.values()))
+    if mix_known:
+        sd[0] = THERMOMETER_C
+    return Warmth(np.zeros(len(sd)), np.diag(sd**2))
+
+
+def shifted(batch: Batch, stages: Sequence[Stage], name: str, by: float) -> tuple[Batch, list[Stage]]:
+    """The dough and its stages with one offset (a key of SPREAD_C) moved [C]."""
+    return prior().moved(name, by).applied(batch, stages)
+
+
+def open_offsets(stages: Sequence[Stage]) -> list[str]:
+    """Which offsets matter to these stages."""
+    colds = [is_cold(replace(s, path=((0.0, c),))) for s in stages for _, c in s.path]
+    return ["mix"] + ["room"] * (not all(colds)) + ["shelf"] * any(colds)
+
+
+def learned(batch: Batch, stages: Sequence[Stage], readings: Sequence[Reading], activity: float) -> Warmth:
+    """What readings of the dough's temperature (kind `dough_c`) leave of the offsets."""
+    believed = prior()
+    seen = [r for r in readings if r.kind == "dough_c" and r.temp_c is not None]
+    if not seen:
+        return believed
+    hours = np.array([r.h for r in seen])
+    lengths = [s.hours for s in stages]
+
+    def told(warmth: Warmth) -> Array:
+        dough, moved = warmth.applied(batch, stages)
+        course = run_stages(dough, moved, lengths, activity).course
+        return np.asarray(np.interp(hours, course.h, course.temp_c))
+
+    expected = told(believed)
+    slopes = np.zeros((len(seen), len(SPREAD_C)))
+    for name in open_offsets(stages):
+        at = list(SPREAD_C).index(name)
+        slopes[:, at] = (told(believed.moved(name, NUDGE_C)) - expected) / NUDGE_C
+    off = np.array([r.temp_c for r in seen], dtype=float) - expected
+    noise = slopes @ believed.cov @ slopes.T + THERMOMETER_C**2 * np.eye(len(seen))
+    gain = believed.cov @ slopes.T @ np.linalg.inv(noise)
+    return Warmth(gain @ off, believed.cov - gain @ slopes @ believed.cov)

@@ -1,0 +1,190 @@
+"""Windows of a stage: ready, best, too far; read from maturity, fill and weakening (docs/science.md, *Windows*).
+
+Levels are judgement set against practice rows; the limit that is met first is the window's reason.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from brassclock.core.rise import course as model
+from brassclock.core.rise import stepper
+from brassclock.core.rise.belief import Band, Posterior
+from brassclock.core.rise.dough_heat import COLD_PLACE_C, centre_lag_h, time_constant_h
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Run, Stage, run_stages
+
+Array = NDArray[np.float64]
+READY_M = 0.9
+BEST_M = (1.0, 1.3)
+LONG_BEST_F = (1.5, 2.5)
+LONG_RISE_H = 5.0
+TOO_FAR_F = {  # judgement: (gas kept, knocked back or divided next)
+    "developed": (0.9, 3.0),
+    "kneaded": (0.8, 2.8),
+    "enriched": (0.7, 2.6),
+    "wet_unkneaded": (0.7, 2.5),
+    "wholemeal": (0.6, 1.8),
+}
+SOUR_TOO_WEAK = 0.25  # judgement: the gluten that acid has cost
+WORKABLE_C = 16.0
+AIM_SHARE = 0.3  # judgement: a little past the start of the best span, never on its early edge
+GIVE_UP_H = 96.0
+MAX_HOURS = 240.0
+
+
+@dataclass(frozen=True)
+class Marks:
+    """One run's hours in a stage [h from the end of mixing]; None where it never gets there."""
+
+    ready: float | None
+    best_from: float | None
+    best_to: float | None
+    too_far: float | None
+    reason: str  # of too far: gas, acid or strength
+    workable: float | None
+
+
+@dataclass(frozen=True)
+class Window:
+    """When a stage is ready, at its best (from, to) and too far [h from the end of mixing], and what ends it.
+
+    `reason` is `gas`, `acid` or `strength`: the dough can hold no more, acid has cost its gluten, or age has.
+    """
+
+    stage: str
+    ready: Band
+    best_from: Band
+    best_to: Band
+    too_far: Band
+    reason: str = "gas"
+
+
+def _least(a: float | None, b: float | None) -> float | None:
+    return b if a is None else a if b is None else min(a, b)
+
+
+def is_cold(stage: Stage, at_h: float | None = None) -> bool:
+    """Whether the stage stands in a cold place, half way or at an hour."""
+    return stage.ambient_c(stage.hours / 2 if at_h is None else at_h) < COLD_PLACE_C
+
+
+def last_cold_h(stage: Stage) -> float:
+    """Hour of the stage at which its air last leaves the cold; 0 when it never is cold, or stays so."""
+    ends = [
+        h1
+        for (h0, c0), (h1, c1) in zip(stage.path, stage.path[1:], strict=False)
+        if c0 < COLD_PLACE_C <= c1 and h1 > h0
+    ]
+    return ends[-1] if ends else 0.0
+
+
+def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: Batch) -> Marks:
+    """What a run says of one of its stages, that stage left open."""
+    stage = stages[index]
+    rows = run.stage == index
+    h = run.course.h[rows]
+
+    def when(trace: Array, level: float) -> float | None:
+        return model.first_passage_h(h, trace[rows], level)
+
+    limit = TOO_FAR_F[batch.strength][0 if stage.gas_kept else 1]
+    ready = when(run.maturity, READY_M)
+    by_gas = when(run.fill, limit) if stage.too_far_maturity is None else when(run.maturity, stage.too_far_maturity)
+    by_acid = when(run.weakening, SOUR_TOO_WEAK) if run.course.start.p[stepper.SOUR] > 0 else None
+    too_far = _least(by_gas, by_acid)
+    reason = "gas"
+    if by_acid is not None and too_far == by_acid:
+        reason = "acid"
+    elif too_far is not None and stage.too_far_maturity is None:
+        fresh = float(np.interp(too_far, h, run.fresh_fill[rows]))
+        reason = "gas" if fresh > 0.9 * limit else "strength"
+    long_rise = ready is not None and ready - start_h >= LONG_RISE_H and not is_cold(stage)
+    if not stage.gas_kept and (long_rise or run.course.start.water < 0.5):
+        best_from, best_to = when(run.fill, LONG_BEST_F[0]), when(run.fill, min(LONG_BEST_F[1], limit))
+    else:
+        best_from, best_to = when(run.maturity, BEST_M[0]), when(run.maturity, BEST_M[1])
+    return Marks(
+        ready, _least(best_from, too_far), _least(best_to, too_far), too_far, reason, workable_h(run, stages, index, start_h)
+    )  # fmt: skip
+
+
+def centre_c(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> tuple[Array, Array]:
+    """(hours, temperature at the centre of the dough [C]) of a stage: the mean less its lag while it changes."""
+    stage, rows = stages[index], run.stage == index
+    h, mean = run.course.h[rows], run.course.temp_c[rows]
+    air = np.interp(h - start_h, [p[0] for p in stage.path], [p[1] for p in stage.path])
+    lag = np.minimum(centre_lag_h(stage.vessel), np.maximum(h - start_h, 0.0))  # it builds up from the stage's start
+    tau = np.array([time_constant_h(stage.vessel, float(a)) or np.inf for a in air])
+    return h, mean - (air - mean) / tau * lag
+
+
+def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> float | None:
+    """When the stage's dough is warm enough to work after its last cold: its start when it never was cold."""
+    h, centre = centre_c(run, stages, index, start_h)
+    out = h >= start_h + last_cold_h(stages[index]) - 1e-9
+    return model.first_passage_h(h[out], centre[out], WORKABLE_C) if out.any() else None
+
+
+def open_hours(stage: Stage, least_h: float) -> float:
+    """How long to run a stage so that its whole window shows, its told hours and its cold included."""
+    return max(stage.hours, last_cold_h(stage), min(2 * stage.hours + least_h, MAX_HOURS))
+
+
+def window_of(
+    stages: Sequence[Stage], runs: Sequence[Run], index: int, start_h: float, batch: Batch, post: Posterior, noise: float
+) -> Window:  # fmt: skip
+    """The window of a stage from every node's run with that stage left open."""
+    seen = [marks(r, stages, index, start_h, batch) for r in runs]
+    middle = seen[len(seen) // 2]
+
+    def band(name: str) -> Band:
+        return post.band([getattr(m, name) for m in seen], noise)
+
+    return Window(stages[index].name, band("ready"), band("best_from"), band("best_to"), band("too_far"), middle.reason)
+
+
+@dataclass(frozen=True)
+class Aim:
+    """One stage run at the median activity [h from the stage's start]: ready, where to aim, best_to, too far."""
+
+    ready_h: float
+    aim_h: float
+    best_to_h: float
+    too_far_h: float
+
+
+def aims(
+    batch: Batch, stages: Sequence[Stage], *, fixed_h: Sequence[float | None] = (), activity: float = 1.0
+) -> list[Aim]:
+    """Where each stage should end, run one after the other at one activity.
+
+    A stage with a length in `fixed_h` keeps it; the others run to their aim before the next begins. A stage that
+    was in the cold ends no sooner than its centre can be worked.
+    """
+    lengths: list[float] = []
+    found: list[Aim] = []
+    for i, stage in enumerate(stages):
+        open_h = min(open_hours(stage, 18.0), max(GIVE_UP_H, stage.hours, last_cold_h(stage) + 12.0))
+        opened = [*stages[:i], stage]
+        run = run_stages(batch, opened, [*lengths, open_h], activity)
+        begin = sum(lengths)
+        seen = marks(run, opened, i, begin, batch)
+
+        def since(h: float | None, begin: float = begin, cap: float = open_h) -> float:
+            return cap if h is None else h - begin
+
+        too_far = since(seen.too_far)
+        first, last = min(since(seen.best_from), too_far), min(since(seen.best_to), too_far)
+        warm = 0.0 if seen.workable is None else since(seen.workable)
+        aim = Aim(
+            max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), max(too_far, warm)
+        )  # fmt: skip
+        found.append(aim)
+        fixed = fixed_h[i] if i < len(fixed_h) else None
+        lengths.append(aim.aim_h if fixed is None else max(fixed, 1 / 60))
+    return found
