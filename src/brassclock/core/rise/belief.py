@@ -108,14 +108,18 @@ class Posterior:
         )
         return samples, np.tile(weight, len(NOISE_QUANTILES)) / len(NOISE_QUANTILES), float(1 - weight.sum())
 
-    def band(self, hours_by_node: Sequence[float | None], noise: float = 0.10) -> Band:
-        """Quantiles of a time given per node; `noise` is the spread of what remains, as a share of it."""
+    def band(self, hours_by_node: Sequence[float | None], noise: float = 0.10, not_before: float = 0.0) -> Band:
+        """Quantiles of a time given per node; `noise` is the spread of what remains, as a share of it.
+
+        `not_before` holds them: a stage can't be ready before it begins.
+        """
         spread = self._spread(hours_by_node, noise)
         if spread is None:
             return NEVER
         samples, mass, p_never = spread
         if p_never > 0.9:
             return Band(None, None, None, p_never)
+        samples = np.maximum(samples, not_before)
         order = np.argsort(samples)
         cumulative = np.cumsum(mass[order])
 

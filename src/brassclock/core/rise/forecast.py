@@ -102,12 +102,12 @@ def forecast(
     belief: Belief | None = None,
     readings: Sequence[Reading] = (),
     by_h: Sequence[float] = (),
-    whole: bool = True,
+    quick: bool = False,
 ) -> Forecast:
     """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see `services.compute`.
 
-    `by_h` asks for the probability that the last stage is ready by those hours. `whole` False keeps to the windows
-    and the median course: for a picture under a finger.
+    `by_h` asks for the probability that the last stage is ready by those hours. `quick` takes fewer nodes, for a
+    picture under a finger (windows within a minute or two).
     """
     belief = belief or Belief()
     looks, doubts = _sorted_looks(readings)
@@ -115,13 +115,16 @@ def forecast(
     batch, moved = believed.applied(batch, stages)
     hours = [s.hours for s in moved]
     total_h = sum(hours)
-    z_nodes = nodes(belief, 17 if model.course_stepper.ready else 5)
+    z_nodes = nodes(belief, (9 if quick else 17) if model.course_stepper.ready else 5)
     default = targets[0] if targets else DEFAULT_TARGET
 
-    def run(z: float, count: int, lengths: Sequence[float]) -> Run:
-        return run_stages(batch, moved[:count], lengths, math.exp(z), default_target=default)
+    def run(z: float, count: int, lengths: Sequence[float], *, coarse: bool = False) -> Run:
+        return run_stages(batch, moved[:count], lengths, math.exp(z), default_target=default, coarse=coarse)
 
-    closed = [run(z, len(moved), hours) for z in z_nodes]
+    wanted = [i for i, stage in enumerate(moved) if stage.target_ratio is not None or i == len(moved) - 1]
+    lengths = {i: [*hours[:i], open_hours(moved[i], 12.0)] for i in wanted}
+    opened = {i: [run(z, i + 1, lengths[i], coarse=True) for z in z_nodes] for i in wanted}
+    closed = [r.until(total_h) for r in opened[len(moved) - 1]]
 
     def predict(node: int, h: float) -> tuple[float, float]:
         at = min(h, total_h)
@@ -133,23 +136,19 @@ def forecast(
     windows: list[Window] = []
     ready_by: tuple[float, ...] = ()
     middle_z = post.quantile_z(0.5)
-    for i, stage in enumerate(moved):
-        if stage.target_ratio is None and i < len(moved) - 1:
-            continue
+    for i in wanted:
         start_h = sum(hours[:i])
-        lengths = [*hours[:i], open_hours(stage, 12.0)]
-        runs = [run(z, i + 1, lengths) for z in z_nodes]
-        noise = _noise(believed, batch, moved[: i + 1], lengths, middle_z, post.last_reading_h)
-        windows.append(window_of(moved[: i + 1], runs, i, start_h, batch, post, noise))
+        noise = _noise(believed, batch, moved[: i + 1], lengths[i], middle_z, post.last_reading_h)
+        windows.append(window_of(moved[: i + 1], opened[i], i, start_h, batch, post, noise))
         if i == len(moved) - 1 and by_h:
-            ready = [_passage(r, i, r.maturity, READY_M) for r in runs]
+            ready = [_passage(r, i, r.maturity, READY_M) for r in opened[i]]
             ready_by = tuple(post.share_by(ready, h, noise) for h in by_h)
     middle, low, high = (run(post.quantile_z(q), len(moved), hours) for q in (0.5, 0.1, 0.9))
     peaks = [float(r.course.h[int(np.argmax(r.ratio))]) for r in closed]
     all_gas = max(float(middle.course.to_come_mol[0] + middle.course.state[0, 6]), 1e-12)
     has_soda = any(s.pools[0, 0] > 0 or s.fresh_pools[0, 0] > 0 for s in middle.course.starts)
     return Forecast(
-        tuple(_crossings(moved, closed, post, targets)) if whole else (),
+        tuple(_crossings(moved, closed, post, targets)),
         post.band(peaks),
         float(np.max(middle.ratio)),
         tuple(windows),
@@ -192,7 +191,7 @@ def _noise(
 
     def ready_h(warm: warmth.Warmth) -> float | None:
         dough, moved = warmth.Warmth(warm.mean - believed.mean, warm.cov).applied(batch, stages)
-        run = run_stages(dough, moved, lengths, math.exp(z))
+        run = run_stages(dough, moved, lengths, math.exp(z), coarse=True)
         return _passage(run, len(stages) - 1, run.maturity, READY_M)
 
     at = ready_h(believed)

@@ -58,7 +58,7 @@ class Stage:
 
     def pieces(self, hours: float) -> list[Piece]:
         """The stage as pieces with linear air, broken at every point of the path."""
-        marks = sorted({0.0, hours, *(h for h, _ in self.path if 0 < h < hours)})
+        marks = sorted({0.0, hours, *(h for h in (self.hours, *(h for h, _ in self.path)) if 0 < h < hours)})
         knock = None if self.gas_kept else KNOCK_BACK_FRAC
         spans = list(pairwise(marks))
         points = np.array(self.path)
@@ -86,6 +86,16 @@ class Run:
     def weakening(self) -> Array:
         return self.course.weakening
 
+    def until(self, h: float) -> Run:
+        """The run up to an hour that is one of its rows."""
+        n = int(np.searchsorted(self.course.h, h + 1e-9, side="right"))
+        c = self.course
+        cut = replace(
+            c, h=c.h[:n], state=c.state[:n], gas_ml=c.gas_ml[:n], air_mol=c.air_mol[:n], piece=c.piece[:n],
+            to_come_mol=c.to_come_mol[:n], stretch=c.stretch[:n],
+        )  # fmt: skip
+        return Run(cut, self.ratio[:n], self.maturity[:n], self.fill[:n], self.stage[:n])
+
     @property
     def fresh_fill(self) -> Array:
         """Fill had the dough not weakened: what of a full dough is gas alone."""
@@ -96,10 +106,13 @@ class Run:
 
 def run_stages(
     batch: Batch, stages: Sequence[Stage], hours: Sequence[float], activity: float,
-    scale: Mapping[int, float] | None = None, default_target: float = DEFAULT_TARGET,
+    scale: Mapping[int, float] | None = None, default_target: float = DEFAULT_TARGET, *, coarse: bool = False,
 ) -> Run:  # fmt: skip
-    """One course through stages of these lengths. `scale` multiplies parameters of the stepper (-1: the sugar at the start)."""
-    dt_h = model.DT_H if model.course_stepper.ready else model.COARSE_DT_H
+    """One course through stages of these lengths. `scale` multiplies parameters of the stepper (-1: the sugar at the start).
+
+    `coarse` takes ten-minute steps, as one of many runs may (step error in ratio below 1e-3).
+    """
+    dt_h = model.DT_H if model.course_stepper.ready and not coarse else model.COARSE_DT_H
     course: Course | None = None
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []

@@ -119,8 +119,8 @@ def centre_c(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> t
     h, mean = run.course.h[rows], run.course.temp_c[rows]
     air = np.interp(h - start_h, [p[0] for p in stage.path], [p[1] for p in stage.path])
     lag = np.minimum(centre_lag_h(stage.vessel), np.maximum(h - start_h, 0.0))  # it builds up from the stage's start
-    tau = np.array([time_constant_h(stage.vessel, float(a)) or np.inf for a in air])
-    return h, mean - (air - mean) / tau * lag
+    warm, cold = (time_constant_h(stage.vessel, c) or np.inf for c in (COLD_PLACE_C, COLD_PLACE_C - 1))
+    return h, mean - (air - mean) / np.where(air < COLD_PLACE_C, cold, warm) * lag
 
 
 def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> float | None:
@@ -132,7 +132,8 @@ def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) ->
 
 def open_hours(stage: Stage, least_h: float) -> float:
     """How long to run a stage so that its whole window shows, its told hours and its cold included."""
-    return max(stage.hours, last_cold_h(stage), min(2 * stage.hours + least_h, MAX_HOURS))
+    told = max(stage.hours, last_cold_h(stage))
+    return min(told + least_h + min(stage.hours, 24.0), max(MAX_HOURS, told))
 
 
 def window_of(
@@ -143,7 +144,7 @@ def window_of(
     middle = seen[len(seen) // 2]
 
     def band(name: str) -> Band:
-        return post.band([getattr(m, name) for m in seen], noise)
+        return post.band([getattr(m, name) for m in seen], noise, start_h)
 
     return Window(stages[index].name, band("ready"), band("best_from"), band("best_to"), band("too_far"), middle.reason)
 
