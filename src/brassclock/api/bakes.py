@@ -8,19 +8,22 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house
-from brassclock.services import bakes, rescues, taps, views
+from brassclock.services import bakes, rescues, taps, views, whatifs
 from brassclock.services.given import (
     BakeChange,
     BakeIn,
     OutcomeIn,
     ReadingIn,
     RescueIn,
+    RouteIn,
     SpellIn,
     Strict,
     TapChange,
     TapIn,
+    WhatIfIn,
 )
 from brassclock.services.shown import BakeOut, HearthOut, RescueOut
+from brassclock.services.shown_rise import RoutesOut, WhatIfOut
 
 blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
 
@@ -155,4 +158,30 @@ def spell(path: BakePath, body: SpellIn):
 def end_spell(path: BakePath):
     """Bring it back now, or take the last spell away."""
     rescues.end_spell(house(), path.bake_id)
+    return answer_bake(path.bake_id)
+
+
+@blueprint.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfOut, **PROBLEMS})
+def what_if(path: BakePath, body: WhatIfIn):
+    """The rise and the moves as a change would make them; nothing is stored."""
+    return whatifs.what_if(house(), path.bake_id, body).model_dump(mode="json")
+
+
+@blueprint.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeOut, **PROBLEMS})
+def keep_what_if(path: BakePath, body: WhatIfIn):
+    """Make a tried change the bake's own."""
+    whatifs.keep_what_if(house(), path.bake_id, body)
+    return answer_bake(path.bake_id)
+
+
+@blueprint.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesOut, **PROBLEMS})
+def named_routes(path: BakePath):
+    """Named ways to the same table, of a dough that is not mixed yet."""
+    return whatifs.named_routes(house(), path.bake_id).model_dump(mode="json")
+
+
+@blueprint.post("/bakes/<int:bake_id>/route", responses={"200": BakeOut, **PROBLEMS})
+def take_route(path: BakePath, body: RouteIn):
+    """Make a named route the bake's own."""
+    whatifs.take_route(house(), path.bake_id, body)
     return answer_bake(path.bake_id)

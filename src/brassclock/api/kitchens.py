@@ -9,10 +9,11 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.problems import Problem
-from brassclock.services import kitchens, views
-from brassclock.services.given import ClockIn, KitchenChange, KitchenIn, SurfaceIn
+from brassclock.services import air, kitchens, views
+from brassclock.services.given import AirIn, ClockIn, KitchenChange, KitchenIn, SurfaceIn
 from brassclock.services.house import House, Refused
 from brassclock.services.shown import BenchOut, ClockOut, KitchenOut
+from brassclock.services.shown_rise import AirOut
 
 blueprint = APIBlueprint("kitchens", __name__, url_prefix="/api", abp_tags=[Tag(name="kitchen")])
 PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Problem, "409": Problem}
@@ -24,6 +25,14 @@ class KitchenPath(BaseModel):
 
 class SurfacePath(KitchenPath):
     surface_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class AirPath(KitchenPath):
+    reading_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class LeavenPath(KitchenPath):
+    leaven: str = Field(max_length=60)
 
 
 class KitchenList(BaseModel):
@@ -102,3 +111,32 @@ def set_clock(body: ClockIn):
         h.set_clock(session, kitchen, rate=body.rate, to=to)
         session.flush()
         return kitchens.clock_out(h, session, kitchen).model_dump(mode="json")
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/air", responses={"200": AirOut, **PROBLEMS})
+def air_of(path: KitchenPath):
+    """What was read of the kitchen's air lately, and what is odd about it."""
+    return air.air_of(house(), path.kitchen_id).model_dump(mode="json")
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/air", responses={"201": AirOut, **PROBLEMS})
+def read_air(path: KitchenPath, body: AirIn):
+    """Air that was read in a place: one reading, or a log."""
+    return air.read_air(house(), path.kitchen_id, body).model_dump(mode="json"), 201
+
+
+@blueprint.delete("/kitchens/<int:kitchen_id>/air/<int:reading_id>", responses={"200": AirOut, **PROBLEMS})
+def unread_air(path: AirPath):
+    return air.unread_air(house(), path.kitchen_id, path.reading_id).model_dump(mode="json")
+
+
+@blueprint.delete("/kitchens/<int:kitchen_id>/leavens/<string:leaven>", responses={"200": KitchenOut, **PROBLEMS})
+def forget_leaven(path: LeavenPath):
+    """Forget what was learned of a leaven."""
+    return kitchens.forget_leaven(house(), path.kitchen_id, path.leaven).model_dump(mode="json")
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/leavens/<string:leaven>/back", responses={"200": KitchenOut, **PROBLEMS})
+def recall_leaven(path: LeavenPath):
+    """Undo of forgetting."""
+    return kitchens.forget_leaven(house(), path.kitchen_id, path.leaven, back=True).model_dump(mode="json")

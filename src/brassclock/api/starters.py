@@ -9,6 +9,7 @@ from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
 from brassclock.services import starters
 from brassclock.services.given import FeedIn, FeedWishIn, PeakIn, StarterIn
 from brassclock.services.shown import FeedWishOut, StarterOut
+from brassclock.services.shown_rise import UpkeepOut
 
 blueprint = APIBlueprint(
     "starters", __name__, url_prefix="/api/kitchens/<int:kitchen_id>/starters", abp_tags=[Tag(name="starter")]
@@ -71,3 +72,17 @@ def undo_last(path: StarterPath):
 def wish(path: StarterPath, body: FeedWishIn):
     """The feed that, given now, peaks at a moment."""
     return starters.wish(house(), path.kitchen_id, path.starter_id, body).model_dump(mode="json")
+
+
+class UpkeepQuery(BaseModel):
+    """How much is used, and how often."""
+
+    use_g: float = Field(100.0, ge=10, le=20_000)
+    every_days: float = Field(7.0, ge=1, le=60)
+
+
+@blueprint.get("/<int:starter_id>/upkeep", responses={"200": UpkeepOut, **PROBLEMS})
+def upkeep(path: StarterPath, query: UpkeepQuery):
+    """Ways of keeping it between bakes, the one that throws away least first."""
+    found = starters.upkeep(house(), path.kitchen_id, path.starter_id, query.use_g, query.every_days)
+    return found.model_dump(mode="json")

@@ -25,6 +25,7 @@ from brassclock.services.teaching import (
 )
 from brassclock.store import kitchens
 from brassclock.store import pantry as pantry_rows
+from brassclock.store import starters as starter_rows
 from brassclock.store.tables import Bake, Outcome, OwnMethod, Reading
 
 
@@ -68,8 +69,16 @@ def method_facts(method: Method) -> dict[str, Any]:
             "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": None} for x in method.filling],
             "per_piece_g": method.filling_g, "topping": method.topping,
         }  # fmt: skip
+    fridge = next((s for s in method.stages if s.place == "fridge"), None)
+    sponge = next((s for s in method.stages if s.name == "sponge"), None)
+    cold = None
+    if fridge is not None and any(x.ingredient.startswith(("yeast_", "starter")) for x in method.lines):
+        which = "bulk" if fridge is bulk else "ball"
+        cold = {"stage": which, "after_h": 0.25, "hours": min(max(fridge.low_h, LEAST_NIGHT_H), fridge.high_h)}
     return {
-        "seal": method.seal, "strength": method.strength, "bloomed": method.bloomed, "count": method.count,
+        "bulk_place": bulk.place if bulk is not fridge else "bench",
+        "ball_place": balls.place if balls is not fridge else "bench",
+        "cold": cold, "sponge_h": sponge.high_h if sponge else None, "seal": method.seal, "strength": method.strength, "bloomed": method.bloomed, "count": method.count,
         "piece_g": method.piece_g, "shape": method.shape.kind, "diameter_cm": method.shape.diameter_cm,
         "length_cm": method.shape.length_cm, "width_cm": method.shape.width_cm, "dough_c": method.dough_c,
         "knead": method.knead, "knead_min": method.knead_min, "bulk_ratio": bulk_ratio, "ball_ratio": ball_ratio,
@@ -114,12 +123,19 @@ def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
                 if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
                     raise refuse("/surface_id", f"There is no surface {value} in this kitchen.")
                 bake.surface_id = value
+            elif name == "starter_id":
+                if value is not None and value not in {s.id for s in starter_rows.of_kitchen(session, bake.kitchen_id)}:
+                    raise refuse("/starter_id", f"There is no starter {value} in this kitchen.")
+                bake.starter_id = value
+            elif name == "cold":
+                bake.cold = None if change.cold is None else change.cold.model_dump()
             elif value is not None or name in OPTIONAL:
                 setattr(bake, name, value)
 
 
+LEAST_NIGHT_H = 14.0  # practice: a cold rise shorter than a night is a chill
 OPTIONAL = (
-    "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
+    "bulk_air", "ball_air", "cold", "sponge_h", "starter_id", "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
 )  # fmt: skip
 
 
@@ -173,6 +189,9 @@ def read(house: House, given: ReadingIn) -> int:
         return add_reading(session, r, given)
 
 
+SAME = dt.timedelta(seconds=30)
+
+
 def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
     if given.kind == "feel" and given.feel is None:
         raise refuse("/feel", "Say how it felt: not_yet, just or past.")
@@ -184,6 +203,13 @@ def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
         raise Refused("The dough is not mixed yet. Mark it mixed (it can be backdated), then read it.")
     if at <= mixed:
         raise refuse("/at", f"The dough was mixed at {mixed:%H:%M}; a reading comes after that.")
+    if any(
+        x.kind == given.kind and x.value == given.value and x.feel == given.feel and abs(x.at - at) < SAME
+        for x in r.readings
+    ):
+        raise Refused(
+            f"That look at {at:%H:%M} is there already; twice would count it twice. Undo the first to change it."
+        )
     row = Reading(
         kitchen_id=r.bake.kitchen_id, bake_id=r.bake.id, kind=given.kind, value=given.value, feel=given.feel, at=at,
         made_at=r.now,

@@ -7,7 +7,7 @@ from typing import Any
 
 from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.evidence import refuse
-from brassclock.core.matter.dough import dough_of
+from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.rise.dose import Wish, dose_for
 from brassclock.core.rise.dough_heat import Vessel
@@ -20,6 +20,7 @@ from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
 from brassclock.services import given as asked
+from brassclock.services import rising
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bakes import own_method
@@ -175,15 +176,15 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
     dough = dough_of(p for p in work.sheet.dough.portions if not (p.ingredient.is_yeast or p.ingredient.is_starter))
     stage = Stage(
         "bulk", hours, air_path(kitchen.hourly_c, mixed, hours + 30),
-        Vessel("tub", dough.total_g, True, works.TUB_CM, "wood"), "ball", bake.bulk_ratio,
+        Vessel("tub", dough.total_g, True, rising.TUB_CM, "wood"), "ball", bake.bulk_ratio,
     )  # fmt: skip
     found = dose_for(
         Wish(
-            works.batch_of(r, dough),
+            rising.batch_of(r, dough),
             (stage,),
             bake.bulk_ratio,
             hours,
-            kitchen.activity_mean * (bake.activity_factor or 1.0),
+            rising.belief_here(r, dough_of([*dough.portions, Portion(row, 1.0)])).mean,
         ),
         row,
     )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import math
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
@@ -199,6 +200,15 @@ class FeedWishIn(Strict):
     peak_at: Annotated[str, StringConstraints(max_length=80)]
 
 
+class PlaceIn(Strict):
+    """Settings of a place: its temperature or kelvin over the bench, its swing, a fridge's litres."""
+
+    temp_c: Annotated[float, within(-2, 45, "C")] | None = None
+    over_k: Annotated[float, within(-15, 25, "C")] | None = None
+    swing_c: Annotated[float, within(0, 6, "C")] | None = None
+    litres: Annotated[float, within(20, 5000, "L")] | None = None
+
+
 class KitchenChange(Strict):
     name: Name | None = None
     zone: Annotated[str, AfterValidator(_zone)] | None = None
@@ -212,6 +222,7 @@ class KitchenChange(Strict):
     spoons: Literal["us", "metric"] | None = None
     scale_step_g: Annotated[float, within(0.01, 5, "g")] | None = None
     powder: Literal["double", "single", "phosphate"] | None = None
+    places: dict[str, PlaceIn] | None = None
 
     @field_validator("hourly_c")
     @classmethod
@@ -236,6 +247,29 @@ class FillingIn(Strict):
     lines: Annotated[list[LineIn], Field(max_length=30)]
     per_piece_g: Annotated[float, within(1, 1000, "g")] | None = None
     topping: bool = False
+
+
+PlaceKey = Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"]
+
+
+def _rising_hours(path: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    hours = [h for h, _ in path]
+    if any(not math.isfinite(v) for point in path for v in point) or hours != sorted(set(hours)) or hours[0] < 0:
+        raise ValueError("Hours of a path are from 0 on and rise, as [[0, 21], [6, 18]].")
+    if any(not -5 <= c <= 60 for _, c in path):
+        raise ValueError("Air of -5 to 60 C can be believed. Mend the temperature.")
+    return path
+
+
+AirPath = Annotated[list[tuple[float, float]], Field(min_length=1, max_length=200), AfterValidator(_rising_hours)]
+
+
+class ColdIn(Strict):
+    """Hours in the fridge, begun so long into the bulk or the ball proof."""
+
+    stage: Literal["bulk", "ball"]
+    after_h: Annotated[float, within(0, 48, "h")] = 0.25
+    hours: Annotated[float, within(0.25, 96, "h")]
 
 
 class BakeChange(Strict):
@@ -266,6 +300,13 @@ class BakeChange(Strict):
     knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] | None = None
     knead_min: Annotated[float, within(0, 60, "min")] | None = None
     flour_c: AirC | None = None
+    bulk_place: PlaceKey | None = None
+    ball_place: PlaceKey | None = None
+    bulk_air: AirPath | None = None
+    ball_air: AirPath | None = None
+    cold: ColdIn | None = None
+    sponge_h: Annotated[float, within(0.1, 48, "h")] | None = None
+    starter_id: RowId | None = None
     bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     surface_id: RowId | None = None
@@ -277,9 +318,23 @@ class BakeChange(Strict):
     note: Note | None = None
 
 
-STEP_KINDS = ("weigh", "mix", "ball", "preheat", "roll")
+STEP_KINDS = ("weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll")
 TapKind = Literal[
-    "weigh", "knead", "mix", "ball", "preheat", "roll", "load", "turn", "off", "bubbles", "browned", "puffed"
+    "weigh",
+    "sponge",
+    "knead",
+    "mix",
+    "ball",
+    "cold_in",
+    "cold_out",
+    "preheat",
+    "roll",
+    "load",
+    "turn",
+    "off",
+    "bubbles",
+    "browned",
+    "puffed",
 ]
 
 
@@ -308,6 +363,37 @@ class SpellIn(Strict):
 
     temp_c: Annotated[float, within(-2, 45, "C")]
     minutes: Annotated[float, within(5, 1440, "min")]
+
+
+class WhatIfIn(Strict):
+    """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
+
+    `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays.
+    """
+
+    room_k: Annotated[float, within(-12, 12, "C")] = 0.0
+    dose_factor: Annotated[float, within(0.02, 5, "x")] = 1.0
+    dough_c: Annotated[float, within(5, 40, "C")] | None = None
+    serve_at: dt.datetime | None = None
+    cold: ColdIn | None = None
+    no_cold: bool = False
+    place: PlaceKey | None = None
+
+
+class RouteIn(Strict):
+    """Take a named route."""
+
+    key: Literal["room", "warm", "less", "night", "nights"]
+
+
+class AirIn(Strict):
+    """Air that was read in a place: one or many, each a moment as typed (or ISO) and C."""
+
+    place: PlaceKey = "bench"
+    points: Annotated[
+        list[tuple[Annotated[str, StringConstraints(max_length=80)], float]], Field(min_length=1, max_length=2000)
+    ]
+    source: Literal["typed", "probe"] = "typed"
 
 
 class ReadingIn(Strict):

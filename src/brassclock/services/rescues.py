@@ -5,6 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
+from brassclock.services import rising
 from brassclock.services import work as works
 from brassclock.services.given import RescueIn, SpellIn
 from brassclock.services.house import House, Missing, Refused
@@ -19,7 +20,7 @@ def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
     """The least disruptive changes for late guests, or for a dough that is too fast."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-        standing = works.standing_of(r, works.work_of(r))
+        standing = rising.standing_of(r, works.work_of(r).risen)
     if standing is None:
         raise Refused(NOT_NOW)
     found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
@@ -40,7 +41,7 @@ def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
     with works.change(house, bake_id) as (_, r):
-        if works.standing_of(r, works.work_of(r)) is None:
+        if rising.standing_of(r, works.work_of(r).risen) is None:
             raise Refused(NOT_NOW)
         ends = [dt.datetime.fromisoformat(x["end"]) for x in r.bake.spells]
         if any(end > r.now for end in ends):

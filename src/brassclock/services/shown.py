@@ -8,46 +8,27 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from brassclock.services.given import FillingIn, LineIn
-
-
-class Banded(BaseModel):
-    """10, 50 and 90 % of a forecast."""
-
-    p10: float | None
-    p50: float | None
-    p90: float | None
-
-
-class BandedAt(BaseModel):
-    """The same of an instant."""
-
-    p10: dt.datetime | None
-    p50: dt.datetime | None
-    p90: dt.datetime | None
-
-
-class WhyInput(BaseModel):
-    name: str
-    value: float | str | None
-    unit: str
-
-
-class WhyOut(BaseModel):
-    """How a figure came about."""
-
-    title: str
-    relation: str
-    words: str
-    inputs: list[WhyInput]
-    evidence: str
-    spread: str
-    matters: list[str]
-    sources: list[str]
-
-
-class CautionOut(BaseModel):
-    code: str
-    text: str
+from brassclock.services.shown_base import Banded as Banded
+from brassclock.services.shown_base import BandedAt as BandedAt
+from brassclock.services.shown_base import CautionOut as CautionOut
+from brassclock.services.shown_base import StepOut as StepOut
+from brassclock.services.shown_base import WhyInput as WhyInput
+from brassclock.services.shown_base import WhyOut as WhyOut
+from brassclock.services.shown_rise import AcidOut as AcidOut
+from brassclock.services.shown_rise import FeedOut as FeedOut
+from brassclock.services.shown_rise import FeedWishOut as FeedWishOut
+from brassclock.services.shown_rise import PlaceOut as PlaceOut
+from brassclock.services.shown_rise import ReadingOut as ReadingOut
+from brassclock.services.shown_rise import RescueOption as RescueOption
+from brassclock.services.shown_rise import RescueOut as RescueOut
+from brassclock.services.shown_rise import RestOut as RestOut
+from brassclock.services.shown_rise import RiseOut as RiseOut
+from brassclock.services.shown_rise import SpellOut as SpellOut
+from brassclock.services.shown_rise import StarterOut as StarterOut
+from brassclock.services.shown_rise import StrengthOut as StrengthOut
+from brassclock.services.shown_rise import TraceOut as TraceOut
+from brassclock.services.shown_rise import WindowOut as WindowOut
+from brassclock.services.shown_rise import WorthOut as WorthOut
 
 
 class SayPart(BaseModel):
@@ -105,21 +86,9 @@ class KitchenOut(BaseModel):
     bags: list[BagOut]
     activity_mean: float
     activity_sd_log: float
+    places: list[PlaceOut]
+    leavens: list[StrengthOut]
     surfaces: list[SurfaceOut]
-
-
-class StepOut(BaseModel):
-    """A hand move on the Rule and in the list."""
-
-    bake_id: int
-    bake: str
-    seal: str
-    key: str
-    name: str
-    at: dt.datetime
-    can_wait_until: dt.datetime | None
-    done_at: dt.datetime | None
-    leaf: str
 
 
 class LeafOut(BaseModel):
@@ -381,136 +350,6 @@ class MixOut(BaseModel):
     why: dict[str, WhyOut]
 
 
-class WindowOut(BaseModel):
-    stage: str
-    begins_at: dt.datetime
-    target_ratio: float
-    ready: BandedAt
-    best_from: BandedAt
-    best_to: BandedAt
-    too_far: BandedAt
-
-
-class TraceOut(BaseModel):
-    at: list[dt.datetime]
-    ratio: list[float]
-    ratio_p10: list[float]
-    ratio_p90: list[float]
-    maturity: list[float]
-    fill: list[float]
-    dough_c: list[float]
-    air_c: list[float]
-
-
-class ReadingOut(BaseModel):
-    id: int
-    kind: str
-    value: float | None
-    feel: str | None
-    at: dt.datetime
-
-
-class AcidOut(BaseModel):
-    """How sour the dough ends, by the model: never a safety measure."""
-
-    ph: float
-    tta_ml: float
-    word: str
-
-
-class FeedOut(BaseModel):
-    """A feed that was given: what, when, and when it stood highest if that was seen."""
-
-    id: int
-    seed_g: float
-    flour_g: float
-    water_g: float
-    place: str
-    at: dt.datetime
-    peaked_at: dt.datetime | None
-
-
-class StarterOut(BaseModel):
-    """A starter: how it stands, when it peaks and how long it holds, what it has been fed."""
-
-    id: int
-    name: str
-    hydration_frac: float
-    whole_share: float
-    vitality: float
-    vitality_sd_log: float
-    state: Literal["unfed", "rising", "at its peak", "past its peak", "cold"]
-    ratio_now: float | None
-    peak_ratio: float | None
-    peak_at: BandedAt | None
-    hold_until: dt.datetime | None
-    acid_word: str | None
-    feeds: list[FeedOut]
-
-
-class FeedWishOut(BaseModel):
-    """The feed that peaks when it is wanted, given now."""
-
-    seed_g: float
-    flour_g: float
-    water_g: float
-    peak_at: dt.datetime
-    text: str
-
-
-class RescueOption(BaseModel):
-    """A change from now and the window it gives; one with a temperature can be done by one press."""
-
-    kind: str
-    text: str
-    temp_c: float | None
-    minutes: float | None
-    ready_at: dt.datetime
-    best_until: dt.datetime
-    too_far_at: dt.datetime
-
-
-class RescueOut(BaseModel):
-    """The window as it stands, and changes that answer the wish, the least disruptive first."""
-
-    as_it_stands: RescueOption
-    options: list[RescueOption]
-
-
-class SpellOut(BaseModel):
-    start: dt.datetime
-    end: dt.datetime
-    temp_c: float
-
-
-class WorthOut(BaseModel):
-    """A measurement still to be taken, when, and by how many minutes it narrows the answer."""
-
-    what: str
-    words: str
-    at: dt.datetime | None
-    narrows_min: float
-
-
-class RiseOut(BaseModel):
-    mixed_at: dt.datetime
-    balled_at: dt.datetime
-    windows: list[WindowOut]
-    trace: TraceOut
-    ratio_now: float | None
-    dough_c_now: float | None
-    stage_now: str | None
-    readings: list[ReadingOut]
-    activity: float
-    activity_sd_log: float
-    late_min: float
-    acid: AcidOut | None
-    worth: list[WorthOut]
-    warm: bool
-    cautions: list[CautionOut]
-    why: dict[str, WhyOut]
-
-
 class ReasonOut(BaseModel):
     factor: str
     points: float
@@ -648,6 +487,13 @@ class BakeSettings(BaseModel):
     spells: list[SpellOut]
     bulk_h: float | None
     ball_h: float | None
+    bulk_place: str
+    ball_place: str
+    bulk_air: list[list[float]] | None
+    ball_air: list[list[float]] | None
+    cold: dict[str, Any] | None
+    sponge_h: float | None
+    starter_id: int | None
     strength: str
     bloomed: bool
     count: int | None
@@ -693,6 +539,7 @@ class BakeOut(BaseModel):
     weigh: WeighOut | None
     mix: MixOut | None
     rise: RiseOut | None
+    rest: RestOut | None
     fire: FireOut | None
     keep: KeepOut
     faults: dict[str, str]

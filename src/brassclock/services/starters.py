@@ -14,10 +14,13 @@ from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.evidence import refuse
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
+from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
+from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
 from brassclock.services.given import FeedIn, FeedWishIn, PeakIn, StarterIn
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.moments import moment_of, past_moment
-from brassclock.services.shown import BandedAt, FeedOut, FeedWishOut, StarterOut
+from brassclock.services.shown_base import BandedAt
+from brassclock.services.shown_rise import FeedOut, FeedWishOut, JarTrace, MealOut, StarterOut, UpkeepOut, UpkeepWay
 from brassclock.store import starters as rows
 from brassclock.store.tables import Kitchen, Starter, StarterFeed
 
@@ -26,6 +29,8 @@ PEAK_NOISE_LOG = 0.20  # judgement: how well an eye tells the peak, in the logar
 BELIEVABLE_VITALITY = (0.15, 4.0)
 Q80 = 1.2816
 HISTORY = 20
+TRACE_POINTS = 90
+HUNGRY = dt.timedelta(hours=3)  # judgement: after its hold is over
 
 
 def _starter(session: Session, kitchen_id: int, starter_id: int) -> Starter:
@@ -46,6 +51,22 @@ def seed_before(feeds: Sequence[StarterFeed], at: dt.datetime) -> tuple[str, flo
     if before.peaked_at is not None and at - before.peaked_at < dt.timedelta(hours=2):
         return "peak", 0.0
     return "ripe", 0.0
+
+
+def seed_now(
+    starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, used: dt.datetime
+) -> Seed:
+    """How a starter goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as its peak to come."""
+    before = [f for f in feeds if f.at <= used]
+    vitality = starter.vitality_mean
+    if not before:
+        return Seed("peak", vitality)
+    last = before[0]
+    days = (used - last.at).total_seconds() / 86400
+    if last.place == "fridge":
+        return Seed("chilled", vitality, min(days, 60.0))
+    jar = jar_of(starter, kitchen, before, now, vitality)
+    return Seed("ripe" if jar.hold_until_h is not None and days * 24 > jar.hold_until_h else "peak", vitality)
 
 
 def _path(kitchen: Kitchen, place: str, at: dt.datetime, now: dt.datetime) -> list[tuple[float, float]]:
@@ -75,8 +96,9 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
     }  # fmt: skip
     if not feeds:
         return StarterOut(
-            **facts, state="unfed", ratio_now=None, peak_ratio=None, peak_at=None, hold_until=None, acid_word=None
-        )
+            **facts, state="unfed", ratio_now=None, peak_ratio=None, peak_at=None, hold_until=None, acid_word=None,
+            next_feed_at=None, trace=None,
+        )  # fmt: skip
     last, mean, sd = feeds[0], starter.vitality_mean, starter.vitality_sd_log
     jars = [jar_of(starter, kitchen, feeds, now, mean * math.exp(q * sd)) for q in (Q80, 0.0, -Q80)]
     middle = jars[1]
@@ -98,6 +120,53 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
     return StarterOut(
         **facts, state=state, ratio_now=float(np.interp(age_h, middle.h, middle.ratio)), peak_ratio=middle.peak_ratio,
         peak_at=BandedAt(p10=at(jars[0].peak_h), p50=peaked, p90=at(jars[2].peak_h)), hold_until=until, acid_word=middle.word,
+        next_feed_at=_next_feed(last, until), trace=_jar_trace(last, jars, now),
+    )  # fmt: skip
+
+
+def _next_feed(last: StarterFeed, hold_until: dt.datetime | None) -> dt.datetime | None:
+    """When it wants food again: a week in the fridge, or some hours after its peak is over."""
+    if last.place == "fridge":
+        return last.at + dt.timedelta(days=ONE_FEED_DAYS)
+    return None if hold_until is None else hold_until + HUNGRY
+
+
+def _jar_trace(last: StarterFeed, jars: Sequence[Jar], now: dt.datetime) -> JarTrace:
+    """The jar's height since its feed, as a band, to a little past its hold."""
+    middle = jars[1]
+    age_h = (now - last.at).total_seconds() / 3600
+    end_h = min(max((middle.hold_until_h or FORECAST_H) * 1.25, age_h + 1), FORECAST_H)
+    hours = np.linspace(0, end_h, TRACE_POINTS)
+
+    def height(jar: Jar) -> list[float]:
+        return [round(float(x), 3) for x in np.interp(hours, jar.h, jar.ratio)]
+
+    heights = [height(j) for j in jars]
+    return JarTrace(
+        at=[last.at + dt.timedelta(hours=float(h)) for h in hours], ratio=heights[1],
+        low=[min(x) for x in zip(*heights, strict=True)], high=[max(x) for x in zip(*heights, strict=True)],
+    )  # fmt: skip
+
+
+def upkeep(house: House, kitchen_id: int, starter_id: int, use_g: float, every_days: float) -> UpkeepOut:
+    """Ways of keeping the starter between bakes, the one that throws away least first."""
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    ways = upkeeps(
+        use_g, every_days, _path(kitchen, "bench", now, now), starter.vitality_mean, starter.hydration_frac, starter.whole_share
+    )  # fmt: skip
+    return UpkeepOut(
+        ways=[
+            UpkeepWay(
+                place=w.place, text=w.text, flour_g_week=w.flour_g_week, waste_g_week=w.waste_g_week,
+                meals=[
+                    MealOut(before_h=m.before_h, seed_g=m.feed.seed_g, flour_g=m.feed.flour_g, water_g=m.feed.water_g)
+                    for m in w.meals
+                ],
+            )
+            for w in ways
+        ]
     )  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from brassclock.core.keep.learning import learned
 from brassclock.core.rise.belief import Belief
 from brassclock.services import work as works
 from brassclock.services.bowl import friction_after
+from brassclock.services.leavens import bakes_behind, belief_of, leaven_of, set_belief
 from brassclock.store.tables import FlourBag, Said
 
 
@@ -20,14 +21,15 @@ def unsay(session: Session, r: works.Rows, names: list[str]) -> None:
 
 
 def teach_activity(session: Session, r: works.Rows) -> None:
-    """Readings of a kept bake teach the kitchen's yeast; what a bloom test said of this packet is taken out first."""
+    """Readings of a kept bake teach the kitchen what it believes of that leaven; what a bloom test said of this packet is taken out first."""
     forecast = works.work_of(r).forecast
     if forecast is None or not any(x.kind != "dough_c" for x in r.readings):
         return
-    before = Belief(r.kitchen.activity_mean, r.kitchen.activity_sd_log)
-    said = forecast.belief
+    sheet = works.work_of(r).sheet
+    leaven = leaven_of(sheet.dough) if sheet else ""
+    before, said = belief_of(r.kitchen, leaven), forecast.belief
     after = learned(before, Belief(said.mean / (r.bake.activity_factor or 1.0), said.sd_log))
-    r.kitchen.activity_mean, r.kitchen.activity_sd_log = after.mean, after.sd_log
+    set_belief(r.kitchen, leaven, after, bakes_behind(r.kitchen, leaven) + 1)
     session.add(r.kitchen)
     if "activity" not in r.said:
         told = Said(
@@ -41,8 +43,10 @@ def unteach_activity(session: Session, r: works.Rows) -> None:
     told = r.said.get("activity")
     if told is None:
         return
-    if told.p50 == r.kitchen.activity_mean and told.p10 and told.p90:
-        r.kitchen.activity_mean, r.kitchen.activity_sd_log = told.p10, told.p90
+    sheet = works.work_of(r).sheet
+    leaven = leaven_of(sheet.dough) if sheet else ""
+    if told.p50 == belief_of(r.kitchen, leaven).mean and told.p10 and told.p90:
+        set_belief(r.kitchen, leaven, Belief(told.p10, told.p90), max(bakes_behind(r.kitchen, leaven) - 1, 0))
         session.add(r.kitchen)
     unsay(session, r, ["activity"])
 

@@ -12,24 +12,23 @@ from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
-from brassclock.core.rise import course as yeast
-from brassclock.core.rise.belief import Band
 from brassclock.core.weigh.methods import methods
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
+from brassclock.services.leavens import belief_of, leaven_of
+from brassclock.services.rise_views import banded_at, rest_out, rise_out
 from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
 from brassclock.services.taps import core_taps, program_dict
 from brassclock.services.work import Rows, Work
 from brassclock.store import bakes as rows
 
-WORTH_SAYING_MIN = 3.0
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 LEAF_OF_STEP = {
-    "weigh": "weigh", "mix": "mix", "ball": "rise", "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
+    "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
 }  # fmt: skip
 
 
@@ -63,62 +62,6 @@ def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> out.MixOut:
         guide=[out.GuideStepOut(text=g.text, minutes=g.minutes) for g in bowl.guide], tests=list(bowl.tests),
         friction_factor=factor, friction_times=int(times), seen_c=seen[-1] if seen else None,
         cautions=caution_out(heat.cautions), why=why_out(heat.why),
-    )  # fmt: skip
-
-
-def banded_at(band: Band, zero: dt.datetime) -> out.BandedAt:
-    def at(h: float | None) -> dt.datetime | None:
-        return None if h is None else zero + dt.timedelta(hours=h)
-
-    return out.BandedAt(p10=at(band.p10), p50=at(band.p50), p90=at(band.p90))
-
-
-def rise_out(r: Rows, work: Work) -> out.RiseOut | None:
-    """The rise with its trace as instants, and where it stands now."""
-    plan, seen = work.plan, work.forecast
-    if plan is None or seen is None:
-        return None
-    zero, trace = plan.mixed_at, seen.trace
-    begins = [zero, plan.balled_at]
-    targets = [r.bake.bulk_ratio, r.bake.ball_ratio]
-    windows = [
-        out.WindowOut(
-            stage=w.stage, begins_at=b, target_ratio=t, ready=banded_at(w.ready, zero),
-            best_from=banded_at(w.best_from, zero), best_to=banded_at(w.best_to, zero), too_far=banded_at(w.too_far, zero),
-        )
-        for w, b, t in zip(seen.windows, begins, targets, strict=True)
-    ]  # fmt: skip
-    now_h = (r.now - zero).total_seconds() / 3600
-    alive = "mix" in r.done() and now_h >= 0
-    inside = min(now_h, float(trace.h[-1]))
-    air = [air_c(r.kitchen.hourly_c, zero + dt.timedelta(hours=float(h))) for h in trace.h]
-    return out.RiseOut(
-        mixed_at=zero,
-        balled_at=plan.balled_at,
-        windows=windows,
-        trace=out.TraceOut(
-            at=[zero + dt.timedelta(hours=float(h)) for h in trace.h],
-            ratio=trace.ratio.tolist(), ratio_p10=trace.ratio_p10.tolist(), ratio_p90=trace.ratio_p90.tolist(),
-            maturity=trace.maturity.tolist(), fill=trace.fill.tolist(), dough_c=trace.dough_c.tolist(), air_c=air,
-        ),
-        ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
-        dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
-        stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
-        readings=[out.ReadingOut(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings if x.kind != "dough_c"],
-        activity=seen.belief.mean,
-        activity_sd_log=seen.belief.sd_log,
-        late_min=plan.late_min,
-        acid=out.AcidOut(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
-        worth=[
-            out.WorthOut(
-                what=w.what, words=w.words, at=None if w.at_h is None else zero + dt.timedelta(hours=w.at_h),
-                narrows_min=w.narrows_min,
-            )
-            for w in work.worth if w.narrows_min >= WORTH_SAYING_MIN
-        ],
-        warm=yeast.course_stepper.ready,
-        cautions=caution_out(seen.cautions),
-        why=why_out(works.rise_whys(work, r)),
     )  # fmt: skip
 
 
@@ -174,7 +117,7 @@ def carpet_out(program: Program) -> out.CarpetOut:
     )
 
 
-def keep_out(r: Rows) -> out.KeepOut:
+def keep_out(r: Rows, leaven: str) -> out.KeepOut:
     """Outcomes, and every forecast that was said beside its fact."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
@@ -205,8 +148,9 @@ def keep_out(r: Rows) -> out.KeepOut:
             )
         )
     taught = r.said.get("activity")
-    before = taught.p10 if taught and taught.p10 else r.kitchen.activity_mean
-    after = taught.p50 if taught and taught.p50 else r.kitchen.activity_mean
+    known = belief_of(r.kitchen, leaven).mean
+    before = taught.p10 if taught and taught.p10 else known
+    after = taught.p50 if taught and taught.p50 else known
     return out.KeepOut(
         outcomes=[out.OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
         facts=facts, activity_before=before, activity_after=after,
@@ -243,7 +187,7 @@ def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
     )
 
 
-def steps_out(r: Rows, work: Work) -> list[out.StepOut]:
+def steps_of(r: Rows, work: Work) -> list[out.StepOut]:
     if work.plan is None:
         return []
     done = r.done()
@@ -298,10 +242,10 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         status=r.bake.status, method=r.bake.method,
         method_why=methods()[r.bake.method].why if r.bake.method in methods() else "", revision=r.bake.revision,
         serve_at=r.bake.serve_at, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
-        steps=steps_out(r, work), say=say_of(r, work), taps=taps_out(r),
+        steps=steps_of(r, work), say=say_of(r, work), taps=taps_out(r),
         weigh=weigh_out(work.sheet) if work.sheet else None,
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
-        rise=rise_out(r, work), fire=fire_out(r, work), keep=keep_out(r), faults=work.faults,
+        rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
     )  # fmt: skip
 
 
@@ -375,16 +319,16 @@ def brief_of(r: Rows, work: Work) -> out.BakeBrief:
 def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
     """The jar in five figures, for the Bench."""
     empty = {"dough_c": None, "ratio": None, "target_ratio": None, "too_far_ratio": None, "ready_at": None}
-    plan, seen, done = work.plan, work.forecast, r.done()
-    if plan is None or seen is None:
+    seen, done = work.forecast, r.done()
+    if work.risen is None or seen is None:
         return dict(empty)
     balled = "ball" in done
     window = seen.windows[1 if balled else 0]
-    ready = banded_at(window.ready, plan.mixed_at).p50
+    ready = banded_at(window.ready, work.risen.zero).p50
     target = r.bake.ball_ratio if balled else r.bake.bulk_ratio
     if "mix" not in done:
         return empty | {"target_ratio": target, "ready_at": ready}
-    h = min((r.now - plan.mixed_at).total_seconds() / 3600, float(seen.trace.h[-1]))
+    h = min((r.now - work.risen.zero).total_seconds() / 3600, float(seen.trace.h[-1]))
     return {
         "dough_c": float(np.interp(h, seen.trace.h, seen.trace.dough_c)),
         "ratio": float(np.interp(h, seen.trace.h, seen.trace.ratio)),
@@ -399,11 +343,11 @@ def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         clock = clock_out(house, session, kitchen)
-        shown = kitchen_out(session, kitchen)
+        shown = kitchen_out(session, kitchen, clock.now)
         found = [works.load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
         done = [(r, works.work_of(r)) for r in found]
     live = [(r, w) for r, w in done if r.bake.status == "live"]
-    steps = [s for r, w in live for s in steps_out(r, w)]
+    steps = [s for r, w in live for s in steps_of(r, w)]
     steps.sort(key=lambda s: s.at)
     return out.BenchOut(
         clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now),

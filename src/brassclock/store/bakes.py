@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from collections.abc import Sequence
 
 from sqlmodel import Session, col, select
@@ -28,6 +29,17 @@ def tap_by_key(session: Session, bake_id: int, key: str) -> Tap | None:
 def readings(session: Session, bake_id: int) -> Sequence[Reading]:
     """Readings that stand, by instant."""
     query = select(Reading).where(Reading.bake_id == bake_id, col(Reading.undone_at).is_(None))
+    return session.exec(query.order_by(col(Reading.at), col(Reading.id))).all()
+
+
+def air_readings(session: Session, kitchen_id: int, since: dt.datetime) -> Sequence[Reading]:
+    """Readings of a kitchen's air that stand, by instant."""
+    query = select(Reading).where(
+        Reading.kitchen_id == kitchen_id,
+        Reading.kind == "air_c",
+        col(Reading.undone_at).is_(None),
+        col(Reading.at) >= since,
+    )
     return session.exec(query.order_by(col(Reading.at), col(Reading.id))).all()
 
 

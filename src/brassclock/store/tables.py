@@ -77,6 +77,8 @@ class Kitchen(SQLModel, table=True):
     friction: dict[str, list[float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     activity_mean: float = 1.0
     activity_sd_log: float = 0.36
+    places: dict[str, dict[str, float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    leavens: dict[str, dict[str, Any]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     created_at: dt.datetime = _instant(False)
 
 
@@ -213,6 +215,13 @@ class Bake(SQLModel, table=True):
     bulk_ratio: float = 1.9
     ball_ratio: float = 1.4
     spells: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    bulk_place: str = "bench"
+    ball_place: str = "bench"
+    bulk_air: list[list[float]] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    ball_air: list[list[float]] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    cold: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    sponge_h: float | None = None
+    starter_id: int | None = None
     bulk_h: float | None = None
     ball_h: float | None = None
     surface_id: int | None = Field(
@@ -247,7 +256,7 @@ class Tap(SQLModel, table=True):
 
 
 class Reading(SQLModel, table=True):
-    """A value with a time and a source: a dough's ratio or feel, or a temperature."""
+    """A value with a time and a source: a dough's ratio or feel, its temperature, or (no bake) the air of a `place`."""
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
@@ -258,6 +267,7 @@ class Reading(SQLModel, table=True):
     kind: str
     value: float | None = None
     feel: str | None = None
+    place: str | None = None
     source: str = "eye"
     at: dt.datetime = _instant(False)
     made_at: dt.datetime = _instant(False)

@@ -193,6 +193,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a named route the bake's own. */
+        post: operations["bakes_take_route_bakes__int_bake_id__route_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Named ways to the same table, of a dough that is not mixed yet. */
+        get: operations["bakes_named_routes_bakes__int_bake_id__routes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/scale": {
         parameters: {
             query?: never;
@@ -277,6 +311,40 @@ export interface paths {
         head?: never;
         /** Backdate a tap. */
         patch: operations["bakes_move_tap_bakes__int_bake_id__taps__int_tap_id__patch"];
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/whatif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The rise and the moves as a change would make them; nothing is stored. */
+        post: operations["bakes_what_if_bakes__int_bake_id__whatif_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/whatif/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a tried change the bake's own. */
+        post: operations["bakes_keep_what_if_bakes__int_bake_id__whatif_keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/clock": {
@@ -396,6 +464,40 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["kitchens_change_kitchen_kitchens__int_kitchen_id__patch"];
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was read of the kitchen's air lately, and what is odd about it. */
+        get: operations["kitchens_air_of_kitchens__int_kitchen_id__air_get"];
+        put?: never;
+        /** Air that was read in a place: one reading, or a log. */
+        post: operations["kitchens_read_air_kitchens__int_kitchen_id__air_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/air/{reading_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["kitchens_unread_air_kitchens__int_kitchen_id__air__int_reading_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/kitchens/{kitchen_id}/bags": {
@@ -529,6 +631,40 @@ export interface paths {
         put?: never;
         /** Undo of putting away. */
         post: operations["formulas_restore_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/leavens/{leaven}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget what was learned of a leaven. */
+        delete: operations["kitchens_forget_leaven_kitchens__int_kitchen_id__leavens__string_leaven__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/leavens/{leaven}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of forgetting. */
+        post: operations["kitchens_recall_leaven_kitchens__int_kitchen_id__leavens__string_leaven__back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -683,6 +819,23 @@ export interface paths {
         put?: never;
         /** Undo of putting away. */
         post: operations["starters_restore__int_starter_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/starters/{starter_id}/upkeep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ways of keeping it between bakes, the one that throws away least first. */
+        get: operations["starters_upkeep__int_starter_id__upkeep_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -844,6 +997,57 @@ export interface components {
             ingredient: string;
         };
         /**
+         * AirIn
+         * @description Air that was read in a place: one or many, each a moment as typed (or ISO) and C.
+         */
+        AirIn: {
+            /**
+             * Place
+             * @default bench
+             * @enum {string}
+             */
+            place?: "bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge";
+            /** Points */
+            points: [
+                string,
+                number
+            ][];
+            /**
+             * Source
+             * @default typed
+             * @enum {string}
+             */
+            source?: "typed" | "probe";
+        };
+        /**
+         * AirOut
+         * @description What was read of a kitchen's air lately, newest first, and what is odd about it.
+         */
+        AirOut: {
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Readings */
+            readings: components["schemas"]["AirReadingOut"][];
+            /** Skipped */
+            skipped: string[];
+            /** Taken */
+            taken: number;
+        };
+        /** AirReadingOut */
+        AirReadingOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Place */
+            place: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * AnyObject
          * @description A result as `contract` shapes it; `GET /api/compute/KIND/schema` gives the request's schema.
          */
@@ -936,6 +1140,19 @@ export interface components {
              */
             bag_id?: number | null;
             /**
+             * Ball Air
+             * @default null
+             */
+            ball_air?: [
+                number,
+                number
+            ][] | null;
+            /**
+             * Ball Place
+             * @default null
+             */
+            ball_place?: ("bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge") | null;
+            /**
              * Ball Ratio
              * @default null
              */
@@ -956,10 +1173,25 @@ export interface components {
              */
             bowl_material?: ("steel" | "glass" | "ceramic" | "plastic" | "wood") | null;
             /**
+             * Bulk Air
+             * @default null
+             */
+            bulk_air?: [
+                number,
+                number
+            ][] | null;
+            /**
+             * Bulk Place
+             * @default null
+             */
+            bulk_place?: ("bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge") | null;
+            /**
              * Bulk Ratio
              * @default null
              */
             bulk_ratio?: number | null;
+            /** @default null */
+            cold?: components["schemas"]["ColdIn"] | null;
             /**
              * Count
              * @default null
@@ -1062,6 +1294,16 @@ export interface components {
              */
             solve_for?: string | null;
             /**
+             * Sponge H
+             * @default null
+             */
+            sponge_h?: number | null;
+            /**
+             * Starter Id
+             * @default null
+             */
+            starter_id?: number | null;
+            /**
              * Strength
              * @default null
              */
@@ -1149,6 +1391,7 @@ export interface components {
             mix: components["schemas"]["MixOut"] | null;
             /** Name */
             name: string;
+            rest: components["schemas"]["RestOut"] | null;
             /** Revision */
             revision: number;
             rise: components["schemas"]["RiseOut"] | null;
@@ -1181,8 +1424,12 @@ export interface components {
             additions: components["schemas"]["AdditionOut"][];
             /** Bag Id */
             bag_id: number | null;
+            /** Ball Air */
+            ball_air: number[][] | null;
             /** Ball H */
             ball_h: number | null;
+            /** Ball Place */
+            ball_place: string;
             /** Ball Ratio */
             ball_ratio: number;
             /** Bloom Min */
@@ -1193,10 +1440,18 @@ export interface components {
             bowl_g: number;
             /** Bowl Material */
             bowl_material: string;
+            /** Bulk Air */
+            bulk_air: number[][] | null;
             /** Bulk H */
             bulk_h: number | null;
+            /** Bulk Place */
+            bulk_place: string;
             /** Bulk Ratio */
             bulk_ratio: number;
+            /** Cold */
+            cold: {
+                [key: string]: unknown;
+            } | null;
             /** Count */
             count: number | null;
             /** Diameter Cm */
@@ -1238,6 +1493,10 @@ export interface components {
             solve_for: string | null;
             /** Spells */
             spells: components["schemas"]["SpellOut"][];
+            /** Sponge H */
+            sponge_h: number | null;
+            /** Starter Id */
+            starter_id: number | null;
             /** Strength */
             strength: string;
             /** Surface Id */
@@ -1370,6 +1629,47 @@ export interface components {
             set_at?: string | null;
             /** Simulated */
             simulated: boolean;
+        };
+        /**
+         * ColdIn
+         * @description Hours in the fridge, begun so long into the bulk or the ball proof.
+         */
+        ColdIn: {
+            /**
+             * After H
+             * @default 0.25
+             */
+            after_h?: number;
+            /** Hours */
+            hours: number;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "bulk" | "ball";
+        };
+        /**
+         * ColdOut
+         * @description When the dough goes into the fridge and comes out, of which stage, and whether that was done.
+         */
+        ColdOut: {
+            /**
+             * Into At
+             * Format: date-time
+             */
+            into_at: string;
+            /**
+             * Out At
+             * Format: date-time
+             */
+            out_at: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "bulk" | "ball";
+            /** Temp C */
+            temp_c: number;
         };
         /**
          * CureOut
@@ -1803,6 +2103,34 @@ export interface components {
              */
             own?: boolean;
         };
+        /**
+         * JarMark
+         * @description Where the mark of a stage goes on a straight jar, over a sample of so many millimetres.
+         */
+        JarMark: {
+            /** Mark Mm */
+            mark_mm: number;
+            /** Ratio */
+            ratio: number;
+            /** Stage */
+            stage: string;
+            /** Start Mm */
+            start_mm: number;
+        };
+        /**
+         * JarTrace
+         * @description A starter's height over its start since its last feed, as a band.
+         */
+        JarTrace: {
+            /** At */
+            at: string[];
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Ratio */
+            ratio: number[];
+        };
         /** KeepOut */
         KeepOut: {
             /** Activity After */
@@ -1846,6 +2174,13 @@ export interface components {
              * @default null
              */
             name?: string | null;
+            /**
+             * Places
+             * @default null
+             */
+            places?: {
+                [key: string]: components["schemas"]["PlaceIn"];
+            } | null;
             /**
              * Powder
              * @default null
@@ -1942,10 +2277,14 @@ export interface components {
             hourly_c: number[];
             /** Id */
             id: number;
+            /** Leavens */
+            leavens: components["schemas"]["StrengthOut"][];
             /** Mass Unit */
             mass_unit: string;
             /** Name */
             name: string;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
             /** Powder */
             powder: string;
             /** Scale Step G */
@@ -1989,6 +2328,20 @@ export interface components {
             parts: {
                 [key: string]: number;
             };
+        };
+        /**
+         * LiftOut
+         * @description What lift is left when the dough is cooked after so many hours, as a band.
+         */
+        LiftOut: {
+            /** H */
+            h: number[];
+            /** High */
+            high: number[];
+            /** Lift */
+            lift: number[];
+            /** Low */
+            low: number[];
         };
         /** LimitReq */
         LimitReq: {
@@ -2060,6 +2413,20 @@ export interface components {
              * @default
              */
             part?: string;
+        };
+        /**
+         * MealOut
+         * @description A feed so many hours before the starter is wanted.
+         */
+        MealOut: {
+            /** Before H */
+            before_h: number;
+            /** Flour G */
+            flour_g: number;
+            /** Seed G */
+            seed_g: number;
+            /** Water G */
+            water_g: number;
         };
         /**
          * MethodIn
@@ -2386,6 +2753,52 @@ export interface components {
             mass_g?: number | null;
         };
         /**
+         * PlaceIn
+         * @description Settings of a place: its temperature or kelvin over the bench, its swing, a fridge's litres.
+         */
+        PlaceIn: {
+            /**
+             * Litres
+             * @default null
+             */
+            litres?: number | null;
+            /**
+             * Over K
+             * @default null
+             */
+            over_k?: number | null;
+            /**
+             * Swing C
+             * @default null
+             */
+            swing_c?: number | null;
+            /**
+             * Temp C
+             * @default null
+             */
+            temp_c?: number | null;
+        };
+        /**
+         * PlaceOut
+         * @description A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge.
+         */
+        PlaceOut: {
+            /** Key */
+            key: string;
+            /** Litres */
+            litres: number | null;
+            /** Name */
+            name: string;
+            /** Now C */
+            now_c: number;
+            /** Over K */
+            over_k: number;
+            /** Swing C */
+            swing_c: number;
+            /** Temp C */
+            temp_c: number | null;
+        };
+        /**
          * Problem
          * @description What went wrong, in RFC 9457's shape.
          */
@@ -2461,6 +2874,19 @@ export interface components {
             /** Value */
             value: number | null;
         };
+        /**
+         * ReadyBy
+         * @description The probability that the last stage is ready by an instant.
+         */
+        ReadyBy: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Probability */
+            probability: number;
+        };
         /** ReasonOut */
         ReasonOut: {
             /** Factor */
@@ -2519,6 +2945,29 @@ export interface components {
             /** Options */
             options: components["schemas"]["RescueOption"][];
         };
+        /**
+         * RestOut
+         * @description A dough that rests and does not rise: its gas here and in the fridge, and the count of warm hours beside it.
+         */
+        RestOut: {
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Cold Advice */
+            cold_advice: string;
+            /**
+             * Cook At
+             * Format: date-time
+             */
+            cook_at: string;
+            fridge: components["schemas"]["WaitOut"] | null;
+            here: components["schemas"]["WaitOut"] | null;
+            /**
+             * Rests From
+             * Format: date-time
+             */
+            rests_from: string;
+            safety: components["schemas"]["SafetyOut"] | null;
+        };
         /** RiseOut */
         RiseOut: {
             acid: components["schemas"]["AcidOut"] | null;
@@ -2533,21 +2982,39 @@ export interface components {
             balled_at: string;
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
+            cold: components["schemas"]["ColdOut"] | null;
             /** Dough C Now */
             dough_c_now: number | null;
+            /** Jar */
+            jar: components["schemas"]["JarMark"][];
             /** Late Min */
             late_min: number;
+            /** Leaven Left Frac */
+            leaven_left_frac: number | null;
             /**
              * Mixed At
              * Format: date-time
              */
             mixed_at: string;
+            /** Offsets C */
+            offsets_c: {
+                [key: string]: number;
+            };
+            peak_at: components["schemas"]["BandedAt"];
+            /** Peak Ratio */
+            peak_ratio: number;
             /** Ratio Now */
             ratio_now: number | null;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            ready_by: components["schemas"]["ReadyBy"] | null;
+            safety: components["schemas"]["SafetyOut"] | null;
+            /** Sponge At */
+            sponge_at: string | null;
             /** Stage Now */
             stage_now: string | null;
+            /** Starter */
+            starter: string | null;
             trace: components["schemas"]["TraceOut"];
             /** Warm */
             warm: boolean;
@@ -2557,8 +3024,68 @@ export interface components {
             };
             /** Windows */
             windows: components["schemas"]["WindowOut"][];
+            /** Workable At */
+            workable_at: string | null;
             /** Worth */
             worth: components["schemas"]["WorthOut"][];
+        };
+        /**
+         * RouteIn
+         * @description Take a named route.
+         */
+        RouteIn: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "room" | "warm" | "less" | "night" | "nights";
+        };
+        /**
+         * RouteOut
+         * @description A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it works.
+         */
+        RouteOut: {
+            /** Because */
+            because: string;
+            /** Dose Factor */
+            dose_factor: number;
+            /** Dose Text */
+            dose_text: string;
+            /** Fits */
+            fits: boolean;
+            /** Flavour */
+            flavour: string;
+            /** Hands Min */
+            hands_min: number;
+            /** Hours */
+            hours: number;
+            /** In Use */
+            in_use: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            ready_at: components["schemas"]["BandedAt"];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            too_far_at: components["schemas"]["BandedAt"];
+        };
+        /** RoutesOut */
+        RoutesOut: {
+            /** Routes */
+            routes: components["schemas"]["RouteOut"][];
+        };
+        /**
+         * SafetyOut
+         * @description Hours above 5 C of a dough with dairy or egg: a count, never permission.
+         */
+        SafetyOut: {
+            /** Limit H */
+            limit_h: number;
+            /** Reached At */
+            reached_at: string | null;
+            /** Warm H */
+            warm_h: number;
         };
         /**
          * SayPart
@@ -2776,6 +3303,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Next Feed At */
+            next_feed_at: string | null;
             peak_at: components["schemas"]["BandedAt"] | null;
             /** Peak Ratio */
             peak_ratio: number | null;
@@ -2786,6 +3315,7 @@ export interface components {
              * @enum {string}
              */
             state: "unfed" | "rising" | "at its peak" | "past its peak" | "cold";
+            trace: components["schemas"]["JarTrace"] | null;
             /** Vitality */
             vitality: number;
             /** Vitality Sd Log */
@@ -2827,6 +3357,24 @@ export interface components {
             name: string;
             /** Seal */
             seal: string;
+        };
+        /**
+         * StrengthOut
+         * @description What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it.
+         */
+        StrengthOut: {
+            /** Bakes */
+            bakes: number;
+            /** Forgotten */
+            forgotten: boolean;
+            /** Leaven */
+            leaven: string;
+            /** Mean */
+            mean: number;
+            /** Name */
+            name: string;
+            /** Sd Log */
+            sd_log: number;
         };
         /** SurfaceIn */
         SurfaceIn: {
@@ -2901,7 +3449,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "weigh" | "knead" | "mix" | "ball" | "preheat" | "roll" | "load" | "turn" | "off" | "bubbles" | "browned" | "puffed";
+            kind: "weigh" | "sponge" | "knead" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll" | "load" | "turn" | "off" | "bubbles" | "browned" | "puffed";
             /**
              * Round No
              * @default null
@@ -2949,6 +3497,53 @@ export interface components {
             ratio_p10: number[];
             /** Ratio P90 */
             ratio_p90: number[];
+        };
+        /** UpkeepOut */
+        UpkeepOut: {
+            /** Ways */
+            ways: components["schemas"]["UpkeepWay"][];
+        };
+        /**
+         * UpkeepWay
+         * @description A way of keeping a starter, and what it takes and throws away in a week [g of flour].
+         */
+        UpkeepWay: {
+            /** Flour G Week */
+            flour_g_week: number;
+            /** Meals */
+            meals: components["schemas"]["MealOut"][];
+            /** Place */
+            place: string;
+            /** Text */
+            text: string;
+            /** Waste G Week */
+            waste_g_week: number;
+        };
+        /**
+         * WaitOut
+         * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h].
+         */
+        WaitOut: {
+            /** Best Lift */
+            best_lift: number;
+            curve: components["schemas"]["LiftOut"];
+            /** H */
+            h: number;
+            /** High H */
+            high_h: number;
+            /** Low H */
+            low_h: number;
+            /** Place */
+            place: string;
+            /** Temp C */
+            temp_c: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "cook_at_once" | "session" | "same_day" | "overnight";
+            /** Words */
+            words: string;
         };
         /**
          * WeighOut
@@ -3040,6 +3635,62 @@ export interface components {
              */
             units?: "us" | "metric";
         };
+        /**
+         * WhatIfIn
+         * @description Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
+         *
+         *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays.
+         */
+        WhatIfIn: {
+            /** @default null */
+            cold?: components["schemas"]["ColdIn"] | null;
+            /**
+             * Dose Factor
+             * @default 1
+             */
+            dose_factor?: number;
+            /**
+             * Dough C
+             * @default null
+             */
+            dough_c?: number | null;
+            /**
+             * No Cold
+             * @default false
+             */
+            no_cold?: boolean;
+            /**
+             * Place
+             * @default null
+             */
+            place?: ("bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge") | null;
+            /**
+             * Room K
+             * @default 0
+             */
+            room_k?: number;
+            /**
+             * Serve At
+             * @default null
+             */
+            serve_at?: string | null;
+        };
+        /**
+         * WhatIfOut
+         * @description The rise and the hand moves as a change would make them; nothing is stored.
+         */
+        WhatIfOut: {
+            /** Dose Text */
+            dose_text: string;
+            rise: components["schemas"]["RiseOut"];
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
         /** WhyInput */
         WhyInput: {
             /** Name */
@@ -3071,7 +3722,10 @@ export interface components {
             /** Words */
             words: string;
         };
-        /** WindowOut */
+        /**
+         * WindowOut
+         * @description When a stage is ready, best and too far; what ends it (gas, acid, strength), and what would move it most.
+         */
         WindowOut: {
             /**
              * Begins At
@@ -3080,7 +3734,18 @@ export interface components {
             begins_at: string;
             best_from: components["schemas"]["BandedAt"];
             best_to: components["schemas"]["BandedAt"];
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Matters */
+            matters: string[];
+            /** Place */
+            place: string;
             ready: components["schemas"]["BandedAt"];
+            /** Reason */
+            reason: string;
             /** Stage */
             stage: string;
             /** Target Ratio */
@@ -4090,6 +4755,135 @@ export interface operations {
             };
         };
     };
+    bakes_take_route_bakes__int_bake_id__route_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RouteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_named_routes_bakes__int_bake_id__routes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     formulas_scale_bakes__int_bake_id__scale_post: {
         parameters: {
             query?: never;
@@ -4532,6 +5326,166 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HearthOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_what_if_bakes__int_bake_id__whatif_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_keep_what_if_bakes__int_bake_id__whatif_keep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
                 };
             };
             /** @description Cannot be read */
@@ -5109,6 +6063,185 @@ export interface operations {
             };
         };
     };
+    kitchens_air_of_kitchens__int_kitchen_id__air_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchens_read_air_kitchens__int_kitchen_id__air_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AirIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchens_unread_air_kitchens__int_kitchen_id__air__int_reading_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     formulas_open_bag_kitchens__int_kitchen_id__bags_post: {
         parameters: {
             query?: never;
@@ -5645,6 +6778,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchens_forget_leaven_kitchens__int_kitchen_id__leavens__string_leaven__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                leaven: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchens_recall_leaven_kitchens__int_kitchen_id__leavens__string_leaven__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                leaven: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
                 };
             };
             /** @description Not Found */
@@ -6315,6 +7548,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StarterList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    starters_upkeep__int_starter_id__upkeep_get: {
+        parameters: {
+            query?: {
+                use_g?: number;
+                every_days?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+                starter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepOut"];
                 };
             };
             /** @description Not Found */

@@ -11,43 +11,87 @@ import datetime as dt
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.kitchen_air import Spell, air_path, with_spells
+from brassclock.core.day.kitchen_air import Spell, later, with_log, with_spells
+from brassclock.core.day.places import DEFAULTS, LONGEST_H, Place
+from brassclock.core.matter.dough import Portion
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.windows import Aim, aims
 
-ROUNDS_OF_SOLVING = 5
-PATH_H = 60.0
+ROUNDS_OF_SOLVING = 6
+SETTLED_H = 1 / 60
+LEAST_COLD_H = 0.25
 WORDS = {
+    "sponge": "Mix the sponge",
     "weigh": "Weigh",
     "mix": "Mix",
     "ball": "Ball",
+    "cold_in": "Into the cold",
+    "cold_out": "Out of the cold",
     "preheat": "Heat the surface",
     "roll": "Roll",
     "line": "Load the first round",
     "serve": "Serve",
 }
+Path = tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True)
+class Cold:
+    """Hours in a cold place, begun so long into a stage [h]."""
+
+    after_h: float
+    hours: float
+    place: Place
 
 
 @dataclass(frozen=True)
 class StageSpec:
-    """A stage without its air: the kitchen's hours give that once its start is known."""
+    """A stage without its air: its place, or air of its own, gives that once its start is known."""
 
     stage: Stage
-    fixed_c: float | None = None
-
+    place: Place = DEFAULTS["bench"]
+    own_air: Path | None = None
+    cold: Cold | None = None
     spells: tuple[Spell, ...] = ()
+    log: tuple[tuple[dt.datetime, float], ...] = ()
 
-    def placed(self, hourly_c: Sequence[float], start: dt.datetime) -> Stage:
-        """The stage with the air it will have from `start`, spells elsewhere included."""
-        if self.fixed_c is not None:
-            return replace(self.stage, path=((0.0, self.fixed_c),))
-        return replace(self.stage, path=with_spells(air_path(hourly_c, start, PATH_H), start, self.spells))
+    def cold_span(self, start: dt.datetime, done: Mapping[str, dt.datetime]) -> tuple[dt.datetime, dt.datetime] | None:
+        """When it goes into the cold and comes out: as planned from its start, or as it was done."""
+        if self.cold is None:
+            return None
+        into = done.get("cold_in") or later(start, self.cold.after_h)
+        return into, done.get("cold_out") or later(into, self.cold.hours)
+
+    def placed(self, hourly_c: Sequence[float], start: dt.datetime, done: Mapping[str, dt.datetime]) -> Stage:
+        """The stage with the air it will have from `start`: what was read of it, its cold, and spells elsewhere."""
+        path = self.own_air or self.place.path(hourly_c, start)
+        if self.own_air is None and self.log:
+            path = with_log(path, start, self.log)
+        spells = self.spells
+        span = self.cold_span(start, done)
+        if span and self.cold:
+            spells = (self.cold.place.stay(*span, hourly_c), *spells)
+        if spells and len(path) == 1:
+            path = (path[0], (LONGEST_H, path[0][1]))
+        return replace(self.stage, path=with_spells(path, start, spells))
+
+
+@dataclass(frozen=True)
+class Sponge:
+    """A first dough that rests before the rest joins it: its hours, and what joins."""
+
+    hours: float
+    joins: tuple[Portion, ...]
+    stage: Stage
 
 
 @dataclass(frozen=True)
 class BakeSpec:
-    """What the chain needs of a bake. Minutes of hand work before, between and after its stages."""
+    """What the chain needs of a bake. Minutes of hand work before, between and after its stages.
+
+    With a sponge the batch is the sponge's dough; what joins it does so when the dough is mixed.
+    """
 
     batch: Batch
     bulk: StageSpec
@@ -59,6 +103,30 @@ class BakeSpec:
     line_min: float = 15.0
     activity: float = 1.0
     rests: tuple[Aim, Aim] | None = None  # a dough whose stages are told, not forecast
+    sponge: Sponge | None = None
+
+    def stages(
+        self, hourly_c: Sequence[float], mixed: dt.datetime, balled: dt.datetime, done: Mapping[str, dt.datetime]
+    ) -> tuple[Stage, ...]:
+        """Every stage in its air: the sponge when there is one, the bulk, the balls."""
+        bulk, ball = self.bulk.placed(hourly_c, mixed, done), self.ball.placed(hourly_c, balled, done)
+        if self.sponge is None:
+            return bulk, ball
+        begun = later(mixed, -self.sponge.hours)
+        first = replace(self.sponge.stage, hours=self.sponge.hours, path=self.bulk.place.path(hourly_c, begun))
+        return first, replace(bulk, add=self.sponge.joins, mixed_c=self.batch.mix_temp_c), ball
+
+    @property
+    def before_h(self) -> float:
+        """Hours of the rise before the dough is mixed."""
+        return self.sponge.hours if self.sponge else 0.0
+
+    def with_cold_hours(self, which: str, hours: float) -> BakeSpec:
+        """The same with its cold as long as that."""
+        spec: StageSpec = getattr(self, which)
+        assert spec.cold is not None
+        longer = replace(spec, cold=replace(spec.cold, hours=max(hours, LEAST_COLD_H)))
+        return replace(self, bulk=longer) if which == "bulk" else replace(self, ball=longer)
 
 
 @dataclass(frozen=True)
@@ -84,6 +152,7 @@ class DayPlan:
     ball: Aim
     late_min: float
     serve_at: dt.datetime
+    spec: BakeSpec  # as it was planned: its cold as long as the table leaves it
 
     def step(self, key: str) -> DayStep:
         """The step of that key."""
@@ -108,19 +177,35 @@ def plan_back(
     zone = serve_at.tzinfo
 
     def shift(moment: dt.datetime, hours: float) -> dt.datetime:
-        return (moment.astimezone(dt.UTC) + dt.timedelta(hours=hours)).astimezone(zone)
+        return later(moment.astimezone(zone), hours)
 
-    def solve(mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
+    def solve(spec: BakeSpec, mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
         if spec.rests:
             return spec.rests
         bulk_h = _hours(balled - mixed) if balled else None
-        bulk = spec.bulk.placed(hourly_c, mixed)
-        guess = balled or shift(mixed, bulk_h or 2.0)
+        first = (spec.before_h,) if spec.sponge else ()
+        guess = balled or shift(mixed, spec.bulk.stage.hours)
         for _ in range(2 if balled is None else 1):
-            ball = spec.ball.placed(hourly_c, guess)
-            found = aims(spec.batch, (bulk, ball), fixed_h=(bulk_h, None), activity=spec.activity)
-            guess = balled or shift(mixed, found[0].aim_h)
-        return found[0], found[1]
+            stages = spec.stages(hourly_c, mixed, guess, done)
+            found = aims(spec.batch, stages, fixed_h=(*first, bulk_h, None), activity=spec.activity)
+            guess = balled or shift(mixed, found[-2].aim_h)
+        return found[-2], found[-1]
+
+    def solve_cold(mixed: dt.datetime, balled: dt.datetime | None) -> tuple[BakeSpec, Aim, Aim]:
+        """Once the dough is made its cold is as long as the table leaves it, if it has not come out already."""
+        found = spec
+        bulk, ball = solve(found, mixed, balled)
+        which = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
+        if which is None or "cold_out" in done or spec.rests:
+            return found, bulk, ball
+        for _ in range(3):
+            over_h = _hours(shift(balled or shift(mixed, bulk.aim_h), ball.aim_h) - roll_at)
+            cold = getattr(found, which).cold
+            if abs(over_h) < SETTLED_H or cold.hours - over_h < LEAST_COLD_H:
+                break
+            found = found.with_cold_hours(which, cold.hours - over_h)
+            bulk, ball = solve(found, mixed, balled)
+        return found, bulk, ball
 
     line_at = shift(serve_at, -spec.line_min / 60)
     roll_at = shift(line_at, -spec.roll_min / 60)
@@ -128,21 +213,24 @@ def plan_back(
     if mixed is None:
         mixed = shift(roll_at, -3.0)
         for _ in range(ROUNDS_OF_SOLVING):
-            bulk, ball = solve(mixed, None)
-            mixed = shift(roll_at, -(bulk.aim_h + ball.aim_h))
-        earliest = max(shift(now, spec.mix_min / 60), mixed)
+            bulk, ball = solve(spec, mixed, None)
+            better = shift(roll_at, -(bulk.aim_h + ball.aim_h))
+            moved, mixed = abs(_hours(better - mixed)), better
+            if moved < SETTLED_H:
+                break
+        earliest = max(shift(now, spec.mix_min / 60 + spec.before_h), mixed)
         if earliest > mixed:
             mixed = earliest
-            bulk, ball = solve(mixed, None)
+            spec, bulk, ball = solve_cold(mixed, None)
     else:
-        bulk, ball = solve(mixed, balled)
+        spec, bulk, ball = solve_cold(mixed, balled)
     if balled is None:
         wanted = shift(roll_at, -ball.aim_h)
         low, high = shift(mixed, bulk.ready_h), shift(mixed, max(bulk.best_to_h, bulk.ready_h))
         balled = min(max(wanted, low), high)
         if "mix" in done:
             balled = max(balled, min(now, shift(mixed, bulk.too_far_h)))
-        ball = solve(mixed, balled)[1]
+        spec, bulk, ball = solve_cold(mixed, balled)
     rolled = done.get("roll")
     soonest = shift(balled, ball.ready_h)
     roll_at = rolled or max(roll_at, soonest)
@@ -165,7 +253,22 @@ def plan_back(
         ("line", line_at, spec.line_min, shift(max(last_roll, roll_at), spec.roll_min / 60)),
         ("serve", max(finish, serve_at), 0.0, None),
     ]  # fmt: skip
+    if spec.sponge:
+        begun = shift(mix_at, -spec.before_h)
+        chain[0] = (
+            "weigh",
+            shift(begun, -spec.weigh_min / 60),
+            spec.weigh_min,
+            shift(begun, slack_h - spec.weigh_min / 60),
+        )
+        chain.append(("sponge", begun, 6.0, shift(begun, slack_h)))
+    for part, begins, ends in ((spec.bulk, mixed, balled), (spec.ball, balled, roll_at)):
+        span = part.cold_span(begins, done)
+        if span:
+            chain.append(("cold_in", span[0], 3.0, None))
+            chain.append(("cold_out", span[1], 3.0, max(span[1], min(ends, shift(ends, -1.0)))))
     steps = tuple(
         DayStep(key, WORDS[key], done.get(key, at), minutes, wait, done.get(key)) for key, at, minutes, wait in chain
     )
-    return DayPlan(tuple(sorted(steps, key=lambda s: s.at)), mixed, balled, bulk, ball, late_min, max(finish, serve_at))
+    ordered = tuple(sorted(steps, key=lambda s: s.at))
+    return DayPlan(ordered, mixed, balled, bulk, ball, late_min, max(finish, serve_at), spec)

@@ -3,21 +3,38 @@
 from __future__ import annotations
 
 import datetime as dt
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 STEP_H = 1e-3
+SWING_H = 0.8  # judgement: from one start of the compressor to the next
+LOG_FADES_H = 6.0  # judgement: how long today's air stays off its usual hours
 
 
 @dataclass(frozen=True)
 class Spell:
-    """A stretch of time that the dough spends elsewhere, at `temp_c` [C], from `start` until `end` (aware)."""
+    """A stretch of time that the dough spends elsewhere, at `temp_c` ± `swing_c` [C], from `start` until `end` (aware)."""
 
     start: dt.datetime
     end: dt.datetime
     temp_c: float
+    swing_c: float = 0.0
+
+    def points(self, a: float, b: float) -> list[tuple[float, float]]:
+        """Its air between hours a and b: level, or to and fro about its mean as a thermostat does."""
+        if not self.swing_c:
+            return [(a, self.temp_c), (b, self.temp_c)]
+        turns = np.arange(a, b, SWING_H / 2)
+        ups = self.temp_c + self.swing_c * np.where(np.arange(len(turns)) % 2 == 0, 1, -1)
+        return [*zip(turns.tolist(), ups.tolist(), strict=True), (b, self.temp_c)]
+
+
+def later(moment: dt.datetime, hours: float) -> dt.datetime:
+    """So many hours on the real time line, through a change of the clocks; in the moment's own zone."""
+    return (moment.astimezone(dt.UTC) + dt.timedelta(hours=hours)).astimezone(moment.tzinfo)
 
 
 def air_c(hourly_c: Sequence[float], moment: dt.datetime) -> float:
@@ -71,8 +88,37 @@ def with_spells(
         b = (spell.end.astimezone(dt.UTC) - begin).total_seconds() / 3600
         if b <= 0 or a >= path[-1][0] or b <= a:
             continue
-        inside = [(max(a, 0.0), spell.temp_c), (b, spell.temp_c)]
+        inside = spell.points(max(a, 0.0), b)
         before = [(h, c) for h, c in path if h < a - STEP_H] + ([(a - STEP_H, air(a - STEP_H))] if a > STEP_H else [])
         after = [(b + STEP_H, air(b + STEP_H)), *((h, c) for h, c in path if h > b + 2 * STEP_H)]
         path = (*before, *inside, *after)
     return path
+
+
+def with_log(
+    path: tuple[tuple[float, float], ...], start: dt.datetime, log: Sequence[tuple[dt.datetime, float]]
+) -> tuple[tuple[float, float], ...]:
+    """The path with what was read in its place so far; ahead, its offset from the usual hours fades away.
+
+    >>> noon = dt.datetime(2026, 1, 1, 12, tzinfo=dt.UTC)
+    >>> seen = with_log(((0.0, 20.0), (24.0, 20.0)), noon, [(noon, 22.0), (noon + dt.timedelta(hours=2), 23.0)])
+    >>> [round(c, 1) for h, c in seen if h in (0.0, 2.0)], round(seen[-1][1], 1)
+    ([22.0, 23.0], 20.1)
+    """
+    begin = start.astimezone(dt.UTC)
+    read = sorted(((moment.astimezone(dt.UTC) - begin).total_seconds() / 3600, c) for moment, c in log)
+    if not read or read[-1][0] < -LOG_FADES_H * 4:
+        return path
+    last_h, last_c = read[-1]
+
+    def usual(h: float) -> float:
+        return float(np.interp(h, [p[0] for p in path], [p[1] for p in path]))
+
+    def air(h: float) -> float:
+        if h <= last_h:
+            return float(np.interp(h, [x[0] for x in read], [x[1] for x in read]))
+        return usual(h) + (last_c - usual(max(last_h, 0.0))) * math.exp(-(h - last_h) / LOG_FADES_H)
+
+    whole = [h for h, _ in path] + [h for h, _ in read if 0 < h < path[-1][0]]
+    fading = [last_h + x for x in (1.0, 3.0, 6.0, 10.0, 16.0, 24.0) if 0 < last_h + x < path[-1][0]]
+    return tuple((h, air(h)) for h in sorted({*whole, *fading}))

@@ -31,7 +31,7 @@ REGASSED = ("knock_back", "divide", "ball")
 class Stage:
     """A stretch of the rise: its air as (hour, C) points from its start, vessel, what ends it, what joins at its start.
 
-    `add_c` is the newcomers' temperature, that of the air when None.
+    `add_c` is the newcomers' temperature, that of the air when None; `mixed_c` the whole's after mixing, when known.
     """
 
     name: str
@@ -43,6 +43,7 @@ class Stage:
     too_far_maturity: float | None = None
     add: tuple[Portion, ...] = ()
     add_c: float | None = None
+    mixed_c: float | None = None
 
     def ambient_c(self, h: float) -> float:
         """Air at `h` hours into the stage; the last value is held."""
@@ -163,7 +164,9 @@ def _joined(
     old_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in batch.dough.portions)
     new_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in stage.add)
     add_c = stage.ambient_c(0.0) if stage.add_c is None else stage.add_c
-    temp_c = (old_heat * float(end.state[8]) + new_heat * add_c) / (old_heat + new_heat)
+    temp_c = stage.mixed_c
+    if temp_c is None:
+        temp_c = (old_heat * float(end.state[8]) + new_heat * add_c) / (old_heat + new_heat)
     share = batch.dough.flour_g / whole.dough.flour_g
     return whole, model.joined(start, end, whole.recipe, share, temp_c, activity)
 

@@ -183,7 +183,7 @@ def aims(
         first, last = min(since(seen.best_from), too_far), min(since(seen.best_to), too_far)
         warm = 0.0 if seen.workable is None else since(seen.workable)
         aim = Aim(
-            max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), max(too_far, warm)
+            max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), too_far
         )  # fmt: skip
         found.append(aim)
         fixed = fixed_h[i] if i < len(fixed_h) else None

@@ -1,0 +1,145 @@
+"""Named ways to the same table: the room, a warmer spot, less leaven, one night or two in the fridge.
+
+Each is the real plan run again with what the route changes; where a route needs another dose it is solved so that the
+balls stand in the middle of their best when they can be worked. Hours and flavour notes are practice.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from scipy.optimize import brentq
+
+from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, plan_back
+from brassclock.core.day.kitchen_air import later
+from brassclock.core.day.places import Place
+from brassclock.core.matter.dough import Dough, dough_of
+from brassclock.core.rise.stages import run_stages
+from brassclock.core.rise.windows import aims
+
+DOSE_LIMITS = (0.03, 3.0)
+BEST_AT_WORK_M = 1.15
+SLOW_BULK_H = 9.0
+COLD_AFTER_H = 0.25
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What a route is: its name, flavour note, hours in the cold, and where its warm hours are."""
+
+    key: str
+    name: str
+    flavour: str
+    cold_h: float | None = None
+    warm: str | None = None
+    bulk_h: float | None = None
+
+
+ROUTES = (
+    Plan("room", "On the bench", "Mild, wheaty; softest on the day."),
+    Plan("warm", "A warmer spot", "Mildest: little time for flavour, soonest on the table.", warm="oven_light"),
+    Plan("less", "Less leaven, longer", "Fuller, nutty; a dough that stretches thin without shrinking.", bulk_h=SLOW_BULK_H),
+    Plan("night", "One night in the fridge", "Deeper, browns and blisters better; hands are free in the day.", cold_h=14.0),
+    Plan("nights", "Two nights in the fridge", "Deepest, a little sour; the crust colours soonest.", cold_h=38.0),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Route:
+    """A route worked out: its plan, leaven over what is typed, and whether it reaches the table, or why not."""
+
+    route: Plan
+    plan: DayPlan
+    dose_factor: float
+    fits: bool
+    because: str
+
+
+def dosed(dough: Dough, factor: float) -> Dough:
+    """The dough with its yeast and starter times a factor."""
+    if factor == 1.0:
+        return dough
+    return dough_of(
+        replace(p, mass_g=p.mass_g * factor) if p.ingredient.is_yeast or p.ingredient.is_starter else p
+        for p in dough.portions
+    )
+
+
+def _with_dose(spec: BakeSpec, factor: float) -> BakeSpec:
+    return replace(spec, batch=replace(spec.batch, dough=dosed(spec.batch.dough, factor)))
+
+
+def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place]) -> BakeSpec:
+    """The spec with the route's places and cold; what the cook set of air stays out of it."""
+
+    def stage(part: StageSpec, cold: Cold | None) -> StageSpec:
+        place = places[route.warm] if route.warm else places["bench"]
+        log = part.log if place.key == part.place.key else ()
+        return replace(part, place=place, own_air=None, cold=cold, log=log)
+
+    cold = Cold(COLD_AFTER_H, route.cold_h, places["fridge"]) if route.cold_h else None
+    return replace(spec, bulk=stage(spec.bulk, None), ball=stage(spec.ball, cold))
+
+
+def _solved(short: Callable[[float], float]) -> float | None:
+    """The factor at which `short` (rising with the dose) is nothing; None when the limits do not hold it."""
+    low, high = (math.log(x) for x in DOSE_LIMITS)
+    if short(low) > 0 or short(high) < 0:
+        return None
+    return math.exp(float(brentq(short, low, high, xtol=0.01)))
+
+
+def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at: dt.datetime) -> float | None:
+    """Leaven over what is typed that the route needs; 1 when it needs no other, None when none does."""
+    if route.cold_h is None and route.bulk_h is None:
+        return 1.0
+    hours = route.cold_h or 0.0
+    balled = later(roll_at, -(hours + COLD_AFTER_H + 2.5 if route.cold_h else 1.5))
+    bulk_h = route.bulk_h or 1.5
+    stages = spec.stages(hourly_c, later(balled, -bulk_h), balled, {})
+    first = (spec.before_h,) if spec.sponge else ()
+
+    def short_of_best(log_factor: float) -> float:
+        batch = replace(spec.batch, dough=dosed(spec.batch.dough, math.exp(log_factor)))
+        found = aims(batch, stages, fixed_h=(*first, None, None), activity=spec.activity)
+        out_h = hours + COLD_AFTER_H + 1.5
+        lengths = [*first, found[-2].aim_h, out_h]
+        run = run_stages(batch, stages, lengths, spec.activity, coarse=True)
+        return float(run.maturity[-1]) - BEST_AT_WORK_M
+
+    def too_quick(log_factor: float) -> float:
+        batch = replace(spec.batch, dough=dosed(spec.batch.dough, math.exp(log_factor)))
+        return bulk_h - aims(batch, stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].aim_h
+
+    return _solved(short_of_best if route.cold_h else too_quick)
+
+
+def routes(
+    spec: BakeSpec, hourly_c: Sequence[float], serve_at: dt.datetime, now: dt.datetime, places: Mapping[str, Place]
+) -> list[Route]:
+    """Every named route of a dough that is not mixed yet, in the order of `ROUTES`."""
+    found = []
+    roll_at = later(serve_at, -(spec.line_min + spec.roll_min) / 60)
+    for route in ROUTES:
+        shaped = _shaped(spec, route, places)
+        factor = _dose_factor(shaped, route, hourly_c, roll_at)
+        plan = plan_back(_with_dose(shaped, factor or 1.0), hourly_c, serve_at, now, {})
+        fits, because = _verdict(plan, factor, serve_at, now)
+        found.append(Route(route, plan, factor or 1.0, fits, because))
+    return found
+
+
+def _verdict(plan: DayPlan, factor: float | None, serve_at: dt.datetime, now: dt.datetime) -> tuple[bool, str]:
+    if factor is None:
+        return False, "No dose of this leaven is right for it here."
+    if plan.late_min >= 1:
+        first = min(s.at for s in plan.steps)
+        needs_h = (plan.serve_at - first).total_seconds() / 3600
+        have_h = (serve_at - now).total_seconds() / 3600
+        return False, f"It takes {needs_h:.0f} h from weighing; the table is in {have_h:.0f} h."
+    if plan.ball.aim_h > plan.ball.too_far_h + 0.02:
+        return False, "The balls are too far before they are warm enough to roll."
+    return True, ""

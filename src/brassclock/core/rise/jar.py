@@ -1,0 +1,39 @@
+"""The straight jar: a sample of the dough that shows its rise as millimetres. Analytic: a straight glass keeps its area."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from brassclock.core.matter.dough import dough_density_kg_m3
+from brassclock.core.rise.yeast.params import PARAMS
+
+START_MM = 30.0  # practice: low enough to triple in a tumbler, high enough to read
+
+
+@dataclass(frozen=True)
+class Mark:
+    """Where the mark goes over the jar's inner floor [mm], for a sample of `start_mm`."""
+
+    ratio: float
+    start_mm: float
+    mark_mm: float
+
+
+def sample_g(inner_diameter_cm: float, start_mm: float = START_MM) -> float:
+    """Mass of dough that fills a straight jar so high just after mixing [g].
+
+    >>> round(sample_g(6.0))
+    99
+    """
+    area_cm2 = math.pi / 4 * inner_diameter_cm**2
+    return area_cm2 * start_mm / 10 * dough_density_kg_m3(PARAMS["phi0"].value) / 1000
+
+
+def mark(ratio: float, start_mm: float = START_MM) -> Mark:
+    """The mark for a volume ratio.
+
+    >>> mark(1.9).mark_mm
+    57.0
+    """
+    return Mark(ratio, start_mm, ratio * start_mm)

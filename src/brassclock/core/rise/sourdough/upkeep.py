@@ -1,0 +1,109 @@
+"""Keeping a starter alive between bakes with the least flour thrown away.
+
+Two ways: on the bench, fed so that each feed peaks before the next; or in the fridge, woken by one feed or two before
+it is wanted (docs/science.md, *Upkeep*). Feeds come from the starter model; days are practice.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from brassclock.core.rise.recipe import Seed
+from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for
+
+JAR_G = 40.0  # practice: a jar small enough to waste little, large enough to feed by a kitchen scale
+LEAST_SEED_G = 2.0
+BENCH_INTERVALS_H = (12.0, 24.0)
+PEAK_BEFORE = 0.75  # judgement: of the interval, so that a feed has peaked and not starved
+ONE_FEED_DAYS, LONGEST_COLD_DAYS = 7.0, 21.0  # practice: beyond a week two feeds, beyond three weeks a feed between
+COLD_START = 0.5  # judgement: of the way to its peak, when it goes into the fridge
+
+
+@dataclass(frozen=True)
+class Meal:
+    """A feed so many hours before the starter is wanted: grams of seed, flour and water."""
+
+    before_h: float
+    feed: Feed
+
+
+@dataclass(frozen=True)
+class Upkeep:
+    """A way of keeping: where, the feeds of one round, and per week what it takes and throws away [g of flour]."""
+
+    place: str
+    text: str
+    meals: tuple[Meal, ...]
+    flour_g_week: float
+    waste_g_week: float
+
+
+def on_the_bench(
+    use_g: float, every_days: float, path: Sequence[tuple[float, float]], seed: Seed, hydration: float, whole: float
+) -> Upkeep | None:
+    """A small jar on the bench, fed as seldom as the place allows; the last feed makes what is used."""
+    for interval in reversed(BENCH_INTERVALS_H):
+        kept = feed_for(JAR_G, PEAK_BEFORE * interval, path, seed, hydration, whole)
+        if kept is None or kept.seed_g < LEAST_SEED_G:
+            continue
+        last = feed_for(use_g + kept.seed_g, PEAK_BEFORE * interval, path, seed, hydration, whole)
+        if last is None:
+            continue
+        feeds = max(round(every_days * 24 / interval) - 1, 0)
+        flour = feeds * kept.flour_g + last.flour_g
+        thrown = feeds * (JAR_G - kept.seed_g) / (1 + hydration) - max(last.seed_g - kept.seed_g, 0) / (1 + hydration)
+        weeks = 7 / every_days
+        text = (
+            f"On the bench, fed every {interval:.0f} h: {kept.seed_g:.0f} g starter, {kept.flour_g:.0f} g flour, "
+            f"{kept.water_g:.0f} g water; the last feed is larger."
+        )
+        meals = (Meal(interval + PEAK_BEFORE * interval, kept), Meal(PEAK_BEFORE * interval, last))
+        return Upkeep("bench", text, meals, flour * weeks, max(thrown, 0.0) * weeks)
+    return None
+
+
+def in_the_fridge(
+    use_g: float,
+    every_days: float,
+    path: Sequence[tuple[float, float]],
+    vitality: float,
+    hydration: float,
+    whole: float,
+) -> Upkeep | None:
+    """A jar in the fridge; the feed before a bake makes what is used and the next jar at once."""
+    days = min(every_days, LONGEST_COLD_DAYS)
+    chilled = Seed("chilled", vitality, days)
+    wake_h = 10.0
+    rounds = every_days / days
+    if days <= ONE_FEED_DAYS:
+        last = feed_for(use_g + JAR_G, wake_h, path, chilled, hydration, whole)
+        meals: tuple[Meal, ...] = (Meal(wake_h, last),) if last else ()
+    else:
+        last = feed_for(use_g + JAR_G, wake_h, path, Seed("peak", vitality), hydration, whole)
+        first = feed_for(last.seed_g, 1.4 * wake_h, path, chilled, hydration, whole) if last else None
+        meals = (Meal(2.4 * wake_h, first), Meal(wake_h, last)) if first and last else ()
+    if not meals:
+        return None
+    taken = meals[0].feed.seed_g
+    flour = sum(m.feed.flour_g for m in meals) + (rounds - 1) * JAR_G / (1 + hydration)
+    thrown = max(JAR_G - taken, 0.0) / (1 + hydration) * rounds
+    jar = fed(meals[-1].feed, Seed("peak", vitality), path)
+    into = COLD_START * (jar.peak_h or wake_h)
+    text = (
+        f"In the fridge: {JAR_G:.0f} g put away {into:.0f} h after its feed; woken by "
+        f"{'one feed' if len(meals) == 1 else 'two feeds'} before it is wanted."
+    )
+    return Upkeep("fridge", text, meals, flour * 7 / every_days, thrown * 7 / every_days)
+
+
+def upkeep(
+    use_g: float, every_days: float, path: Sequence[tuple[float, float]], vitality: float = 1.0, hydration: float = 1.0,
+    whole_share: float = 0.0,
+) -> list[Upkeep]:  # fmt: skip
+    """Ways of keeping a starter that is used `use_g` at a time every so many days, the one that wastes least first."""
+    ways = (
+        in_the_fridge(use_g, every_days, path, vitality, hydration, whole_share),
+        on_the_bench(use_g, every_days, path, Seed("ripe", vitality), hydration, whole_share),
+    )
+    return sorted((w for w in ways if w), key=lambda w: w.waste_g_week)

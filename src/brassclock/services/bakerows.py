@@ -1,0 +1,113 @@
+"""The rows of one bake, loaded and changed as one."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
+from dataclasses import dataclass
+
+from sqlmodel import Session
+
+from brassclock.core.day.kitchen_air import Spell
+from brassclock.core.fire.surfaces import Surface
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.services.given import STEP_KINDS
+from brassclock.services.house import House, Missing
+from brassclock.services.pantry import own_rows
+from brassclock.store import bakes as rows
+from brassclock.store import starters
+from brassclock.store.tables import Bake, Kitchen, Outcome, Reading, Said, Starter, StarterFeed, Tap
+from brassclock.store.tables import Surface as SurfaceRow
+
+JUST_MIXED = dt.timedelta(minutes=30)
+AIR_KEPT = dt.timedelta(days=6)
+
+
+@dataclass(frozen=True)
+class Rows:
+    """A bake with everything that belongs to it, and now."""
+
+    bake: Bake
+    kitchen: Kitchen
+    surface: SurfaceRow | None
+    taps: Sequence[Tap]
+    readings: Sequence[Reading]
+    outcomes: Sequence[Outcome]
+    said: dict[str, Said]
+    own: Mapping[str, Ingredient]
+    now: dt.datetime
+    air: Sequence[Reading] = ()
+    starter: Starter | None = None
+    feeds: Sequence[StarterFeed] = ()
+    dose_factor: float = 1.0  # of the leaven as typed: for a what-if, never stored
+    line_min: float = 16.0  # of the line, known before: for a what-if
+
+    def done(self) -> dict[str, dt.datetime]:
+        """Step keys and when they were done; the first load is the start of the line."""
+        found = {t.kind: t.at for t in self.taps if t.kind in STEP_KINDS}
+        loads = [t.at for t in self.taps if t.kind == "load"]
+        if loads:
+            found["line"] = min(loads)
+            found.setdefault("roll", min(loads))
+            found.setdefault("preheat", min(loads))
+        if "mix" in found:
+            found.setdefault("weigh", found.get("sponge", found["mix"]))
+            if self.bake.sponge_h is not None:
+                found.setdefault("sponge", found["mix"])
+        return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
+
+
+@contextmanager
+def change(house: House, bake_id: int) -> Iterator[tuple[Session, Rows]]:
+    """One change of a bake, as one transaction: its rows to alter, kept with the next revision."""
+    with house.action() as session:
+        r = load(house, session, bake_id)
+        yield session, r
+        r.bake.revision += 1
+        session.add(r.bake)
+
+
+def load(house: House, session: Session, bake_id: int) -> Rows:
+    """The rows of a bake, or Missing."""
+    bake = session.get(Bake, bake_id)
+    if bake is None or bake.deleted_at is not None:
+        raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+    kitchen = house.kitchen(session, bake.kitchen_id)
+    surface = session.get(SurfaceRow, bake.surface_id) if bake.surface_id else None
+    now, starter = house.now(session, kitchen), _starter_of(session, bake)
+    return Rows(
+        bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
+        rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
+        now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
+        starters.feeds(session, starter.id or 0) if starter else (),
+    )  # fmt: skip
+
+
+def _starter_of(session: Session, bake: Bake) -> Starter | None:
+    """The starter a bake names; without one, the kitchen's only one."""
+    known = starters.of_kitchen(session, bake.kitchen_id)
+    named = next((s for s in known if s.id == bake.starter_id), None)
+    return named or (known[0] if len(known) == 1 else None)
+
+
+def mix_temp_c(r: Rows) -> float:
+    """The dough's temperature after mixing: read then, else the one aimed at."""
+    mixed = r.done().get("mix")
+    read = [x.value for x in r.readings if x.kind == "dough_c" and mixed and abs(x.at - mixed) <= JUST_MIXED]
+    return read[-1] if read and read[-1] is not None else r.bake.dough_c
+
+
+def spells_of(bake: Bake) -> tuple[Spell, ...]:
+    """Where the dough was put for a while."""
+    return tuple(
+        Spell(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
+        for x in bake.spells
+    )
+
+
+def surface_of(row: SurfaceRow | None) -> Surface:
+    """The core's surface of a row; an iron plate when the bake has none."""
+    if row is None:
+        return Surface("iron_plate", 240.0)
+    return Surface(row.kind, row.temp_c, row.power)

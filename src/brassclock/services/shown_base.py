@@ -1,0 +1,61 @@
+"""Shapes that every leaf shows: a band, a reason, a caution, a hand move."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from pydantic import BaseModel
+
+
+class Banded(BaseModel):
+    """10, 50 and 90 % of a forecast."""
+
+    p10: float | None
+    p50: float | None
+    p90: float | None
+
+
+class BandedAt(BaseModel):
+    """The same of an instant."""
+
+    p10: dt.datetime | None
+    p50: dt.datetime | None
+    p90: dt.datetime | None
+
+
+class WhyInput(BaseModel):
+    name: str
+    value: float | str | None
+    unit: str
+
+
+class WhyOut(BaseModel):
+    """How a figure came about."""
+
+    title: str
+    relation: str
+    words: str
+    inputs: list[WhyInput]
+    evidence: str
+    spread: str
+    matters: list[str]
+    sources: list[str]
+
+
+class CautionOut(BaseModel):
+    code: str
+    text: str
+
+
+class StepOut(BaseModel):
+    """A hand move on the Rule and in the list."""
+
+    bake_id: int
+    bake: str
+    seal: str
+    key: str
+    name: str
+    at: dt.datetime
+    can_wait_until: dt.datetime | None
+    done_at: dt.datetime | None
+    leaf: str

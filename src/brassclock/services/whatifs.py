@@ -1,0 +1,154 @@
+"""Trying a change before making it: what-ifs under the finger, and named routes to the same table."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from dataclasses import replace
+
+from brassclock.core.day.routes import Route, routes
+from brassclock.core.weigh.formula import WeighSheet
+from brassclock.core.weigh.methods import grams_text
+from brassclock.services import rising
+from brassclock.services import work as works
+from brassclock.services.given import RouteIn, WhatIfIn
+from brassclock.services.house import House, Refused
+from brassclock.services.rise_views import rise_out
+from brassclock.services.shown_base import BandedAt
+from brassclock.services.shown_rise import RouteOut, RoutesOut, WhatIfOut
+from brassclock.services.views import steps_of
+from brassclock.store.tables import Bake, Kitchen
+
+NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its Weigh leaf balances soda and powder."
+MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
+
+
+def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
+    """The rows as the change would make them; nothing of them belongs to a session."""
+    kitchen = Kitchen(**{**r.kitchen.model_dump(), "hourly_c": [c + given.room_k for c in r.kitchen.hourly_c]})
+    facts = r.bake.model_dump()
+    mixed = "mix" in r.done()
+    if given.dough_c is not None and not mixed:
+        facts["dough_c"] = given.dough_c
+    if given.serve_at is not None:
+        if given.serve_at.tzinfo is None:
+            raise Refused("The table's instant needs its zone, as 2026-11-25T20:00:00+01:00.")
+        facts["serve_at"] = given.serve_at
+    if given.cold is not None or given.no_cold:
+        facts["cold"] = None if given.cold is None else given.cold.model_dump()
+    if given.place is not None:
+        facts["bulk_place"] = given.place
+    return replace(r, bake=Bake(**facts), kitchen=kitchen, dose_factor=1.0 if mixed else given.dose_factor)
+
+
+def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
+    """The rise and the moves as a change would make them."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    as_is = works.work_of(r)
+    line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
+    changed = replace(_changed(r, given), line_min=line_min)
+    work = works.compute(changed, quick=True)
+    rise = rise_out(changed, work, quick=True)
+    if rise is None or work.sheet is None:
+        raise Refused(NOT_RISING)
+    return WhatIfOut(
+        rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
+        dose_text=_dose_text(works.work_of(r).sheet, changed.dose_factor),
+    )  # fmt: skip
+
+
+def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
+    """The leaven in grams, times a factor."""
+    if sheet is None:
+        return ""
+    found = [
+        f"{p.mass_g * factor:.1f} g {p.ingredient.name.lower()}"
+        for p in sheet.dough.portions
+        if p.ingredient.is_yeast or p.ingredient.is_starter
+    ]
+    return ", ".join(found)
+
+
+def _scale_leaven(r: works.Rows, factor: float) -> None:
+    """Yeast and starter lines times a factor, in grams."""
+    sheet = works.work_of(r).sheet
+    if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
+        return
+    lines = []
+    for typed, line in zip(r.bake.lines, sheet.lines, strict=False):
+        leaven = line.ingredient.is_yeast or line.ingredient.is_starter
+        grams = line.mass_g * factor
+        amount = (grams_text(grams) if grams >= 1 else f"{grams:.2f} g") if leaven else typed["amount"]
+        lines.append({**typed, "amount": amount})
+    r.bake.lines = lines
+    r.bake.weighed = []
+
+
+def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
+    """Make a tried change the bake's own; the weather is nobody's to keep."""
+    with works.change(house, bake_id) as (_, r):
+        changed = _changed(r, given)
+        _scale_leaven(r, changed.dose_factor)
+        for name in ("dough_c", "serve_at", "cold", "bulk_place"):
+            setattr(r.bake, name, getattr(changed.bake, name))
+
+
+def _worked_out(r: works.Rows) -> list[Route]:
+    work = works.work_of(r)
+    if work.plan is None or work.forecast is None:
+        raise Refused(NOT_RISING)
+    if "mix" in r.done():
+        raise Refused(MIXED)
+    serve = r.bake.serve_at.astimezone(r.now.tzinfo)
+    return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rising.places(r))
+
+
+def named_routes(house: House, bake_id: int) -> RoutesOut:
+    """Every named route of a bake that is not mixed."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    work = works.work_of(r)
+    found = _worked_out(r)
+    return RoutesOut(routes=[_route_out(r, work, route) for route in found])
+
+
+def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
+    plan, route = found.plan, found.route
+    steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
+    first, serve = min(s.at for s in plan.steps), plan.serve_at
+
+    def at(h: float) -> BandedAt:
+        moment = plan.balled_at + dt.timedelta(hours=h)
+        return BandedAt(p10=None, p50=moment, p90=None)
+
+    return RouteOut(
+        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=found.because,
+        in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
+        hours=(serve - first).total_seconds() / 3600, hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
+        ready_at=at(plan.ball.ready_h), too_far_at=at(plan.ball.too_far_h),
+    )  # fmt: skip
+
+
+def _in_use(bake: Bake, found: Route) -> bool:
+    cold_h = bake.cold["hours"] if bake.cold else None
+    same_place = bake.bulk_place == (found.route.warm or "bench")
+    same_dose = math.isclose(found.dose_factor, 1.0, rel_tol=0.03)
+    return same_place and same_dose and (cold_h is None) == (found.route.cold_h is None) and (
+        cold_h is None or abs(cold_h - (found.route.cold_h or 0.0)) < 6
+    )  # fmt: skip
+
+
+def take_route(house: House, bake_id: int, given: RouteIn) -> None:
+    """Make a named route the bake's own: its places, its cold, its dose."""
+    with works.change(house, bake_id) as (_, r):
+        found = next(x for x in _worked_out(r) if x.route.key == given.key)
+        if not found.fits:
+            raise Refused(f"{found.route.name} does not reach this table. {found.because}")
+        _scale_leaven(r, found.dose_factor)
+        cold = found.plan.spec.ball.cold
+        r.bake.cold = (
+            None if cold is None else {"stage": "ball", "after_h": cold.after_h, "hours": round(cold.hours, 2)}
+        )
+        r.bake.bulk_place = r.bake.ball_place = found.route.warm or "bench"
+        r.bake.bulk_air = r.bake.ball_air = None
