@@ -17,6 +17,7 @@ from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
 from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.rescue import Standing
@@ -34,6 +35,7 @@ RECENT = dt.timedelta(hours=24)
 HOLDS_LIKE = {  # how a strength holds gas without yeast
     "developed": "developed", "kneaded": "developed", "enriched": "moderate", "wet_unkneaded": "batter", "wholemeal": "weak",
 }  # fmt: skip
+LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a thin round without a rise
 NOTHING_LIFTS = "Nothing in this formula makes gas: it rests, it does not rise."
 
 
@@ -74,6 +76,13 @@ def places(r: Rows) -> dict[str, Place]:
 
 def has_ferment(dough: Dough) -> bool:
     return any(p.ingredient.is_yeast or p.ingredient.is_starter for p in dough.portions)
+
+
+def rises(dough: Dough, powder: str) -> bool:
+    """Whether a dough is planned by its rise: yeast in it, or a starter that powder does not outdo."""
+    if any(p.ingredient.is_yeast for p in dough.portions):
+        return True
+    return has_ferment(dough) and gas_potential_ml(dough, powder) < LIFTS_ALONE_ML
 
 
 def seed_of(r: Rows) -> Seed | None:

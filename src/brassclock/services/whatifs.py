@@ -146,9 +146,9 @@ def take_route(house: House, bake_id: int, given: RouteIn) -> None:
         if not found.fits:
             raise Refused(f"{found.route.name} does not reach this table. {found.because}")
         _scale_leaven(r, found.dose_factor)
-        cold = found.plan.spec.ball.cold
-        r.bake.cold = (
-            None if cold is None else {"stage": "ball", "after_h": cold.after_h, "hours": round(cold.hours, 2)}
-        )
+        spec = found.plan.spec
+        cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
+        asked = found.route.cold_h
+        r.bake.cold = None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": asked}
         r.bake.bulk_place = r.bake.ball_place = found.route.warm or "bench"
         r.bake.bulk_air = r.bake.ball_air = None

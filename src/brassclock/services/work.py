@@ -133,7 +133,7 @@ def compute(r: Rows, *, quick: bool = False) -> Work:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
     line_min = math.ceil((work.line.makespan_s if work.line else LINE_S) / 60) + 1 if not quick else r.line_min
-    if rising.has_ferment(dough):
+    if rising.rises(dough, kitchen.powder):
         work.risen = rising.risen(r, dough, line_min, _sponge_g(bake, work.sheet, r.dose_factor), quick=quick)
         if not quick:
             _fire_after(work, r)

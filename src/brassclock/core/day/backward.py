@@ -12,7 +12,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.day.kitchen_air import Spell, later, with_log, with_spells
-from brassclock.core.day.places import DEFAULTS, LONGEST_H, Place
+from brassclock.core.day.places import DEFAULTS, LONGEST_H, USUAL_H, Place
 from brassclock.core.matter.dough import Portion
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
@@ -65,7 +65,7 @@ class StageSpec:
 
     def placed(self, hourly_c: Sequence[float], start: dt.datetime, done: Mapping[str, dt.datetime]) -> Stage:
         """The stage with the air it will have from `start`: what was read of it, its cold, and spells elsewhere."""
-        path = self.own_air or self.place.path(hourly_c, start)
+        path = self.own_air or self.place.path(hourly_c, start, LONGEST_H if self.cold else USUAL_H)
         if self.own_air is None and self.log:
             path = with_log(path, start, self.log)
         spells = self.spells

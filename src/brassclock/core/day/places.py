@@ -13,7 +13,8 @@ from typing import Any
 
 from brassclock.core.day.kitchen_air import Spell, air_c, air_path
 
-LONGEST_H = 110.0
+LONGEST_H = 110.0  # a cold of four days and what comes after it
+USUAL_H = 48.0
 
 
 @dataclass(frozen=True)
@@ -36,7 +37,7 @@ class Place:
         return air_c(hourly_c, moment) + self.over_k if self.temp_c is None else self.temp_c
 
     def path(
-        self, hourly_c: Sequence[float], start: dt.datetime, hours: float = LONGEST_H
+        self, hourly_c: Sequence[float], start: dt.datetime, hours: float = USUAL_H
     ) -> tuple[tuple[float, float], ...]:
         """Its air as (hour from `start`, C)."""
         if self.temp_c is None:

@@ -17,13 +17,15 @@ from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, pla
 from brassclock.core.day.kitchen_air import later
 from brassclock.core.day.places import Place
 from brassclock.core.matter.dough import Dough, dough_of
+from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
 
 DOSE_LIMITS = (0.03, 3.0)
 BEST_AT_WORK_M = 1.15
 SLOW_BULK_H = 9.0
-COLD_AFTER_H = 0.25
+COLD_AFTER_H = 0.5
+PLAIN_BULK_H, PLAIN_BALL_H, TEMPER_H = 1.5, 2.5, 1.5  # practice: where the clock stands when a dose is sought
 
 
 @dataclass(frozen=True)
@@ -72,6 +74,11 @@ def _with_dose(spec: BakeSpec, factor: float) -> BakeSpec:
     return replace(spec, batch=replace(spec.batch, dough=dosed(spec.batch.dough, factor)))
 
 
+def _in_balls(spec: BakeSpec) -> bool:
+    """Whether this bake goes into the fridge as balls, as its method does; else in one piece."""
+    return spec.ball.cold is not None
+
+
 def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place]) -> BakeSpec:
     """The spec with the route's places and cold; what the cook set of air stays out of it."""
 
@@ -81,7 +88,8 @@ def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place]) -> BakeSpe
         return replace(part, place=place, own_air=None, cold=cold, log=log)
 
     cold = Cold(COLD_AFTER_H, route.cold_h, places["fridge"]) if route.cold_h else None
-    return replace(spec, bulk=stage(spec.bulk, None), ball=stage(spec.ball, cold))
+    balls = _in_balls(spec)
+    return replace(spec, bulk=stage(spec.bulk, None if balls else cold), ball=stage(spec.ball, cold if balls else None))
 
 
 def _solved(short: Callable[[float], float]) -> float | None:
@@ -96,25 +104,31 @@ def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at
     """Leaven over what is typed that the route needs; 1 when it needs no other, None when none does."""
     if route.cold_h is None and route.bulk_h is None:
         return 1.0
-    hours = route.cold_h or 0.0
-    balled = later(roll_at, -(hours + COLD_AFTER_H + 2.5 if route.cold_h else 1.5))
-    bulk_h = route.bulk_h or 1.5
+    cold_h = (route.cold_h or 0.0) + COLD_AFTER_H
+    balls = _in_balls(spec)
+    bulk_h = route.bulk_h or (PLAIN_BULK_H if balls else cold_h)
+    ball_h = cold_h + TEMPER_H if balls else PLAIN_BALL_H
+    balled = later(roll_at, -ball_h)
     stages = spec.stages(hourly_c, later(balled, -bulk_h), balled, {})
     first = (spec.before_h,) if spec.sponge else ()
 
-    def short_of_best(log_factor: float) -> float:
-        batch = replace(spec.batch, dough=dosed(spec.batch.dough, math.exp(log_factor)))
-        found = aims(batch, stages, fixed_h=(*first, None, None), activity=spec.activity)
-        out_h = hours + COLD_AFTER_H + 1.5
-        lengths = [*first, found[-2].aim_h, out_h]
-        run = run_stages(batch, stages, lengths, spec.activity, coarse=True)
+    def dough(log_factor: float) -> Batch:
+        return replace(spec.batch, dough=dosed(spec.batch.dough, math.exp(log_factor)))
+
+    def ripe_over(log_factor: float) -> float:
+        """Maturity past the middle of the best, at the end of the cold stage."""
+        batch = dough(log_factor)
+        if balls:
+            bulk = aims(batch, stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].aim_h
+            run = run_stages(batch, stages, [*first, bulk, ball_h], spec.activity, coarse=True)
+        else:
+            run = run_stages(batch, stages[:-1], [*first, bulk_h], spec.activity, coarse=True)
         return float(run.maturity[-1]) - BEST_AT_WORK_M
 
     def too_quick(log_factor: float) -> float:
-        batch = replace(spec.batch, dough=dosed(spec.batch.dough, math.exp(log_factor)))
-        return bulk_h - aims(batch, stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].aim_h
+        return bulk_h - aims(dough(log_factor), stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].aim_h
 
-    return _solved(short_of_best if route.cold_h else too_quick)
+    return _solved(ripe_over if route.cold_h else too_quick)
 
 
 def routes(

@@ -106,7 +106,7 @@ class Posterior:
         samples = np.concatenate(
             [np.where(left > 0, self.last_reading_h + left * math.exp(noise * q), t) for q in NOISE_QUANTILES]
         )
-        return samples, np.tile(weight, len(NOISE_QUANTILES)) / len(NOISE_QUANTILES), float(1 - weight.sum())
+        return samples, np.concatenate([weight / len(NOISE_QUANTILES)] * len(NOISE_QUANTILES)), float(1 - weight.sum())
 
     def band(self, hours_by_node: Sequence[float | None], noise: float = 0.10, not_before: float = 0.0) -> Band:
         """Quantiles of a time given per node; `noise` is the spread of what remains, as a share of it.

@@ -28,6 +28,7 @@ PARAMS = {
     ),
     "h_wood": Param(1.0, "W/(m2 K)", 0.5, 2, Kind.FITTED, "wood or cloth beneath, estimated"),
 }
+VALUES = {name: p.value for name, p in PARAMS.items()}
 COLD_PLACE_C = 10.0
 
 
@@ -102,7 +103,7 @@ def _tub_m(vessel: Vessel) -> tuple[float, float]:
 
 
 def _alone_h(vessel: Vessel, ambient_c: float) -> float:
-    v = {name: p.value for name, p in PARAMS.items()}
+    v = VALUES
     if vessel.kind in ("ball", "tray"):
         cold = ambient_c < COLD_PLACE_C
         covered = vessel.lid or vessel.kind == "tray"

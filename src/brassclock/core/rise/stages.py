@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -57,8 +58,17 @@ class Stage:
         """The stage in air warmer by `add_c`."""
         return replace(self, path=tuple((h, c + add_c) for h, c in self.path))
 
+    @cached_property
+    def _cut(self) -> dict[float, list[Piece]]:
+        return {}
+
     def pieces(self, hours: float) -> list[Piece]:
-        """The stage as pieces with linear air, broken at every point of the path."""
+        """The stage as pieces with linear air, broken at every point of the path; many runs ask for the same."""
+        if hours not in self._cut:
+            self._cut[hours] = self._pieces(hours)
+        return self._cut[hours]
+
+    def _pieces(self, hours: float) -> list[Piece]:
         marks = sorted({0.0, hours, *(h for h in (self.hours, *(h for h, _ in self.path)) if 0 < h < hours)})
         knock = None if self.gas_kept else KNOCK_BACK_FRAC
         spans = list(pairwise(marks))

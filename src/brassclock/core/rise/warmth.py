@@ -14,9 +14,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.rise.belief import Reading
+from brassclock.core.rise.dough_heat import COLD_PLACE_C
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage, run_stages
-from brassclock.core.rise.windows import is_cold
 
 Array = NDArray[np.float64]
 SPREAD_C = {"mix": 1.0, "room": 1.2, "shelf": 1.0}  # judgement: a plan's own guess against the evening's truth
@@ -51,9 +51,7 @@ class Warmth:
 
 def _warmer(stage: Stage, room: float, shelf: float) -> Stage:
     """Each point of the air moved by the offset of its place."""
-    return replace(
-        stage, path=tuple((h, c + (shelf if is_cold(replace(stage, path=((0.0, c),))) else room)) for h, c in stage.path)
-    )  # fmt: skip
+    return replace(stage, path=tuple((h, c + (shelf if c < COLD_PLACE_C else room)) for h, c in stage.path))
 
 
 def prior(mix_known: bool = False) -> Warmth:
@@ -71,7 +69,7 @@ def shifted(batch: Batch, stages: Sequence[Stage], name: str, by: float) -> tupl
 
 def open_offsets(stages: Sequence[Stage]) -> list[str]:
     """Which offsets matter to these stages."""
-    colds = [is_cold(replace(s, path=((0.0, c),))) for s in stages for _, c in s.path]
+    colds = [c < COLD_PLACE_C for s in stages for _, c in s.path]
     return ["mix"] + ["room"] * (not all(colds)) + ["shelf"] * any(colds)
 
 

@@ -75,12 +75,10 @@ def is_cold(stage: Stage, at_h: float | None = None) -> bool:
 
 def last_cold_h(stage: Stage) -> float:
     """Hour of the stage at which its air last leaves the cold; 0 when it never is cold, or stays so."""
-    ends = [
-        h1
-        for (h0, c0), (h1, c1) in zip(stage.path, stage.path[1:], strict=False)
-        if c0 < COLD_PLACE_C <= c1 and h1 > h0
-    ]
-    return ends[-1] if ends else 0.0
+    for (_, before), (h, after) in zip(reversed(stage.path[:-1]), reversed(stage.path[1:]), strict=True):
+        if before < COLD_PLACE_C <= after:
+            return h
+    return 0.0
 
 
 def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: Batch) -> Marks:
@@ -165,14 +163,14 @@ def aims(
     """Where each stage should end, run one after the other at one activity.
 
     A stage with a length in `fixed_h` keeps it; the others run to their aim before the next begins. A stage that
-    was in the cold ends no sooner than its centre can be worked.
+    is in the cold ends after it; one that keeps its gas, no sooner than its centre can be worked.
     """
     lengths: list[float] = []
     found: list[Aim] = []
     for i, stage in enumerate(stages):
         open_h = min(open_hours(stage, 18.0), max(GIVE_UP_H, stage.hours, last_cold_h(stage) + 12.0))
         opened = [*stages[:i], stage]
-        run = run_stages(batch, opened, [*lengths, open_h], activity)
+        run = run_stages(batch, opened, [*lengths, open_h], activity, coarse=True)
         begin = sum(lengths)
         seen = marks(run, opened, i, begin, batch)
 
@@ -181,7 +179,8 @@ def aims(
 
         too_far = since(seen.too_far)
         first, last = min(since(seen.best_from), too_far), min(since(seen.best_to), too_far)
-        warm = 0.0 if seen.workable is None else since(seen.workable)
+        warm = 0.0 if seen.workable is None or not stage.gas_kept else since(seen.workable)
+        warm = max(warm, last_cold_h(stage))
         aim = Aim(
             max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), too_far
         )  # fmt: skip

@@ -103,6 +103,11 @@ def pools_of(dough: Dough, powder: str = "double", *, starters: bool = True) -> 
     return tuple(by_acid), np.array(rows)
 
 
+def gas_potential_ml(dough: Dough, powder: str = "double") -> float:
+    """Gas that soda and acid can make [mL at 25 C and sea level per 100 g flour]."""
+    return float(reaction.potential(pools_of(dough, powder)[1])) * 100 * gas.molar_volume_ml(25.0, SEA_LEVEL_PA)
+
+
 class _Held:
     """Volumes of a dough per gram of flour, and how fast gas leaves it."""
 
