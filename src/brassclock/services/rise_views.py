@@ -14,7 +14,7 @@ from brassclock.core.rise import course as yeast
 from brassclock.core.rise.belief import Band
 from brassclock.core.rise.chemical.model import Waiting
 from brassclock.core.rise.forecast import SAFE_C, SAFE_LIMIT_H, Safety
-from brassclock.core.rise.jar import mark
+from brassclock.core.rise.jar import mark, sample_g_cm2
 from brassclock.services import shown_rise as out
 from brassclock.services.bakerows import Rows
 from brassclock.services.rise_whys import stage_whys
@@ -112,7 +112,7 @@ def rise_out(r: Rows, work: Work, *, quick: bool = False) -> out.RiseOut | None:
         safety=_safety(seen.safety, zero), peak_at=banded_at(seen.peak_h, zero), peak_ratio=seen.peak_ratio,
         leaven_left_frac=seen.leaven_left_frac, offsets_c=seen.offsets_c,
         jar=[
-            out.JarMark(stage=w.stage, ratio=t, start_mm=(m := mark(t)).start_mm, mark_mm=m.mark_mm)
+            out.JarMark(stage=w.stage, ratio=t, start_mm=(m := mark(t)).start_mm, mark_mm=m.mark_mm, sample_g_cm2=sample_g_cm2())
             for w, t in zip(seen.windows, (r.bake.bulk_ratio, r.bake.ball_ratio), strict=True)
         ],
         starter=f"{r.starter.name}, {SEEDS[seed.state]}" if r.starter and seed else None,

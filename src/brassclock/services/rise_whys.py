@@ -41,9 +41,12 @@ def _why(r: Rows, found: Risen, at: int, first: int) -> Why:
     as_is = ready_h()
     changes = [
         (as_is - ready_h(room_k=1), "+1 °C in the kitchen is {}"),
-        (as_is - ready_h(dough_k=1), "+1 °C in the dough after mixing is {}"),
-        (as_is - ready_h(dose=1.1), "a tenth more leaven is {}"),
     ]
+    if "mix" not in r.done():
+        changes += [
+            (as_is - ready_h(dough_k=1), "+1 °C in the dough after mixing is {}"),
+            (as_is - ready_h(dose=1.1), "a tenth more leaven is {}"),
+        ]
     matters = [
         text.format(_minutes(h)) for h, text in sorted(changes, key=lambda c: -abs(c[0])) if abs(h) * 60 >= LEAST_MIN
     ]

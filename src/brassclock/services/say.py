@@ -9,15 +9,18 @@ from brassclock.services.shown import SayPart
 
 SENTENCES = {
     "weigh": ("Weigh", "the {name}"),
+    "sponge": ("Mix", "the sponge of the {name}"),
     "mix": ("Mix", "the {name}"),
+    "cold_in": ("Put", "the {name} in the fridge"),
+    "cold_out": ("Take", "the {name} out of the fridge"),
     "ball": ("Ball", "the {name}"),
     "preheat": ("Heat", "the surface for the {name}"),
     "roll": ("Roll", "the {name}"),
     "line": ("Load", "the first of the {name}"),
     "serve": ("Serve", "the {name}"),
 }
-ORDER = ("weigh", "mix", "ball", "preheat", "roll", "line")
-DOUGH_STEPS = ("ball", "roll", "line")
+ORDER = ("weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll", "line")
+DOUGH_STEPS = ("ball", "cold_in", "cold_out", "roll", "line")
 SOON = dt.timedelta(minutes=1)
 
 

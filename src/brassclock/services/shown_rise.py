@@ -78,12 +78,13 @@ class SafetyOut(BaseModel):
 
 
 class JarMark(BaseModel):
-    """Where the mark of a stage goes on a straight jar, over a sample of so many millimetres."""
+    """Where the mark of a stage goes on a straight jar, over a sample so high, and what that weighs per cm2 of jar."""
 
     stage: str
     ratio: float
     start_mm: float
     mark_mm: float
+    sample_g_cm2: float
 
 
 class WorthOut(BaseModel):

@@ -140,7 +140,8 @@ def compute(r: Rows, *, quick: bool = False) -> Work:
     else:
         work.risen = rising.rested(r, dough, line_min)
         rest = work.risen.rested
-        work.faults["rise"] = "" if rest and rest.here else rising.NOTHING_LIFTS
+        if rest is None or rest.here is None:
+            work.faults["rise"] = rising.NOTHING_LIFTS
     if not quick:
         work.bowl = bowls.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
     return work

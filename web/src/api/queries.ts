@@ -135,6 +135,23 @@ export const useSpell = (bake: number) =>
       : take(client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
   );
 
+export const askWhatIf = (bake: number, body: Schemas["WhatIfIn"], signal?: AbortSignal) =>
+  take(client.POST("/api/bakes/{bake_id}/whatif", { ...path({ bake_id: bake }), body, ...(signal ? { signal } : {}) }));
+
+export const useKeepWhatIf = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["WhatIfIn"]) => take(client.POST("/api/bakes/{bake_id}/whatif/keep", { ...path({ bake_id: bake }), body })));
+
+/** Named ways to the same table; anew whenever the bake changes. */
+export const routesQuery = (bake: number, revision: number) =>
+  queryOptions({
+    queryKey: ["routes", bake, revision],
+    staleTime: 5 * 60_000,
+    queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/routes", path({ bake_id: bake })))).routes,
+  });
+
+export const useRoute = (bake: number) =>
+  useBakeWrite(bake, (key: Schemas["RouteIn"]["key"]) => take(client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body: { key } })));
+
 export const useRead = (bake: number) =>
   useBakeWrite(bake, (body: Schemas["ReadingIn"]) => take(client.POST("/api/readings", { body })));
 
@@ -198,6 +215,53 @@ export function useKitchenWrites(kitchen: number) {
     }),
   };
 }
+
+export const airQuery = (kitchen: number) =>
+  queryOptions({
+    queryKey: ["air", kitchen],
+    refetchInterval: 60_000,
+    queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/air", path({ kitchen_id: kitchen }))),
+  });
+
+/** Readings of the air, and what is believed of leavens: both move every plan. */
+export function useAirWrites(kitchen: number) {
+  const cache = useQueryClient();
+  const renew = (found: Schemas["AirOut"]) => {
+    cache.setQueryData(["air", kitchen], found);
+    void cache.invalidateQueries({ queryKey: ["bake"] });
+    void cache.invalidateQueries({ queryKey: ["bench"] });
+  };
+  return {
+    read: useMutation({
+      mutationFn: (body: Schemas["AirIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/air", { ...path({ kitchen_id: kitchen }), body })),
+      onSuccess: renew,
+    }),
+    undo: useMutation({
+      mutationFn: (id: number) => take(client.DELETE("/api/kitchens/{kitchen_id}/air/{reading_id}", path({ kitchen_id: kitchen, reading_id: id }))),
+      onSuccess: renew,
+    }),
+  };
+}
+
+export function useLeavenWrites(kitchen: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: ({ leaven, back }: { leaven: string; back?: boolean }) => {
+      const at = path({ kitchen_id: kitchen, leaven });
+      return back
+        ? take(client.POST("/api/kitchens/{kitchen_id}/leavens/{leaven}/back", at))
+        : take(client.DELETE("/api/kitchens/{kitchen_id}/leavens/{leaven}", at));
+    },
+    onSuccess: () => Promise.all([cache.invalidateQueries({ queryKey: ["bench"] }), cache.invalidateQueries({ queryKey: ["bake"] })]),
+  });
+}
+
+export const askUpkeep = (kitchen: number, starter: number, use_g: number, every_days: number) =>
+  take(
+    client.GET("/api/kitchens/{kitchen_id}/starters/{starter_id}/upkeep", {
+      params: { path: { kitchen_id: kitchen, starter_id: starter }, query: { use_g, every_days } },
+    }),
+  );
 
 export const startersQuery = (kitchen: number) =>
   queryOptions({

@@ -2105,13 +2105,15 @@ export interface components {
         };
         /**
          * JarMark
-         * @description Where the mark of a stage goes on a straight jar, over a sample of so many millimetres.
+         * @description Where the mark of a stage goes on a straight jar, over a sample so high, and what that weighs per cm2 of jar.
          */
         JarMark: {
             /** Mark Mm */
             mark_mm: number;
             /** Ratio */
             ratio: number;
+            /** Sample G Cm2 */
+            sample_g_cm2: number;
             /** Stage */
             stage: string;
             /** Start Mm */

@@ -13,8 +13,8 @@ import { clockNear, ms, span } from "../words/format";
 import { useWords } from "./units";
 
 type Tap = Schemas["TapOut"];
-type StepKind = "weigh" | "mix" | "ball" | "preheat" | "roll";
-const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", preheat: "Heat is on", roll: "Rolling" };
+type StepKind = "weigh" | "sponge" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll";
+const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", sponge: "Sponge made", cold_in: "In the cold", cold_out: "Out of the cold", preheat: "Heat is on", roll: "Rolling" };
 
 const DOUGH_KEEPS = new Set(["ball", "roll", "line"]);
 
@@ -53,7 +53,7 @@ export function useTapEdits(bake: number) {
 /** The hand moves that belong to a leaf: mark each done now or earlier, move it, take it back. */
 export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] }) {
   const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
-  const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined).sort((a, b) => Number(a.done_at !== null) - Number(b.done_at !== null));
+  const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined).sort((a, b) => Number(a.done_at !== null) - Number(b.done_at !== null) || ms(a.at) - ms(b.at));
   return (
     <div data-print="no">
       {steps.map((s) => (

@@ -1,10 +1,13 @@
 import type { ReactNode } from "react";
 /** Our own line drawings of hand moves, on one 24 grid: the dough, the surface, one motion. */
-export type GlyphName = "mix" | "weigh" | "ball" | "light" | "roll" | "load" | "turn" | "lift" | "wrap" | "serve" | "bubbles" | "brown" | "puff";
+export type GlyphName = "sponge" | "cold_in" | "cold_out" | "mix" | "weigh" | "ball" | "light" | "roll" | "load" | "turn" | "lift" | "wrap" | "serve" | "bubbles" | "brown" | "puff";
 
 const PATHS: Record<GlyphName, string> = {
   weigh: "M4 8h16l-2.5 7h-11zM12 15v3M6 21h12M8 18h8v3M12 8V4",
   mix: "M3 11h18a9 9 0 0 1-18 0M8 21h8M14 11l5-8",
+  sponge: "M3 11h18a9 9 0 0 1-18 0M8 21h8M8 7.5a1.500 1.500 0 1 0 .01 0M13 5.500a2 2 0 1 0 .01 0M16.500 8.200a1 1 0 1 0 .01 0",
+  cold_in: "M5 3v18h14V3zM5 9.500h14M12 12v6M9.500 15.500L12 18l2.500-2.500M8 5.500v2",
+  cold_out: "M5 3v18h14V3zM5 9.500h14M12 18v-6M9.500 14.500L12 12l2.500 2.500M8 5.500v2",
   ball: "M12 6.5a5.5 5.5 0 0 1 0 11a5.5 5.5 0 0 1 0-11M3 9c-1 6 3 12 9 12s10-6 9-12M3 9l-1 2M3 9l1.8 1.4M21 9l1 2M21 9l-1.8 1.4",
   light: "M3 21h18M12 17.5c-4 0-5.5-2.6-5.5-5c0-3 3-4.500 3.500-8.500c2.500 1 3.500 3 3.500 5c1-.3 1.500-1 1.700-2c1.600 1.700 2.300 3.600 2.300 5.500c0 2.400-1.500 5-5.500 5",
   roll: "M3 20.500h18M4 17c3-1.500 13-1.500 16 0M6 8.500h12v5H6zM2.500 11H6M18 11h3.500",
@@ -27,7 +30,7 @@ export function Glyph({ name, size = 28, stroke = 1.75 }: { name: GlyphName; siz
 }
 
 export const GLYPH_OF_STEP: Record<string, GlyphName> = {
-  weigh: "weigh", mix: "mix", ball: "ball", preheat: "light", roll: "roll", line: "load", serve: "serve",
+  weigh: "weigh", sponge: "sponge", mix: "mix", ball: "ball", cold_in: "cold_in", cold_out: "cold_out", preheat: "light", roll: "roll", line: "load", serve: "serve",
   load: "load", turn: "turn", off: "lift", bubbles: "bubbles", browned: "brown", puffed: "puff",
 };
 

@@ -264,7 +264,7 @@ def plan_back(
         chain.append(("sponge", begun, 6.0, shift(begun, slack_h)))
     for part, begins, ends in ((spec.bulk, mixed, balled), (spec.ball, balled, roll_at)):
         span = part.cold_span(begins, done)
-        if span:
+        if span and not spec.rests:
             chain.append(("cold_in", span[0], 3.0, None))
             chain.append(("cold_out", span[1], 3.0, max(span[1], min(ends, shift(ends, -1.0)))))
     steps = tuple(

@@ -21,7 +21,7 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
 
-DOSE_LIMITS = (0.03, 3.0)
+DOSE_LIMITS = (0.12, 3.0)
 BEST_AT_WORK_M = 1.15
 SLOW_BULK_H = 9.0
 COLD_AFTER_H = 0.5
@@ -74,13 +74,8 @@ def _with_dose(spec: BakeSpec, factor: float) -> BakeSpec:
     return replace(spec, batch=replace(spec.batch, dough=dosed(spec.batch.dough, factor)))
 
 
-def _in_balls(spec: BakeSpec) -> bool:
-    """Whether this bake goes into the fridge as balls, as its method does; else in one piece."""
-    return spec.ball.cold is not None
-
-
-def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place]) -> BakeSpec:
-    """The spec with the route's places and cold; what the cook set of air stays out of it."""
+def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place], *, balls: bool) -> BakeSpec:
+    """The spec with the route's places and cold, of the balls or of the dough in one piece; own air stays out of it."""
 
     def stage(part: StageSpec, cold: Cold | None) -> StageSpec:
         place = places[route.warm] if route.warm else places["bench"]
@@ -88,7 +83,6 @@ def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place]) -> BakeSpe
         return replace(part, place=place, own_air=None, cold=cold, log=log)
 
     cold = Cold(COLD_AFTER_H, route.cold_h, places["fridge"]) if route.cold_h else None
-    balls = _in_balls(spec)
     return replace(spec, bulk=stage(spec.bulk, None if balls else cold), ball=stage(spec.ball, cold if balls else None))
 
 
@@ -105,7 +99,7 @@ def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at
     if route.cold_h is None and route.bulk_h is None:
         return 1.0
     cold_h = (route.cold_h or 0.0) + COLD_AFTER_H
-    balls = _in_balls(spec)
+    balls = spec.ball.cold is not None
     bulk_h = route.bulk_h or (PLAIN_BULK_H if balls else cold_h)
     ball_h = cold_h + TEMPER_H if balls else PLAIN_BALL_H
     balled = later(roll_at, -ball_h)
@@ -138,8 +132,13 @@ def routes(
     found = []
     roll_at = later(serve_at, -(spec.line_min + spec.roll_min) / 60)
     for route in ROUTES:
-        shaped = _shaped(spec, route, places)
+        # as its method chills it first, then the other way
+        as_method = spec.ball.cold is not None
+        shaped = _shaped(spec, route, places, balls=as_method)
         factor = _dose_factor(shaped, route, hourly_c, roll_at)
+        if factor is None and route.cold_h and as_method:
+            shaped = _shaped(spec, route, places, balls=False)
+            factor = _dose_factor(shaped, route, hourly_c, roll_at)
         plan = plan_back(_with_dose(shaped, factor or 1.0), hourly_c, serve_at, now, {})
         fits, because = _verdict(plan, factor, serve_at, now)
         found.append(Route(route, plan, factor or 1.0, fits, because))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from brassclock.core.matter.dough import dough_density_kg_m3
@@ -20,14 +19,13 @@ class Mark:
     mark_mm: float
 
 
-def sample_g(inner_diameter_cm: float, start_mm: float = START_MM) -> float:
-    """Mass of dough that fills a straight jar so high just after mixing [g].
+def sample_g_cm2(start_mm: float = START_MM) -> float:
+    """Mass of dough that fills each square centimetre of a straight jar so high just after mixing [g/cm2].
 
-    >>> round(sample_g(6.0))
+    >>> round(sample_g_cm2() * math.pi / 4 * 6.0**2)
     99
     """
-    area_cm2 = math.pi / 4 * inner_diameter_cm**2
-    return area_cm2 * start_mm / 10 * dough_density_kg_m3(PARAMS["phi0"].value) / 1000
+    return start_mm / 10 * dough_density_kg_m3(PARAMS["phi0"].value) / 1000
 
 
 def mark(ratio: float, start_mm: float = START_MM) -> Mark:

@@ -99,7 +99,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
             <caption>Heat account</caption>
             <tbody>{mix.contributions.map((r) => (<tr key={r.name}><th>{r.name}</th><td>{(r.joules / 1000).toFixed(1)} kJ</td></tr>))}</tbody>
           </table>
-          <StepBar bake={bake} keys={["mix"]} />
+          <StepBar bake={bake} keys={["sponge", "mix"]} />
         </div>
       </Two>
       <Under>

@@ -1,9 +1,8 @@
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import styled from "styled-components";
 import { type Bake, Problem, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { useBakeChange, useRead, useUnread } from "../../api/queries";
-import { Button } from "../../controls/Button";
+import { useBakeChange } from "../../api/queries";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
@@ -11,70 +10,98 @@ import { Why } from "../../controls/Why";
 import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
-import { RiseChart } from "../../instruments/RiseChart";
-import { Rescue } from "./Rescue";
+import { RiseChart, type RisePoint } from "../../instruments/RiseChart";
 import { clockNear, ms, span, temp, tempUnit } from "../../words/format";
+import { JarCard } from "./JarCard";
+import { Looks } from "./Looks";
+import { Rescue } from "./Rescue";
+import { RestView } from "./RestView";
+import { Routes } from "./Routes";
+import { Stands } from "./Stands";
+import { useWhatIf } from "./useWhatIf";
+import { WhatIf } from "./WhatIf";
 
 const Below = styled.div`
-  display: grid; grid-template-columns: 290px minmax(0, 1fr) 330px; gap: 8px 28px; border-top: 2px solid var(--hair-2); padding-top: 10px;
+  display: grid; grid-template-columns: 310px minmax(0, 1fr) 330px; gap: 8px 28px; border-top: 2px solid var(--hair-2); padding-top: 10px;
   .big { font: 700 48px/1 var(--name); }
   > div { display: grid; gap: 8px; align-content: start; }
   .row { display: flex; gap: 10px; flex-wrap: wrap; align-items: end; }
-  li { display: flex; gap: 12px; align-items: center; font-family: var(--mono); }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); }
 `;
+const KEYS = ["sponge", "mix", "ball", "cold_in", "cold_out", "roll"] as const;
+type Rise = Schemas["RiseOut"];
+const stamp = (iso: string | null): number | null => (iso === null ? null : ms(iso));
+const pointsOf = (rise: Rise): RisePoint[] =>
+  rise.trace.at.map((at, i) => ({ t: ms(at), ratio: rise.trace.ratio[i]!, low: rise.trace.ratio_p10[i]!, high: rise.trace.ratio_p90[i]!, doughC: rise.trace.dough_c[i]! }));
 
-/** The jar beside the curve, the windows, the table; a look at the dough corrects it all. */
+/** The jar beside the curve, the windows, the table; a look at the dough corrects it all, and every cause can be dragged. */
 export function RiseLeaf({ bake }: { bake: Bake }) {
+  if (bake.rest) return <RestView bake={bake} rest={bake.rest} />;
+  if (!bake.rise) return (<><BakeHead bake={bake} about="" /><Plate>{bake.faults["rise"] ?? bake.faults["weigh"] ?? "There is nothing to forecast yet."}</Plate><StepBar bake={bake} keys={KEYS} /></>);
+  return <Rising bake={bake} rise={bake.rise} />;
+}
+
+function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
   const units = useWords();
   const now = useNow(5000);
   const [box, width] = useWidth<HTMLDivElement>();
-  const rise = bake.rise;
-  const points = useMemo(
-    () =>
-      rise?.trace.at.map((at, i) => ({
-        t: ms(at), ratio: rise.trace.ratio[i]!, low: rise.trace.ratio_p10[i]!, high: rise.trace.ratio_p90[i]!, doughC: rise.trace.dough_c[i]!,
-      })) ?? [],
-    [rise],
-  );
-  if (!rise) return (<><BakeHead bake={bake} about="" /><Plate>{bake.faults["rise"] ?? bake.faults["weigh"] ?? "There is nothing to forecast yet."}</Plate><StepBar bake={bake} keys={["mix", "ball", "roll"]} /></>);
+  const what = useWhatIf(bake.id, bake.revision);
+  const shown = what.answer?.rise ?? rise;
+  const points = useMemo(() => pointsOf(shown), [shown]);
+  const ghost = useMemo(() => (shown === rise ? undefined : pointsOf(rise)), [shown, rise]);
   const stage = rise.stage_now === "ball proof" ? 1 : 0;
   const at = (t: number) => clockNear(t, now, units.zone);
+  const open = bake.status === "live" && !bake.taps.some((t) => t.kind === "roll");
+  const mixed = bake.steps.some((s) => s.key === "mix" && s.done_at);
+  // what is dragged stands where the finger is, before the answer comes
+  const serve = ms(what.tried?.serve_at ?? bake.serve_at);
+  const cold = shown.cold && { into: ms(shown.cold.into_at), out: ms(shown.cold.out_at) };
+  const onCold = (into: number, out: number) => {
+    const begin = shown.cold?.stage === "ball" ? ms(shown.balled_at) : ms(shown.mixed_at);
+    what.change({ no_cold: false, cold: { stage: shown.cold!.stage, after_h: Math.max((into - begin) / 3600e3, 0), hours: Math.max((out - into) / 3600e3, 0.25) } });
+  };
   return (
     <>
       <BakeHead bake={bake} about={`${rise.stage_now ?? "not mixed yet"}; 8 in 10 land in the band`} />
-      {rise.late_min >= 1 && <Plate>The dough needs {span(rise.late_min * 60e3)} more than the table gives. Serve later, warm the dough, or take more yeast.</Plate>}
+      {shown.late_min >= 1 && <Plate>The dough needs {span(shown.late_min * 60e3)} more than the table gives. Serve later, warm the dough, or take more yeast.</Plate>}
       <div ref={box}>
         {width > 0 && (
           <RiseChart
-            width={width} points={points} now={now} serve={ms(bake.serve_at)} ratioNow={rise.ratio_now} doughNow={rise.dough_c_now} stage={stage}
-            windows={rise.windows.map((w) => ({
+            width={width} points={points} now={now} serve={serve} ratioNow={rise.ratio_now} doughNow={rise.dough_c_now} stage={stage}
+            windows={shown.windows.map((w) => ({
               name: w.stage, begins: ms(w.begins_at), target: w.target_ratio, ready: stamp(w.ready.p50), from: stamp(w.best_from.p50), to: stamp(w.best_to.p50), tooFar: stamp(w.too_far.p50),
             }))}
-            readings={rise.readings.filter((r) => r.value !== null).map((r) => ({ t: ms(r.at), ratio: r.value!, id: r.id }))}
-            clock={(t) => at(t)} degrees={(c) => `${temp(c, units)} ${tempUnit(units)}`}
+            readings={rise.readings.filter((r) => r.value !== null && r.kind !== "dough_c").map((r) => ({ t: ms(r.at), ratio: r.value!, id: r.id }))}
+            clock={(t) => at(t)} degrees={(c) => `${temp(c, units)} ${tempUnit(units)}`} cold={cold}
+            {...(ghost ? { ghost } : {})} {...(open ? { onServe: (t: number) => what.change({ serve_at: new Date(t).toISOString() }), onCold } : {})}
           />
         )}
       </div>
-      <Windows rise={rise} at={at} />
+      <Windows rise={shown} at={at} />
       <Below>
         <Now rise={rise} bake={bake} stage={stage} at={at} />
-        <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
+        <StepBar bake={bake} keys={KEYS} />
         <Looks bake={bake} rise={rise} at={at} />
       </Below>
-      {rise.stage_now && bake.status === "live" && !bake.taps.some((t) => t.kind === "roll") && <Rescue bake={bake} />}
+      {rise.stage_now && open && <Rescue bake={bake} />}
+      {open && <WhatIf bake={bake} what={what} />}
+      {open && !mixed && <Routes bake={bake} />}
+      <Stands bake={bake} rise={rise} />
+      <JarCard bake={bake} />
       <Cautions items={rise.cautions} />
     </>
   );
 }
 
-const stamp = (iso: string | null): number | null => (iso === null ? null : ms(iso));
+const TENTHS = (p: number) => (p >= 0.95 ? "It is all but sure" : p <= 0.05 ? "It is hardly possible" : `${Math.round(p * 10)} in 10`);
+const ENDS: Record<string, string> = { gas: "it can hold no more gas", acid: "acid weakens it", strength: "age weakens it" };
 
-function Now({ rise, bake, stage, at }: { rise: Schemas["RiseOut"]; bake: Bake; stage: number; at: (t: number) => string }) {
+function Now({ rise, bake, stage, at }: { rise: Rise; bake: Bake; stage: number; at: (t: number) => string }) {
   const units = useWords();
   const change = useBakeChange(bake.id);
   const w = rise.windows[stage]!;
   const field = change.error instanceof Problem ? change.error.fields[0]?.detail : null;
+  const number = (t: string) => (Number.isNaN(Number(t)) ? t : Number(t)) as number;
   return (
     <div>
       {rise.ratio_now !== null ? (
@@ -86,61 +113,22 @@ function Now({ rise, bake, stage, at }: { rise: Schemas["RiseOut"]; bake: Bake; 
         {w.stage} ready at{" "}
         <Why why={rise.why["ready"]} label="Ready time"><span className="big" style={{ fontSize: 40 }}>{w.ready.p50 ? at(ms(w.ready.p50)) : "never"}</span></Why>
       </div>
+      {w.matters.length > 0 && <p className="quiet">{w.matters.slice(0, 2).join("; ")}.</p>}
+      {rise.ready_by && <p><b>{TENTHS(rise.ready_by.probability)}</b> that it can be rolled at {at(ms(rise.ready_by.at))}.</p>}
+      {w.too_far.p50 && <p className="quiet">Too far at {at(ms(w.too_far.p50))}: {ENDS[w.reason] ?? w.reason}.</p>}
+      {rise.workable_at && rise.cold && <p>Warm enough to roll from <b>{at(ms(rise.workable_at))}</b>.</p>}
+      {rise.safety && <p className="quiet">{span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is {span(rise.safety.limit_h * 3600e3)}{rise.safety.reached_at ? `, full at ${at(ms(rise.safety.reached_at))}` : ""}.</p>}
       <div className="row">
-        <Field label="bulk to" value={String(bake.settings.bulk_ratio)} unit="×" width="5em" fault={field ?? null} onCommit={(t) => change.mutate({ bulk_ratio: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} />
-        <Field label="balls to" value={String(bake.settings.ball_ratio)} unit="×" width="5em" onCommit={(t) => change.mutate({ ball_ratio: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} />
+        <Field label="bulk to" value={String(bake.settings.bulk_ratio)} unit="×" width="5em" fault={field ?? null} onCommit={(t) => change.mutate({ bulk_ratio: number(t) })} />
+        <Field label="balls to" value={String(bake.settings.ball_ratio)} unit="×" width="5em" onCommit={(t) => change.mutate({ ball_ratio: number(t) })} />
       </div>
       {rise.acid && <p>It ends <b>{rise.acid.word}</b> <span className="quiet">(acidity {rise.acid.tta_ml.toFixed(0)} mL, pH {rise.acid.ph.toFixed(1)}; taste, not safety)</span></p>}
-      <p className="quiet">Activity of this dough {rise.activity.toFixed(2)} ×{rise.warm ? "" : "; a quick estimate while the fine one gets ready"}</p>
+      <p className="quiet">Activity of this dough {rise.activity.toFixed(2)} ×{rise.starter ? `, with ${rise.starter}` : ""}{rise.warm ? "" : "; a quick estimate while the fine one gets ready"}</p>
     </div>
   );
 }
 
-function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseOut"]; at: (t: number) => string }) {
-  const read = useRead(bake.id);
-  const unread = useUnread(bake.id);
-  const [ratio, setRatio] = useState("");
-  const [when, setWhen] = useState("");
-  const send = () => {
-    const value = Number.parseFloat(ratio.replace(",", ".").replace(/[x×]/i, ""));
-    read.mutate(
-      { bake_id: bake.id, kind: "ratio", value: (Number.isNaN(value) ? ratio : value) as number, at: when || null },
-      { onSuccess: () => { setRatio(""); setWhen(""); } },
-    );
-  };
-  return (
-    <div>
-      <h2>A look at the dough</h2>
-      <div className="row">
-        <Field label="times its start" value={ratio} placeholder="1.4" unit="×" width="6em" onType={setRatio} onCommit={setRatio} inputMode="decimal" />
-        <Field label="when" value={when} placeholder="now" width="7.500em" onType={setWhen} onCommit={setWhen} />
-        <Button data-kind="brass" onPress={send} isDisabled={!ratio || read.isPending}>Take it</Button>
-      </div>
-      {read.error && <Plate>{read.error.message}</Plate>}
-      {rise.worth[0] && (
-        <p>
-          Most worth taking: <b>{rise.worth[0].words}</b>{rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}
-          <span className="quiet">, it narrows the hour by {span(rise.worth[0].narrows_min * 60e3)}{rise.worth[1] ? `; next ${rise.worth[1].words}, ${span(rise.worth[1].narrows_min * 60e3)}` : ""}</span>
-        </p>
-      )}
-      <div className="row" role="group" aria-label="How it feels">
-        {(["not_yet", "just", "past"] as const).map((feel) => (
-          <Button key={feel} onPress={() => read.mutate({ bake_id: bake.id, kind: "feel", feel, at: when || null })}>{feel.replace("_", " ")}</Button>
-        ))}
-      </div>
-      <ul>
-        {[...rise.readings].reverse().map((r) => (
-          <li key={r.id}>
-            {at(ms(r.at))} {r.value !== null ? `${r.value} ×` : r.feel?.replace("_", " ")}
-            <Button data-kind="bare" onPress={() => unread.mutate(r.id)}>undo</Button>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}
-
-function Windows({ rise, at }: { rise: Schemas["RiseOut"]; at: (t: number) => string }) {
+function Windows({ rise, at }: { rise: Rise; at: (t: number) => string }) {
   const cell = (b: Schemas["BandedAt"]) =>
     b.p50 === null ? "not reached" : `${at(ms(b.p50))} (${b.p10 ? at(ms(b.p10)) : "?"} to ${b.p90 ? at(ms(b.p90)) : "?"})`;
   return (

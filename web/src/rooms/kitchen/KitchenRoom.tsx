@@ -13,6 +13,8 @@ import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { readTemp, temp, tempUnit } from "../../words/format";
 import { OwnIngredients } from "./OwnIngredients";
+import { Leavens } from "./Leavens";
+import { AirReadings, Places } from "./Places";
 import { Starters } from "./Starters";
 
 const Page = styled.div`
@@ -59,9 +61,10 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
           <Choice label="Cups and spoons" value={k.spoons as "us"} options={[{ id: "us", text: "US cups" }, { id: "metric", text: "metric cups" }]} onChange={(spoons) => change.mutate({ spoons })} />
           <Choice label="The scale shows" value={String(k.scale_step_g)} options={[{ id: "0.1", text: "0.1 g" }, { id: "1", text: "1 g" }]} onChange={(step) => change.mutate({ scale_step_g: Number(step) })} />
           <Choice label="Baking powder is" value={k.powder as "double"} options={[{ id: "double", text: "double-acting" }, { id: "single", text: "cream of tartar" }, { id: "phosphate", text: "phosphate" }]} onChange={(powder) => change.mutate({ powder })} />
-          <Field label="Fridge" value={temp(k.fridge_c, units, 1)} unit={tempUnit(units)} width="6em" onCommit={(t) => change.mutate({ fridge_c: (readTemp(t, units) ?? t) as number })} fault={fault("fridge_c")} />
         </div>
       </section>
+      <Places kitchen={k} writes={writes} />
+      <AirReadings kitchen={k} />
       <section>
         <h2>The air by the hour</h2>
         <div className="hours">
@@ -90,7 +93,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
       <OwnIngredients kitchen={k.id} />
       <section>
         <h2>What is believed here</h2>
-        <p>Yeast works at {k.activity_mean.toFixed(2)} × the table’s rate; 8 in 10 bakes lie between {(k.activity_mean * Math.exp(-1.28 * k.activity_sd_log)).toFixed(2)} and {(k.activity_mean * Math.exp(1.28 * k.activity_sd_log)).toFixed(2)}. Readings of kept bakes teach this.</p>
+        <Leavens kitchen={k} />
         {k.bags.filter((b) => b.times > 0).map((b) => <p key={b.id}>Flour “{b.name}” takes {b.thirst_frac >= 0 ? "+" : "−"}{Math.abs(b.thirst_frac * 100).toFixed(1)} % water, over {b.times} {b.times === 1 ? "bake" : "bakes"}.</p>)}
         {Object.entries(k.friction).map(([way, [factor, times]]) => <p key={way}>Mixing by {way.replace("_", " ")} warms {factor?.toFixed(2)} × the table’s, over {times?.toFixed(0)} {times === 1 ? "reading" : "readings"}.</p>)}
       </section>

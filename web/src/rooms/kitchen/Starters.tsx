@@ -8,9 +8,12 @@ import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
+import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
+import { JarCurve } from "../../instruments/JarCurve";
 import { Vessel } from "../../instruments/Vessel";
 import { clockNear, mass, ms } from "../../words/format";
+import { Upkeep } from "./Upkeep";
 
 type Starter = Schemas["StarterOut"];
 const One = styled.div`
@@ -56,6 +59,8 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
     writes.feed.mutate({ id: starter.id, seed_g, flour_g, water_g, place, at: when }, { onSuccess: () => setSaid((had) => ({ ...had, when: "" })) });
   const fault = (error: Error | null, name: string) => (error instanceof Problem ? (error.fields.find((f) => f.pointer === `/${name}`)?.detail ?? null) : null);
   const wished = writes.wish.data;
+  const [box, width] = useWidth<HTMLDivElement>();
+  const trace = starter.trace?.at.map((t, i) => ({ t: ms(t), ratio: starter.trace!.ratio[i]!, low: starter.trace!.low[i]!, high: starter.trace!.high[i]! }));
   const g = (x: number) => `${mass(x, units)} ${units.mass}`;
   return (
     <One>
@@ -73,7 +78,8 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
             <span className="quiet">{starter.feeds[0]?.peaked_at ? "seen" : `8 in 10 from ${at(starter.peak_at.p10)} to ${at(starter.peak_at.p90)}`}; holds until {at(starter.hold_until)}</span>
           </span>
         )}
-        {starter.hold_until && starter.state !== "cold" && <span>{ms(starter.hold_until) > now ? `Next feed by ${at(starter.hold_until)}, or into the fridge at its peak.` : "Feed it, or give it two feeds if it has been long."}</span>}
+        {starter.next_feed_at && <span>{ms(starter.next_feed_at) > now ? <>next feed by <b>{at(starter.next_feed_at)}</b>{starter.state === "cold" ? "" : ", or into the fridge at its peak"}</> : <b>Feed it now; two feeds if it has been long.</b>}</span>}
+        <div ref={box} style={{ width: "100%" }}>{trace && width > 0 && starter.state !== "cold" && <JarCurve width={width} points={trace} now={now} until={starter.hold_until ? ms(starter.hold_until) : null} clock={(t) => clockNear(t, now, units.zone)} />}</div>
         <span className="quiet">Works at {starter.vitality.toFixed(2)} × a healthy starter; peaks you note teach this.</span>
         {starter.feeds.length > 0 && starter.state !== "cold" && (
           <div className="row">
@@ -106,6 +112,7 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
             ))}
           </ul>
         )}
+        <Upkeep kitchen={kitchen} starter={starter} />
         <div className="row">
           {starter.feeds.length > 0 && <Button data-kind="bare" onPress={() => writes.undo.mutate(starter.id)}>undo the last</Button>}
           <Button data-kind="bare" onPress={onGone}>put away</Button>

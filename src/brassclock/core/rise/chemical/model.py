@@ -30,6 +30,7 @@ V = {name: p.value for name, p in PARAMS.items()}
 PHI0, GAS_FREE_G_ML = 0.07, 1.25
 STEPS = ((60.0, 0.5), (720.0, 5.0), (math.inf, 20.0))  # until [min], step [min]
 DEFAULT_C = 24.0
+FAINT_SHARE = 0.5  # of the half lift: no need to follow it further
 reactor = Stepper(reaction.react, (reaction.arrhenius,))
 
 
@@ -69,7 +70,7 @@ class Course:
 class Waiting:
     """How long the dough may wait before half its lift is gone [h], as a band, and the word for it.
 
-    `best` is the lift with no gas lost; `runs` the lifts until then, gas lost fast, as told, and slowly.
+    `best` is the lift with no gas lost; `runs` the lifts until half of that is left, gas lost fast, as told, and slowly.
     """
 
     verdict: str
@@ -178,15 +179,18 @@ def waiting(
         return None
     holding, long_rest = HOLDINGS[strength], [replace(rest, minutes=LONGEST_H * 60)]
     runs: list[list[Lift]] = []
+    halves: list[float] = []
     for faster in (3.0, 1.0, 1 / 3):
         body = _Held(dough, replace(holding, coalesce_per_min=holding.coalesce_per_min * faster), pressure_pa)
         goal = 1 + V["half_lift"] * (body.lift(all_of_it) - 1)
+        faint = 1 + FAINT_SHARE * (goal - 1)
         run: list[Lift] = []
         for lift in _resting(body, pools.copy(), long_rest):
             run.append(lift)
-            if lift.at_cook < goal:
+            if lift.at_cook < faint:
                 break
         runs.append(run)
-    low, mid, high = (run[-1].minutes / 60 for run in runs)
+        halves.append(next((x.minutes for x in run if x.at_cook < goal), run[-1].minutes) / 60)
+    low, mid, high = halves
     verdict = next((word for edge, word in WAIT_WORDS if mid < edge), "overnight")
     return Waiting(verdict, mid, low, high, _Held(dough, holding, pressure_pa).lift(all_of_it), tuple(map(tuple, runs)))

@@ -1,0 +1,42 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Bake } from "../../api/client";
+import { Button } from "../../controls/Button";
+import { Field } from "../../controls/Field";
+import { useWords } from "../../frame/units";
+import { JarRule } from "../../instruments/JarRule";
+import { mass } from "../../words/format";
+
+const Box = styled.section`
+  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 10px; break-inside: avoid;
+  .card { display: flex; flex-wrap: wrap; gap: 10px 34px; align-items: flex-start; }
+  ol { list-style: decimal; padding-left: 22px; max-width: 46ch; display: grid; gap: 4px; }
+`;
+
+/** The card for the straight jar: how much dough to cut, where the mark goes, in true millimetres when printed. */
+export function JarCard({ bake }: { bake: Bake }) {
+  const units = useWords();
+  const [across, setAcross] = useState("6");
+  const marks = bake.rise?.jar ?? [];
+  const cm = Number(across.replace(",", "."));
+  const good = Number.isFinite(cm) && cm >= 2 && cm <= 20;
+  const start = marks[0]?.start_mm ?? 30;
+  const grams = good ? (Math.PI / 4) * cm * cm * (marks[0]?.sample_g_cm2 ?? 0) : 0;
+  return (
+    <Box aria-label="Card for the straight jar">
+      <h2>The straight jar</h2>
+      <div className="card">
+        <JarRule marks={marks.map((m) => ({ name: m.stage, ratio: m.ratio, mm: m.mark_mm }))} startMm={start} />
+        <ol>
+          <li>Right after mixing cut {good ? <b>{mass(grams, units)} {units.mass}</b> : "a piece"} from the dough, round it, press it flat and level into a straight jar, {start.toFixed(0)} mm high. Lid on, loosely.</li>
+          {marks.map((m) => <li key={m.stage}>{m.stage}: {m.ratio} × is <b>{m.mark_mm.toFixed(0)} mm</b> from the inner floor. Put a band there{m.stage === marks[0]?.stage ? "" : "; start again from the balls"}.</li>)}
+          <li>Stand it beside the dough, in the same warmth: small, it follows the air sooner than the tub does. Read it at the top of the middle.</li>
+        </ol>
+        <div data-print="no" style={{ display: "grid", gap: 8 }}>
+          <Field label="the jar is, inside" value={across} unit="cm" width="7em" onType={setAcross} onCommit={setAcross} fault={good ? null : "A jar of 2 to 20 cm across, as 6."} inputMode="decimal" />
+          <Button onPress={() => window.print()}>Print</Button>
+        </div>
+      </div>
+    </Box>
+  );
+}

@@ -1,0 +1,73 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import styled from "styled-components";
+import type { Bake, BakeChange, Schemas } from "../../api/client";
+import { useNow } from "../../api/clock";
+import { routesQuery, useBakeChange, useRoute } from "../../api/queries";
+import { Button } from "../../controls/Button";
+import { Plate } from "../../controls/Notice";
+import { useWidth } from "../../controls/width";
+import { useWords } from "../../frame/units";
+import { RouteLine } from "../../instruments/RouteLine";
+import { clockNear, ms, span } from "../../words/format";
+
+const Box = styled.section`
+  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 6px;
+  li { display: grid; grid-template-columns: 250px minmax(0, 1fr) 170px; gap: 2px 22px; align-items: center; border-bottom: 1px solid var(--hair); padding: 8px 0; }
+  li[data-use="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
+  .name { font: 600 21px/1.15 var(--name); }
+  .do { justify-self: end; text-align: right; }
+  @media (max-width: 900px) { li { grid-template-columns: minmax(0, 1fr) auto; } .line { grid-column: 1 / -1; grid-row: 2; } }
+`;
+
+/** Named ways to the same table, each worked out: when hands are wanted, what it tastes of, what it takes. */
+export function Routes({ bake }: { bake: Bake }) {
+  const found = useQuery(routesQuery(bake.id, bake.revision));
+  const take = useRoute(bake.id);
+  const back = useBakeChange(bake.id);
+  const [before, setBefore] = useState<BakeChange | null>(null);
+  const [box, width] = useWidth<HTMLDivElement>();
+  const { lines, cold, bulk_place, ball_place, bulk_air, ball_air } = bake.settings;
+  const press = (key: Schemas["RouteIn"]["key"]) => {
+    const had = { lines, cold, bulk_place, ball_place, bulk_air, ball_air } as BakeChange;
+    take.mutate(key, { onSuccess: () => setBefore(had) });
+  };
+  return (
+    <Box ref={box} data-print="no" aria-label="Ways to the same table">
+      <h2>Ways to the same table</h2>
+      {found.isPending && <p className="quiet">Working out five ways…</p>}
+      {found.error && <Plate>{found.error.message}</Plate>}
+      {take.error && <Plate>{take.error.message}</Plate>}
+      {before && <p>Taken. <Button data-kind="bare" onPress={() => back.mutate(before, { onSuccess: () => setBefore(null) })}>undo</Button></p>}
+      <ul>
+        {(found.data ?? []).map((r) => <One key={r.key} route={r} width={width} busy={take.isPending} onTake={() => press(r.key as Schemas["RouteIn"]["key"])} />)}
+      </ul>
+    </Box>
+  );
+}
+
+function One({ route, width, busy, onTake }: { route: Schemas["RouteOut"]; width: number; busy: boolean; onTake: () => void }) {
+  const units = useWords();
+  const now = useNow(30_000);
+  const at = (iso: string) => clockNear(iso, now, units.zone);
+  const first = [...route.steps].sort((a, b) => ms(a.at) - ms(b.at))[0]!;
+  return (
+    <li data-use={route.in_use}>
+      <span>
+        <span className="name">{route.name}</span><br />
+        <span className="quiet">{route.flavour}</span>
+      </span>
+      <div className="line">
+        {route.fits ? (
+          <>
+            <RouteLine steps={route.steps} width={Math.max(width < 900 ? width - 8 : width - 480, 200)} clock={at} />
+            <span className="quiet">weigh {at(first.at)}, {span(route.hours * 3600e3)} in all, {route.hands_min.toFixed(0)} min of hands; {route.dose_text}</span>
+          </>
+        ) : (
+          <span>{route.because}</span>
+        )}
+      </div>
+      <span className="do">{route.in_use ? "as it is now" : route.fits ? <Button isDisabled={busy} onPress={onTake}>Take it</Button> : <span className="quiet">not tonight</span>}</span>
+    </li>
+  );
+}
