@@ -84,7 +84,7 @@ export function RiseChart(p: Props) {
   const nowX = x(p.now);
   const shown = p.now > begin && p.now < end;
   return (
-    <svg width={p.width} height={height} role="img" aria-label="Rise curve with its band, windows and dough temperature. The table below holds the same.">
+    <svg width={p.width} height={height} role={p.onServe ? "group" : "img"} aria-label="Rise curve with its band, windows and dough temperature. The table below holds the same.">
       {hours.map((h) => (
         <g key={h.getTime()}>
           <line x1={x(h)} x2={x(h)} y1={PLOT.top - 8} y2={TEMP.bottom} stroke="var(--hair)" />

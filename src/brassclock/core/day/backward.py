@@ -8,7 +8,8 @@ Once a step is done its instant is kept and only what lies ahead moves.
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Mapping, Sequence
+import math
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.day.kitchen_air import Spell, later, with_log, with_spells
@@ -163,6 +164,26 @@ def _hours(delta: dt.timedelta) -> float:
     return delta.total_seconds() / 3600
 
 
+def _mixing(solve: Callable[[dt.datetime], tuple[Aim, Aim]], roll_at: dt.datetime) -> tuple[dt.datetime, Aim, Aim]:
+    """When to mix so that the balls are where they should be at `roll_at`, and what follows from it.
+
+    A kitchen that cools at night makes the answer jump; of what was tried, the latest mixing that is in time is taken.
+    """
+    mixed, step_h = later(roll_at, -3.0), math.inf
+    tried: list[tuple[float, dt.datetime, Aim, Aim]] = []
+    for _ in range(ROUNDS_OF_SOLVING):
+        bulk, ball = solve(mixed)
+        slack_h = _hours(roll_at - mixed) - bulk.aim_h - ball.aim_h
+        tried.append((slack_h, mixed, bulk, ball))
+        if abs(slack_h) < SETTLED_H:
+            break
+        mixed = later(mixed, slack_h if abs(slack_h) < step_h else slack_h / 2)
+        step_h = abs(slack_h)
+    in_time = [x for x in tried if x[0] >= -SETTLED_H]
+    _, mixed, bulk, ball = min(in_time or tried, key=lambda x: abs(x[0]))
+    return mixed, bulk, ball
+
+
 def plan_back(
     spec: BakeSpec,
     hourly_c: Sequence[float],
@@ -211,13 +232,7 @@ def plan_back(
     roll_at = shift(line_at, -spec.roll_min / 60)
     mixed, balled = done.get("mix"), done.get("ball")
     if mixed is None:
-        mixed = shift(roll_at, -3.0)
-        for _ in range(ROUNDS_OF_SOLVING):
-            bulk, ball = solve(spec, mixed, None)
-            better = shift(roll_at, -(bulk.aim_h + ball.aim_h))
-            moved, mixed = abs(_hours(better - mixed)), better
-            if moved < SETTLED_H:
-                break
+        mixed, bulk, ball = _mixing(lambda at: solve(spec, at, None), roll_at)
         earliest = max(shift(now, spec.mix_min / 60 + spec.before_h), mixed)
         if earliest > mixed:
             mixed = earliest

@@ -21,9 +21,10 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
 
-DOSE_LIMITS = (0.12, 3.0)
+DOSE_LIMITS = (0.03, 3.0)
+LEAST_IN_BALLS = 0.2  # judgement: with less the bulk takes half a day before the balls are chilled
 BEST_AT_WORK_M = 1.15
-SLOW_BULK_H = 9.0
+SLOW_BULK_H = 7.0  # ready then; at its best hours later
 COLD_AFTER_H = 0.5
 PLAIN_BULK_H, PLAIN_BALL_H, TEMPER_H = 1.5, 2.5, 1.5  # practice: where the clock stands when a dose is sought
 
@@ -120,7 +121,8 @@ def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at
         return float(run.maturity[-1]) - BEST_AT_WORK_M
 
     def too_quick(log_factor: float) -> float:
-        return bulk_h - aims(dough(log_factor), stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].aim_h
+        """How much sooner than wanted the bulk is ready [h]."""
+        return bulk_h - aims(dough(log_factor), stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].ready_h
 
     return _solved(ripe_over if route.cold_h else too_quick)
 
@@ -136,7 +138,7 @@ def routes(
         as_method = spec.ball.cold is not None
         shaped = _shaped(spec, route, places, balls=as_method)
         factor = _dose_factor(shaped, route, hourly_c, roll_at)
-        if factor is None and route.cold_h and as_method:
+        if (factor is None or factor < LEAST_IN_BALLS) and route.cold_h and as_method:
             shaped = _shaped(spec, route, places, balls=False)
             factor = _dose_factor(shaped, route, hourly_c, roll_at)
         plan = plan_back(_with_dose(shaped, factor or 1.0), hourly_c, serve_at, now, {})

@@ -31,7 +31,7 @@ TOO_FAR_F = {  # judgement: (gas kept, knocked back or divided next)
     "wholemeal": (0.6, 1.8),
 }
 SOUR_TOO_WEAK = 0.25  # judgement: the gluten that acid has cost
-WORKABLE_C = 16.0
+WORKABLE_C, NEAR_AIR_K = 16.0, 2.0  # practice
 AIM_SHARE = 0.3  # judgement: a little past the start of the best span, never on its early edge
 GIVE_UP_H = 96.0
 MAX_HOURS = 240.0
@@ -102,10 +102,11 @@ def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: 
         fresh = float(np.interp(too_far, h, run.fresh_fill[rows]))
         reason = "gas" if fresh > 0.9 * limit else "strength"
     long_rise = ready is not None and ready - start_h >= LONG_RISE_H and not is_cold(stage)
+    best_from, best_to = when(run.maturity, BEST_M[0]), when(run.maturity, BEST_M[1])
     if not stage.gas_kept and (long_rise or run.course.start.water < 0.5):
-        best_from, best_to = when(run.fill, LONG_BEST_F[0]), when(run.fill, min(LONG_BEST_F[1], limit))
-    else:
-        best_from, best_to = when(run.maturity, BEST_M[0]), when(run.maturity, BEST_M[1])
+        fuller = when(run.fill, LONG_BEST_F[0])
+        if fuller is not None:
+            best_from, best_to = fuller, when(run.fill, min(LONG_BEST_F[1], limit))
     return Marks(
         ready, _least(best_from, too_far), _least(best_to, too_far), too_far, reason, workable_h(run, stages, index, start_h)
     )  # fmt: skip
@@ -122,10 +123,16 @@ def centre_c(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> t
 
 
 def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> float | None:
-    """When the stage's dough is warm enough to work after its last cold: its start when it never was cold."""
+    """When the stage's dough is warm enough to work after its last cold: its start when it never was cold.
+
+    Warm enough is 16 C, or near the air where the air is cooler than that.
+    """
+    stage = stages[index]
     h, centre = centre_c(run, stages, index, start_h)
-    out = h >= start_h + last_cold_h(stages[index]) - 1e-9
-    return model.first_passage_h(h[out], centre[out], WORKABLE_C) if out.any() else None
+    out = h >= start_h + last_cold_h(stage) - 1e-9
+    air = np.interp(h - start_h, [p[0] for p in stage.path], [p[1] for p in stage.path])
+    over = centre - np.minimum(WORKABLE_C, air - NEAR_AIR_K)
+    return model.first_passage_h(h[out], over[out], 0.0) if out.any() else None
 
 
 def open_hours(stage: Stage, least_h: float) -> float:

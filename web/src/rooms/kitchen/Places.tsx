@@ -16,8 +16,8 @@ const Table = styled.table`
   border-collapse: collapse; max-width: 900px;
   td, th { text-align: left; padding: 2px 18px 2px 0; border-bottom: 1px solid var(--hair); font-weight: 500; }
   th[scope="row"] { font-weight: 650; min-width: 13em; }
-  .now { display: inline-block; min-width: 5.5em; padding: 6px 8px; font: 700 18px/1 var(--mono); color: #21272A; border: 1px solid var(--ink); }
-  .now[data-dark="true"] { color: #EFE8D8; }
+  .now { display: inline-flex; align-items: center; gap: 10px; min-width: 7em; font: 700 18px/1 var(--mono); white-space: nowrap; }
+  .now i { width: 22px; height: 30px; border: 1px solid var(--ink); }
 `;
 type PlaceKey = Schemas["AirIn"]["place"];
 
@@ -38,7 +38,7 @@ export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: Retur
           {k.places.map((p) => (
             <tr key={p.key}>
               <th scope="row">{p.name}</th>
-              <td><span className="now" data-dark={p.now_c < 9} style={{ background: heatColour(p.now_c) }}>{temp(p.now_c, units, 1)} {tempUnit(units)}</span></td>
+              <td><span className="now"><i style={{ background: heatColour(p.now_c) }} />{temp(p.now_c, units, 1)} {tempUnit(units)}</span></td>
               <td>
                 {p.key === "bench" ? <span className="quiet">by the hour, below</span> : p.temp_c === null ? (
                   <Field label={`${p.name}: over the bench`} hideLabel value={scale(p.over_k)} unit="over the bench" width="11em" onCommit={(t) => put(p.key, { over_k: kelvin(t) })} inputMode="decimal" />
