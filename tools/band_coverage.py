@@ -66,9 +66,7 @@ def simulate(case: str, readings: int, bakes: int = 200, seed: int = 1, sd_log: 
         path = tuple((h, c + (shift["shelf"] if c < COLD_PLACE_C else shift["room"])) for h, c in stage.path)
         scale = {at: float(np.exp(rng.normal(0, sd))) for at, sd in LN_SD.items()}
         weighed = float(np.exp(rng.normal(0, YEAST_SD)))
-        lines = [
-            replace(p, mass_g=p.mass_g * weighed) if p.ingredient.is_yeast else p for p in dough.portions
-        ]
+        lines = [replace(p, mass_g=p.mass_g * weighed) if p.ingredient.is_yeast else p for p in dough.portions]
         real = Batch(replace(dough, portions=tuple(lines)), "kneaded", mix_c + shift["mix"])
         activity = float(np.exp(rng.normal(0, sd_log)))
         open_h = 4 * stage.hours
@@ -81,7 +79,9 @@ def simulate(case: str, readings: int, bakes: int = 200, seed: int = 1, sd_log: 
             h = share * min(ready, stage.hours / 0.85)
             seen = float(np.interp(h, run.course.h, run.ratio))
             looks.append(Reading(h, ratio=max(seen + rng.normal(0, np.hypot(EYE_SD, EYE_SHARE * (seen - 1))), 1.0)))
-        told = forecast(Batch(dough, "kneaded", mix_c), [stage], (stage.target_ratio or 2.0,), belief=Belief(), readings=looks)
+        told = forecast(
+            Batch(dough, "kneaded", mix_c), [stage], (stage.target_ratio or 2.0,), belief=Belief(), readings=looks
+        )
         band = told.windows[0].ready
         if band.p10 is None or band.p50 is None:
             inside.append(False)

@@ -20,7 +20,7 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
 
 sys.path.insert(0, str(Path(__file__).parents[2] / "tools"))
-import band_coverage  # noqa: E402
+import band_coverage
 
 HATCH = dough_of_masses(
     [("plain_flour", 350), ("bread_flour", 150), ("water", 310), ("yeast_instant", 5), ("salt_fine", 9.5)]
@@ -74,7 +74,9 @@ def test_cold_is_less_sure_than_the_room() -> None:
 
 
 @settings(max_examples=15, deadline=None)
-@given(order=st.permutations([Reading(0.4, ratio=1.08), Reading(0.8, ratio=1.35), Reading(1.1, "feel", feel="not_yet")]))
+@given(
+    order=st.permutations([Reading(0.4, ratio=1.08), Reading(0.8, ratio=1.35), Reading(1.1, "feel", feel="not_yet")])
+)
 def test_readings_count_once_in_any_order(order: list[Reading]) -> None:
     told = bulk(order)
     assert told.windows == bulk(sorted(order, key=lambda r: r.h)).windows

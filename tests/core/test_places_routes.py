@@ -71,7 +71,9 @@ def test_once_mixed_the_cold_is_as_long_as_the_table_leaves_it(late: float, hour
     """Property: whatever the table does, the balls come out so that they are rolled for it, if there is time at all."""
     first = plan(spec(cold=Cold(0.25, hours, FRIDGE)), 40)
     done = {"mix": first.mixed_at, "ball": first.balled_at}
-    moved = plan_back(spec(cold=Cold(0.25, hours, FRIDGE)), HOURLY, later(NOON, 40 + late), later(first.balled_at, 0.1), done)
+    moved = plan_back(
+        spec(cold=Cold(0.25, hours, FRIDGE)), HOURLY, later(NOON, 40 + late), later(first.balled_at, 0.1), done
+    )
     cold_h = (moved.step("cold_out").at - moved.step("cold_in").at).total_seconds() / 3600
     if moved.late_min < 1:
         assert cold_h == pytest.approx(hours + late, abs=0.6)
@@ -143,7 +145,11 @@ def test_places_are_the_kitchens_own() -> None:
     assert own["proof_box"] == DEFAULTS["proof_box"]
 
 
-@given(st.lists(st.tuples(st.floats(0.1, 9), st.floats(12, 30)), min_size=1, max_size=6, unique_by=lambda p: round(p[0], 1)))
+@given(
+    st.lists(
+        st.tuples(st.floats(0.1, 9), st.floats(12, 30)), min_size=1, max_size=6, unique_by=lambda p: round(p[0], 1)
+    )
+)
 def test_air_that_was_read_is_what_the_dough_had(log: list[tuple[float, float]]) -> None:
     """Property: at every reading the path is the reading; a day later the usual hours are back."""
     usual = tuple((float(h), 20.0) for h in range(49))

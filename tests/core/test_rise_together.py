@@ -50,7 +50,13 @@ def test_two_halves_joined_at_once_are_one_dough() -> None:
 def test_joining_conserves_what_was_there(share: float, hours: float, sugar: float, fresh: float, temp: float) -> None:
     """Conservation: sugars, yeast and damaged starch of the sponge and of the newcomers add up by mass; heat adds up too."""
     first = [("plain_flour", 100 * share), ("water", 50.0), ("yeast_instant", 1.0)]
-    joins = [("plain_flour", 100 * (1 - share)), ("water", 12.0), ("salt_fine", 2.0), ("sugar", sugar), ("yeast_fresh", fresh)]
+    joins = [
+        ("plain_flour", 100 * (1 - share)),
+        ("water", 12.0),
+        ("salt_fine", 2.0),
+        ("sugar", sugar),
+        ("yeast_fresh", fresh),
+    ]
     batch = Batch(dough_of_masses(first), "kneaded", 26.0)
     run = run_stages(batch, [still(hours, temp), still(1.0, temp, add=portions(*joins))], [hours, 1.0], 1.0)
     c = run.course
@@ -136,5 +142,3 @@ def test_plain_and_compiled_agree_with_every_leaven_in_it() -> None:
         run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, model.DT_H, rows)
         found.append(rows)
     assert np.allclose(*found, rtol=1e-10, atol=1e-15)
-
-

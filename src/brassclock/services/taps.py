@@ -44,11 +44,14 @@ def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
     return row.id or 0
 
 
-ORDER = ("weigh", "mix", "ball", "roll")
+ORDER = ("weigh", "sponge", "mix", "ball", "roll")
 NAMES = {
     "weigh": "weighed",
     "knead": "kneading",
+    "sponge": "made into a sponge",
     "mix": "mixed",
+    "cold_in": "put in the cold",
+    "cold_out": "taken out of the cold",
     "ball": "balled",
     "preheat": "heating",
     "roll": "rolled",
@@ -64,6 +67,10 @@ def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
             raise Refused(
                 f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first."
             )
+        if given.kind in ("cold_in", "cold_out") and "mix" not in done:
+            raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
+        if given.kind == "cold_out" and done.get("cold_in", at) >= at:
+            raise Refused("It is not marked as put in the cold before that. Mark that first; it can be backdated.")
         if given.kind == "ball" and "mix" not in done:
             raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
         for earlier in ORDER[: ORDER.index(given.kind)] if given.kind in ORDER else ():

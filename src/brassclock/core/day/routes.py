@@ -24,6 +24,7 @@ from brassclock.core.rise.windows import aims
 DOSE_LIMITS = (0.03, 3.0)
 LEAST_IN_BALLS = 0.2  # judgement: with less the bulk takes half a day before the balls are chilled
 BEST_AT_WORK_M = 1.15
+LEAST_OF_COLD = 0.75  # judgement: with less of its cold a route is another route
 SLOW_BULK_H = 7.0  # ready then; at its best hours later
 COLD_AFTER_H = 0.5
 PLAIN_BULK_H, PLAIN_BALL_H, TEMPER_H = 1.5, 2.5, 1.5  # practice: where the clock stands when a dose is sought
@@ -142,12 +143,14 @@ def routes(
             shaped = _shaped(spec, route, places, balls=False)
             factor = _dose_factor(shaped, route, hourly_c, roll_at)
         plan = plan_back(_with_dose(shaped, factor or 1.0), hourly_c, serve_at, now, {})
-        fits, because = _verdict(plan, factor, serve_at, now)
+        fits, because = _verdict(plan, factor, serve_at, now, route.cold_h)
         found.append(Route(route, plan, factor or 1.0, fits, because))
     return found
 
 
-def _verdict(plan: DayPlan, factor: float | None, serve_at: dt.datetime, now: dt.datetime) -> tuple[bool, str]:
+def _verdict(
+    plan: DayPlan, factor: float | None, serve_at: dt.datetime, now: dt.datetime, asked_h: float | None
+) -> tuple[bool, str]:
     if factor is None:
         return False, "No dose of this leaven is right for it here."
     if plan.late_min >= 1:
@@ -155,6 +158,10 @@ def _verdict(plan: DayPlan, factor: float | None, serve_at: dt.datetime, now: dt
         needs_h = (plan.serve_at - first).total_seconds() / 3600
         have_h = (serve_at - now).total_seconds() / 3600
         return False, f"It takes {needs_h:.0f} h from weighing; the table is in {have_h:.0f} h."
+    cold = plan.spec.ball.cold or plan.spec.bulk.cold
+    if cold is not None and asked_h is not None and cold.hours < LEAST_OF_COLD * asked_h:
+        have_h = (serve_at - now).total_seconds() / 3600
+        return False, f"It wants {asked_h:.0f} h in the fridge; the table is in {have_h:.0f} h."
     if plan.ball.aim_h > plan.ball.too_far_h + 0.02:
         return False, "The balls are too far before they are warm enough to roll."
     return True, ""
