@@ -75,7 +75,7 @@ function Row({ bake, which, name, hours, change }: { bake: Bake; which: Which; n
         <Button data-kind="bare" onPress={() => setDrawing(!drawing)}>{drawing ? "put the pencil away" : "draw it"}</Button>
         {own && <Button data-kind="bare" onPress={() => put(null)}>as the place is</Button>}
       </div>
-      {drawing && <div ref={box}>{width > 0 && <AirDraw width={width} points={start} degrees={(c) => `${temp(c, units, 1)} ${tempUnit(units)}`} onDrawn={put} />}</div>}
+      <div ref={box}>{drawing && width > 0 && <AirDraw width={width} points={start} degrees={(c) => `${temp(c, units, 1)} ${tempUnit(units)}`} onDrawn={put} />}</div>
     </div>
   );
 }

@@ -14,8 +14,14 @@ from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for
 
 JAR_G = 40.0  # practice: a jar small enough to waste little, large enough to feed by a kitchen scale
 LEAST_SEED_G = 2.0
-BENCH_INTERVALS_H = (12.0, 24.0)
-PEAK_BEFORE = 0.75  # judgement: of the interval, so that a feed has peaked and not starved
+BENCH_WAYS = (
+    (24.0, 0.75),
+    (24.0, 0.6),
+    (12.0, 0.75),
+    (12.0, 0.9),
+    (16.0, 0.75),
+)  # interval [h], share of it to the peak
+WAKE_H = (8.0, 10.0, 12.0, 14.0, 18.0, 24.0)
 ONE_FEED_DAYS, LONGEST_COLD_DAYS = 7.0, 21.0  # practice: beyond a week two feeds, beyond three weeks a feed between
 COLD_START = 0.5  # judgement: of the way to its peak, when it goes into the fridge
 
@@ -43,11 +49,11 @@ def on_the_bench(
     use_g: float, every_days: float, path: Sequence[tuple[float, float]], seed: Seed, hydration: float, whole: float
 ) -> Upkeep | None:
     """A small jar on the bench, fed as seldom as the place allows; the last feed makes what is used."""
-    for interval in reversed(BENCH_INTERVALS_H):
-        kept = feed_for(JAR_G, PEAK_BEFORE * interval, path, seed, hydration, whole)
+    for interval, peak in BENCH_WAYS:
+        kept = feed_for(JAR_G, peak * interval, path, seed, hydration, whole)
         if kept is None or kept.seed_g < LEAST_SEED_G:
             continue
-        last = feed_for(use_g + kept.seed_g, PEAK_BEFORE * interval, path, seed, hydration, whole)
+        last = feed_for(use_g + kept.seed_g, peak * interval, path, seed, hydration, whole)
         if last is None:
             continue
         feeds = max(round(every_days * 24 / interval) - 1, 0)
@@ -58,7 +64,7 @@ def on_the_bench(
             f"On the bench, fed every {interval:.0f} h: {kept.seed_g:.0f} g starter, {kept.flour_g:.0f} g flour, "
             f"{kept.water_g:.0f} g water; the last feed is larger."
         )
-        meals = (Meal(interval + PEAK_BEFORE * interval, kept), Meal(PEAK_BEFORE * interval, last))
+        meals = (Meal((1 + peak) * interval, kept), Meal(peak * interval, last))
         return Upkeep("bench", text, meals, flour * weeks, max(thrown, 0.0) * weeks)
     return None
 
@@ -71,24 +77,33 @@ def in_the_fridge(
     hydration: float,
     whole: float,
 ) -> Upkeep | None:
-    """A jar in the fridge; the feed before a bake makes what is used and the next jar at once."""
+    """A jar in the fridge; the feed before a bake makes what is used and the next jar at once.
+
+    Of the hours to wake it in, those that use up most of the jar: what is not used is thrown away.
+    """
     days = min(every_days, LONGEST_COLD_DAYS)
-    chilled = Seed("chilled", vitality, days)
-    wake_h = 10.0
     rounds = every_days / days
+    chilled, fresh = Seed("chilled", vitality, days), Seed("peak", vitality)
+
+    def woken(total_g: float, seed: Seed) -> Meal | None:
+        found = [(h, feed_for(total_g, h, path, seed, hydration, whole)) for h in WAKE_H]
+        good = [Meal(h, f) for h, f in found if f is not None and f.seed_g <= JAR_G]
+        return max(good, key=lambda m: m.feed.seed_g, default=None)
+
     if days <= ONE_FEED_DAYS:
-        last = feed_for(use_g + JAR_G, wake_h, path, chilled, hydration, whole)
-        meals: tuple[Meal, ...] = (Meal(wake_h, last),) if last else ()
+        last = woken(use_g + JAR_G, chilled)
+        meals: tuple[Meal, ...] = (last,) if last else ()
     else:
-        last = feed_for(use_g + JAR_G, wake_h, path, Seed("peak", vitality), hydration, whole)
-        first = feed_for(last.seed_g, 1.4 * wake_h, path, chilled, hydration, whole) if last else None
-        meals = (Meal(2.4 * wake_h, first), Meal(wake_h, last)) if first and last else ()
+        last = woken(use_g + JAR_G, fresh)
+        first = woken(last.feed.seed_g, chilled) if last else None
+        meals = (Meal(first.before_h + last.before_h, first.feed), last) if first and last else ()
     if not meals:
         return None
+    wake_h = meals[-1].before_h
     taken = meals[0].feed.seed_g
     flour = sum(m.feed.flour_g for m in meals) + (rounds - 1) * JAR_G / (1 + hydration)
     thrown = max(JAR_G - taken, 0.0) / (1 + hydration) * rounds
-    jar = fed(meals[-1].feed, Seed("peak", vitality), path)
+    jar = fed(meals[-1].feed, fresh, path)
     into = COLD_START * (jar.peak_h or wake_h)
     text = (
         f"In the fridge: {JAR_G:.0f} g put away {into:.0f} h after its feed; woken by "
