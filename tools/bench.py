@@ -1,4 +1,4 @@
-"""Speed of the two steppers, as ratios against a named reference in the same run. `make bench` prints it.
+"""Speed of the steppers and of the screen, as ratios against a named reference in the same run. `make bench` prints it.
 
 The reference of the rise is `scipy.integrate.solve_ivp` (LSODA, rtol 1e-6) on the same right-hand side in
 plain Python; that of the puff is the same scheme in plain Python.
@@ -12,6 +12,7 @@ import statistics
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -19,10 +20,14 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from brassclock.core.fire.puff import model as puff
+from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import stepper
-from brassclock.core.rise.recipe import Recipe
+from brassclock.core.rise.belief import Belief, Reading, nodes, posterior
+from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.recipe import Batch, Recipe, Sour
+from brassclock.core.rise.stages import Stage, run_stages
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
@@ -66,9 +71,109 @@ def rise() -> None:
     off_reference = abs(expansion_by_scipy(start, "LSODA", 1e-6) - exact)
     print(f"rise, 72 h at 5 min, compiled      {ours:9.2f} ms")
     print(
-        f"  solve_ivp LSODA 1e-6, plain      {reference:9.2f} ms   {reference / ours:6.0f} x as long   (aim: 10 or more)"
+        f"  solve_ivp LSODA 1e-6, plain      {reference:9.2f} ms   {reference / ours:6.0f} x as long   (aim: 15 or more)"
     )
     print(f"  off in volume ratio              {off:9.1e}      LSODA {off_reference:.1e}   (aim: 1e-4 or less)")
+
+
+SOUR = replace(Z, yeast=(), sour=Sour(0.09))
+
+
+def sourdough() -> None:
+    start = yeast.start_of(SOUR, 25.0)
+    ours = best_ms(lambda: yeast.course(start, PATH), 30)
+    plain_yeast = best_ms(lambda: yeast.course(yeast.start_of(Z, 24.0), PATH), 30)
+    print(
+        f"sourdough, 72 h at 5 min           {ours:9.2f} ms   {ours / plain_yeast:6.1f} x the yeast's own   (aim: 3 ms or less)"
+    )
+
+
+COLD_DOUGH = [("plain_flour", 500.0), ("water", 310.0), ("yeast_instant", 1.5), ("salt_fine", 10.0)]
+COLD_AIR = ((0.0, 23.0), (0.5, 23.0), (0.501, 4.0), (68.0, 4.0), (68.001, 23.0), (72.0, 23.0))
+
+
+def belief() -> None:
+    """Seventeen whole courses of 72 h weighed by two looks, beside the same by the plain stepper for one of them."""
+    batch = Batch(dough_of_masses(COLD_DOUGH), "kneaded", 24.0)
+    stage = Stage("balls", 72.0, COLD_AIR, Vessel("tray", 95, True), None, 1.6)
+    looks = [Reading(24.0, ratio=1.25), Reading(48.0, ratio=1.5)]
+    prior = Belief()
+    z = nodes(prior, 17)
+
+    def update() -> Belief:
+        runs = [run_stages(batch, [stage], [72.0], float(np.exp(at)), coarse=True) for at in z]
+
+        def predict(node: int, h: float) -> tuple[float, float]:
+            r = runs[node]
+            return float(np.interp(h, r.course.h, r.ratio)), float(np.interp(h, r.course.h, r.maturity))
+
+        return posterior(prior, z, looks, predict).updated()
+
+    ours = best_ms(update, 12)
+    fast, yeast.course_stepper._fast = yeast.course_stepper._fast, None
+    plain = best_ms(lambda: run_stages(batch, [stage], [72.0], 1.0, coarse=True), 1)
+    yeast.course_stepper._fast = fast
+    print(
+        f"belief, 17 nodes of 72 h           {ours:9.2f} ms   one node in plain Python {plain:.0f} ms   (aim: 30 ms or less)"
+    )
+
+
+def sweep() -> None:
+    """Cost by hours: a straight line, told as the ratio of cost per hour to that at 24 h."""
+    start = yeast.start_of(Z, 24.0)
+    hours = (24.0, 48.0, 96.0, 168.0, 240.0)
+    took = [best_ms(lambda h=h: yeast.course(start, [yeast.Piece.constant(h, 21.0, 1.65)]), 25) for h in hours]  # type: ignore[misc]
+    ratios = ", ".join(f"{h:.0f} h {t / h / (took[0] / hours[0]):.2f}" for h, t in zip(hours, took, strict=True))
+    print(f"cost per hour over that of 24 h    {ratios}   (aim: about 1 throughout)")
+
+
+DRAG = """async (n) => {
+  const took = [], grip = document.querySelector('g[role=slider][aria-label=Table]');
+  const box = grip.getBoundingClientRect(), y = box.top + 24;
+  const send = (type, x) => grip.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: y, buttons: 1 }));
+  grip.setPointerCapture = () => {}; grip.hasPointerCapture = () => true;
+  const paths = () => [...document.querySelectorAll('svg path')].map((p) => p.getAttribute('d')).join();
+  let x = box.left + 24;
+  send('pointerdown', x);
+  for (let i = 0; i < n; i += 1) {
+    const before = paths(), began = performance.now();
+    x += i % 20 < 10 ? -30 : 30;
+    send('pointermove', x);
+    await new Promise((done, late) => {
+      const limit = setTimeout(() => late(new Error('no curve')), 4000);
+      const look = () => { if (paths() === before) return requestAnimationFrame(look); clearTimeout(limit); requestAnimationFrame(() => { took.push(performance.now() - began); done(); }); };
+      look();
+    });
+    await new Promise((done) => setTimeout(done, 40));
+  }
+  send('pointerup', x);
+  return took;
+}"""
+
+
+def drag() -> None:
+    """From a move of the table's handle to the painted curve of the new answer, in Chromium, server on this machine."""
+    from playwright.sync_api import sync_playwright
+
+    from serving import CHROMIUM_FLAGS, Server, chromium
+
+    with tempfile.TemporaryDirectory() as data, Server(Path(data), demo=True) as server, sync_playwright() as p:
+        server.wait_compiled()
+        kitchen = server.send("GET", "/api/kitchens", None)["kitchens"][0]["id"]
+        for method, words in (("hatch-pita", "quick dough"), ("cellar-pita", "cold dough")):
+            body = {"kitchen_id": kitchen, "serve": "in 60 h", "method": method}
+            bake = server.send("POST", "/api/bakes", body)["id"]
+            browser = p.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS)
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.goto(f"{server.url}/b/{bake}/rise")
+            page.wait_for_selector("g[role=slider][aria-label=Table]")
+            page.wait_for_timeout(2500)
+            took = sorted(page.evaluate(DRAG, 80))
+            p95 = took[int(0.95 * len(took))]
+            print(
+                f"drag to paint, {words:<12} p95    {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 100 ms or less)"
+            )
+            browser.close()
 
 
 def bake() -> None:
@@ -146,9 +251,13 @@ def main() -> None:
     if not (yeast.warm() and puff.warm()):
         raise SystemExit("numba is missing: there is nothing compiled to measure")
     rise()
+    sourdough()
+    belief()
+    sweep()
     bake()
     sheet()
     keystroke()
+    drag()
 
 
 if __name__ == "__main__":

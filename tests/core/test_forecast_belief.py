@@ -147,3 +147,13 @@ def test_a_flat_belief_is_a_flat_band() -> None:
     band = sure.band([9.0, 4.0, 2.0, 1.5, 1.0], 0.0)
     assert (band.p10, band.p50, band.p90) == pytest.approx((2.0, 2.0, 2.0))
     assert Belief().mean == 1.0
+
+
+def test_a_quick_forecast_is_near_the_whole_one() -> None:
+    """Property of the picture under a finger: windows within four minutes of the whole forecast's, the curve within .03."""
+    whole, quick = bulk(), bulk(quick=True)
+    for name in ("ready", "best_from", "too_far"):
+        a, b = getattr(whole.windows[0], name), getattr(quick.windows[0], name)
+        for x, y in zip(a.as_dict().values(), b.as_dict().values(), strict=True):
+            assert x == pytest.approx(y, abs=4 / 60 if name == "ready" else 0.03 * (x or 0))
+    assert np.interp(whole.trace.h, quick.trace.h, quick.trace.ratio) == pytest.approx(whole.trace.ratio, abs=0.03)

@@ -86,19 +86,19 @@ def rise_out(r: Rows, work: Work, *, quick: bool = False) -> out.RiseOut | None:
     alive = "mix" in r.done() and now_h >= 0
     inside = min(now_h, float(trace.h[-1]))
     ends = np.cumsum([s.hours for s in found.stages])
-    air = [
-        found.stages[i].ambient_c(float(h) - float(ends[i] - found.stages[i].hours))
-        for h in trace.h
-        for i in [min(int(np.searchsorted(ends, h, side="left")), len(ends) - 1)]
-    ]
+    at_stage = np.minimum(np.searchsorted(ends, trace.h, side="left"), len(ends) - 1)
+    air = np.empty_like(trace.h)
+    for i, stage in enumerate(found.stages):
+        rows = at_stage == i
+        air[rows] = stage.air_c(trace.h[rows] - (ends[i] - stage.hours))
     roll_at = plan.step("roll").at
     seed = seed_of(r) if seen.acid else None
     return out.RiseOut(
         mixed_at=plan.mixed_at, balled_at=plan.balled_at, windows=_windows(r, found, whys),
         trace=out.TraceOut(
-            at=[later(zero, float(h)) for h in trace.h],
+            at=[zero.astimezone(dt.UTC) + dt.timedelta(hours=h) for h in trace.h.tolist()],
             ratio=trace.ratio.tolist(), ratio_p10=trace.ratio_p10.tolist(), ratio_p90=trace.ratio_p90.tolist(),
-            maturity=trace.maturity.tolist(), fill=trace.fill.tolist(), dough_c=trace.dough_c.tolist(), air_c=air,
+            maturity=trace.maturity.tolist(), fill=trace.fill.tolist(), dough_c=trace.dough_c.tolist(), air_c=air.tolist(),
         ),
         ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
         dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,

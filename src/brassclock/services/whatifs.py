@@ -25,7 +25,10 @@ MIXED = "The dough is mixed: its way is taken. Late guests and too fast change w
 
 def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
     """The rows as the change would make them; nothing of them belongs to a session."""
-    kitchen = Kitchen(**{**r.kitchen.model_dump(), "hourly_c": [c + given.room_k for c in r.kitchen.hourly_c]})
+    # a thermostat's swing leaves the mean as it is: left out under the finger
+    places = {**r.kitchen.places, "fridge": {**r.kitchen.places.get("fridge", {}), "swing_c": 0.0}}
+    hours = [c + given.room_k for c in r.kitchen.hourly_c]
+    kitchen = Kitchen(**{**r.kitchen.model_dump(), "hourly_c": hours, "places": places})
     facts = r.bake.model_dump()
     mixed = "mix" in r.done()
     if given.dough_c is not None and not mixed:
@@ -47,14 +50,16 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
         r = works.load(house, session, bake_id)
     as_is = works.work_of(r)
     line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
-    changed = replace(_changed(r, given), line_min=line_min)
+    changed = _changed(r, given)
+    near = as_is.plan.mixed_at + (changed.bake.serve_at - r.bake.serve_at) if as_is.plan else None
+    changed = replace(changed, line_min=line_min, mixed_near=near)
     work = works.compute(changed, quick=True)
     rise = rise_out(changed, work, quick=True)
     if rise is None or work.sheet is None:
         raise Refused(NOT_RISING)
     return WhatIfOut(
         rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
-        dose_text=_dose_text(works.work_of(r).sheet, changed.dose_factor),
+        dose_text=_dose_text(as_is.sheet, changed.dose_factor),
     )  # fmt: skip
 
 

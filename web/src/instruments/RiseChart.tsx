@@ -120,8 +120,8 @@ export function RiseChart(p: Props) {
         </g>
       ))}
       <g clipPath="url(#rise-plot)">
-        {p.points.slice(1).map((q, i) => {
-          const a = p.points[i]!;
+        {strips(p.points).map((q, i, all) => {
+          const a = all[i - 1] ?? q;
           const wide = x(q.t) - x(a.t);
           return wide > 0 ? <rect key={i} x={x(a.t)} width={wide + 0.6} y={yT(q.doughC)} height={TEMP.bottom - yT(q.doughC)} fill={heatColour(q.doughC)} /> : null;
         })}
@@ -179,6 +179,12 @@ function Spindle({ w, i, x, left, end, p }: { w: RiseWindow; i: number; x: (t: n
       <text x={before ? a - 10 : after ? d + 8 : x(end) - 4} y={at + 6} textAnchor={before || !after ? "end" : "start"} className="halo">{label}</text>
     </g>
   );
+}
+
+/** Few enough strips of the dough's temperature to be drawn while a finger moves. */
+function strips(points: readonly RisePoint[]): readonly RisePoint[] {
+  const every = Math.ceil(points.length / 70);
+  return points.filter((_, i) => i % every === 0 || i === points.length - 1);
 }
 
 function split(points: readonly RisePoint[]): RisePoint[][] {

@@ -21,6 +21,7 @@ from brassclock.core.rise.windows import Aim, aims
 
 ROUNDS_OF_SOLVING = 6
 SETTLED_H = 1 / 60
+NEAR_ENOUGH_H = 2 / 60  # for a plan near a known one
 LEAST_COLD_H = 0.25
 WORDS = {
     "sponge": "Mix the sponge",
@@ -164,22 +165,24 @@ def _hours(delta: dt.timedelta) -> float:
     return delta.total_seconds() / 3600
 
 
-def _mixing(solve: Callable[[dt.datetime], tuple[Aim, Aim]], roll_at: dt.datetime) -> tuple[dt.datetime, Aim, Aim]:
+def _mixing(
+    solve: Callable[[dt.datetime], tuple[Aim, Aim]], roll_at: dt.datetime, first: dt.datetime, settled_h: float
+) -> tuple[dt.datetime, Aim, Aim]:
     """When to mix so that the balls are where they should be at `roll_at`, and what follows from it.
 
     A kitchen that cools at night makes the answer jump; of what was tried, the latest mixing that is in time is taken.
     """
-    mixed, step_h = later(roll_at, -3.0), math.inf
+    mixed, step_h = first, math.inf
     tried: list[tuple[float, dt.datetime, Aim, Aim]] = []
     for _ in range(ROUNDS_OF_SOLVING):
         bulk, ball = solve(mixed)
         slack_h = _hours(roll_at - mixed) - bulk.aim_h - ball.aim_h
         tried.append((slack_h, mixed, bulk, ball))
-        if abs(slack_h) < SETTLED_H:
+        if abs(slack_h) < settled_h:
             break
         mixed = later(mixed, slack_h if abs(slack_h) < step_h else slack_h / 2)
         step_h = abs(slack_h)
-    in_time = [x for x in tried if x[0] >= -SETTLED_H]
+    in_time = [x for x in tried if x[0] >= -settled_h]
     _, mixed, bulk, ball = min(in_time or tried, key=lambda x: abs(x[0]))
     return mixed, bulk, ball
 
@@ -190,26 +193,31 @@ def plan_back(
     serve_at: dt.datetime,
     now: dt.datetime,
     done: Mapping[str, dt.datetime],
+    near: dt.datetime | None = None,
 ) -> DayPlan:
     """Plan a bake to be served at `serve_at`. `done` maps step keys to the instants they ended.
 
-    All instants are aware. `mix` done means the dough was made then; `ball` done, that balls were.
+    `near` is about when it will be mixed, if a plan like this is known. All instants are aware. `mix` done means the dough was made then; `ball` done, that balls were.
     """
     zone = serve_at.tzinfo
 
     def shift(moment: dt.datetime, hours: float) -> dt.datetime:
         return later(moment.astimezone(zone), hours)
 
+    bulk_before: float | None = None
+
     def solve(spec: BakeSpec, mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
+        nonlocal bulk_before  # how long the bulk was when last solved: near enough to place the balls' air
         if spec.rests:
             return spec.rests
         bulk_h = _hours(balled - mixed) if balled else None
         first = (spec.before_h,) if spec.sponge else ()
-        guess = balled or shift(mixed, spec.bulk.stage.hours)
-        for _ in range(2 if balled is None else 1):
+        guess = balled or shift(mixed, bulk_before or spec.bulk.stage.hours)
+        for _ in range(2 if balled is None and bulk_before is None else 1):
             stages = spec.stages(hourly_c, mixed, guess, done)
             found = aims(spec.batch, stages, fixed_h=(*first, bulk_h, None), activity=spec.activity)
             guess = balled or shift(mixed, found[-2].aim_h)
+            bulk_before = found[-2].aim_h
         return found[-2], found[-1]
 
     def solve_cold(mixed: dt.datetime, balled: dt.datetime | None) -> tuple[BakeSpec, Aim, Aim]:
@@ -232,7 +240,12 @@ def plan_back(
     roll_at = shift(line_at, -spec.roll_min / 60)
     mixed, balled = done.get("mix"), done.get("ball")
     if mixed is None:
-        mixed, bulk, ball = _mixing(lambda at: solve(spec, at, None), roll_at)
+        mixed, bulk, ball = _mixing(
+            lambda at: solve(spec, at, None),
+            roll_at,
+            near or shift(roll_at, -3.0),
+            NEAR_ENOUGH_H if near else SETTLED_H,
+        )
         earliest = max(shift(now, spec.mix_min / 60 + spec.before_h), mixed)
         if earliest > mixed:
             mixed = earliest

@@ -55,17 +55,17 @@ def air_path(hourly_c: Sequence[float], start: dt.datetime, hours: float) -> tup
     Hours run on the real time line, so a night in which the clocks change has its true length.
     """
     begin = start.astimezone(dt.UTC)
-    points = [(0.0, air_c(hourly_c, start))]
-    mark = start.astimezone(dt.UTC).replace(minute=0, second=0, microsecond=0)
-    while True:
-        mark += dt.timedelta(hours=1)
-        offset = (mark - begin).total_seconds() / 3600
-        if offset >= hours:
-            break
-        points.append((offset, air_c(hourly_c, mark.astimezone(start.tzinfo))))
-    end = (begin + dt.timedelta(hours=hours)).astimezone(start.tzinfo)
-    points.append((hours, air_c(hourly_c, end)))
-    return tuple(points)
+    first = 1 - (begin.minute / 60 + begin.second / 3600 + begin.microsecond / 3.6e9)
+    offsets = np.concatenate([[0.0], np.arange(first, hours, 1.0), [hours]])
+    end = later(start, hours)
+    if start.utcoffset() == end.utcoffset():
+        local = start.hour + start.minute / 60 + start.second / 3600 + start.microsecond / 3.6e9 + offsets
+        whole = np.floor(local).astype(int) % 24
+        share, profile = local - np.floor(local), np.asarray(hourly_c)
+        air = profile[whole] * (1 - share) + profile[(whole + 1) % 24] * share
+    else:
+        air = np.array([air_c(hourly_c, later(start, float(h))) for h in offsets])
+    return tuple(zip(offsets.tolist(), air.tolist(), strict=True))
 
 
 def with_spells(

@@ -103,9 +103,8 @@ class Posterior:
         weight = np.where(self._reached(reached), self.weight, 0.0)
         t = np.exp(np.interp(self.z, self.z_nodes[reached], t_nodes))
         left = t - self.last_reading_h
-        samples = np.concatenate(
-            [np.where(left > 0, self.last_reading_h + left * math.exp(noise * q), t) for q in NOISE_QUANTILES]
-        )
+        factors = np.exp(noise * np.array(NOISE_QUANTILES))[:, None]
+        samples = np.where(left > 0, self.last_reading_h + left * factors, t).ravel()
         return samples, np.concatenate([weight / len(NOISE_QUANTILES)] * len(NOISE_QUANTILES)), float(1 - weight.sum())
 
     def band(self, hours_by_node: Sequence[float | None], noise: float = 0.10, not_before: float = 0.0) -> Band:

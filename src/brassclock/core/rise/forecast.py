@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,7 +25,7 @@ from brassclock.core.rise.windows import READY_M, Window, centre_c, open_hours, 
 Array = NDArray[np.float64]
 SAFE_C, SAFE_LIMIT_H = 5.0, 2.0
 HARM_C = 40.0
-TRACE_ROWS = 240
+TRACE_ROWS, QUICK_ROWS = 240, 120
 QUICK_NOISE = 0.10  # about what the temperatures' spread and the dough's own make together
 FREEZING_K_PER_OSMOL = 1.86  # analytic: cryoscopic constant of water
 
@@ -108,7 +108,7 @@ def forecast(
     """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see `services.compute`.
 
     `by_h` asks for the probability that the last stage is ready by those hours. `quick` takes fewer nodes, for a
-    picture under a finger (windows within a minute or two).
+    picture under a finger (windows within a few minutes).
     """
     belief = belief or Belief()
     looks, doubts = _sorted_looks(readings)
@@ -116,7 +116,7 @@ def forecast(
     batch, moved = believed.applied(batch, stages)
     hours = [s.hours for s in moved]
     total_h = sum(hours)
-    z_nodes = nodes(belief, (9 if quick else 17) if model.course_stepper.ready else 5)
+    z_nodes = nodes(belief, (5 if quick else 17) if model.course_stepper.ready else 5)
     default = targets[0] if targets else DEFAULT_TARGET
 
     def run(z: float, count: int, lengths: Sequence[float], *, coarse: bool = False) -> Run:
@@ -146,7 +146,11 @@ def forecast(
         if i == len(moved) - 1 and by_h:
             ready = [_passage(r, i, r.maturity, READY_M) for r in opened[i]]
             ready_by = tuple(post.share_by(ready, h, noise) for h in by_h)
-    middle, low, high = (run(post.quantile_z(q), len(moved), hours) for q in (0.5, 0.1, 0.9))
+    quantiles = [post.quantile_z(q) for q in (0.5, 0.1, 0.9)]
+    if quick:
+        middle, low, high = (_between(z_nodes, closed, z) for z in quantiles)
+    else:
+        middle, low, high = (run(z, len(moved), hours) for z in quantiles)
     peaks = [float(r.course.h[int(np.argmax(r.ratio))]) for r in closed]
     all_gas = max(float(middle.course.to_come_mol[0] + middle.course.state[0, 6]), 1e-12)
     has_soda = any(s.pools[0, 0] > 0 or s.fresh_pools[0, 0] > 0 for s in middle.course.starts)
@@ -155,7 +159,7 @@ def forecast(
         post.band(peaks),
         float(np.max(middle.ratio)),
         tuple(windows),
-        _trace(moved, hours, middle, low, high),
+        _trace(moved, hours, middle, low, high, QUICK_ROWS if quick else TRACE_ROWS),
         workable_h(middle, moved, len(moved) - 1, sum(hours[:-1])),
         _safety(batch, stages, middle),
         post.updated(),
@@ -165,6 +169,22 @@ def forecast(
         dict(zip(warmth.SPREAD_C, believed.mean.tolist(), strict=True)),
         (*doubts, *_cautions(batch, stages, middle)),
     )
+
+
+def _between(z_nodes: Array, runs: Sequence[Run], z: float) -> Run:
+    """The run at `z` as a mean of the nodes either side: all nodes share their rows."""
+    i = int(np.clip(np.searchsorted(z_nodes, z) - 1, 0, len(runs) - 2))
+    w = float(np.clip((z - z_nodes[i]) / (z_nodes[i + 1] - z_nodes[i]), 0, 1))
+    a, b = runs[i], runs[i + 1]
+
+    def mean(x: Array, y: Array) -> Array:
+        return np.asarray((1 - w) * x + w * y)
+
+    course = replace(
+        a.course, state=mean(a.course.state, b.course.state), gas_ml=mean(a.course.gas_ml, b.course.gas_ml),
+        to_come_mol=mean(a.course.to_come_mol, b.course.to_come_mol),
+    )  # fmt: skip
+    return Run(course, mean(a.ratio, b.ratio), mean(a.maturity, b.maturity), mean(a.fill, b.fill), a.stage)
 
 
 def _sorted_looks(readings: Sequence[Reading]) -> tuple[list[Reading], list[Caution]]:
@@ -233,10 +253,10 @@ def _crossings(
     return found
 
 
-def _trace(stages: Sequence[Stage], hours: Sequence[float], middle: Run, low: Run, high: Run) -> Trace:
+def _trace(stages: Sequence[Stage], hours: Sequence[float], middle: Run, low: Run, high: Run, rows: int) -> Trace:
     c = middle.course
     ends = np.nonzero(np.diff(middle.stage))[0]
-    keep = np.unique(np.concatenate([np.linspace(0, len(c.h) - 1, TRACE_ROWS).astype(int), ends, ends + 1]))
+    keep = np.unique(np.concatenate([np.linspace(0, len(c.h) - 1, rows).astype(int), ends, ends + 1]))
     centre = np.concatenate([centre_c(middle, stages, i, sum(hours[:i]))[1] for i in range(len(stages))])
     return Trace(
         c.h[keep], middle.ratio[keep], low.ratio[keep], high.ratio[keep], middle.maturity[keep], middle.fill[keep],

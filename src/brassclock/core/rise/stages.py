@@ -18,7 +18,7 @@ from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.rise import course as model
 from brassclock.core.rise import gas
 from brassclock.core.rise.course import Course, Piece
-from brassclock.core.rise.dough_heat import Vessel, time_constant_h
+from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel, time_constant_h
 from brassclock.core.rise.recipe import Batch
 
 Array = NDArray[np.float64]
@@ -50,6 +50,22 @@ class Stage:
         """Air at `h` hours into the stage; the last value is held."""
         return float(np.interp(h, [p[0] for p in self.path], [p[1] for p in self.path]))
 
+    def air_c(self, hours: Array) -> Array:
+        """Air at many hours into the stage."""
+        points = self._points
+        return np.asarray(np.interp(hours, points[:, 0], points[:, 1]))
+
+    @cached_property
+    def _points(self) -> Array:
+        return np.array(self.path)
+
+    @cached_property
+    def last_cold_h(self) -> float:
+        """Hour of the stage at which its air last leaves the cold; 0 when it never is cold, or stays so."""
+        cold = self._points[:, 1] < COLD_PLACE_C
+        leaves = np.nonzero(cold[:-1] & ~cold[1:])[0]
+        return float(self._points[leaves[-1] + 1, 0]) if len(leaves) else 0.0
+
     @property
     def gas_kept(self) -> bool:
         return self.then not in REGASSED
@@ -72,8 +88,7 @@ class Stage:
         marks = sorted({0.0, hours, *(h for h in (self.hours, *(h for h, _ in self.path)) if 0 < h < hours)})
         knock = None if self.gas_kept else KNOCK_BACK_FRAC
         spans = list(pairwise(marks))
-        points = np.array(self.path)
-        air = np.interp(marks, points[:, 0], points[:, 1])
+        air = self.air_c(np.array(marks))
         return [
             Piece(
                 b - a, float(air[i]), float(air[i + 1]), time_constant_h(self.vessel, float(air[i] + air[i + 1]) / 2),

@@ -46,7 +46,6 @@ class Marks:
     best_to: float | None
     too_far: float | None
     reason: str  # of too far: gas, acid or strength
-    workable: float | None
 
 
 @dataclass(frozen=True)
@@ -71,14 +70,6 @@ def _least(a: float | None, b: float | None) -> float | None:
 def is_cold(stage: Stage, at_h: float | None = None) -> bool:
     """Whether the stage stands in a cold place, half way or at an hour."""
     return stage.ambient_c(stage.hours / 2 if at_h is None else at_h) < COLD_PLACE_C
-
-
-def last_cold_h(stage: Stage) -> float:
-    """Hour of the stage at which its air last leaves the cold; 0 when it never is cold, or stays so."""
-    for (_, before), (h, after) in zip(reversed(stage.path[:-1]), reversed(stage.path[1:]), strict=True):
-        if before < COLD_PLACE_C <= after:
-            return h
-    return 0.0
 
 
 def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: Batch) -> Marks:
@@ -107,16 +98,14 @@ def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: 
         fuller = when(run.fill, LONG_BEST_F[0])
         if fuller is not None:
             best_from, best_to = fuller, when(run.fill, min(LONG_BEST_F[1], limit))
-    return Marks(
-        ready, _least(best_from, too_far), _least(best_to, too_far), too_far, reason, workable_h(run, stages, index, start_h)
-    )  # fmt: skip
+    return Marks(ready, _least(best_from, too_far), _least(best_to, too_far), too_far, reason)
 
 
 def centre_c(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> tuple[Array, Array]:
     """(hours, temperature at the centre of the dough [C]) of a stage: the mean less its lag while it changes."""
     stage, rows = stages[index], run.stage == index
     h, mean = run.course.h[rows], run.course.temp_c[rows]
-    air = np.interp(h - start_h, [p[0] for p in stage.path], [p[1] for p in stage.path])
+    air = stage.air_c(h - start_h)
     lag = np.minimum(centre_lag_h(stage.vessel), np.maximum(h - start_h, 0.0))  # it builds up from the stage's start
     warm, cold = (time_constant_h(stage.vessel, c) or np.inf for c in (COLD_PLACE_C, COLD_PLACE_C - 1))
     return h, mean - (air - mean) / np.where(air < COLD_PLACE_C, cold, warm) * lag
@@ -129,15 +118,15 @@ def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) ->
     """
     stage = stages[index]
     h, centre = centre_c(run, stages, index, start_h)
-    out = h >= start_h + last_cold_h(stage) - 1e-9
-    air = np.interp(h - start_h, [p[0] for p in stage.path], [p[1] for p in stage.path])
+    out = h >= start_h + stage.last_cold_h - 1e-9
+    air = stage.air_c(h - start_h)
     over = centre - np.minimum(WORKABLE_C, air - NEAR_AIR_K)
     return model.first_passage_h(h[out], over[out], 0.0) if out.any() else None
 
 
 def open_hours(stage: Stage, least_h: float) -> float:
     """How long to run a stage so that its whole window shows, its told hours and its cold included."""
-    told = max(stage.hours, last_cold_h(stage))
+    told = max(stage.hours, stage.last_cold_h)
     return min(told + least_h + min(stage.hours, 24.0), max(MAX_HOURS, told))
 
 
@@ -175,7 +164,7 @@ def aims(
     lengths: list[float] = []
     found: list[Aim] = []
     for i, stage in enumerate(stages):
-        open_h = min(open_hours(stage, 18.0), max(GIVE_UP_H, stage.hours, last_cold_h(stage) + 12.0))
+        open_h = min(open_hours(stage, 18.0), max(GIVE_UP_H, stage.hours, stage.last_cold_h + 12.0))
         opened = [*stages[:i], stage]
         run = run_stages(batch, opened, [*lengths, open_h], activity, coarse=True)
         begin = sum(lengths)
@@ -186,8 +175,8 @@ def aims(
 
         too_far = since(seen.too_far)
         first, last = min(since(seen.best_from), too_far), min(since(seen.best_to), too_far)
-        warm = 0.0 if seen.workable is None or not stage.gas_kept else since(seen.workable)
-        warm = max(warm, last_cold_h(stage))
+        workable = workable_h(run, opened, i, begin) if stage.gas_kept else None
+        warm = max(0.0 if workable is None else since(workable), stage.last_cold_h)
         aim = Aim(
             max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), too_far
         )  # fmt: skip

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { memo, useCallback, useMemo } from "react";
 import styled from "styled-components";
 import { type Bake, Problem, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
@@ -50,7 +50,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
   const points = useMemo(() => pointsOf(shown), [shown]);
   const ghost = useMemo(() => (shown === rise ? undefined : pointsOf(rise)), [shown, rise]);
   const stage = rise.stage_now === "ball proof" ? 1 : 0;
-  const at = (t: number) => clockNear(t, now, units.zone);
+  const at = useCallback((t: number) => clockNear(t, now, units.zone), [now, units.zone]);
   const open = bake.status === "live" && !bake.taps.some((t) => t.kind === "roll");
   const mixed = bake.steps.some((s) => s.key === "mix" && s.done_at);
   // what is dragged stands where the finger is, before the answer comes
@@ -79,19 +79,28 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
       </div>
       <Windows rise={shown} at={at} />
       <Below>
-        <Now rise={rise} bake={bake} stage={stage} at={at} />
-        <StepBar bake={bake} keys={KEYS} />
-        <Looks bake={bake} rise={rise} at={at} />
+        <NowStill rise={rise} bake={bake} stage={stage} at={at} />
+        <StepsStill bake={bake} keys={KEYS} />
+        <LooksStill bake={bake} rise={rise} at={at} />
       </Below>
-      {rise.stage_now && open && <Rescue bake={bake} />}
+      {rise.stage_now && open && <RescueStill bake={bake} />}
       {open && <WhatIf bake={bake} what={what} />}
-      {open && !mixed && <Routes bake={bake} />}
-      <Stands bake={bake} rise={rise} />
-      <JarCard bake={bake} />
+      {open && !mixed && <RoutesStill bake={bake} />}
+      <StandsStill bake={bake} rise={rise} />
+      <JarStill bake={bake} />
       <Cautions items={rise.cautions} />
     </>
   );
 }
+
+// what a drag does not touch stays as it was drawn
+const StepsStill = memo(StepBar);
+const LooksStill = memo(Looks);
+const RescueStill = memo(Rescue);
+const RoutesStill = memo(Routes);
+const StandsStill = memo(Stands);
+const JarStill = memo(JarCard);
+const NowStill = memo(Now);
 
 const TENTHS = (p: number) => (p >= 0.95 ? "It is all but sure" : p <= 0.05 ? "It is hardly possible" : `${Math.round(p * 10)} in 10`);
 const ENDS: Record<string, string> = { gas: "it can hold no more gas", acid: "acid weakens it", strength: "age weakens it" };
