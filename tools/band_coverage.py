@@ -107,7 +107,7 @@ def table(bakes: int) -> str:
 def main() -> None:
     if not model.warm():
         raise SystemExit("numba is missing: this would take an hour")
-    found = table(200)
+    found = table(int(sys.argv[-1]) if sys.argv[-1].isdigit() else 200)
     print(found)
     if "--write" in sys.argv:
         page = PAGE.read_text("utf-8")

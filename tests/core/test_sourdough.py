@@ -145,3 +145,17 @@ def test_a_sour_dough_is_forecast_and_closes_when_acid_has_weakened_it() -> None
     assert seen.acid is not None
     assert 4.0 < seen.acid.ph < 5.0
     assert "other_leaven" not in [c.code for c in seen.cautions]
+
+
+def test_yeast_beside_a_starter_and_feeds_by_the_clock() -> None:
+    """Regression against a second implementation: 20 parts of starter, .3 % instant, 25 C; an 8 h feed at 24.5 C; thinner jars peak lower."""
+    both = dough_run(25.0, 0.003)
+    assert model.first_passage_h(both.h, both.expansion, 1.875) == pytest.approx(2.44, abs=0.15)
+    alone = dough_run(25.0)
+    for ratio, hours in ((1.5, 3.54), (1.75, 4.35), (2.0, 5.08)):
+        assert model.first_passage_h(alone.h, alone.expansion, ratio) == pytest.approx(hours, rel=0.01)
+    feed = feed_for(200, 8.0, [(0.0, 24.5)], RIPE)
+    assert feed is not None
+    assert feed.ratio[1] == pytest.approx(4.73, rel=0.05)
+    heights = [fed(Feed(20, 100, 100 * w), RIPE, [(0.0, 25.0)]).peak_ratio for w in (1.0, 1.25)]
+    assert heights == pytest.approx([2.56, 2.04], rel=0.03)

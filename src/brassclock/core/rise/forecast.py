@@ -136,12 +136,9 @@ def forecast(
     doubts += [caution("reading_far_off", f"Look at {r.h:.1f} h:") for r in looks if _far_off(r, closed)]
     windows: list[Window] = []
     ready_by: tuple[float, ...] = ()
-    middle_z = post.quantile_z(0.5)
     for i in wanted:
         start_h = sum(hours[:i])
-        noise = (
-            QUICK_NOISE if quick else _noise(believed, batch, moved[: i + 1], lengths[i], middle_z, post.last_reading_h)
-        )
+        noise = QUICK_NOISE if quick else _noise(believed, batch, moved[: i + 1], lengths[i], post, belief)
         windows.append(window_of(moved[: i + 1], opened[i], i, start_h, batch, post, noise))
         if i == len(moved) - 1 and by_h:
             ready = [_passage(r, i, r.maturity, READY_M) for r in opened[i]]
@@ -208,9 +205,16 @@ def _passage(run: Run, index: int, trace: Array, level: float) -> float | None:
 
 
 def _noise(
-    believed: warmth.Warmth, batch: Batch, stages: list[Stage], lengths: Sequence[float], z: float, since_h: float
+    believed: warmth.Warmth, batch: Batch, stages: list[Stage], lengths: Sequence[float], post: Posterior, prior: Belief
 ) -> float:  # fmt: skip
-    """Spread of the time that remains, as a share of it: what temperatures leave open, and the dough's own."""
+    """Spread of the time that remains, as a share of it: what temperatures leave open, and the dough's own.
+
+    A look at the level has seen what the temperatures did until then, and laid it to the leaven: of those offsets only
+    as much stays open as of the leaven's strength itself.
+    """
+    z, since_h = post.quantile_z(0.5), post.last_reading_h
+    left_open = min(post.updated().sd_log / prior.sd_log, 1.0)
+    seen = warmth.offsets_until(stages, since_h) if since_h > 0 else set()
 
     def ready_h(warm: warmth.Warmth) -> float | None:
         dough, moved = warmth.Warmth(warm.mean - believed.mean, warm.cov).applied(batch, stages)
@@ -226,7 +230,8 @@ def _noise(
         step = max(believed.spread_c(name), 0.1)
         moved_at = ready_h(believed.moved(name, step))
         if moved_at is not None and moved_at > since_h:
-            slopes[list(warmth.SPREAD_C).index(name)] = math.log((moved_at - since_h) / (at - since_h)) / step
+            slope = math.log((moved_at - since_h) / (at - since_h)) / step
+            slopes[list(warmth.SPREAD_C).index(name)] = slope * (left_open if name in seen else 1.0)
     return math.sqrt(OWN_NOISE**2 + min(float(slopes @ believed.cov @ slopes), 1.0))
 
 

@@ -22,6 +22,7 @@ Array = NDArray[np.float64]
 SPREAD_C = {"mix": 1.0, "room": 1.2, "shelf": 1.0}  # judgement: a plan's own guess against the evening's truth
 THERMOMETER_C = 0.5
 NUDGE_C = 1.0
+ACTED_H = 0.5  # judgement: a shorter stay leaves no mark that an eye could see
 
 
 @dataclass(frozen=True)
@@ -71,6 +72,17 @@ def open_offsets(stages: Sequence[Stage]) -> list[str]:
     """Which offsets matter to these stages."""
     colds = [c < COLD_PLACE_C for s in stages for _, c in s.path]
     return ["mix"] + ["room"] * (not all(colds)) + ["shelf"] * any(colds)
+
+
+def offsets_until(stages: Sequence[Stage], h: float) -> set[str]:
+    """Which offsets have acted on the dough by an hour: its mixing, and every place it stood in for a while."""
+    found, begin = {"mix"}, 0.0
+    for stage in stages:
+        hours = np.arange(0.0, min(stage.hours, h - begin), ACTED_H)[1:]
+        for c in stage.air_c(hours):
+            found.add("shelf" if c < COLD_PLACE_C else "room")
+        begin += stage.hours
+    return found
 
 
 def learned(batch: Batch, stages: Sequence[Stage], readings: Sequence[Reading], activity: float) -> Warmth:
