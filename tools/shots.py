@@ -79,6 +79,37 @@ def main() -> None:
             made = server.send("POST", "/api/bakes", body)["id"]
             shot("soda", f"/b/{made}/weigh")
             page.request.delete(f"{server.url}/api/bakes/{made}")
+        if want("rest"):
+            body = {
+                "kitchen_id": 1,
+                "method": "yoghurt-quick",
+                "serve": "tomorrow 12:00",
+                "name": "Day crew's yoghurt rounds",
+            }
+            made = server.send("POST", "/api/bakes", body)["id"]
+            shot("rest", f"/b/{made}/rise")
+            page.request.delete(f"{server.url}/api/bakes/{made}")
+        if want("rise-cold") or want("ways"):
+            body = {"kitchen_id": 1, "method": "cellar-pita", "serve": "in 44 h"}
+            made = server.send("POST", "/api/bakes", body)["id"]
+            shot("rise-cold", f"/b/{made}/rise")
+            if want("ways"):
+                page.goto(f"{server.url}/b/{made}/rise")
+                page.get_by_text("Two nights in the fridge").wait_for()
+                page.get_by_role("slider", name="the kitchen").focus()
+                for _ in range(4):
+                    page.keyboard.press("ArrowRight")
+                page.get_by_role("region", name="What if").evaluate("e => e.scrollIntoView({ block: 'start' })")
+                settle(page)
+                page.screenshot(path=str(out / "ways.png"), animations="disabled")
+            page.request.delete(f"{server.url}/api/bakes/{made}")
+        if want("starters"):
+            page.goto(f"{server.url}/k/1/kitchen")
+            page.get_by_role("button", name="How to keep it").click()
+            page.get_by_text("Least waste.").wait_for()
+            page.get_by_text("Starters", exact=True).evaluate("e => e.scrollIntoView({ block: 'start' })")
+            settle(page)
+            page.screenshot(path=str(out / "starters.png"), animations="disabled")
         if want("weighing"):
             server.send("PATCH", "/api/bakes/4", {"weighed": [0, 1, 2]})
             page.goto(server.url + "/b/4/weigh")

@@ -97,6 +97,12 @@ def test_trying_changes_nothing_until_it_is_kept(client: FlaskClient, kitchen: d
     yeast = next(x for x in kept["settings"]["lines"] if x["ingredient"] == "yeast_instant")
     assert yeast["amount"] == "2.3 g"
     assert (kept["settings"]["dough_c"], at(kept["serve_at"])) == (24, at(later))
+    chances = [
+        client.post(f"{url}/whatif", json={"by": by}).json["rise"]["ready_by"][1]["probability"]
+        for by in ("in 8 h", "in 14 h", "in 17 h")
+    ]
+    assert chances == sorted(chances) and chances[0] < 0.1 and chances[2] > 0.9
+    assert client.post(f"{url}/whatif", json={"by": "soonish"}).status_code == 422
     assert client.post(f"{url}/whatif", json={"dose_factor": 900, "room_k": 99}).status_code == 422
     assert client.post(f"{url}/whatif", json={"serve_at": "2026-11-25T20:00:00"}).status_code == 409
 

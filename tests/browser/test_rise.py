@@ -139,6 +139,13 @@ def test_a_thermometer_and_the_jar_are_looks_too(demo_server: Server, watch: Wat
     expect(page.get_by_text(re.compile("colder than planned"))).to_be_visible()
     page.get_by_role("button", name="just: comes back slowly, by half").click()
     expect(page.get_by_role("listitem").filter(has_text="just")).to_be_visible()
+    by = page.get_by_label("and by")
+    by.fill("in 3 h")
+    by.press("Enter")
+    expect(page.get_by_text("It is all but sure")).to_be_visible()
+    page.get_by_role("region", name="Where it stands").get_by_role("button", name="bulk takes: why?").click()
+    expect(page.get_by_role("dialog")).to_contain_text("+1 °C in the kitchen is")
+    page.get_by_role("button", name="Close").click()
     w.axe_clean()
 
 

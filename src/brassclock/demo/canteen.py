@@ -7,9 +7,19 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from brassclock.services import bakes, kitchens, taps
+from brassclock.services import bakes, kitchens, starters, taps
 from brassclock.services import work as works
-from brassclock.services.given import BakeIn, KitchenIn, OutcomeIn, ReadingIn, SurfaceIn, TapIn
+from brassclock.services.given import (
+    BakeIn,
+    FeedIn,
+    KitchenIn,
+    OutcomeIn,
+    PeakIn,
+    ReadingIn,
+    StarterIn,
+    SurfaceIn,
+    TapIn,
+)
 from brassclock.services.house import House
 from brassclock.store import kitchens as rows
 from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
@@ -62,7 +72,18 @@ def ensure_demo(house: House) -> None:
                 return
             session.delete(kitchen)
             session.flush()
-    build_demo(house)
+    _look_after_a_starter(house, build_demo(house))
+
+
+def _look_after_a_starter(house: House, kitchen_id: int) -> None:
+    """The supper bread's starter: fed the day before, its peak noted, fed again for the night."""
+    made = starters.add_starter(house, kitchen_id, StarterIn(name="Old Pell"))
+    for days, clock, grams in ((-1, "20:30", (15.0, 45.0, 45.0)), (0, "19:00", (20.0, 60.0, 60.0))):
+        seed, flour, water = grams
+        fed = FeedIn(seed_g=seed, flour_g=flour, water_g=water, place="bench", at=at(days, clock).isoformat())
+        starters.feed(house, kitchen_id, made.id, fed)
+        if days < 0:
+            starters.peaked(house, kitchen_id, made.id, PeakIn(at=at(0, "06:40").isoformat()))
 
 
 def build_demo(house: House) -> int:

@@ -41,6 +41,7 @@ class Rows:
     starter: Starter | None = None
     feeds: Sequence[StarterFeed] = ()
     dose_factor: float = 1.0  # of the leaven as typed: for a what-if, never stored
+    by: dt.datetime | None = None  # an instant whose chance is asked for
     mixed_near: dt.datetime | None = None  # about when it will be mixed, for a what-if
     line_min: float = 16.0  # of the line, known before: for a what-if
 

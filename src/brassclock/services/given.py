@@ -368,7 +368,8 @@ class SpellIn(Strict):
 class WhatIfIn(Strict):
     """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
 
-    `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays.
+    `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
+    by a moment as typed.
     """
 
     room_k: Annotated[float, within(-12, 12, "C")] = 0.0
@@ -378,6 +379,7 @@ class WhatIfIn(Strict):
     cold: ColdIn | None = None
     no_cold: bool = False
     place: PlaceKey | None = None
+    by: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
 class RouteIn(Strict):

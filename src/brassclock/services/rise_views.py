@@ -107,7 +107,10 @@ def rise_out(r: Rows, work: Work, *, quick: bool = False) -> out.RiseOut | None:
         activity=seen.belief.mean, activity_sd_log=seen.belief.sd_log, late_min=plan.late_min,
         acid=out.AcidOut(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
         sponge_at=zero if plan.spec.sponge else None, cold=_cold(r, found),
-        ready_by=out.ReadyBy(at=roll_at, probability=seen.ready_by[0]) if seen.ready_by else None,
+        ready_by=[
+            out.ReadyBy(at=moment, probability=p)
+            for moment, p in zip([roll_at, *([r.by] if r.by else [])], seen.ready_by, strict=False)
+        ],
         workable_at=None if seen.workable_h is None else later(zero, seen.workable_h),
         safety=_safety(seen.safety, zero), peak_at=banded_at(seen.peak_h, zero), peak_ratio=seen.peak_ratio,
         leaven_left_frac=seen.leaven_left_frac, offsets_c=seen.offsets_c,

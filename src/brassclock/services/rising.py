@@ -186,10 +186,11 @@ def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float],
         plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, done, r.mixed_near)
         stages = placed_stages(plan, r.kitchen.hourly_c, done)
         found = Risen(plan, stages)
-        roll_h = (plan.step("roll").at - found.zero).total_seconds() / 3600
+        asked = [plan.step("roll").at, *([r.by] if r.by else [])]
+        by_h = [max((moment - found.zero).total_seconds() / 3600, 0.0) for moment in asked]
         found.forecast = rise.forecast(
             plan.spec.batch, stages, (r.bake.bulk_ratio, r.bake.ball_ratio), belief=belief, readings=looks_of(r, plan),
-            by_h=(roll_h,), quick=quick,
+            by_h=by_h, quick=quick,
         )  # fmt: skip
         return found
 

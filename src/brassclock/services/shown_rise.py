@@ -111,7 +111,7 @@ class RiseOut(BaseModel):
     acid: AcidOut | None
     sponge_at: dt.datetime | None
     cold: ColdOut | None
-    ready_by: ReadyBy | None
+    ready_by: list[ReadyBy]
     workable_at: dt.datetime | None
     safety: SafetyOut | None
     peak_at: BandedAt

@@ -13,6 +13,7 @@ from brassclock.services import rising
 from brassclock.services import work as works
 from brassclock.services.given import RouteIn, WhatIfIn
 from brassclock.services.house import House, Refused
+from brassclock.services.moments import moment_of
 from brassclock.services.rise_views import rise_out
 from brassclock.services.shown_base import BandedAt
 from brassclock.services.shown_rise import RouteOut, RoutesOut, WhatIfOut
@@ -52,7 +53,8 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
     changed = _changed(r, given)
     near = as_is.plan.mixed_at + (changed.bake.serve_at - r.bake.serve_at) if as_is.plan else None
-    changed = replace(changed, line_min=line_min, mixed_near=near)
+    by = moment_of(given.by, r.now, "/by") if given.by else None
+    changed = replace(changed, line_min=line_min, mixed_near=near, by=by)
     work = works.compute(changed, quick=True)
     rise = rise_out(changed, work, quick=True)
     if rise is None or work.sheet is None:

@@ -3009,7 +3009,8 @@ export interface components {
             ratio_now: number | null;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
-            ready_by: components["schemas"]["ReadyBy"] | null;
+            /** Ready By */
+            ready_by: components["schemas"]["ReadyBy"][];
             safety: components["schemas"]["SafetyOut"] | null;
             /** Sponge At */
             sponge_at: string | null;
@@ -3641,9 +3642,15 @@ export interface components {
          * WhatIfIn
          * @description Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
          *
-         *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays.
+         *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
+         *     by a moment as typed.
          */
         WhatIfIn: {
+            /**
+             * By
+             * @default null
+             */
+            by?: string | null;
             /** @default null */
             cold?: components["schemas"]["ColdIn"] | null;
             /**

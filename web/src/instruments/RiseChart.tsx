@@ -81,6 +81,11 @@ export function RiseChart(p: Props) {
   const yT = scaleLinear().domain([tMin, tMax]).range([TEMP.bottom, TEMP.top]);
   const days = end - from > 20 * 3600e3;
   const hours = x.ticks(Math.max(3, Math.floor((right - left) / (days ? 150 : 84)))).filter((h) => x(h) < right - 30);
+  // two targets near each other, of stages that begin close together: the second one's words go beneath its line
+  const crowded = (i: number) => {
+    const [a, b] = [p.windows[i - 1], p.windows[i]];
+    return a !== undefined && b !== undefined && Math.abs(y(a.target) - y(b.target)) < 22 && x(b.begins) - x(Math.max(a.begins, from)) < 110;
+  };
   const nowX = x(p.now);
   const shown = p.now > begin && p.now < end;
   return (
@@ -108,7 +113,7 @@ export function RiseChart(p: Props) {
         return (
           <g key={w.name}>
             <line x1={x1} x2={x(Math.min(stop, end))} y1={y(w.target)} y2={y(w.target)} stroke="var(--ink)" strokeWidth={i === p.stage ? 2.5 : 1.5} strokeDasharray={i === p.stage ? undefined : "2 4"} />
-            <text x={x(Math.max(w.begins, from)) + 6} y={y(w.target) - 6} className={i === p.stage ? "strong" : ""}>{w.name} {w.target}×</text>
+            <text x={x(Math.max(w.begins, from)) + 6} y={y(w.target) + (crowded(i) ? 20 : -6)} className={i === p.stage ? "strong" : ""}>{w.name} {w.target}×</text>
           </g>
         );
       })}

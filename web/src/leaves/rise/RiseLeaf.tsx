@@ -1,8 +1,9 @@
-import { memo, useCallback, useMemo } from "react";
+import { useMutation } from "@tanstack/react-query";
+import { memo, useCallback, useMemo, useState } from "react";
 import styled from "styled-components";
 import { type Bake, Problem, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { useBakeChange } from "../../api/queries";
+import { askWhatIf, useBakeChange } from "../../api/queries";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
@@ -18,7 +19,7 @@ import { Rescue } from "./Rescue";
 import { RestView } from "./RestView";
 import { Routes } from "./Routes";
 import { Stands } from "./Stands";
-import { useWhatIf } from "./useWhatIf";
+import { AS_IT_IS, useWhatIf } from "./useWhatIf";
 import { WhatIf } from "./WhatIf";
 
 const Below = styled.div`
@@ -123,10 +124,10 @@ function Now({ rise, bake, stage, at }: { rise: Rise; bake: Bake; stage: number;
         <Why why={rise.why["ready"]} label="Ready time"><span className="big" style={{ fontSize: 40 }}>{w.ready.p50 ? at(ms(w.ready.p50)) : "never"}</span></Why>
       </div>
       {w.matters.length > 0 && <p className="quiet">{w.matters.slice(0, 2).join("; ")}.</p>}
-      {rise.ready_by && <p><b>{TENTHS(rise.ready_by.probability)}</b> that it can be rolled at {at(ms(rise.ready_by.at))}.</p>}
+      <Chance bake={bake} said={rise.ready_by[0]} at={at} />
       {w.too_far.p50 && <p className="quiet">Too far at {at(ms(w.too_far.p50))}: {ENDS[w.reason] ?? w.reason}.</p>}
       {rise.workable_at && rise.cold && <p>Warm enough to roll from <b>{at(ms(rise.workable_at))}</b>.</p>}
-      {rise.safety && <p className="quiet">{span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is {span(rise.safety.limit_h * 3600e3)}{rise.safety.reached_at ? `, full at ${at(ms(rise.safety.reached_at))}` : ""}.</p>}
+      {rise.safety && <p className="quiet">{span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is {span(rise.safety.limit_h * 3600e3)}{rise.safety.reached_at ? `, full at ${at(ms(rise.safety.reached_at))}` : ""}.{rise.safety.reached_at && !rise.cold ? " Cold instead: a night in the fridge keeps most of it under the count." : ""}</p>}
       <div className="row">
         <Field label="bulk to" value={String(bake.settings.bulk_ratio)} unit="×" width="5em" fault={field ?? null} onCommit={(t) => change.mutate({ bulk_ratio: number(t) })} />
         <Field label="balls to" value={String(bake.settings.ball_ratio)} unit="×" width="5em" onCommit={(t) => change.mutate({ ball_ratio: number(t) })} />
@@ -134,6 +135,20 @@ function Now({ rise, bake, stage, at }: { rise: Rise; bake: Bake; stage: number;
       {rise.acid && <p>It ends <b>{rise.acid.word}</b> <span className="quiet">(acidity {rise.acid.tta_ml.toFixed(0)} mL, pH {rise.acid.ph.toFixed(1)}; taste, not safety)</span></p>}
       <p className="quiet">Activity of this dough {rise.activity.toFixed(2)} ×{rise.starter ? `, with ${rise.starter}` : ""}{rise.warm ? "" : "; a quick estimate while the fine one gets ready"}</p>
     </div>
+  );
+}
+
+/** How likely it is that the balls can be rolled by the plan's hour, or by one that is typed. */
+function Chance({ bake, said, at }: { bake: Bake; said: Schemas["ReadyBy"] | undefined; at: (t: number) => string }) {
+  const ask = useMutation({ mutationFn: (by: string) => askWhatIf(bake.id, { ...AS_IT_IS, by }) });
+  const [by, setBy] = useState("");
+  const shown = ask.data?.rise.ready_by[1] ?? said;
+  if (!shown) return null;
+  return (
+    <>
+      <p><b>{TENTHS(shown.probability)}</b> that it can be rolled by {at(ms(shown.at))}.</p>
+      <Field label="and by" value={by} placeholder="20:00" width="7em" onType={setBy} onCommit={(t) => { setBy(t); if (t) ask.mutate(t); else ask.reset(); }} fault={ask.error?.message ?? null} />
+    </>
   );
 }
 

@@ -10,7 +10,8 @@ import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { AirDraw } from "../../instruments/AirDraw";
-import { ms, readTemp, temp, tempUnit } from "../../words/format";
+import { Why } from "../../controls/Why";
+import { ms, readTemp, span, temp, tempUnit } from "../../words/format";
 
 const Box = styled.section`
   border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 10px;
@@ -30,8 +31,8 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseOut"] })
   return (
     <Box data-print="no" aria-label="Where it stands">
       <h2>Where it stands</h2>
-      <Row bake={bake} which="bulk" name="bulk" hours={(ms(rise.balled_at) - ms(rise.mixed_at)) / 3600e3} change={change} />
-      <Row bake={bake} which="ball" name="balls" hours={(ms(rise.windows.at(-1)!.ends_at) - ms(rise.balled_at)) / 3600e3} change={change} />
+      <Row bake={bake} rise={rise} which="bulk" name="bulk" hours={(ms(rise.balled_at) - ms(rise.mixed_at)) / 3600e3} change={change} />
+      <Row bake={bake} rise={rise} which="ball" name="balls" hours={(ms(rise.windows.at(-1)!.ends_at) - ms(rise.balled_at)) / 3600e3} change={change} />
       <div className="row">
         {sponge !== null && <Field label="the sponge rests" value={String(sponge)} unit="h" width="6em" onCommit={(t) => change.mutate({ sponge_h: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} />}
         {sour && (starters.data ?? []).length > 0 && (
@@ -47,7 +48,7 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseOut"] })
   );
 }
 
-function Row({ bake, which, name, hours, change }: { bake: Bake; which: Which; name: string; hours: number; change: ReturnType<typeof useBakeChange> }) {
+function Row({ bake, rise, which, name, hours, change }: { bake: Bake; rise: Schemas["RiseOut"]; which: Which; name: string; hours: number; change: ReturnType<typeof useBakeChange> }) {
   const units = useWords();
   const kitchens = useQuery(kitchensQuery());
   const [drawing, setDrawing] = useState(false);
@@ -66,8 +67,14 @@ function Row({ bake, which, name, hours, change }: { bake: Bake; which: Which; n
   };
   const here = places.find((p) => p.key === place)?.now_c ?? 21;
   const start: [number, number][] = own && own.length > 1 ? own : [0, 0.25, 0.5, 0.75, 1].map((s) => [Math.round(Math.max(hours, 1) * s * 100) / 100, own?.[0]?.[1] ?? here]);
+  const w = which === "bulk" ? rise.windows[0]! : rise.windows.at(-1)!;
   return (
     <div className="stage">
+      <p>
+        ready{" "}
+        <Why why={rise.why[w.stage]} label={`${w.stage} takes`}>{w.ready.p50 ? `${span(ms(w.ready.p50) - ms(w.begins_at))} after it begins` : "never"}</Why>
+        {w.matters.length > 0 && <span className="quiet">; {w.matters.join("; ")}</span>}
+      </p>
       <div className="row">
         <span className="name">{name}</span>
         <Pick label="on" value={place} options={places.map((p) => ({ id: p.key as Place, text: `${p.name}, ${temp(p.now_c, units)} ${tempUnit(units)}` }))} onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeChange)} />

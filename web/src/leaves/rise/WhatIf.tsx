@@ -39,6 +39,8 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
   const step = (key: string) => steps.find((s) => s.key === key);
   const first = steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at))[0];
   const ball = shown?.windows.at(-1);
+  // ripe in the cold is not yet warm enough to roll
+  const rollable = [ball?.ready.p50, shown?.cold ? shown.workable_at : null].filter((t) => t).sort((a, b) => ms(b!) - ms(a!))[0];
   const onFridge = (hours: number) =>
     hours < 0.25
       ? change({ cold: null, no_cold: true })
@@ -56,7 +58,7 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
       <div className="row" role="status">
         {first && <span>{first.name} {ms(first.at) <= now + 60e3 ? <b>now</b> : <b>{at(first.at)}</b>}</span>}
         {step("ball") && !step("ball")!.done_at && <span>ball <b>{at(step("ball")!.at)}</b></span>}
-        <span>ready to roll <b>{at(ball?.ready.p50)}</b></span>
+        <span>ready to roll <b>{at(rollable)}</b></span>
         <span>too far <b>{at(ball?.too_far.p50)}</b></span>
         <span>table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>{shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}</span>
         {tried && (

@@ -41,7 +41,7 @@ export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: Retur
               <td><span className="now"><i style={{ background: heatColour(p.now_c) }} />{temp(p.now_c, units, 1)} {tempUnit(units)}</span></td>
               <td>
                 {p.key === "bench" ? <span className="quiet">by the hour, below</span> : p.temp_c === null ? (
-                  <Field label={`${p.name}: over the bench`} hideLabel value={scale(p.over_k)} unit="over the bench" width="11em" onCommit={(t) => put(p.key, { over_k: kelvin(t) })} inputMode="decimal" />
+                  <Field label={`${p.name}: over the bench`} hideLabel value={scale(p.over_k)} unit="over the bench" width="14em" onCommit={(t) => put(p.key, { over_k: kelvin(t) })} inputMode="decimal" />
                 ) : (
                   <Field label={`${p.name}: temperature`} hideLabel value={temp(p.temp_c, units, 1)} unit={tempUnit(units)} width="7em" onCommit={(t) => put(p.key, { temp_c: (readTemp(t, units) ?? t) as number })} />
                 )}
