@@ -246,6 +246,8 @@ def test_a_dough_of_powder_rests_and_counts_its_warm_hours(client: FlaskClient, 
     rest = bake["rest"]
     assert bake["rise"] is None and rest["here"]["verdict"] in ("session", "same_day")
     here, fridge = rest["here"], rest["fridge"]
+    assert here["at_mixing_frac"] + here["on_bench_frac"] + here["in_heat_frac"] == pytest.approx(1)
+    assert here["at_mixing_frac"] > 0.3  # the yoghurt's acid spends it at once
     assert here["low_h"] < here["h"] < here["high_h"] and here["h"] < fridge["h"]
     assert here["curve"]["lift"] == sorted(here["curve"]["lift"], reverse=True)
     assert rest["safety"]["limit_h"] == 2 and rest["safety"]["reached_at"] is None

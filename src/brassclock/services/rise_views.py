@@ -130,9 +130,12 @@ def rise_out(r: Rows, work: Work, *, quick: bool = False) -> out.RiseOut | None:
     )  # fmt: skip
 
 
-def _wait_out(place: Place, here: Waiting | None, temp_c: float) -> out.WaitOut | None:
+def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float) -> out.WaitOut | None:
     if here is None:
         return None
+    run = here.runs[1]
+    first, last = run[0].to_come, float(np.interp(waits_h * 60, [p.minutes for p in run], [p.to_come for p in run]))
+    whole = max(run[0].held + first, 1e-12)
     hours = np.linspace(0, max(min(here.high_h, 2.5 * here.h), 0.1), CURVE_POINTS)
     low, mid, high = (
         [round(float(x), 3) for x in np.interp(hours, [p.minutes / 60 for p in run], [p.at_cook for p in run])]
@@ -141,6 +144,7 @@ def _wait_out(place: Place, here: Waiting | None, temp_c: float) -> out.WaitOut 
     return out.WaitOut.model_validate({
         "place": place.name, "temp_c": temp_c, "verdict": here.verdict, "words": WAIT_WORDS[here.verdict], "h": here.h,
         "low_h": here.low_h, "high_h": here.high_h, "best_lift": here.best,
+        "at_mixing_frac": 1 - first / whole, "on_bench_frac": (first - last) / whole, "in_heat_frac": last / whole,
         "curve": {"h": hours.tolist(), "lift": mid, "low": low, "high": high},
     })  # fmt: skip
 
@@ -153,17 +157,18 @@ def rest_out(r: Rows, work: Work) -> out.RestOut | None:
     rest, plan = found.rested, found.plan
     here_c = rest.place.air_c(r.kitchen.hourly_c, plan.mixed_at)
     cook_at = plan.step("line").at
+    waits_h = max((cook_at - plan.mixed_at).total_seconds() / 3600, 0.0)
     dairy = bool({"milk", "egg"} & set(work.sheet.dough.allergens))
     safety = None
     advice = ""
     if dairy:
-        hours = (cook_at - plan.mixed_at).total_seconds() / 3600 if here_c > SAFE_C else 0.0
+        hours = waits_h if here_c > SAFE_C else 0.0
         reached = later(plan.mixed_at, SAFE_LIMIT_H) if hours > SAFE_LIMIT_H else None
         safety = out.SafetyOut(warm_h=max(hours, 0.0), limit_h=SAFE_LIMIT_H, reached_at=reached)
         if reached and rest.fridge:
             advice = f"Cold instead: in the fridge its gas waits {rest.fridge.low_h:.0f} to {rest.fridge.high_h:.0f} h. Take it out half an hour before rolling."
     return out.RestOut(
-        rests_from=plan.mixed_at, cook_at=cook_at, here=_wait_out(rest.place, rest.here, here_c),
-        fridge=_wait_out(Place("fridge", "the fridge", r.kitchen.fridge_c), rest.fridge, r.kitchen.fridge_c), safety=safety,
+        rests_from=plan.mixed_at, cook_at=cook_at, here=_wait_out(rest.place, rest.here, here_c, waits_h),
+        fridge=_wait_out(Place("fridge", "the fridge", r.kitchen.fridge_c), rest.fridge, r.kitchen.fridge_c, waits_h), safety=safety,
         cold_advice=advice, cautions=caution_out([caution("dairy_warm")] if dairy else []),
     )  # fmt: skip

@@ -235,7 +235,7 @@ class LiftOut(BaseModel):
 
 
 class WaitOut(BaseModel):
-    """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]."""
+    """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free."""
 
     place: str
     temp_c: float
@@ -245,6 +245,9 @@ class WaitOut(BaseModel):
     low_h: float
     high_h: float
     best_lift: float
+    at_mixing_frac: float
+    on_bench_frac: float
+    in_heat_frac: float
     curve: LiftOut
 
 

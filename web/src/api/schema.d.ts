@@ -3524,9 +3524,11 @@ export interface components {
         };
         /**
          * WaitOut
-         * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h].
+         * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free.
          */
         WaitOut: {
+            /** At Mixing Frac */
+            at_mixing_frac: number;
             /** Best Lift */
             best_lift: number;
             curve: components["schemas"]["LiftOut"];
@@ -3534,8 +3536,12 @@ export interface components {
             h: number;
             /** High H */
             high_h: number;
+            /** In Heat Frac */
+            in_heat_frac: number;
             /** Low H */
             low_h: number;
+            /** On Bench Frac */
+            on_bench_frac: number;
             /** Place */
             place: string;
             /** Temp C */

@@ -123,7 +123,7 @@ def forecast(
         return run_stages(batch, moved[:count], lengths, math.exp(z), default_target=default, coarse=coarse)
 
     wanted = [i for i, stage in enumerate(moved) if stage.target_ratio is not None or i == len(moved) - 1]
-    lengths = {i: [*hours[:i], open_hours(moved[i], 12.0)] for i in wanted}
+    lengths = {i: [*hours[:i], open_hours(moved[i], *((8.0, 8.0) if quick else (12.0, 24.0)))] for i in wanted}
     opened = {i: [run(z, i + 1, lengths[i], coarse=True) for z in z_nodes] for i in wanted}
     closed = [r.until(total_h) for r in opened[len(moved) - 1]]
 

@@ -124,10 +124,12 @@ def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) ->
     return model.first_passage_h(h[out], over[out], 0.0) if out.any() else None
 
 
-def open_hours(stage: Stage, least_h: float) -> float:
-    """How long to run a stage so that its whole window shows, its told hours and its cold included."""
+def open_hours(stage: Stage, least_h: float, most_h: float = 24.0) -> float:
+    """How long to run a stage so that its whole window shows: its told hours and its cold, `least_h`, and as long again
+    as it was told, at most `most_h`.
+    """
     told = max(stage.hours, stage.last_cold_h)
-    return min(told + least_h + min(stage.hours, 24.0), max(MAX_HOURS, told))
+    return min(told + least_h + min(stage.hours, most_h), max(MAX_HOURS, told))
 
 
 def window_of(

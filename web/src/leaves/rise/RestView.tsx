@@ -7,7 +7,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { LiftChart } from "../../instruments/LiftChart";
-import { clockNear, ms, span, temp, tempUnit } from "../../words/format";
+import { clockNear, ms, percent, span, temp, tempUnit } from "../../words/format";
 
 const Below = styled.div`
   display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr); gap: 8px 28px; border-top: 2px solid var(--hair-2); padding-top: 10px;
@@ -37,6 +37,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestOut"] 
           <span>cook it <b>{here.words}</b>: half its lift is gone after</span>
           <span className="big">{hours(here.low_h)} to {hours(here.high_h)}</span>
           <span className="quiet">{here.place}, {temp(here.temp_c, units)} {tempUnit(units)}; best lift {here.best_lift.toFixed(1)} × when cooked at once</span>
+          <span>Its gas: <b>{percent(here.at_mixing_frac)} %</b> at mixing, <b>{percent(here.on_bench_frac)} %</b> while it rests, <b>{percent(here.in_heat_frac)} %</b> in the heat.</span>
           {fridge && <span>In the fridge <b>{hours(fridge.low_h)} to {hours(fridge.high_h)}</b> ({fridge.words}).</span>}
         </div>
         <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
