@@ -42,7 +42,7 @@ class Rows:
     feeds: Sequence[StarterFeed] = ()
     dose_factor: float = 1.0  # of the leaven as typed: for a what-if, never stored
     by: dt.datetime | None = None  # an instant whose chance is asked for
-    mixed_near: dt.datetime | None = None  # about when it will be mixed, for a what-if
+    near: tuple[dt.datetime, float] | None = None  # about when it will be mixed, and its bulk's hours: for a what-if
     line_min: float = 16.0  # of the line, known before: for a what-if
 
     def done(self) -> dict[str, dt.datetime]:

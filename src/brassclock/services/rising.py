@@ -183,7 +183,7 @@ def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float],
     belief = belief_here(r, dough)
 
     def at(spec: BakeSpec) -> Risen:
-        plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, done, r.mixed_near)
+        plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, done, r.near)
         stages = placed_stages(plan, r.kitchen.hourly_c, done)
         found = Risen(plan, stages)
         asked = [plan.step("roll").at, *([r.by] if r.by else [])]

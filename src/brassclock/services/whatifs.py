@@ -52,9 +52,10 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     as_is = works.work_of(r)
     line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
     changed = _changed(r, given)
-    near = as_is.plan.mixed_at + (changed.bake.serve_at - r.bake.serve_at) if as_is.plan else None
+    known = as_is.plan
+    near = (known.mixed_at + (changed.bake.serve_at - r.bake.serve_at), known.bulk.aim_h) if known else None
     by = moment_of(given.by, r.now, "/by") if given.by else None
-    changed = replace(changed, line_min=line_min, mixed_near=near, by=by)
+    changed = replace(changed, line_min=line_min, near=near, by=by)
     work = works.compute(changed, quick=True)
     rise = rise_out(changed, work, quick=True)
     if rise is None or work.sheet is None:

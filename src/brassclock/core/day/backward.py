@@ -193,18 +193,18 @@ def plan_back(
     serve_at: dt.datetime,
     now: dt.datetime,
     done: Mapping[str, dt.datetime],
-    near: dt.datetime | None = None,
+    near: tuple[dt.datetime, float] | None = None,
 ) -> DayPlan:
     """Plan a bake to be served at `serve_at`. `done` maps step keys to the instants they ended.
 
-    `near` is about when it will be mixed, if a plan like this is known. All instants are aware. `mix` done means the dough was made then; `ball` done, that balls were.
+    `near` is about when it will be mixed and how long its bulk is [h], if a plan like this is known. All instants are aware. `mix` done means the dough was made then; `ball` done, that balls were.
     """
     zone = serve_at.tzinfo
 
     def shift(moment: dt.datetime, hours: float) -> dt.datetime:
         return later(moment.astimezone(zone), hours)
 
-    bulk_before: float | None = None
+    bulk_before = near[1] if near else None
 
     def solve(spec: BakeSpec, mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
         nonlocal bulk_before  # how long the bulk was when last solved: near enough to place the balls' air
@@ -243,7 +243,7 @@ def plan_back(
         mixed, bulk, ball = _mixing(
             lambda at: solve(spec, at, None),
             roll_at,
-            near or shift(roll_at, -3.0),
+            near[0] if near else shift(roll_at, -3.0),
             NEAR_ENOUGH_H if near else SETTLED_H,
         )
         earliest = max(shift(now, spec.mix_min / 60 + spec.before_h), mixed)

@@ -88,10 +88,11 @@ class Stage:
         marks = sorted({0.0, hours, *(h for h in (self.hours, *(h for h, _ in self.path)) if 0 < h < hours)})
         knock = None if self.gas_kept else KNOCK_BACK_FRAC
         spans = list(pairwise(marks))
-        air = self.air_c(np.array(marks))
+        air = self.air_c(np.array(marks)).tolist()
+        in_warm, in_cold = (time_constant_h(self.vessel, c) for c in (COLD_PLACE_C, COLD_PLACE_C - 1))
         return [
             Piece(
-                b - a, float(air[i]), float(air[i + 1]), time_constant_h(self.vessel, float(air[i] + air[i + 1]) / 2),
+                b - a, air[i], air[i + 1], in_cold if air[i] + air[i + 1] < 2 * COLD_PLACE_C else in_warm,
                 knock if i == len(spans) - 1 else None,
             )
             for i, (a, b) in enumerate(spans)

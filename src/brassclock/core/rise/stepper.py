@@ -129,7 +129,11 @@ def derivatives(y, ambient, tau, air, p, out):
     gas, in_gas = split(co2, air, t, p[0], p[23])
     e = (p[21] + gas) / p[22]
     e_max = 1.0 + p[38] * p[20] * math.exp(-weak)
-    loss = in_gas * (p[16] * gas_rate / p[35] + p[17] * (e / e_max) ** p[18])
+    full = e / e_max
+    leak = 0.0
+    if full > 0.05:  # below it the power is nothing
+        leak = p[17] * math.exp(p[18] * math.log(full))
+    loss = in_gas * (p[16] * gas_rate / p[35] + leak)
     out[0] = gamma * (eta + (1.0 - eta) * eps) - kill * x
     out[1] = -r_h / p[12] - soured * h
     out[2] = k_am * d - r_m / p[12] - soured * m
