@@ -60,13 +60,13 @@ def paired_ms(ours: Callable[[], object], reference: Callable[[], object], times
 def expansion_by_scipy(start: yeast.Start, method: str, rtol: float) -> float:
     """Volume ratio at the end of PATH, leg by leg (its air temperature jumps at each end)."""
     right_hand_side: Any = stepper.derivatives
-    out = np.zeros(stepper.STATES)
+    out = np.zeros(stepper.STATES + 2)
     y = start.state
     for piece in PATH:
 
         def rhs(_: float, state: np.ndarray, piece: yeast.Piece = piece) -> np.ndarray:
             right_hand_side(state, piece.ambient0_c, piece.tau_h, start.air_mol, start.p, out)
-            return out.copy()
+            return out[: stepper.STATES].copy()
 
         y = solve_ivp(rhs, (0, piece.hours), y, method=method, rtol=rtol, atol=1e-12).y[:, -1]
     gas_ml = stepper.split(y[6], start.air_mol, y[8], start.water, start.pressure_pa)[0]

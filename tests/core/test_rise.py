@@ -137,11 +137,11 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
 
 def reference(start: model.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
     """The same right-hand side, in plain Python, by scipy."""
-    out = np.zeros(stepper.STATES)
+    out = np.zeros(stepper.STATES + 2)
 
     def rhs(_: float, y: np.ndarray) -> np.ndarray:
         stepper.derivatives(y, ambient_c, tau_h, start.air_mol, start.p, out)
-        return out.copy()
+        return out[: stepper.STATES].copy()
 
     return solve_ivp(rhs, (0, hours), start.state, method=method, rtol=rtol, atol=1e-14, max_step=0.25)
 

@@ -39,7 +39,7 @@ export const GlobalStyle = createGlobalStyle`
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
   @media print {
     :root { --ground: #fff; --recess: #fff; --paper: #fff; --ink: #000; --ink-2: #333; --brass: #000; --brass-wash: #fff; --hair: #999; }
-    [data-print="no"] { display: none !important; }
+    [data-print="no"], .grip { display: none !important; }
     html, body, #root { height: auto; }
     svg, table, li { break-inside: avoid; }
     input, textarea { border-color: transparent !important; }

@@ -22,7 +22,7 @@ class Mark:
 def sample_g_cm2(start_mm: float = START_MM) -> float:
     """Mass of dough that fills each square centimetre of a straight jar so high just after mixing [g/cm2].
 
-    >>> round(sample_g_cm2() * math.pi / 4 * 6.0**2)
+    >>> round(sample_g_cm2() * 28.27)  # a jar of 6 cm
     99
     """
     return start_mm / 10 * dough_density_kg_m3(PARAMS["phi0"].value) / 1000

@@ -69,7 +69,7 @@ def acidity(acid, p):
 
 
 def derivatives(y, ambient, tau, air, p, out):
-    """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p."""
+    """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL and CO2 in it."""
     x, h, m, d, a, g, co2, weak, t = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8]
     if tau <= 0.0:
         t = ambient
@@ -150,6 +150,8 @@ def derivatives(y, ambient, tau, air, p, out):
     out[11] = grow_bact - kill * y[11]
     out[12] = ready
     out[13] = acid_rate
+    out[14] = gas
+    out[15] = in_gas
 
 
 def meet(y, pools, t, minutes, sour):
@@ -164,15 +166,12 @@ def meet(y, pools, t, minutes, sour):
     y[9] += more
 
 
-def note(rows, n, t, y, air, piece, pools, p):
-    """Write one row; returns the next one's number."""
-    gas, in_gas = split(y[6], air, y[8], p[0], p[23])
+def note(rows, n, t, y, air, piece, pools):
+    """Write one row, its gas still to come; returns the next one's number."""
     rows[n, 0] = t
     rows[n, 1 : 1 + STATES] = y
-    rows[n, 15] = gas
     rows[n, 16] = air
     rows[n, 17] = piece
-    rows[n, 18] = in_gas
     rows[n, 19] = potential(pools)
     return n + 1
 
@@ -185,10 +184,10 @@ def run(y, air, pools, pieces, p, dt_h, rows):
     every step, exactly for its mean temperature: their fast share would be stiff inside it. `y` and `pools`
     are left as they end.
     """
-    k1 = np.zeros(STATES)
-    k2 = np.zeros(STATES)
-    k3 = np.zeros(STATES)
-    k4 = np.zeros(STATES)
+    k1 = np.zeros(STATES + 2)
+    k2 = np.zeros(STATES + 2)
+    k3 = np.zeros(STATES + 2)
+    k4 = np.zeros(STATES + 2)
     s = np.zeros(STATES)
     t = 0.0
     n = 0
@@ -196,7 +195,7 @@ def run(y, air, pools, pieces, p, dt_h, rows):
         hours, amb0, amb1, tau, phi = pieces[i, 0], pieces[i, 1], pieces[i, 2], pieces[i, 3], pieces[i, 4]
         if tau <= 0.0:
             y[8] = amb0
-        n = note(rows, n, t, y, air, i, pools, p)
+        n = note(rows, n, t, y, air, i, pools)
         steps = math.ceil(hours / dt_h - 1e-9)
         if steps > 0:
             hstep = hours / steps
@@ -206,6 +205,8 @@ def run(y, air, pools, pieces, p, dt_h, rows):
                 am = 0.5 * (a0 + a1)
                 before = y[8]
                 derivatives(y, a0, tau, air, p, k1)
+                rows[n - 1, 15] = k1[14]  # the row before stands at this very state
+                rows[n - 1, 18] = k1[15]
                 for q in range(STATES):
                     s[q] = y[q] + 0.5 * hstep * k1[q]
                 derivatives(s, am, tau, air, p, k2)
@@ -221,10 +222,12 @@ def run(y, air, pools, pieces, p, dt_h, rows):
                     y[8] = a1
                 if pools[0, 0] > 0.0:
                     meet(y, pools, 0.5 * (before + y[8]), 60.0 * hstep, p[SOUR])
-                n = note(rows, n, t + (j + 1.0) * hstep, y, air, i, pools, p)
+                n = note(rows, n, t + (j + 1.0) * hstep, y, air, i, pools)
         t += hours
+        gas, in_gas = split(y[6], air, y[8], p[0], p[23])
+        rows[n - 1, 15] = gas
+        rows[n - 1, 18] = in_gas
         if phi >= 0.0:
-            gas, in_gas = split(y[6], air, y[8], p[0], p[23])
             chi = min(1.0, p[21] * phi / (1.0 - phi) / gas)
             air *= chi
             y[6] -= in_gas * (1.0 - chi)

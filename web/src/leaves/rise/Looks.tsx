@@ -36,7 +36,7 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseOut"]
     r.kind === "feel" ? r.feel?.replace("_", " ") : r.kind === "dough_c" ? `${temp(r.value ?? 0, units, 1)} ${tempUnit(units)} inside` : `${r.value?.toFixed(2)} ×${r.kind === "jar" ? " by the jar" : ""}`;
   const off = rise.offsets_c["room"] ?? 0;
   return (
-    <Box>
+    <Box data-print="no">
       <h2>A look at the dough</h2>
       <div className="row">
         <Pick label="what" value={kind} options={[{ id: "ratio", text: "times its start" }, { id: "jar", text: "the jar, mm" }, { id: "dough_c", text: "dough inside" }]} onChange={setKind} />

@@ -147,7 +147,7 @@ function Chance({ bake, said, at }: { bake: Bake; said: Schemas["ReadyBy"] | und
   return (
     <>
       <p><b>{TENTHS(shown.probability)}</b> that it can be rolled by {at(ms(shown.at))}.</p>
-      <Field label="and by" value={by} placeholder="20:00" width="7em" onType={setBy} onCommit={(t) => { setBy(t); if (t) ask.mutate(t); else ask.reset(); }} fault={ask.error?.message ?? null} />
+      <div data-print="no"><Field label="and by" value={by} placeholder="20:00" width="7em" onType={setBy} onCommit={(t) => { setBy(t); if (t) ask.mutate(t); else ask.reset(); }} fault={ask.error?.message ?? null} /></div>
     </>
   );
 }
