@@ -5,6 +5,8 @@ from __future__ import annotations
 import argparse
 import tempfile
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
@@ -69,40 +71,33 @@ def main() -> None:
         shot("new-bake", "/k/1/new")
         shot("welcome", "/welcome")
         shot("keep", "/b/3/keep")
+
+        @contextmanager
+        def passing(method: str, serve: str, name: str | None = None) -> Iterator[int]:
+            """A bake that is there for its picture only."""
+            body = {"kitchen_id": 1, "method": method, "serve": serve, "name": name}
+            made = server.send("POST", "/api/bakes", body)["id"]
+            yield made
+            page.request.delete(f"{server.url}/api/bakes/{made}")
+
         if want("soda"):
-            body = {
-                "kitchen_id": 1,
-                "method": "soda-quarters",
-                "serve": "tomorrow 11:00",
-                "name": "Day crew's soda round",
-            }
-            made = server.send("POST", "/api/bakes", body)["id"]
-            shot("soda", f"/b/{made}/weigh")
-            page.request.delete(f"{server.url}/api/bakes/{made}")
+            with passing("soda-quarters", "tomorrow 11:00", "Day crew's soda round") as made:
+                shot("soda", f"/b/{made}/weigh")
         if want("rest"):
-            body = {
-                "kitchen_id": 1,
-                "method": "yoghurt-quick",
-                "serve": "tomorrow 12:00",
-                "name": "Day crew's yoghurt rounds",
-            }
-            made = server.send("POST", "/api/bakes", body)["id"]
-            shot("rest", f"/b/{made}/rise")
-            page.request.delete(f"{server.url}/api/bakes/{made}")
+            with passing("yoghurt-quick", "tomorrow 12:00", "Day crew's yoghurt rounds") as made:
+                shot("rest", f"/b/{made}/rise")
         if want("rise-cold") or want("ways"):
-            body = {"kitchen_id": 1, "method": "cellar-pita", "serve": "in 44 h"}
-            made = server.send("POST", "/api/bakes", body)["id"]
-            shot("rise-cold", f"/b/{made}/rise")
-            if want("ways"):
-                page.goto(f"{server.url}/b/{made}/rise")
-                page.get_by_text("Two nights in the fridge").wait_for()
-                page.get_by_role("slider", name="the kitchen").focus()
-                for _ in range(4):
-                    page.keyboard.press("ArrowRight")
-                page.get_by_role("region", name="What if").evaluate("e => e.scrollIntoView({ block: 'start' })")
-                settle(page)
-                page.screenshot(path=str(out / "ways.png"), animations="disabled")
-            page.request.delete(f"{server.url}/api/bakes/{made}")
+            with passing("cellar-pita", "in 44 h") as made:
+                shot("rise-cold", f"/b/{made}/rise")
+                if want("ways"):
+                    page.goto(f"{server.url}/b/{made}/rise")
+                    page.get_by_text("Two nights in the fridge").wait_for()
+                    page.get_by_role("slider", name="the kitchen").focus()
+                    for _ in range(4):
+                        page.keyboard.press("ArrowRight")
+                    page.get_by_role("region", name="What if").evaluate("e => e.scrollIntoView({ block: 'start' })")
+                    settle(page)
+                    page.screenshot(path=str(out / "ways.png"), animations="disabled")
         if want("starters"):
             page.goto(f"{server.url}/k/1/kitchen")
             page.get_by_role("button", name="How to keep it").click()

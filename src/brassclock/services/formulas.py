@@ -162,7 +162,7 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
         work = works.work_of(r)
     bake, kitchen = r.bake, r.kitchen
     row = kit_of(kitchen, r.own).rows.get(given.leaven)
-    if row is None or not (row.is_yeast or row.is_starter):
+    if row is None or not row.is_ferment:
         raise refuse("/leaven", "Name a yeast (fresh, active dry, instant, osmotolerant) or a starter.")
     if work.sheet is None or not work.sheet.dough.flour_g or not work.sheet.dough.water_g:
         raise Refused("A dough needs flour and water first. Add both.")
@@ -173,7 +173,7 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
         raise refuse(
             "/ready_at", f"“{given.ready_at}” leaves {hours:.1f} h to rise. Give 15 min to ten days after mixing."
         )
-    dough = dough_of(p for p in work.sheet.dough.portions if not (p.ingredient.is_yeast or p.ingredient.is_starter))
+    dough = dough_of(p for p in work.sheet.dough.portions if not p.ingredient.is_ferment)
     stage = Stage(
         "bulk", hours, air_path(kitchen.hourly_c, mixed, hours + 30),
         Vessel("tub", dough.total_g, True, rising.TUB_CM, "wood"), "ball", bake.bulk_ratio,

@@ -5,13 +5,13 @@ from __future__ import annotations
 from brassclock.core.matter.dough import Dough
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
+from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import KINDS
 from brassclock.services.house import Missing
 from brassclock.services.shown_rise import StrengthOut
 from brassclock.store.tables import Kitchen
 
 STARTER = "starter"
-STARTER_FLOUR_PER_DRY = 0.0116  # a ripe starter's gas as baker's yeast, per gram of its flour (sourdough params)
 
 
 def leaven_of(dough: Dough) -> str:
@@ -23,7 +23,7 @@ def leaven_of(dough: Dough) -> str:
     }
     starter = sum(p.mass_g * p.ingredient.flour_frac for p in dough.portions if p.ingredient.is_starter)
     if starter:
-        power[STARTER] = starter * STARTER_FLOUR_PER_DRY
+        power[STARTER] = starter * SOUR["x_ripe"].value  # a ripe starter's gas, as baker's yeast
     return max(power, key=lambda k: power[k], default="")
 
 

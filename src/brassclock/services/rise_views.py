@@ -158,7 +158,7 @@ def rest_out(r: Rows, work: Work) -> out.RestOut | None:
     here_c = rest.place.air_c(r.kitchen.hourly_c, plan.mixed_at)
     cook_at = plan.step("line").at
     waits_h = max((cook_at - plan.mixed_at).total_seconds() / 3600, 0.0)
-    dairy = bool({"milk", "egg"} & set(work.sheet.dough.allergens))
+    dairy = work.sheet.dough.spoils
     safety = None
     advice = ""
     if dairy:

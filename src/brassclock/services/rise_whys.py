@@ -82,6 +82,6 @@ def _leavens(found: Risen) -> list[Input]:
     for p in portions:
         row = p.ingredient
         name = "yeast" if row.is_yeast else "starter" if row.is_starter else "soda and powder"
-        if row.is_yeast or row.is_starter or (row.is_other_leaven and not row.flour_frac):
+        if row.is_ferment or (row.is_other_leaven and not row.flour_frac):
             grams[name] += p.mass_g
     return [Input(name, round(g / flour * 100, 2), "% of flour") for name, g in grams.items() if g]

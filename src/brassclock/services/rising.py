@@ -9,7 +9,6 @@ from dataclasses import dataclass, field, replace
 from statistics import fmean
 
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
-from brassclock.core.day.kitchen_air import later
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
@@ -18,7 +17,7 @@ from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.chemical.model import gas_potential_ml
-from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.rescue import Standing
 from brassclock.core.rise.stages import Stage
@@ -61,7 +60,7 @@ class Risen:
     @property
     def zero(self) -> dt.datetime:
         """The instant from which the forecast counts its hours."""
-        return later(self.plan.mixed_at, -self.plan.spec.before_h)
+        return self.plan.begun_at
 
 
 def places(r: Rows) -> dict[str, Place]:
@@ -75,7 +74,7 @@ def places(r: Rows) -> dict[str, Place]:
 
 
 def has_ferment(dough: Dough) -> bool:
-    return any(p.ingredient.is_yeast or p.ingredient.is_starter for p in dough.portions)
+    return any(p.ingredient.is_ferment for p in dough.portions)
 
 
 def rises(dough: Dough, powder: str) -> bool:
@@ -168,7 +167,7 @@ def placed_stages(plan: DayPlan, hourly_c: list[float], done: Mapping[str, dt.da
 
 def looks_of(r: Rows, plan: DayPlan) -> list[Look]:
     """The readings of the dough, in the forecast's hours."""
-    zero = later(plan.mixed_at, -plan.spec.before_h)
+    zero = plan.begun_at
     return [
         Look((x.at - zero).total_seconds() / 3600, x.kind, x.value if x.kind in ("ratio", "jar") else None, x.feel,
              x.value if x.kind == "dough_c" else None)
@@ -235,7 +234,7 @@ def bulk_radius_mm(mass_g: float) -> float:
     >>> round(bulk_radius_mm(800))
     54
     """
-    return float((3 * mass_g / 1.16 / (4 * math.pi)) ** (1 / 3) * 10)
+    return 1000 * sphere_radius_m(mass_g)
 
 
 def standing_of(r: Rows, found: Risen | None) -> Standing | None:

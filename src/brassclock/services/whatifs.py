@@ -73,7 +73,7 @@ def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
     found = [
         f"{p.mass_g * factor:.1f} g {p.ingredient.name.lower()}"
         for p in sheet.dough.portions
-        if p.ingredient.is_yeast or p.ingredient.is_starter
+        if p.ingredient.is_ferment
     ]
     return ", ".join(found)
 
@@ -85,7 +85,7 @@ def _scale_leaven(r: works.Rows, factor: float) -> None:
         return
     lines = []
     for typed, line in zip(r.bake.lines, sheet.lines, strict=False):
-        leaven = line.ingredient.is_yeast or line.ingredient.is_starter
+        leaven = line.ingredient.is_ferment
         grams = line.mass_g * factor
         amount = (grams_text(grams) if grams >= 1 else f"{grams:.2f} g") if leaven else typed["amount"]
         lines.append({**typed, "amount": amount})

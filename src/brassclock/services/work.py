@@ -13,7 +13,6 @@ from dataclasses import dataclass, field
 
 from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.kitchen_air import air_c
-from brassclock.core.day.routes import dosed
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line import Line, plan_line
@@ -24,6 +23,7 @@ from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
+from brassclock.core.rise.recipe import dosed
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
 from brassclock.core.weigh.lines import TypedLine
@@ -152,7 +152,7 @@ def _sponge_g(bake: Bake, sheet: WeighSheet, factor: float) -> dict[str, float]:
     found: dict[str, float] = {}
     for typed, line in zip(lines_of(bake), sheet.lines, strict=False):
         if typed.part == "sponge":
-            times = factor if line.ingredient.is_yeast or line.ingredient.is_starter else 1.0
+            times = factor if line.ingredient.is_ferment else 1.0
             found[line.ingredient.id] = found.get(line.ingredient.id, 0.0) + line.mass_g * times
     return found
 

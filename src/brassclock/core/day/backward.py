@@ -156,6 +156,11 @@ class DayPlan:
     serve_at: dt.datetime
     spec: BakeSpec  # as it was planned: its cold as long as the table leaves it
 
+    @property
+    def begun_at(self) -> dt.datetime:
+        """When its rise begins: with the sponge when there is one, else when it is mixed."""
+        return later(self.mixed_at, -self.spec.before_h)
+
     def step(self, key: str) -> DayStep:
         """The step of that key."""
         return next(s for s in self.steps if s.key == key)
@@ -263,7 +268,7 @@ def plan_back(
     soonest = shift(balled, ball.ready_h)
     roll_at = rolled or max(roll_at, soonest)
     if "line" not in done and rolled is None:
-        roll_at = max(roll_at, now) if roll_at < now else roll_at
+        roll_at = max(roll_at, now)
     line_at = done.get("line") or shift(roll_at, spec.roll_min / 60)
     finish = shift(line_at, spec.line_min / 60)
     late_min = max(0.0, _hours(finish - serve_at) * 60)

@@ -16,8 +16,6 @@ from scipy.optimize import brentq
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, plan_back
 from brassclock.core.day.kitchen_air import later
 from brassclock.core.day.places import Place
-from brassclock.core.matter.dough import Dough, dough_of
-from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
 
@@ -62,20 +60,6 @@ class Route:
     because: str
 
 
-def dosed(dough: Dough, factor: float) -> Dough:
-    """The dough with its yeast and starter times a factor."""
-    if factor == 1.0:
-        return dough
-    return dough_of(
-        replace(p, mass_g=p.mass_g * factor) if p.ingredient.is_yeast or p.ingredient.is_starter else p
-        for p in dough.portions
-    )
-
-
-def _with_dose(spec: BakeSpec, factor: float) -> BakeSpec:
-    return replace(spec, batch=replace(spec.batch, dough=dosed(spec.batch.dough, factor)))
-
-
 def _shaped(spec: BakeSpec, route: Plan, places: Mapping[str, Place], *, balls: bool) -> BakeSpec:
     """The spec with the route's places and cold, of the balls or of the dough in one piece; own air stays out of it."""
 
@@ -108,12 +92,9 @@ def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at
     stages = spec.stages(hourly_c, later(balled, -bulk_h), balled, {})
     first = (spec.before_h,) if spec.sponge else ()
 
-    def dough(log_factor: float) -> Batch:
-        return replace(spec.batch, dough=dosed(spec.batch.dough, math.exp(log_factor)))
-
     def ripe_over(log_factor: float) -> float:
         """Maturity past the middle of the best, at the end of the cold stage."""
-        batch = dough(log_factor)
+        batch = spec.batch.dosed(math.exp(log_factor))
         if balls:
             bulk = aims(batch, stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].aim_h
             run = run_stages(batch, stages, [*first, bulk, ball_h], spec.activity, coarse=True)
@@ -123,7 +104,8 @@ def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at
 
     def too_quick(log_factor: float) -> float:
         """How much sooner than wanted the bulk is ready [h]."""
-        return bulk_h - aims(dough(log_factor), stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].ready_h
+        batch = spec.batch.dosed(math.exp(log_factor))
+        return bulk_h - aims(batch, stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].ready_h
 
     return _solved(ripe_over if route.cold_h else too_quick)
 
@@ -142,7 +124,7 @@ def routes(
         if (factor is None or factor < LEAST_IN_BALLS) and route.cold_h and as_method:
             shaped = _shaped(spec, route, places, balls=False)
             factor = _dose_factor(shaped, route, hourly_c, roll_at)
-        plan = plan_back(_with_dose(shaped, factor or 1.0), hourly_c, serve_at, now, {})
+        plan = plan_back(replace(shaped, batch=shaped.batch.dosed(factor or 1.0)), hourly_c, serve_at, now, {})
         fits, because = _verdict(plan, factor, serve_at, now, route.cold_h)
         found.append(Route(route, plan, factor or 1.0, fits, because))
     return found
@@ -153,14 +135,13 @@ def _verdict(
 ) -> tuple[bool, str]:
     if factor is None:
         return False, "No dose of this leaven is right for it here."
+    have_h = (serve_at - now).total_seconds() / 3600
     if plan.late_min >= 1:
         first = min(s.at for s in plan.steps)
         needs_h = (plan.serve_at - first).total_seconds() / 3600
-        have_h = (serve_at - now).total_seconds() / 3600
         return False, f"It takes {needs_h:.0f} h from weighing; the table is in {have_h:.0f} h."
     cold = plan.spec.ball.cold or plan.spec.bulk.cold
     if cold is not None and asked_h is not None and cold.hours < LEAST_OF_COLD * asked_h:
-        have_h = (serve_at - now).total_seconds() / 3600
         return False, f"It wants {asked_h:.0f} h in the fridge; the table is in {have_h:.0f} h."
     if plan.ball.aim_h > plan.ball.too_far_h + 0.02:
         return False, "The balls are too far before they are warm enough to roll."

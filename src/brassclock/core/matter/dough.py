@@ -66,6 +66,11 @@ class Dough:
         dry_g = self.total_g - self.all_water_g
         return self.all_water_g / dry_g if dry_g > 0 else 0.0
 
+    @property
+    def spoils(self) -> bool:
+        """Whether dairy or egg in it sets a count of warm hours."""
+        return bool({"milk", "egg"} & set(self.allergens))
+
     def mass_of(self, ingredient_id: str) -> float:
         """Grams of one ingredient."""
         return sum(p.mass_g for p in self.portions if p.ingredient.id == ingredient_id)

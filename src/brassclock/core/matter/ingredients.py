@@ -56,6 +56,11 @@ class Ingredient:
         """A living leaven that brings flour and water of its own."""
         return self.group == "leaven" and self.flour_frac > 0
 
+    @property
+    def is_ferment(self) -> bool:
+        """A living leaven: a yeast or a starter."""
+        return self.is_yeast or self.is_starter
+
 
 def _float(text: str) -> float:
     return float(text) if text else 0.0

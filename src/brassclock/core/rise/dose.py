@@ -84,7 +84,7 @@ def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: Ingredient, shar
 
 def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
     """The dose of a yeast or a starter (at its peak) over the dough's own flour. The dough must hold flour and water."""
-    if not (leaven.is_yeast or leaven.is_starter):
+    if not leaven.is_ferment:
         name = leaven.name.lower()
         return Dose(
             None,

@@ -50,13 +50,18 @@ class Vessel:
     fridge_litres: float | None = None
 
 
+def sphere_radius_m(mass_g: float) -> float:
+    """Radius of a ball of dough [m]."""
+    return float((3 * mass_g / 1000 / RHO_KG_M3 / (4 * math.pi)) ** (1 / 3))
+
+
 def time_constant_sphere_h(mass_g: float, h_w_m2k: float) -> float:
     """Time constant of a ball [h], 20 g to 10 kg.
 
     >>> round(time_constant_sphere_h(200, 7), 2), round(time_constant_sphere_h(90, 7), 2)
     (1.65, 1.24)
     """
-    radius = (3 * mass_g / 1000 / RHO_KG_M3 / (4 * math.pi)) ** (1 / 3)
+    radius = sphere_radius_m(mass_g)
     return float(PARAMS["rho_c"].value * radius / 3 * (1 / h_w_m2k + radius / 5 / PARAMS["k"].value) / 3600)
 
 
@@ -125,9 +130,7 @@ def centre_lag_h(vessel: Vessel | None) -> float:
     if vessel.kind == "tub":
         radius, depth = _tub_m(vessel)
         return min((depth / 2) ** 2 / 6, radius**2 / 8) / alpha / 3600
-    volume = vessel.mass_g / 1000 / RHO_KG_M3
-    radius = (3 * volume / (4 * math.pi)) ** (1 / 3)
-    return float(radius**2 / (10 * alpha) / 3600)
+    return sphere_radius_m(vessel.mass_g) ** 2 / (10 * alpha) / 3600
 
 
 def sheet_excess_kept(thickness_m: float, minutes: float) -> float:

@@ -148,6 +148,7 @@ def forecast(
         middle, low, high = (_between(z_nodes, closed, z) for z in quantiles)
     else:
         middle, low, high = (run(z, len(moved), hours) for z in quantiles)
+    safety = _safety(batch, stages, middle)
     peaks = [float(r.course.h[int(np.argmax(r.ratio))]) for r in closed]
     all_gas = max(float(middle.course.to_come_mol[0] + middle.course.state[0, 6]), 1e-12)
     has_soda = any(s.pools[0, 0] > 0 or s.fresh_pools[0, 0] > 0 for s in middle.course.starts)
@@ -158,13 +159,13 @@ def forecast(
         tuple(windows),
         _trace(moved, hours, middle, low, high, QUICK_ROWS if quick else TRACE_ROWS),
         workable_h(middle, moved, len(moved) - 1, sum(hours[:-1])),
-        _safety(batch, stages, middle),
+        safety,
         post.updated(),
         _acidity(with_all(batch, stages), middle),
         float(middle.course.to_come_mol[-1]) / all_gas if has_soda else None,
         ready_by,
         dict(zip(warmth.SPREAD_C, believed.mean.tolist(), strict=True)),
-        (*doubts, *_cautions(batch, stages, middle)),
+        (*doubts, *_cautions(batch, stages, middle, safety)),
     )
 
 
@@ -270,17 +271,15 @@ def _trace(stages: Sequence[Stage], hours: Sequence[float], middle: Run, low: Ru
 
 
 def _safety(batch: Batch, stages: Sequence[Stage], middle: Run) -> Safety | None:
-    if not {"milk", "egg"} & set(with_all(batch, stages).dough.allergens):
+    if not with_all(batch, stages).dough.spoils:
         return None
     h, temp = middle.course.h, middle.course.temp_c
     warm = np.cumsum(np.where(temp > SAFE_C, np.diff(h, prepend=0.0), 0.0))
     return Safety(float(warm[-1]), SAFE_LIMIT_H, model.first_passage_h(h, warm, SAFE_LIMIT_H))
 
 
-def _cautions(batch: Batch, stages: Sequence[Stage], middle: Run) -> list[Caution]:
-    found = []
-    if _safety(batch, stages, middle):
-        found.append(caution("dairy_warm"))
+def _cautions(batch: Batch, stages: Sequence[Stage], middle: Run, safety: Safety | None) -> list[Caution]:
+    found = [caution("dairy_warm")] if safety else []
     coldest, warmest = float(middle.course.temp_c.min()), float(middle.course.temp_c.max())
     freezing = -FREEZING_K_PER_OSMOL * osmolality(batch.recipe)
     if coldest < freezing:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from brassclock.core.matter.air import pressure_at_altitude_pa
-from brassclock.core.matter.dough import Dough
+from brassclock.core.matter.dough import Dough, dough_of
 from brassclock.core.rise.chemical.model import pools_of
 from brassclock.core.rise.yeast.params import KINDS, PARAMS, STRENGTH_S
 from brassclock.core.weigh.soda import WHOLE_FLOURS
@@ -94,6 +94,13 @@ def osmotic_factor(osmol_kg: float, osm50_mult: float = 1.0) -> float:
     return float(1 / (1 + (osmol_kg / half) ** PARAMS["osm_n"].value))
 
 
+def dosed(dough: Dough, factor: float) -> Dough:
+    """The dough with its yeast and starter times a factor."""
+    if factor == 1.0:
+        return dough
+    return dough_of(replace(p, mass_g=p.mass_g * factor) if p.ingredient.is_ferment else p for p in dough.portions)
+
+
 @dataclass(frozen=True)
 class Batch:
     """A dough as it was mixed: its strength (a key of STRENGTH_S), temperature [C], height [m], and its leavens' state."""
@@ -109,6 +116,10 @@ class Batch:
     @cached_property
     def recipe(self) -> Recipe:
         return recipe_of(self.dough, self.strength, self.bloomed, self.seed, self.powder)
+
+    def dosed(self, factor: float) -> Batch:
+        """The same with its yeast and starter times a factor."""
+        return replace(self, dough=dosed(self.dough, factor))
 
     @property
     def pressure_pa(self) -> float:

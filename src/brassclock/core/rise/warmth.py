@@ -55,11 +55,9 @@ def _warmer(stage: Stage, room: float, shelf: float) -> Stage:
     return replace(stage, path=tuple((h, c + (shelf if c < COLD_PLACE_C else room)) for h, c in stage.path))
 
 
-def prior(mix_known: bool = False) -> Warmth:
-    """Before any thermometer; `mix_known` when the dough was measured after mixing."""
+def prior() -> Warmth:
+    """Before any thermometer."""
     sd = np.array(list(SPREAD_C.values()))
-    if mix_known:
-        sd[0] = THERMOMETER_C
     return Warmth(np.zeros(len(sd)), np.diag(sd**2))
 
 

@@ -67,9 +67,9 @@ def _least(a: float | None, b: float | None) -> float | None:
     return b if a is None else a if b is None else min(a, b)
 
 
-def is_cold(stage: Stage, at_h: float | None = None) -> bool:
-    """Whether the stage stands in a cold place, half way or at an hour."""
-    return stage.ambient_c(stage.hours / 2 if at_h is None else at_h) < COLD_PLACE_C
+def is_cold(stage: Stage) -> bool:
+    """Whether the stage stands in a cold place half way."""
+    return stage.ambient_c(stage.hours / 2) < COLD_PLACE_C
 
 
 def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: Batch) -> Marks:

@@ -154,9 +154,7 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
     if total_h > MAX_HOURS:
         raise refuse("/stages", f"The stages last {total_h:g} h in all. Give up to {MAX_HOURS:g} h.")
     whole = with_all(batch, stages)
-    if not any(
-        p.ingredient.is_yeast or p.ingredient.is_starter or p.ingredient.is_other_leaven for p in whole.dough.portions
-    ):
+    if not any(p.ingredient.is_ferment or p.ingredient.is_other_leaven for p in whole.dough.portions):
         raise refuse("/lines", "No yeast, no starter, no soda and no powder in these lines. Add one.")
     readings = _readings(q, total_h)
     seen = rise.forecast(
@@ -238,7 +236,7 @@ def run_dose(q: DoseReq) -> dict[str, Any]:
     if row is None:
         raise refuse("/leaven", unknown_text(q.leaven))
     whole = mass_dough(q.lines)
-    bare = dough_of(p for p in whole.portions if not (p.ingredient.is_yeast or p.ingredient.is_starter))
+    bare = dough_of(p for p in whole.portions if not p.ingredient.is_ferment)
     stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))
     wish = Wish(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
     found = dose_for(wish, row)

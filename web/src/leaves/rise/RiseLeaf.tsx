@@ -12,7 +12,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { RiseChart, type RisePoint } from "../../instruments/RiseChart";
-import { clockNear, ms, span, temp, tempUnit } from "../../words/format";
+import { clockNear, ms, span, temp, tempUnit, typedNumber } from "../../words/format";
 import { JarCard } from "./JarCard";
 import { Looks } from "./Looks";
 import { Rescue } from "./Rescue";
@@ -111,7 +111,6 @@ function Now({ rise, bake, stage, at }: { rise: Rise; bake: Bake; stage: number;
   const change = useBakeChange(bake.id);
   const w = rise.windows[stage]!;
   const field = change.error instanceof Problem ? change.error.fields[0]?.detail : null;
-  const number = (t: string) => (Number.isNaN(Number(t)) ? t : Number(t)) as number;
   return (
     <div>
       {rise.ratio_now !== null ? (
@@ -129,8 +128,8 @@ function Now({ rise, bake, stage, at }: { rise: Rise; bake: Bake; stage: number;
       {rise.workable_at && rise.cold && <p>Warm enough to roll from <b>{at(ms(rise.workable_at))}</b>.</p>}
       {rise.safety && <p className="quiet">{span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is {span(rise.safety.limit_h * 3600e3)}{rise.safety.reached_at ? `, full at ${at(ms(rise.safety.reached_at))}` : ""}.{rise.safety.reached_at && !rise.cold ? " Cold instead: a night in the fridge keeps most of it under the count." : ""}</p>}
       <div className="row">
-        <Field label="bulk to" value={String(bake.settings.bulk_ratio)} unit="×" width="5em" fault={field ?? null} onCommit={(t) => change.mutate({ bulk_ratio: number(t) })} />
-        <Field label="balls to" value={String(bake.settings.ball_ratio)} unit="×" width="5em" onCommit={(t) => change.mutate({ ball_ratio: number(t) })} />
+        <Field label="bulk to" value={String(bake.settings.bulk_ratio)} unit="×" width="5em" fault={field ?? null} onCommit={(t) => change.mutate({ bulk_ratio: typedNumber(t) })} />
+        <Field label="balls to" value={String(bake.settings.ball_ratio)} unit="×" width="5em" onCommit={(t) => change.mutate({ ball_ratio: typedNumber(t) })} />
       </div>
       {rise.acid && <p>It ends <b>{rise.acid.word}</b> <span className="quiet">(acidity {rise.acid.tta_ml.toFixed(0)} mL, pH {rise.acid.ph.toFixed(1)}; taste, not safety)</span></p>}
       <p className="quiet">Activity of this dough {rise.activity.toFixed(2)} ×{rise.starter ? `, with ${rise.starter}` : ""}{rise.warm ? "" : "; a quick estimate while the fine one gets ready"}</p>

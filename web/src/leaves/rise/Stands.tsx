@@ -11,7 +11,7 @@ import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { AirDraw } from "../../instruments/AirDraw";
 import { Why } from "../../controls/Why";
-import { ms, readTemp, span, temp, tempUnit } from "../../words/format";
+import { ms, readTemp, span, temp, tempUnit, typedNumber } from "../../words/format";
 
 const Box = styled.section`
   border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 10px;
@@ -34,7 +34,7 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseOut"] })
       <Row bake={bake} rise={rise} which="bulk" name="bulk" hours={(ms(rise.balled_at) - ms(rise.mixed_at)) / 3600e3} change={change} />
       <Row bake={bake} rise={rise} which="ball" name="balls" hours={(ms(rise.windows.at(-1)!.ends_at) - ms(rise.balled_at)) / 3600e3} change={change} />
       <div className="row">
-        {sponge !== null && <Field label="the sponge rests" value={String(sponge)} unit="h" width="6em" onCommit={(t) => change.mutate({ sponge_h: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} />}
+        {sponge !== null && <Field label="the sponge rests" value={String(sponge)} unit="h" width="6em" onCommit={(t) => change.mutate({ sponge_h: typedNumber(t) })} />}
         {sour && (starters.data ?? []).length > 0 && (
           <Pick
             label="the starter that goes in" value={String(bake.settings.starter_id ?? (starters.data!.length === 1 ? starters.data![0]!.id : ""))}

@@ -11,7 +11,7 @@ import { Plate } from "../../controls/Notice";
 import { type Pin, readPin, setPin } from "../../theme/pin";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
-import { readTemp, temp, tempUnit } from "../../words/format";
+import { readTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { OwnIngredients } from "./OwnIngredients";
 import { Leavens } from "./Leavens";
 import { AirReadings, Places } from "./Places";
@@ -39,13 +39,12 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
   const { change } = writes;
   const fields = change.error instanceof Problem ? change.error.fields : [];
   const fault = (name: string) => fields.find((f) => f.pointer.startsWith(`/${name}`))?.detail ?? null;
-  const number = (t: string) => (Number.isNaN(Number(t)) ? t : Number(t)) as number;
   return (
     <Page>
       <div className="row">
         <Field label="Kitchen" big value={k.name} width="24em" onCommit={(name) => change.mutate({ name })} fault={fault("name")} />
         <Field label="Time zone" value={k.zone} width="12em" onCommit={(zone) => change.mutate({ zone })} fault={fault("zone")} />
-        <Field label="Height above sea" value={String(k.altitude_m)} unit="m" width="8em" onCommit={(t) => change.mutate({ altitude_m: number(t) })} fault={fault("altitude_m")} />
+        <Field label="Height above sea" value={String(k.altitude_m)} unit="m" width="8em" onCommit={(t) => change.mutate({ altitude_m: typedNumber(t) })} fault={fault("altitude_m")} />
         <Field label="Tap water" value={temp(k.tap_c, units, 1)} unit={tempUnit(units)} width="7em" onCommit={(t) => change.mutate({ tap_c: (readTemp(t, units) ?? t) as number })} fault={fault("tap_c")} />
       </div>
       <div className="row">

@@ -5,6 +5,7 @@ import { ingredientsQuery, usePantryWrites } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
+import { typedNumber } from "../../words/format";
 
 type Given = Schemas["OwnIngredientIn"];
 const KINDS = [{ id: "flour", text: "flour" }, { id: "liquid", text: "liquid" }, { id: "fat", text: "fat" }, { id: "sugar", text: "sugar" }, { id: "filling", text: "filling" }, { id: "starter", text: "starter" }] as const;
@@ -27,7 +28,7 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
   const type = (key: string) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
   const faults = ingredient.error instanceof Problem ? ingredient.error.fields : [];
   const fault = (name: string) => faults.find((f) => f.pointer === `/${name}`)?.detail ?? null;
-  const number = (text: string) => (Number.isNaN(Number(text.replace(",", "."))) ? text : Number(text.replace(",", "."))) as number;
+  const number = (text: string) => typedNumber(text, Number(text.replace(",", ".")));
   const send = () => {
     const facts = kind === "starter" ? [] : FACTS[kind];
     const body: Given = {

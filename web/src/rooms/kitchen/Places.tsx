@@ -10,7 +10,7 @@ import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
-import { clockNear, readTemp, temp, tempUnit } from "../../words/format";
+import { clockNear, readTemp, temp, tempUnit, typedNumber } from "../../words/format";
 
 const Table = styled.table`
   border-collapse: collapse; max-width: 900px;
@@ -26,7 +26,7 @@ export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: Retur
   const units = useWords();
   const { change } = writes;
   const put = (key: string, part: Schemas["PlaceIn"]) => change.mutate({ places: { [key]: part } });
-  const kelvin = (t: string) => (Number.isNaN(Number(t)) ? t : units.temp === "F" ? Number(t) / 1.8 : Number(t)) as number;
+  const kelvin = (t: string) => typedNumber(t, units.temp === "F" ? Number(t) / 1.8 : Number(t));
   const scale = (x: number) => (units.temp === "F" ? x * 1.8 : x).toFixed(1);
   const fault = change.error instanceof Problem ? change.error.fields.find((f) => f.pointer.startsWith("/places"))?.detail : null;
   return (
@@ -47,7 +47,7 @@ export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: Retur
                 )}
               </td>
               <td>{p.key !== "bench" && p.temp_c !== null && <Field label={`${p.name}: swing`} hideLabel value={scale(p.swing_c)} unit="±" width="5em" onCommit={(t) => put(p.key, { swing_c: kelvin(t) })} inputMode="decimal" />}</td>
-              <td>{p.litres !== null && <Field label={`${p.name}: litres`} hideLabel value={String(p.litres)} unit="L" width="6em" onCommit={(t) => put(p.key, { litres: (Number.isNaN(Number(t)) ? t : Number(t)) as number })} inputMode="decimal" />}</td>
+              <td>{p.litres !== null && <Field label={`${p.name}: litres`} hideLabel value={String(p.litres)} unit="L" width="6em" onCommit={(t) => put(p.key, { litres: typedNumber(t) })} inputMode="decimal" />}</td>
             </tr>
           ))}
         </tbody>

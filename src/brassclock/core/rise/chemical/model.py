@@ -24,7 +24,6 @@ from brassclock.core.rise.chemical import reaction
 from brassclock.core.rise.chemical.params import HOLDINGS, LONGEST_H, PARAMS, WAIT_WORDS, Holding
 from brassclock.core.weigh.soda import weights_of
 
-R = 8.314
 Array = NDArray[np.float64]
 V = {name: p.value for name, p in PARAMS.items()}
 PHI0, GAS_FREE_G_ML = 0.07, 1.25
@@ -136,7 +135,7 @@ class _Held:
         """V/V0 when the crumb sets with this much gas [mol per g flour]."""
         kelvin = V["set_c"] + 273.15
         pressure = self.pressure_pa - V["steam_share"] * vapour_pressure_pa(V["set_c"])
-        return 1 + self.holding.oven_kept * mol * R * kelvin / pressure * 1e6 / self.first_ml
+        return 1 + self.holding.oven_kept * mol * gas.R * kelvin / pressure * 1e6 / self.first_ml
 
 
 def _resting(body: _Held, pools: Array, rests: Sequence[Rest]) -> Iterator[Lift]:
