@@ -31,14 +31,17 @@ def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
     return top / ((t_opt - t_min) * ((t_opt - t_min) * (t - t_opt) - (t_opt - t_max) * (t_opt + t_min - 2.0 * t)))
 
 
-def split(co2: float, air: float, t: float, water: float, pressure: float) -> tuple[float, float]:
-    """(gas mL, CO2 in the gas mol): `gas.gas_split` again, here so that it compiles with the rest."""
+def solubility(t: float, water: float, pressure: float) -> tuple[float, float]:
+    """(molar volume mL/mol, water times Ostwald coefficient mL) of CO2 in dough at `t` C, as in `gas`."""
     k = t + 273.15
     v = 8.314 * k / (pressure - 0.97 * 611.2 * math.exp(17.62 * t / (243.12 + t))) * 1e6
     x = k / 100.0
-    ost = math.exp(-58.0931 + 90.5069 / x + 22.2940 * math.log(x)) * 8.314 * k / 101.325
+    return v, water * math.exp(-58.0931 + 90.5069 / x + 22.2940 * math.log(x)) * 8.314 * k / 101.325
+
+
+def split_at(co2: float, air: float, v: float, dissolves: float) -> tuple[float, float]:
+    """(gas mL, CO2 in the gas mol) for a known solubility."""
     c = co2 * v
-    dissolves = water * ost
     alpha = air * v
     b = c + dissolves + alpha
     y = 0.0
@@ -46,6 +49,12 @@ def split(co2: float, air: float, t: float, water: float, pressure: float) -> tu
         y = 2.0 * c / (b + math.sqrt(b * b - 4.0 * dissolves * c))
     gas = alpha + c - dissolves * y
     return gas, y * gas / v
+
+
+def split(co2: float, air: float, t: float, water: float, pressure: float) -> tuple[float, float]:
+    """(gas mL, CO2 in the gas mol): `gas.gas_split` again, here so that it compiles with the rest."""
+    v, dissolves = solubility(t, water, pressure)
+    return split_at(co2, air, v, dissolves)
 
 
 def pace(t: float, t_max: float, x0: float, c: float, mu: float) -> float:
@@ -68,15 +77,35 @@ def acidity(acid, p):
     return p[TABLE + i] + (at - i) * (p[TABLE + i + 1] - p[TABLE + i])
 
 
-def derivatives(y, ambient, tau, air, p, out):
-    """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL and CO2 in it."""
-    x, h, m, d, a, g, co2, weak, t = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7], y[8]
-    if tau <= 0.0:
-        t = ambient
-    h = max(h, 0.0)
-    m = max(m, 0.0)
+def warmth(t, p):
+    """All that hangs on temperature alone: rates of gas and growth, killing, amylase [per h], the solubility of CO2
+    in two numbers [mL], the pace of wild yeast and of bacteria [per h]."""
     gas_rate = cardinal(t, p[29], p[30], p[31])
     growth_rate = cardinal(t, p[32], p[33], p[34])
+    kill = 0.0
+    if t > 38.0:
+        kill = min(60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28])), 20.0)
+    k_am = p[13] * math.exp(-p[14] / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
+    v, dissolves = solubility(t, p[0], p[23])
+    mu_y = 0.0
+    mu_l = 0.0
+    if p[SOUR] > 0.0:
+        mu_y = pace(t, p[SOUR + 11], p[SOUR + 12], p[SOUR + 13], p[SOUR + 14])
+        mu_l = pace(t, p[SOUR + 22], p[SOUR + 23], p[SOUR + 24], p[SOUR + 25])
+    return gas_rate, growth_rate, kill, k_am, v, dissolves, mu_y, mu_l
+
+
+def derivatives(y, ambient, tau, air, p, out):
+    """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL and CO2 in it."""
+    rates(y, ambient, tau, air, p, warmth(ambient if tau <= 0.0 else y[8], p), out)
+
+
+def rates(y, ambient, tau, air, p, w, out):
+    """`derivatives` with what temperature does already in `w` (see `warmth`)."""
+    x, h, m, d, a, g, co2, weak = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7]
+    h = max(h, 0.0)
+    m = max(m, 0.0)
+    gas_rate, growth_rate, kill, k_am, v, dissolves, mu_y, mu_l = w
     eta = h / (p[10] + h)
     eps = m / (p[11] + m)
     room = 1.0 - (x - p[3]) / p[6]
@@ -103,16 +132,14 @@ def derivatives(y, ambient, tau, air, p, out):
         alive = min(1.0, max(0.0, 1.0 - undissociated / p[SOUR + 9]))
         at_ease = min(1.0, max(0.0, (ph - p[SOUR + 17]) / p[SOUR + 18]))
         fed = (h + m) / (0.004 + h + m)
-        mu_y = pace(t, p[SOUR + 11], p[SOUR + 12], p[SOUR + 13], p[SOUR + 14])
-        mu_l = pace(t, p[SOUR + 22], p[SOUR + 23], p[SOUR + 24], p[SOUR + 25])
         food = eta + (1.0 - eta) * eps
         grow_wild = p[SOUR + 1] * mu_y * gs * p[SOUR + 7] * alive * food * wild * (1.0 - wild / p[SOUR + 2])
         grow_bact = p[SOUR + 1] * mu_l * gs * p[SOUR + 8] * at_ease * fed * bact
         ready = mu_l * gs * (1.0 - gs)
         acid_rate = p[SOUR + 3] * mu_l / p[SOUR + 16] * p[SOUR + 8] * at_ease * fed * bact
-        w = p[4] * gas_rate / p[35] * p[1] * alive * (0.5 + 0.5 * gs) * wild
-        wild_h = w * eta
-        wild_m = p[SOUR + 15] * w * (1.0 - eta) * eps
+        b_wild = p[4] * gas_rate / p[35] * p[1] * alive * (0.5 + 0.5 * gs) * wild
+        wild_h = b_wild * eta
+        wild_m = p[SOUR + 15] * b_wild * (1.0 - eta) * eps
         sour_weak = p[SOUR + 5] / (1.0 + 10.0 ** (p[SOUR + 26] * (ph - p[SOUR + 6])))
     b = p[4] * gas_rate / p[35] * p[1] * alive * a * x
     gamma = p[5] * growth_rate / p[36] * p[1] * alive * g * x * nu
@@ -122,11 +149,7 @@ def derivatives(y, ambient, tau, air, p, out):
     soured = 0.0
     if h + m > 1e-12:
         soured = p[SOUR + 27] * acid_rate / (h + m)
-    kill = 0.0
-    if t > 38.0:
-        kill = min(60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28])), 20.0)
-    k_am = p[13] * math.exp(-p[14] / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
-    gas, in_gas = split(co2, air, t, p[0], p[23])
+    gas, in_gas = split_at(co2, air, v, dissolves)
     e = (p[21] + gas) / p[22]
     e_max = 1.0 + p[38] * p[20] * math.exp(-weak)
     full = e / e_max
@@ -144,7 +167,7 @@ def derivatives(y, ambient, tau, air, p, out):
     out[7] = gas_rate / p[37] * (p[19] + sour_weak)
     out[8] = 0.0
     if tau > 0.0:
-        out[8] = (ambient - t) / tau + r * p[24] / (p[25] * p[26])
+        out[8] = (ambient - y[8]) / tau + r * p[24] / (p[25] * p[26])
     out[9] = r
     out[10] = grow_wild - kill * wild
     out[11] = grow_bact - kill * y[11]
@@ -179,6 +202,8 @@ def note(rows, n, t, y, air, piece, pools):
 def run(y, air, pools, pieces, p, dt_h, rows):
     """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns (how many, air at the end).
 
+    Temperature is smooth within a step and what hangs on it is dear, so its work is done twice a step, not
+    four times: the second and third slope share the middle's, the next step's first has the last one's.
     Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the
     first row of the next piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after
     every step, exactly for its mean temperature: their fast share would be stiff inside it. `y` and `pools`
@@ -199,23 +224,26 @@ def run(y, air, pools, pieces, p, dt_h, rows):
         steps = math.ceil(hours / dt_h - 1e-9)
         if steps > 0:
             hstep = hours / steps
+            w = warmth(y[8], p)
             for j in range(steps):
                 a0 = amb0 + (amb1 - amb0) * (j / steps)
                 a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
                 am = 0.5 * (a0 + a1)
                 before = y[8]
-                derivatives(y, a0, tau, air, p, k1)
+                rates(y, a0, tau, air, p, w, k1)
                 rows[n - 1, 15] = k1[14]  # the row before stands at this very state
                 rows[n - 1, 18] = k1[15]
                 for q in range(STATES):
                     s[q] = y[q] + 0.5 * hstep * k1[q]
-                derivatives(s, am, tau, air, p, k2)
+                w = warmth(am if tau <= 0.0 else s[8], p)
+                rates(s, am, tau, air, p, w, k2)
                 for q in range(STATES):
                     s[q] = y[q] + 0.5 * hstep * k2[q]
-                derivatives(s, am, tau, air, p, k3)
+                rates(s, am, tau, air, p, w, k3)
                 for q in range(STATES):
                     s[q] = y[q] + hstep * k3[q]
-                derivatives(s, a1, tau, air, p, k4)
+                w = warmth(a1 if tau <= 0.0 else s[8], p)
+                rates(s, a1, tau, air, p, w, k4)
                 for q in range(STATES):
                     y[q] += hstep / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
                 if tau <= 0.0:
