@@ -34,6 +34,7 @@ WORDS = {
     "roll": "Roll",
     "line": "Load the first round",
     "serve": "Serve",
+    "wave": "Next tray out of the cold",
 }
 Path = tuple[tuple[float, float], ...]
 
@@ -101,11 +102,15 @@ class BakeSpec:
     weigh_min: float = 10.0
     mix_min: float = 12.0
     roll_min: float = 12.0
+    ball_min: float = 10.0
     preheat_min: float = 45.0
+    preheat_tended: bool = False
     line_min: float = 15.0
     activity: float = 1.0
     rests: tuple[Aim, Aim] | None = None  # a dough whose stages are told, not forecast
     sponge: Sponge | None = None
+    service_min: float = 0.0  # from the first load to the last, when the table is longer than the line
+    waves: int = 1  # how often a tray comes out of the cold
 
     def stages(
         self, hourly_c: Sequence[float], mixed: dt.datetime, balled: dt.datetime, done: Mapping[str, dt.datetime]
@@ -166,6 +171,16 @@ class DayPlan:
         return next(s for s in self.steps if s.key == key)
 
 
+def held_pins(
+    pins: Mapping[str, dt.datetime], now: dt.datetime, done: Mapping[str, dt.datetime]
+) -> dict[str, dt.datetime]:
+    """The pins that still bind: ahead of now, not done, and no mixing after a balling that is held before it."""
+    ahead = {k: v for k, v in pins.items() if v > now and k not in done}
+    if "ball" in ahead and "mix" not in ahead and "mix" not in done:
+        del ahead["ball"]  # its mixing slipped: where the balls belong is open again
+    return ahead
+
+
 def _hours(delta: dt.timedelta) -> float:
     return delta.total_seconds() / 3600
 
@@ -199,12 +214,15 @@ def plan_back(
     now: dt.datetime,
     done: Mapping[str, dt.datetime],
     near: tuple[dt.datetime, float] | None = None,
+    pins: Mapping[str, dt.datetime] | None = None,
 ) -> DayPlan:
     """Plan a bake to be served at `serve_at`. `done` maps step keys to the instants they ended.
 
+    `pins` maps step keys to instants ahead that are to hold; one that has gone by, or that the dough overtook, is let go.
     `near` is about when it will be mixed and how long its bulk is [h], if a plan like this is known. All instants are aware. `mix` done means the dough was made then; `ball` done, that balls were.
     """
     zone = serve_at.tzinfo
+    held = {**held_pins(pins or {}, now, done), **done}
 
     def shift(moment: dt.datetime, hours: float) -> dt.datetime:
         return later(moment.astimezone(zone), hours)
@@ -219,7 +237,7 @@ def plan_back(
         first = (spec.before_h,) if spec.sponge else ()
         guess = balled or shift(mixed, bulk_before or spec.bulk.stage.hours)
         for _ in range(2 if balled is None and bulk_before is None else 1):
-            stages = spec.stages(hourly_c, mixed, guess, done)
+            stages = spec.stages(hourly_c, mixed, guess, held)
             found = aims(spec.batch, stages, fixed_h=(*first, bulk_h, None), activity=spec.activity)
             guess = balled or shift(mixed, found[-2].aim_h)
             bulk_before = found[-2].aim_h
@@ -230,7 +248,7 @@ def plan_back(
         found = spec
         bulk, ball = solve(found, mixed, balled)
         which = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
-        if which is None or "cold_out" in done or spec.rests:
+        if which is None or "cold_out" in held or spec.rests:
             return found, bulk, ball
         for _ in range(3):
             over_h = _hours(shift(balled or shift(mixed, bulk.aim_h), ball.aim_h) - roll_at)
@@ -243,7 +261,7 @@ def plan_back(
 
     line_at = shift(serve_at, -spec.line_min / 60)
     roll_at = shift(line_at, -spec.roll_min / 60)
-    mixed, balled = done.get("mix"), done.get("ball")
+    mixed, balled = held.get("mix"), held.get("ball")
     if mixed is None:
         mixed, bulk, ball = _mixing(
             lambda at: solve(spec, at, None),
@@ -275,16 +293,16 @@ def plan_back(
     preheat_at = shift(line_at, -spec.preheat_min / 60)
     mix_at = shift(mixed, -spec.mix_min / 60)
     last_ball = min(shift(mixed, bulk.too_far_h), shift(roll_at, -ball.ready_h))
-    last_roll = shift(balled, max(ball.too_far_h, ball.ready_h))
+    last_roll = shift(balled, max(ball.too_far_h - spec.service_min / spec.waves / 60, ball.ready_h))
     slack_h = (bulk.aim_h - bulk.ready_h) + (ball.aim_h - ball.ready_h)
     chain = [
         ("weigh", shift(mix_at, -spec.weigh_min / 60), spec.weigh_min, shift(mix_at, slack_h - spec.weigh_min / 60)),
         ("mix", mix_at, spec.mix_min, shift(mix_at, slack_h)),
-        ("ball", balled, 10.0, max(last_ball, balled)),
-        ("preheat", preheat_at, 1.0, shift(preheat_at, 10 / 60)),
+        ("ball", balled, spec.ball_min, max(last_ball, balled)),
+        ("preheat", preheat_at, spec.preheat_min if spec.preheat_tended else 1.0, shift(preheat_at, 10 / 60)),
         ("roll", roll_at, spec.roll_min, max(last_roll, roll_at)),
         ("line", line_at, spec.line_min, shift(max(last_roll, roll_at), spec.roll_min / 60)),
-        ("serve", max(finish, serve_at), 0.0, None),
+        ("serve", shift(max(finish, serve_at), -spec.service_min / 60), 0.0, None),
     ]  # fmt: skip
     if spec.sponge:
         begun = shift(mix_at, -spec.before_h)
@@ -296,12 +314,16 @@ def plan_back(
         )
         chain.append(("sponge", begun, 6.0, shift(begun, slack_h)))
     for part, begins, ends in ((spec.bulk, mixed, balled), (spec.ball, balled, roll_at)):
-        span = part.cold_span(begins, done)
+        span = part.cold_span(begins, held)
         if span and not spec.rests:
             chain.append(("cold_in", span[0], 3.0, None))
             chain.append(("cold_out", span[1], 3.0, max(span[1], min(ends, shift(ends, -1.0)))))
+            if part is spec.ball:
+                gap_h = spec.service_min / spec.waves / 60
+                chain += [(f"wave{i + 1}", shift(span[1], i * gap_h), 3.0, None) for i in range(1, spec.waves)]
     steps = tuple(
-        DayStep(key, WORDS[key], done.get(key, at), minutes, wait, done.get(key)) for key, at, minutes, wait in chain
+        DayStep(key, WORDS[key.rstrip("0123456789")], done.get(key, at), minutes, wait, done.get(key))
+        for key, at, minutes, wait in chain
     )
     ordered = tuple(sorted(steps, key=lambda s: s.at))
     return DayPlan(ordered, mixed, balled, bulk, ball, late_min, max(finish, serve_at), spec)

@@ -1,0 +1,368 @@
+"""One bake around real hours: the sweep proposes, the real rise is run at what it found, and only that is shown.
+
+Three rounds at most for a route and dose: sweep, run the real rise there, set the sweep's needs by it, sweep again.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from itertools import product
+
+from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, held_pins, plan_back
+from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Slots, free_hands, slots_of
+from brassclock.core.day.places import Place
+from brassclock.core.day.progress import At, Real, Scale, real, scale_of
+from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Table, Way, ways, work_fits
+
+ROUNDS = 3
+SLACK_H = 0.03  # at 25 C: what a window's edge is worth here
+HOUR = 60 // SLOT_MIN
+AFTERS_H = (0.25, 0.5, 1.0)
+BALL_TEMPERS_H = (1.0, 1.5, 2.0, 3.0, 4.0)
+BULK_TEMPERS_H = (0.0, 0.5, 1.0, 2.0)
+AS_PLANNED = "as planned"
+
+
+@dataclass(frozen=True)
+class Course:
+    """A named way to leaven: what is chilled, for about how long and between which limits [h], what it costs the choice.
+
+    Costs and flavour (0 to 1) are judgement.
+    """
+
+    key: str
+    chill: str | None = None
+    hours: float = 0.0
+    low_h: float = 0.0
+    high_h: float = 0.0
+    cost: float = 0.0
+    flavour: float = 0.2
+    nights: int = 0
+
+
+COURSES = {
+    c.key: c
+    for c in (
+        Course("room"),
+        Course("hybrid", "ball", 14.0, 6.0, 26.0, 0.25, 0.7, 1),
+        Course("cold", "bulk", 14.0, 6.0, 26.0, 0.3, 0.7, 1),
+        Course("hybrid, two nights", "ball", 38.0, 26.0, 60.0, 0.5, 1.0, 2),
+        Course("cold, two nights", "bulk", 38.0, 26.0, 60.0, 0.55, 1.0, 2),
+    )
+}
+DOSE_COST = 0.35  # judgement: of halving or doubling what the cook typed
+
+
+@dataclass(frozen=True)
+class Wish:
+    """A bake to be placed: when it is served, what is done, and what is pinned. All instants are aware."""
+
+    spec: BakeSpec
+    serve_at: dt.datetime
+    now: dt.datetime
+    done: Mapping[str, dt.datetime] = field(default_factory=dict)
+    pins: Mapping[str, dt.datetime] = field(default_factory=dict)
+    feed_h: tuple[float, float] | None = None  # hours before mixing at which a starter has to be fed: latest, earliest
+
+
+@dataclass(frozen=True)
+class House:
+    """Where it happens: air by the hour, places, hours in which hands are away, and how many cooks there are."""
+
+    hourly_c: Sequence[float]
+    places: Mapping[str, Place]
+    busy: Sequence[Busy] = ()
+    cooks: int = 1
+
+
+@dataclass(frozen=True)
+class Choice:
+    """What may be chosen: courses by key (or as planned), and leaven over what is typed."""
+
+    courses: tuple[str, ...] = (AS_PLANNED,)
+    doses: tuple[float, ...] = (1.0,)
+
+
+@dataclass(frozen=True)
+class Solved:
+    """A way that the real rise bears out: its course, leaven over what was typed, plan, and what it cost the choice."""
+
+    course: str
+    dose: float
+    plan: DayPlan
+    found: Found
+    slots: Slots
+
+    @property
+    def cost(self) -> float:
+        return self.found.cost
+
+    @property
+    def flavour(self) -> float:
+        """0 to 1: longer and colder is fuller."""
+        if self.course in COURSES and COURSES[self.course].chill:
+            return COURSES[self.course].flavour
+        hours = (self.plan.step("roll").at - self.plan.mixed_at).total_seconds() / 3600
+        return min(0.1 + hours / 40, 1.0)
+
+
+def slots_for(wish: Wish) -> Slots:
+    """Four days of slots up to the table, or as far back as what is done goes."""
+    first = min([wish.now, *wish.done.values()], default=wish.now)
+    back = math.ceil((wish.serve_at - first).total_seconds() / 60 / SLOT_MIN) + HOUR
+    return Slots.until(wish.serve_at, max(HORIZON_SLOTS, back))
+
+
+def chores_of(spec: BakeSpec, feed_h: tuple[float, float] | None = None) -> Chores:
+    """A bake's hand moves in slots."""
+    feed = None if feed_h is None else (round(feed_h[0] * HOUR), round(feed_h[1] * HOUR))
+    return Chores(
+        before_mix=slots_of(spec.weigh_min + spec.mix_min), ball=slots_of(spec.ball_min), preheat=slots_of(spec.preheat_min),
+        tended=slots_of(spec.preheat_min) if spec.preheat_tended else 1, roll=slots_of(spec.roll_min),
+        sponge=slots_of(spec.sponge.hours * 60) if spec.sponge else 0, feed=feed,
+    )  # fmt: skip
+
+
+def table_of(spec: BakeSpec, serve_at: dt.datetime, slots: Slots) -> Table:
+    """The boundaries that the table sets."""
+    roll = slots.before(serve_at - dt.timedelta(minutes=spec.line_min + spec.roll_min))
+    return Table(roll, roll + slots_of(spec.service_min / spec.waves), slots.after(serve_at))
+
+
+def shaped(spec: BakeSpec, course: Course, places: Mapping[str, Place]) -> BakeSpec:
+    """The spec with the course's cold and no other; air of its own stays out of a chilled stage."""
+
+    def part(which: str) -> StageSpec:
+        own: StageSpec = getattr(spec, which)
+        if course.chill != which:
+            return replace(own, cold=None)
+        return replace(own, own_air=None, cold=Cold(AFTERS_H[1], course.hours, places["fridge"]))
+
+    return replace(spec, bulk=part("bulk"), ball=part("ball"))
+
+
+def own_course(spec: BakeSpec) -> Course:
+    """The course a bake is set to: its own cold, about as long as that."""
+    chill = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
+    cold = spec.bulk.cold or spec.ball.cold
+    if cold is None:
+        return Course(AS_PLANNED)
+    return Course(AS_PLANNED, chill, cold.hours, 0.5 * cold.hours, max(2 * cold.hours, cold.hours + 10))
+
+
+class Search:
+    """The search for one bake's day. Sweeps and real runs are counted; nothing is kept between searches."""
+
+    def __init__(self, wish: Wish, house: House) -> None:
+        self.wish, self.house = wish, house
+        self.slots = slots_for(wish)
+        self.now = max(self.slots.after(wish.now), 0)
+        self.free = free_hands(self.slots, house.busy, house.cooks)
+        self.scales: dict[str, Scale] = {}
+
+    def groups(self, choice: Choice) -> list[Group]:
+        """A group for each course and dose whose last hours find hands, the least costly first; nothing is run for them yet."""
+        found = []
+        for key, dose in product(choice.courses, choice.doses):
+            course = own_course(self.wish.spec) if key == AS_PLANNED else COURSES[key]
+            if course.low_h * HOUR > self.slots.count - self.now and "mix" not in self.wish.done:
+                continue
+            spec = self.wish.spec if key == AS_PLANNED else shaped(self.wish.spec, course, self.house.places)
+            if dose != 1.0:
+                spec = replace(spec, batch=spec.batch.dosed(dose))
+            group = Group(self, course, dose, spec)
+            if work_fits(group.chores, self.free, group.table, self.now):
+                found.append(group)
+        return sorted(found, key=lambda g: g.cost)
+
+    def best(self, choice: Choice) -> Solved | None:
+        """The least costly way that the real rise bears out. A group is run only while it could still be it."""
+        best: Solved | None = None
+        for group in self.groups(choice):
+            if best is not None and group.cost >= best.cost:
+                break
+            proposal = group.sweep() if group.calibrate() else None
+            while proposal is not None and (best is None or proposal.cost < best.cost):
+                solved, proposal = group.settle(proposal)
+                best = solved or best
+        return best
+
+    def each(self, choice: Choice) -> list[Solved]:
+        """The best of every course that the real rise bears out, the least costly first."""
+        found = [x for key in choice.courses if (x := self.best(replace(choice, courses=(key,)))) is not None]
+        return sorted(found, key=lambda s: s.cost)
+
+
+class Group:
+    """One course and dose: its scale and needs, swept and set right by the real rise."""
+
+    def __init__(self, search: Search, course: Course, dose: float, spec: BakeSpec) -> None:
+        self.search, self.course, self.dose, self.spec = search, course, dose, spec
+        wish, slots = search.wish, search.slots
+        self.table = table_of(spec, wish.serve_at, slots)
+        self.chores = chores_of(spec, wish.feed_h)
+        held = {**held_pins(wish.pins, wish.now, wish.done), **wish.done}
+        self.over = bool(course.chill) and "cold_out" in held and "cold_out" in wish.done
+        place = {k: slots.before(v) for k, v in held.items()}
+        self.fixed = Fixed(place.get("mix"), place.get("ball"), place.get("cold_in"), place.get("cold_out"))
+        self.rounds = 0
+        self.cost = course.cost + DOSE_COST * abs(math.log2(dose))
+        self.found: Real | None = None
+
+    @cached_property
+    def scale(self) -> Scale:
+        known, key = self.search.scales, f"{self.course.key} {self.over}"
+        if key not in known:
+            cold = None if self.over else self.spec.bulk.cold or self.spec.ball.cold
+            known[key] = scale_of(self.spec, self.search.house.hourly_c, self.search.slots, cold)
+        return known[key]
+
+    @property
+    def chill(self) -> str | None:
+        return None if self.over else self.course.chill
+
+    def _start(self) -> At:
+        """About where the way runs, before anything is known of it."""
+        roll, bulk_h, ball_h = float(self.table.roll), 2.0, 1.5
+        spec, fixed = self.spec, self.fixed
+        if spec.rests:
+            bulk_h, ball_h = spec.rests[0].aim_h, spec.rests[1].aim_h
+        cold = self.course.hours * HOUR
+        if self.course.chill == "ball":
+            out = roll - 2 * HOUR
+            ball = fixed.ball if fixed.ball is not None else out - cold - 0.5 * HOUR
+        elif self.course.chill == "bulk":
+            ball = fixed.ball if fixed.ball is not None else roll - ball_h * HOUR
+            out = ball - HOUR
+        else:
+            ball = fixed.ball if fixed.ball is not None else roll - ball_h * HOUR
+            return At(fixed.mix if fixed.mix is not None else ball - bulk_h * HOUR, ball)
+        if self.course.chill == "ball":
+            mix = fixed.mix if fixed.mix is not None else ball - bulk_h * HOUR
+            into = fixed.into if fixed.into is not None else ball + 0.5 * HOUR
+        else:
+            mix = fixed.mix if fixed.mix is not None else out - cold - 0.5 * HOUR
+            into = fixed.into if fixed.into is not None else mix + 0.5 * HOUR
+        return At(mix, ball, into, max(fixed.out if fixed.out is not None else out, into + 1))
+
+    def calibrate(self) -> bool:
+        """Set the needs by the real rise about where the way will run; False when the dough never gets there."""
+        at = self._start()
+        seen = real(self.spec, self.search.house.hourly_c, self.scale, at)
+        if seen.bulk is None:
+            return False
+        if at.ball is not None and not self.spec.rests:
+            moved = at
+            if self.chill is None and self.fixed.ball is None and seen.ball is not None:
+                moved = replace(moved, ball=self.table.roll - seen.ball_aim_h * HOUR)
+            if self.chill == "bulk" and self.fixed.ball is None and seen.ball is not None and at.out is not None:
+                by = at.ball - (self.table.roll - seen.ball_aim_h * HOUR)
+                into = at.into if self.fixed.into is not None else (at.into or 0.0) - by
+                mix = at.mix if self.fixed.mix is not None else at.mix - by
+                moved = At(mix, at.ball - by, into, max(at.out - by, (into or 0.0) + 1))
+            elif self.fixed.mix is None and self.chill != "bulk" and moved.ball is not None:
+                moved = replace(moved, mix=moved.ball - seen.bulk_aim_h * HOUR)
+            if moved != at:
+                seen = real(self.spec, self.search.house.hourly_c, self.scale, moved)
+        if seen.bulk is None or seen.ball is None:
+            return False
+        self.found = seen
+        return True
+
+    def _ways(self) -> list[Way]:
+        assert self.found and self.found.bulk and self.found.ball
+        plain = Way(self.course.key, self.dose, self.found.bulk, self.found.ball, cost=self.cost)
+        if self.chill is None:
+            return [plain]
+        own = self.spec.bulk.cold or self.spec.ball.cold
+        afters = {round(h * HOUR) for h in (*AFTERS_H, *([own.after_h] if own else ()))}
+        start = self.fixed.ball if self.chill == "ball" else self.fixed.mix
+        if start is not None and self.fixed.into is not None:
+            afters = {self.fixed.into - start}
+        if self.chill == "ball":
+            least = math.ceil(self.found.workable_slots)
+            tempers = {least, *(round(h * HOUR) for h in BALL_TEMPERS_H if h * HOUR >= least)}
+            if self.fixed.out is not None:
+                tempers = {self.table.roll - self.fixed.out}
+        else:
+            tempers = {round(h * HOUR) for h in BULK_TEMPERS_H}
+            if self.fixed.out is not None and self.fixed.ball is not None:
+                tempers = {self.fixed.ball - self.fixed.out}
+        low, high = round(self.course.low_h * HOUR), round(self.course.high_h * HOUR)
+        if self.fixed.into is not None and self.fixed.out is not None:
+            low, high = 1, len(self.search.free)
+        return [
+            replace(plain, chill=self.chill, after=a, temper=t, cold_low=low, cold_high=high, warmed=self.scale.warmed(t))
+            for a, t in product(sorted(afters), sorted(tempers))
+        ]  # fmt: skip
+
+    def all(self, keep: int) -> list[Found]:
+        """The sweep's proposals, the least costly first."""
+        rates, free, now = self.scale.rates, self.search.free, self.search.now
+        found = [
+            f for way in self._ways() for f in ways(way, rates, self.chores, free, self.table, now, self.fixed)[:keep]
+        ]
+        return sorted(found, key=lambda f: (f.cost, -f.mix, -f.ball))[:keep]
+
+    def hand_slots(self, f: Found) -> list[tuple[int, int]]:
+        """The slots (from, to) in which a proposal takes a pair of hands."""
+        c, t, fixed = self.chores, self.table, self.fixed
+        heat = t.roll + c.roll - c.preheat
+        taken = [(heat, heat + c.tended), (t.roll, t.end)]
+        if fixed.mix is None:
+            taken.append((f.mix - c.before_mix, f.mix))
+        if fixed.ball is None:
+            taken.append((f.ball, f.ball + c.ball))
+        for at, was in ((f.into, fixed.into), (f.out, fixed.out)):
+            if at is not None and was is None:
+                taken.append((at, at + c.cold))
+        return taken
+
+    def surface_slots(self) -> tuple[int, int]:
+        """The slots (from, to) in which it has its surface."""
+        return self.table.roll + self.chores.roll - self.chores.preheat, self.table.end
+
+    def sweep(self) -> Found | None:
+        """The least costly proposal."""
+        return next(iter(self.all(1)), None)
+
+    def settle(self, proposal: Found) -> tuple[Solved | None, Found | None]:
+        """(the way as the real rise bears it out, or None and another proposal when rounds are left)."""
+        self.rounds += 1
+        at = At(proposal.mix, proposal.ball, proposal.into, proposal.out)
+        seen = real(self.spec, self.search.house.hourly_c, self.scale, at)
+        if seen.bulk is None or seen.ball is None:
+            return None, None
+        self.found = seen
+        if self._bears(proposal, seen.bulk, seen.ball, seen.workable_slots):
+            return self._planned(proposal), None
+        return None, self.sweep() if self.rounds < ROUNDS else None
+
+    def _bears(self, f: Found, bulk: Need, ball: Need, workable: float) -> bool:
+        cold = None if f.into is None or f.out is None else (float(f.into), float(f.out))
+        rates, roll = self.scale.rates, self.table.roll
+        first = self.scale.since(rates.bulk, f.mix, f.ball, cold if self.chill == "bulk" else None)
+        second = self.scale.since(rates.ball, f.ball, roll, cold if self.chill == "ball" else None)
+        wait = self.scale.bench(rates.ball, roll, self.table.last)
+        warm = self.chill != "ball" or f.out is None or roll - f.out >= workable - 1
+        inside = self.fixed.ball is not None or bulk.low - SLACK_H <= first <= bulk.high + SLACK_H
+        return inside and warm and ball.low - SLACK_H <= second <= ball.high - wait + SLACK_H
+
+    def _planned(self, f: Found) -> Solved:
+        """The plan at a proposal, by the real rise."""
+        at, wish = self.search.slots.at, self.search.wish
+        pins = {"mix": at(f.mix), "ball": at(f.ball)}
+        spec = self.spec
+        if f.into is not None and f.out is not None and self.chill is not None:
+            pins |= {"cold_in": at(f.into), "cold_out": at(f.out)}
+            start = f.mix if self.chill == "bulk" else f.ball
+            part = getattr(spec, self.chill)
+            cold = replace(part.cold, after_h=(f.into - start) / HOUR, hours=(f.out - f.into) / HOUR)
+            spec = replace(spec, **{self.chill: replace(part, cold=cold)})
+        pins = {k: v for k, v in pins.items() if k not in wish.done}
+        plan = plan_back(spec, self.search.house.hourly_c, wish.serve_at, wish.now, wish.done, pins=pins)
+        return Solved(self.course.key, self.dose, plan, f, self.search.slots)

@@ -1,0 +1,226 @@
+"""Several bakes in one kitchen: one pair of hands does one thing, a surface bakes one bread, a shelf holds so much.
+
+First one after the other, each around those before it, in a few orders; then, where that leaves a gap, all at once as a
+set packing over a pool of ways (`scipy.optimize.milp`). The better is kept, and all of it is run by the real rise.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from itertools import permutations
+
+import numpy as np
+
+from brassclock.core.day.around import ROUNDS, Choice, Group, House, Search, Solved, Wish
+from brassclock.core.day.backward import DayPlan
+from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
+from brassclock.core.day.sweep import Found
+
+ORDERS = 6
+PER_GROUP = 12  # ways of a course and dose in the pool: the best, and others spread over the time of balling
+GROUPS_EACH = 6
+UNPLACED = 25.0  # cost of a bake without a place, above any cost of a way
+BUDGET_S = 0.6
+
+
+@dataclass(frozen=True)
+class Item:
+    """A bake to place: its wish and choice, the surface it bakes on, and the litres it takes in the cold."""
+
+    key: str
+    wish: Wish
+    choice: Choice = field(default_factory=Choice)
+    surface: str | None = None
+    litres: float = 0.0
+
+
+@dataclass(frozen=True)
+class Packed:
+    """Each bake's way, or None where it found no place, and how it was found: `in turn` or `together`."""
+
+    ways: Mapping[str, Solved | None]
+    how: str
+
+    @property
+    def cost(self) -> float:
+        return sum(UNPLACED if w is None else w.cost for w in self.ways.values())
+
+
+def hand_spans(plan: DayPlan, name: str) -> list[Busy]:
+    """The hours in which a planned bake takes one pair of hands."""
+    return [
+        Busy(s.at, s.at + dt.timedelta(minutes=s.hands_min), name, 1)
+        for s in plan.steps
+        if s.hands_min > 0 and s.done_at is None
+    ]
+
+
+def surface_span(plan: DayPlan) -> tuple[dt.datetime, dt.datetime]:
+    """From the heating of the surface to the last bread off it."""
+    return plan.step("preheat").at, plan.serve_at
+
+
+def overlaps(a: tuple[dt.datetime, dt.datetime], b: tuple[dt.datetime, dt.datetime]) -> bool:
+    """Whether two spans share time."""
+    return a[0] < b[1] and b[0] < a[1]
+
+
+def cold_span(plan: DayPlan) -> tuple[dt.datetime, dt.datetime] | None:
+    """When a planned bake is in the cold."""
+    into = next((s.at for s in plan.steps if s.key == "cold_in"), None)
+    out = next((s.at for s in plan.steps if s.key == "cold_out"), None)
+    return (into, out) if into and out else None
+
+
+def in_turn(items: Sequence[Item], house: House, shelf_l: float = np.inf) -> Packed:
+    """One after the other, each around those before it."""
+    found: dict[str, Solved | None] = {}
+    spans: list[Busy] = []
+    placed: list[tuple[Item, Solved]] = []
+    for item in items:
+        solved = Search(item.wish, replace(house, busy=[*house.busy, *spans])).best(item.choice)
+        if solved is not None and _fits_beside(item, solved, placed, shelf_l):
+            found[item.key] = solved
+            placed.append((item, solved))
+            spans += hand_spans(solved.plan, item.key)
+        else:
+            found[item.key] = None
+    return Packed(found, "in turn")
+
+
+def _fits_beside(item: Item, solved: Solved, placed: Iterable[tuple[Item, Solved]], shelf_l: float) -> bool:
+    hot, cold = surface_span(solved.plan), cold_span(solved.plan)
+    on_shelf = item.litres
+    for other, way in placed:
+        if item.surface is not None and other.surface == item.surface and overlaps(hot, surface_span(way.plan)):
+            return False
+        beside = cold_span(way.plan)
+        if cold and beside and overlaps(cold, beside):
+            on_shelf += other.litres
+    return cold is None or on_shelf <= shelf_l
+
+
+def _orders(items: Sequence[Item]) -> list[list[Item]]:
+    """By the table first; then a few others, or all when there are few."""
+    by_table = sorted(items, key=lambda i: (("mix" not in i.wish.done), i.wish.serve_at))
+    if len(items) <= 3:
+        return [list(p) for p in permutations(by_table)]
+    rotated = [[*by_table[k:], *by_table[:k]] for k in range(1, len(items))]
+    return [by_table, by_table[::-1], *rotated][:ORDERS]
+
+
+def pack(items: Sequence[Item], house: House, shelf_l: float = np.inf) -> Packed:
+    """A day for all bakes: the least costly of what is found in turn and together."""
+    best: Packed | None = None
+    for order in _orders(items):
+        packed = in_turn(order, house, shelf_l)
+        if best is None or packed.cost < best.cost:
+            best = packed
+        if all(packed.ways.values()):
+            break
+    assert best is not None
+    if all(best.ways.values()) or len(items) < 2:
+        return best
+    whole = together(items, house, shelf_l)
+    return whole if whole is not None and whole.cost < best.cost else best
+
+
+@dataclass(frozen=True)
+class _Entry:
+    item: int
+    group: Group
+    found: Found
+
+
+def _hopeful(search: Search, item: Item) -> list[Group]:
+    """The least costly groups of a bake that have a way when it is alone."""
+    found: list[Group] = []
+    for group in search.groups(item.choice):
+        if len(found) == GROUPS_EACH:
+            break
+        if group.calibrate() and group.sweep() is not None:
+            found.append(group)
+    return found
+
+
+def _pool(groups: Sequence[tuple[int, Group]]) -> list[_Entry]:
+    """Ways of every bake, with a quota for each course and dose: the best ones alone may all want the same hands."""
+    pool = []
+    for number, group in groups:
+        found = group.all(400)
+        by_ball: dict[int, Found] = {}
+        for f in found:
+            by_ball.setdefault(f.ball // 6, f)  # one for each half hour of balling
+        picked = [*found[: PER_GROUP // 2], *list(by_ball.values())[: PER_GROUP // 2]]
+        pool += [_Entry(number, group, f) for f in dict.fromkeys(picked)]
+    return pool
+
+
+def together(items: Sequence[Item], house: House, shelf_l: float = np.inf, budget_s: float = BUDGET_S) -> Packed | None:
+    """All at once as a set packing; what the real rise does not bear out is set right and packed again."""
+    groups = [
+        (number, group) for number, item in enumerate(items) for group in _hopeful(Search(item.wish, house), item)
+    ]
+    best: Packed | None = None
+    for _ in range(ROUNDS):
+        chosen = _packed(items, _pool(groups), house, shelf_l, budget_s)
+        found: dict[str, Solved | None] = {item.key: None for item in items}
+        for e in chosen:
+            found[items[e.item].key] = e.group.settle(e.found)[0]
+        packed = Packed(found, "together")
+        if best is None or packed.cost < best.cost:
+            best = packed
+        if all(found[items[e.item].key] for e in chosen):
+            break
+    return best
+
+
+class _Rows:
+    """The rows of a packing: for each thing that can be used up, how much each way takes of it."""
+
+    def __init__(self) -> None:
+        self.limits: list[float] = []
+        self.entries: list[tuple[int, int, float]] = []
+        self._known: dict[tuple[str, int], int] = {}
+
+    def use(self, column: int, what: str, of: int, amount: float, limit: float) -> None:
+        if (what, of) not in self._known:
+            self._known[(what, of)] = len(self.limits)
+            self.limits.append(limit)
+        self.entries.append((self._known[(what, of)], column, amount))
+
+
+def _packed(items: Sequence[Item], pool: list[_Entry], house: House, shelf_l: float, budget_s: float) -> list[_Entry]:
+    """The ways of the least costly packing; none when none is found in the time."""
+    from scipy.optimize import Bounds, LinearConstraint, milp
+    from scipy.sparse import coo_matrix
+
+    if not pool:
+        return []
+    zero = min(e.group.search.slots.zero for e in pool)
+    end = max(e.group.search.slots.at(e.group.search.slots.count) for e in pool)
+    slots = Slots(zero, round((end - zero).total_seconds() / 60 / SLOT_MIN))
+    free, rows = free_hands(slots, house.busy, house.cooks), _Rows()
+    for column, e in enumerate(pool):
+        item = items[e.item]
+        offset = round((e.group.search.slots.zero - zero).total_seconds() / 60 / SLOT_MIN)
+        rows.use(column, "bake", e.item, 1.0, 1.0)
+        for a, b in e.group.hand_slots(e.found):
+            for slot in range(max(a + offset, 0), min(b + offset, slots.count)):
+                rows.use(column, "hands", slot, 1.0, float(free[slot]))
+        if item.surface is not None:
+            a, b = e.group.surface_slots()
+            for slot in range(a + offset, b + offset):
+                rows.use(column, item.surface, slot, 1.0, 1.0)
+        if e.found.into is not None and e.found.out is not None and item.litres and np.isfinite(shelf_l):
+            for quarter in range((e.found.into + offset) // 3, (e.found.out + offset) // 3 + 1):
+                rows.use(column, "shelf", quarter, item.litres, shelf_l)
+    at, columns, amounts = (np.array(x) for x in zip(*rows.entries, strict=True))
+    matrix = coo_matrix((amounts, (at, columns)), shape=(len(rows.limits), len(pool)))
+    done = milp(
+        np.array([e.found.cost - UNPLACED for e in pool]), constraints=LinearConstraint(matrix, -np.inf, rows.limits),
+        integrality=np.ones(len(pool)), bounds=Bounds(0, 1), options={"time_limit": budget_s},
+    )  # fmt: skip
+    return [] if done.x is None else [e for e, x in zip(pool, done.x, strict=True) if x > 0.5]

@@ -1,0 +1,183 @@
+"""Why a day does not fit, in words, and the least inconvenient changes that make it fit, each one tried."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Solved, Wish
+from brassclock.core.day.backward import DayPlan, plan_back
+from brassclock.core.day.hands import Busy, away, clashes
+from brassclock.core.rise.recipe import Batch
+
+DOSES = (0.25, 0.4, 0.63, 1.0, 1.6)
+SERVE_SHIFTS_MIN = (30, 60, 90, 120, 180, 240, -30, -60, -120)
+KEPT = 5
+# judgement: how unwelcome a change is, beside half an hour later at the table (1)
+DOSE_COST, COURSE_COST, EARLIER, BUSY_COST = 0.8, 1.2, 1.3, 4.0
+PURPOSES = {
+    "weigh": "weighed",
+    "sponge": "made into a sponge",
+    "mix": "mixed",
+    "ball": "balled",
+    "cold_in": "put in the cold",
+    "cold_out": "taken out of the cold",
+    "preheat": "heated for",
+    "roll": "rolled",
+    "line": "baked",
+}
+
+
+@dataclass(frozen=True)
+class Relaxation:
+    """A change that makes the day fit: what to alter, in words, and the way it opens, borne out by the real rise."""
+
+    change: Mapping[str, Any]
+    text: str
+    cost: float
+    solved: Solved
+
+
+def moment(at: dt.datetime, beside: dt.datetime) -> str:
+    """A time as it is said: with its day when that is another than `beside`'s.
+
+    >>> moment(dt.datetime(2026, 11, 26, 20, 15), dt.datetime(2026, 11, 27, 1, 0))
+    'Thursday 20:15'
+    """
+    return f"{at:%H:%M}" if at.date() == beside.date() else f"{at:%A %H:%M}"
+
+
+def leaven_frac(batch: Batch) -> float:
+    """Leaven over flour: yeast when there is any, else the starter [-]."""
+    portions = batch.dough.portions
+    yeast = sum(p.mass_g for p in portions if p.ingredient.is_yeast)
+    return (yeast or sum(p.mass_g for p in portions if p.ingredient.is_ferment)) / batch.dough.flour_g
+
+
+def percent(frac: float) -> str:
+    """A baker's share as it is said.
+
+    >>> percent(0.0021), percent(0.12)
+    ('0.21 %', '12 %')
+    """
+    return f"{100 * frac:.2g} %"
+
+
+def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
+    """(step, busy hours) for every hand move still to do that falls where no hands are free."""
+    return [
+        (s.key, span)
+        for s in plan.steps
+        if s.done_at is None and s.key != "serve"
+        for span in clashes(s.at, s.hands_min, house.busy, house.cooks)
+    ]
+
+
+def because(wish: Wish, house: House) -> str:
+    """One or two sentences on why the bake as it is set finds no place."""
+    plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
+    if plan.late_min >= 1 and not clashing(plan, house):
+        return f"It cannot be ready before {moment(plan.serve_at, wish.now)}, {plan.late_min:.0f} min late."
+    hit = clashing(plan, house)
+    if not hit:
+        return "No time of mixing and balling leaves the dough inside its windows."
+    stretches = away(house.busy, house.cooks)
+    said: list[str] = []
+    for key, span in hit:
+        a, b = next(((a, b) for a, b in stretches if a < span.end and b > span.start), (span.start, span.end))
+        a, b = a.astimezone(wish.serve_at.tzinfo), b.astimezone(wish.serve_at.tzinfo)
+        name = f" ({span.name})" if span.name else ""
+        text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b, wish.serve_at)}{name}"
+        when = f"when it would be {PURPOSES.get(key, 'carried')}"
+        if not any(text in x for x in said):
+            said.append(f"{text}, {when}.")
+    return " ".join(said[:2])
+
+
+def relaxations(
+    wish: Wish, house: House, *, choice: Choice | None = None, may: Sequence[str] = ("dose", "course", "serve", "busy")
+) -> list[Relaxation]:
+    """Changes that make a bake fit which does not, the least inconvenient first. `choice` bounds courses and doses."""
+    choice = choice or Choice((AS_PLANNED, *COURSES), DOSES)
+    open_to_change = "mix" not in wish.done
+    found: list[Relaxation] = []
+    if open_to_change and "dose" in may:
+        found += _doses(wish, house, choice)
+    if open_to_change and "course" in may:
+        found += _courses(wish, house, choice)
+    if "serve" in may:
+        found += _serving(wish, house, Choice())
+        if not found and open_to_change and "dose" in may:
+            found += _serving(wish, house, Choice((AS_PLANNED,), choice.doses))
+    if "busy" in may:
+        found += _busy(wish, house, Choice() if found else choice)
+    return sorted(found, key=lambda r: r.cost)[:KEPT]
+
+
+def _doses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+    search, had = Search(wish, house), leaven_frac(wish.spec.batch)
+    best = search.best(Choice((AS_PLANNED,), tuple(d for d in choice.doses if d != 1.0)))
+    if best is not None:
+        verb = "Lower" if best.dose < 1 else "Raise"
+        start = best.plan.steps[0].at
+        yield Relaxation(
+            {"dose_factor": best.dose}, f"{verb} the leaven to {percent(had * best.dose)} and begin at "
+            f"{moment(start, wish.serve_at)}.", DOSE_COST, best,
+        )  # fmt: skip
+
+
+def _courses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+    search, had = Search(wish, house), leaven_frac(wish.spec.batch)
+    own = "bulk" if wish.spec.bulk.cold else "ball" if wish.spec.ball.cold else None
+    keys = [k for k in choice.courses if k != AS_PLANNED and (COURSES[k].chill != own or own is None)]
+    for best in search.each(replace(choice, courses=tuple(k for k in keys if COURSES[k].chill or own)))[:2]:
+        course = COURSES[best.course]
+        dose = "" if best.dose == 1.0 else f", leaven {percent(had * best.dose)}"
+        if course.chill is None:
+            text = f"Leave it on the bench{dose}; mix at {moment(best.plan.mixed_at, wish.serve_at)}."
+        else:
+            into, what = best.plan.step("cold_in").at, "balls" if course.chill == "ball" else "dough"
+            text = f"Put the {what} in the fridge at {moment(into, wish.serve_at)}{dose}."
+        yield Relaxation({"course": best.course, "dose_factor": best.dose}, text, COURSE_COST + best.cost, best)
+
+
+def _serving(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+    """The nearest time at the table that fits, with another dose when `choice` has one."""
+    had = leaven_frac(wish.spec.batch)
+    for minutes in SERVE_SHIFTS_MIN:
+        serve = wish.serve_at + dt.timedelta(minutes=minutes)
+        if serve <= wish.now:
+            continue
+        best = Search(replace(wish, serve_at=serve), house).best(choice)
+        if best is not None and best.plan.late_min < 1:
+            dose = "" if best.dose == 1.0 else f", with {percent(had * best.dose)} leaven"
+            extra = 0.0 if best.dose == 1.0 else DOSE_COST
+            yield Relaxation(
+                {"serve_min": minutes, **({} if best.dose == 1.0 else {"dose_factor": best.dose})},
+                f"Serve at {moment(serve, wish.serve_at)}{dose}.",
+                abs(minutes) / 30 * (1.0 if minutes > 0 else EARLIER) + extra, best,
+            )  # fmt: skip
+            break
+
+
+def _busy(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+    """Busy hours in the way, each given up by itself."""
+    plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
+    for span in dict.fromkeys(span for _, span in clashing(plan, house)):
+        best = Search(wish, replace(house, busy=[b for b in house.busy if b != span])).best(choice)
+        if best is not None:
+            start, end = (x.astimezone(wish.serve_at.tzinfo) for x in (span.start, span.end))
+            name = f"“{span.name}”" if span.name else "the hours away"
+            yield Relaxation(
+                {"busy": {"start": span.start, "end": span.end, "name": span.name}, **way_of(best)},
+                f"Free {name}, {moment(start, wish.serve_at)} to {moment(end, wish.serve_at)}.",
+                BUSY_COST + (end - start).total_seconds() / 7200, best,
+            )  # fmt: skip
+
+
+def way_of(solved: Solved) -> dict[str, Any]:
+    """What a way changes of the bake itself."""
+    found: dict[str, Any] = {} if solved.dose == 1.0 else {"dose_factor": solved.dose}
+    return found if solved.course == AS_PLANNED else {**found, "course": solved.course}
