@@ -8,7 +8,7 @@ from flask import Blueprint, Flask, Response, jsonify
 from flask_openapi3 import Info, OpenAPI
 
 from brassclock import __version__
-from brassclock.api import bakes, compute, formulas, kitchens, pages, problems, starters
+from brassclock.api import bakes, compute, day, formulas, kitchens, pages, problems, starters
 from brassclock.services.house import House
 
 
@@ -25,7 +25,7 @@ def create_app(house: House) -> Flask:
     )
     app.extensions["house"] = house
     problems.install(app)
-    for module in (kitchens, bakes, formulas, starters, compute):
+    for module in (kitchens, bakes, day, formulas, starters, compute):
         app.register_api(module.blueprint)
 
     about = Blueprint("about", __name__)

@@ -16,11 +16,11 @@ def write_csv(rows: Sequence[tuple[str, str, float, float | None, str]]) -> str:
     out = csv.writer(text, lineterminator="\n")
     out.writerow(COLUMNS)
     for name, amount, grams, share, part in rows:
-        out.writerow((_safe(name), amount, f"{grams:.1f}", "" if share is None else f"{share * 100:.2f}", part))
+        out.writerow((safe_cell(name), amount, f"{grams:.1f}", "" if share is None else f"{share * 100:.2f}", part))
     return text.getvalue()
 
 
-def _safe(cell: str) -> str:
+def safe_cell(cell: str) -> str:
     """A cell that no table program takes for a formula."""
     return f"'{cell}" if cell[:1] in "=+-@" else cell
 

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterator, Mapping, Sequence
-from contextlib import contextmanager
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from sqlmodel import Session
 
+from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import Spell
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.services import hours
 from brassclock.services.given import STEP_KINDS
 from brassclock.services.house import House, Missing
 from brassclock.services.pantry import own_rows
@@ -44,6 +45,12 @@ class Rows:
     by: dt.datetime | None = None  # an instant whose chance is asked for
     near: tuple[dt.datetime, float] | None = None  # about when it will be mixed, and its bulk's hours: for a what-if
     line_min: float = 16.0  # of the line, known before: for a what-if
+    busy: tuple[Busy, ...] = ()  # hours in which hands are away
+    taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
+
+    def pins(self) -> dict[str, dt.datetime]:
+        """Step keys and the instants at which the cook holds them."""
+        return {k: dt.datetime.fromisoformat(v).astimezone(self.now.tzinfo) for k, v in self.bake.pins.items()}
 
     def done(self) -> dict[str, dt.datetime]:
         """Step keys and when they were done; the first load is the start of the line."""
@@ -60,16 +67,6 @@ class Rows:
         return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
 
 
-@contextmanager
-def change(house: House, bake_id: int) -> Iterator[tuple[Session, Rows]]:
-    """One change of a bake, as one transaction: its rows to alter, kept with the next revision."""
-    with house.action() as session:
-        r = load(house, session, bake_id)
-        yield session, r
-        r.bake.revision += 1
-        session.add(r.bake)
-
-
 def load(house: House, session: Session, bake_id: int) -> Rows:
     """The rows of a bake, or Missing."""
     bake = session.get(Bake, bake_id)
@@ -82,7 +79,7 @@ def load(house: House, session: Session, bake_id: int) -> Rows:
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
         rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
         now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
-        starters.feeds(session, starter.id or 0) if starter else (),
+        starters.feeds(session, starter.id or 0) if starter else (), busy=hours.spans(session, kitchen, now),
     )  # fmt: skip
 
 

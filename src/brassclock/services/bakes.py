@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from contextlib import nullcontext
 from typing import Any
 
 from sqlmodel import Session
@@ -11,9 +12,10 @@ from brassclock.core.evidence import refuse
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import work as works
+from brassclock.services.day import noted
 from brassclock.services.given import BakeChange, BakeIn, LineIn, OutcomeIn, ReadingIn
 from brassclock.services.house import House, Missing, Refused
-from brassclock.services.moments import past_moment, serve_moment
+from brassclock.services.moments import moment_of, past_moment, serve_moment
 from brassclock.services.pantry import kit_of
 from brassclock.services.teaching import (
     learn_friction,
@@ -99,38 +101,72 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
 def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
     with works.change(house, bake_id) as (session, r):
-        bake = r.bake
-        for name in change.model_fields_set:
-            value = getattr(change, name)
-            if name == "serve":
-                if value is not None:
-                    bake.serve_at = serve_moment(value, r.now)
-            elif name == "lines":
-                bake.lines = _readable(r, change.lines or [])
-                bake.weighed = []
-            elif name == "filling":
-                stuffing = change.filling
-                bake.filling = (
-                    None if stuffing is None else stuffing.model_dump() | {"lines": _readable(r, stuffing.lines)}
-                )
-            elif name == "bag_id":
-                if value is not None and value not in {b.id for b in pantry_rows.bags(session, bake.kitchen_id)}:
-                    raise refuse("/bag_id", f"There is no bag {value} in this kitchen.")
-                bake.bag_id = value
-            elif name == "surface_c":
-                _set_surface_c(session, r, value)
-            elif name == "surface_id":
-                if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
-                    raise refuse("/surface_id", f"There is no surface {value} in this kitchen.")
-                bake.surface_id = value
-            elif name == "starter_id":
-                if value is not None and value not in {s.id for s in starter_rows.of_kitchen(session, bake.kitchen_id)}:
-                    raise refuse("/starter_id", f"There is no starter {value} in this kitchen.")
-                bake.starter_id = value
-            elif name == "cold":
-                bake.cold = None if change.cold is None else change.cold.model_dump()
-            elif value is not None or name in OPTIONAL:
-                setattr(bake, name, value)
+        moved = change.model_fields_set & MOVES_THE_DAY.keys()
+        why = MOVES_THE_DAY[min(moved)] if moved else ""
+        with noted(house, session, r.bake.kitchen_id, why) if moved else nullcontext():
+            _alter(session, r, change)
+
+
+MOVES_THE_DAY = {
+    "serve": "people eat at another time", "serve_until": "the table is open for another while", "cold": "its cold is another",
+    "bulk_place": "it stands elsewhere", "ball_place": "the balls stand elsewhere", "sponge_h": "its sponge is another",
+}  # fmt: skip
+LONGEST_SERVICE = dt.timedelta(hours=8)
+
+
+def _serve(bake: Bake, text: str, now: dt.datetime) -> None:
+    """Another time at the table; its service goes with it."""
+    at = serve_moment(text, now)
+    if bake.serve_until is not None:
+        bake.serve_until += at - bake.serve_at
+    bake.serve_at = at
+
+
+def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
+    """Until when the table is served; None is all at once."""
+    if not text:
+        bake.serve_until = None
+        return
+    start = bake.serve_at.astimezone(now.tzinfo)
+    until = moment_of(text, start, "/serve_until")
+    if not start < until <= start + LONGEST_SERVICE:
+        raise refuse("/serve_until", f"The table is at {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
+    bake.serve_until = until
+
+
+def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
+    bake = r.bake
+    for name in change.model_fields_set:
+        value = getattr(change, name)
+        if name == "serve":
+            if value is not None:
+                _serve(bake, value, r.now)
+        elif name == "serve_until":
+            _serve_until(bake, value, r.now)
+        elif name == "lines":
+            bake.lines = _readable(r, change.lines or [])
+            bake.weighed = []
+        elif name == "filling":
+            stuffing = change.filling
+            bake.filling = None if stuffing is None else stuffing.model_dump() | {"lines": _readable(r, stuffing.lines)}
+        elif name == "bag_id":
+            if value is not None and value not in {b.id for b in pantry_rows.bags(session, bake.kitchen_id)}:
+                raise refuse("/bag_id", f"There is no bag {value} in this kitchen.")
+            bake.bag_id = value
+        elif name == "surface_c":
+            _set_surface_c(session, r, value)
+        elif name == "surface_id":
+            if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
+                raise refuse("/surface_id", f"There is no surface {value} in this kitchen.")
+            bake.surface_id = value
+        elif name == "starter_id":
+            if value is not None and value not in {s.id for s in starter_rows.of_kitchen(session, bake.kitchen_id)}:
+                raise refuse("/starter_id", f"There is no starter {value} in this kitchen.")
+            bake.starter_id = value
+        elif name == "cold":
+            bake.cold = None if change.cold is None else change.cold.model_dump()
+        elif value is not None or name in OPTIONAL:
+            setattr(bake, name, value)
 
 
 LEAST_NIGHT_H = 14.0  # practice: a cold rise shorter than a night is a chill
@@ -186,9 +222,14 @@ def read(house: House, given: ReadingIn) -> int:
     """Store a look at the dough."""
     with house.action() as session:
         r = works.load(house, session, given.bake_id)
-        return add_reading(session, r, given)
+        with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind]):
+            return add_reading(session, r, given)
 
 
+LOOKED = {
+    "ratio": "the dough stood otherwise than forecast", "jar": "the jar stood otherwise than forecast",
+    "feel": "the dough felt otherwise than forecast", "dough_c": "the dough is warmer or cooler than reckoned",
+}  # fmt: skip
 SAME = dt.timedelta(seconds=30)
 
 

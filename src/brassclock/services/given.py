@@ -223,6 +223,8 @@ class KitchenChange(Strict):
     scale_step_g: Annotated[float, within(0.01, 5, "g")] | None = None
     powder: Literal["double", "single", "phosphate"] | None = None
     places: dict[str, PlaceIn] | None = None
+    cooks: Annotated[int, Field(ge=1, le=20)] | None = None
+    shelf_l: Annotated[float, within(1, 5000, "L")] | None = None
 
     @field_validator("hourly_c")
     @classmethod
@@ -277,6 +279,7 @@ class BakeChange(Strict):
 
     name: Name | None = None
     serve: Annotated[str, StringConstraints(max_length=80)] | None = None
+    serve_until: Annotated[str, StringConstraints(max_length=80)] | None = None
     lines: Annotated[list[LineIn], Field(max_length=60)] | None = None
     unread: Annotated[list[Annotated[str, StringConstraints(max_length=300)]], Field(max_length=60)] | None = None
     held: dict[str, Annotated[float, within(0, 100_000, "g")]] | None = None

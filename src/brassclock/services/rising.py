@@ -8,8 +8,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from statistics import fmean
 
+from brassclock.core.day.around import Choice, House, Search, Wish
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
 from brassclock.core.day.places import Place, places_of
+from brassclock.core.day.relax import clashing
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
 from brassclock.core.rise import forecast as rise
@@ -29,6 +31,8 @@ from brassclock.services.starters import seed_now
 
 TUB_CM = 20.0
 ROLL_MIN = 12.0
+FIRST_MIN = 5.0  # judgement: from the first load to the first bread on the table
+WAVE_MIN = 45.0  # judgement: as long as a tray of balls stands well beside the heat
 COLD_REST_H = 6.0
 RECENT = dt.timedelta(hours=24)
 HOLDS_LIKE = {  # how a strength holds gas without yeast
@@ -148,11 +152,17 @@ def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float
         air = tuple((float(h), float(c)) for h, c in own) if own else None
         return StageSpec(stage, place, air, cold, spells_of(bake), log)
 
+    service_min = 0.0
+    if bake.serve_until is not None:
+        service_min = max((bake.serve_until - bake.serve_at).total_seconds() / 60, 0.0)
+        line_min = service_min + FIRST_MIN
+    waves = math.ceil(service_min / WAVE_MIN) if bake.cold and bake.cold["stage"] == "ball" else 1
     return BakeSpec(
         batch_of(r, first), stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
         stage_spec("ball", Stage("ball proof", 1.0, ((0.0, 0.0),), tray, None, bake.ball_ratio)),
         mix_min=bake.knead_min + 5, preheat_min=surface_of(r.surface).spec.preheat_min, line_min=line_min,
         activity=belief_here(r, dough).mean, roll_min=ROLL_MIN, sponge=sponge,
+        service_min=service_min, waves=max(waves, 1),
     )  # fmt: skip
 
 
@@ -175,14 +185,38 @@ def looks_of(r: Rows, plan: DayPlan) -> list[Look]:
     ]  # fmt: skip
 
 
+def all_done_at(r: Rows) -> dt.datetime:
+    """When the last bread is to be ready: at the table's time, or at the end of its service."""
+    return (r.bake.serve_until or r.bake.serve_at).astimezone(r.now.tzinfo)
+
+
+def house_of(r: Rows) -> House:
+    """The kitchen as the day's search sees it: its air, its places, and the hours in which hands are away."""
+    return House(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks)
+
+
+def wish_of(r: Rows, spec: BakeSpec) -> Wish:
+    """The bake as the day's search is asked for it."""
+    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins())
+
+
+def placed(r: Rows, spec: BakeSpec) -> DayPlan:
+    """The plan of a bake around the hours in which hands are away; as it would be without them when there is no way."""
+    wish, house = wish_of(r, spec), house_of(r)
+    plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
+    if r.bake.status != "live" or "roll" in wish.done or not house.busy or not clashing(plan, house):
+        return plan
+    solved = Search(wish, house).best(Choice())
+    return plan if solved is None else solved.plan
+
+
 def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float], *, quick: bool = False) -> Risen:
     """Plan and forecast a dough with yeast or a starter. Readings move the plan before they are shown."""
     spec, done = spec_of(r, dough, line_min, sponge_g), r.done()
-    serve = r.bake.serve_at.astimezone(r.now.tzinfo)
     belief = belief_here(r, dough)
 
     def at(spec: BakeSpec) -> Risen:
-        plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, done, r.near)
+        plan = placed(r, spec)
         stages = placed_stages(plan, r.kitchen.hourly_c, done)
         found = Risen(plan, stages)
         asked = [plan.step("roll").at, *([r.by] if r.by else [])]
@@ -224,8 +258,7 @@ def rested(r: Rows, dough: Dough, line_min: float) -> Risen:
     last_h = max(here.h if here else 1.6 * sum(hours), sum(hours))
     aims = tuple(Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
     spec = replace(spec_of(r, dough, line_min, {}), rests=(aims[0], aims[1]))
-    plan = plan_back(spec, r.kitchen.hourly_c, serve, r.now, r.done())
-    return Risen(plan, rested=Rested(place, here, None if place is fridge else waiting(fridge)))
+    return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
 
 
 def bulk_radius_mm(mass_g: float) -> float:

@@ -14,6 +14,7 @@ from brassclock.services.shown_base import CautionOut as CautionOut
 from brassclock.services.shown_base import StepOut as StepOut
 from brassclock.services.shown_base import WhyInput as WhyInput
 from brassclock.services.shown_base import WhyOut as WhyOut
+from brassclock.services.shown_day import SpanOut as SpanOut
 from brassclock.services.shown_rise import AcidOut as AcidOut
 from brassclock.services.shown_rise import FeedOut as FeedOut
 from brassclock.services.shown_rise import FeedWishOut as FeedWishOut
@@ -76,6 +77,8 @@ class KitchenOut(BaseModel):
     mass_unit: str
     temp_unit: str
     hourly_c: list[float]
+    cooks: int
+    shelf_l: float
     fridge_c: float
     tap_c: float
     flour_basis: str | None
@@ -130,6 +133,7 @@ class BenchOut(BaseModel):
     bakes: list[BakeBrief]
     steps: list[StepOut]
     say: list[SayPart]
+    away: list[SpanOut]
 
 
 class LineOut(BaseModel):
@@ -530,6 +534,7 @@ class BakeOut(BaseModel):
     method_why: str
     revision: int
     serve_at: dt.datetime
+    serve_until: dt.datetime | None
     settings: BakeSettings
     leaf: str
     leaves: list[LeafOut]

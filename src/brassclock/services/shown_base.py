@@ -57,5 +57,11 @@ class StepOut(BaseModel):
     name: str
     at: dt.datetime
     can_wait_until: dt.datetime | None
+    not_before: dt.datetime | None
     done_at: dt.datetime | None
     leaf: str
+    hands_min: float
+    place: str
+    reason: str
+    away: str | None  # whose hours it falls in, when no hands are free then
+    pinned: bool

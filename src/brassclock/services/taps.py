@@ -11,9 +11,11 @@ from sqlmodel import Session
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
 from brassclock.services import work as works
-from brassclock.services.given import TapChange, TapIn
+from brassclock.services.day import MOVED_MIN, note, noted, plans
+from brassclock.services.given import STEP_KINDS, TapChange, TapIn
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.moments import past_moment
+from brassclock.services.steps import hours_text
 from brassclock.services.teaching import unsay
 from brassclock.store import bakes as rows
 from brassclock.store.tables import Said, Tap
@@ -28,7 +30,21 @@ def tap(house: House, bake_id: int, given: TapIn) -> int:
         had = rows.tap_by_key(session, bake_id, given.key)
         if had is not None:
             return had.id or 0
-        return add_tap(session, r, given)
+        if given.kind not in STEP_KINDS:
+            return add_tap(session, r, given)
+        with noted(house, session, r.bake.kitchen_id, _when_done(r, given)):
+            return add_tap(session, r, given)
+
+
+def _when_done(r: works.Rows, given: TapIn) -> str:
+    """A step as the reason for what moves: done in time, late or early."""
+    plan, at = works.work_of(r).plan, past_moment(given.at, r.now)
+    step = next((s for s in plan.steps if s.key == given.kind), None) if plan else None
+    said = f"it was {NAMES[given.kind]}"
+    by_min = 0.0 if step is None else (at - step.at).total_seconds() / 60
+    if abs(by_min) < MOVED_MIN:
+        return said
+    return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
 
 
 def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
@@ -150,6 +166,7 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
     with house.action() as session:
         r = works.load(house, session, bake_id)
         row = _tap(r, tap_id)
+        before = plans(house, session, r.bake.kitchen_id) if row.kind in STEP_KINDS else {}
         row.undone_at = r.now
         session.add(row)
         if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
@@ -158,6 +175,9 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
             unsay(session, r, [n for n in r.said if n != "ready to ball"])
         if row.kind == "mix":
             unsay(session, r, ["ready to ball"])
+        if before:
+            session.flush()
+            note(house, session, r.bake.kitchen_id, before, f"it is not {NAMES[row.kind]} after all")
 
 
 def _tap(r: works.Rows, tap_id: int) -> Tap:
@@ -184,5 +204,9 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
                 raise Refused(
                     "That would put the moves of this round out of order. Give a time between its neighbours."
                 )
+        planned = plans(house, session, r.bake.kitchen_id) if row.kind in STEP_KINDS else {}
         row.at = at
         session.add(row)
+        if planned:
+            session.flush()
+            note(house, session, r.bake.kitchen_id, planned, f"it was {NAMES[row.kind]} at {at:%H:%M}")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from zoneinfo import ZoneInfo
 
 import numpy as np
 from sqlmodel import Session
@@ -13,6 +14,7 @@ from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.weigh.methods import methods
+from brassclock.services import hours
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
@@ -22,14 +24,11 @@ from brassclock.services.leavens import belief_of, leaven_of
 from brassclock.services.rise_views import banded_at, rest_out, rise_out
 from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
+from brassclock.services.steps import steps_of
 from brassclock.services.taps import core_taps, program_dict
 from brassclock.services.work import Rows, Work
-from brassclock.store import bakes as rows
 
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
-LEAF_OF_STEP = {
-    "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
-}  # fmt: skip
 
 
 def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> out.MixOut:
@@ -187,19 +186,6 @@ def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
     )
 
 
-def steps_of(r: Rows, work: Work) -> list[out.StepOut]:
-    if work.plan is None:
-        return []
-    done = r.done()
-    return [
-        out.StepOut(
-            bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
-            can_wait_until=s.can_wait_until, done_at=done.get(s.key), leaf=LEAF_OF_STEP[s.key],
-        )
-        for s in work.plan.steps
-    ]  # fmt: skip
-
-
 def say_of(r: Rows, work: Work) -> list[out.SayPart]:
     """The say-line of one bake."""
     bake = r.bake
@@ -241,7 +227,7 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         clock=clock, id=r.bake.id or 0, kitchen_id=r.bake.kitchen_id, name=r.bake.name, seal=r.bake.seal,
         status=r.bake.status, method=r.bake.method,
         method_why=methods()[r.bake.method].why if r.bake.method in methods() else "", revision=r.bake.revision,
-        serve_at=r.bake.serve_at, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
+        serve_at=r.bake.serve_at, serve_until=r.bake.serve_until, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
         steps=steps_of(r, work), say=say_of(r, work), taps=taps_out(r),
         weigh=weigh_out(work.sheet) if work.sheet else None,
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
@@ -344,14 +330,14 @@ def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
         kitchen = house.kitchen(session, kitchen_id)
         clock = clock_out(house, session, kitchen)
         shown = kitchen_out(session, kitchen, clock.now)
-        found = [works.load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
-        done = [(r, works.work_of(r)) for r in found]
+        done = works.load_all(house, session, kitchen_id)
+        away = hours.spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
     live = [(r, w) for r, w in done if r.bake.status == "live"]
     steps = [s for r, w in live for s in steps_of(r, w)]
     steps.sort(key=lambda s: s.at)
     return out.BenchOut(
         clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now),
-        bakes=[brief_of(r, w) for r, w in done], steps=steps, say=_bench_say(live),
+        bakes=[brief_of(r, w) for r, w in done], steps=steps, say=_bench_say(live), away=away,
     )  # fmt: skip
 
 
@@ -372,11 +358,9 @@ def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
 def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
     """The soonest hand move ahead, for the demo's clock."""
     found: list[dt.datetime] = []
-    for bake in rows.of_kitchen(session, kitchen_id):
-        if bake.status != "live":
+    for r, work in works.load_all(house, session, kitchen_id):
+        if r.bake.status != "live":
             continue
-        r = works.load(house, session, bake.id or 0)
-        work = works.work_of(r)
         if any(t.kind == "load" for t in r.taps):
             found += [dt.datetime.fromtimestamp(d.at_s, dt.UTC) for d in hearth_of(r, work).due if d.at_s]
         elif work.plan:

@@ -17,7 +17,7 @@ from brassclock.services.moments import moment_of
 from brassclock.services.rise_views import rise_out
 from brassclock.services.shown_base import BandedAt
 from brassclock.services.shown_rise import RouteOut, RoutesOut, WhatIfOut
-from brassclock.services.views import steps_of
+from brassclock.services.steps import steps_of
 from brassclock.store.tables import Bake, Kitchen
 
 NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its Weigh leaf balances soda and powder."
@@ -78,7 +78,7 @@ def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
     return ", ".join(found)
 
 
-def _scale_leaven(r: works.Rows, factor: float) -> None:
+def scale_leaven(r: works.Rows, factor: float) -> None:
     """Yeast and starter lines times a factor, in grams."""
     sheet = works.work_of(r).sheet
     if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
@@ -97,7 +97,7 @@ def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
     with works.change(house, bake_id) as (_, r):
         changed = _changed(r, given)
-        _scale_leaven(r, changed.dose_factor)
+        scale_leaven(r, changed.dose_factor)
         for name in ("dough_c", "serve_at", "cold", "bulk_place"):
             setattr(r.bake, name, getattr(changed.bake, name))
 
@@ -153,7 +153,7 @@ def take_route(house: House, bake_id: int, given: RouteIn) -> None:
         found = next(x for x in _worked_out(r) if x.route.key == given.key)
         if not found.fits:
             raise Refused(f"{found.route.name} does not reach this table. {found.because}")
-        _scale_leaven(r, found.dose_factor)
+        scale_leaven(r, found.dose_factor)
         spec = found.plan.spec
         cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
         asked = found.route.cold_h

@@ -5,14 +5,20 @@ Nothing here is stored; the same rows and minute give the same answer, so answer
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 import math
 from collections import OrderedDict
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from dataclasses import dataclass, field, replace
 
-from brassclock.core.day.backward import DayPlan
+from sqlmodel import Session
+
+from brassclock.core.day.backward import BakeSpec, DayPlan
+from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.day.pack import hand_spans
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line import Line, plan_line
@@ -27,16 +33,16 @@ from brassclock.core.rise.recipe import dosed
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
 from brassclock.core.weigh.lines import TypedLine
+from brassclock.services import bakerows, rising
 from brassclock.services import bowl as bowls
-from brassclock.services import rising
 from brassclock.services.bakerows import JUST_MIXED as JUST_MIXED
 from brassclock.services.bakerows import Rows as Rows
-from brassclock.services.bakerows import change as change
-from brassclock.services.bakerows import load as load
 from brassclock.services.bakerows import mix_temp_c as mix_temp_c
 from brassclock.services.bakerows import surface_of as surface_of
+from brassclock.services.house import House
 from brassclock.services.pantry import kit_of
 from brassclock.services.rising import Risen
+from brassclock.store import bakes as rows
 from brassclock.store.tables import Bake, Kitchen
 
 BENCH_REST_MIN = 8.0
@@ -79,6 +85,7 @@ def work_of(r: Rows) -> Work:
             [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", *hearths.FACTS)],
             [(x.kind, x.value, x.feel, x.place, x.at.isoformat()) for x in (*r.readings, *r.air)],
             [r.starter.model_dump(mode="json") if r.starter else None, *(f.model_dump(mode="json") for f in r.feeds)],
+            [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
             int(r.now.timestamp() // 60) if r.bake.status == "live" else 0,
             yeast.course_stepper.ready,
             puff.bake_stepper.ready,
@@ -94,6 +101,53 @@ def work_of(r: Rows) -> Work:
     while len(_memory) > REMEMBERED:
         _memory.popitem(last=False)
     return work
+
+
+def load_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
+    """Every bake of a kitchen, computed: the live ones one after the other, each around the hands of those before it.
+
+    A dough that is mixed goes first, then the soonest table.
+    """
+    found = [bakerows.load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
+    order = sorted(range(len(found)), key=lambda i: _rank(found[i]))
+    taken: tuple[Busy, ...] = ()
+    done: dict[int, tuple[Rows, Work]] = {}
+    for i in order:
+        r = replace(found[i], taken=taken if found[i].bake.status == "live" else ())
+        done[i] = r, work_of(r)
+        plan = done[i][1].plan
+        if r.bake.status == "live" and plan is not None:
+            taken = (*taken, *hand_spans(plan, r.bake.name))
+    return [done[i] for i in range(len(found))]
+
+
+def _rank(r: Rows) -> tuple[bool, dt.datetime, int]:
+    return "mix" not in r.done(), r.bake.serve_at, r.bake.id or 0
+
+
+def load(house: House, session: Session, bake_id: int) -> Rows:
+    """The rows of a bake, with the hours in which other bakes have the hands; or Missing."""
+    r = bakerows.load(house, session, bake_id)
+    if r.bake.status != "live":
+        return r
+    taken: tuple[Busy, ...] = ()
+    beside = [b for b in rows.of_kitchen(session, r.bake.kitchen_id) if b.status == "live" and b.id != bake_id]
+    others = [bakerows.load(house, session, b.id or 0) for b in beside]
+    for other in sorted((o for o in others if _rank(o) < _rank(r)), key=_rank):
+        plan = work_of(replace(other, taken=taken)).plan
+        if plan is not None:
+            taken = (*taken, *hand_spans(plan, other.bake.name))
+    return replace(r, taken=taken)
+
+
+@contextmanager
+def change(house: House, bake_id: int) -> Iterator[tuple[Session, Rows]]:
+    """One change of a bake, as one transaction: its rows to alter, kept with the next revision."""
+    with house.action() as session:
+        r = load(house, session, bake_id)
+        yield session, r
+        r.bake.revision += 1
+        session.add(r.bake)
 
 
 def shape_of(bake: Bake) -> Shape:
@@ -145,6 +199,15 @@ def compute(r: Rows, *, quick: bool = False) -> Work:
     if not quick:
         work.bowl = bowls.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
     return work
+
+
+def spec_now(r: Rows, work: Work) -> BakeSpec:
+    """The spec of a computed bake as its settings have it."""
+    assert work.sheet is not None and work.plan is not None
+    if work.plan.spec.rests:
+        return work.plan.spec
+    line_min = work.plan.spec.line_min - work.plan.spec.service_min
+    return rising.spec_of(r, work.sheet.dough, line_min, _sponge_g(r.bake, work.sheet, 1.0))
 
 
 def _sponge_g(bake: Bake, sheet: WeighSheet, factor: float) -> dict[str, float]:

@@ -79,6 +79,8 @@ class Kitchen(SQLModel, table=True):
     activity_sd_log: float = 0.36
     places: dict[str, dict[str, float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     leavens: dict[str, dict[str, Any]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    cooks: int = 1
+    shelf_l: float = 40.0
     created_at: dt.datetime = _instant(False)
 
 
@@ -232,6 +234,8 @@ class Bake(SQLModel, table=True):
     uneven_frac: float | None = None
     skin_min: float | None = None
     serve_at: dt.datetime = _instant(False)
+    serve_until: dt.datetime | None = _instant()
+    pins: dict[str, str] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     program: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     note: str = ""
     revision: int = 0
@@ -296,3 +300,61 @@ class Said(SQLModel, table=True):
     p50: float | None = None
     p90: float | None = None
     since: dt.datetime = _instant(False)
+
+
+class BusyHours(SQLModel, table=True):
+    """Hours in which hands are away: once, from `start` to `end`, or by the week on `days` (0 is Monday), local times.
+
+    `hands` is how many pairs are away, None all of them.
+    """
+
+    __tablename__ = "busy"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    hands: int | None = None
+    start: dt.datetime | None = _instant()
+    end: dt.datetime | None = _instant()
+    days: list[int] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    from_time: str | None = None
+    until_time: str | None = None
+    deleted_at: dt.datetime | None = _instant()
+
+
+class Calendar(SQLModel, table=True):
+    """A calendar brought in, as its text, and up to when its hours are known."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    name: str
+    text: str
+    hands: int | None = None
+    all_day: bool = False
+    known_until: dt.datetime = _instant(False)
+    deleted_at: dt.datetime | None = _instant()
+
+
+class CalendarHours(SQLModel, table=True):
+    """One occurrence of a calendar's event."""
+
+    __tablename__ = "calendar_hours"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    calendar_id: int = _owner("calendar.id")
+    name: str
+    start: dt.datetime = Field(default=None, sa_column=Column(Instant, nullable=False, index=True))
+    end: dt.datetime = _instant(False)
+
+
+class PlanChange(SQLModel, table=True):
+    """What moved in a bake's plan, and why: steps with their instant before and after."""
+
+    __tablename__ = "plan_change"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    bake_id: int = _owner("bake.id")
+    at: dt.datetime = _instant(False)
+    because: str
+    moves: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))

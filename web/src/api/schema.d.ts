@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hold a hand move at an instant ahead, or let it go. */
+        put: operations["day_pin_bakes__int_bake_id__pin_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/rescue": {
         parameters: {
             query?: never;
@@ -311,6 +328,24 @@ export interface paths {
         head?: never;
         /** Backdate a tap. */
         patch: operations["bakes_move_tap_bakes__int_bake_id__taps__int_tap_id__patch"];
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/way-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a bake fits the hours there are; why not, and what would make it fit. */
+        get: operations["day_way_out_bakes__int_bake_id__way_out_get"];
+        put?: never;
+        /** Make one of those changes. */
+        post: operations["day_take_way_out_bakes__int_bake_id__way_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/bakes/{bake_id}/whatif": {
@@ -534,6 +569,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A calendar's text (iCalendar); one of the same name is replaced. */
+        post: operations["day_bring_calendar_kitchens__int_kitchen_id__calendars_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/calendars/{calendar_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["day_drop_calendar_kitchens__int_kitchen_id__calendars__int_calendar_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/calendars/{calendar_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of putting a calendar away. */
+        post: operations["day_restore_calendar_kitchens__int_kitchen_id__calendars__int_calendar_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/clock": {
         parameters: {
             query?: never;
@@ -543,6 +628,23 @@ export interface paths {
         };
         /** Now in a kitchen. */
         get: operations["kitchens_get_clock_kitchens__int_kitchen_id__clock_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the plans have moved, and why, newest first. */
+        get: operations["day_get_day_kitchens__int_kitchen_id__day_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -562,6 +664,57 @@ export interface paths {
         put?: never;
         /** Every line of a pasted list, read or with what is missing. */
         post: operations["formulas_entry_kitchens__int_kitchen_id__entry_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hours in which hands are away. */
+        get: operations["day_list_hours_kitchens__int_kitchen_id__hours_get"];
+        put?: never;
+        /** Hours away, once or by the week; every plan moves around them. */
+        post: operations["day_add_busy_kitchens__int_kitchen_id__hours_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/hours/{busy_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["day_change_busy_kitchens__int_kitchen_id__hours__int_busy_id__put"];
+        post?: never;
+        delete: operations["day_drop_busy_kitchens__int_kitchen_id__hours__int_busy_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/hours/{busy_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of putting hours away. */
+        post: operations["day_restore_busy_kitchens__int_kitchen_id__hours__int_busy_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -716,6 +869,23 @@ export interface paths {
         put?: never;
         /** Undo of putting away. */
         post: operations["formulas_restore_method_kitchens__int_kitchen_id__methods__method_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/plan/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every hand move still ahead as iCalendar (`ics`) or a table (`csv`). */
+        get: operations["day_plan_file_kitchens__int_kitchen_id__plan__kind__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1279,6 +1449,11 @@ export interface components {
              */
             serve?: string | null;
             /**
+             * Serve Until
+             * @default null
+             */
+            serve_until?: string | null;
+            /**
              * Shape
              * @default null
              */
@@ -1404,6 +1579,8 @@ export interface components {
              * Format: date-time
              */
             serve_at: string;
+            /** Serve Until */
+            serve_until: string | null;
             settings: components["schemas"]["BakeSettings"];
             /** Status */
             status: string;
@@ -1558,6 +1735,8 @@ export interface components {
          * @description The start screen: what is alive, the next hand moves, the kitchen's readings.
          */
         BenchOut: {
+            /** Away */
+            away: components["schemas"]["SpanOut"][];
             /** Bakes */
             bakes: components["schemas"]["BakeBrief"][];
             clock: components["schemas"]["ClockOut"];
@@ -1576,6 +1755,105 @@ export interface components {
         BloomIn: {
             /** Minutes */
             minutes: number | null;
+        };
+        /**
+         * BusyIn
+         * @description Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed) or by the week (`days`, 0 is Monday, and two times).
+         */
+        BusyIn: {
+            /**
+             * Days
+             * @default []
+             */
+            days?: number[];
+            /**
+             * End
+             * @default null
+             */
+            end?: string | null;
+            /**
+             * From Time
+             * @default null
+             */
+            from_time?: string | null;
+            /**
+             * Hands
+             * @default null
+             */
+            hands?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Start
+             * @default null
+             */
+            start?: string | null;
+            /**
+             * Until Time
+             * @default null
+             */
+            until_time?: string | null;
+        };
+        /**
+         * BusyRule
+         * @description Busy hours as they were given.
+         */
+        BusyRule: {
+            /** Days */
+            days: number[] | null;
+            /** End */
+            end: string | null;
+            /** From Time */
+            from_time: string | null;
+            /** Hands */
+            hands: number | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Start */
+            start: string | null;
+            /** Until Time */
+            until_time: string | null;
+        };
+        /**
+         * CalendarIn
+         * @description An iCalendar text; whole days are hands away only when `all_day` says so.
+         */
+        CalendarIn: {
+            /**
+             * All Day
+             * @default false
+             */
+            all_day?: boolean;
+            /**
+             * Hands
+             * @default null
+             */
+            hands?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * CalendarRow
+         * @description A calendar and how many of its hours lie in the next two weeks.
+         */
+        CalendarRow: {
+            /** Ahead */
+            ahead: number;
+            /** All Day */
+            all_day: boolean;
+            /** Hands */
+            hands: number | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /** CarpetOut */
         CarpetOut: {
@@ -1687,6 +1965,14 @@ export interface components {
             kind: "less_soda" | "more_acid" | "swap_to_powder" | "more_soda";
             /** Text */
             text: string;
+        };
+        /**
+         * DayOut
+         * @description The day's changes so far, newest first.
+         */
+        DayOut: {
+            /** Moved */
+            moved: components["schemas"]["MovedOut"][];
         };
         /**
          * DoseIn
@@ -2048,6 +2334,25 @@ export interface components {
             name: string;
         };
         /**
+         * HoursOut
+         * @description A kitchen's busy hours; `said` answers what was just brought in.
+         */
+        HoursOut: {
+            /** Calendars */
+            calendars: components["schemas"]["CalendarRow"][];
+            /** Cooks */
+            cooks: number;
+            /** Rules */
+            rules: components["schemas"]["BusyRule"][];
+            /**
+             * Said
+             * @default
+             */
+            said?: string;
+            /** Spans */
+            spans: components["schemas"]["SpanOut"][];
+        };
+        /**
          * ImportIn
          * @description A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV.
          */
@@ -2152,6 +2457,11 @@ export interface components {
              */
             altitude_m?: number | null;
             /**
+             * Cooks
+             * @default null
+             */
+            cooks?: number | null;
+            /**
              * Flour Basis
              * @default null
              */
@@ -2193,6 +2503,11 @@ export interface components {
              * @default null
              */
             scale_step_g?: number | null;
+            /**
+             * Shelf L
+             * @default null
+             */
+            shelf_l?: number | null;
             /**
              * Spoons
              * @default null
@@ -2265,6 +2580,8 @@ export interface components {
             altitude_m: number;
             /** Bags */
             bags: components["schemas"]["BagOut"][];
+            /** Cooks */
+            cooks: number;
             /** Demo */
             demo: boolean;
             /** Flour Basis */
@@ -2291,6 +2608,8 @@ export interface components {
             powder: string;
             /** Scale Step G */
             scale_step_g: number;
+            /** Shelf L */
+            shelf_l: number;
             /** Spoons */
             spoons: string;
             /** Surfaces */
@@ -2597,6 +2916,38 @@ export interface components {
             spot: number;
         };
         /**
+         * MovedOut
+         * @description A change of the plan: when, why, and which moves went where.
+         */
+        MovedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake */
+            bake: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Because */
+            because: string;
+            /** Moves */
+            moves: components["schemas"]["MovedStep"][];
+            /** Text */
+            text: string;
+        };
+        /** MovedStep */
+        MovedStep: {
+            /** At */
+            at: string | null;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Was */
+            was: string | null;
+        };
+        /**
          * Named
          * @description What was kept or put away, by its id.
          */
@@ -2755,6 +3106,19 @@ export interface components {
             mass_g?: number | null;
         };
         /**
+         * PinIn
+         * @description Hold a hand move at an instant ahead; None lets it go.
+         */
+        PinIn: {
+            /**
+             * At
+             * @default null
+             */
+            at?: string | null;
+            /** Key */
+            key: string;
+        };
+        /**
          * PlaceIn
          * @description Settings of a place: its temperature or kelvin over the bench, its swing, a fridge's litres.
          */
@@ -2895,6 +3259,33 @@ export interface components {
             factor: string;
             /** Points */
             points: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RelaxIn
+         * @description One of the changes that the bake's way out named, by its number, as it was shown.
+         */
+        RelaxIn: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RelaxOut
+         * @description A change that makes the bake fit: in words, and the moves it would have.
+         */
+        RelaxOut: {
+            /** Number */
+            number: number;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
             /** Text */
             text: string;
         };
@@ -3227,6 +3618,26 @@ export interface components {
             weights: components["schemas"]["BeamWeight"][];
         };
         /**
+         * SpanOut
+         * @description Hours in which hands are away: all of them (`hands` null) or so many.
+         */
+        SpanOut: {
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Hands */
+            hands: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
+        /**
          * SpellIn
          * @description Put the dough elsewhere from now: at so many C, for so many minutes.
          */
@@ -3344,6 +3755,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Away */
+            away: string | null;
             /** Bake */
             bake: string;
             /** Bake Id */
@@ -3352,12 +3765,22 @@ export interface components {
             can_wait_until: string | null;
             /** Done At */
             done_at: string | null;
+            /** Hands Min */
+            hands_min: number;
             /** Key */
             key: string;
             /** Leaf */
             leaf: string;
             /** Name */
             name: string;
+            /** Not Before */
+            not_before: string | null;
+            /** Pinned */
+            pinned: boolean;
+            /** Place */
+            place: string;
+            /** Reason */
+            reason: string;
             /** Seal */
             seal: string;
         };
@@ -3553,6 +3976,18 @@ export interface components {
             verdict: "cook_at_once" | "session" | "same_day" | "overnight";
             /** Words */
             words: string;
+        };
+        /**
+         * WayOutOut
+         * @description Whether a bake fits its hours; why not, and what would make it fit.
+         */
+        WayOutOut: {
+            /** Because */
+            because: string;
+            /** Changes */
+            changes: components["schemas"]["RelaxOut"][];
+            /** Fits */
+            fits: boolean;
         };
         /**
          * WeighOut
@@ -4641,6 +5076,86 @@ export interface operations {
             };
         };
     };
+    day_pin_bakes__int_bake_id__pin_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bakes_rescue_bakes__int_bake_id__rescue_post: {
         parameters: {
             query?: never;
@@ -5341,6 +5856,135 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HearthOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_way_out_bakes__int_bake_id__way_out_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_take_way_out_bakes__int_bake_id__way_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RelaxIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
                 };
             };
             /** @description Cannot be read */
@@ -6386,6 +7030,186 @@ export interface operations {
             };
         };
     };
+    day_bring_calendar_kitchens__int_kitchen_id__calendars_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_drop_calendar_kitchens__int_kitchen_id__calendars__int_calendar_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                calendar_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_restore_calendar_kitchens__int_kitchen_id__calendars__int_calendar_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                calendar_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kitchens_get_clock_kitchens__int_kitchen_id__clock_get: {
         parameters: {
             query?: never;
@@ -6404,6 +7228,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClockOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_get_day_kitchens__int_kitchen_id__day_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
                 };
             };
             /** @description Not Found */
@@ -6497,6 +7370,316 @@ export interface operations {
             };
             /** @description Cannot be read */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_list_hours_kitchens__int_kitchen_id__hours_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_add_busy_kitchens__int_kitchen_id__hours_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BusyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_change_busy_kitchens__int_kitchen_id__hours__int_busy_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                busy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BusyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_drop_busy_kitchens__int_kitchen_id__hours__int_busy_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                busy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_restore_busy_kitchens__int_kitchen_id__hours__int_busy_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                busy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7123,6 +8306,54 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Named"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_plan_file_kitchens__int_kitchen_id__plan__kind__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

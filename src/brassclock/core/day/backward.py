@@ -145,6 +145,7 @@ class DayStep:
     at: dt.datetime
     hands_min: float
     can_wait_until: dt.datetime | None = None
+    not_before: dt.datetime | None = None
     done_at: dt.datetime | None = None
 
 
@@ -304,6 +305,12 @@ def plan_back(
         ("line", line_at, spec.line_min, shift(max(last_roll, roll_at), spec.roll_min / 60)),
         ("serve", shift(max(finish, serve_at), -spec.service_min / 60), 0.0, None),
     ]  # fmt: skip
+    early_h = max(bulk.best_to_h - bulk.aim_h, 0.0) + max(ball.best_to_h - ball.aim_h, 0.0)
+    soonest_of = {
+        "mix": shift(mix_at, -early_h),
+        "ball": shift(mixed, bulk.ready_h),
+        "roll": shift(balled, ball.ready_h),
+    }
     if spec.sponge:
         begun = shift(mix_at, -spec.before_h)
         chain[0] = (
@@ -322,7 +329,9 @@ def plan_back(
                 gap_h = spec.service_min / spec.waves / 60
                 chain += [(f"wave{i + 1}", shift(span[1], i * gap_h), 3.0, None) for i in range(1, spec.waves)]
     steps = tuple(
-        DayStep(key, WORDS[key.rstrip("0123456789")], done.get(key, at), minutes, wait, done.get(key))
+        DayStep(
+            key, WORDS[key.rstrip("0123456789")], done.get(key, at), minutes, wait, soonest_of.get(key), done.get(key)
+        )
         for key, at, minutes, wait in chain
     )
     ordered = tuple(sorted(steps, key=lambda s: s.at))

@@ -1,0 +1,112 @@
+"""/api/kitchens/…/hours, calendars, day, plan; /api/bakes/…/way-out, pin: the day around real hours."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from brassclock.api.bakes import BakePath, answer_bake
+from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
+from brassclock.services import busy, day, plan_files
+from brassclock.services.given_day import BusyIn, CalendarIn, PinIn, RelaxIn
+from brassclock.services.shown import BakeOut
+from brassclock.services.shown_day import DayOut, HoursOut, WayOutOut
+
+blueprint = APIBlueprint("day", __name__, url_prefix="/api", abp_tags=[Tag(name="day")])
+
+
+class BusyPath(KitchenPath):
+    busy_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class CalendarPath(KitchenPath):
+    calendar_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class PlanPath(KitchenPath):
+    kind: str = Field(max_length=20)
+
+
+def answer(found: BaseModel):
+    return found.model_dump(mode="json")
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/hours", responses={"200": HoursOut, **PROBLEMS})
+def list_hours(path: KitchenPath):
+    """The hours in which hands are away."""
+    return answer(busy.list_hours(house(), path.kitchen_id))
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/hours", responses={"201": HoursOut, **PROBLEMS})
+def add_busy(path: KitchenPath, body: BusyIn):
+    """Hours away, once or by the week; every plan moves around them."""
+    return answer(busy.add_busy(house(), path.kitchen_id, body)), 201
+
+
+@blueprint.put("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
+def change_busy(path: BusyPath, body: BusyIn):
+    return answer(busy.change_busy(house(), path.kitchen_id, path.busy_id, body))
+
+
+@blueprint.delete("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
+def drop_busy(path: BusyPath):
+    return answer(busy.drop_busy(house(), path.kitchen_id, path.busy_id))
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/hours/<int:busy_id>/restore", responses={"200": HoursOut, **PROBLEMS})
+def restore_busy(path: BusyPath):
+    """Undo of putting hours away."""
+    return answer(busy.drop_busy(house(), path.kitchen_id, path.busy_id, back=True))
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/calendars", responses={"201": HoursOut, **PROBLEMS})
+def bring_calendar(path: KitchenPath, body: CalendarIn):
+    """A calendar's text (iCalendar); one of the same name is replaced."""
+    return answer(busy.bring_calendar(house(), path.kitchen_id, body)), 201
+
+
+@blueprint.delete("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>", responses={"200": HoursOut, **PROBLEMS})
+def drop_calendar(path: CalendarPath):
+    return answer(busy.drop_calendar(house(), path.kitchen_id, path.calendar_id))
+
+
+@blueprint.post(
+    "/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>/restore", responses={"200": HoursOut, **PROBLEMS}
+)
+def restore_calendar(path: CalendarPath):
+    """Undo of putting a calendar away."""
+    return answer(busy.drop_calendar(house(), path.kitchen_id, path.calendar_id, back=True))
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayOut, **PROBLEMS})
+def get_day(path: KitchenPath):
+    """How the plans have moved, and why, newest first."""
+    return answer(day.day_out(house(), path.kitchen_id))
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/plan/<kind>", responses={"200": {"content": {}}, **PROBLEMS})
+def plan_file(path: PlanPath):
+    """Every hand move still ahead as iCalendar (`ics`) or a table (`csv`)."""
+    text, media, name = plan_files.plan_file(house(), path.kitchen_id, path.kind)
+    return Response(text, mimetype=media, headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@blueprint.get("/bakes/<int:bake_id>/way-out", responses={"200": WayOutOut, **PROBLEMS})
+def way_out(path: BakePath):
+    """Whether a bake fits the hours there are; why not, and what would make it fit."""
+    return answer(day.way_out(house(), path.bake_id))
+
+
+@blueprint.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeOut, **PROBLEMS})
+def take_way_out(path: BakePath, body: RelaxIn):
+    """Make one of those changes."""
+    day.take_way_out(house(), path.bake_id, body)
+    return answer_bake(path.bake_id)
+
+
+@blueprint.put("/bakes/<int:bake_id>/pin", responses={"200": BakeOut, **PROBLEMS})
+def pin(path: BakePath, body: PinIn):
+    """Hold a hand move at an instant ahead, or let it go."""
+    day.pin(house(), path.bake_id, body)
+    return answer_bake(path.bake_id)

@@ -1,0 +1,92 @@
+"""What the day shows: busy hours, changes that make a wish fit, and how plans have moved."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from pydantic import BaseModel
+
+from brassclock.services.shown_base import StepOut
+
+
+class SpanOut(BaseModel):
+    """Hours in which hands are away: all of them (`hands` null) or so many."""
+
+    start: dt.datetime
+    end: dt.datetime
+    name: str
+    hands: int | None
+
+
+class BusyRule(BaseModel):
+    """Busy hours as they were given."""
+
+    id: int
+    name: str
+    hands: int | None
+    start: dt.datetime | None
+    end: dt.datetime | None
+    days: list[int] | None
+    from_time: str | None
+    until_time: str | None
+
+
+class CalendarRow(BaseModel):
+    """A calendar and how many of its hours lie in the next two weeks."""
+
+    id: int
+    name: str
+    hands: int | None
+    all_day: bool
+    ahead: int
+
+
+class HoursOut(BaseModel):
+    """A kitchen's busy hours; `said` answers what was just brought in."""
+
+    cooks: int
+    rules: list[BusyRule]
+    calendars: list[CalendarRow]
+    spans: list[SpanOut]
+    said: str = ""
+
+
+class RelaxOut(BaseModel):
+    """A change that makes the bake fit: in words, and the moves it would have."""
+
+    number: int
+    text: str
+    steps: list[StepOut]
+    serve_at: dt.datetime
+
+
+class WayOutOut(BaseModel):
+    """Whether a bake fits its hours; why not, and what would make it fit."""
+
+    fits: bool
+    because: str
+    changes: list[RelaxOut]
+
+
+class MovedStep(BaseModel):
+    key: str
+    name: str
+    was: dt.datetime | None
+    at: dt.datetime | None
+
+
+class MovedOut(BaseModel):
+    """A change of the plan: when, why, and which moves went where."""
+
+    bake_id: int
+    bake: str
+    at: dt.datetime
+    because: str
+    moves: list[MovedStep]
+    text: str
+
+
+class DayOut(BaseModel):
+    """The day's changes so far, newest first."""
+
+    moved: list[MovedOut]
