@@ -7,6 +7,7 @@ import math
 
 from sqlmodel import Session
 
+from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.core.rise.air_log import doubts
 from brassclock.services.bakerows import AIR_KEPT
@@ -29,7 +30,7 @@ def _out(
     seen = rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT)
     odd = []
     for place in dict.fromkeys(x.place for x in seen):
-        log = [((x.at - now).total_seconds() / 3600, x.value) for x in seen if x.place == place and x.value is not None]
+        log = [(hours_between(now, x.at), x.value) for x in seen if x.place == place and x.value is not None]
         odd += doubts([p for p in log if p[0] >= -RECENT_H])
     shown = [
         AirReadingOut(id=x.id or 0, place=x.place or "bench", value=x.value, at=x.at)

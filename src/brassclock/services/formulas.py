@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from brassclock.core.day.kitchen_air import air_path
+from brassclock.core.day.kitchen_air import air_path, hours_between, later
 from brassclock.core.evidence import refuse
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.mix.guide import bloom_test
@@ -168,7 +168,7 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
         raise Refused("A dough needs flour and water first. Add both.")
     ready = moment_of(given.ready_at, r.now, "/ready_at")
     mixed = r.done().get("mix", r.now + dt.timedelta(minutes=bake.knead_min + 15))
-    hours = (ready - mixed).total_seconds() / 3600
+    hours = hours_between(mixed, ready)
     if not 0.25 <= hours <= 240:
         raise refuse(
             "/ready_at", f"“{given.ready_at}” leaves {hours:.1f} h to rise. Give 15 min to ten days after mixing."
@@ -191,7 +191,7 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
     return out.DoseOut(
         leaven=row.id, baker_frac=found.baker_frac, mass_g=found.mass_g, reason=found.reason, mix_at=mixed, ready_at=ready,
         ways=[
-            out.DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else mixed + dt.timedelta(hours=w.at_h))
+            out.DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else later(mixed, w.at_h))
             for w in found.measurable
         ],
     )  # fmt: skip

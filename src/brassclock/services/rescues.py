@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
+from brassclock.core.day.kitchen_air import later
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
 from brassclock.services import rising
 from brassclock.services import work as works
@@ -27,7 +28,7 @@ def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
 
     def out(o: Option) -> RescueOption:
         def at(h: float) -> dt.datetime:
-            return r.now + dt.timedelta(hours=h)
+            return later(r.now, h)
 
         minutes = o.minutes if o.minutes is not None or o.temp_c is None else SPOT_MIN
         return RescueOption(

@@ -7,7 +7,7 @@ import datetime as dt
 import numpy as np
 
 from brassclock.core.cautions import caution
-from brassclock.core.day.kitchen_air import later
+from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
 from brassclock.core.evidence import Why
 from brassclock.core.rise import course as yeast
@@ -82,7 +82,7 @@ def rise_out(r: Rows, work: Work, *, quick: bool = False) -> out.RiseOut | None:
         return None
     plan, seen, zero = found.plan, found.forecast, found.zero
     trace, whys = seen.trace, {} if quick else stage_whys(r, found)
-    now_h = (r.now - zero).total_seconds() / 3600
+    now_h = hours_between(zero, r.now)
     alive = "mix" in r.done() and now_h >= 0
     inside = min(now_h, float(trace.h[-1]))
     ends = np.cumsum([s.hours for s in found.stages])
@@ -157,7 +157,7 @@ def rest_out(r: Rows, work: Work) -> out.RestOut | None:
     rest, plan = found.rested, found.plan
     here_c = rest.place.air_c(r.kitchen.hourly_c, plan.mixed_at)
     cook_at = plan.step("line").at
-    waits_h = max((cook_at - plan.mixed_at).total_seconds() / 3600, 0.0)
+    waits_h = max(hours_between(plan.mixed_at, cook_at), 0.0)
     dairy = work.sheet.dough.spoils
     safety = None
     advice = ""

@@ -10,6 +10,7 @@ from statistics import fmean
 
 from brassclock.core.day.around import Choice, House, Search, Wish
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
+from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.day.relax import clashing
 from brassclock.core.matter.dough import Dough, Portion, dough_of
@@ -28,6 +29,7 @@ from brassclock.core.rise.worth import Worth, worth
 from brassclock.services.bakerows import Rows, mix_temp_c, spells_of, surface_of
 from brassclock.services.leavens import belief_of, leaven_of
 from brassclock.services.starters import seed_now
+from brassclock.store.tables import Bake
 
 TUB_CM = 20.0
 ROLL_MIN = 12.0
@@ -154,7 +156,7 @@ def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float
 
     service_min = 0.0
     if bake.serve_until is not None:
-        service_min = max((bake.serve_until - bake.serve_at).total_seconds() / 60, 0.0)
+        service_min = max(60 * hours_between(bake.serve_at, bake.serve_until), 0.0)
         line_min = service_min + FIRST_MIN
     waves = math.ceil(service_min / WAVE_MIN) if bake.cold and bake.cold["stage"] == "ball" else 1
     return BakeSpec(
@@ -169,8 +171,8 @@ def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float
 def placed_stages(plan: DayPlan, hourly_c: list[float], done: Mapping[str, dt.datetime]) -> tuple[Stage, ...]:
     """The plan's stages in their air, as long as the plan makes them."""
     stages = plan.spec.stages(hourly_c, plan.mixed_at, plan.balled_at, done)
-    bulk_h = max((plan.balled_at - plan.mixed_at).total_seconds() / 3600, 1 / 60)
-    ball_h = max((plan.step("roll").at - plan.balled_at).total_seconds() / 3600, 1 / 60)
+    bulk_h = max(hours_between(plan.mixed_at, plan.balled_at), 1 / 60)
+    ball_h = max(hours_between(plan.balled_at, plan.step("roll").at), 1 / 60)
     lengths = (*(s.hours for s in stages[:-2]), bulk_h, ball_h)
     return tuple(replace(s, hours=h) for s, h in zip(stages, lengths, strict=True))
 
@@ -179,7 +181,7 @@ def looks_of(r: Rows, plan: DayPlan) -> list[Look]:
     """The readings of the dough, in the forecast's hours."""
     zero = plan.begun_at
     return [
-        Look((x.at - zero).total_seconds() / 3600, x.kind, x.value if x.kind in ("ratio", "jar") else None, x.feel,
+        Look(hours_between(zero, x.at), x.kind, x.value if x.kind in ("ratio", "jar") else None, x.feel,
              x.value if x.kind == "dough_c" else None)
         for x in r.readings if x.at > zero
     ]  # fmt: skip
@@ -220,7 +222,7 @@ def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float],
         stages = placed_stages(plan, r.kitchen.hourly_c, done)
         found = Risen(plan, stages)
         asked = [plan.step("roll").at, *([r.by] if r.by else [])]
-        by_h = [max((moment - found.zero).total_seconds() / 3600, 0.0) for moment in asked]
+        by_h = [max(hours_between(found.zero, moment), 0.0) for moment in asked]
         found.forecast = rise.forecast(
             plan.spec.batch, stages, (r.bake.bulk_ratio, r.bake.ball_ratio), belief=belief, readings=looks_of(r, plan),
             by_h=by_h, quick=quick,
@@ -235,7 +237,7 @@ def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float],
     if r.bake.status == "live" and "roll" not in done and not quick:
         until = found.stages if "ball" in done else found.stages[:-1]
         assert found.forecast
-        since = max((r.now - found.zero).total_seconds() / 3600, 0.0) if "mix" in done else 0.0
+        since = max(hours_between(found.zero, r.now), 0.0) if "mix" in done else 0.0
         found.worth = worth(found.plan.spec.batch, until, belief=found.forecast.belief, now_h=since)
     return found
 
@@ -244,7 +246,7 @@ def rested(r: Rows, dough: Dough, line_min: float) -> Risen:
     """A dough without yeast rests for its told hours; soda and powder say how long it may."""
     bake, found = r.bake, places(r)
     serve = bake.serve_at.astimezone(r.now.tzinfo)
-    hours = (bake.bulk_h if bake.bulk_h is not None else 0.5, bake.ball_h if bake.ball_h is not None else 0.25)
+    hours = rest_hours(bake)
     fridge = found["fridge"]
     place = fridge if hours[0] >= COLD_REST_H else found.get(bake.bulk_place, found["bench"])
 
@@ -255,10 +257,28 @@ def rested(r: Rows, dough: Dough, line_min: float) -> Risen:
         )
 
     here = waiting(place)
+    spec = rested_spec(r, dough, line_min, here)
+    return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
+
+
+def rested_spec(r: Rows, dough: Dough, line_min: float, here: chemical.Waiting | None) -> BakeSpec:
+    """The chain of a dough whose waits are told: its hours, and how long its gas lets it stand."""
+    hours = rest_hours(r.bake)
     last_h = max(here.h if here else 1.6 * sum(hours), sum(hours))
     aims = tuple(Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
-    spec = replace(spec_of(r, dough, line_min, {}), rests=(aims[0], aims[1]))
-    return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
+    return replace(spec_of(r, dough, line_min, {}), rests=(aims[0], aims[1]))
+
+
+def rest_hours(bake: Bake) -> tuple[float, float]:
+    """The told waits of a rested dough [h]."""
+    return bake.bulk_h if bake.bulk_h is not None else 0.5, bake.ball_h if bake.ball_h is not None else 0.25
+
+
+def any_spec(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
+    """The chain of a bake, whichever way it is lifted."""
+    if rises(dough, r.kitchen.powder):
+        return spec_of(r, dough, line_min, sponge_g)
+    return rested_spec(r, dough, line_min, None)
 
 
 def bulk_radius_mm(mass_g: float) -> float:
@@ -279,6 +299,6 @@ def standing_of(r: Rows, found: Risen | None) -> Standing | None:
     at = before + (1 if "ball" in done else 0)
     begun = (found.plan.mixed_at, found.plan.balled_at)[at - before]
     return Standing(
-        found.plan.spec.batch, found.stages[:at], found.stages[at], max((r.now - begun).total_seconds() / 3600, 0.0),
+        found.plan.spec.batch, found.stages[:at], found.stages[at], max(hours_between(begun, r.now), 0.0),
         r.kitchen.fridge_c, found.forecast.belief.mean, found.stages[-1] if at == before else None,
     )  # fmt: skip

@@ -10,7 +10,7 @@ import numpy as np
 from scipy.optimize import brentq
 from sqlmodel import Session
 
-from brassclock.core.day.kitchen_air import air_path
+from brassclock.core.day.kitchen_air import air_path, hours_between, later
 from brassclock.core.evidence import refuse
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
@@ -104,9 +104,9 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
     middle = jars[1]
 
     def at(h: float | None) -> dt.datetime | None:
-        return None if h is None else last.at + dt.timedelta(hours=h)
+        return None if h is None else later(last.at, h)
 
-    age_h = (now - last.at).total_seconds() / 3600
+    age_h = hours_between(last.at, now)
     peaked = last.peaked_at or at(middle.peak_h)
     until = at(middle.hold_until_h)
     if last.place == "fridge":
@@ -134,7 +134,7 @@ def _next_feed(last: StarterFeed, hold_until: dt.datetime | None) -> dt.datetime
 def _jar_trace(last: StarterFeed, jars: Sequence[Jar], now: dt.datetime) -> JarTrace:
     """The jar's height since its feed, as a band, to a little past its hold."""
     middle = jars[1]
-    age_h = (now - last.at).total_seconds() / 3600
+    age_h = hours_between(last.at, now)
     end_h = min(max((middle.hold_until_h or FORECAST_H) * 1.25, age_h + 1), FORECAST_H)
     hours = np.linspace(0, end_h, TRACE_POINTS)
 
@@ -143,7 +143,7 @@ def _jar_trace(last: StarterFeed, jars: Sequence[Jar], now: dt.datetime) -> JarT
 
     heights = [height(j) for j in jars]
     return JarTrace(
-        at=[last.at + dt.timedelta(hours=float(h)) for h in hours], ratio=heights[1],
+        at=[later(last.at, float(h)) for h in hours], ratio=heights[1],
         low=[min(x) for x in zip(*heights, strict=True)], high=[max(x) for x in zip(*heights, strict=True)],
     )  # fmt: skip
 
@@ -218,7 +218,7 @@ def peaked(house: House, kitchen_id: int, starter_id: int, given: PeakIn) -> Sta
         if not feeds or feeds[0].place == "fridge":
             raise Refused("There is no feed on the bench whose peak could be seen. Feed it first.")
         last, at = feeds[0], past_moment(given.at, now)
-        hours = (at - last.at).total_seconds() / 3600
+        hours = hours_between(last.at, at)
         if not 1 <= hours <= FORECAST_H - 1:
             raise refuse(
                 "/at",
@@ -287,7 +287,7 @@ def wish(house: House, kitchen_id: int, starter_id: int, given: FeedWishIn) -> F
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
     at = moment_of(given.peak_at, now, "/peak_at")
-    hours = (at - now).total_seconds() / 3600
+    hours = hours_between(now, at)
     if not 2 <= hours <= 48:
         raise refuse("/peak_at", f"“{given.peak_at}” is {hours:.1f} h away. Give 2 to 48 h from now.")
     state, days = seed_before(feeds, now)

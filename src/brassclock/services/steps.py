@@ -6,6 +6,7 @@ import datetime as dt
 
 from brassclock.core.day.backward import DayPlan, DayStep
 from brassclock.core.day.hands import clashes
+from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.services.bakerows import Rows
 from brassclock.services.shown_base import StepOut
 from brassclock.services.work import Work
@@ -67,13 +68,15 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
     roll = plan.step("roll").at
 
     def between(a: dt.datetime, b: dt.datetime) -> str:
-        return hours_text((b - a).total_seconds() / 3600)
+        return hours_text(hours_between(a, b))
 
     if step.key in ("weigh", "sponge", "mix"):
         whole = f"{between(plan.mixed_at, plan.balled_at)} in one piece, {between(plan.balled_at, roll)} in balls"
         return whole if step.key == "mix" else "just before mixing" if step.key == "weigh" else f"then {whole}"
     if step.key == "ball":
-        return f"ripe from {plan.mixed_at + dt.timedelta(hours=plan.bulk.ready_h):%H:%M}; the balls want {between(plan.balled_at, roll)}"
+        return (
+            f"ripe from {later(plan.mixed_at, plan.bulk.ready_h):%H:%M}; the balls want {between(plan.balled_at, roll)}"
+        )
     if step.key == "cold_in":
         out = plan.step("cold_out").at
         return f"{between(step.at, out)} in the cold hold it back"

@@ -8,6 +8,7 @@ from typing import Any
 
 from sqlmodel import Session
 
+from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
 from brassclock.services import work as works
@@ -41,7 +42,7 @@ def _when_done(r: works.Rows, given: TapIn) -> str:
     plan, at = works.work_of(r).plan, past_moment(given.at, r.now)
     step = next((s for s in plan.steps if s.key == given.kind), None) if plan else None
     said = f"it was {NAMES[given.kind]}"
-    by_min = 0.0 if step is None else (at - step.at).total_seconds() / 60
+    by_min = 0.0 if step is None else 60 * hours_between(step.at, at)
     if abs(by_min) < MOVED_MIN:
         return said
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from sqlmodel import Session
 
-from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.day.kitchen_air import air_c, hours_between
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
@@ -314,7 +314,7 @@ def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
     target = r.bake.ball_ratio if balled else r.bake.bulk_ratio
     if "mix" not in done:
         return empty | {"target_ratio": target, "ready_at": ready}
-    h = min((r.now - work.risen.zero).total_seconds() / 3600, float(seen.trace.h[-1]))
+    h = min(hours_between(work.risen.zero, r.now), float(seen.trace.h[-1]))
     return {
         "dough_c": float(np.interp(h, seen.trace.h, seen.trace.dough_c)),
         "ratio": float(np.interp(h, seen.trace.h, seen.trace.ratio)),

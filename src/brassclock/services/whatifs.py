@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import datetime as dt
 import math
 from dataclasses import replace
 
+from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.routes import Route, routes
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
@@ -127,13 +127,13 @@ def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
     first, serve = min(s.at for s in plan.steps), plan.serve_at
 
     def at(h: float) -> BandedAt:
-        moment = plan.balled_at + dt.timedelta(hours=h)
+        moment = later(plan.balled_at, h)
         return BandedAt(p10=None, p50=moment, p90=None)
 
     return RouteOut(
         key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=found.because,
         in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
-        hours=(serve - first).total_seconds() / 3600, hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
+        hours=hours_between(first, serve), hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
         ready_at=at(plan.ball.ready_h), too_far_at=at(plan.ball.too_far_h),
     )  # fmt: skip
 

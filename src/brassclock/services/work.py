@@ -25,6 +25,7 @@ from brassclock.core.fire.line import Line, plan_line
 from brassclock.core.fire.program import Faults, Program, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S
+from brassclock.core.matter.dough import Dough
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
@@ -208,6 +209,12 @@ def spec_now(r: Rows, work: Work) -> BakeSpec:
         return work.plan.spec
     line_min = work.plan.spec.line_min - work.plan.spec.service_min
     return rising.spec_of(r, work.sheet.dough, line_min, _sponge_g(r.bake, work.sheet, 1.0))
+
+
+def dough_and_sponge(r: Rows) -> tuple[Dough, dict[str, float]]:
+    """The dough of a bake, and the grams of each ingredient in its sponge. Raises BadRequest."""
+    sheet = sheet_of(r.bake, r.kitchen, r.own)
+    return sheet.dough, _sponge_g(r.bake, sheet, 1.0)
 
 
 def _sponge_g(bake: Bake, sheet: WeighSheet, factor: float) -> dict[str, float]:

@@ -14,9 +14,10 @@ from itertools import product
 
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, held_pins, plan_back
 from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Slots, free_hands, slots_of
+from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place
 from brassclock.core.day.progress import At, Real, Scale, real, scale_of
-from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Table, Way, ways, work_fits
+from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Table, Way, heat_slot, ways, work_fits
 
 ROUNDS = 3
 SLACK_H = 0.03  # at 25 C: what a window's edge is worth here
@@ -24,6 +25,7 @@ HOUR = 60 // SLOT_MIN
 AFTERS_H = (0.25, 0.5, 1.0)
 BALL_TEMPERS_H = (1.0, 1.5, 2.0, 3.0, 4.0)
 BULK_TEMPERS_H = (0.0, 0.5, 1.0, 2.0)
+LATE_MIN = 2.0  # of the slots' own grain
 AS_PLANNED = "as planned"
 
 
@@ -106,14 +108,14 @@ class Solved:
         """0 to 1: longer and colder is fuller."""
         if self.course in COURSES and COURSES[self.course].chill:
             return COURSES[self.course].flavour
-        hours = (self.plan.step("roll").at - self.plan.mixed_at).total_seconds() / 3600
+        hours = hours_between(self.plan.mixed_at, self.plan.step("roll").at)
         return min(0.1 + hours / 40, 1.0)
 
 
 def slots_for(wish: Wish) -> Slots:
     """Four days of slots up to the table, or as far back as what is done goes."""
     first = min([wish.now, *wish.done.values()], default=wish.now)
-    back = math.ceil((wish.serve_at - first).total_seconds() / 60 / SLOT_MIN) + HOUR
+    back = math.ceil(60 * hours_between(first, wish.serve_at) / SLOT_MIN) + HOUR
     return Slots.until(wish.serve_at, max(HORIZON_SLOTS, back))
 
 
@@ -122,7 +124,7 @@ def chores_of(spec: BakeSpec, feed_h: tuple[float, float] | None = None) -> Chor
     feed = None if feed_h is None else (round(feed_h[0] * HOUR), round(feed_h[1] * HOUR))
     return Chores(
         before_mix=slots_of(spec.weigh_min + spec.mix_min), ball=slots_of(spec.ball_min), preheat=slots_of(spec.preheat_min),
-        tended=slots_of(spec.preheat_min) if spec.preheat_tended else 1, roll=slots_of(spec.roll_min),
+        tended=slots_of(spec.preheat_min) if spec.preheat_tended else 1, sooner=0 if spec.preheat_tended else 6, roll=slots_of(spec.roll_min),
         sponge=slots_of(spec.sponge.hours * 60) if spec.sponge else 0, feed=feed,
     )  # fmt: skip
 
@@ -149,7 +151,7 @@ def own_course(spec: BakeSpec) -> Course:
     """The course a bake is set to: its own cold, about as long as that."""
     chill = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
     cold = spec.bulk.cold or spec.ball.cold
-    if cold is None:
+    if cold is None or spec.rests:
         return Course(AS_PLANNED)
     return Course(AS_PLANNED, chill, cold.hours, 0.5 * cold.hours, max(2 * cold.hours, cold.hours + 10))
 
@@ -311,8 +313,8 @@ class Group:
     def hand_slots(self, f: Found) -> list[tuple[int, int]]:
         """The slots (from, to) in which a proposal takes a pair of hands."""
         c, t, fixed = self.chores, self.table, self.fixed
-        heat = t.roll + c.roll - c.preheat
-        taken = [(heat, heat + c.tended), (t.roll, t.end)]
+        heat = heat_slot(c, self.search.free, t)
+        taken = [(t.roll, t.end)] if heat is None else [(heat, heat + c.tended), (t.roll, t.end)]
         if fixed.mix is None:
             taken.append((f.mix - c.before_mix, f.mix))
         if fixed.ball is None:
@@ -324,7 +326,8 @@ class Group:
 
     def surface_slots(self) -> tuple[int, int]:
         """The slots (from, to) in which it has its surface."""
-        return self.table.roll + self.chores.roll - self.chores.preheat, self.table.end
+        heat = heat_slot(self.chores, self.search.free, self.table)
+        return self.table.roll if heat is None else heat, self.table.end
 
     def sweep(self) -> Found | None:
         """The least costly proposal."""
@@ -339,16 +342,18 @@ class Group:
             return None, None
         self.found = seen
         if self._bears(proposal, seen.bulk, seen.ball, seen.workable_slots):
-            return self._planned(proposal), None
+            solved = self._planned(proposal)
+            if solved.plan.late_min < LATE_MIN:
+                return solved, None
         return None, self.sweep() if self.rounds < ROUNDS else None
 
     def _bears(self, f: Found, bulk: Need, ball: Need, workable: float) -> bool:
         cold = None if f.into is None or f.out is None else (float(f.into), float(f.out))
-        rates, roll = self.scale.rates, self.table.roll
-        first = self.scale.since(rates.bulk, f.mix, f.ball, cold if self.chill == "bulk" else None)
-        second = self.scale.since(rates.ball, f.ball, roll, cold if self.chill == "ball" else None)
-        wait = self.scale.bench(rates.ball, roll, self.table.last)
-        warm = self.chill != "ball" or f.out is None or roll - f.out >= workable - 1
+        scale, roll = self.scale, self.table.roll
+        first = scale.since(scale.bulk, f.mix, f.ball, cold if self.chill == "bulk" else None)
+        second = scale.since(scale.ball, f.ball, roll, cold if self.chill == "ball" else None)
+        wait = scale.bench(scale.ball, roll, self.table.last)
+        warm = self.chill != "ball" or f.out is None or roll - f.out >= workable - 0.5
         inside = self.fixed.ball is not None or bulk.low - SLACK_H <= first <= bulk.high + SLACK_H
         return inside and warm and ball.low - SLACK_H <= second <= ball.high - wait + SLACK_H
 
@@ -363,6 +368,9 @@ class Group:
             part = getattr(spec, self.chill)
             cold = replace(part.cold, after_h=(f.into - start) / HOUR, hours=(f.out - f.into) / HOUR)
             spec = replace(spec, **{self.chill: replace(part, cold=cold)})
+        heat = heat_slot(self.chores, self.search.free, self.table)
+        if heat is not None and heat < self.table.roll + self.chores.roll - self.chores.preheat:
+            pins["preheat"] = at(heat)
         pins = {k: v for k, v in pins.items() if k not in wish.done}
         plan = plan_back(spec, self.search.house.hourly_c, wish.serve_at, wish.now, wish.done, pins=pins)
         return Solved(self.course.key, self.dose, plan, f, self.search.slots)

@@ -12,7 +12,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.kitchen_air import Spell, later, with_log, with_spells
+from brassclock.core.day.kitchen_air import Spell, hours_between, later, with_log, with_spells
 from brassclock.core.day.places import DEFAULTS, LONGEST_H, USUAL_H, Place
 from brassclock.core.matter.dough import Portion
 from brassclock.core.rise.recipe import Batch
@@ -182,10 +182,6 @@ def held_pins(
     return ahead
 
 
-def _hours(delta: dt.timedelta) -> float:
-    return delta.total_seconds() / 3600
-
-
 def _mixing(
     solve: Callable[[dt.datetime], tuple[Aim, Aim]], roll_at: dt.datetime, first: dt.datetime, settled_h: float
 ) -> tuple[dt.datetime, Aim, Aim]:
@@ -197,7 +193,7 @@ def _mixing(
     tried: list[tuple[float, dt.datetime, Aim, Aim]] = []
     for _ in range(ROUNDS_OF_SOLVING):
         bulk, ball = solve(mixed)
-        slack_h = _hours(roll_at - mixed) - bulk.aim_h - ball.aim_h
+        slack_h = hours_between(mixed, roll_at) - bulk.aim_h - ball.aim_h
         tried.append((slack_h, mixed, bulk, ball))
         if abs(slack_h) < settled_h:
             break
@@ -234,7 +230,7 @@ def plan_back(
         nonlocal bulk_before  # how long the bulk was when last solved: near enough to place the balls' air
         if spec.rests:
             return spec.rests
-        bulk_h = _hours(balled - mixed) if balled else None
+        bulk_h = hours_between(mixed, balled) if balled else None
         first = (spec.before_h,) if spec.sponge else ()
         guess = balled or shift(mixed, bulk_before or spec.bulk.stage.hours)
         for _ in range(2 if balled is None and bulk_before is None else 1):
@@ -252,7 +248,7 @@ def plan_back(
         if which is None or "cold_out" in held or spec.rests:
             return found, bulk, ball
         for _ in range(3):
-            over_h = _hours(shift(balled or shift(mixed, bulk.aim_h), ball.aim_h) - roll_at)
+            over_h = hours_between(roll_at, shift(balled or shift(mixed, bulk.aim_h), ball.aim_h))
             cold = getattr(found, which).cold
             if abs(over_h) < SETTLED_H or cold.hours - over_h < LEAST_COLD_H:
                 break
@@ -290,8 +286,8 @@ def plan_back(
         roll_at = max(roll_at, now)
     line_at = done.get("line") or shift(roll_at, spec.roll_min / 60)
     finish = shift(line_at, spec.line_min / 60)
-    late_min = max(0.0, _hours(finish - serve_at) * 60)
-    preheat_at = shift(line_at, -spec.preheat_min / 60)
+    late_min = max(0.0, hours_between(serve_at, finish) * 60)
+    preheat_at = min(held.get("preheat", line_at), shift(line_at, -spec.preheat_min / 60))
     mix_at = shift(mixed, -spec.mix_min / 60)
     last_ball = min(shift(mixed, bulk.too_far_h), shift(roll_at, -ball.ready_h))
     last_roll = shift(balled, max(ball.too_far_h - spec.service_min / spec.waves / 60, ball.ready_h))

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.day.kitchen_air import later
+from brassclock.core.day.kitchen_air import hours_between, later
 
 SLOT_MIN = 5
 HORIZON_SLOTS = 96 * 60 // SLOT_MIN
@@ -58,7 +58,7 @@ class Slots:
 
     def position(self, moment: dt.datetime) -> float:
         """Where an instant lies, in slots from `zero`."""
-        return (moment - self.zero).total_seconds() / 60 / SLOT_MIN
+        return 60 * hours_between(self.zero, moment) / SLOT_MIN
 
     def before(self, moment: dt.datetime) -> int:
         """The last slot boundary at or before an instant."""

@@ -37,6 +37,19 @@ def later(moment: dt.datetime, hours: float) -> dt.datetime:
     return (moment.astimezone(dt.UTC) + dt.timedelta(hours=hours)).astimezone(moment.tzinfo)
 
 
+def hours_between(start: dt.datetime, end: dt.datetime) -> float:
+    """Hours from one aware instant to another on the real time line, also through a change of the clocks.
+
+    Two instants of one zone, subtracted, give the difference of their clock faces.
+
+    >>> from zoneinfo import ZoneInfo
+    >>> night = [dt.datetime(2026, 10, 25, h, tzinfo=ZoneInfo("Europe/Zurich")) for h in (0, 6)]
+    >>> hours_between(*night)
+    7.0
+    """
+    return (end.astimezone(dt.UTC) - start.astimezone(dt.UTC)).total_seconds() / 3600
+
+
 def air_c(hourly_c: Sequence[float], moment: dt.datetime) -> float:
     """Air [C] at an aware local moment, linear between whole hours of a 24-hour profile.
 
@@ -84,8 +97,8 @@ def with_spells(
         return float(np.interp(h, [p[0] for p in path], [p[1] for p in path]))
 
     for spell in sorted(spells, key=lambda s: s.start):
-        a = (spell.start.astimezone(dt.UTC) - begin).total_seconds() / 3600
-        b = (spell.end.astimezone(dt.UTC) - begin).total_seconds() / 3600
+        a = hours_between(begin, spell.start)
+        b = hours_between(begin, spell.end)
         if b <= 0 or a >= path[-1][0] or b <= a:
             continue
         inside = spell.points(max(a, 0.0), b)
@@ -106,7 +119,7 @@ def with_log(
     ([22.0, 23.0], 20.1)
     """
     begin = start.astimezone(dt.UTC)
-    read = sorted(((moment.astimezone(dt.UTC) - begin).total_seconds() / 3600, c) for moment, c in log)
+    read = sorted((hours_between(begin, moment), c) for moment, c in log)
     if not read or read[-1][0] < -LOG_FADES_H * 4:
         return path
     last_h, last_c = read[-1]

@@ -16,6 +16,7 @@ import numpy as np
 from brassclock.core.day.around import ROUNDS, Choice, Group, House, Search, Solved, Wish
 from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
+from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.sweep import Found
 
 ORDERS = 6
@@ -201,11 +202,11 @@ def _packed(items: Sequence[Item], pool: list[_Entry], house: House, shelf_l: fl
         return []
     zero = min(e.group.search.slots.zero for e in pool)
     end = max(e.group.search.slots.at(e.group.search.slots.count) for e in pool)
-    slots = Slots(zero, round((end - zero).total_seconds() / 60 / SLOT_MIN))
+    slots = Slots(zero, round(60 * hours_between(zero, end) / SLOT_MIN))
     free, rows = free_hands(slots, house.busy, house.cooks), _Rows()
     for column, e in enumerate(pool):
         item = items[e.item]
-        offset = round((e.group.search.slots.zero - zero).total_seconds() / 60 / SLOT_MIN)
+        offset = round(60 * hours_between(zero, e.group.search.slots.zero) / SLOT_MIN)
         rows.use(column, "bake", e.item, 1.0, 1.0)
         for a, b in e.group.hand_slots(e.found):
             for slot in range(max(a + offset, 0), min(b + offset, slots.count)):

@@ -24,7 +24,7 @@ from brassclock.core.rise import stepper
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, time_constant_h
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.stages import Stage, run_stages
-from brassclock.core.rise.windows import AIM_SHARE, marks, open_hours, workable_h
+from brassclock.core.rise.windows import AIM_SHARE, Aim, marks, open_hours, workable_h
 from brassclock.core.rise.yeast.params import PARAMS
 
 Array = NDArray[np.float64]
@@ -32,6 +32,8 @@ REFERENCE_C = 25.0
 GRID_C = np.arange(-5.0, 46.0, 1.0)
 LAG_HOURS = np.linspace(0.0, 12.0, 49)
 OPEN_H = 18.0
+PAST_SLOTS = 24 * 60 // SLOT_MIN
+LEAST_WINDOW_H = 0.25  # a told rest is not told to the slot
 
 
 @lru_cache(maxsize=2)
@@ -60,6 +62,8 @@ class Scale:
     rates: Rates
     slots: Slots
     warming_slots: float  # time constant of what comes out of the cold
+    bulk: Array  # progress on the bench, and in the balls' place, a day past the horizon: windows reach over it
+    ball: Array
 
     def bench(self, cumulative: Array, a: float, b: float) -> float:
         """Progress on the bench between two positions (in slots, not whole)."""
@@ -74,7 +78,7 @@ class Scale:
         """Progress of a stage from `start` to `end`, with a stay in the cold; the sweep's own sum, at any position."""
         if cold is None or end <= cold[0]:
             return self.bench(cumulative, start, end)
-        r, at = self.rates, np.arange(len(cumulative))
+        r, at = self.rates, np.arange(len(self.rates.cools))
         into, out = cold
         inside = (
             self.bench(cumulative, start, into)
@@ -93,8 +97,9 @@ def _cumulative(air_c: Array, wild: bool) -> Array:
 
 
 def _air(place: Place, hourly_c: Sequence[float], slots: Slots) -> Array:
-    path = place.path(hourly_c, slots.zero, slots.count * SLOT_MIN / 60 + 1)
-    at = np.arange(slots.count + 1) * SLOT_MIN / 60
+    count = slots.count + PAST_SLOTS
+    path = place.path(hourly_c, slots.zero, count * SLOT_MIN / 60 + 1)
+    at = np.arange(count + 1) * SLOT_MIN / 60
     return np.interp(at, [p[0] for p in path], [p[1] for p in path])
 
 
@@ -108,9 +113,11 @@ def _lag(from_c: Array, to_c: float, tau_h: float, wild: bool) -> Array:
 
 def scale_of(spec: BakeSpec, hourly_c: Sequence[float], slots: Slots, cold: Cold | None) -> Scale:
     """The scale of a bake on slots; `cold` is the cold it would be put in. Rested doughs count plain hours."""
-    hours = np.arange(slots.count + 1) * SLOT_MIN / 60
+    end = slots.count + 1
     if spec.rests:
-        return Scale(Rates(hours, hours, SLOT_MIN / 60, np.zeros_like(hours), np.zeros_like(hours)), slots, 1.0)
+        hours = np.arange(end + PAST_SLOTS) * SLOT_MIN / 60
+        still = np.zeros(end)
+        return Scale(Rates(hours[:end], hours[:end], SLOT_MIN / 60, still, still), slots, 1.0, hours, hours)
     wild = not any(p.ingredient.is_yeast for p in spec.batch.dough.portions) and not (
         spec.sponge and any(p.ingredient.is_yeast for p in spec.sponge.joins)
     )
@@ -120,7 +127,7 @@ def scale_of(spec: BakeSpec, hourly_c: Sequence[float], slots: Slots, cold: Cold
     bulk = _cumulative(bulk_air, wild)
     ball = bulk if same else _cumulative(ball_air, wild)
     if cold is None:
-        return Scale(Rates(bulk, ball), slots, 1.0)
+        return Scale(Rates(bulk[:end], ball[:end]), slots, 1.0, bulk, ball)
     part, air = (spec.bulk, bulk_air) if spec.bulk.cold else (spec.ball, ball_air)
     vessel, fridge_c = part.stage.vessel, cold.place.air_c(hourly_c, slots.zero)
     tau_cold = time_constant_h(vessel, min(fridge_c, COLD_PLACE_C - 1)) or 0.01
@@ -129,8 +136,8 @@ def scale_of(spec: BakeSpec, hourly_c: Sequence[float], slots: Slots, cold: Cold
     cools = np.interp(air, knots, _lag(knots, fridge_c, tau_cold, wild))
     cost = [-float(_lag(np.array([fridge_c]), float(c), tau_warm, wild)[0]) for c in knots]
     cold_slot = float(pace(np.array([fridge_c]), wild)[0]) * SLOT_MIN / 60
-    rates = Rates(bulk, ball, cold_slot, cools, np.interp(air, knots, cost))
-    return Scale(rates, slots, tau_warm * 60 / SLOT_MIN)
+    rates = Rates(bulk[:end], ball[:end], cold_slot, cools[:end], np.interp(air[:end], knots, cost))
+    return Scale(rates, slots, tau_warm * 60 / SLOT_MIN, bulk, ball)
 
 
 @dataclass(frozen=True)
@@ -163,13 +170,10 @@ class At:
 
 def real(spec: BakeSpec, hourly_c: Sequence[float], scale: Scale, at: At) -> Real:
     """Run the real rise along a way through, and read its windows on the sweep's scale."""
-    slots, rates = scale.slots, scale.rates
+    slots = scale.slots
     if spec.rests:
-        first, second = spec.rests
-        return Real(
-            Need(first.ready_h, first.aim_h, first.too_far_h), Need(second.ready_h, second.aim_h, second.too_far_h),
-            first.aim_h, second.aim_h, 0.0,
-        )  # fmt: skip
+        first, second = (_told(a) for a in spec.rests)
+        return Real(first, second, spec.rests[0].aim_h, spec.rests[1].aim_h, 0.0)
     mixed = slots.at(at.mix)
     held: dict[str, dt.datetime] = {}
     if at.into is not None and at.out is not None:
@@ -177,14 +181,20 @@ def real(spec: BakeSpec, hourly_c: Sequence[float], scale: Scale, at: At) -> Rea
     before = (spec.before_h,) if spec.sponge else ()
     guess = slots.at(at.mix + spec.bulk.stage.hours * 60 / SLOT_MIN if at.ball is None else at.ball)
     stages = spec.stages(hourly_c, mixed, guess, held)[:-1]
-    bulk, bulk_h, _ = _stage(spec, stages, before, scale, rates.bulk, at.mix, at.cold if spec.bulk.cold else None)
+    bulk, bulk_h, _ = _stage(spec, stages, before, scale, scale.bulk, at.mix, at.cold if spec.bulk.cold else None)
     ball_at = at.mix + bulk_h * 60 / SLOT_MIN if at.ball is None else at.ball
     lengths = (*before, max((ball_at - at.mix) * SLOT_MIN / 60, 1 / 60))
     stages = spec.stages(hourly_c, mixed, slots.at(ball_at), held)
     cold = at.cold if spec.ball.cold else None
-    ball, ball_h, warm_h = _stage(spec, stages, lengths, scale, rates.ball, ball_at, cold)
+    ball, ball_h, warm_h = _stage(spec, stages, lengths, scale, scale.ball, ball_at, cold)
     warm = max(ball_at + warm_h * 60 / SLOT_MIN - cold[1], 0.0) if cold else 0.0
     return Real(bulk, ball, bulk_h, ball_h, warm)
+
+
+def _told(a: Aim) -> Need:
+    """The need of a rest whose hours are told."""
+    high = max(a.too_far_h, a.aim_h + LEAST_WINDOW_H)
+    return Need(min(a.ready_h, a.aim_h), a.aim_h, min(max(a.best_to_h, a.aim_h), high), high)
 
 
 def _stage(
@@ -210,8 +220,11 @@ def _stage(
     too_far = ends if seen.too_far is None else seen.too_far
     if seen.ready is None or seen.ready >= too_far:
         return None, 0.0, 0.0
-    first = min(seen.best_from or ends, too_far)
-    aim = first + AIM_SHARE * (min(seen.best_to or ends, too_far) - first)
+    first, until = min(seen.best_from or ends, too_far), min(seen.best_to or ends, too_far)
+    aim = first + AIM_SHARE * (until - first)
     warm = workable_h(run, stages, last, begin) if stage.gas_kept else None
     low, best, high = progress(seen.ready), progress(aim), progress(too_far)
-    return Need(low, min(max(best, low), high), high), aim - begin, (warm or begin) - begin
+    if warm is not None and cold is None:
+        low = max(low, min(progress(warm), high))  # too cold to be worked before that
+    best = min(max(best, low), high)
+    return Need(low, best, min(max(progress(until), best), high), high), aim - begin, (warm or begin) - begin

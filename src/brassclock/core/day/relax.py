@@ -86,10 +86,13 @@ def because(wish: Wish, house: House) -> str:
     stretches = away(house.busy, house.cooks)
     said: list[str] = []
     for key, span in hit:
-        a, b = next(((a, b) for a, b in stretches if a < span.end and b > span.start), (span.start, span.end))
-        a, b = a.astimezone(wish.serve_at.tzinfo), b.astimezone(wish.serve_at.tzinfo)
-        name = f" ({span.name})" if span.name else ""
-        text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b, wish.serve_at)}{name}"
+        a, b_end = next(((a, b) for a, b in stretches if a < span.end and b > span.start), (span.start, span.end))
+        a, b_end = a.astimezone(wish.serve_at.tzinfo), b_end.astimezone(wish.serve_at.tzinfo)
+        longest = max(
+            (b for b in house.busy if b.start < b_end and b.end > a), key=lambda b: b.end - b.start, default=span
+        )
+        name = f" ({longest.name})" if longest.name else ""
+        text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b_end, wish.serve_at)}{name}"
         when = f"when it would be {PURPOSES.get(key, 'carried')}"
         if not any(text in x for x in said):
             said.append(f"{text}, {when}.")

@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 from scipy.optimize import brentq
 
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, plan_back
-from brassclock.core.day.kitchen_air import later
+from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
@@ -135,10 +135,10 @@ def _verdict(
 ) -> tuple[bool, str]:
     if factor is None:
         return False, "No dose of this leaven is right for it here."
-    have_h = (serve_at - now).total_seconds() / 3600
+    have_h = hours_between(now, serve_at)
     if plan.late_min >= 1:
         first = min(s.at for s in plan.steps)
-        needs_h = (plan.serve_at - first).total_seconds() / 3600
+        needs_h = hours_between(first, plan.serve_at)
         return False, f"It takes {needs_h:.0f} h from weighing; the table is in {have_h:.0f} h."
     cold = plan.spec.ball.cold or plan.spec.bulk.cold
     if cold is not None and asked_h is not None and cold.hours < LEAST_OF_COLD * asked_h:

@@ -7,7 +7,7 @@ cooling and warming add or cost counted apart. That makes the sweep exact and qu
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,23 +15,26 @@ from numpy.typing import NDArray
 from brassclock.core.day.hands import Count, clear
 
 Array = NDArray[np.float64]
-EARLY_IS_DEARER = 3.0  # judgement: leaning on the early edge of a window against leaning on its late one
-KEEP = 40  # ways kept of one sweep, for packing
+# judgement: leaning on the early edge of a window is dearer than on its late one; past the best each width of it costs
+EARLY_COST, LATE_COST, PAST_COST = 0.5, 0.15, 0.25
 
 
 @dataclass(frozen=True)
 class Need:
-    """Progress of a stage at which it is ready, at its best, and too far."""
+    """Progress of a stage at which it is ready, at its best, at the end of its best, and too far."""
 
     low: float
     best: float
+    best_to: float
     high: float
 
     def cost(self, progress: Array) -> Array:
-        """0 at the best, 1 at the late edge, more at the early one; infinite outside."""
-        late = np.maximum(progress - self.best, 0.0) / max(self.high - self.best, 1e-9)
+        """0 at the best, EARLY_COST when only just ready, LATE_COST at the end of the best and rising after it;
+        infinite outside."""
         early = np.maximum(self.best - progress, 0.0) / max(self.best - self.low, 1e-9)
-        cost: Array = late**2 + EARLY_IS_DEARER * early**2
+        late = np.clip(progress - self.best, 0.0, self.best_to - self.best) / max(self.best_to - self.best, 1e-9)
+        past = np.maximum(progress - self.best_to, 0.0) / max(self.best_to - self.low, 0.1)
+        cost: Array = EARLY_COST * early**2 + LATE_COST * late**2 + PAST_COST * past
         return np.where((progress >= self.low) & (progress <= self.high), cost, np.inf)
 
 
@@ -64,6 +67,7 @@ class Chores:
     cold: int = 1
     preheat: int = 9
     tended: int = 1
+    sooner: int = 6
     roll: int = 3
     sponge: int = 0
     feed: tuple[int, int] | None = None
@@ -115,14 +119,21 @@ class Found:
     cost: float
 
 
+def heat_slot(chores: Chores, free: Count, table: Table) -> int | None:
+    """The last slot at which the surface can be lit in time; an unattended one may be lit a little sooner."""
+    latest = table.roll + chores.roll - chores.preheat
+    lit = clear(free, chores.tended)
+    return next((at for at in range(latest, max(latest - chores.sooner, 0) - 1, -1) if at >= 0 and lit[at]), None)
+
+
 def work_fits(chores: Chores, free: Count, table: Table, now: int) -> bool:
     """Whether the end of the day, fixed by the table, finds free hands."""
-    if table.roll - max(chores.preheat - chores.roll, 0) < now or table.end > len(free):
+    if table.roll < now or table.roll < 0 or table.end > len(free):
         return False
     if not clear(free, table.end - table.roll)[table.roll]:
         return False
-    at = table.roll + chores.roll - chores.preheat
-    return at >= 0 and bool(clear(free, chores.tended)[at])
+    heat = heat_slot(chores, free, table)
+    return heat is not None and heat >= min(now, table.roll + chores.roll - chores.preheat)
 
 
 def mixing_times(chores: Chores, free: Count, now: int) -> NDArray[np.bool_]:
@@ -240,7 +251,7 @@ def _can_move(to: NDArray[np.int64], chores: Chores, free: Count, now: int, fixe
 def _balls(way: Way, rates: Rates, chores: Chores, free: Count, table: Table, now: int, fixed: Fixed) -> Array:
     """Cost of the balls' stage for each boundary at which they could be made."""
     at, roll = np.arange(len(free) + 1), table.roll
-    need = Need(way.ball.low, way.ball.best, way.ball.high - (rates.ball[table.last] - rates.ball[roll]))
+    need = replace(way.ball, high=way.ball.high - (rates.ball[table.last] - rates.ball[roll]))
     if way.chill == "ball":
         cost = need.cost(_progress_in_cold(way, rates.ball, rates, at, np.full_like(at, roll)))
         moved = _can_move(np.array([roll - way.temper]), chores, free, now, fixed.out)
@@ -252,8 +263,8 @@ def _balls(way: Way, rates: Rates, chores: Chores, free: Count, table: Table, no
         cost[at != fixed.ball] = np.inf
         return cost
     cost[~clear(free, chores.ball) | (at < now) | (at + chores.ball > roll)] = np.inf
-    preheat = roll + chores.roll - chores.preheat
-    if chores.tended and _alone(free, preheat):
+    preheat = heat_slot(chores, free, table)
+    if preheat is not None and chores.tended and _alone(free, preheat):
         cost[(at < preheat + chores.tended) & (at + chores.ball > preheat)] = np.inf
     return cost
 

@@ -9,13 +9,14 @@ from pydantic import ValidationError
 
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.services.compute.common import Loose
+from brassclock.services.compute.day import DayReq, run_day
 from brassclock.services.compute.mix import MixReq, run_mix
 from brassclock.services.compute.puff import PuffReq, run_puff
 from brassclock.services.compute.rise import DoseReq, RiseReq, run_dose, run_rise
 from brassclock.services.compute.starter import StarterReq, run_starter
 from brassclock.services.compute.weigh import SodaReq, WeighReq, run_soda, run_weigh
 
-LATER = ("day", "cue", "line", "hold", "cause", "learn")
+LATER = ("cue", "line", "hold", "cause", "learn")
 KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
     "weigh": (WeighReq, run_weigh),
     "mix": (MixReq, run_mix),
@@ -23,6 +24,7 @@ KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
     "dose": (DoseReq, run_dose),
     "starter": (StarterReq, run_starter),
     "soda": (SodaReq, run_soda),
+    "day": (DayReq, run_day),
     "puff": (PuffReq, run_puff),
 }
 
