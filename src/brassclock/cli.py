@@ -90,7 +90,10 @@ def _serve(args: argparse.Namespace) -> int:
     import waitress
 
     if not args.no_compile:
-        threading.Thread(target=warm_all, name="warm", daemon=True).start()
+        warming = threading.Thread(target=warm_all, name="warm", daemon=True)
+        warming.start()
+        if args.demo:  # its nights are computed one after the other: quicker once that is compiled
+            warming.join()
     app = build_app(data_dir(args.data), args.demo)
     print(f"Brass Clock is at http://127.0.0.1:{args.port}/  (stop with Ctrl-C)", flush=True)
     waitress.serve(app, host="127.0.0.1", port=args.port, threads=8, max_request_body_size=16_000_000)

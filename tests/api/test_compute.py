@@ -48,6 +48,10 @@ REQUESTS: dict[str, dict[str, Any]] = {
         "lines": [{"ingredient": "plain_flour", "mass_g": 200}, {"ingredient": "buttermilk", "mass_g": 207}, {"ingredient": "baking_soda", "mass_g": 4.6}],
         "strength": "batter", "rests": [{"minutes": 10, "temp_c": 22, "form": "sheet", "half_thickness_mm": 8}],
     },
+    "day": {
+        "serve": {"at": "2026-11-27T20:00:00+01:00", "which": "last"}, "bakes": [{"name": "pitas", "method": "terrace-naan"}],
+        "allow": {"routes": ["room"], "cold_nights": 0},
+    },
     "puff": {
         "bread": {"lines": DOUGH, "mass_g": 95, "diameter_cm": 18, "temp_c": 20, "leaven": "yeast", "intent": "pocket"},
         "surface": {"kind": "stone_oven", "temp_c": 275}, "altitude_m": 1150, "faults": {"skin_min": 9},
@@ -60,6 +64,7 @@ FIELDS = {
     "dose": "baker_frac mass_g reason measurable",
     "starter": "peak_h hold_until_h ratio trace",
     "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
+    "day": "steps routes slack_min alternatives",
     "puff": "events likelihood moisture_loss_frac program carpet surface_after",
 }
 

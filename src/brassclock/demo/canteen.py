@@ -7,19 +7,23 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from brassclock.services import bakes, kitchens, starters, taps
+from brassclock.services import bakes, busy, formulas, kitchens, starters, taps
 from brassclock.services import work as works
 from brassclock.services.given import (
+    BakeChange,
     BakeIn,
     FeedIn,
+    KitchenChange,
     KitchenIn,
     OutcomeIn,
     PeakIn,
     ReadingIn,
+    ScaleIn,
     StarterIn,
     SurfaceIn,
     TapIn,
 )
+from brassclock.services.given_day import BusyIn, CalendarIn
 from brassclock.services.house import House
 from brassclock.store import kitchens as rows
 from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
@@ -72,7 +76,9 @@ def ensure_demo(house: House) -> None:
                 return
             session.delete(kitchen)
             session.flush()
-    _look_after_a_starter(house, build_demo(house))
+    kitchen_id = build_demo(house)
+    _look_after_a_starter(house, kitchen_id)
+    _plan_friday(house, kitchen_id)
 
 
 def _look_after_a_starter(house: House, kitchen_id: int) -> None:
@@ -84,6 +90,46 @@ def _look_after_a_starter(house: House, kitchen_id: int) -> None:
         starters.feed(house, kitchen_id, made.id, fed)
         if days < 0:
             starters.peaked(house, kitchen_id, made.id, PeakIn(at=at(0, "06:40").isoformat()))
+
+
+FRIDAY = (  # method, name, table, breads, surface
+    ("terrace-naan", "Terrace naan", (3, "23:10"), 8, "Baking stone"),
+    ("cellar-pita", "Cold-rise pitas", (4, "00:20"), 12, "Baking stone"),
+    ("hatch-pita", "Hatch pitas, Friday", (4, "01:30"), 24, "Iron plates"),
+    ("soda-quarters", "Soda round, day crew", (4, "06:45"), 8, "Iron plates"),
+)
+SHIFTS = (  # uid, what, begins, ends
+    ("watch-1", "Ilse on the night assistant's chair", (3, "19:30"), (3, "21:15")),
+    ("watch-2", "Ilse on the night assistant's chair", (4, "02:30"), (4, "04:30")),
+    ("watch-0", "Ilse on the night assistant's chair", (2, "19:30"), (2, "21:15")),
+)
+
+
+def rota() -> str:
+    """The astronomers' rota as it comes from their office: iCalendar, times of the place."""
+    lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Mount Pell//Rota//EN", "X-WR-CALNAME:Ilse's rota"]
+    for uid, what, begins, ends in SHIFTS:
+        a, b = (f"{at(*x):%Y%m%dT%H%M%S}" for x in (begins, ends))
+        lines += ["BEGIN:VEVENT", f"UID:{uid}@pell.invalid", "DTSTAMP:20261120T080000Z", f"SUMMARY:{what}"]
+        lines += [f"DTSTART;TZID={ZONE}:{a}", f"DTEND;TZID={ZONE}:{b}", "END:VEVENT"]
+    return "\r\n".join([*lines, "END:VCALENDAR", ""])
+
+
+def _plan_friday(house: House, kitchen_id: int) -> None:
+    """Friday night: four bakes, two cooks, sleep by the week, a rota, and a drill that takes every hand."""
+    kitchens.change_kitchen(house, kitchen_id, KitchenChange(cooks=2, shelf_l=60))
+    busy.add_busy(house, kitchen_id, BusyIn(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
+    drill = BusyIn(
+        name="shutter drill", start=f"{at(3, '21:20'):%Y-%m-%d %H:%M}", end=f"{at(3, '22:25'):%Y-%m-%d %H:%M}"
+    )
+    busy.add_busy(house, kitchen_id, drill)
+    busy.bring_calendar(house, kitchen_id, CalendarIn(text=rota(), hands=1))
+    surfaces = {s.name: s.id for s in kitchens.get_kitchen(house, kitchen_id).surfaces}
+    for method, name, table, breads, surface in FRIDAY:
+        given = BakeIn(kitchen_id=kitchen_id, method=method, name=name, serve=f"{at(*table):%Y-%m-%d %H:%M}")
+        bake_id = bakes.start_bake(house, given)
+        formulas.scale(house, bake_id, ScaleIn(count=breads))
+        bakes.change_bake(house, bake_id, BakeChange(surface_id=surfaces[surface]))
 
 
 def build_demo(house: House) -> int:

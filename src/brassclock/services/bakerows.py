@@ -17,8 +17,9 @@ from brassclock.services.given import STEP_KINDS
 from brassclock.services.house import House, Missing
 from brassclock.services.pantry import own_rows
 from brassclock.store import bakes as rows
+from brassclock.store import hours as hour_rows
 from brassclock.store import starters
-from brassclock.store.tables import Bake, Kitchen, Outcome, Reading, Said, Starter, StarterFeed, Tap
+from brassclock.store.tables import Bake, Kitchen, Outcome, PlanChange, Reading, Said, Starter, StarterFeed, Tap
 from brassclock.store.tables import Surface as SurfaceRow
 
 JUST_MIXED = dt.timedelta(minutes=30)
@@ -46,6 +47,7 @@ class Rows:
     near: tuple[dt.datetime, float] | None = None  # about when it will be mixed, and its bulk's hours: for a what-if
     line_min: float = 16.0  # of the line, known before: for a what-if
     busy: tuple[Busy, ...] = ()  # hours in which hands are away
+    moved: PlanChange | None = None  # the latest change of its plan
     taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
 
     def pins(self) -> dict[str, dt.datetime]:
@@ -80,6 +82,7 @@ def load(house: House, session: Session, bake_id: int) -> Rows:
         rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
         now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
         starters.feeds(session, starter.id or 0) if starter else (), busy=hours.spans(session, kitchen, now),
+        moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
     )  # fmt: skip
 
 

@@ -39,7 +39,7 @@ def typed_spec(r: works.Rows, work: works.Work) -> BakeSpec | None:
     return replace(own, activity=work.plan.spec.activity)
 
 
-def _fits(r: works.Rows, work: works.Work) -> bool:
+def fits(r: works.Rows, work: works.Work) -> bool:
     if work.plan is None or r.bake.status != "live" or "roll" in r.done():
         return True
     return work.plan.late_min < LATE_MIN and not clashing(work.plan, rising.house_of(r))
@@ -59,7 +59,7 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
     with house.look() as session:
         r = works.load(house, session, bake_id)
     work = works.work_of(r)
-    if _fits(r, work):
+    if fits(r, work):
         return WayOutOut(fits=True, because="", changes=[])
     why, found = _changes(r, work)
     return WayOutOut(
@@ -78,7 +78,7 @@ def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
     """Make one of the changes. It is found again and has to read as it was shown, or nothing is changed."""
     with works.change(house, bake_id) as (session, r):
         work = works.work_of(r)
-        found = [] if _fits(r, work) else _changes(r, work)[1]
+        found = [] if fits(r, work) else _changes(r, work)[1]
         picked = found[given.number] if given.number < len(found) else None
         if picked is None or picked.text != given.text:
             raise Refused("The day has moved since these ways out were shown. Look at them again.")

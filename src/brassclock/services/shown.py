@@ -121,6 +121,7 @@ class BakeBrief(BaseModel):
     ready_at: dt.datetime | None
     full: int
     outcomes: int
+    fits: bool
     note: str
 
 
@@ -540,6 +541,7 @@ class BakeOut(BaseModel):
     leaves: list[LeafOut]
     steps: list[StepOut]
     say: list[SayPart]
+    fits: bool
     taps: list[TapOut]
     weigh: WeighOut | None
     mix: MixOut | None

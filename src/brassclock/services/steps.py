@@ -15,7 +15,7 @@ LEAF_OF_STEP = {
     "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "wave": "rise",
     "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
 }  # fmt: skip
-PINNABLE = ("mix", "ball", "cold_in", "cold_out")
+AT_ONCE_H = 0.2
 
 
 def hours_text(hours: float) -> str:
@@ -71,8 +71,12 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
         return hours_text(hours_between(a, b))
 
     if step.key in ("weigh", "sponge", "mix"):
+        if hours_between(plan.mixed_at, roll) < AT_ONCE_H:
+            return "cooked at once" if step.key == "mix" else "just before mixing"
         whole = f"{between(plan.mixed_at, plan.balled_at)} in one piece, {between(plan.balled_at, roll)} in balls"
         return whole if step.key == "mix" else "just before mixing" if step.key == "weigh" else f"then {whole}"
+    if step.key == "ball" and hours_between(plan.balled_at, roll) < AT_ONCE_H:
+        return "shaped and cooked at once"
     if step.key == "ball":
         return (
             f"ripe from {later(plan.mixed_at, plan.bulk.ready_h):%H:%M}; the balls want {between(plan.balled_at, roll)}"
@@ -90,6 +94,8 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
         return "so that the last balls are no older than the first"
     if step.key == "preheat":
         return f"{hours_text(plan.spec.preheat_min / 60)} to get hot"
+    if step.key == "roll" and hours_between(plan.balled_at, roll) < AT_ONCE_H:
+        return "straight to the heat"
     if step.key == "roll":
         return f"balls are at their best {between(plan.balled_at, roll)} after balling"
     if step.key == "line":

@@ -18,6 +18,7 @@ from brassclock.services import hours
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
+from brassclock.services.day import change_text, fits
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.leavens import belief_of, leaven_of
@@ -208,7 +209,19 @@ def say_of(r: Rows, work: Work) -> list[out.SayPart]:
     if work.plan is None:
         return [text(work.faults.get("rise", "There is no plan yet."))]
     step = next_step(work.plan)
-    return say_step(step, bake.name, r.now, work.plan.late_min) if step else [text("Everything is done.")]
+    if step is None:
+        return [text("Everything is done.")]
+    return [*say_step(step, bake.name, r.now, work.plan.late_min), *_moved(r)]
+
+
+TOLD_FOR = dt.timedelta(minutes=15)
+
+
+def _moved(r: Rows) -> list[out.SayPart]:
+    """What changed in the plan a while ago, and why."""
+    if r.moved is None or r.now - r.moved.at > TOLD_FOR or r.now.tzinfo is None:
+        return []
+    return [text(" " + change_text(r.moved.moves, r.moved.because, r.now.tzinfo, r.now))]
 
 
 def settings_out(r: Rows) -> out.BakeSettings:
@@ -228,7 +241,7 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         status=r.bake.status, method=r.bake.method,
         method_why=methods()[r.bake.method].why if r.bake.method in methods() else "", revision=r.bake.revision,
         serve_at=r.bake.serve_at, serve_until=r.bake.serve_until, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
-        steps=steps_of(r, work), say=say_of(r, work), taps=taps_out(r),
+        steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=taps_out(r),
         weigh=weigh_out(work.sheet) if work.sheet else None,
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
         rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
@@ -298,7 +311,7 @@ def brief_of(r: Rows, work: Work) -> out.BakeBrief:
         leaf=leaf_now(leaves), leaves=leaves,
         count=works.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
         serve_at=r.bake.serve_at, kept_at=r.bake.kept_at, weighed_g=sheet.dough.total_g if sheet else None,
-        full=sum(o.pocket == "full" for o in r.outcomes), outcomes=len(r.outcomes), note=r.bake.note, **rise,
+        full=sum(o.pocket == "full" for o in r.outcomes), outcomes=len(r.outcomes), note=r.bake.note, fits=fits(r, work), **rise,
     )  # fmt: skip
 
 
@@ -349,7 +362,7 @@ def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
     if coming:
         step, r, w = min(coming, key=lambda x: x[0].at)
         assert w.plan
-        return say_step(step, r.bake.name, r.now, w.plan.late_min)
+        return [*say_step(step, r.bake.name, r.now, w.plan.late_min), *_moved(r)]
     if live:
         return [text(f"{live[0][0].bake.name}: "), *(say_of(*live[0]))]
     return [text("Nothing is on the bench. Start a new bake: say when people eat.")]

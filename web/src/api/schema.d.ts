@@ -1259,6 +1259,8 @@ export interface components {
             count: number | null;
             /** Dough C */
             dough_c: number | null;
+            /** Fits */
+            fits: boolean;
             /** Full */
             full: number;
             /** Id */
@@ -1550,6 +1552,8 @@ export interface components {
                 [key: string]: string;
             };
             fire: components["schemas"]["FireOut"] | null;
+            /** Fits */
+            fits: boolean;
             /** Id */
             id: number;
             keep: components["schemas"]["KeepOut"];

@@ -12,6 +12,7 @@ import { Rule } from "./Rule";
 import { SayLine } from "./SayLine";
 import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
+import { WayOut } from "./WayOut";
 
 const Page = styled.div`
   height: 100%; display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto;
@@ -64,6 +65,7 @@ export function LeafFrame({ bake, here, children, say }: { bake: number; here: s
   return (
     <Shell bench={bench.data} say={say?.(bench.data.kitchen.zone) ?? b.say} foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}>
       <Keys kitchen={b.kitchen_id} bake={bake} />
+      {b.status === "live" && !b.fits && <WayOut bake={bake} name={b.name} steps={b.steps} />}
       {children(b)}
     </Shell>
   );
@@ -74,7 +76,7 @@ function Shell({ bench, say, foot, children }: { bench: Bench; say: readonly Say
     <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
       <Page>
         <header>
-          <Rule steps={bench.steps} kitchen={bench.kitchen} />
+          <Rule steps={bench.steps} kitchen={bench.kitchen} away={bench.away} />
         </header>
         <div><SayLine parts={say} zone={bench.kitchen.zone}>
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}

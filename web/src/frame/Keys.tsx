@@ -12,6 +12,7 @@ const STORE = "brass-clock.keys";
 export const KEYS: readonly [string, string][] = [
   ["w m r f k", "the leaves: Weigh, Mix, Rise, Fire, Keep"],
   ["g b", "to the Bench"],
+  ["g t", "to the Day, as a list"],
   ["g l", "to the Logbook"],
   ["g k", "to the Kitchen"],
   ["n", "new bake"],
@@ -21,7 +22,7 @@ export const KEYS: readonly [string, string][] = [
   ["?", "this list"],
 ];
 const LEAVES: Record<string, string> = { w: "weigh", m: "mix", r: "rise", f: "fire", k: "keep" };
-const ROOMS: Record<string, string> = { b: "bench", l: "logbook", k: "kitchen" };
+const ROOMS: Record<string, string> = { b: "bench", t: "day", l: "logbook", k: "kitchen" };
 
 export const keysOn = (): boolean => localStorage.getItem(STORE) !== "off";
 

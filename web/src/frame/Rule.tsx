@@ -1,18 +1,22 @@
 import { useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import type { Kitchen, Step } from "../api/client";
+import type { Kitchen, Schemas, Step } from "../api/client";
 import { useNow } from "../api/clock";
-import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
-import { heatColour } from "../theme/temperature";
-import { clock, clockNear, hourOfDay, ms, temp, weekday } from "../words/format";
-import { hourMarks, ruleScale, spread } from "../words/scale";
+import { useDayMoves } from "../api/day";
 import { useWidth } from "../controls/width";
+import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
+import { clock, clockNear, ms } from "../words/format";
+import { type RuleScale, ruleScale, spread } from "../words/scale";
+import { HEIGHT, RuleEngraving } from "./RuleEngraving";
+import { usePegDrag } from "./usePegDrag";
 
-const HEIGHT = 108;
-const TRACE = { top: 50, bottom: 70 };
-const TAUS = [10, 30, 60, 120, 360].map((m) => m * 60e3);
+/** From an hour to four days: how far ahead the Rule reaches, and how near to now it is stretched [ms]; the far ones are even. */
+const ZOOMS = [[1, 60], [6, 30], [14, 20], [36, 60], [60, 0], [96, 0]].map(([ahead, tau]) => ({ ahead: ahead! * 3600e3, tau: tau! * 60e3, even: tau === 0 }));
+const USUAL = 3;
 const HEAD = 32;
+const MOVABLE = new Set(["mix", "ball", "cold_in", "cold_out"]);
+const CHIEF = new Set(["mix", "ball", "cold_in", "cold_out", "sponge"]);
 
 const Strip = styled.div`
   position: relative; height: ${HEIGHT}px; background: var(--recess); border-bottom: 2px solid var(--ink); overflow: hidden; touch-action: pan-y;
@@ -22,11 +26,21 @@ const Strip = styled.div`
   text.air { font-weight: 700; font-size: 16px; }
 `;
 const Peg = styled(Link)`
-  position: absolute; top: 0; width: 48px; height: 62px; margin-left: -24px; display: grid; place-items: start center; padding-top: 4px; text-decoration: none; color: var(--ink);
+  position: absolute; top: 0; width: 48px; height: 62px; margin-left: -24px; display: grid; place-items: start center; padding-top: 4px; text-decoration: none; color: var(--ink); touch-action: none;
   span { display: grid; place-items: center; width: ${HEAD}px; height: ${HEAD}px; background: var(--paper); border: 1.5px solid var(--ink); }
   &[data-state="next"] span { background: var(--brass-fill); color: var(--on-fill); border-width: 2px; }
   &[data-state="done"] span { background: var(--recess); color: var(--ink-2); border-color: var(--hair-2); }
+  &[data-away="true"] span { clip-path: polygon(0 0, 100% 0, 100% 62%, 62% 100%, 0 100%); border-width: 3px; }
+  &[data-pinned="true"] span { border-style: double; border-width: 4px; }
+  &[data-movable="true"] { cursor: ew-resize; }
   &:hover span { outline: 2px solid var(--brass); }
+`;
+const Flag = styled.button`
+  position: absolute; bottom: 0; width: 48px; height: 48px; margin-left: -14px; padding: 0; border: 0; background: none; cursor: ew-resize; touch-action: none; color: var(--ink);
+  &[data-fits="false"] path { stroke-dasharray: 3 3; fill: none; }
+`;
+const Held = styled.div`
+  position: absolute; top: 38px; transform: translateX(-50%); background: var(--ink); color: var(--ground); padding: 3px 8px; font: 700 18px/1.1 var(--mono); z-index: 4; pointer-events: none; white-space: nowrap;
 `;
 const NowPlate = styled.div`
   position: absolute; top: 0; transform: translateX(-50%); background: var(--brass-fill); color: var(--on-fill); padding: 3px 9px;
@@ -36,33 +50,35 @@ const NowPlate = styled.div`
 interface Props {
   steps: readonly Step[];
   kitchen: Kitchen;
+  away: readonly Schemas["SpanOut"][];
 }
 
-/** The engraved time rule: now, a peg for each hand move, the kitchen's air, the table's flag. */
-export function Rule({ steps, kitchen }: Props) {
+/** The engraved time rule: now, a peg for each hand move, hours away, the kitchen's air, the table's flag. */
+export function Rule({ steps, kitchen, away }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const now = useNow(15_000);
-  const [zoom, setZoom] = useState(3);
+  const [zoom, setZoom] = useState(USUAL);
   const [shift, setShift] = useState(0);
   const narrow = width < 700;
   const needle = narrow ? 70 : 250;
-  const scale = useMemo(
-    () => ruleScale(now + shift, width, needle, TAUS[zoom]!, 36 * 3600e3),
-    [now, shift, width, needle, zoom],
-  );
+  const { tau, ahead, even } = ZOOMS[zoom]!;
+  const scale = useMemo(() => ruleScale(now + shift, width, needle, tau, ahead, even), [now, shift, width, needle, tau, ahead, even]);
+  const nearer = () => setZoom((z) => Math.max(0, z - 1));
+  const further = () => setZoom((z) => Math.min(ZOOMS.length - 1, z + 1));
   const onKeyDown = useCallback((e: React.KeyboardEvent) => {
     if (e.target !== e.currentTarget) return;
-    if (e.key === "+" || e.key === "=") setZoom((z) => Math.max(0, z - 1));
-    else if (e.key === "-") setZoom((z) => Math.min(TAUS.length - 1, z + 1));
+    if (e.key === "+" || e.key === "=") nearer();
+    else if (e.key === "-") further();
     else if (e.key === "ArrowRight") setShift((s) => s + 30 * 60e3);
     else if (e.key === "ArrowLeft") setShift((s) => s - 30 * 60e3);
-    else if (e.key === "Home") setShift(0);
+    else if (e.key === "Home") { setShift(0); setZoom(USUAL); }
     else return;
     e.preventDefault();
   }, []);
   const onWheel = (e: React.WheelEvent) => {
     if (Math.abs(e.deltaX) > Math.abs(e.deltaY)) setShift((s) => s + e.deltaX * 20e3);
-    else setZoom((z) => Math.min(TAUS.length - 1, Math.max(0, z + Math.sign(e.deltaY))));
+    else if (e.deltaY > 0) further();
+    else nearer();
   };
   return (
     <Strip
@@ -74,77 +90,30 @@ export function Rule({ steps, kitchen }: Props) {
       onKeyDown={onKeyDown}
       onWheel={onWheel}
     >
-      {width > 0 && <Engraving scale={scale} now={now} width={width} kitchen={kitchen} steps={steps} />}
+      {width > 0 && <RuleEngraving scale={scale} now={now} width={width} kitchen={kitchen} steps={steps} away={away} />}
       <Pegs steps={steps} scale={scale} width={width} now={now} zone={kitchen.zone} />
       <NowPlate style={{ left: Math.min(Math.max(scale.x(now), 36), width - 36) }}>{clock(now, kitchen.zone)}</NowPlate>
     </Strip>
   );
 }
 
-interface EngravingProps {
-  scale: ReturnType<typeof ruleScale>;
-  now: number;
-  width: number;
-  kitchen: Kitchen;
-  steps: readonly Step[];
-}
-
-function Engraving({ scale, now, width, kitchen, steps }: EngravingProps) {
-  const zone = kitchen.zone;
-  const gap = width < 700 ? 34 : 40;
-  const marks = hourMarks(scale, scale.t(14), scale.t(width - 14), gap);
-  const all = hourMarks(scale, scale.left, scale.right, 7);
-  const air = (t: number) => {
-    const h = hourOfDay(t, zone);
-    const low = Math.floor(h) % 24;
-    const share = h - Math.floor(h);
-    return kitchen.hourly_c[low]! * (1 - share) + kitchen.hourly_c[(low + 1) % 24]! * share;
-  };
-  const min = Math.min(...kitchen.hourly_c);
-  const max = Math.max(...kitchen.hourly_c, min + 1);
-  const y = (c: number) => TRACE.bottom - 2 - ((c - min) / (max - min)) * (TRACE.bottom - TRACE.top - 4);
-  const points = Array.from({ length: Math.ceil(width / 12) + 1 }, (_, i) => i * 12).map((px) => ({ px, c: air(scale.t(px)) }));
-  const x = scale.x(now);
-  const served = steps.filter((s) => s.key === "serve");
-  return (
-    <svg width={width} height={HEIGHT} aria-hidden="true">
-      {points.slice(1).map((p, i) => (
-        <rect key={p.px} x={points[i]!.px} width={12.5} y={y(p.c)} height={TRACE.bottom - y(p.c)} fill={heatColour(p.c)} opacity={0.75} />
-      ))}
-      <polyline points={points.map((p) => `${p.px},${y(p.c)}`).join(" ")} fill="none" stroke="var(--ink)" strokeWidth={1.25} />
-      {all.map((t) => (
-        <line key={t} x1={scale.x(t)} x2={scale.x(t)} y1={HEIGHT - 8} y2={HEIGHT} stroke="var(--ink)" strokeWidth={1.5} />
-      ))}
-      {marks.filter((t) => Math.abs(scale.x(t) - x) > 18).map((t) => {
-        const hour = Math.round(hourOfDay(t, zone)) % 24;
-        return (
-          <g key={t} transform={`translate(${scale.x(t)},0)`}>
-            <line y1={HEIGHT - 15} y2={HEIGHT} stroke="var(--ink)" strokeWidth={1.5} />
-            <text y={HEIGHT - 19} textAnchor="middle" className={hour === 0 ? "day" : undefined}>{hour === 0 ? weekday(t, zone) : hour}</text>
-          </g>
-        );
-      })}
-      {served.map((s) => (
-        <path key={s.bake_id} d={`M${scale.x(ms(s.at))} ${HEIGHT}V${HEIGHT - 34}l14 8l-14 8`} fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} />
-      ))}
-      <text className="air" x={Math.max(x - 9, 46)} y={TRACE.top - 4} textAnchor="end">{temp(air(now), { mass: kitchen.mass_unit, temp: kitchen.temp_unit }, 1)}°</text>
-      <line x1={x} x2={x} y1={26} y2={HEIGHT} stroke="var(--brass)" strokeWidth={3} />
-      <path d={`M${x - 8} ${HEIGHT}h16l-8 -11z`} fill="var(--brass)" />
-    </svg>
-  );
-}
-
 interface PegsProps {
   steps: readonly Step[];
-  scale: ReturnType<typeof ruleScale>;
+  scale: RuleScale;
   width: number;
   now: number;
   zone: string;
 }
 
 function Pegs({ steps, scale, width, now, zone }: PegsProps) {
-  const shown = steps.filter((s) => s.key !== "serve" && ms(s.at) > scale.left && ms(s.at) < scale.right).sort((a, b) => ms(a.at) - ms(b.at));
-  const next = shown.find((s) => !s.done_at);
+  const { pin, serve } = useDayMoves();
+  const inView = steps.filter((s) => s.key !== "serve" && ms(s.at) > scale.left && ms(s.at) < scale.right).sort((a, b) => ms(a.at) - ms(b.at));
+  const next = inView.find((s) => !s.done_at);
+  // where there is no room for every peg, those that set the dough's clock stay, the soonest first
+  const room = Math.max(Math.floor((width - scale.x(now) - 80) / (HEAD + 3)), 3);
+  const crowded = inView.filter((s) => ms(s.at) > now).length > room * 0.6;
+  const ahead = inView.filter((s) => ms(s.at) > now && (!crowded || s === next || CHIEF.has(s.key))).slice(0, room);
+  const shown = [...inView.filter((s) => ms(s.at) <= now), ...ahead];
   const places = shown.map((s) => scale.x(ms(s.at)));
   // the plate of now keeps its own place: heads are spread on each side of it
   const needle = scale.x(now);
@@ -152,6 +121,7 @@ function Pegs({ steps, scale, width, now, zone }: PegsProps) {
   const left = spread(places.slice(0, before).map((p) => -p).reverse(), HEAD + 3, -(needle - 54), -18).map((p) => -p).reverse();
   const right = spread(places.slice(before).map((p) => Math.max(p, needle + 54)), HEAD + 3, needle + 54, width - 20);
   const heads = [...left, ...right];
+  const tables = steps.filter((s) => s.key === "serve" && ms(s.at) > scale.left && ms(s.at) < scale.right);
   return (
     <>
       <svg width={width} height={HEIGHT} style={{ position: "absolute", inset: 0, pointerEvents: "none" }} aria-hidden="true">
@@ -165,19 +135,68 @@ function Pegs({ steps, scale, width, now, zone }: PegsProps) {
           />
         ))}
       </svg>
-      {shown.map((s, i) => (
-        <Peg
-          key={`${s.bake_id}-${s.key}`}
-          to={`/b/${s.bake_id}/${s.leaf}`}
-          data-state={s.done_at ? "done" : s === next ? "next" : "later"}
-          style={{ left: heads[i] }}
-          aria-label={`${s.name}, ${s.bake}, ${clockNear(s.at, now, zone)}${s.done_at ? ", done" : ""}`}
-        >
-          <span>
-            <Glyph name={GLYPH_OF_STEP[s.key] ?? "mix"} size={24} />
-          </span>
-        </Peg>
+      {tables.map((s) => (
+        <Table key={s.bake_id} step={s} scale={scale} now={now} zone={zone} onMove={(t) => serve.mutate({ bake: s.bake_id, at: new Date(t).toISOString() })} />
       ))}
+      {shown.map((s, i) => (
+        <Move
+          key={`${s.bake_id}-${s.key}`}
+          step={s} state={s.done_at ? "done" : s === next ? "next" : "later"} head={heads[i]!} scale={scale} now={now} zone={zone}
+          onMove={(t) => pin.mutate({ bake: s.bake_id, key: s.key, at: new Date(t).toISOString() })}
+          onLetGo={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}
+        />
+      ))}
+    </>
+  );
+}
+
+interface MoveProps {
+  step: Step;
+  state: string;
+  head: number;
+  scale: RuleScale;
+  now: number;
+  zone: string;
+  onMove: (t: number) => void;
+  onLetGo: () => void;
+}
+
+/** A peg: press it to open its leaf, drag it (or press the arrows) to hold the move elsewhere inside its window. */
+function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveProps) {
+  const movable = !s.done_at && MOVABLE.has(s.key);
+  const at = ms(s.at);
+  const drag = usePegDrag({
+    at, scale, low: Math.max(s.not_before ? ms(s.not_before) : now, now + 60e3), high: s.can_wait_until ? ms(s.can_wait_until) : at + 12 * 3600e3, onMove: movable ? onMove : null,
+  });
+  const x = drag.to === null ? head : scale.x(drag.to);
+  return (
+    <>
+      <Peg
+        to={`/b/${s.bake_id}/${s.leaf}`} data-state={state} data-movable={movable} data-pinned={s.pinned} data-away={s.away !== null} style={{ left: x }}
+        aria-label={`${s.name}, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}${s.done_at ? ", done" : ""}${s.away ? `, no free hands: ${s.away}` : ""}${s.pinned ? ", held here; Delete lets it go" : ""}${movable ? ". Arrow keys move it" : ""}`}
+        {...drag.handlers}
+        onKeyDown={(e) => {
+          if (s.pinned && (e.key === "Delete" || e.key === "Backspace")) onLetGo();
+          else drag.handlers.onKeyDown?.(e);
+        }}
+      >
+        <span><Glyph name={GLYPH_OF_STEP[s.key.replace(/\d+$/, "")] ?? "mix"} size={24} /></span>
+      </Peg>
+      {drag.to !== null && <Held style={{ left: x }}>{s.name} {clockNear(drag.to, now, zone)}</Held>}
+    </>
+  );
+}
+
+/** The table's flag: drag it, or press the arrows, to eat at another time. */
+function Table({ step: s, scale, now, zone, onMove }: { step: Step; scale: RuleScale; now: number; zone: string; onMove: (t: number) => void }) {
+  const drag = usePegDrag({ at: ms(s.at), scale, low: now + 10 * 60e3, high: now + 13 * 24 * 3600e3, onMove: s.done_at ? null : onMove });
+  const x = scale.x(drag.to ?? ms(s.at));
+  return (
+    <>
+      <Flag type="button" style={{ left: x }} aria-label={`Table, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}. Arrow keys move it`} {...drag.handlers}>
+        <svg width="30" height="36" viewBox="-14 -36 30 36" style={{ position: "absolute", bottom: 0, left: 0 }} aria-hidden="true"><path d="M0 0V-34l14 8l-14 8" fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} /></svg>
+      </Flag>
+      {drag.to !== null && <Held style={{ left: x }}>Table {clockNear(drag.to, now, zone)}</Held>}
     </>
   );
 }

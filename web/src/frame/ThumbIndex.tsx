@@ -60,7 +60,7 @@ const Room = styled(Link)`
 `;
 
 export function RoomBar({ kitchen, here }: { kitchen: number; here: string }) {
-  const rooms = [["bench", "Bench"], ["logbook", "Logbook"], ["kitchen", "Kitchen"]] as const;
+  const rooms = [["bench", "Bench"], ["day", "Day"], ["logbook", "Logbook"], ["kitchen", "Kitchen"]] as const;
   return (
     <Edge aria-label="Rooms" data-print="no">
       {rooms.map(([id, name]) => (

@@ -18,15 +18,15 @@ KEPT = 5
 # judgement: how unwelcome a change is, beside half an hour later at the table (1)
 DOSE_COST, COURSE_COST, EARLIER, BUSY_COST = 0.8, 1.2, 1.3, 4.0
 PURPOSES = {
-    "weigh": "weighed",
-    "sponge": "made into a sponge",
-    "mix": "mixed",
-    "ball": "balled",
-    "cold_in": "put in the cold",
-    "cold_out": "taken out of the cold",
-    "preheat": "heated for",
-    "roll": "rolled",
-    "line": "baked",
+    "weigh": "when it would be weighed",
+    "sponge": "when its sponge would be made",
+    "mix": "when it would be mixed",
+    "ball": "when it would be balled",
+    "cold_in": "when it would go into the cold",
+    "cold_out": "when it would come out of the cold",
+    "preheat": "when its surface would be lit",
+    "roll": "when it would be rolled",
+    "line": "when it would be baked",
 }
 
 
@@ -44,9 +44,9 @@ def moment(at: dt.datetime, beside: dt.datetime) -> str:
     """A time as it is said: with its day when that is another than `beside`'s.
 
     >>> moment(dt.datetime(2026, 11, 26, 20, 15), dt.datetime(2026, 11, 27, 1, 0))
-    'Thursday 20:15'
+    '20:15 on Thursday'
     """
-    return f"{at:%H:%M}" if at.date() == beside.date() else f"{at:%A %H:%M}"
+    return f"{at:%H:%M}" if at.date() == beside.date() else f"{at:%H:%M} on {at:%A}"
 
 
 def leaven_frac(batch: Batch) -> float:
@@ -93,7 +93,7 @@ def because(wish: Wish, house: House) -> str:
         )
         name = f" ({longest.name})" if longest.name else ""
         text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b_end, wish.serve_at)}{name}"
-        when = f"when it would be {PURPOSES.get(key, 'carried')}"
+        when = PURPOSES.get(key, "when it would be carried")
         if not any(text in x for x in said):
             said.append(f"{text}, {when}.")
     return " ".join(said[:2])
@@ -147,9 +147,11 @@ def _courses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
 
 
 def _serving(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
-    """The nearest time at the table that fits, with another dose when `choice` has one."""
-    had = leaven_frac(wish.spec.batch)
+    """The nearest later and the nearest earlier table that fit, with another dose when `choice` has one."""
+    had, ways = leaven_frac(wish.spec.batch), set()
     for minutes in SERVE_SHIFTS_MIN:
+        if (minutes > 0) in ways:
+            continue
         serve = wish.serve_at + dt.timedelta(minutes=minutes)
         if serve <= wish.now:
             continue
@@ -162,7 +164,7 @@ def _serving(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
                 f"Serve at {moment(serve, wish.serve_at)}{dose}.",
                 abs(minutes) / 30 * (1.0 if minutes > 0 else EARLIER) + extra, best,
             )  # fmt: skip
-            break
+            ways.add(minutes > 0)
 
 
 def _busy(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:

@@ -33,6 +33,13 @@ const Last = styled(Link)`
   .told { font: 500 25px/1.25 var(--name); }
   &:hover .told { text-decoration: underline; text-decoration-color: var(--brass); }
 `;
+const Rest = styled.ul`
+  list-style: none; margin: 6px 0 0; padding: 0; display: grid; gap: 0;
+  a { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: center; min-height: 48px; text-decoration: none; color: inherit; border-bottom: 1px solid var(--hair); }
+  b { font: 600 20px/1.1 var(--name); } a:hover b { text-decoration: underline; }
+  .when { margin-left: auto; }
+  .fit:not(:empty) { font-weight: 700; background: var(--ink); color: var(--ground); padding: 3px 8px; }
+`;
 const Moves = styled.ol`
   li { border-bottom: 1px solid var(--hair); }
   a { display: grid; grid-template-columns: 92px 34px 26px minmax(0, 1fr) auto auto; gap: 12px; align-items: center; min-height: 48px; text-decoration: none; }
@@ -53,7 +60,9 @@ const Empty = styled.div`
 /** What is alive now, the next hand moves, the kitchen's temperatures. */
 export function BenchRoom({ bench }: { bench: Bench }) {
   const units = useWords();
-  const live = bench.bakes.filter((b) => b.status === "live");
+  const soonest = (b: Brief) => ms(bench.steps.find((s) => s.bake_id === b.id && !s.done_at)?.at ?? b.serve_at);
+  const live = bench.bakes.filter((b) => b.status === "live").sort((a, b) => soonest(a) - soonest(b));
+  const shown = live.length > 3 ? live.slice(0, 2) : live;
   const deg = (c: number) => `${temp(c, units, 1)}°`;
   const { hourly_c } = bench.kitchen;
   const marks = [
@@ -73,9 +82,10 @@ export function BenchRoom({ bench }: { bench: Bench }) {
         ) : (
           <>
             <Vessels>
-              {live.map((b) => <OnBench key={b.id} bake={b} />)}
+              {shown.map((b) => <OnBench key={b.id} bake={b} />)}
               {live.length < 3 && <LastKept bench={bench} />}
             </Vessels>
+            {live.length > shown.length && <Later bakes={live.slice(shown.length)} />}
             <NextMoves bench={bench} />
           </>
         )}
@@ -119,6 +129,26 @@ function OnBench({ bake }: { bake: Brief }) {
         <span style={{ textTransform: "capitalize" }}>{bake.leaf}</span>
       </span>
     </Live>
+  );
+}
+
+/** Bakes whose turn comes later, a line each. */
+function Later({ bakes }: { bakes: readonly Brief[] }) {
+  const { zone } = useWords();
+  const now = useNow(30_000);
+  return (
+    <Rest aria-label="Bakes further ahead">
+      {bakes.map((b) => (
+        <li key={b.id}>
+          <Link to={`/b/${b.id}/${b.leaf}`}>
+            <Seal seal={b.seal} size={20} /><b>{b.name}</b>
+            <span>{b.count ?? "?"} breads</span>
+            <span className="fit">{b.fits ? "" : "does not fit"}</span>
+            <span className="when">table at {clockNear(b.serve_at, now, zone)}</span>
+          </Link>
+        </li>
+      ))}
+    </Rest>
   );
 }
 

@@ -13,6 +13,7 @@ import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { readTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { OwnIngredients } from "./OwnIngredients";
+import { Hours } from "./Hours";
 import { Leavens } from "./Leavens";
 import { AirReadings, Places } from "./Places";
 import { Starters } from "./Starters";
@@ -62,6 +63,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
           <Choice label="Baking powder is" value={k.powder as "double"} options={[{ id: "double", text: "double-acting" }, { id: "single", text: "cream of tartar" }, { id: "phosphate", text: "phosphate" }]} onChange={(powder) => change.mutate({ powder })} />
         </div>
       </section>
+      <Hours kitchen={k} writes={writes} />
       <Places kitchen={k} writes={writes} />
       <AirReadings kitchen={k} />
       <section>

@@ -1,0 +1,319 @@
+"""The day through its doors: hours away, a slip, ways out, pins, several bakes, files; the contract's `day`; bad input."""
+
+from __future__ import annotations
+
+import csv
+import datetime as dt
+import io
+import itertools
+from typing import Any
+
+import icalendar
+import pytest
+from flask.testing import FlaskClient
+
+from brassclock.core.evidence import BadRequest
+from brassclock.services.compute import compute
+from helpers import Clock
+
+
+def at(iso: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(iso)
+
+
+def step(bake: dict[str, Any], key: str) -> dict[str, Any]:
+    return next(s for s in bake["steps"] if s["key"] == key)
+
+
+def start(client: FlaskClient, kitchen: dict[str, Any], serve: str, method: str = "hatch-pita") -> dict[str, Any]:
+    answer = client.post("/api/bakes", json={"kitchen_id": kitchen["id"], "serve": serve, "method": method})
+    assert answer.status_code == 201, answer.text
+    return answer.json
+
+
+def busy(client: FlaskClient, kitchen: dict[str, Any], begins: str, ends: str, **more: Any) -> dict[str, Any]:
+    answer = client.post(
+        f"/api/kitchens/{kitchen['id']}/hours", json={"name": "rota", "start": begins, "end": ends, **more}
+    )
+    assert answer.status_code == 201, answer.text
+    return answer.json
+
+
+def text_of(bake: dict[str, Any]) -> str:
+    return "".join(p["text"] or p["at"] or "" for p in bake["say"])
+
+
+def test_busy_hours_move_the_day_and_it_says_why(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    bake = start(client, kitchen, "in 9 h")
+    balling = at(step(bake, "ball")["at"])
+    hours = busy(
+        client,
+        kitchen,
+        f"{balling - dt.timedelta(minutes=6):%Y-%m-%d %H:%M}",
+        f"{balling + dt.timedelta(minutes=9):%Y-%m-%d %H:%M}",
+    )
+    assert len(hours["spans"]) == 1
+    moved = client.get(f"/api/bakes/{bake['id']}").json
+    now_at = at(step(moved, "ball")["at"])
+    assert now_at != balling and moved["fits"] and step(moved, "ball")["away"] is None
+    assert not (at(hours["spans"][0]["start"]) - dt.timedelta(minutes=10) < now_at < at(hours["spans"][0]["end"]))
+    told = client.get(f"/api/kitchens/{kitchen['id']}/day").json["moved"]
+    assert told and "rota" in told[0]["because"] and "ball" in {m["key"] for m in told[0]["moves"]}
+    assert "rota" in text_of(moved)
+    busy_id = hours["rules"][0]["id"]
+    client.delete(f"/api/kitchens/{kitchen['id']}/hours/{busy_id}")
+    assert at(step(client.get(f"/api/bakes/{bake['id']}").json, "ball")["at"]) == balling
+    client.post(f"/api/kitchens/{kitchen['id']}/hours/{busy_id}/restore")
+    assert at(step(client.get(f"/api/bakes/{bake['id']}").json, "ball")["at"]) == now_at
+
+
+def test_a_slip_of_forty_minutes_moves_only_what_lies_ahead(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    bake = start(client, kitchen, "in 9 h")
+    url, planned = f"/api/bakes/{bake['id']}", at(step(bake, "mix")["at"])
+    clock.now = planned + dt.timedelta(minutes=40)
+    answer = client.post(f"{url}/taps", json={"key": "slip-mix", "kind": "mix"})
+    assert answer.status_code == 201, answer.text
+    slipped = client.get(url).json
+    assert at(step(slipped, "mix")["done_at"]) == clock.now
+    assert at(step(slipped, "ball")["at"]) > clock.now
+    [change] = client.get(f"/api/kitchens/{kitchen['id']}/day").json["moved"][:1]
+    assert change["because"].startswith("it was mixed") and change["because"].endswith("late")
+    assert all(m["key"] not in ("weigh", "mix") for m in change["moves"])
+    assert change["text"] in text_of(slipped)
+    clock.pass_(minutes=30)
+    assert change["text"] not in text_of(client.get(url).json)
+
+
+def test_a_wish_that_fails_is_solved_by_one_press(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    bake = start(client, kitchen, "in 9 h")
+    url, roll = f"/api/bakes/{bake['id']}", at(step(bake, "roll")["at"])
+    busy(
+        client,
+        kitchen,
+        f"{roll - dt.timedelta(minutes=40):%Y-%m-%d %H:%M}",
+        f"{roll + dt.timedelta(minutes=25):%Y-%m-%d %H:%M}",
+        name="choir",
+    )
+    tight = client.get(url).json
+    assert not tight["fits"] and "choir" in {s["away"] for s in tight["steps"]}
+    out = client.get(f"{url}/way-out").json
+    assert not out["fits"] and "choir" in out["because"] and len(out["changes"]) >= 2
+    stale = client.post(f"{url}/way-out", json={"number": 0, "text": "Serve at 03:00."})
+    assert stale.status_code == 409 and client.get(url).json["revision"] == tight["revision"]
+    for change in out["changes"][::-1]:
+        answer = client.post(f"{url}/way-out", json={"number": change["number"], "text": change["text"]})
+        assert answer.status_code == 200, answer.text
+        assert answer.json["fits"], change["text"]
+        assert at(step(answer.json, "serve")["at"]) == pytest.approx(
+            at(change["serve_at"]), abs=dt.timedelta(minutes=2)
+        )
+        break
+    assert client.get(f"{url}/way-out").json == {"fits": True, "because": "", "changes": []}
+
+
+def test_a_move_is_held_where_it_is_put_and_let_go(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    bake = start(client, kitchen, "in 9 h")
+    url, was = f"/api/bakes/{bake['id']}", at(step(bake, "ball")["at"])
+    wanted = was - dt.timedelta(minutes=10)
+    held = client.put(f"{url}/pin", json={"key": "ball", "at": wanted.isoformat()}).json
+    assert at(step(held, "ball")["at"]) == wanted and step(held, "ball")["pinned"]
+    assert at(step(held, "mix")["at"]) == at(step(bake, "mix")["at"])
+    free = client.put(f"{url}/pin", json={"key": "mix", "at": None}).json
+    assert at(step(free, "ball")["at"]) == was and not step(free, "ball")["pinned"]
+    assert (
+        client.put(
+            f"{url}/pin", json={"key": "ball", "at": (clock.now - dt.timedelta(hours=1)).isoformat()}
+        ).status_code
+        == 422
+    )
+    assert client.put(f"{url}/pin", json={"key": "cold_in", "at": wanted.isoformat()}).status_code == 422
+    client.put(f"{url}/pin", json={"key": "mix", "at": step(bake, "mix")["at"]})
+    clock.now = at(step(bake, "mix")["at"]) + dt.timedelta(minutes=50)
+    slipped = client.get(url).json
+    assert at(step(slipped, "mix")["at"]) + dt.timedelta(minutes=1) >= clock.now and not step(slipped, "mix")["pinned"]
+
+
+def test_two_bakes_never_want_the_same_hands(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    for hours in ("in 9 h", "in 9.5 h", "in 10 h"):
+        start(client, kitchen, hours)
+    steps = client.get(f"/api/kitchens/{kitchen['id']}/bench").json["steps"]
+    spans = [
+        (at(s["at"]), at(s["at"]) + dt.timedelta(minutes=s["hands_min"]), s)
+        for s in steps
+        if s["hands_min"] and not s["away"]
+    ]
+    for (a, b, one), (c, d, other) in itertools.combinations(spans, 2):
+        if one["bake_id"] != other["bake_id"]:
+            assert b <= c or d <= a, (one["key"], other["key"])
+    assert client.patch(f"/api/kitchens/{kitchen['id']}", json={"cooks": 2}).json["cooks"] == 2
+
+
+def test_a_service_has_a_length(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    bake = start(client, kitchen, "in 40 h", "cellar-pita")
+    served = at(bake["serve_at"])
+    long = client.patch(
+        f"/api/bakes/{bake['id']}", json={"serve_until": f"{served + dt.timedelta(hours=2):%Y-%m-%d %H:%M}"}
+    ).json
+    assert at(long["serve_until"]) - at(long["serve_at"]) == dt.timedelta(hours=2)
+    assert {"wave2", "wave3"} <= {s["key"] for s in long["steps"]}
+    assert at(step(long, "serve")["at"]) == pytest.approx(served, abs=dt.timedelta(minutes=1))
+    assert (
+        client.patch(
+            f"/api/bakes/{bake['id']}", json={"serve_until": f"{served + dt.timedelta(hours=20):%Y-%m-%d %H:%M}"}
+        ).status_code
+        == 422
+    )
+    later = client.patch(
+        f"/api/bakes/{bake['id']}", json={"serve": f"{served + dt.timedelta(hours=1):%Y-%m-%d %H:%M}"}
+    ).json
+    assert at(later["serve_until"]) - at(later["serve_at"]) == dt.timedelta(hours=2)
+
+
+def test_weekly_rules_and_calendars(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    url = f"/api/kitchens/{kitchen['id']}"
+    client.patch(url, json={"zone": "Europe/Zurich"})
+    clock.now = dt.datetime(2026, 10, 23, 12, tzinfo=dt.UTC)
+    week = client.post(
+        f"{url}/hours", json={"name": "sleep", "days": [5], "from_time": "22:00", "until_time": "06:00"}
+    ).json
+    night = week["spans"][0]
+    assert at(night["end"]).astimezone(dt.UTC) - at(night["start"]).astimezone(dt.UTC) == dt.timedelta(
+        hours=9
+    )  # clocks go back
+    ics = "\r\n".join([
+        "BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//T//T//EN", "X-WR-CALNAME:Rota", "BEGIN:VEVENT", "UID:1", "DTSTAMP:20260101T000000Z",
+        "SUMMARY:watch", "DTSTART;TZID=Europe/Zurich:20261024T200000", "DURATION:PT2H", "RRULE:FREQ=DAILY;COUNT=3", "END:VEVENT",
+        "BEGIN:VEVENT", "UID:2", "DTSTAMP:20260101T000000Z", "DTSTART;VALUE=DATE:20261026", "END:VEVENT", "END:VCALENDAR", "",
+    ])  # fmt: skip
+    found = client.post(f"{url}/calendars", json={"text": ics}).json
+    assert (found["calendars"][0]["name"], found["calendars"][0]["ahead"]) == (
+        "Rota",
+        3,
+    ) and "whole days were left out" in found["said"]
+    again = client.post(f"{url}/calendars", json={"text": ics.replace("COUNT=3", "COUNT=2")}).json
+    assert len(again["calendars"]) == 1 and again["calendars"][0]["ahead"] == 2
+    freed = client.post(
+        f"{url}/hours", json={"name": "swap", "hands": 0, "start": "2026-10-24 20:30", "end": "2026-10-24 21:00"}
+    ).json
+    watch = sorted((s["start"], s["end"]) for s in freed["spans"] if s["name"] == "watch")
+    assert [b[11:16] for _, b in watch][:2] == ["20:30", "22:00"]
+    clock.pass_(days=85)
+    assert client.get(f"{url}/hours").status_code == 200  # read again when its known hours run out
+
+
+BAD_HOURS = [
+    ({"name": "x"}, "/start"),
+    ({"name": "x", "start": "Fri 18:00", "end": "gibberish"}, "/end"),
+    ({"name": "x", "days": [0], "from_time": "22:00"}, "/until_time"),
+    ({"name": "x", "days": [9], "from_time": "22:00", "until_time": "23:00"}, "/days"),
+    ({"name": "x", "days": [1], "from_time": "25:00", "until_time": "23:00"}, "/from_time"),
+    ({"name": "x", "hands": 4, "start": "Fri 18:00", "end": "Fri 19:00"}, "/hands"),
+]
+
+
+@pytest.mark.parametrize(("body", "where"), BAD_HOURS, ids=lambda x: x if isinstance(x, str) else "")
+def test_bad_hours_say_what_is_wrong(
+    client: FlaskClient, kitchen: dict[str, Any], body: dict[str, Any], where: str
+) -> None:
+    answer = client.post(f"/api/kitchens/{kitchen['id']}/hours", json=body)
+    assert answer.status_code == 422
+    assert any(e["pointer"].startswith(where) for e in answer.json["errors"]), answer.json
+    assert client.get(f"/api/kitchens/{kitchen['id']}/hours").json["rules"] == []
+    assert (
+        client.post(f"/api/kitchens/{kitchen['id']}/calendars", json={"text": "no calendar"}).json["errors"][0][
+            "pointer"
+        ]
+        == "/text"
+    )
+
+
+def test_the_plan_as_files(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    bake = start(client, kitchen, "in 9 h")
+    url = f"/api/kitchens/{kitchen['id']}/plan"
+    events = icalendar.Calendar.from_ical(client.get(f"{url}/ics").text).walk("VEVENT")
+    steps = [s for s in bake["steps"] if s["key"] != "serve"]
+    assert {str(e["UID"]) for e in events} == {
+        f"{kitchen['id']}-{bake['id']}-{s['key']}@brassclock.invalid" for s in steps
+    }
+    assert sorted(e.start for e in events) == sorted(
+        at(s["at"]).astimezone(dt.UTC).replace(microsecond=0) for s in steps
+    )
+    rows = list(csv.DictReader(io.StringIO(client.get(f"{url}/csv").text)))
+    assert [r["move"] for r in rows] == [s["name"] for s in bake["steps"]]
+    assert client.get(f"{url}/pdf").status_code == 422
+
+
+# --- `day` of the contract
+
+HOURLY = [17.6, 17.0, 16.4, 15.9, 15.4, 15.0, 15.1, 15.6, 16.4, 17.6, 19.0, 20.4, 21.6, 22.4, 22.9, 23.0, 22.8, 22.4, 21.9, 21.4, 20.8, 20.1, 19.3, 18.4]  # fmt: skip
+DAY: dict[str, Any] = {
+    "serve_at": "2026-11-27T20:00:00+01:00", "zone": "Europe/Zurich", "bakes": [{"name": "pitas", "method": "hatch-pita"}],
+    "kitchen": {"hourly_c": HOURLY}, "busy": [{"start": "2026-11-27T08:00:00+01:00", "end": "2026-11-27T17:30:00+01:00", "name": "work"}],
+}  # fmt: skip
+
+
+def test_a_day_by_contract() -> None:
+    found = compute("day", DAY)
+    assert [s["start"] for s in found["steps"]] == sorted(s["start"] for s in found["steps"])
+    work = (at(DAY["busy"][0]["start"]), at(DAY["busy"][0]["end"]))
+    for s in found["steps"]:
+        if s["hands"]:
+            assert at(s["end"]) <= work[0] or at(s["start"]) >= work[1], s
+            assert at(s["latest_start"]) >= at(s["start"])
+    assert found["routes"]["pitas"]["route"] in ("room", "cold", "hybrid") and found["routes"]["pitas"]["dose_frac"] > 0
+    assert {a["name"] for a in found["alternatives"]} == {"least hands-on", "best flavour", "latest start"}
+    assert "infeasible" not in found and found["slack_min"] >= 0
+
+
+def test_a_day_that_cannot_be_has_ways_out() -> None:
+    shut = [{"start": "2026-11-27T19:20:00+01:00", "end": "2026-11-27T20:30:00+01:00", "name": "choir"}]
+    found = compute("day", DAY | {"busy": shut})["infeasible"]
+    assert found["bake"] == "pitas" and "choir" in found["because"]
+    assert {k for r in found["relaxations"] for k in r["change"]} >= {"serve_min", "busy"}
+
+
+def test_what_is_allowed_is_kept_to() -> None:
+    asked = DAY | {"busy": [], "allow": {"routes": ["hybrid"], "dose_range": [0.001, 0.004], "cold_nights": 1}}
+    route = compute("day", asked)["routes"]["pitas"]
+    assert route["route"] == "hybrid" and 0.0009 <= route["dose_frac"] <= 0.0041 and 5 <= route["cold_h"] <= 27
+
+
+def test_several_bakes_by_contract_with_stages_of_their_own() -> None:
+    bakes = [
+        {"name": "pitas", "method": "hatch-pita", "pieces": 24, "surface": "plate"},
+        {"name": "own", "stages": [{"hours": 2, "target_ratio": 1.9}, {"hours": 1, "target_ratio": 1.4}], "hands_min": {"mix": 20}, "preheat_min": 30,
+         "line_min": 12, "serve": {"at": "2026-11-27T21:30:00+01:00"}, "surface": "stone"},
+        {"name": "service", "method": "cellar-pita", "serve": {"at": "2026-11-27T22:30:00+01:00", "until": "2026-11-28T00:30:00+01:00", "which": "first"}, "surface": "oven"},
+    ]  # fmt: skip
+    found = compute("day", DAY | {"bakes": bakes, "busy": []})
+    assert set(found["routes"]) == {"pitas", "own", "service"} and "infeasible" not in found
+    hands = sorted((at(s["start"]), at(s["end"]), s["bake"], s["step"]) for s in found["steps"] if s["hands"])
+    for (_, end, one, _), (begin, _, other, _) in itertools.pairwise(hands):
+        assert end <= begin or one == other
+    [serve] = [s for s in found["steps"] if s["bake"] == "service" and s["step"] == "serve"]
+    assert at(serve["start"]) == pytest.approx(at(bakes[2]["serve"]["at"]), abs=dt.timedelta(minutes=2))  # type: ignore[index]
+
+
+BAD_DAYS: list[tuple[dict[str, Any], str]] = [
+    ({"bakes": []}, "/bakes"),
+    ({"bakes": [{"name": "a", "method": "nonsense"}]}, "/bakes/0/method"),
+    ({"bakes": [{"name": "a"}]}, "/bakes/0"),
+    ({"bakes": [{"name": "a", "method": "hatch-pita"}] * 2}, "/bakes/1/name"),
+    ({"serve_at": "2026-11-27T20:00:00"}, "/serve_at"),
+    ({"now": "2026-11-28T20:00:00+01:00"}, "/serve/at"),
+    ({"busy": [{"start": "2026-11-27T20:00:00+01:00", "end": "2026-11-27T19:00:00+01:00"}]}, "/busy/0/end"),
+    ({"kitchen": {"hourly_c": [20.0]}}, "/kitchen/hourly_c"),
+    ({"kitchen": {"fridge_c": 40}}, "/kitchen/fridge_c"),
+    ({"allow": {"dose_range": [0.01, 0.001]}}, "/allow/dose_range"),
+    ({"zone": "Moon/Base"}, "/zone"),
+    ({"serve_at": None}, "/"),
+]
+
+
+@pytest.mark.parametrize(("change", "where"), BAD_DAYS, ids=[w for _, w in BAD_DAYS])
+def test_bad_days_say_what_is_wrong(change: dict[str, Any], where: str) -> None:
+    with pytest.raises(BadRequest) as told:
+        compute("day", DAY | change)
+    assert any(f.pointer.startswith(where) for f in told.value.faults), told.value.faults
