@@ -35,7 +35,8 @@ def start_bake(house: House, given: BakeIn) -> int:
     """A new bake from a method; answers its id."""
     with house.action() as session:
         kitchen = house.kitchen(session, given.kitchen_id)
-        return add_bake(session, given, house.now(session, kitchen))
+        with noted(house, session, given.kitchen_id, "another bake was begun"):
+            return add_bake(session, given, house.now(session, kitchen))
 
 
 def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
@@ -103,7 +104,7 @@ def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
     with works.change(house, bake_id) as (session, r):
         moved = change.model_fields_set & MOVES_THE_DAY.keys()
         why = MOVES_THE_DAY[min(moved)] if moved else ""
-        with noted(house, session, r.bake.kitchen_id, why) if moved else nullcontext():
+        with noted(house, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
             _alter(session, r, change)
 
 
@@ -222,7 +223,7 @@ def read(house: House, given: ReadingIn) -> int:
     """Store a look at the dough."""
     with house.action() as session:
         r = works.load(house, session, given.bake_id)
-        with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind]):
+        with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
             return add_reading(session, r, given)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
@@ -11,7 +11,8 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.around import AS_PLANNED, COURSES, Choice
-from brassclock.core.day.backward import WORDS, BakeSpec, DayPlan
+from brassclock.core.day.backward import WORDS, BakeSpec, DayPlan, DayStep
+from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import DOSES, Relaxation, because, clashing, moment, relaxations
 from brassclock.core.evidence import refuse
 from brassclock.services import rising
@@ -28,7 +29,6 @@ from brassclock.store.tables import Bake, BusyHours, PlanChange
 MOVED_MIN = 5.0  # a step that moves by less is not told
 SHOWN_CHANGES = 12
 LATE_MIN = 1.0
-Plans = Mapping[int, tuple[str, DayPlan]]
 
 
 def typed_spec(r: works.Rows, work: works.Work) -> BakeSpec | None:
@@ -82,7 +82,7 @@ def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
         picked = found[given.number] if given.number < len(found) else None
         if picked is None or picked.text != given.text:
             raise Refused("The day has moved since these ways out were shown. Look at them again.")
-        with noted(house, session, r.bake.kitchen_id, f"you chose “{picked.text.rstrip('.')}”"):
+        with noted(house, session, r.bake.kitchen_id, f"you chose “{picked.text.rstrip('.')}”", bake_id):
             _apply(session, r, picked)
 
 
@@ -113,7 +113,6 @@ def _apply(session: Session, r: works.Rows, picked: Relaxation) -> None:
 def pin(house: House, bake_id: int, given: PinIn) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
     with works.change(house, bake_id) as (session, r):
-        before = plans(house, session, r.bake.kitchen_id)
         plan = works.work_of(r).plan
         if plan is None or r.bake.status != "live":
             raise Refused("This bake has no plan whose moves could be held.")
@@ -122,70 +121,77 @@ def pin(house: House, bake_id: int, given: PinIn) -> None:
             raise refuse("/key", f"This bake has no move “{given.key}”.")
         if step.done_at is not None:
             raise Refused(f"“{step.name}” is done already. Move it where it is marked.")
-        pins = {k: v for k, v in r.bake.pins.items() if k != given.key}
-        if given.at is not None:
-            if given.at.tzinfo is None:
-                raise refuse("/at", "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
-            if given.at <= r.now:
-                raise refuse("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
-            at = given.at + (plan.mixed_at - step.at if given.key == "mix" else dt.timedelta())
-            pins[given.key] = at.isoformat()
-            if given.key != "mix" and "mix" not in r.done():
-                pins.setdefault("mix", plan.mixed_at.isoformat())
-        elif given.key == "mix":
-            pins = {}
-        r.bake.pins = pins
-        session.flush()
-        held = given.at is not None
-        note(
-            house,
-            session,
-            r.bake.kitchen_id,
-            before,
-            f"{step.name.lower()} was {'moved by hand' if held else 'let go'}",
-        )
+        pins = _pinned(r, plan, step, given.at)
+        how = "was moved by hand" if given.at is not None else "was let go"
+        with noted(house, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
+            r.bake.pins = pins
 
 
-def plans(house: House, session: Session, kitchen_id: int) -> Plans:
-    """The plan of every live bake, by its id."""
+def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
+    """The bake's pins with this one held or let go; letting the mixing go lets all go."""
+    pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
+    if at is None:
+        return {} if step.key == "mix" else pins
+    if at.tzinfo is None:
+        raise refuse("/at", "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
+    if at <= r.now:
+        raise refuse("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
+    if step.key == "mix":  # its step begins the mixing; the dough's clock starts when it ends
+        at = later(at, hours_between(step.at, plan.mixed_at))
+    elif "mix" not in r.done():
+        pins.setdefault("mix", plan.mixed_at.isoformat())
+    return {**pins, step.key: at.isoformat()}
+
+
+Moments = dict[str, str]
+
+
+def plans(house: House, session: Session, kitchen_id: int) -> dict[int, tuple[Bake, Moments]]:
+    """Every live bake with a plan, by its id, and the instants of its moves still to do."""
     return {
-        r.bake.id or 0: (r.bake.name, w.plan)
+        r.bake.id or 0: (r.bake, _moments(w.plan))
         for r, w in works.load_all(house, session, kitchen_id)
         if r.bake.status == "live" and w.plan is not None
     }
 
 
-def moved_steps(was: DayPlan, now: DayPlan) -> list[dict[str, Any]]:
-    """Moves still to do whose time changed, with both instants."""
-    old, new = ({s.key: s for s in p.steps} for p in (was, now))
+def _moments(plan: DayPlan) -> Moments:
+    return {s.key: s.at.isoformat() for s in plan.steps if s.done_at is None and s.key != "weigh"}
+
+
+def _moved(was: Moments, now: Moments, done: Iterable[str]) -> list[dict[str, Any]]:
+    """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
     found = []
-    for key, step in new.items():
-        if step.done_at is not None or key == "weigh":
-            continue
-        before = old.get(key)
-        if before is None or abs((step.at - before.at).total_seconds()) >= MOVED_MIN * 60:
-            found.append({"key": key, "was": before and before.at.isoformat(), "at": step.at.isoformat()})
-    found += [{"key": k, "was": s.at.isoformat(), "at": None} for k, s in old.items() if k not in new]
-    return found
+    for key, at in now.items():
+        before = was.get(key)
+        if before is None or abs(60 * hours_between(_at(before), _at(at))) >= MOVED_MIN:
+            found.append({"key": key, "was": before, "at": at})
+    return found + [{"key": k, "was": t, "at": None} for k, t in was.items() if k not in now and k not in done]
 
 
-def note(house: House, session: Session, kitchen_id: int, before: Plans, why: str) -> None:
-    """Keep what a change moved, of every live bake, with its reason. Part of the change's own transaction."""
-    after = plans(house, session, kitchen_id)
-    kitchen = house.kitchen(session, kitchen_id)
-    for bake_id, (_, plan) in after.items():
-        if bake_id in before and (moves := moved_steps(before[bake_id][1], plan)):
-            session.add(PlanChange(bake_id=bake_id, at=house.now(session, kitchen), because=why, moves=moves))
-    session.flush()
+def _at(text: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(text)
 
 
 @contextmanager
-def noted(house: House, session: Session, kitchen_id: int, why: str) -> Iterator[None]:
-    """What happens inside is one reason for what moves in the kitchen's plans."""
+def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int | None = None) -> Iterator[None]:
+    """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
+
+    The bake that is acted on is set beside the plan the cook was last told, so that a slip shows whole; the others
+    beside what was planned a moment ago.
+    """
     before = plans(house, session, kitchen_id)
     yield
     session.flush()
-    note(house, session, kitchen_id, before, why)
+    kitchen = house.kitchen(session, kitchen_id)
+    for bake_id, (bake, moments) in plans(house, session, kitchen_id).items():
+        was = bake.told if bake_id == acted and bake.told else before.get(bake_id, (bake, moments))[1]
+        moves = _moved(was, moments, {t.kind for t in bake_rows.taps(session, bake_id)})
+        if moves and bake_id in before:
+            session.add(PlanChange(bake_id=bake_id, at=house.now(session, kitchen), because=why, moves=moves))
+        bake.told = moments
+        session.add(bake)
+    session.flush()
 
 
 def change_text(moves: list[dict[str, Any]], why: str, zone: dt.tzinfo, now: dt.datetime) -> str:

@@ -3,13 +3,21 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from typing import Annotated
 
-from pydantic import Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 
 from brassclock.services.given import Name, RowId, Strict
 
-ClockTime = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
+
+def _clock(text: str) -> str:
+    if not re.fullmatch(r"([01]\d|2[0-3]):[0-5]\d", text):
+        raise ValueError(f"“{text[:20]}” is no time of day. Write it as 22:30.")
+    return text
+
+
+ClockTime = Annotated[str, AfterValidator(_clock)]
 Typed = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 Hands = Annotated[int, Field(ge=0, le=20)]
 

@@ -33,6 +33,7 @@ from brassclock.store.tables import Bake
 
 TUB_CM = 20.0
 ROLL_MIN = 12.0
+STIR_MIN = 5.0  # judgement: until the flour is wet, before kneading
 FIRST_MIN = 5.0  # judgement: from the first load to the first bread on the table
 WAVE_MIN = 45.0  # judgement: as long as a tray of balls stands well beside the heat
 COLD_REST_H = 6.0
@@ -162,7 +163,7 @@ def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float
     return BakeSpec(
         batch_of(r, first), stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
         stage_spec("ball", Stage("ball proof", 1.0, ((0.0, 0.0),), tray, None, bake.ball_ratio)),
-        mix_min=bake.knead_min + 5, preheat_min=surface_of(r.surface).spec.preheat_min, line_min=line_min,
+        mix_min=bake.knead_min + STIR_MIN, preheat_min=surface_of(r.surface).spec.preheat_min, line_min=line_min,
         activity=belief_here(r, dough).mean, roll_min=ROLL_MIN, sponge=sponge,
         service_min=service_min, waves=max(waves, 1),
     )  # fmt: skip

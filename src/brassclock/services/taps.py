@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from contextlib import AbstractContextManager, nullcontext
 from dataclasses import replace
 from typing import Any
 
@@ -12,10 +13,11 @@ from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
 from brassclock.services import work as works
-from brassclock.services.day import MOVED_MIN, note, noted, plans
+from brassclock.services.day import MOVED_MIN, noted
 from brassclock.services.given import STEP_KINDS, TapChange, TapIn
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.moments import past_moment
+from brassclock.services.rising import STIR_MIN
 from brassclock.services.steps import hours_text
 from brassclock.services.teaching import unsay
 from brassclock.store import bakes as rows
@@ -33,16 +35,17 @@ def tap(house: House, bake_id: int, given: TapIn) -> int:
             return had.id or 0
         if given.kind not in STEP_KINDS:
             return add_tap(session, r, given)
-        with noted(house, session, r.bake.kitchen_id, _when_done(r, given)):
+        with noted(house, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
             return add_tap(session, r, given)
 
 
 def _when_done(r: works.Rows, given: TapIn) -> str:
     """A step as the reason for what moves: done in time, late or early."""
-    plan, at = works.work_of(r).plan, past_moment(given.at, r.now)
-    step = next((s for s in plan.steps if s.key == given.kind), None) if plan else None
+    at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
     said = f"it was {NAMES[given.kind]}"
-    by_min = 0.0 if step is None else 60 * hours_between(step.at, at)
+    by_min = 60 * hours_between(dt.datetime.fromisoformat(told), at) if told else 0.0
+    if given.kind == "mix":
+        by_min -= r.bake.knead_min + STIR_MIN  # its step begins the mixing, the tap ends it
     if abs(by_min) < MOVED_MIN:
         return said
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
@@ -167,18 +170,22 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
     with house.action() as session:
         r = works.load(house, session, bake_id)
         row = _tap(r, tap_id)
-        before = plans(house, session, r.bake.kitchen_id) if row.kind in STEP_KINDS else {}
-        row.undone_at = r.now
-        session.add(row)
-        if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
-            r.bake.program = None
-            session.add(r.bake)
-            unsay(session, r, [n for n in r.said if n != "ready to ball"])
-        if row.kind == "mix":
-            unsay(session, r, ["ready to ball"])
-        if before:
-            session.flush()
-            note(house, session, r.bake.kitchen_id, before, f"it is not {NAMES[row.kind]} after all")
+        with _told(house, session, r, row, "is not {what} after all"):
+            row.undone_at = r.now
+            session.add(row)
+            if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
+                r.bake.program = None
+                session.add(r.bake)
+                unsay(session, r, [n for n in r.said if n != "ready to ball"])
+            if row.kind == "mix":
+                unsay(session, r, ["ready to ball"])
+
+
+def _told(house: House, session: Session, r: works.Rows, row: Tap, words: str) -> AbstractContextManager[None]:
+    """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
+    if row.kind not in STEP_KINDS:
+        return nullcontext()
+    return noted(house, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
 
 
 def _tap(r: works.Rows, tap_id: int) -> Tap:
@@ -205,9 +212,6 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
                 raise Refused(
                     "That would put the moves of this round out of order. Give a time between its neighbours."
                 )
-        planned = plans(house, session, r.bake.kitchen_id) if row.kind in STEP_KINDS else {}
-        row.at = at
-        session.add(row)
-        if planned:
-            session.flush()
-            note(house, session, r.bake.kitchen_id, planned, f"it was {NAMES[row.kind]} at {at:%H:%M}")
+        with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):
+            row.at = at
+            session.add(row)

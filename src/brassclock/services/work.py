@@ -79,7 +79,7 @@ def work_of(r: Rows) -> Work:
     """The computed bake, remembered for a minute."""
     key = json.dumps(
         [
-            r.bake.model_dump(mode="json", exclude={"note", "revision", "name"}),
+            r.bake.model_dump(mode="json", exclude={"note", "revision", "name", "told"}),
             r.kitchen.model_dump(mode="json"),
             r.surface.model_dump() if r.surface else None,
             {k: str(v) for k, v in r.own.items()},

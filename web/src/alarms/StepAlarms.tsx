@@ -1,19 +1,46 @@
 import { useMemo } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
 import type { Step } from "../api/client";
-import { ms } from "../words/format";
-import { type Alarm, useDueAlarms } from "./due";
+import { Button } from "../controls/Button";
+import { lower, ms } from "../words/format";
+import { type Alarm, answer, useDueAlarms, useOpenAlarms } from "./due";
 
-const CALLED = new Set(["mix", "ball", "preheat", "roll"]);
+const CALLED = new Set(["mix", "sponge", "ball", "cold_in", "cold_out", "preheat", "roll"]);
+const SOON_MS = 10 * 60e3;
+const SHOWN = 2;
 
-/** Rings for the hand moves of every live bake, wherever the cook is in the application. */
+const Bar = styled.div`
+  display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 4px 24px; border-bottom: 2px solid var(--ink); background: var(--brass-wash);
+  p { font: 600 20px/1.2 var(--name); flex: 1 1 14em; }
+  a { color: inherit; text-decoration: underline; text-decoration-color: var(--brass); text-decoration-thickness: 2px; }
+  @media (max-width: 600px) { padding: 4px 16px; }
+`;
+
+/** A move soon, due, or with its window closing: three alarms of one step. */
+function alarmsOf(s: Step): Alarm[] {
+  const at = ms(s.at);
+  const what = `${s.name}, ${lower(s.bake)}`;
+  const one = (kind: string, when: number, call: Alarm["call"], title: string): Alarm => ({ id: `${s.bake_id}-${s.key}-${kind}`, at: when, call, title, to: `/b/${s.bake_id}/${s.leaf}` });
+  const found = [one("soon", at - SOON_MS, "soon", `In ten minutes: ${what}`), one("due", at, "step", `${s.name}: ${s.bake}`)];
+  const closes = s.can_wait_until ? ms(s.can_wait_until) : null;
+  if (closes !== null && closes - SOON_MS > at + 2 * 60e3) found.push(one("closing", closes - SOON_MS, "closing", `Ten minutes left: ${what}`));
+  return found;
+}
+
+/** Rings for the hand moves of every live bake, wherever the cook is; what rang stands here until it is answered. */
 export function StepAlarms({ steps }: { steps: readonly Step[] }) {
-  const alarms = useMemo<Alarm[]>(
-    () =>
-      steps
-        .filter((s) => CALLED.has(s.key) && !s.done_at)
-        .map((s) => ({ id: `${s.bake_id}-${s.key}`, at: ms(s.at), call: "step", title: `${s.name}: ${s.bake}` })),
-    [steps],
-  );
+  const alarms = useMemo(() => steps.filter((s) => CALLED.has(s.key) && !s.done_at).flatMap(alarmsOf), [steps]);
   useDueAlarms(alarms);
-  return null;
+  const open = useOpenAlarms();
+  // of one move only its newest alarm speaks
+  const shown = open.filter((a, i) => open.findIndex((b) => b.to === a.to && b.id.split("-")[1] === a.id.split("-")[1]) === i);
+  if (shown.length === 0) return null;
+  return (
+    <Bar role="alert" data-print="no" data-testid="alarms">
+      {shown.slice(0, SHOWN).map((a) => <p key={a.id}><Link to={a.to!}>{a.title}</Link></p>)}
+      {shown.length > SHOWN && <p>and {shown.length - SHOWN} more</p>}
+      <Button onPress={() => answer(open.map((a) => a.id))}>Heard</Button>
+    </Bar>
+  );
 }

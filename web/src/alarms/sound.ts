@@ -1,13 +1,15 @@
 /** Sounds made here, one figure per action; unlocked by the first press anywhere. */
 let audio: AudioContext | null = null;
 const MUTE = "brass-clock.mute";
-export type Call = "load" | "turn" | "off" | "step" | "test";
+export type Call = "load" | "turn" | "off" | "step" | "soon" | "closing" | "test";
 
 const FIGURES: Record<Call, [number, number][]> = {
   load: [[392, 0.14], [523, 0.2]],
   turn: [[659, 0.12], [659, 0.12]],
   off: [[880, 0.12], [988, 0.12], [1175, 0.22]],
   step: [[523, 0.2], [392, 0.3]],
+  soon: [[392, 0.16]],
+  closing: [[392, 0.14], [392, 0.14], [330, 0.3]],
   test: [[523, 0.12], [659, 0.12], [784, 0.2]],
 };
 

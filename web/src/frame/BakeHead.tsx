@@ -8,7 +8,7 @@ import { Field } from "../controls/Field";
 import { Sheet } from "../controls/Sheet";
 import { Plate } from "../controls/Notice";
 import { Seal } from "../instruments/Glyph";
-import { clockNear } from "../words/format";
+import { clockNear, ms } from "../words/format";
 import { useNow } from "../api/clock";
 import { useWords } from "./units";
 
@@ -45,6 +45,7 @@ export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
 
 function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose: () => void }) {
   const go = useNavigate();
+  const { zone } = useWords();
   const change = useBakeChange(bake.id);
   const status = useStatus(bake.id);
   const { remove, restore } = useDeleteBake(bake.id);
@@ -57,7 +58,11 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
     );
   return (
     <Sheet title={bake.name} isOpen={open} onClose={onClose}>
-      <Field label="Name" value={bake.name} width="100%" fault={change.error?.message ?? null} onCommit={(name) => change.mutate({ name })} />
+      <Field label="Name" value={bake.name} width="100%" fault={change.error && "name" in (change.variables ?? {}) ? change.error.message : null} onCommit={(name) => change.mutate({ name })} />
+      <Field
+        label="The table is open until (blank: all at once)" value={bake.serve_until ? clockNear(bake.serve_until, ms(bake.serve_at), zone) : ""} placeholder="02:15" width="100%"
+        fault={change.error && "serve_until" in (change.variables ?? {}) ? change.error.message : null} onCommit={(text) => change.mutate({ serve_until: text || null })}
+      />
       <p>{bake.method_why}</p>
       {bake.status === "live" ? (
         <Button onPress={() => status.mutate("abandoned")}>Abandon this bake</Button>

@@ -80,11 +80,10 @@ function Shell({ bench, say, foot, children }: { bench: Bench; say: readonly Say
         </header>
         <div><SayLine parts={say} zone={bench.kitchen.zone}>
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
-          </SayLine></div>
+          </SayLine><StepAlarms steps={bench.steps} /></div>
         <main>{children}</main>
         {foot}
       </Page>
-      <StepAlarms steps={bench.steps} />
     </UnitsContext>
   );
 }

@@ -37,7 +37,9 @@ const Peg = styled(Link)`
 `;
 const Flag = styled.button`
   position: absolute; bottom: 0; width: 48px; height: 48px; margin-left: -14px; padding: 0; border: 0; background: none; cursor: ew-resize; touch-action: none; color: var(--ink);
-  &[data-fits="false"] path { stroke-dasharray: 3 3; fill: none; }
+`;
+const Still = styled.div`
+  position: absolute; bottom: 0; width: 30px; height: 36px; margin-left: -14px; pointer-events: none;
 `;
 const Held = styled.div`
   position: absolute; top: 38px; transform: translateX(-50%); background: var(--ink); color: var(--ground); padding: 3px 8px; font: 700 18px/1.1 var(--mono); z-index: 4; pointer-events: none; white-space: nowrap;
@@ -122,6 +124,8 @@ function Pegs({ steps, scale, width, now, zone }: PegsProps) {
   const right = spread(places.slice(before).map((p) => Math.max(p, needle + 54)), HEAD + 3, needle + 54, width - 20);
   const heads = [...left, ...right];
   const tables = steps.filter((s) => s.key === "serve" && ms(s.at) > scale.left && ms(s.at) < scale.right);
+  // flags that crowd each other are only drawn: nearer in, each can be taken hold of
+  const alone = (s: Step) => tables.every((o) => o === s || Math.abs(scale.x(ms(o.at)) - scale.x(ms(s.at))) >= 50) && scale.x(ms(s.at)) < width - 50;
   return (
     <>
       <svg width={width} height={HEIGHT} style={{ position: "absolute", inset: 0, pointerEvents: "none" }} aria-hidden="true">
@@ -135,7 +139,8 @@ function Pegs({ steps, scale, width, now, zone }: PegsProps) {
           />
         ))}
       </svg>
-      {tables.map((s) => (
+      {tables.filter((s) => !alone(s)).map((s) => <Still key={s.bake_id} style={{ left: scale.x(ms(s.at)) }}><FlagMark /></Still>)}
+      {tables.filter(alone).map((s) => (
         <Table key={s.bake_id} step={s} scale={scale} now={now} zone={zone} onMove={(t) => serve.mutate({ bake: s.bake_id, at: new Date(t).toISOString() })} />
       ))}
       {shown.map((s, i) => (
@@ -187,6 +192,10 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
   );
 }
 
+const FlagMark = () => (
+  <svg width="30" height="36" viewBox="-14 -36 30 36" style={{ position: "absolute", bottom: 0, left: 0 }} aria-hidden="true"><path d="M0 0V-34l14 8l-14 8" fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} /></svg>
+);
+
 /** The table's flag: drag it, or press the arrows, to eat at another time. */
 function Table({ step: s, scale, now, zone, onMove }: { step: Step; scale: RuleScale; now: number; zone: string; onMove: (t: number) => void }) {
   const drag = usePegDrag({ at: ms(s.at), scale, low: now + 10 * 60e3, high: now + 13 * 24 * 3600e3, onMove: s.done_at ? null : onMove });
@@ -194,7 +203,7 @@ function Table({ step: s, scale, now, zone, onMove }: { step: Step; scale: RuleS
   return (
     <>
       <Flag type="button" style={{ left: x }} aria-label={`Table, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}. Arrow keys move it`} {...drag.handlers}>
-        <svg width="30" height="36" viewBox="-14 -36 30 36" style={{ position: "absolute", bottom: 0, left: 0 }} aria-hidden="true"><path d="M0 0V-34l14 8l-14 8" fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} /></svg>
+        <FlagMark />
       </Flag>
       {drag.to !== null && <Held style={{ left: x }}>Table {clockNear(drag.to, now, zone)}</Held>}
     </>

@@ -13,6 +13,7 @@ import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { readTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { OwnIngredients } from "./OwnIngredients";
+import { Alarms } from "./Alarms";
 import { Hours } from "./Hours";
 import { Leavens } from "./Leavens";
 import { AirReadings, Places } from "./Places";
@@ -64,6 +65,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         </div>
       </section>
       <Hours kitchen={k} writes={writes} />
+      <Alarms />
       <Places kitchen={k} writes={writes} />
       <AirReadings kitchen={k} />
       <section>

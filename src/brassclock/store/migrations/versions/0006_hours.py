@@ -12,6 +12,7 @@ ADDED = (
     ("kitchen", sa.Column("cooks", sa.Integer(), nullable=False, server_default="1")),
     ("kitchen", sa.Column("shelf_l", sa.Float(), nullable=False, server_default="40")),
     ("bake", sa.Column("serve_until", sa.String(), nullable=True)),
+    ("bake", sa.Column("told", sa.JSON(), nullable=False, server_default="{}")),
     ("bake", sa.Column("pins", sa.JSON(), nullable=False, server_default="{}")),
 )
 

@@ -1,0 +1,158 @@
+"""The day in the browser: the night canteen's Friday, hours away, a peg and the flag moved by hand and by key, a slip, a way out, alarms."""
+
+from __future__ import annotations
+
+import datetime as dt
+import re
+import time
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from serving import Server
+
+Watch = Callable[..., Any]
+
+
+def kitchen_of(server: Server) -> dict[str, Any]:
+    return dict(server.send("GET", "/api/kitchens", None)["kitchens"][0])
+
+
+def bake_named(server: Server, name: str) -> dict[str, Any]:
+    bench = server.send("GET", f"/api/kitchens/{kitchen_of(server)['id']}/bench", None)
+    found = next(b for b in bench["bakes"] if b["name"] == name)
+    return dict(server.send("GET", f"/api/bakes/{found['id']}", None))
+
+
+def moment(bake: dict[str, Any], key: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(next(s for s in bake["steps"] if s["key"] == key)["at"])
+
+
+def rule(page: Page) -> Any:
+    return page.get_by_role("group", name=re.compile("^Time rule"))
+
+
+@pytest.mark.parametrize("size", ["tablet", "phone"])
+def test_fridays_four_bakes_on_the_rule_and_as_a_list(demo_server: Server, watch: Watch, size: str) -> None:
+    w = watch(demo_server, size)
+    page = w.goto(f"/k/{kitchen_of(demo_server)['id']}/day")
+    for name in (
+        "Roll, hatch pitas",
+        "Mix, terrace naan",
+        "Out of the cold, cold-rise pitas",
+        "Mix, soda round, day crew",
+    ):
+        expect(page.get_by_role("link", name=name, exact=True)).to_have_count(1)
+    expect(page.get_by_role("heading", name="Fri 27 Nov")).to_be_visible()
+    rule(page).focus()
+    page.keyboard.press("-")
+    page.keyboard.press("-")
+    expect(page.get_by_test_id("away").nth(3)).to_be_attached()
+    expect(rule(page).get_by_role("link", name=re.compile("Mix, Terrace naan"))).to_have_count(1)
+    w.axe_clean()
+    if size == "tablet":
+        page.emulate_media(media="print")
+        expect(page.get_by_role("heading", name="Fri 27 Nov")).to_be_visible()
+        expect(page.get_by_role("button", name="Print the day")).to_be_hidden()
+        page.emulate_media(media="screen")
+    with page.expect_download() as file:
+        page.get_by_role("link", name="As a calendar").click()
+    assert "BEGIN:VALARM" in file.value.path().read_text("utf-8")
+
+
+def test_a_wish_that_does_not_fit_is_solved_by_one_press(demo_server: Server, watch: Watch) -> None:
+    naan = bake_named(demo_server, "Terrace naan")
+    assert not naan["fits"]
+    w = watch(demo_server, "tablet")
+    page = w.goto(f"/b/{naan['id']}/rise")
+    plate = page.get_by_test_id("way-out")
+    expect(plate).to_contain_text("shutter drill")
+    w.axe_clean()
+    plate.get_by_role("button").first.click()
+    expect(plate).to_have_count(0)
+    assert bake_named(demo_server, "Terrace naan")["fits"]
+    page.goto(f"{demo_server.url}/k/{naan['kitchen_id']}/day")
+    expect(page.get_by_text("you chose").first).to_be_visible()
+
+
+def test_a_peg_and_the_flag_are_moved_by_hand_and_by_key(demo_server: Server, watch: Watch) -> None:
+    demo_server.send(
+        "POST",
+        "/api/bakes",
+        {"kitchen_id": kitchen_of(demo_server)["id"], "serve": "in 9 h", "method": "hatch-pita", "name": "Pegs"},
+    )
+    was = bake_named(demo_server, "Pegs")
+    page = watch(demo_server, "tablet").goto(f"/b/{was['id']}/rise")
+    peg = rule(page).get_by_role("link", name=re.compile("^Ball, Pegs"))
+    peg.focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Enter")
+    expect(rule(page).get_by_role("link", name=re.compile("^Ball, Pegs.*held here"))).to_have_count(1)
+    held = bake_named(demo_server, "Pegs")
+    assert dt.timedelta(0) < moment(held, "ball") - moment(was, "ball") <= dt.timedelta(minutes=6)
+    rule(page).get_by_role("link", name=re.compile("^Ball, Pegs")).press("Delete")
+    expect(rule(page).get_by_role("link", name=re.compile("^Ball, Pegs.*held here"))).to_have_count(0)
+    flag = rule(page).get_by_role("button", name=re.compile("^Table, Pegs"))
+    box = flag.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + 14, box["y"] + 24)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 60, box["y"] + 24, steps=5)
+    page.mouse.up()
+    for _ in range(50):
+        served = bake_named(demo_server, "Pegs")
+        if served["serve_at"] != was["serve_at"]:
+            break
+        page.wait_for_timeout(200)
+    assert dt.datetime.fromisoformat(served["serve_at"]) > dt.datetime.fromisoformat(was["serve_at"])
+    assert moment(served, "mix") > moment(was, "mix")
+
+
+def test_hours_are_given_and_taken_back_by_keyboard(demo_server: Server, watch: Watch) -> None:
+    w = watch(demo_server, "tablet")
+    page = w.goto(f"/k/{kitchen_of(demo_server)['id']}/kitchen")
+    part = page.locator("#hours")
+    for label, text in (("What for", "choir"), ("From", "21:00"), ("Until", "6:00")):
+        part.get_by_label(label).fill(text)
+        page.keyboard.press("Tab")
+    part.get_by_role("button", name="Add these hours").press("Enter")
+    expect(part.get_by_role("listitem").filter(has_text="choir")).to_contain_text("21:00–06:00")
+    w.axe_clean()
+    part.get_by_role("button", name="Take away choir").press("Enter")
+    expect(part.get_by_role("listitem").filter(has_text="choir")).to_have_count(0)
+    part.get_by_label("From").fill("soon")
+    page.keyboard.press("Tab")
+    part.get_by_role("button", name="Add these hours").press("Enter")
+    expect(part.get_by_text(re.compile("“soon” is no time of day"))).to_be_visible()
+
+
+def pass_until(server: Server, kitchen: int, wanted: dt.datetime) -> None:
+    """Let the demo's clock run, a minute a second, until then."""
+    server.send("POST", "/api/clock", {"kitchen_id": kitchen, "rate": 60})
+    for _ in range(900):
+        now = dt.datetime.fromisoformat(server.send("GET", f"/api/kitchens/{kitchen}/bench", None)["clock"]["now"])
+        if now >= wanted:
+            break
+        time.sleep(0.2)
+    server.send("POST", "/api/clock", {"kitchen_id": kitchen, "rate": 1})
+    assert now >= wanted
+
+
+def test_a_slip_is_said_and_kept(demo_server: Server, watch: Watch) -> None:
+    bake = demo_server.send(
+        "POST",
+        "/api/bakes",
+        {"kitchen_id": kitchen_of(demo_server)["id"], "serve": "in 4 h", "method": "hatch-pita", "name": "Slips"},
+    )
+    pass_until(demo_server, bake["kitchen_id"], moment(bake, "mix") + dt.timedelta(minutes=40))
+    page = watch(demo_server, "tablet").goto(f"/b/{bake['id']}/mix")
+    expect(page.get_by_test_id("alarms")).to_contain_text("Mix")
+    page.get_by_role("button", name="Heard").click()
+    expect(page.get_by_test_id("alarms")).to_have_count(0)
+    page.get_by_role("button", name="Mixed now").click()
+    expect(page.get_by_test_id("say-line")).to_contain_text(re.compile("it was mixed .* late"))
+    page.keyboard.press("g")
+    page.keyboard.press("t")
+    expect(page.get_by_text(re.compile("it was mixed .* late")).first).to_be_visible()
