@@ -120,7 +120,7 @@ def test_a_move_is_held_where_it_is_put_and_let_go(client: FlaskClient, clock: C
     held = client.put(f"{url}/pin", json={"key": "ball", "at": wanted.isoformat()}).json
     assert at(step(held, "ball")["at"]) == wanted and step(held, "ball")["pinned"]
     assert at(step(held, "mix")["at"]) == at(step(bake, "mix")["at"])
-    free = client.put(f"{url}/pin", json={"key": "mix", "at": None}).json
+    free = client.put(f"{url}/pin", json={"key": "ball", "at": None}).json
     assert at(step(free, "ball")["at"]) == was and not step(free, "ball")["pinned"]
     assert (
         client.put(

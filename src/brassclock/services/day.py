@@ -128,10 +128,10 @@ def pin(house: House, bake_id: int, given: PinIn) -> None:
 
 
 def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
-    """The bake's pins with this one held or let go; letting the mixing go lets all go."""
+    """The bake's pins with this one held or let go; the last one let go lets the mixing go with it, and the mixing all."""
     pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
     if at is None:
-        return {} if step.key == "mix" else pins
+        return pins if pins.keys() - {"mix"} and step.key != "mix" else {}
     if at.tzinfo is None:
         raise refuse("/at", "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
     if at <= r.now:

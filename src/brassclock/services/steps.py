@@ -46,7 +46,7 @@ def steps_of(r: Rows, work: Work) -> list[StepOut]:
                 can_wait_until=s.can_wait_until, not_before=s.not_before, done_at=done.get(s.key),
                 leaf=LEAF_OF_STEP[s.key.rstrip("0123456789")], hands_min=s.hands_min, place=_place(r, s, work.plan),
                 reason=_reason(s, work.plan), away=(away[0].name or "hours away") if away else None,
-                pinned=pins.get(s.key) == s.at,
+                pinned=ahead and pins.get(s.key) == (work.plan.mixed_at if s.key == "mix" else s.at),
             )
         )  # fmt: skip
     return found
