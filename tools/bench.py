@@ -6,6 +6,7 @@ plain Python; that of the puff is the same scheme in plain Python.
 
 from __future__ import annotations
 
+import datetime as dt
 import os
 import platform
 import statistics
@@ -15,10 +16,18 @@ from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
+from zoneinfo import ZoneInfo
 
 import numpy as np
 from scipy.integrate import solve_ivp
 
+from brassclock.core.day import backward as day_plan
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Wish
+from brassclock.core.day.backward import BakeSpec, Cold
+from brassclock.core.day.hands import Busy
+from brassclock.core.day.pack import Item, pack
+from brassclock.core.day.places import places_of
+from brassclock.core.day.relax import DOSES
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
@@ -135,6 +144,55 @@ def sweep() -> None:
     took = [best_ms(lambda h=h: yeast.course(start, [yeast.Piece.constant(h, 21.0, 1.65)]), 25) for h in hours]  # type: ignore[misc]
     ratios = ", ".join(f"{h:.0f} h {t / h / (took[0] / hours[0]):.2f}" for h, t in zip(hours, took, strict=True))
     print(f"cost per hour over that of 24 h    {ratios}   (aim: about 1 throughout)")
+
+
+ZONE = ZoneInfo("Europe/Zurich")
+FRIDAY = dt.datetime(2026, 11, 27, 20, tzinfo=ZONE)
+SWING = [20.5 + 3 * float(np.sin((h - 9) / 24 * 2 * np.pi)) for h in range(24)]
+
+
+def day() -> None:
+    """A bake placed anew around a calendar, over its own route and over all; six bakes at once. Reference: the plan without hours."""
+
+    def spec(grams: float, cold: Cold | None = None) -> BakeSpec:
+        dough = dough_of_masses([*COLD_DOUGH[:2], ("yeast_instant", grams), COLD_DOUGH[3]])
+        bulk = day_plan.StageSpec(
+            Stage("bulk", 2, ((0, 0),), Vessel("tub", dough.total_g, True, 20, "wood"), "ball", 1.9)
+        )
+        ball = day_plan.StageSpec(Stage("ball proof", 1, ((0, 0),), Vessel("tray", 95, True), None, 1.4), cold=cold)
+        return BakeSpec(Batch(dough, "kneaded", 24.0), bulk, ball)
+
+    def away(begin: int, hours: float, name: str) -> list[Busy]:
+        first = FRIDAY.replace(hour=begin, minute=0) - dt.timedelta(days=4)
+        return [Busy(a, a + dt.timedelta(hours=hours), name) for a in (first + dt.timedelta(days=i) for i in range(5))]
+
+    places, now = places_of({}, 4.0), FRIDAY - dt.timedelta(hours=95)
+    week = House(SWING, places, [*away(9, 8, "work"), *away(22, 8.5, "sleep")])
+    free = House(SWING, places)
+    every = Choice((AS_PLANNED, *COURSES), DOSES)
+    plain, cold = spec(3.0), spec(1.0, Cold(0.25, 14, places["fridge"]))
+    reference = best_ms(lambda: day_plan.plan_back(plain, SWING, FRIDAY, now, {}), 10)
+    print(f"the plan of a bake without hours   {reference:9.2f} ms")
+    for name, home, aim in (("working week", week, 50), ("four free days", free, 100)):
+        for words, made, choice in (
+            ("own route", plain, Choice()),
+            ("own, cold", cold, Choice()),
+            ("every route", plain, every),
+        ):
+            took = best_ms(lambda m=made, h=home, c=choice: Search(Wish(m, FRIDAY, now), h).best(c), 8)  # type: ignore[misc]
+            print(
+                f"  around a {name:<15} {words:<11} {took:6.1f} ms   {took / reference:6.1f} x as long   (aim: {aim} ms or less)"
+            )
+    hours = (0.0, 1.2, 2.4, 3.6, 4.8, 6.0)
+    items = [
+        Item(f"b{i}", Wish(cold if i % 2 else plain, FRIDAY + dt.timedelta(hours=h), now), every, f"s{i % 2}", 3.0)
+        for i, h in enumerate(hours)
+    ]
+    for name, home in (("working week", week), ("four free days", free)):
+        found = pack(items, home, 30.0)
+        took = best_ms(lambda h=home: pack(items, h, 30.0), 2)  # type: ignore[misc]
+        placed = sum(w is not None for w in found.ways.values())
+        print(f"  six bakes, {name:<15} {took:10.0f} ms   {placed} placed, {found.how}   (aim: 1000 ms or less)")
 
 
 DRAG = """async (n) => {
@@ -266,6 +324,7 @@ def main() -> None:
     sourdough()
     belief()
     sweep()
+    day()
     bake()
     sheet()
     keystroke()

@@ -105,13 +105,14 @@ def main() -> None:
             page.get_by_text("Starters", exact=True).evaluate("e => e.scrollIntoView({ block: 'start' })")
             settle(page)
             page.screenshot(path=str(out / "starters.png"), animations="disabled")
-        if want("weighing"):
-            server.send("PATCH", "/api/bakes/4", {"weighed": [0, 1, 2]})
-            page.goto(server.url + "/b/4/weigh")
+        if want("day"):
+            page.goto(f"{server.url}/k/1/day")
             settle(page)
-            page.get_by_role("button", name="Weigh it").click()
-            page.wait_for_timeout(400)
-            page.screenshot(path=str(out / "weighing.png"), animations="disabled")
+            page.get_by_role("group", name="Time rule").press("-")
+            page.get_by_role("group", name="Time rule").press("-")
+            page.get_by_test_id("way-out").get_by_role("button").first.wait_for()
+            settle(page)
+            page.screenshot(path=str(out / "day.png"), animations="disabled")
         if want("why"):
             page.goto(server.url + "/b/4/rise")
             settle(page)

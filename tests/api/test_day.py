@@ -150,6 +150,46 @@ def test_two_bakes_never_want_the_same_hands(client: FlaskClient, kitchen: dict[
     assert client.patch(f"/api/kitchens/{kitchen['id']}", json={"cooks": 2}).json["cooks"] == 2
 
 
+def test_a_starter_gets_its_feed_in_the_plan(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    url = f"/api/kitchens/{kitchen['id']}"
+    made = client.post(f"{url}/starters", json={"name": "Old Pell", "hydration_frac": 1, "whole_share": 0}).json
+    client.post(
+        f"{url}/starters/{made['id']}/feeds",
+        json={"seed_g": 20, "flour_g": 60, "water_g": 60, "place": "bench", "at": "20 h ago"},
+    )
+    bake = start(client, kitchen, "in 30 h", "ridge-sour")
+    fed, mixed = step(bake, "feed"), at(bake["rise"]["mixed_at"])
+    assert 3 <= (mixed - at(fed["at"])).total_seconds() / 3600 <= 16
+    ask = fed["feed"]
+    jar = compute(
+        "starter",
+        {
+            "seed_g": ask["seed_g"],
+            "flour_g": ask["flour_g"],
+            "water_g": ask["water_g"],
+            "temp_c": sum(kitchen["hourly_c"]) / 24,
+            "state": "ripe",
+        },
+    )
+    wait_h = (mixed - at(fed["at"])).total_seconds() / 3600
+    assert jar["peak_h"] == pytest.approx(wait_h, abs=1.5)  # by contract too, in a kitchen level at its mean
+    busy(
+        client,
+        kitchen,
+        f"{at(fed['at']) - dt.timedelta(hours=1):%Y-%m-%d %H:%M}",
+        f"{at(fed['at']) + dt.timedelta(minutes=20):%Y-%m-%d %H:%M}",
+    )
+    moved = step(client.get(f"/api/bakes/{bake['id']}").json, "feed")
+    assert at(moved["at"]) != at(fed["at"]) and moved["away"] is None
+    clock.now = at(moved["at"])
+    grams = {k: round(v) for k, v in moved["feed"].items() if k.endswith("_g")}
+    assert client.post(f"{url}/starters/{made['id']}/feeds", json=grams | {"place": "bench"}).status_code == 201
+    after = client.get(f"/api/bakes/{bake['id']}").json
+    assert "feed" not in {s["key"] for s in after["steps"]}
+    starter = client.get(f"{url}/starters").json["starters"][0]
+    assert at(starter["peak_at"]["p50"]) == pytest.approx(at(after["rise"]["mixed_at"]), abs=dt.timedelta(hours=1.1))
+
+
 def test_a_service_has_a_length(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     bake = start(client, kitchen, "in 40 h", "cellar-pita")
     served = at(bake["serve_at"])

@@ -92,6 +92,7 @@ def _look_after_a_starter(house: House, kitchen_id: int) -> None:
             starters.peaked(house, kitchen_id, made.id, PeakIn(at=at(0, "06:40").isoformat()))
 
 
+SUPPER = ("ridge-sour", "Supper sourdough", (2, "00:50"), 6, "Baking stone")
 FRIDAY = (  # method, name, table, breads, surface
     ("terrace-naan", "Terrace naan", (3, "23:10"), 8, "Baking stone"),
     ("cellar-pita", "Cold-rise pitas", (4, "00:20"), 12, "Baking stone"),
@@ -116,7 +117,7 @@ def rota() -> str:
 
 
 def _plan_friday(house: House, kitchen_id: int) -> None:
-    """Friday night: four bakes, two cooks, sleep by the week, a rota, and a drill that takes every hand."""
+    """Wednesday's sourdough, whose starter wants a feed, and Friday night: four bakes, two cooks, sleep by the week, a rota, and a drill that takes every hand."""
     kitchens.change_kitchen(house, kitchen_id, KitchenChange(cooks=2, shelf_l=60))
     busy.add_busy(house, kitchen_id, BusyIn(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
     drill = BusyIn(
@@ -125,7 +126,7 @@ def _plan_friday(house: House, kitchen_id: int) -> None:
     busy.add_busy(house, kitchen_id, drill)
     busy.bring_calendar(house, kitchen_id, CalendarIn(text=rota(), hands=1))
     surfaces = {s.name: s.id for s in kitchens.get_kitchen(house, kitchen_id).surfaces}
-    for method, name, table, breads, surface in FRIDAY:
+    for method, name, table, breads, surface in (SUPPER, *FRIDAY):
         given = BakeIn(kitchen_id=kitchen_id, method=method, name=name, serve=f"{at(*table):%Y-%m-%d %H:%M}")
         bake_id = bakes.start_bake(house, given)
         formulas.scale(house, bake_id, ScaleIn(count=breads))

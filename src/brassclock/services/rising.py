@@ -27,6 +27,7 @@ from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.windows import Aim
 from brassclock.core.rise.worth import Worth, worth
 from brassclock.services.bakerows import Rows, mix_temp_c, spells_of, surface_of
+from brassclock.services.feeding import FeedPlan, feed_before, with_feed
 from brassclock.services.leavens import belief_of, leaven_of
 from brassclock.services.starters import seed_now
 from brassclock.store.tables import Bake
@@ -63,6 +64,7 @@ class Risen:
     forecast: rise.Forecast | None = None
     worth: list[Worth] = field(default_factory=list)
     rested: Rested | None = None
+    feed: FeedPlan | None = None
 
     @property
     def zero(self) -> dt.datetime:
@@ -231,6 +233,16 @@ def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float],
         return found
 
     found = at(spec)
+    assert found.forecast
+    grams = sum(p.mass_g for p in dough.portions if p.ingredient.is_starter)
+    feed = None if quick or r.bake.status != "live" else feed_before(r, grams, found.plan.mixed_at)
+    if feed is not None and r.starter is not None:
+        fresh = replace(spec.batch, seed=Seed("peak", r.starter.vitality_mean))
+        if spec.batch.seed is not None and spec.batch.seed.state != "peak":
+            spec = replace(spec, batch=fresh)
+            found = at(spec)
+            feed = feed_before(r, grams, found.plan.mixed_at) or feed
+        found.feed, found.plan = feed, with_feed(found.plan, feed)
     assert found.forecast
     if r.readings:
         found = at(replace(spec, activity=found.forecast.belief.mean))

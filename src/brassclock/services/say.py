@@ -8,6 +8,7 @@ from brassclock.core.day.backward import DayPlan, DayStep
 from brassclock.services.shown import SayPart
 
 SENTENCES = {
+    "feed": ("Feed", "the starter for the {name}"),
     "weigh": ("Weigh", "the {name}"),
     "sponge": ("Mix", "the sponge of the {name}"),
     "mix": ("Mix", "the {name}"),
@@ -19,7 +20,7 @@ SENTENCES = {
     "line": ("Load", "the first of the {name}"),
     "serve": ("Serve", "the {name}"),
 }
-ORDER = ("weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll", "line")
+ORDER = ("feed", "weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll", "line")
 DOUGH_STEPS = ("ball", "cold_in", "cold_out", "roll", "line")
 SOON = dt.timedelta(minutes=1)
 

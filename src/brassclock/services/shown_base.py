@@ -47,6 +47,15 @@ class CautionOut(BaseModel):
     text: str
 
 
+class FeedAsk(BaseModel):
+    """The feed that a starter is to get."""
+
+    starter_id: int
+    seed_g: float
+    flour_g: float
+    water_g: float
+
+
 class StepOut(BaseModel):
     """A hand move on the Rule and in the list."""
 
@@ -65,3 +74,4 @@ class StepOut(BaseModel):
     reason: str
     away: str | None  # whose hours it falls in, when no hands are free then
     pinned: bool
+    feed: FeedAsk | None = None

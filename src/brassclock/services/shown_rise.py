@@ -266,6 +266,8 @@ class RestOut(BaseModel):
 class WhatIfOut(BaseModel):
     """The rise and the hand moves as a change would make them; nothing is stored."""
 
+    maturity: float | None
+    pocket_score: float | None
     rise: RiseOut
     steps: list[StepOut]
     serve_at: dt.datetime
@@ -280,6 +282,7 @@ class RouteOut(BaseModel):
     flavour: str
     fits: bool
     because: str
+    clashes: bool
     in_use: bool
     dose_factor: float
     dose_text: str

@@ -69,7 +69,8 @@ def seed_now(
     return Seed("ripe" if jar.hold_until_h is not None and days * 24 > jar.hold_until_h else "peak", vitality)
 
 
-def _path(kitchen: Kitchen, place: str, at: dt.datetime, now: dt.datetime) -> list[tuple[float, float]]:
+def air_of(kitchen: Kitchen, at: dt.datetime, now: dt.datetime, place: str = "bench") -> list[tuple[float, float]]:
+    """The air a jar stands in from `at`, as (hour, C)."""
     if place == "fridge":
         return [(0.0, kitchen.fridge_c)]
     return list(air_path(kitchen.hourly_c, at.astimezone(now.tzinfo), FORECAST_H))
@@ -80,7 +81,7 @@ def jar_of(starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now
     last = feeds[0]
     state, days = seed_before(feeds[1:], last.at)
     feed = Feed(last.seed_g, last.flour_g, last.water_g, starter.hydration_frac, starter.whole_share)
-    return fed(feed, Seed(state, vitality, days), _path(kitchen, last.place, last.at, now), FORECAST_H)
+    return fed(feed, Seed(state, vitality, days), air_of(kitchen, last.at, now, last.place), FORECAST_H)
 
 
 def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterOut:
@@ -154,7 +155,7 @@ def upkeep(house: House, kitchen_id: int, starter_id: int, use_g: float, every_d
         kitchen = house.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
     ways = upkeeps(
-        use_g, every_days, _path(kitchen, "bench", now, now), starter.vitality_mean, starter.hydration_frac, starter.whole_share
+        use_g, every_days, air_of(kitchen, now, now), starter.vitality_mean, starter.hydration_frac, starter.whole_share
     )  # fmt: skip
     return UpkeepOut(
         ways=[
@@ -292,9 +293,7 @@ def wish(house: House, kitchen_id: int, starter_id: int, given: FeedWishIn) -> F
         raise refuse("/peak_at", f"“{given.peak_at}” is {hours:.1f} h away. Give 2 to 48 h from now.")
     state, days = seed_before(feeds, now)
     seed = Seed(state, starter.vitality_mean, days)
-    found = feed_for(
-        given.total_g, hours, _path(kitchen, "bench", now, now), seed, starter.hydration_frac, starter.whole_share
-    )
+    found = feed_for(given.total_g, hours, air_of(kitchen, now, now), seed, starter.hydration_frac, starter.whole_share)
     if found is None:
         raise refuse(
             "/peak_at",

@@ -8,11 +8,11 @@ from brassclock.core.day.backward import DayPlan, DayStep
 from brassclock.core.day.hands import clashes
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.services.bakerows import Rows
-from brassclock.services.shown_base import StepOut
+from brassclock.services.shown_base import FeedAsk, StepOut
 from brassclock.services.work import Work
 
 LEAF_OF_STEP = {
-    "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "wave": "rise",
+    "feed": "weigh", "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "wave": "rise",
     "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
 }  # fmt: skip
 AT_ONCE_H = 0.2
@@ -45,15 +45,28 @@ def steps_of(r: Rows, work: Work) -> list[StepOut]:
                 bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
                 can_wait_until=s.can_wait_until, not_before=s.not_before, done_at=done.get(s.key),
                 leaf=LEAF_OF_STEP[s.key.rstrip("0123456789")], hands_min=s.hands_min, place=_place(r, s, work.plan),
-                reason=_reason(s, work.plan), away=(away[0].name or "hours away") if away else None,
+                reason=_reason(s, work.plan) if s.key != "feed" else _feed_words(work),
+                feed=_feed_out(r, work) if s.key == "feed" else None, away=(away[0].name or "hours away") if away else None,
                 pinned=ahead and pins.get(s.key) == (work.plan.mixed_at if s.key == "mix" else s.at),
             )
         )  # fmt: skip
     return found
 
 
+def _feed_words(work: Work) -> str:
+    feed = work.risen.feed if work.risen else None
+    return f"{feed.words}; it peaks when the dough is mixed" if feed else ""
+
+
+def _feed_out(r: Rows, work: Work) -> FeedAsk | None:
+    feed = work.risen.feed if work.risen else None
+    if feed is None or r.starter is None:
+        return None
+    return FeedAsk(starter_id=r.starter.id or 0, seed_g=feed.seed_g, flour_g=feed.flour_g, water_g=feed.water_g)
+
+
 def _place(r: Rows, step: DayStep, plan: DayPlan) -> str:
-    if step.key in ("weigh", "mix", "sponge", "ball"):
+    if step.key in ("feed", "weigh", "mix", "sponge", "ball"):
         return "the bench"
     if step.key.startswith(("cold", "wave")):
         cold = plan.spec.bulk.cold or plan.spec.ball.cold

@@ -5,8 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from brassclock.core.day.backward import WORDS
 from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.day.relax import clashing
 from brassclock.core.day.routes import Route, routes
+from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import rising
@@ -60,10 +63,22 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     rise = rise_out(changed, work, quick=True)
     if rise is None or work.sheet is None:
         raise Refused(NOT_RISING)
+    ripe, pocket = _pocket(as_is, work)
     return WhatIfOut(
-        rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
+        maturity=ripe, pocket_score=pocket, rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
         dose_text=_dose_text(as_is.sheet, changed.dose_factor),
     )  # fmt: skip
+
+
+def _pocket(as_is: works.Work, then: works.Work) -> tuple[float | None, float | None]:
+    """(maturity of the balls when they are rolled, the pocket score it leaves) after a change; nothing else of the bread changes."""
+    if then.forecast is None:
+        return None, None
+    ripe = float(then.forecast.trace.maturity[-1])
+    if as_is.program is None or as_is.forecast is None:
+        return ripe, None
+    before = ripeness_share(float(as_is.forecast.trace.maturity[-1]))
+    return ripe, as_is.program.score.score / max(before, 0.1) * ripeness_share(ripe)
 
 
 def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
@@ -130,8 +145,14 @@ def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
         moment = later(plan.balled_at, h)
         return BandedAt(p10=None, p50=moment, p90=None)
 
+    away = clashing(plan, rising.house_of(r)) if found.fits else []
+    because = (
+        f"{WORDS[away[0][0].rstrip('0123456789')]} falls where no hands are free: {away[0][1].name or 'hours away'}."
+        if away
+        else found.because
+    )
     return RouteOut(
-        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=found.because,
+        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=because, clashes=bool(away),
         in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
         hours=hours_between(first, serve), hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
         ready_at=at(plan.ball.ready_h), too_far_at=at(plan.ball.too_far_h),

@@ -6,7 +6,7 @@ import { Button } from "../controls/Button";
 import { lower, ms } from "../words/format";
 import { type Alarm, answer, useDueAlarms, useOpenAlarms } from "./due";
 
-const CALLED = new Set(["mix", "sponge", "ball", "cold_in", "cold_out", "preheat", "roll"]);
+const CALLED = new Set(["feed", "mix", "sponge", "ball", "cold_in", "cold_out", "preheat", "roll"]);
 const SOON_MS = 10 * 60e3;
 const SHOWN = 2;
 

@@ -273,7 +273,7 @@ export const startersQuery = (kitchen: number) =>
 /** What is done with starters; each answer renews the list. */
 export function useStarterWrites(kitchen: number) {
   const cache = useQueryClient();
-  const onSuccess = () => void cache.invalidateQueries({ queryKey: ["starters"] });
+  const onSuccess = () => ["starters", "bench", "bake", "day"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
   const at = (id: number) => path({ kitchen_id: kitchen, starter_id: id });
   return {
     add: useMutation({

@@ -2082,6 +2082,20 @@ export interface components {
             was: number | null;
         };
         /**
+         * FeedAsk
+         * @description The feed that a starter is to get.
+         */
+        FeedAsk: {
+            /** Flour G */
+            flour_g: number;
+            /** Seed G */
+            seed_g: number;
+            /** Starter Id */
+            starter_id: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
          * FeedIn
          * @description A feed as it was given; `at`: now when left out, or as typed.
          */
@@ -3445,6 +3459,8 @@ export interface components {
         RouteOut: {
             /** Because */
             because: string;
+            /** Clashes */
+            clashes: boolean;
             /** Dose Factor */
             dose_factor: number;
             /** Dose Text */
@@ -3769,6 +3785,8 @@ export interface components {
             can_wait_until: string | null;
             /** Done At */
             done_at: string | null;
+            /** @default null */
+            feed?: components["schemas"]["FeedAsk"] | null;
             /** Hands Min */
             hands_min: number;
             /** Key */
@@ -4136,6 +4154,10 @@ export interface components {
         WhatIfOut: {
             /** Dose Text */
             dose_text: string;
+            /** Maturity */
+            maturity: number | null;
+            /** Pocket Score */
+            pocket_score: number | null;
             rise: components["schemas"]["RiseOut"];
             /**
              * Serve At

@@ -24,6 +24,7 @@ SETTLED_H = 1 / 60
 NEAR_ENOUGH_H = 2 / 60  # for a plan near a known one
 LEAST_COLD_H = 0.25
 WORDS = {
+    "feed": "Feed the starter",
     "sponge": "Mix the sponge",
     "weigh": "Weigh",
     "mix": "Mix",

@@ -61,6 +61,18 @@ def ramp(value: float, start: float, end: float) -> float:
     return min(1.0, max(0.0, (value - start) / (end - start)))
 
 
+def ripeness_share(maturity: float) -> float:
+    """Share of the pockets that the dough's ripeness leaves: 1 when it is neither under- nor over-risen.
+
+    >>> ripeness_share(1.0), round(ripeness_share(1.8), 2)
+    (1.0, 0.5)
+    """
+    found = 1.0
+    for name in ("under", "over"):
+        found *= 1 - FACTORS[name].weight * ramp(maturity, FACTORS[name].start, FACTORS[name].end)
+    return found
+
+
 def pocket_score(levels: Mapping[str, float], *, docked: bool = False, pocket_share: float | None = None) -> Score:
     """Score from fault levels (names of FACTORS in their own units) and the simulated pocket share.
 

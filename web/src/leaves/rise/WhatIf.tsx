@@ -60,6 +60,9 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
         {step("ball") && !step("ball")!.done_at && <span>ball <b>{at(step("ball")!.at)}</b></span>}
         <span>ready to roll <b>{at(rollable)}</b></span>
         <span>too far <b>{at(ball?.too_far.p50)}</b></span>
+        {step("cold_out") && !step("cold_out")!.done_at && <span>out of the cold <b>{at(step("cold_out")!.at)}</b></span>}
+        {answer && answer.maturity !== null && <span>maturity <b>{answer.maturity.toFixed(2)}</b></span>}
+        {answer && answer.pocket_score !== null && <span>pocket <b>{answer.pocket_score.toFixed(0)}</b> of 100</span>}
         <span>table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>{shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}</span>
         {tried && (
           <>

@@ -6,6 +6,7 @@ import { ingredientsQuery } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
+import { FeedNow } from "../../frame/FeedNow";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { mass, massUnit } from "../../words/format";
@@ -95,6 +96,7 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
           </Total>
           {formula.otherFaults.map((f) => <Plate key={f}>{f}</Plate>)}
           {sheet?.whole.map((w) => <p className="quiet" key={w.code}>{w.text}</p>)}
+          {bake.steps.filter((s) => s.key === "feed").map((s) => <FeedNow key={s.key} step={s} kitchen={bake.kitchen_id} />)}
           <StepBar bake={bake} keys={["weigh"]} />
           <HandsPanel bake={bake} sheet={sheet} formula={formula} />
           {sheet && <Cautions items={sheet.cautions} />}

@@ -5,6 +5,7 @@ import type { Bench, Step } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { dayQuery, useDayMoves } from "../../api/day";
 import { Button } from "../../controls/Button";
+import { FeedNow } from "../../frame/FeedNow";
 import { WayOut } from "../../frame/WayOut";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
@@ -55,7 +56,7 @@ export function DayRoom({ bench }: { bench: Bench }) {
           <section key={day}>
             <h2 style={{ borderBottom: "2px solid var(--ink)", paddingBottom: 4 }}>{day}</h2>
             <Moves>
-              {steps.map((s) => <MoveLine key={`${s.bake_id}-${s.key}`} step={s} now={now} zone={zone} next={s === open[0]} />)}
+              {steps.map((s) => <MoveLine key={`${s.bake_id}-${s.key}`} step={s} now={now} zone={zone} next={s === open[0]} kitchen={kitchen} />)}
             </Moves>
           </section>
         ))}
@@ -82,7 +83,7 @@ function groupByDay(steps: readonly Step[], zone: string): [string, Step[]][] {
   return [...days];
 }
 
-function MoveLine({ step: s, now, zone, next }: { step: Step; now: number; zone: string; next: boolean }) {
+function MoveLine({ step: s, now, zone, next, kitchen }: { step: Step; now: number; zone: string; next: boolean; kitchen: number }) {
   const { pin } = useDayMoves();
   const wait = s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? s.can_wait_until : null;
   const hands = s.hands_min >= 1.5 ? `${Math.round(s.hands_min)} min of hands` : s.key === "serve" ? "" : "a moment";
@@ -94,6 +95,7 @@ function MoveLine({ step: s, now, zone, next }: { step: Step; now: number; zone:
       <span className="wait">{next && ms(s.at) > now ? <>in {span(ms(s.at) - now)}{wait ? "; " : ""}</> : null}{wait && <>until <b>{clockNear(wait, ms(s.at), zone)}</b></>}</span>
       <span className="how">{[s.place, hands, s.reason].filter(Boolean).join("; ")}</span>
       {s.away && <span className="away">No free hands then: {s.away}</span>}
+      {s.feed && <span className="held"><FeedNow step={s} kitchen={kitchen} bare /></span>}
       {s.pinned && <span className="held">Held here by you. <Button data-kind="bare" onPress={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}>Let it go</Button></span>}
     </li>
   );
