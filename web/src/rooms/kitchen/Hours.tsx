@@ -10,7 +10,7 @@ import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
-import { clockNear, typedNumber } from "../../words/format";
+import { clock, clockNear, ms, typedNumber } from "../../words/format";
 
 const DAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 const Rows = styled.ul`
@@ -31,7 +31,8 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
   const { zone } = useWords();
   const now = useNow(60_000);
   const hours = useQuery(hoursQuery(k.id));
-  const { add, drop, bring, dropCalendar } = useHoursWrites(k.id);
+  const { add, change, drop, bring, dropCalendar } = useHoursWrites(k.id);
+  const [edited, setEdited] = useState<Rule | null>(null);
   const [gone, setGone] = useState<{ words: string; back: () => void } | null>(null);
   const when = (r: Rule) =>
     r.days ? `${r.days.map((d) => DAYS[d]).join(" ")} ${r.from_time}–${r.until_time}` : `${clockNear(r.start!, now, zone)} – ${clockNear(r.end!, now, zone)}`;
@@ -49,6 +50,7 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
         {hours.data?.rules.map((r) => (
           <li key={r.id}>
             <b>{r.name}</b><span className="when">{when(r)}</span><span className="quiet">{who(r.hands)}</span>
+            <Button data-kind="bare" aria-label={`Change ${r.name}`} onPress={() => setEdited(r)}>change</Button>
             <Button data-kind="bare" aria-label={`Take away ${r.name}`} onPress={() => drop.mutate({ id: r.id }, { onSuccess: () => setGone({ words: r.name, back: () => drop.mutate({ id: r.id, back: true }) }) })}>take away</Button>
           </li>
         ))}
@@ -60,7 +62,7 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
         ))}
       </Rows>
       {gone && <p>{gone.words} is taken away. <Button data-kind="bare" onPress={() => { gone.back(); setGone(null); }}>Bring it back</Button></p>}
-      <AddHours cooks={k.cooks} add={add} />
+      <AddHours key={edited?.id ?? "new"} cooks={k.cooks} zone={zone} edited={edited} add={add} change={change} onDone={() => setEdited(null)} />
       <BringCalendar cooks={k.cooks} bring={bring} />
     </section>
   );
@@ -71,18 +73,32 @@ function faultOf(error: Error | null, field: string): string | null {
   return error.fields.find((f) => f.pointer.startsWith(`/${field}`))?.detail ?? null;
 }
 
-function AddHours({ cooks, add }: { cooks: number; add: ReturnType<typeof useHoursWrites>["add"] }) {
-  const [kind, setKind] = useState<"week" | "once">("week");
-  const [who, setWho] = useState<Who>("all");
-  const [days, setDays] = useState<number[]>([0, 1, 2, 3, 4]);
-  const [said, setSaid] = useState({ name: "", from: "", until: "" });
+interface AddProps {
+  cooks: number;
+  zone: string;
+  edited: Rule | null;
+  add: ReturnType<typeof useHoursWrites>["add"];
+  change: ReturnType<typeof useHoursWrites>["change"];
+  onDone: () => void;
+}
+
+/** New hours, or those that are being changed. */
+function AddHours({ cooks, zone, edited, add, change, onDone }: AddProps) {
+  const [kind, setKind] = useState<"week" | "once">(edited && !edited.days ? "once" : "week");
+  const [who, setWho] = useState<Who>(edited?.hands ? "one" : "all");
+  const [days, setDays] = useState<number[]>(edited?.days ?? [0, 1, 2, 3, 4]);
+  const typed = (iso: string | null | undefined) => (iso ? localText(iso, zone) : "");
+  const [said, setSaid] = useState({ name: edited?.name ?? "", from: edited?.from_time ?? typed(edited?.start), until: edited?.until_time ?? typed(edited?.end) });
+  const error = edited ? change.error : add.error;
   const set = (part: Partial<typeof said>) => setSaid({ ...said, ...part });
   const hands = who === "one" ? 1 : null;
   const send = () => {
     const times = kind === "week" ? { days, from_time: clockTime(said.from), until_time: clockTime(said.until) } : { days: [], start: said.from, end: said.until };
-    add.mutate({ name: said.name || (kind === "week" ? "work" : "busy"), hands, ...times }, { onSuccess: () => setSaid({ name: "", from: "", until: "" }) });
+    const body = { name: said.name || (kind === "week" ? "work" : "busy"), hands, ...times };
+    if (edited) change.mutate({ id: edited.id, ...body }, { onSuccess: onDone });
+    else add.mutate(body, { onSuccess: () => setSaid({ name: "", from: "", until: "" }) });
   };
-  const left = ["name", "days", "hands"].map((f) => faultOf(add.error, f)).find(Boolean);
+  const left = ["name", "days", "hands"].map((f) => faultOf(error, f)).find(Boolean);
   return (
     <div style={{ display: "grid", gap: 8 }}>
       <div className="row">
@@ -96,14 +112,18 @@ function AddHours({ cooks, add }: { cooks: number; add: ReturnType<typeof useHou
       </div>
       <div className="row">
         <Field label="What for" value={said.name} placeholder={kind === "week" ? "sleep" : "shutter drill"} width="13em" onCommit={(name) => set({ name })} />
-        <Field label="From" value={said.from} placeholder={kind === "week" ? "22:30" : "Fri 18:00"} width="9em" onCommit={(from) => set({ from })} fault={faultOf(add.error, "from_time") ?? faultOf(add.error, "start")} />
-        <Field label="Until" value={said.until} placeholder={kind === "week" ? "06:30" : "Fri 20:00"} width="9em" onCommit={(until) => set({ until })} fault={faultOf(add.error, "until_time") ?? faultOf(add.error, "end")} />
-        <Button onPress={send} isDisabled={add.isPending || (kind === "week" && days.length === 0)}>Add these hours</Button>
+        <Field label="From" value={said.from} placeholder={kind === "week" ? "22:30" : "Fri 18:00"} width="9em" onCommit={(from) => set({ from })} fault={faultOf(error, "from_time") ?? faultOf(error, "start")} />
+        <Field label="Until" value={said.until} placeholder={kind === "week" ? "06:30" : "Fri 20:00"} width="9em" onCommit={(until) => set({ until })} fault={faultOf(error, "until_time") ?? faultOf(error, "end")} />
+        <Button onPress={send} isDisabled={add.isPending || change.isPending || (kind === "week" && days.length === 0)}>{edited ? "Keep the change" : "Add these hours"}</Button>
+        {edited && <Button data-kind="bare" onPress={onDone}>leave it</Button>}
       </div>
       {left && <Plate>{left}</Plate>}
     </div>
   );
 }
+
+/** 2026-11-27 21:20 in the kitchen's zone, as it can be typed back. */
+const localText = (iso: string, zone: string): string => `${new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(ms(iso))} ${clock(iso, zone)}`;
 
 /** 6:30 as 06:30; anything else as it was typed. */
 const clockTime = (text: string): string => (/^\d:\d\d$/.test(text) ? `0${text}` : text);
