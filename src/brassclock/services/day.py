@@ -143,30 +143,22 @@ def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None)
     return {**pins, step.key: at.isoformat()}
 
 
-Moments = dict[str, str]
-
-
-def plans(house: House, session: Session, kitchen_id: int) -> dict[int, tuple[Bake, Moments]]:
-    """Every live bake with a plan, by its id, and the instants of its moves still to do."""
-    return {
-        r.bake.id or 0: (r.bake, _moments(w.plan))
-        for r, w in works.load_all(house, session, kitchen_id)
-        if r.bake.status == "live" and w.plan is not None
-    }
+Moments = dict[str, tuple[str, float]]
 
 
 def _moments(plan: DayPlan) -> Moments:
-    return {s.key: s.at.isoformat() for s in plan.steps if s.done_at is None and s.key != "weigh"}
+    """Moves still to do: when each is, and its minutes of hands."""
+    return {s.key: (s.at.isoformat(), s.hands_min) for s in plan.steps if s.done_at is None}
 
 
 def _moved(was: Moments, now: Moments, done: Iterable[str]) -> list[dict[str, Any]]:
     """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
     found = []
-    for key, at in now.items():
-        before = was.get(key)
-        if before is None or abs(60 * hours_between(_at(before), _at(at))) >= MOVED_MIN:
+    for key, (at, _) in now.items():
+        before = was[key][0] if key in was else None
+        if key != "weigh" and (before is None or abs(60 * hours_between(_at(before), _at(at))) >= MOVED_MIN):
             found.append({"key": key, "was": before, "at": at})
-    return found + [{"key": k, "was": t, "at": None} for k, t in was.items() if k not in now and k not in done]
+    return found + [{"key": k, "was": t, "at": None} for k, (t, _) in was.items() if k not in now and k not in done]
 
 
 def _at(text: str) -> dt.datetime:
@@ -177,19 +169,26 @@ def _at(text: str) -> dt.datetime:
 def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int | None = None) -> Iterator[None]:
     """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
 
-    The bake that is acted on is set beside the plan the cook was last told, so that a slip shows whole; the others
-    beside what was planned a moment ago.
+    Every plan is set beside what the cook was last told of it. A bake that only slips while nobody acts on it keeps
+    what it was told, so that its own next move shows the slip whole.
     """
-    before = plans(house, session, kitchen_id)
     yield
     session.flush()
     kitchen = house.kitchen(session, kitchen_id)
-    for bake_id, (bake, moments) in plans(house, session, kitchen_id).items():
-        was = bake.told if bake_id == acted and bake.told else before.get(bake_id, (bake, moments))[1]
-        moves = _moved(was, moments, {t.kind for t in bake_rows.taps(session, bake_id)})
-        if moves and bake_id in before:
-            session.add(PlanChange(bake_id=bake_id, at=house.now(session, kitchen), because=why, moves=moves))
-        bake.told = moments
+    now = house.now(session, kitchen)
+    for r, work in works.plan_all(house, session, kitchen_id):
+        bake = r.bake
+        if work.plan is None:
+            continue
+        done = {"feed", *r.done()}  # a feed is marked on its starter
+        overdue = any(_at(at) < now for key, (at, _) in bake.told.items() if key not in done and key != "serve")
+        if overdue and bake.id != acted:
+            continue
+        moments = _moments(work.plan)
+        moves = _moved(bake.told, moments, done) if bake.told else []
+        if moves:
+            session.add(PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))
+        bake.told = {k: list(v) for k, v in moments.items()}
         session.add(bake)
     session.flush()
 

@@ -43,7 +43,7 @@ def _when_done(r: works.Rows, given: TapIn) -> str:
     """A step as the reason for what moves: done in time, late or early."""
     at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
     said = f"it was {NAMES[given.kind]}"
-    by_min = 60 * hours_between(dt.datetime.fromisoformat(told), at) if told else 0.0
+    by_min = 60 * hours_between(dt.datetime.fromisoformat(told[0]), at) if told else 0.0
     if given.kind == "mix":
         by_min -= r.bake.knead_min + STIR_MIN  # its step begins the mixing, the tap ends it
     if abs(by_min) < MOVED_MIN:

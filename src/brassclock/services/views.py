@@ -369,17 +369,16 @@ def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
 
 
 def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
-    """The soonest hand move ahead, for the demo's clock."""
-    found: list[dt.datetime] = []
-    for r, work in works.load_all(house, session, kitchen_id):
-        if r.bake.status != "live":
-            continue
-        if any(t.kind == "load" for t in r.taps):
-            found += [dt.datetime.fromtimestamp(d.at_s, dt.UTC) for d in hearth_of(r, work).due if d.at_s]
-        elif work.plan:
-            found += [s.at for s in work.plan.steps if s.done_at is None and s.key != "serve"]
-        found = [at for at in found if at > r.now]
-    return min(found, default=None)
+    """The soonest hand move ahead, for the demo's clock; while a bake is on the heat, the soonest there."""
+    live = [(r, w) for r, w in works.load_all(house, session, kitchen_id) if r.bake.status == "live"]
+    on_heat = [hearth_of(r, w) for r, w in live if any(t.kind == "load" for t in r.taps)]
+    burning = [h for h in on_heat if not h.finished]
+    if burning:
+        found = [dt.datetime.fromtimestamp(d.at_s, dt.UTC) for h in burning for d in h.due if d.at_s]
+    else:
+        found = [s.at for _, w in live if w.plan for s in w.plan.steps if s.done_at is None and s.key != "serve"]
+    now = house.now(session, house.kitchen(session, kitchen_id))
+    return min((at for at in found if at > now), default=None)
 
 
 __all__ = ["bake_out", "bench_out", "hearth_out", "lower_first", "next_move_at", "weigh_out"]

@@ -87,7 +87,7 @@ def work_of(r: Rows) -> Work:
             [(x.kind, x.value, x.feel, x.place, x.at.isoformat()) for x in (*r.readings, *r.air)],
             [r.starter.model_dump(mode="json") if r.starter else None, *(f.model_dump(mode="json") for f in r.feeds)],
             [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
-            int(r.now.timestamp() // 60) if r.bake.status == "live" else 0,
+            _tick(r),
             yeast.course_stepper.ready,
             puff.bake_stepper.ready,
         ],
@@ -104,41 +104,66 @@ def work_of(r: Rows) -> Work:
     return work
 
 
+FAR, FAR_TICK_S = dt.timedelta(hours=1), 600
+
+
+def _tick(r: Rows) -> int:
+    """What of the time a bake's answer hangs on: its minute; ten of them while every move lies an hour ahead."""
+    if r.bake.status != "live":
+        return 0
+    moves = [dt.datetime.fromisoformat(at) for at, _ in r.bake.told.values()]
+    far = not r.taps and moves and min(moves) - r.now > FAR
+    return int(r.now.timestamp() // (FAR_TICK_S if far else 60))
+
+
 def load_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
-    """Every bake of a kitchen, computed: the live ones one after the other, each around the hands of those before it.
+    """Every bake of a kitchen, computed, each around the hands that the others were last told to want."""
+    found = [load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
+    return [(r, work_of(r)) for r in found]
+
+
+def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
+    """The live bakes of a kitchen planned anew, one after the other, each around the hands of those before it.
 
     A dough that is mixed goes first, then the soonest table.
     """
-    found = [bakerows.load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
-    order = sorted(range(len(found)), key=lambda i: _rank(found[i]))
+    live = [b for b in rows.of_kitchen(session, kitchen_id) if b.status == "live"]
     taken: tuple[Busy, ...] = ()
-    done: dict[int, tuple[Rows, Work]] = {}
-    for i in order:
-        r = replace(found[i], taken=taken if found[i].bake.status == "live" else ())
-        done[i] = r, work_of(r)
-        plan = done[i][1].plan
-        if r.bake.status == "live" and plan is not None:
+    done = []
+    for bake in sorted(live, key=_rank):
+        r = replace(bakerows.load(house, session, bake.id or 0), taken=taken)
+        done.append((r, work_of(r)))
+        plan = done[-1][1].plan
+        if plan is not None:
             taken = (*taken, *hand_spans(plan, r.bake.name))
-    return [done[i] for i in range(len(found))]
+    return done
 
 
-def _rank(r: Rows) -> tuple[bool, dt.datetime, int]:
-    return "mix" not in r.done(), r.bake.serve_at, r.bake.id or 0
+def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
+    """Which bake takes its hands first."""
+    return not bake.told or "mix" in bake.told, bake.serve_at, bake.id or 0
 
 
 def load(house: House, session: Session, bake_id: int) -> Rows:
-    """The rows of a bake, with the hours in which other bakes have the hands; or Missing."""
+    """The rows of a bake, with the hours in which bakes before it were told to have the hands; or Missing."""
     r = bakerows.load(house, session, bake_id)
     if r.bake.status != "live":
         return r
-    taken: tuple[Busy, ...] = ()
-    beside = [b for b in rows.of_kitchen(session, r.bake.kitchen_id) if b.status == "live" and b.id != bake_id]
-    others = [bakerows.load(house, session, b.id or 0) for b in beside]
-    for other in sorted((o for o in others if _rank(o) < _rank(r)), key=_rank):
-        plan = work_of(replace(other, taken=taken)).plan
-        if plan is not None:
-            taken = (*taken, *hand_spans(plan, other.bake.name))
-    return replace(r, taken=taken)
+    before = [
+        b for b in rows.of_kitchen(session, r.bake.kitchen_id)
+        if b.status == "live" and b.id != bake_id and _rank(b) < _rank(r.bake)
+    ]  # fmt: skip
+    return replace(r, taken=tuple(span for b in sorted(before, key=_rank) for span in _told_spans(b, r.now)))
+
+
+def _told_spans(bake: Bake, now: dt.datetime) -> list[Busy]:
+    """The hours in which a bake was told to want a pair of hands."""
+    found = []
+    for at, minutes in bake.told.values():
+        begins = dt.datetime.fromisoformat(at).astimezone(now.tzinfo)
+        if minutes > 0 and begins + dt.timedelta(minutes=minutes) > now:
+            found.append(Busy(begins, begins + dt.timedelta(minutes=minutes), bake.name, 1))
+    return found
 
 
 @contextmanager

@@ -236,7 +236,7 @@ class Bake(SQLModel, table=True):
     serve_at: dt.datetime = _instant(False)
     serve_until: dt.datetime | None = _instant()
     pins: dict[str, str] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
-    told: dict[str, str] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    told: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     program: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     note: str = ""
     revision: int = 0
