@@ -81,6 +81,13 @@ def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table
     best = np.inf
     for mix, ball in itertools.product(range(len(free) + 1), repeat=2):
         moves = [(mix - chores.before_mix, mix), (ball, ball + chores.ball)]
+        lead = mix - chores.sponge - chores.before_mix
+        if chores.sponge and not idle(lead, lead + chores.before_mix):
+            continue
+        if chores.feed and not any(
+            idle(s, s + 1) for s in range(max(mix - chores.feed[1], 0), max(mix - chores.feed[0] + 1, 0))
+        ):
+            continue
         if mix > ball or ball + chores.ball > table.roll or moves[0][0] < now:
             continue
         first, second = rates.bulk[ball] - rates.bulk[mix], rates.ball[table.roll] - rates.ball[ball]
@@ -95,6 +102,9 @@ def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table
             inside = r[into] - r[start] + rates.cools[into] + rates.cold_slot * (out - into) + warmed
             first, second = (inside, second) if way.chill == "bulk" else (first, inside)
         if not all(idle(a, b) for a, b in moves):
+            continue
+        lit = range(heat, heat + chores.tended)
+        if free[heat] < 2 and way.chill and moves[-1][0] in lit:
             continue
         if free[heat] < 2 and ball < heat + chores.tended and ball + chores.ball > heat:
             continue
@@ -113,7 +123,12 @@ def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, Table, 
     ball = bulk if draw(st.booleans()) else bulk * 1.3
     free = np.array(draw(st.lists(st.sampled_from([1, 1, 1, 0, 2]), min_size=count, max_size=count)))
     chores = Chores(
-        before_mix=draw(st.integers(1, 3)), ball=draw(st.integers(1, 2)), preheat=draw(st.integers(1, 4)), roll=1
+        before_mix=draw(st.integers(1, 3)),
+        ball=draw(st.integers(1, 2)),
+        preheat=draw(st.integers(1, 4)),
+        roll=1,
+        sponge=draw(st.sampled_from([0, 0, 4])),
+        feed=draw(st.sampled_from([None, (2, 6)])),
     )
     roll = draw(st.integers(count - 8, count - 3))
     free[roll:] = 1

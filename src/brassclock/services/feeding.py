@@ -50,6 +50,13 @@ def good_at(r: Rows, mixed: dt.datetime) -> bool:
     return jar.peak_h is not None and jar.peak_h - EARLY_H <= hours <= (jar.hold_until_h or jar.peak_h + 1.0)
 
 
+def feed_hours(r: Rows) -> tuple[float, float] | None:
+    """How long before mixing a feed has to find hands (latest, earliest) [h]; None when the last one is young, or it is mixed."""
+    if r.starter is None or "mix" in r.done() or (r.feeds and hours_between(r.feeds[0].at, r.now) < LONGEST_H):
+        return None
+    return SOONEST_H, LONGEST_H
+
+
 def feed_before(r: Rows, grams: float, mixed: dt.datetime) -> FeedPlan | None:
     """The feed to give before mixing at `mixed`; None when none is needed, or no time is left for one."""
     if r.starter is None or "mix" in r.done() or not grams or good_at(r, mixed):

@@ -27,7 +27,7 @@ from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.windows import Aim
 from brassclock.core.rise.worth import Worth, worth
 from brassclock.services.bakerows import Rows, mix_temp_c, spells_of, surface_of
-from brassclock.services.feeding import FeedPlan, feed_before, with_feed
+from brassclock.services.feeding import FeedPlan, feed_before, feed_hours, with_feed
 from brassclock.services.leavens import belief_of, leaven_of
 from brassclock.services.starters import seed_now
 from brassclock.store.tables import Bake
@@ -202,7 +202,9 @@ def house_of(r: Rows) -> House:
 
 def wish_of(r: Rows, spec: BakeSpec) -> Wish:
     """The bake as the day's search is asked for it."""
-    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins())
+    doughs = [spec.batch.dough.portions, spec.sponge.joins if spec.sponge else ()]
+    sour = any(p.ingredient.is_starter for portions in doughs for p in portions)
+    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None)
 
 
 def placed(r: Rows, spec: BakeSpec) -> DayPlan:

@@ -24,7 +24,9 @@ SLACK_H = 0.03  # at 25 C: what a window's edge is worth here
 HOUR = 60 // SLOT_MIN
 AFTERS_H = (0.25, 0.5, 1.0)
 BALL_TEMPERS_H = (1.0, 1.5, 2.0, 3.0, 4.0)
-BULK_TEMPERS_H = (0.0, 0.5, 1.0, 2.0)
+BULK_TEMPERS_H = (1 / HOUR, 0.5, 1.0, 2.0)
+USUAL_TEMPER_H = 2.0
+FIRST_GUESS_H = (2.0, 1.5)  # where the real rise is run first: bulk, balls
 LATE_MIN = 2.0  # of the slots' own grain
 AS_PLANNED = "as planned"
 
@@ -227,49 +229,33 @@ class Group:
     def chill(self) -> str | None:
         return None if self.over else self.course.chill
 
-    def _start(self) -> At:
-        """About where the way runs, before anything is known of it."""
-        roll, bulk_h, ball_h = float(self.table.roll), 2.0, 1.5
-        spec, fixed = self.spec, self.fixed
-        if spec.rests:
-            bulk_h, ball_h = spec.rests[0].aim_h, spec.rests[1].aim_h
-        cold = self.course.hours * HOUR
+    def _near(self, bulk_h: float, ball_h: float) -> At:
+        """About where the way runs, for stages of about those hours; what is fixed stands where it is."""
+        fixed, roll, cold = self.fixed, float(self.table.roll), self.course.hours * HOUR
+
+        def held(at: int | None, planned: float) -> float:
+            return planned if at is None else float(at)
+
         if self.course.chill == "ball":
-            out = roll - 2 * HOUR
-            ball = fixed.ball if fixed.ball is not None else out - cold - 0.5 * HOUR
-        elif self.course.chill == "bulk":
-            ball = fixed.ball if fixed.ball is not None else roll - ball_h * HOUR
-            out = ball - HOUR
-        else:
-            ball = fixed.ball if fixed.ball is not None else roll - ball_h * HOUR
-            return At(fixed.mix if fixed.mix is not None else ball - bulk_h * HOUR, ball)
-        if self.course.chill == "ball":
-            mix = fixed.mix if fixed.mix is not None else ball - bulk_h * HOUR
-            into = fixed.into if fixed.into is not None else ball + 0.5 * HOUR
-        else:
-            mix = fixed.mix if fixed.mix is not None else out - cold - 0.5 * HOUR
-            into = fixed.into if fixed.into is not None else mix + 0.5 * HOUR
-        return At(mix, ball, into, max(fixed.out if fixed.out is not None else out, into + 1))
+            out = held(fixed.out, roll - USUAL_TEMPER_H * HOUR)
+            ball = held(fixed.ball, out - cold - AFTERS_H[1] * HOUR)
+            into = held(fixed.into, ball + AFTERS_H[1] * HOUR)
+            return At(held(fixed.mix, ball - bulk_h * HOUR), ball, into, max(out, into + 1))
+        ball = held(fixed.ball, roll - ball_h * HOUR)
+        if self.course.chill is None:
+            return At(held(fixed.mix, ball - bulk_h * HOUR), ball)
+        out = held(fixed.out, ball - BULK_TEMPERS_H[2] * HOUR)
+        mix = held(fixed.mix, out - cold - AFTERS_H[1] * HOUR)
+        into = held(fixed.into, mix + AFTERS_H[1] * HOUR)
+        return At(mix, ball, into, max(out, into + 1))
 
     def calibrate(self) -> bool:
         """Set the needs by the real rise about where the way will run; False when the dough never gets there."""
-        at = self._start()
-        seen = real(self.spec, self.search.house.hourly_c, self.scale, at)
-        if seen.bulk is None:
-            return False
-        if at.ball is not None and not self.spec.rests:
-            moved = at
-            if self.chill is None and self.fixed.ball is None and seen.ball is not None:
-                moved = replace(moved, ball=self.table.roll - seen.ball_aim_h * HOUR)
-            if self.chill == "bulk" and self.fixed.ball is None and seen.ball is not None and at.out is not None:
-                by = at.ball - (self.table.roll - seen.ball_aim_h * HOUR)
-                into = at.into if self.fixed.into is not None else (at.into or 0.0) - by
-                mix = at.mix if self.fixed.mix is not None else at.mix - by
-                moved = At(mix, at.ball - by, into, max(at.out - by, (into or 0.0) + 1))
-            elif self.fixed.mix is None and self.chill != "bulk" and moved.ball is not None:
-                moved = replace(moved, mix=moved.ball - seen.bulk_aim_h * HOUR)
-            if moved != at:
-                seen = real(self.spec, self.search.house.hourly_c, self.scale, moved)
+        hourly_c = self.search.house.hourly_c
+        first = [a.aim_h for a in self.spec.rests] if self.spec.rests else FIRST_GUESS_H
+        seen = real(self.spec, hourly_c, self.scale, self._near(*first))
+        if seen.bulk is not None and not self.spec.rests:
+            seen = real(self.spec, hourly_c, self.scale, self._near(seen.bulk_aim_h, seen.ball_aim_h or first[1]))
         if seen.bulk is None or seen.ball is None:
             return False
         self.found = seen

@@ -263,9 +263,12 @@ def _balls(way: Way, rates: Rates, chores: Chores, free: Count, table: Table, no
         cost[at != fixed.ball] = np.inf
         return cost
     cost[~clear(free, chores.ball) | (at < now) | (at + chores.ball > roll)] = np.inf
-    preheat = heat_slot(chores, free, table)
-    if preheat is not None and chores.tended and _alone(free, preheat):
-        cost[(at < preheat + chores.tended) & (at + chores.ball > preheat)] = np.inf
+    heat = heat_slot(chores, free, table)
+    if heat is not None and _alone(free, heat):
+        cost[(at < heat + chores.tended) & (at + chores.ball > heat)] = np.inf
+        if way.chill is not None:  # nor is the dough carried out while the surface is lit
+            out = np.full_like(at, roll) - way.temper if way.chill == "ball" else at - way.temper
+            cost[(out < heat + chores.tended) & (out + chores.cold > heat)] = np.inf
     return cost
 
 
