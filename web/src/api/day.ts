@@ -16,12 +16,11 @@ export const wayOutQuery = (bake: number, revision: string) =>
 /** What changes the day: a move held or let go, another table, a way out taken. Every plan is asked for again. */
 export function useDayMoves() {
   const cache = useQueryClient();
-  const renew = (found: Schemas["BakeOut"]) => {
+  const onSuccess = (found: Schemas["BakeOut"]) => {
     syncClock(found.clock);
     cache.setQueryData(["bake", found.id], found);
-    return Promise.all(["bench", "day", "bake", "way-out"].map((key) => cache.invalidateQueries({ queryKey: [key] })));
+    ["bench", "day", "bake", "way-out"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
   };
-  const onSuccess = renew;
   return {
     pin: useMutation({
       mutationFn: ({ bake, ...body }: Schemas["PinIn"] & { bake: number }) => take(client.PUT("/api/bakes/{bake_id}/pin", { ...path({ bake_id: bake }), body })),
@@ -44,7 +43,7 @@ export function useHoursWrites(kitchen: number) {
   const at = { kitchen_id: kitchen };
   const onSuccess = (found: Schemas["HoursOut"]) => {
     cache.setQueryData(["hours", kitchen], found);
-    return Promise.all(["bench", "bake", "day", "way-out"].map((key) => cache.invalidateQueries({ queryKey: [key] })));
+    ["bench", "bake", "day", "way-out"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
   };
   return {
     add: useMutation({ mutationFn: (body: Schemas["BusyIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/hours", { ...path(at), body })), onSuccess }),
