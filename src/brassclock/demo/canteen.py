@@ -121,7 +121,7 @@ def _plan_friday(house: House, kitchen_id: int) -> None:
     kitchens.change_kitchen(house, kitchen_id, KitchenChange(cooks=2, shelf_l=60))
     busy.add_busy(house, kitchen_id, BusyIn(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
     drill = BusyIn(
-        name="shutter drill", start=f"{at(3, '21:20'):%Y-%m-%d %H:%M}", end=f"{at(3, '22:25'):%Y-%m-%d %H:%M}"
+        name="shutter drill", start=f"{at(3, '21:20'):%Y-%m-%d %H:%M}", end=f"{at(3, '22:15'):%Y-%m-%d %H:%M}"
     )
     busy.add_busy(house, kitchen_id, drill)
     busy.bring_calendar(house, kitchen_id, CalendarIn(text=rota(), hands=1))

@@ -26,7 +26,7 @@ from brassclock.store import bakes as bake_rows
 from brassclock.store import hours as rows
 from brassclock.store.tables import Bake, BusyHours, PlanChange
 
-MOVED_MIN = 5.0  # a step that moves by less is not told
+MOVED_MIN = 8.0  # a step that moves by less is not told
 SHOWN_CHANGES = 12
 LATE_MIN = 1.0
 
@@ -143,15 +143,7 @@ def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None)
     return {**pins, step.key: at.isoformat()}
 
 
-Moments = dict[str, tuple[str, float]]
-
-
-def _moments(plan: DayPlan) -> Moments:
-    """Moves still to do: when each is, and its minutes of hands."""
-    return {s.key: (s.at.isoformat(), s.hands_min) for s in plan.steps if s.done_at is None}
-
-
-def _moved(was: Moments, now: Moments, done: Iterable[str]) -> list[dict[str, Any]]:
+def _moved(was: works.Moments, now: works.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
     """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
     found = []
     for key, (at, _) in now.items():
@@ -180,15 +172,14 @@ def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int 
         bake = r.bake
         if work.plan is None:
             continue
-        done = {"feed", *r.done()}  # a feed is marked on its starter
-        overdue = any(_at(at) < now for key, (at, _) in bake.told.items() if key not in done and key != "serve")
-        if overdue and bake.id != acted:
+        done = {*works.ELSEWHERE, *r.done()}
+        if bake.id != acted and works.overdue(r):
             continue
-        moments = _moments(work.plan)
+        moments = works.moments(work.plan)
         moves = _moved(bake.told, moments, done) if bake.told else []
         if moves:
             session.add(PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))
-        bake.told = {k: list(v) for k, v in moments.items()}
+        bake.told = moments
         session.add(bake)
     session.flush()
 

@@ -12,6 +12,7 @@ from collections import OrderedDict
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 from sqlmodel import Session
 
@@ -174,6 +175,26 @@ def change(house: House, bake_id: int) -> Iterator[tuple[Session, Rows]]:
         yield session, r
         r.bake.revision += 1
         session.add(r.bake)
+        session.flush()
+        after = load(house, session, bake_id)
+        plan = work_of(after).plan if r.bake.status == "live" else None
+        if not overdue(after):  # what the cook sees in the answer; a slip is told by the move itself
+            r.bake.told = moments(plan) if plan is not None else {}
+
+
+Moments = dict[str, list[Any]]
+ELSEWHERE = ("feed", "serve")  # marked on the starter, or not at all
+
+
+def overdue(r: Rows) -> bool:
+    """Whether a move that was told has gone by and is not done: the plan slips with the clock."""
+    done = {*ELSEWHERE, *r.done()}
+    return any(dt.datetime.fromisoformat(at) < r.now for key, (at, _) in r.bake.told.items() if key not in done)
+
+
+def moments(plan: DayPlan) -> Moments:
+    """Moves still to do: when each is, and its minutes of hands."""
+    return {s.key: [s.at.isoformat(), s.hands_min] for s in plan.steps if s.done_at is None}
 
 
 def shape_of(bake: Bake) -> Shape:

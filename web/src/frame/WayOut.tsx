@@ -5,7 +5,7 @@ import { useDayMoves, wayOutQuery } from "../api/day";
 import { useNow } from "../api/clock";
 import { Button } from "../controls/Button";
 import { Plate } from "../controls/Notice";
-import { clockNear } from "../words/format";
+import { clockNear, lower } from "../words/format";
 import { useWords } from "./units";
 
 const Box = styled.section`
@@ -27,7 +27,7 @@ export function WayOut({ bake, name, steps }: { bake: number; name: string; step
   if (found.data?.fits) return null;
   return (
     <Box data-testid="way-out" data-print="no" aria-live="polite">
-      <h2>{name} does not fit the hours there are</h2>
+      <h2>No room in the day: {lower(name)}</h2>
       {!found.data && !found.error && <p className="quiet">Looking for ways out…</p>}
       {found.error && <Plate>{found.error.message}</Plate>}
       {found.data && <p className="why">{found.data.because}</p>}

@@ -92,7 +92,7 @@ def because(wish: Wish, house: House) -> str:
             (b for b in house.busy if b.start < b_end and b.end > a), key=lambda b: b.end - b.start, default=span
         )
         name = f" ({longest.name})" if longest.name else ""
-        text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b_end, wish.serve_at)}{name}"
+        text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b_end, a)}{name}"
         when = PURPOSES.get(key, "when it would be carried")
         if not any(text in x for x in said):
             said.append(f"{text}, {when}.")
@@ -177,7 +177,7 @@ def _busy(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
             name = f"“{span.name}”" if span.name else "the hours away"
             yield Relaxation(
                 {"busy": {"start": span.start, "end": span.end, "name": span.name}, **way_of(best)},
-                f"Free {name}, {moment(start, wish.serve_at)} to {moment(end, wish.serve_at)}.",
+                f"Free {name}, {moment(start, wish.serve_at)} to {moment(end, start)}.",
                 BUSY_COST + (end - start).total_seconds() / 7200, best,
             )  # fmt: skip
 
