@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 const Edge = styled.nav`
   position: relative; z-index: 5; height: 72px; background: var(--edge); display: flex; align-items: flex-end; gap: 4px; padding: 0 8px;
   padding-bottom: env(safe-area-inset-bottom);
+  @media (max-width: 600px) { gap: 2px; padding: 0 4px env(safe-area-inset-bottom); }
   a { text-decoration: none; }
 `;
 const Cut = styled(Link)`
@@ -56,7 +57,7 @@ const Room = styled(Link)`
   &[data-here="true"] { height: 66px; background: var(--ground); color: var(--ink); border: 3px solid var(--brass); border-bottom: 0; }
   &[data-kind="new"] { margin-left: auto; background: var(--brass-fill); color: var(--on-fill); height: 66px; font-weight: 700; }
   &:focus-visible { outline-offset: -6px; }
-  @media (max-width: 600px) { padding: 0 10px; font-size: 17px; }
+  @media (max-width: 600px) { padding: 0 6px; font-size: 15px; &[data-kind="new"] { padding: 0 7px; } }
 `;
 
 export function RoomBar({ kitchen, here }: { kitchen: number; here: string }) {

@@ -114,18 +114,24 @@ def _orders(items: Sequence[Item]) -> list[list[Item]]:
 
 def pack(items: Sequence[Item], house: House, shelf_l: float = np.inf) -> Packed:
     """A day for all bakes: the least costly of what is found in turn and together."""
-    best: Packed | None = None
-    for order in _orders(items):
-        packed = in_turn(order, house, shelf_l)
-        if best is None or packed.cost < best.cost:
-            best = packed
-        if all(packed.ways.values()):
-            break
-    assert best is not None
-    if all(best.ways.values()) or len(items) < 2:
+    by_table = _orders(items)[0]
+    best = in_turn(by_table, house, shelf_l)
+    missing = [i for i in by_table if best.ways[i.key] is None]
+    # what finds no place even alone finds none in any order
+    hopeless = {i.key for i in missing if Search(i.wish, house).best(i.choice) is None}
+    if len(hopeless) == len(missing):
         return best
-    whole = together(items, house, shelf_l)
-    return whole if whole is not None and whole.cost < best.cost else best
+    hopeful = [i for i in items if i.key not in hopeless]
+    for order in _orders(hopeful)[1:]:
+        packed = in_turn(order, house, shelf_l)
+        if packed.cost < best.cost - UNPLACED * len(hopeless):
+            best = Packed({**dict.fromkeys(hopeless), **packed.ways}, packed.how)
+        if all(packed.ways.values()):
+            return best
+    whole = together(hopeful, house, shelf_l) if len(hopeful) > 1 else None
+    if whole is not None and whole.cost < best.cost - UNPLACED * len(hopeless):
+        return Packed({**dict.fromkeys(hopeless), **whole.ways}, whole.how)
+    return best
 
 
 @dataclass(frozen=True)

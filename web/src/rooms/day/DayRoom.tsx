@@ -30,7 +30,7 @@ const Moves = styled.ol`
   .wait { grid-row: 1; grid-column: 4; text-align: right; font-size: 16px; color: var(--ink-2); b { font: 700 20px/1 var(--mono); color: var(--ink); } }
   .away { grid-column: 3 / 5; font-weight: 650; padding-left: 22px; position: relative; &::before { content: ""; position: absolute; left: 2px; top: 3px; width: 14px; height: 14px; background: repeating-linear-gradient(45deg, var(--ink) 0 2px, transparent 2px 5px); border: 1.5px solid var(--ink); } }
   .held { grid-column: 3 / 5; display: flex; gap: 14px; align-items: center; font-size: 16px; }
-  @media (max-width: 600px) { li { grid-template-columns: 76px minmax(0, 1fr) auto; > svg { display: none; } } .how { grid-column: 2 / 4; } .wait { grid-column: 3; } .away, .held { grid-column: 1 / 4; } .at { font-size: 22px; } }
+  @media (max-width: 600px) { li { grid-template-columns: 76px minmax(0, 1fr) auto; > svg { display: none; } } .how { grid-column: 2 / 4; } .wait { grid-row: auto; grid-column: 2 / 4; text-align: left; } .away, .held { grid-column: 1 / 4; } .at { font-size: 22px; } }
   @media print { li { grid-template-columns: 118px minmax(0, 1fr) auto; break-inside: avoid; > svg { display: none; } } .at { font-size: 30px; } .what { font-size: 26px; } .how, .wait { font-size: 19px; grid-column: 2; } .wait { grid-column: 3; } .held button { display: none; } }
 `;
 const Changes = styled.ul`

@@ -20,7 +20,8 @@ import { AirReadings, Places } from "./Places";
 import { Starters } from "./Starters";
 
 const Page = styled.div`
-  display: grid; gap: 18px; max-width: 1120px;
+  display: grid; grid-template-columns: minmax(0, 1fr); gap: 18px; max-width: 1120px;
+  @media (max-width: 600px) { > section { overflow-x: auto; } }
   .row { display: flex; flex-wrap: wrap; gap: 12px 26px; align-items: end; }
   section { display: grid; gap: 10px; border-top: 2px solid var(--ink); padding-top: 10px; }
   .hours { display: grid; grid-template-columns: repeat(auto-fill, minmax(76px, 1fr)); gap: 6px; }
