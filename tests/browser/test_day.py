@@ -50,7 +50,8 @@ def test_fridays_four_bakes_on_the_rule_and_as_a_list(demo_server: Server, watch
     page.keyboard.press("-")
     page.keyboard.press("-")
     expect(page.get_by_test_id("away").nth(3)).to_be_attached()
-    expect(rule(page).get_by_role("link", name=re.compile("Mix, Terrace naan"))).to_have_count(1)
+    shown = "Mix, Terrace naan" if size == "tablet" else "Mix, Supper sourdough"  # a phone has room for the soonest
+    expect(rule(page).get_by_role("link", name=re.compile(shown))).to_have_count(1)
     w.axe_clean()
     if size == "tablet":
         page.emulate_media(media="print")
