@@ -211,6 +211,8 @@ def placed(r: Rows, spec: BakeSpec) -> DayPlan:
     """The plan of a bake around the hours in which hands are away; as it would be without them when there is no way."""
     wish, house = wish_of(r, spec), house_of(r)
     plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
+    if r.near is not None:  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
+        return plan
     if r.bake.status != "live" or "roll" in wish.done or not house.busy or not clashing(plan, house):
         return plan
     solved = Search(wish, house).best(Choice())
