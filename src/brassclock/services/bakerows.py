@@ -69,8 +69,8 @@ class Rows:
         return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
 
 
-def load(house: House, session: Session, bake_id: int) -> Rows:
-    """The rows of a bake, or Missing."""
+def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
+    """The rows of a bake, or Missing. `busy` are the kitchen's hours away, when they are known already."""
     bake = session.get(Bake, bake_id)
     if bake is None or bake.deleted_at is not None:
         raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
@@ -81,7 +81,8 @@ def load(house: House, session: Session, bake_id: int) -> Rows:
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
         rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
         now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
-        starters.feeds(session, starter.id or 0) if starter else (), busy=hours.spans(session, kitchen, now),
+        starters.feeds(session, starter.id or 0) if starter else (), 
+        busy=hours.spans(session, kitchen, now) if busy is None else busy,
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
     )  # fmt: skip
 

@@ -61,7 +61,8 @@ def feed_before(r: Rows, grams: float, mixed: dt.datetime) -> FeedPlan | None:
     """The feed to give before mixing at `mixed`; None when none is needed, or no time is left for one."""
     if r.starter is None or "mix" in r.done() or not grams or good_at(r, mixed):
         return None
-    seed = Seed(*_seed(r))
+    state, days = starters.seed_before(r.feeds, r.now)
+    seed = Seed(state, r.starter.vitality_mean, days)
     total = grams * SPARE
     seed_g, flour_g, water_g = (total * p / sum(USUAL) for p in USUAL)
     path = starters.air_of(r.kitchen, later(mixed, -6.0), r.now)
@@ -80,12 +81,6 @@ def feed_before(r: Rows, grams: float, mixed: dt.datetime) -> FeedPlan | None:
         if found is not None:
             return FeedPlan(at, found.seed_g, found.flour_g, found.water_g)
     return None
-
-
-def _seed(r: Rows) -> tuple[str, float, float]:
-    assert r.starter is not None
-    state, days = starters.seed_before(r.feeds, r.now)
-    return state, r.starter.vitality_mean, days
 
 
 def with_feed(plan: DayPlan, feed: FeedPlan | None) -> DayPlan:

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field, StringConstraints
 
-from brassclock.services.given import Name, RowId, Strict
+from brassclock.services.given import Name, Strict
 
 
 def _clock(text: str) -> str:
@@ -55,6 +55,3 @@ class RelaxIn(Strict):
 
     number: Annotated[int, Field(ge=0, le=20)]
     text: Annotated[str, StringConstraints(max_length=300)]
-
-
-__all__ = ["BusyIn", "CalendarIn", "PinIn", "RelaxIn", "RowId"]

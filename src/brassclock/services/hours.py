@@ -16,18 +16,13 @@ from brassclock.store.tables import BusyHours, Calendar, Kitchen
 BEHIND, AHEAD = dt.timedelta(hours=30), dt.timedelta(days=15)
 
 
-def _clock(text: str) -> dt.time:
-    hour, minute = text.split(":")
-    return dt.time(int(hour), int(minute))
-
-
 def weekly(
     row: BusyHours, zone: dt.tzinfo, start: dt.datetime, end: dt.datetime
 ) -> list[tuple[dt.datetime, dt.datetime]]:
     """Spans of a weekly rule that touch start to end, by the local clock; an end before its start is on the next day."""
     if not row.days or row.from_time is None or row.until_time is None:
         return []
-    first, last = _clock(row.from_time), _clock(row.until_time)
+    first, last = dt.time.fromisoformat(row.from_time), dt.time.fromisoformat(row.until_time)
     found = []
     day = start.astimezone(zone).date() - dt.timedelta(days=1)
     while day <= end.astimezone(zone).date():

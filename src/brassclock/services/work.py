@@ -35,7 +35,7 @@ from brassclock.core.rise.recipe import dosed
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape, thickness_mm
 from brassclock.core.weigh.lines import TypedLine
-from brassclock.services import bakerows, rising
+from brassclock.services import bakerows, hours, rising
 from brassclock.services import bowl as bowls
 from brassclock.services.bakerows import JUST_MIXED as JUST_MIXED
 from brassclock.services.bakerows import Rows as Rows
@@ -119,7 +119,8 @@ def _tick(r: Rows) -> int:
 
 def load_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
     """Every bake of a kitchen, computed, each around the hands that the others were last told to want."""
-    found = [load(house, session, b.id or 0) for b in rows.of_kitchen(session, kitchen_id)]
+    busy = _hours_away(house, session, kitchen_id)
+    found = [load(house, session, b.id or 0, busy) for b in rows.of_kitchen(session, kitchen_id)]
     return [(r, work_of(r)) for r in found]
 
 
@@ -129,10 +130,11 @@ def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows
     A dough that is mixed goes first, then the soonest table.
     """
     live = [b for b in rows.of_kitchen(session, kitchen_id) if b.status == "live"]
+    busy = _hours_away(house, session, kitchen_id)
     taken: tuple[Busy, ...] = ()
     done = []
     for bake in sorted(live, key=_rank):
-        r = replace(bakerows.load(house, session, bake.id or 0), taken=taken)
+        r = replace(bakerows.load(house, session, bake.id or 0, busy), taken=taken)
         done.append((r, work_of(r)))
         plan = done[-1][1].plan
         if plan is not None:
@@ -140,14 +142,20 @@ def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows
     return done
 
 
+def _hours_away(house: House, session: Session, kitchen_id: int) -> tuple[Busy, ...]:
+    """The kitchen's busy hours, read once for all its bakes."""
+    kitchen = house.kitchen(session, kitchen_id)
+    return hours.spans(session, kitchen, house.now(session, kitchen))
+
+
 def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
     """Which bake takes its hands first."""
     return not bake.told or "mix" in bake.told, bake.serve_at, bake.id or 0
 
 
-def load(house: House, session: Session, bake_id: int) -> Rows:
+def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
     """The rows of a bake, with the hours in which bakes before it were told to have the hands; or Missing."""
-    r = bakerows.load(house, session, bake_id)
+    r = bakerows.load(house, session, bake_id, busy)
     if r.bake.status != "live":
         return r
     before = [

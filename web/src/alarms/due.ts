@@ -29,12 +29,13 @@ const answered = (): string[] => JSON.parse(localStorage.getItem(ANSWERED) ?? "[
 function look(): void {
   const now = serverNow();
   // an alarm that a new plan puts ahead again is as if it never rang; one that only slides with the clock stays rung
-  const ahead = [...lists.values()].flat().filter((a) => a.at > now + AHEAD_MS && raised.has(a.id)).map((a) => a.id);
+  const all = [...lists.values()].flat();
+  const ahead = all.filter((a) => a.at > now + AHEAD_MS && raised.has(a.id)).map((a) => a.id);
   if (ahead.length > 0) {
     ahead.forEach((id) => raised.delete(id));
     localStorage.setItem(ANSWERED, JSON.stringify(answered().filter((id) => !ahead.includes(id))));
   }
-  const due = [...lists.values()].flat().filter((a) => a.at <= now).sort((a, b) => b.at - a.at);
+  const due = all.filter((a) => a.at <= now).sort((a, b) => b.at - a.at);
   for (const alarm of due) {
     if (raised.has(alarm.id)) continue;
     raised.add(alarm.id);

@@ -16,6 +16,9 @@ export type TapIn = Schemas["TapIn"];
 
 export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
 
+/** The parts of a request's path. */
+export const path = <P extends object>(p: P) => ({ params: { path: p } });
+
 /** A problem as the server tells it, or that it was out of reach. */
 export class Problem extends Error {
   constructor(

@@ -1,8 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { client, type Schemas, take } from "./client";
+import { client, path, type Schemas, take } from "./client";
 import { syncClock } from "./clock";
-
-const path = <P extends object>(p: P) => ({ params: { path: p } });
 
 export const hoursQuery = (kitchen: number) =>
   queryOptions({ queryKey: ["hours", kitchen], queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/hours", path({ kitchen_id: kitchen }))) });

@@ -1,9 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { type Bake, type BakeChange, client, type Hearth, type Schemas, take } from "./client";
+import { type Bake, type BakeChange, client, type Hearth, path, type Schemas, take } from "./client";
 import { syncClock } from "./clock";
 import { freshHearth } from "./queue";
-
-const path = <P extends object>(p: P) => ({ params: { path: p } });
 
 export const kitchensQuery = () =>
   queryOptions({ queryKey: ["kitchens"], queryFn: async () => (await take(client.GET("/api/kitchens"))).kitchens });

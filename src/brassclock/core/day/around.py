@@ -99,7 +99,6 @@ class Solved:
     dose: float
     plan: DayPlan
     found: Found
-    slots: Slots
 
     @property
     def cost(self) -> float:
@@ -159,7 +158,7 @@ def own_course(spec: BakeSpec) -> Course:
 
 
 class Search:
-    """The search for one bake's day. Sweeps and real runs are counted; nothing is kept between searches."""
+    """The search for one bake's day; nothing is kept between searches."""
 
     def __init__(self, wish: Wish, house: House) -> None:
         self.wish, self.house = wish, house
@@ -210,7 +209,7 @@ class Group:
         self.table = table_of(spec, wish.serve_at, slots)
         self.chores = chores_of(spec, wish.feed_h)
         held = {**held_pins(wish.pins, wish.now, wish.done), **wish.done}
-        self.over = bool(course.chill) and "cold_out" in held and "cold_out" in wish.done
+        self.over = bool(course.chill) and "cold_out" in wish.done
         place = {k: slots.before(v) for k, v in held.items()}
         self.fixed = Fixed(place.get("mix"), place.get("ball"), place.get("cold_in"), place.get("cold_out"))
         self.rounds = 0
@@ -359,4 +358,4 @@ class Group:
             pins["preheat"] = at(heat)
         pins = {k: v for k, v in pins.items() if k not in wish.done}
         plan = plan_back(spec, self.search.house.hourly_c, wish.serve_at, wish.now, wish.done, pins=pins)
-        return Solved(self.course.key, self.dose, plan, f, self.search.slots)
+        return Solved(self.course.key, self.dose, plan, f)

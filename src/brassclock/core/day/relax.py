@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -78,9 +78,9 @@ def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
 def because(wish: Wish, house: House) -> str:
     """One or two sentences on why the bake as it is set finds no place."""
     plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
-    if plan.late_min >= 1 and not clashing(plan, house):
-        return f"It cannot be ready before {moment(plan.serve_at, wish.now)}, {plan.late_min:.0f} min late."
     hit = clashing(plan, house)
+    if plan.late_min >= 1 and not hit:
+        return f"It cannot be ready before {moment(plan.serve_at, wish.now)}, {plan.late_min:.0f} min late."
     if not hit:
         return "No time of mixing and balling leaves the dough inside its windows."
     stretches = away(house.busy, house.cooks)
@@ -99,23 +99,17 @@ def because(wish: Wish, house: House) -> str:
     return " ".join(said[:2])
 
 
-def relaxations(
-    wish: Wish, house: House, *, choice: Choice | None = None, may: Sequence[str] = ("dose", "course", "serve", "busy")
-) -> list[Relaxation]:
+def relaxations(wish: Wish, house: House, *, choice: Choice | None = None) -> list[Relaxation]:
     """Changes that make a bake fit which does not, the least inconvenient first. `choice` bounds courses and doses."""
     choice = choice or Choice((AS_PLANNED, *COURSES), DOSES)
     open_to_change = "mix" not in wish.done
     found: list[Relaxation] = []
-    if open_to_change and "dose" in may:
-        found += _doses(wish, house, choice)
-    if open_to_change and "course" in may:
-        found += _courses(wish, house, choice)
-    if "serve" in may:
-        found += _serving(wish, house, Choice())
-        if not found and open_to_change and "dose" in may:
-            found += _serving(wish, house, Choice((AS_PLANNED,), choice.doses))
-    if "busy" in may:
-        found += _busy(wish, house, Choice() if found else choice)
+    if open_to_change:
+        found += [*_doses(wish, house, choice), *_courses(wish, house, choice)]
+    found += _serving(wish, house, Choice())
+    if not found and open_to_change:
+        found += _serving(wish, house, Choice((AS_PLANNED,), choice.doses))
+    found += _busy(wish, house, Choice() if found else choice)
     return sorted(found, key=lambda r: r.cost)[:KEPT]
 
 
