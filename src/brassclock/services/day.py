@@ -11,7 +11,7 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.around import AS_PLANNED, COURSES, Choice
-from brassclock.core.day.backward import WORDS, BakeSpec, DayPlan, DayStep
+from brassclock.core.day.backward import WORDS, BakeSpec, DayPlan, DayStep, kind_of
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import DOSES, Relaxation, because, clashing, moment, relaxations
 from brassclock.core.evidence import refuse
@@ -191,10 +191,10 @@ def change_text(moves: list[dict[str, Any]], why: str, zone: dt.tzinfo, now: dt.
         return f"The moves are others now: {why}."
     first = told[0]
     was, at = (dt.datetime.fromisoformat(first[k]).astimezone(zone) for k in ("was", "at"))
-    name = WORDS[first["key"].rstrip("0123456789")].lower()
+    name = WORDS[kind_of(first["key"])].lower()
     way = "earlier" if at < was else "later"
     more = f", {len(told) - 1} more with it" if len(told) > 1 else ""
-    gap = round(abs((at - was).total_seconds()) / 300) * 5
+    gap = round(abs(hours_between(was, at)) * 12) * 5
     span = f"{gap} min" if gap < 90 else f"{gap / 60:.0f} h"
     return f"{name.capitalize()} is {span} {way}, at {moment(at, now)}{more}: {why}."
 
@@ -217,7 +217,7 @@ def _moved_out(bake: Bake, c: PlanChange, zone: dt.tzinfo, now: dt.datetime) -> 
         bake_id=bake.id or 0, bake=bake.name, at=c.at, because=c.because,
         moves=[
             MovedStep(
-                key=m["key"], name=WORDS[m["key"].rstrip("0123456789")],
+                key=m["key"], name=WORDS[kind_of(m["key"])],
                 was=dt.datetime.fromisoformat(m["was"]) if m["was"] else None,
                 at=dt.datetime.fromisoformat(m["at"]) if m["at"] else None,
             )

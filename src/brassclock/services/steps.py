@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from brassclock.core.day.backward import DayPlan, DayStep
+from brassclock.core.day.backward import DayPlan, DayStep, kind_of
 from brassclock.core.day.hands import clashes
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.services.bakerows import Rows
@@ -44,7 +44,7 @@ def steps_of(r: Rows, work: Work) -> list[StepOut]:
             StepOut(
                 bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
                 can_wait_until=s.can_wait_until, not_before=s.not_before, done_at=done.get(s.key),
-                leaf=LEAF_OF_STEP[s.key.rstrip("0123456789")], hands_min=s.hands_min, place=_place(r, s, work.plan),
+                leaf=LEAF_OF_STEP[kind_of(s.key)], hands_min=s.hands_min, place=_place(r, s, work.plan),
                 reason=_reason(s, work.plan) if s.key != "feed" else _feed_words(work),
                 feed=_feed_out(r, work) if s.key == "feed" else None, away=(away[0].name or "hours away") if away else None,
                 pinned=ahead and pins.get(s.key) == (work.plan.mixed_at if s.key == "mix" else s.at),

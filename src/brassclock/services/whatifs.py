@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from brassclock.core.day.backward import WORDS
+from brassclock.core.day.backward import WORDS, kind_of
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import clashing
 from brassclock.core.day.routes import Route, routes
@@ -147,7 +147,7 @@ def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
 
     away = clashing(plan, rising.house_of(r)) if found.fits else []
     because = (
-        f"{WORDS[away[0][0].rstrip('0123456789')]} falls where no hands are free: {away[0][1].name or 'hours away'}."
+        f"{WORDS[kind_of(away[0][0])]} falls where no hands are free: {away[0][1].name or 'hours away'}."
         if away
         else found.because
     )

@@ -40,6 +40,15 @@ WORDS = {
 Path = tuple[tuple[float, float], ...]
 
 
+def kind_of(key: str) -> str:
+    """The kind of a move by its key: one that comes several times is numbered.
+
+    >>> kind_of("wave2"), kind_of("ball")
+    ('wave', 'ball')
+    """
+    return key.rstrip("0123456789")
+
+
 @dataclass(frozen=True)
 class Cold:
     """Hours in a cold place, begun so long into a stage [h]."""
@@ -326,9 +335,7 @@ def plan_back(
                 gap_h = spec.service_min / spec.waves / 60
                 chain += [(f"wave{i + 1}", shift(span[1], i * gap_h), 3.0, None) for i in range(1, spec.waves)]
     steps = tuple(
-        DayStep(
-            key, WORDS[key.rstrip("0123456789")], done.get(key, at), minutes, wait, soonest_of.get(key), done.get(key)
-        )
+        DayStep(key, WORDS[kind_of(key)], done.get(key, at), minutes, wait, soonest_of.get(key), done.get(key))
         for key, at, minutes, wait in chain
     )
     ordered = tuple(sorted(steps, key=lambda s: s.at))
