@@ -97,6 +97,7 @@ def test_trying_changes_nothing_until_it_is_kept(client: FlaskClient, kitchen: d
     yeast = next(x for x in kept["settings"]["lines"] if x["ingredient"] == "yeast_instant")
     assert yeast["amount"] == "2.3 g"
     assert (kept["settings"]["dough_c"], at(kept["serve_at"])) == (24, at(later))
+    assert tried()[1]["dose_text"].startswith("2.3 g instant")  # what is tried next is of the bake as it is now
     chances = [
         client.post(f"{url}/whatif", json={"by": by}).json["rise"]["ready_by"][1]["probability"]
         for by in ("in 8 h", "in 14 h", "in 17 h")

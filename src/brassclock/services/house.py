@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
+from typing import Any, TypeVar
 from zoneinfo import ZoneInfo
 
 from sqlalchemy import Engine
@@ -14,6 +15,7 @@ from brassclock.store import kitchens
 from brassclock.store.tables import ClockState, Kitchen
 
 RATES = (0.0, 1.0, 60.0)
+T = TypeVar("T")
 
 
 def system_now() -> dt.datetime:
@@ -37,6 +39,8 @@ class House:
         self._looking = engine.execution_options(looking=True)
         self.with_demo = with_demo
         self.real_now = real_now
+        self._writes = 0
+        self._steady: tuple[Hashable, Any] | None = None
 
     @contextmanager
     def look(self) -> Iterator[Session]:
@@ -49,6 +53,19 @@ class House:
         """One change, one transaction, one at a time: all of it or nothing."""
         with Session(self.engine, expire_on_commit=False) as session, session.begin():
             yield session
+        self._writes += 1
+
+    def steady(self, what: Hashable, look: Callable[[], T]) -> T:
+        """What `look` finds, kept until anything is written or the minute is over: for many questions about one thing.
+
+        Only the last one is kept, and nobody may alter it.
+        """
+        key = (what, self._writes, self.real_now().replace(second=0, microsecond=0))
+        kept = self._steady
+        if kept is None or kept[0] != key:
+            kept = self._steady = (key, look())
+        found: T = kept[1]
+        return found
 
     def kitchen(self, session: Session, kitchen_id: int) -> Kitchen:
         """The kitchen, or Missing."""

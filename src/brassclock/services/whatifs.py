@@ -50,9 +50,13 @@ def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
 
 def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     """The rise and the moves as a change would make them."""
-    with house.look() as session:
-        r = works.load(house, session, bake_id)
-    as_is = works.work_of(r)
+
+    def stands() -> tuple[works.Rows, works.Work]:
+        with house.look() as session:
+            r = works.load(house, session, bake_id)
+        return r, works.work_of(r)
+
+    r, as_is = house.steady(("what if", bake_id), stands)
     line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
     changed = _changed(r, given)
     known = as_is.plan
