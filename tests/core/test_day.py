@@ -19,10 +19,11 @@ from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Searc
 from brassclock.core.day.backward import BakeSpec, Cold, StageSpec, plan_back
 from brassclock.core.day.hands import Busy, Slots, away, clashes, free_hands
 from brassclock.core.day.kitchen_air import hours_between, later
-from brassclock.core.day.pack import Item, hand_spans, in_turn, pack, surface_span, together
+from brassclock.core.day.pack import Item, in_turn, pack, together
 from brassclock.core.day.places import places_of
 from brassclock.core.day.progress import pace, scale_of
 from brassclock.core.day.relax import DOSES, because, clashing, relaxations
+from brassclock.core.day.shared import Shared, Shelved, cold_span, crowding, hand_spans, surface_span
 from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Rates, Table, Way, heat_slot, ways
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise.course import warm
@@ -99,6 +100,8 @@ def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table
             moves += [(into, into + 1), (out, out + 1)]
             r = rates.bulk if way.chill == "bulk" else rates.ball
             warmed = max(r[end] - r[out] - way.warmed * rates.warms[out], 0.0)
+            if rates.full is not None and rates.full[out] > rates.full[into]:
+                continue
             inside = r[into] - r[start] + rates.cools[into] + rates.cold_slot * (out - into) + warmed
             first, second = (inside, second) if way.chill == "bulk" else (first, inside)
         if not all(idle(a, b) for a, b in moves):
@@ -148,6 +151,8 @@ def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, Table, 
             cold_high=18,
             warmed=0.8,
         )
+        full = draw(st.lists(st.sampled_from([0, 0, 0, 0, 1]), min_size=count, max_size=count))
+        rates = replace(rates, full=np.concatenate([[0], np.cumsum(full)]))
     return (
         way,
         rates,
@@ -392,35 +397,63 @@ def nobody_does_two_things(packed: dict, home: House, surface_of: dict[str, str]
             assert clashes(s.start, (s.end - s.start).total_seconds() / 60, beside, home.cooks) == [], (k, s)
     for a, b in itertools.combinations(placed, 2):
         if surface_of[a] == surface_of[b]:
-            (a0, a1), (b0, b1) = surface_span(placed[a].plan), surface_span(placed[b].plan)
-            assert a1 <= b0 or b1 <= a0
+            one, other = surface_span(placed[a].plan), surface_span(placed[b].plan)
+            assert one.end <= other.start or other.end <= one.start
+    for k, w in placed.items():
+        cold = tuple(x for o, v in placed.items() if o != k for x in cold_span(v.plan, o, 6.0))
+        assert crowding(w.plan, 6.0, Shared(cold=cold, shelf_l=home.shared.shelf_l)) == []
 
 
 @pytest.mark.parametrize(
     ("busy", "cooks"), [([], 1), (WEEK[:-1], 1), (WEEK[:-1], 2)], ids=["free", "week", "week, two cooks"]
 )
 def test_several_bakes_share_hands_surfaces_and_the_shelf(busy: list[Busy], cooks: int) -> None:
-    home, now = house(busy, cooks), FRIDAY - dt.timedelta(hours=90)
+    home = replace(house(busy, cooks), shared=Shared(shelf_l=13.0))
+    now = FRIDAY - dt.timedelta(hours=90)
     chilled = spec(cold=Cold(0.25, 14, PLACES["fridge"]))
     choice = Choice((AS_PLANNED, *COURSES), DOSES)
     items = [
         Item(
             f"b{i}",
-            Wish(chilled if i % 2 else spec(3.0), FRIDAY + dt.timedelta(minutes=75 * i), now),
+            Wish(chilled if i % 2 else spec(3.0), FRIDAY + dt.timedelta(minutes=75 * i), now, litres=6.0),
             choice,
             f"s{i % 2}",
-            6.0,
         )
         for i in range(4)
     ]
     surfaces = {i.key: i.surface or "" for i in items}
-    whole = pack(items, home, 13.0)
-    for packed in (in_turn(items, home, 13.0), together(items, home, 13.0), whole):
+    whole = pack(items, home)
+    for packed in (in_turn(items, home), together(items, home), whole):
         assert packed is not None
         nobody_does_two_things(dict(packed.ways), home, surfaces)
-    assert whole.cost <= in_turn(items, home, 13.0).cost
+    assert whole.cost <= in_turn(items, home).cost
     if not busy:
         assert all(whole.ways.values())
+
+
+def test_a_surface_and_a_shelf_that_others_have_are_gone_around_or_told() -> None:
+    made, now = spec(0.4, Cold(0.25, 14, PLACES["fridge"])), FRIDAY - dt.timedelta(hours=90)
+    wish = Wish(made, FRIDAY, now, litres=6.0)
+    plain = Search(wish, house([])).best(Choice())
+    assert plain is not None
+    begins = plain.plan.step("cold_in").at
+    jam = Shelved(begins - dt.timedelta(hours=2), begins + dt.timedelta(hours=2), "jam", 10.0)
+    shelf = replace(house([]), shared=Shared(cold=(jam,), shelf_l=15.0))
+    moved = Search(wish, shelf).best(Choice())
+    assert moved is not None and crowding(plain.plan, 6.0, shelf.shared) and not crowding(moved.plan, 6.0, shelf.shared)
+    bears(moved, shelf, FRIDAY)
+    small = replace(house([]), shared=Shared(shelf_l=5.0))
+    assert Search(wish, small).best(Choice()) is None and "too small" in because(wish, small)
+    flat = Busy(FRIDAY - dt.timedelta(hours=1), FRIDAY + dt.timedelta(minutes=40), "flat ones")
+    hot = replace(house([]), shared=Shared(hot=(flat,)))
+    assert Search(wish, hot).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
+    assert because(wish, hot) == "Its surface is taken between 19:00 and 20:40 (flat ones)."
+    later_table = [r.change["serve_min"] for r in relaxations(wish, hot) if "serve_min" in r.change]
+    assert any(m >= 60 for m in later_table) and all(
+        not crowding(r.solved.plan, 6.0, hot.shared) for r in relaxations(wish, hot)
+    )
+    lit = {"weigh": now, "mix": now, "ball": now, "preheat": now}
+    assert crowding(plan_back(made, SWING, FRIDAY, now, lit), 6.0, hot.shared) == []
 
 
 def test_packing_together_finds_what_one_after_the_other_does_not() -> None:

@@ -19,7 +19,7 @@ from sqlmodel import Session
 from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
-from brassclock.core.day.pack import hand_spans
+from brassclock.core.day.shared import hand_spans
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line import Line, plan_line

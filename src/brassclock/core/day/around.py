@@ -17,6 +17,7 @@ from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Slots, free
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place
 from brassclock.core.day.progress import At, Real, Scale, real, scale_of
+from brassclock.core.day.shared import ON_THE_HEAT, Shared
 from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Table, Way, heat_slot, ways, work_fits
 
 ROUNDS = 3
@@ -71,16 +72,19 @@ class Wish:
     done: Mapping[str, dt.datetime] = field(default_factory=dict)
     pins: Mapping[str, dt.datetime] = field(default_factory=dict)
     feed_h: tuple[float, float] | None = None  # hours before mixing at which a starter has to be fed: latest, earliest
+    litres: float = 0.0  # of the shelf, while it is in the cold
 
 
 @dataclass(frozen=True)
 class House:
-    """Where it happens: air by the hour, places, hours in which hands are away, and how many cooks there are."""
+    """Where it happens: air by the hour, places, hours in which hands are away, how many cooks there are, and what other
+    bakes have."""
 
     hourly_c: Sequence[float]
     places: Mapping[str, Place]
     busy: Sequence[Busy] = ()
     cooks: int = 1
+    shared: Shared = field(default_factory=Shared)
 
 
 @dataclass(frozen=True)
@@ -165,6 +169,9 @@ class Search:
         self.slots = slots_for(wish)
         self.now = max(self.slots.after(wish.now), 0)
         self.free = free_hands(self.slots, house.busy, house.cooks)
+        own = bool(ON_THE_HEAT & wish.done.keys())
+        self.hot = [] if own else [(self.slots.before(b.start), self.slots.after(b.end)) for b in house.shared.hot]
+        self.full = None if "cold_in" in wish.done else house.shared.full(self.slots, wish.litres)
         self.scales: dict[str, Scale] = {}
 
     def groups(self, choice: Choice) -> list[Group]:
@@ -178,9 +185,14 @@ class Search:
             if dose != 1.0:
                 spec = replace(spec, batch=spec.batch.dosed(dose))
             group = Group(self, course, dose, spec)
-            if work_fits(group.chores, self.free, group.table, self.now):
+            if work_fits(group.chores, self.free, group.table, self.now) and not self._hot(group):
                 found.append(group)
         return sorted(found, key=lambda g: g.cost)
+
+    def _hot(self, group: Group) -> bool:
+        """Whether another bake has the surface while this one wants it."""
+        begins, ends = group.surface_slots()
+        return any(a < ends and begins < b for a, b in self.hot)
 
     def best(self, choice: Choice) -> Solved | None:
         """The least costly way that the real rise bears out. A group is run only while it could still be it."""
@@ -221,7 +233,8 @@ class Group:
         known, key = self.search.scales, f"{self.course.key} {self.over}"
         if key not in known:
             cold = None if self.over else self.spec.bulk.cold or self.spec.ball.cold
-            known[key] = scale_of(self.spec, self.search.house.hourly_c, self.search.slots, cold)
+            scale = scale_of(self.spec, self.search.house.hourly_c, self.search.slots, cold)
+            known[key] = replace(scale, rates=replace(scale.rates, full=self.search.full))
         return known[key]
 
     @property

@@ -6,7 +6,6 @@ set packing over a pool of ways (`scipy.optimize.milp`). The better is kept, and
 
 from __future__ import annotations
 
-import datetime as dt
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import permutations
@@ -14,9 +13,9 @@ from itertools import permutations
 import numpy as np
 
 from brassclock.core.day.around import ROUNDS, Choice, Group, House, Search, Solved, Wish
-from brassclock.core.day.backward import DayPlan
-from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
+from brassclock.core.day.hands import SLOT_MIN, Slots, free_hands
 from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.shared import cold_span, hand_spans, surface_span
 from brassclock.core.day.sweep import Found
 
 ORDERS = 6
@@ -28,13 +27,12 @@ BUDGET_S = 0.6
 
 @dataclass(frozen=True)
 class Item:
-    """A bake to place: its wish and choice, the surface it bakes on, and the litres it takes in the cold."""
+    """A bake to place: its wish and choice, and the surface it bakes on."""
 
     key: str
     wish: Wish
     choice: Choice = field(default_factory=Choice)
     surface: str | None = None
-    litres: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -49,58 +47,26 @@ class Packed:
         return sum(UNPLACED if w is None else w.cost for w in self.ways.values())
 
 
-def hand_spans(plan: DayPlan, name: str) -> list[Busy]:
-    """The hours in which a planned bake takes one pair of hands."""
-    return [
-        Busy(s.at, s.at + dt.timedelta(minutes=s.hands_min), name, 1)
-        for s in plan.steps
-        if s.hands_min > 0 and s.done_at is None
-    ]
+def beside(house: House, item: Item, placed: Iterable[tuple[Item, Solved]]) -> House:
+    """The house as a bake finds it when others are placed: their hands, their surfaces, their litres of the shelf."""
+    others = [(o, way.plan) for o, way in placed if o.key != item.key]
+    hands = [span for o, plan in others for span in hand_spans(plan, o.key)]
+    hot = [surface_span(plan, o.key) for o, plan in others if item.surface is not None and o.surface == item.surface]
+    cold = [span for o, plan in others for span in cold_span(plan, o.key, o.wish.litres)]
+    shared = replace(house.shared, hot=(*house.shared.hot, *hot), cold=(*house.shared.cold, *cold))
+    return replace(house, busy=[*house.busy, *hands], shared=shared)
 
 
-def surface_span(plan: DayPlan) -> tuple[dt.datetime, dt.datetime]:
-    """From the heating of the surface to the last bread off it."""
-    return plan.step("preheat").at, plan.serve_at
-
-
-def overlaps(a: tuple[dt.datetime, dt.datetime], b: tuple[dt.datetime, dt.datetime]) -> bool:
-    """Whether two spans share time."""
-    return a[0] < b[1] and b[0] < a[1]
-
-
-def cold_span(plan: DayPlan) -> tuple[dt.datetime, dt.datetime] | None:
-    """When a planned bake is in the cold."""
-    into = next((s.at for s in plan.steps if s.key == "cold_in"), None)
-    out = next((s.at for s in plan.steps if s.key == "cold_out"), None)
-    return (into, out) if into and out else None
-
-
-def in_turn(items: Sequence[Item], house: House, shelf_l: float = np.inf) -> Packed:
+def in_turn(items: Sequence[Item], house: House) -> Packed:
     """One after the other, each around those before it."""
     found: dict[str, Solved | None] = {}
-    spans: list[Busy] = []
     placed: list[tuple[Item, Solved]] = []
     for item in items:
-        solved = Search(item.wish, replace(house, busy=[*house.busy, *spans])).best(item.choice)
-        if solved is not None and _fits_beside(item, solved, placed, shelf_l):
-            found[item.key] = solved
+        solved = Search(item.wish, beside(house, item, placed)).best(item.choice)
+        found[item.key] = solved
+        if solved is not None:
             placed.append((item, solved))
-            spans += hand_spans(solved.plan, item.key)
-        else:
-            found[item.key] = None
     return Packed(found, "in turn")
-
-
-def _fits_beside(item: Item, solved: Solved, placed: Iterable[tuple[Item, Solved]], shelf_l: float) -> bool:
-    hot, cold = surface_span(solved.plan), cold_span(solved.plan)
-    on_shelf = item.litres
-    for other, way in placed:
-        if item.surface is not None and other.surface == item.surface and overlaps(hot, surface_span(way.plan)):
-            return False
-        beside = cold_span(way.plan)
-        if cold and beside and overlaps(cold, beside):
-            on_shelf += other.litres
-    return cold is None or on_shelf <= shelf_l
 
 
 def _orders(items: Sequence[Item]) -> list[list[Item]]:
@@ -112,10 +78,10 @@ def _orders(items: Sequence[Item]) -> list[list[Item]]:
     return [by_table, by_table[::-1], *rotated][:ORDERS]
 
 
-def pack(items: Sequence[Item], house: House, shelf_l: float = np.inf) -> Packed:
+def pack(items: Sequence[Item], house: House) -> Packed:
     """A day for all bakes: the least costly of what is found in turn and together."""
     by_table = _orders(items)[0]
-    best = in_turn(by_table, house, shelf_l)
+    best = in_turn(by_table, house)
     missing = [i for i in by_table if best.ways[i.key] is None]
     # what finds no place even alone finds none in any order
     hopeless = {i.key for i in missing if Search(i.wish, house).best(i.choice) is None}
@@ -123,12 +89,12 @@ def pack(items: Sequence[Item], house: House, shelf_l: float = np.inf) -> Packed
         return best
     hopeful = [i for i in items if i.key not in hopeless]
     for order in _orders(hopeful)[1:]:
-        packed = in_turn(order, house, shelf_l)
+        packed = in_turn(order, house)
         if packed.cost < best.cost - UNPLACED * len(hopeless):
             best = Packed({**dict.fromkeys(hopeless), **packed.ways}, packed.how)
         if all(packed.ways.values()):
             return best
-    whole = together(hopeful, house, shelf_l) if len(hopeful) > 1 else None
+    whole = together(hopeful, house) if len(hopeful) > 1 else None
     if whole is not None and whole.cost < best.cost - UNPLACED * len(hopeless):
         return Packed({**dict.fromkeys(hopeless), **whole.ways}, whole.how)
     return best
@@ -165,14 +131,14 @@ def _pool(groups: Sequence[tuple[int, Group]]) -> list[_Entry]:
     return pool
 
 
-def together(items: Sequence[Item], house: House, shelf_l: float = np.inf, budget_s: float = BUDGET_S) -> Packed | None:
+def together(items: Sequence[Item], house: House, budget_s: float = BUDGET_S) -> Packed | None:
     """All at once as a set packing; what the real rise does not bear out is set right and packed again."""
     groups = [
         (number, group) for number, item in enumerate(items) for group in _hopeful(Search(item.wish, house), item)
     ]
     best: Packed | None = None
     for _ in range(ROUNDS):
-        chosen = _packed(items, _pool(groups), house, shelf_l, budget_s)
+        chosen = _packed(items, _pool(groups), house, budget_s)
         found: dict[str, Solved | None] = {item.key: None for item in items}
         for e in chosen:
             found[items[e.item].key] = e.group.settle(e.found)[0]
@@ -199,7 +165,7 @@ class _Rows:
         self.entries.append((self._known[(what, of)], column, amount))
 
 
-def _packed(items: Sequence[Item], pool: list[_Entry], house: House, shelf_l: float, budget_s: float) -> list[_Entry]:
+def _packed(items: Sequence[Item], pool: list[_Entry], house: House, budget_s: float) -> list[_Entry]:
     """The ways of the least costly packing; none when none is found in the time."""
     from scipy.optimize import Bounds, LinearConstraint, milp
     from scipy.sparse import coo_matrix
@@ -221,9 +187,10 @@ def _packed(items: Sequence[Item], pool: list[_Entry], house: House, shelf_l: fl
             a, b = e.group.surface_slots()
             for slot in range(a + offset, b + offset):
                 rows.use(column, item.surface, slot, 1.0, 1.0)
-        if e.found.into is not None and e.found.out is not None and item.litres and np.isfinite(shelf_l):
+        litres, shelf_l = item.wish.litres, house.shared.shelf_l
+        if e.found.into is not None and e.found.out is not None and litres and np.isfinite(shelf_l):
             for quarter in range((e.found.into + offset) // 3, (e.found.out + offset) // 3 + 1):
-                rows.use(column, "shelf", quarter, item.litres, shelf_l)
+                rows.use(column, "shelf", quarter, litres, shelf_l)
     at, columns, amounts = (np.array(x) for x in zip(*rows.entries, strict=True))
     matrix = coo_matrix((amounts, (at, columns)), shape=(len(rows.limits), len(pool)))
     done = milp(

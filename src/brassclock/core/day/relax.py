@@ -10,6 +10,7 @@ from typing import Any
 from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Solved, Wish
 from brassclock.core.day.backward import DayPlan, plan_back
 from brassclock.core.day.hands import Busy, away, clashes
+from brassclock.core.day.shared import crowding
 from brassclock.core.rise.recipe import Batch
 
 DOSES = (0.25, 0.4, 0.63, 1.0, 1.6)
@@ -78,7 +79,9 @@ def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
 def because(wish: Wish, house: House) -> str:
     """One or two sentences on why the bake as it is set finds no place."""
     plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
-    hit = clashing(plan, house)
+    hit, crowded = clashing(plan, house), crowding(plan, wish.litres, house.shared)
+    if crowded and not hit:
+        return " ".join(dict.fromkeys(_crowded(what, span, wish) for what, span in crowded))
     if plan.late_min >= 1 and not hit:
         return f"It cannot be ready before {moment(plan.serve_at, wish.now)}, {plan.late_min:.0f} min late."
     if not hit:
@@ -97,6 +100,15 @@ def because(wish: Wish, house: House) -> str:
         if not any(text in x for x in said):
             said.append(f"{text}, {when}.")
     return " ".join(said[:2])
+
+
+def _crowded(what: str, span: Busy, wish: Wish) -> str:
+    """Whose hours on a surface or a shelf are in the way."""
+    start, end = (x.astimezone(wish.serve_at.tzinfo) for x in (span.start, span.end))
+    hours = f"between {moment(start, wish.serve_at)} and {moment(end, start)}"
+    if what == "surface":
+        return f"Its surface is taken {hours} ({span.name})."
+    return f"The cold shelf has no room for it {hours} ({span.name})."
 
 
 def relaxations(wish: Wish, house: House, *, choice: Choice | None = None) -> list[Relaxation]:

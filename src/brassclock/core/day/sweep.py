@@ -85,13 +85,15 @@ class Table:
 @dataclass(frozen=True)
 class Rates:
     """Progress along the horizon, in hours at 25 C: cumulative at each boundary on the bench and in the balls' place,
-    per slot in the cold, and what going in there adds and coming out costs at each boundary."""
+    per slot in the cold, and what going in there adds and coming out costs at each boundary. `full` counts the slots
+    before each boundary in which the cold has no room for it."""
 
     bulk: Array
     ball: Array
     cold_slot: float = 0.0
     cools: Array = field(default_factory=lambda: np.zeros(1))
     warms: Array = field(default_factory=lambda: np.zeros(1))
+    full: Count | None = None
 
 
 @dataclass(frozen=True)
@@ -168,6 +170,8 @@ def _progress_in_cold(way: Way, rates: Array, r: Rates, start: NDArray[np.int64]
     out_of_cold = np.maximum(rates[end] - rates[o] - way.warmed * r.warms[o], 0.0)
     progress = rates[i] - rates[start] + r.cools[i] + r.cold_slot * (out - into) + out_of_cold
     fits = (out - into >= max(way.cold_low, 1)) & (out - into <= way.cold_high) & (into <= last)
+    if r.full is not None:
+        fits &= r.full[o] == r.full[i]
     return np.where(fits, progress, -np.inf)
 
 

@@ -15,9 +15,10 @@ from brassclock.core.day.around import House as Home
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec
 from brassclock.core.day.hands import Busy, clashes
 from brassclock.core.day.kitchen_air import hours_between
-from brassclock.core.day.pack import Item, hand_spans, pack
+from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import DEFAULTS, Place, places_of
 from brassclock.core.day.relax import DOSES, Relaxation, because, leaven_frac, relaxations
+from brassclock.core.day.shared import Shared
 from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, refuse
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
@@ -119,7 +120,6 @@ class Asked:
     wish: Wish
     choice: Choice
     surface: str
-    litres: float
 
 
 def run_day(req: DayReq) -> dict[str, Any]:
@@ -133,10 +133,11 @@ def run_day(req: DayReq) -> dict[str, Any]:
         Busy(b.start.astimezone(zone), b.end.astimezone(zone), b.name, b.hands and min(b.hands, req.kitchen.cooks))
         for b in req.busy
     ]
-    home = Home(req.kitchen.hourly_c, places_of({}, req.kitchen.fridge_c), busy, req.kitchen.cooks)
-    items = [Item(a.name, a.wish, a.choice, a.surface, a.litres) for a in asked]
-    packed = pack(items, home, req.kitchen.fridge_litres or float("inf"))
-    spans = [s for a in asked if (w := packed.ways[a.name]) for s in hand_spans(w.plan, a.name)]
+    shelf = Shared(shelf_l=req.kitchen.fridge_litres or float("inf"))
+    home = Home(req.kitchen.hourly_c, places_of({}, req.kitchen.fridge_c), busy, req.kitchen.cooks, shelf)
+    items = {a.name: Item(a.name, a.wish, a.choice, a.surface) for a in asked}
+    packed = pack(list(items.values()), home)
+    placed = [(items[key], way) for key, way in packed.ways.items() if way is not None]
     out: dict[str, Any] = {"steps": [], "routes": {}, "slack_min": None, "alternatives": [], "cautions": []}
     slack: list[float] = []
     missing = []
@@ -145,7 +146,7 @@ def run_day(req: DayReq) -> dict[str, Any]:
         if solved is None:
             missing.append(a)
             continue
-        others = replace(home, busy=[*busy, *(s for s in spans if s.name != a.name)])
+        others = beside(home, items[a.name], placed)
         steps, free_min = _steps(a, solved.plan, others)
         out["steps"] += steps
         out["routes"][a.name] = _route(a, solved)
@@ -154,7 +155,7 @@ def run_day(req: DayReq) -> dict[str, Any]:
     out["steps"].sort(key=lambda s: (s["start"], s["end"]))
     out["slack_min"] = round(min(slack), 1) if slack else None
     if missing:
-        out["infeasible"] = _infeasible(missing[0], replace(home, busy=[*busy, *spans]))
+        out["infeasible"] = _infeasible(missing[0], beside(home, items[missing[0].name], placed))
     out["why"] = {"steps": WHY.as_dict(), "slack_min": WHY.as_dict()}
     return out
 
@@ -243,8 +244,8 @@ def _asked(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     spec = replace(
         spec, line_min=line, service_min=service, waves=max(-int(-service // rising.WAVE_MIN), 1) if chilled else 1
     )
-    wish = Wish(spec, until.astimezone(zone), now)
-    return Asked(bake.name, wish, _choice(req.allow, spec), surface, grams / 1000 * LITRES_PER_KG)
+    wish = Wish(spec, until.astimezone(zone), now, litres=grams / 1000 * LITRES_PER_KG)
+    return Asked(bake.name, wish, _choice(req.allow, spec), surface)
 
 
 def _choice(allow: AllowReq, spec: BakeSpec) -> Choice:

@@ -1,0 +1,87 @@
+"""What a plan takes of its kitchen: hands, a surface from its heating to the last bread, litres of the cold shelf."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from brassclock.core.day.backward import DayPlan
+from brassclock.core.day.hands import Busy, Count, Slots
+
+ON_THE_HEAT = frozenset({"preheat", "roll", "line"})  # once one of these is done, the surface is its own
+
+
+@dataclass(frozen=True)
+class Shelved:
+    """Litres of the cold shelf that a bake has for a stretch (aware)."""
+
+    start: dt.datetime
+    end: dt.datetime
+    name: str
+    litres: float
+
+
+@dataclass(frozen=True)
+class Shared:
+    """What other bakes have before this one: hours on its surface, litres of the shelf; and how many the shelf holds."""
+
+    hot: tuple[Busy, ...] = ()
+    cold: tuple[Shelved, ...] = ()
+    shelf_l: float = math.inf
+
+    def full(self, slots: Slots, litres: float) -> Count:
+        """How many slots before each boundary have no room for so many litres."""
+        held = np.zeros(slots.count)
+        for s in self.cold:
+            held[max(slots.before(s.start), 0) : max(min(slots.after(s.end), slots.count), 0)] += s.litres
+        return np.concatenate([[0], np.cumsum(held + litres > self.shelf_l + 1e-9)])
+
+
+def hand_spans(plan: DayPlan, name: str) -> list[Busy]:
+    """The hours in which a planned bake takes one pair of hands."""
+    return [
+        Busy(s.at, s.at + dt.timedelta(minutes=s.hands_min), name, 1)
+        for s in plan.steps
+        if s.hands_min > 0 and s.done_at is None
+    ]
+
+
+def surface_span(plan: DayPlan, name: str = "") -> Busy:
+    """From the heating of the surface to the last bread off it."""
+    return Busy(plan.step("preheat").at, plan.serve_at, name)
+
+
+def cold_span(plan: DayPlan, name: str, litres: float) -> list[Shelved]:
+    """When a planned bake is in the cold; nothing when it never is."""
+    into = next((s.at for s in plan.steps if s.key == "cold_in"), None)
+    out = next((s.at for s in plan.steps if s.key == "cold_out"), None)
+    return [Shelved(into, out, name, litres)] if into and out and into < out else []
+
+
+def crowding(plan: DayPlan, litres: float, shared: Shared) -> list[tuple[str, Busy]]:
+    """(what, whose hours) where a plan wants a surface or a place on the shelf that others have: `surface`, `shelf`."""
+    found: list[tuple[str, Busy]] = []
+    done = {s.key for s in plan.steps if s.done_at is not None}
+    if not done & ON_THE_HEAT:
+        own = surface_span(plan)
+        found += [("surface", b) for b in shared.hot if b.start < own.end and own.start < b.end]
+    if "cold_in" not in done:
+        found += [("shelf", b) for own in cold_span(plan, "", litres) for b in _too_much(own, shared)]
+    return found
+
+
+def _too_much(own: Shelved, shared: Shared) -> Sequence[Busy]:
+    """The others on the shelf at the first moment at which it would hold too much."""
+    beside = [s for s in shared.cold if s.start < own.end and own.start < s.end]
+    for moment in sorted({own.start, *(s.start for s in beside if s.start > own.start)}):
+        here = [s for s in beside if s.start <= moment < s.end]
+        if own.litres + sum(s.litres for s in here) > shared.shelf_l + 1e-9:
+            if not here:
+                return [Busy(own.start, own.end, "it is too small for this dough")]
+            last = max(here, key=lambda s: s.end)
+            return [Busy(min(s.start for s in here), last.end, last.name)]
+    return []
