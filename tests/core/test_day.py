@@ -452,8 +452,11 @@ def test_a_surface_and_a_shelf_that_others_have_are_gone_around_or_told() -> Non
     assert any(m >= 60 for m in later_table) and all(
         not crowding(r.solved.plan, 6.0, hot.shared) for r in relaxations(wish, hot)
     )
-    lit = {"weigh": now, "mix": now, "ball": now, "preheat": now}
-    assert crowding(plan_back(made, SWING, FRIDAY, now, lit), 6.0, hot.shared) == []
+    on = {
+        k: FRIDAY - dt.timedelta(minutes=9)
+        for k in ("weigh", "mix", "ball", "cold_in", "cold_out", "preheat", "roll", "line")
+    }
+    assert crowding(plan_back(made, SWING, FRIDAY, FRIDAY, on), 6.0, hot.shared) == []
 
 
 def test_packing_together_finds_what_one_after_the_other_does_not() -> None:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from sqlmodel import Session
 
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import Spell
+from brassclock.core.day.shared import Shared
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.services import hours
@@ -49,6 +50,7 @@ class Rows:
     busy: tuple[Busy, ...] = ()  # hours in which hands are away
     moved: PlanChange | None = None  # the latest change of its plan
     taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
+    shared: Shared = field(default_factory=Shared)  # their hours on its surface, their litres on the shelf
 
     def pins(self) -> dict[str, dt.datetime]:
         """Step keys and the instants at which the cook holds them."""

@@ -27,6 +27,7 @@ from brassclock.services.bakes import own_method
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.moments import moment_of
 from brassclock.services.pantry import kit_of, own_rows
+from brassclock.services.weighed import sheet_of
 from brassclock.store.tables import OwnMethod
 
 MOST_ADDITIONS = 40
@@ -70,7 +71,7 @@ def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
     with works.change(house, bake_id) as (_, r):
         bake, step = r.bake, r.kitchen.scale_step_g
         bake.held = {}
-        sheet = works.sheet_of(bake, r.kitchen, r.own)
+        sheet = sheet_of(bake, r.kitchen, r.own)
         count, mass_g = given.count, given.mass_g
         if given.tray_width_cm and given.tray_depth_cm:
             across = sheet.sheet.diameter_cm if sheet.sheet else None

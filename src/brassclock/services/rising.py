@@ -12,7 +12,8 @@ from brassclock.core.day.around import Choice, House, Search, Wish
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place, places_of
-from brassclock.core.day.relax import clashing
+from brassclock.core.day.relax import in_the_way
+from brassclock.core.day.shared import LITRES_PER_KG
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
 from brassclock.core.rise import forecast as rise
@@ -196,15 +197,16 @@ def all_done_at(r: Rows) -> dt.datetime:
 
 
 def house_of(r: Rows) -> House:
-    """The kitchen as the day's search sees it: its air, its places, and the hours in which hands are away."""
-    return House(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks)
+    """The kitchen as the day's search sees it: its air, its places, hours in which hands are away, what others have."""
+    return House(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks, r.shared)
 
 
 def wish_of(r: Rows, spec: BakeSpec) -> Wish:
     """The bake as the day's search is asked for it."""
     doughs = [spec.batch.dough.portions, spec.sponge.joins if spec.sponge else ()]
     sour = any(p.ingredient.is_starter for portions in doughs for p in portions)
-    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None)
+    litres = sum(p.mass_g for portions in doughs for p in portions) / 1000 * LITRES_PER_KG
+    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None, litres)
 
 
 def placed(r: Rows, spec: BakeSpec) -> DayPlan:
@@ -213,7 +215,7 @@ def placed(r: Rows, spec: BakeSpec) -> DayPlan:
     plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
     if r.near is not None:  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
         return plan
-    if r.bake.status != "live" or "roll" in wish.done or not house.busy or not clashing(plan, house):
+    if r.bake.status != "live" or "roll" in wish.done or not in_the_way(plan, wish, house):
         return plan
     solved = Search(wish, house).best(Choice())
     return plan if solved is None else solved.plan

@@ -18,6 +18,7 @@ from brassclock.services import work as works
 from brassclock.services.bakes import add_bake
 from brassclock.services.house import House
 from brassclock.services.pantry import kit_of, own_rows, store_ingredient
+from brassclock.services.weighed import sheet_of
 from brassclock.store import pantry as pantry_rows
 from brassclock.store.tables import Bake
 
@@ -184,7 +185,7 @@ def _from_file(
                 ],
                 "per_piece_g": file.filling.per_piece_g, "topping": file.filling.topping,
             }  # fmt: skip
-        works.sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
+        sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
         session.add(bake)
         return out.ImportOut(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
 

@@ -9,9 +9,9 @@ import datetime as dt
 import json
 import math
 from collections import OrderedDict
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
 from sqlmodel import Session
@@ -19,33 +19,29 @@ from sqlmodel import Session
 from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
-from brassclock.core.day.shared import hand_spans
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line import Line, plan_line
 from brassclock.core.fire.program import Faults, Program, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S
-from brassclock.core.matter.dough import Dough
-from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
-from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
-from brassclock.core.weigh.geometry import Shape, thickness_mm
-from brassclock.core.weigh.lines import TypedLine
-from brassclock.services import bakerows, hours, rising
+from brassclock.core.weigh.formula import WeighSheet
+from brassclock.core.weigh.geometry import thickness_mm
+from brassclock.services import bakerows, hours, rising, sharing
 from brassclock.services import bowl as bowls
 from brassclock.services.bakerows import JUST_MIXED as JUST_MIXED
 from brassclock.services.bakerows import Rows as Rows
 from brassclock.services.bakerows import mix_temp_c as mix_temp_c
 from brassclock.services.bakerows import surface_of as surface_of
 from brassclock.services.house import House
-from brassclock.services.pantry import kit_of
 from brassclock.services.rising import Risen
+from brassclock.services.weighed import sheet_of, sponge_g
 from brassclock.store import bakes as rows
-from brassclock.store.tables import Bake, Kitchen
+from brassclock.store.tables import Bake
 
 BENCH_REST_MIN = 8.0
 REMEMBERED = 64
@@ -88,6 +84,7 @@ def work_of(r: Rows) -> Work:
             [(x.kind, x.value, x.feel, x.place, x.at.isoformat()) for x in (*r.readings, *r.air)],
             [r.starter.model_dump(mode="json") if r.starter else None, *(f.model_dump(mode="json") for f in r.feeds)],
             [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
+            str(r.shared),
             _tick(r),
             yeast.course_stepper.ready,
             puff.bake_stepper.ready,
@@ -125,20 +122,20 @@ def load_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows
 
 
 def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
-    """The live bakes of a kitchen planned anew, one after the other, each around the hands of those before it.
+    """The live bakes of a kitchen planned anew, one after the other, each around what those before it take.
 
     A dough that is mixed goes first, then the soonest table.
     """
     live = [b for b in rows.of_kitchen(session, kitchen_id) if b.status == "live"]
     busy = _hours_away(house, session, kitchen_id)
-    taken: tuple[Busy, ...] = ()
+    takes: list[sharing.Takes] = []
     done = []
     for bake in sorted(live, key=_rank):
-        r = replace(bakerows.load(house, session, bake.id or 0, busy), taken=taken)
+        r = sharing.around(bakerows.load(house, session, bake.id or 0, busy), takes)
         done.append((r, work_of(r)))
         plan = done[-1][1].plan
         if plan is not None:
-            taken = (*taken, *hand_spans(plan, r.bake.name))
+            takes.append(sharing.planned(r, plan))
     return done
 
 
@@ -154,7 +151,7 @@ def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
 
 
 def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
-    """The rows of a bake, with the hours in which bakes before it were told to have the hands; or Missing."""
+    """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or Missing."""
     r = bakerows.load(house, session, bake_id, busy)
     if r.bake.status != "live":
         return r
@@ -162,17 +159,7 @@ def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | 
         b for b in rows.of_kitchen(session, r.bake.kitchen_id)
         if b.status == "live" and b.id != bake_id and _rank(b) < _rank(r.bake)
     ]  # fmt: skip
-    return replace(r, taken=tuple(span for b in sorted(before, key=_rank) for span in _told_spans(b, r.now)))
-
-
-def _told_spans(bake: Bake, now: dt.datetime) -> list[Busy]:
-    """The hours in which a bake was told to want a pair of hands."""
-    found = []
-    for at, minutes in bake.told.values():
-        begins = dt.datetime.fromisoformat(at).astimezone(now.tzinfo)
-        if minutes > 0 and begins + dt.timedelta(minutes=minutes) > now:
-            found.append(Busy(begins, begins + dt.timedelta(minutes=minutes), bake.name, 1))
-    return found
+    return sharing.around(r, [sharing.told(b, r) for b in sorted(before, key=_rank)])
 
 
 @contextmanager
@@ -205,26 +192,6 @@ def moments(plan: DayPlan) -> Moments:
     return {s.key: [s.at.isoformat(), s.hands_min] for s in plan.steps if s.done_at is None}
 
 
-def shape_of(bake: Bake) -> Shape:
-    return Shape(bake.shape, bake.diameter_cm, bake.length_cm, bake.width_cm, bake.thickness_mm)
-
-
-def lines_of(bake: Bake) -> list[TypedLine]:
-    """The formula, and what was put in beside it."""
-    lines = [TypedLine(x["ingredient"], x["amount"], x.get("basis"), x.get("part", "")) for x in bake.lines]
-    return lines + [TypedLine(x["ingredient"], x["amount"], None, "added") for x in bake.additions]
-
-
-def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> WeighSheet:
-    """The weigh sheet of a bake. Raises BadRequest."""
-    stuffing = bake.filling or {}
-    inside = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in stuffing.get("lines", ())]
-    return weigh(
-        lines_of(bake), PieceWish(bake.count, bake.piece_g), shape_of(bake), None, kit_of(kitchen, own), inside,
-        stuffing.get("per_piece_g"), bake.held,
-    )  # fmt: skip
-
-
 def compute(r: Rows, *, quick: bool = False) -> Work:
     """The bake computed anew. `quick` leaves out what a picture under a finger does not show."""
     work = Work()
@@ -243,7 +210,7 @@ def compute(r: Rows, *, quick: bool = False) -> Work:
         return work
     line_min = math.ceil((work.line.makespan_s if work.line else LINE_S) / 60) + 1 if not quick else r.line_min
     if rising.rises(dough, kitchen.powder):
-        work.risen = rising.risen(r, dough, line_min, _sponge_g(bake, work.sheet, r.dose_factor), quick=quick)
+        work.risen = rising.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), quick=quick)
         if not quick:
             _fire_after(work, r)
     else:
@@ -262,23 +229,7 @@ def spec_now(r: Rows, work: Work) -> BakeSpec:
     if work.plan.spec.rests:
         return work.plan.spec
     line_min = work.plan.spec.line_min - work.plan.spec.service_min
-    return rising.spec_of(r, work.sheet.dough, line_min, _sponge_g(r.bake, work.sheet, 1.0))
-
-
-def dough_and_sponge(r: Rows) -> tuple[Dough, dict[str, float]]:
-    """The dough of a bake, and the grams of each ingredient in its sponge. Raises BadRequest."""
-    sheet = sheet_of(r.bake, r.kitchen, r.own)
-    return sheet.dough, _sponge_g(r.bake, sheet, 1.0)
-
-
-def _sponge_g(bake: Bake, sheet: WeighSheet, factor: float) -> dict[str, float]:
-    """Grams of each ingredient in the part called sponge."""
-    found: dict[str, float] = {}
-    for typed, line in zip(lines_of(bake), sheet.lines, strict=False):
-        if typed.part == "sponge":
-            times = factor if line.ingredient.is_ferment else 1.0
-            found[line.ingredient.id] = found.get(line.ingredient.id, 0.0) + line.mass_g * times
-    return found
+    return rising.spec_of(r, work.sheet.dough, line_min, sponge_g(r.bake, work.sheet, 1.0))
 
 
 def _fire_after(work: Work, r: Rows) -> None:

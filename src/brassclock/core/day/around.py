@@ -17,7 +17,7 @@ from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Slots, free
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place
 from brassclock.core.day.progress import At, Real, Scale, real, scale_of
-from brassclock.core.day.shared import ON_THE_HEAT, Shared
+from brassclock.core.day.shared import Shared
 from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Table, Way, heat_slot, ways, work_fits
 
 ROUNDS = 3
@@ -169,8 +169,11 @@ class Search:
         self.slots = slots_for(wish)
         self.now = max(self.slots.after(wish.now), 0)
         self.free = free_hands(self.slots, house.busy, house.cooks)
-        own = bool(ON_THE_HEAT & wish.done.keys())
-        self.hot = [] if own else [(self.slots.before(b.start), self.slots.after(b.end)) for b in house.shared.hot]
+        self.hot = (
+            []
+            if "line" in wish.done
+            else [(self.slots.before(b.start), self.slots.after(b.end)) for b in house.shared.hot]
+        )
         self.full = None if "cold_in" in wish.done else house.shared.full(self.slots, wish.litres)
         self.scales: dict[str, Scale] = {}
 
@@ -323,9 +326,9 @@ class Group:
         return taken
 
     def surface_slots(self) -> tuple[int, int]:
-        """The slots (from, to) in which it has its surface."""
-        heat = heat_slot(self.chores, self.search.free, self.table)
-        return self.table.roll if heat is None else heat, self.table.end
+        """The slots (from, to) in which it bakes on its surface."""
+        first = self.search.wish.serve_at - dt.timedelta(minutes=self.spec.line_min)
+        return self.search.slots.before(first), self.table.end
 
     def sweep(self) -> Found | None:
         """The least costly proposal."""

@@ -76,6 +76,11 @@ def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
     ]
 
 
+def in_the_way(plan: DayPlan, wish: Wish, house: House) -> list[tuple[str, Busy]]:
+    """(step, `surface` or `shelf`, whose hours) for everything a plan wants and does not have."""
+    return clashing(plan, house) + crowding(plan, wish.litres, house.shared)
+
+
 def because(wish: Wish, house: House) -> str:
     """One or two sentences on why the bake as it is set finds no place."""
     plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)

@@ -1,4 +1,7 @@
-"""What a plan takes of its kitchen: hands, a surface from its heating to the last bread, litres of the cold shelf."""
+"""What a plan takes of its kitchen: hands, a surface from the first bread to the last, litres of the cold shelf.
+
+A surface is another bake's only while it bakes: what heats up for the next one meanwhile is hot already.
+"""
 
 from __future__ import annotations
 
@@ -11,8 +14,9 @@ import numpy as np
 
 from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy, Count, Slots
+from brassclock.core.day.kitchen_air import later
 
-ON_THE_HEAT = frozenset({"preheat", "roll", "line"})  # once one of these is done, the surface is its own
+LITRES_PER_KG = 2.5  # judgement: a risen dough in its tub, or balls on their trays
 
 
 @dataclass(frozen=True)
@@ -51,8 +55,9 @@ def hand_spans(plan: DayPlan, name: str) -> list[Busy]:
 
 
 def surface_span(plan: DayPlan, name: str = "") -> Busy:
-    """From the heating of the surface to the last bread off it."""
-    return Busy(plan.step("preheat").at, plan.serve_at, name)
+    """From the first bread on the surface to the last one off."""
+    start = plan.step("line").at
+    return Busy(start, max(plan.serve_at, later(start, 1 / 60)), name)
 
 
 def cold_span(plan: DayPlan, name: str, litres: float) -> list[Shelved]:
@@ -66,7 +71,7 @@ def crowding(plan: DayPlan, litres: float, shared: Shared) -> list[tuple[str, Bu
     """(what, whose hours) where a plan wants a surface or a place on the shelf that others have: `surface`, `shelf`."""
     found: list[tuple[str, Busy]] = []
     done = {s.key for s in plan.steps if s.done_at is not None}
-    if not done & ON_THE_HEAT:
+    if "line" not in done:
         own = surface_span(plan)
         found += [("surface", b) for b in shared.hot if b.start < own.end and own.start < b.end]
     if "cold_in" not in done:

@@ -18,7 +18,7 @@ from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import DEFAULTS, Place, places_of
 from brassclock.core.day.relax import DOSES, Relaxation, because, leaven_frac, relaxations
-from brassclock.core.day.shared import Shared
+from brassclock.core.day.shared import LITRES_PER_KG, Shared
 from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, refuse
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
@@ -33,7 +33,7 @@ from brassclock.services.bakes import method_facts
 from brassclock.services.compute.common import Loose, MassLine, Ratio, Temp, portions_of
 from brassclock.services.given import within
 from brassclock.services.house import system_now
-from brassclock.services.work import dough_and_sponge
+from brassclock.services.weighed import dough_and_sponge
 from brassclock.store.tables import Bake, Kitchen
 from brassclock.store.tables import Surface as SurfaceRow
 
@@ -41,7 +41,6 @@ Minutes = Annotated[float, within(0, 600, "min")]
 MOST_BAKES = 8
 ROUTES = {"room": ("room",), "cold": ("cold", "cold, two nights"), "hybrid": ("hybrid", "hybrid, two nights")}
 PLAIN = [("plain_flour", 500.0), ("water", 310.0), ("yeast_instant", 3.0), ("salt_fine", 10.0)]
-LITRES_PER_KG = 2.5  # judgement: a risen dough in its tub, or balls on their trays
 HORIZON = dt.timedelta(hours=96)
 
 
