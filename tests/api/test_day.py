@@ -111,6 +111,15 @@ def test_a_wish_that_fails_is_solved_by_one_press(client: FlaskClient, clock: Cl
         )
         break
     assert client.get(f"{url}/way-out").json == {"fits": True, "because": "", "changes": []}
+    day = f"/api/kitchens/{kitchen['id']}/day"
+    act = client.get(day).json["undo"]
+    assert act["what"].endswith(change["text"])
+    assert client.post(f"{day}/acts/{act['id']}/undo").json["undo"] is None
+    back = client.get(url).json
+    assert (back["serve_at"], back["settings"]["lines"]) == (tight["serve_at"], tight["settings"]["lines"])
+    assert [s["at"] for s in back["steps"]] == [s["at"] for s in tight["steps"]] and not back["fits"]
+    assert client.post(f"{day}/acts/{act['id']}/undo").status_code == 409
+    assert client.post(f"{day}/acts/999/undo").status_code == 404
 
 
 def test_a_move_is_held_where_it_is_put_and_let_go(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
@@ -148,6 +157,80 @@ def test_two_bakes_never_want_the_same_hands(client: FlaskClient, kitchen: dict[
         if one["bake_id"] != other["bake_id"]:
             assert b <= c or d <= a, (one["key"], other["key"])
     assert client.patch(f"/api/kitchens/{kitchen['id']}", json={"cooks": 2}).json["cooks"] == 2
+
+
+def test_two_bakes_never_want_the_same_surface(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    client.patch(f"/api/kitchens/{kitchen['id']}", json={"cooks": 3})
+    first = start(client, kitchen, "in 9 h")
+    second = start(client, kitchen, "in 9.05 h")
+    url = f"/api/bakes/{second['id']}"
+    assert first["fits"] and not second["fits"]
+    out = client.get(f"{url}/way-out").json
+    assert "surface is taken" in out["because"] and first["name"] in out["because"]
+    stone = {"name": "Stone", "kind": "stone_oven", "temp_c": 275, "spots": 2}
+    assert client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=stone).status_code == 201
+    elsewhere = next(c for c in client.get(f"{url}/way-out").json["changes"] if c["text"] == "Bake it on stone.")
+    moved = client.post(f"{url}/way-out", json={"number": elsewhere["number"], "text": elsewhere["text"]}).json
+    assert moved["fits"] and moved["fire"]["surface"]["name"] == "Stone"
+
+
+def tight_day(client: FlaskClient, kitchen: dict[str, Any]) -> tuple[dict[str, Any], dict[str, Any]]:
+    """Two bakes, the second with no hands for its mixing and balling as it is set."""
+    first, second = start(client, kitchen, "in 23 h"), start(client, kitchen, "in 33 h")
+    mix, roll = (at(step(second, k)["at"]) for k in ("mix", "roll"))
+    busy(
+        client,
+        kitchen,
+        f"{mix - dt.timedelta(minutes=30):%Y-%m-%d %H:%M}",
+        f"{roll - dt.timedelta(minutes=15):%Y-%m-%d %H:%M}",
+        name="harvest",
+    )
+    return client.get(f"/api/bakes/{first['id']}").json, client.get(f"/api/bakes/{second['id']}").json
+
+
+def test_a_day_for_all_bakes_is_proposed_made_so_and_taken_back(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    url = f"/api/kitchens/{kitchen['id']}/day/together"
+    before = tight_day(client, kitchen)
+    assert not all(b["fits"] for b in before)
+    seen = client.get(url).json
+    assert all(b["placed"] for b in seen["bakes"]) and any(b["text"] for b in seen["bakes"])
+    shown = {"bakes": [{"bake_id": b["bake_id"], "text": b["text"]} for b in seen["bakes"]]}
+    assert client.post(url, json={"bakes": shown["bakes"][:1]}).status_code == 409
+    made = client.post(url, json=shown)
+    assert made.status_code == 200, made.text
+    after = [client.get(f"/api/bakes/{b['id']}").json for b in before]
+    assert all(b["fits"] for b in after)
+    for said in seen["bakes"]:
+        now = next(b for b in after if b["id"] == said["bake_id"])
+        for key in ("mix", "ball"):
+            assert abs((at(step(now, key)["at"]) - at(step(said, key)["at"])).total_seconds()) <= 900, (
+                said["bake"],
+                key,
+            )
+    act = made.json["undo"]["id"]
+    client.patch(f"/api/bakes/{after[1]['id']}", json={"note": "salt was late"})
+    assert client.get(f"/api/kitchens/{kitchen['id']}/day").json["undo"] is None
+    refused = client.post(f"/api/kitchens/{kitchen['id']}/day/acts/{act}/undo")
+    assert refused.status_code == 409 and after[1]["name"] in refused.json["detail"]
+
+
+def test_other_ways_through_the_day_hold_and_are_taken(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    bake = start(client, kitchen, "in 60 h")
+    url = f"/api/bakes/{bake['id']}"
+    found = client.get(f"{url}/others").json["others"]
+    names = [n for o in found for n in o["names"]]
+    assert sorted(names) == ["best flavour", "latest start", "least hands-on"]
+    best = next(o for o in found if "best flavour" in o["names"])
+    assert best["flavour"] == max(o["flavour"] for o in found)
+    assert max(at(o["begins_at"]) for o in found) == at(
+        next(o for o in found if "latest start" in o["names"])["begins_at"]
+    )
+    taken = client.post(f"{url}/others", json={"text": best["text"]}).json
+    assert taken["fits"] and taken["rise"]["cold"] is not None
+    assert abs((at(step(taken, "mix")["at"]) - at(step(best, "mix")["at"])).total_seconds()) < 30 * 60
+    assert client.post(f"{url}/others", json={"text": "Bake it yesterday."}).status_code == 409
+    client.post(f"{url}/taps", json={"key": "o-mix", "kind": "mix"})
+    assert client.get(f"{url}/others").status_code == 409
 
 
 def test_a_starter_gets_its_feed_in_the_plan(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:

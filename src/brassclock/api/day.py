@@ -8,10 +8,11 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.bakes import BakePath, answer_bake
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
-from brassclock.services import busy, day, plan_files
-from brassclock.services.given_day import BusyIn, CalendarIn, PinIn, RelaxIn
+from brassclock.services import busy, day, history, plan_files, ways_out
+from brassclock.services import together as days
+from brassclock.services.given_day import BusyIn, CalendarIn, OtherIn, PinIn, RelaxIn, TogetherIn
 from brassclock.services.shown import BakeOut
-from brassclock.services.shown_day import DayOut, HoursOut, WayOutOut
+from brassclock.services.shown_day import DayOut, HoursOut, OthersOut, TogetherOut, WayOutOut
 
 blueprint = APIBlueprint("day", __name__, url_prefix="/api", abp_tags=[Tag(name="day")])
 
@@ -22,6 +23,10 @@ class BusyPath(KitchenPath):
 
 class CalendarPath(KitchenPath):
     calendar_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class ActPath(KitchenPath):
+    act_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class PlanPath(KitchenPath):
@@ -81,8 +86,28 @@ def restore_calendar(path: CalendarPath):
 
 @blueprint.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayOut, **PROBLEMS})
 def get_day(path: KitchenPath):
-    """How the plans have moved, and why, newest first."""
-    return answer(day.day_out(house(), path.kitchen_id))
+    """How the plans have moved, and why, newest first; and the last act that can be taken back."""
+    return answer(history.day_out(house(), path.kitchen_id))
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/day/acts/<int:act_id>/undo", responses={"200": DayOut, **PROBLEMS})
+def undo_act(path: ActPath):
+    """Take an act back: every bake it touched as it was before."""
+    history.undo(house(), path.kitchen_id, path.act_id)
+    return answer(history.day_out(house(), path.kitchen_id))
+
+
+@blueprint.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": TogetherOut, **PROBLEMS})
+def together(path: KitchenPath):
+    """A day for all live bakes at once, bake by bake; nothing is stored."""
+    return answer(days.together(house(), path.kitchen_id))
+
+
+@blueprint.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayOut, **PROBLEMS})
+def take_together(path: KitchenPath, body: TogetherIn):
+    """Make that day so."""
+    days.take_together(house(), path.kitchen_id, body)
+    return answer(history.day_out(house(), path.kitchen_id))
 
 
 @blueprint.get("/kitchens/<int:kitchen_id>/plan/<kind>", responses={"200": {"content": {}}, **PROBLEMS})
@@ -95,13 +120,26 @@ def plan_file(path: PlanPath):
 @blueprint.get("/bakes/<int:bake_id>/way-out", responses={"200": WayOutOut, **PROBLEMS})
 def way_out(path: BakePath):
     """Whether a bake fits the hours there are; why not, and what would make it fit."""
-    return answer(day.way_out(house(), path.bake_id))
+    return answer(ways_out.way_out(house(), path.bake_id))
 
 
 @blueprint.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeOut, **PROBLEMS})
 def take_way_out(path: BakePath, body: RelaxIn):
     """Make one of those changes."""
-    day.take_way_out(house(), path.bake_id, body)
+    ways_out.take_way_out(house(), path.bake_id, body)
+    return answer_bake(path.bake_id)
+
+
+@blueprint.get("/bakes/<int:bake_id>/others", responses={"200": OthersOut, **PROBLEMS})
+def others(path: BakePath):
+    """Other ways through the day worth seeing: least hands-on, best flavour, latest start."""
+    return answer(ways_out.others(house(), path.bake_id))
+
+
+@blueprint.post("/bakes/<int:bake_id>/others", responses={"200": BakeOut, **PROBLEMS})
+def take_other(path: BakePath, body: OtherIn):
+    """Make one of those ways the bake's own."""
+    ways_out.take_other(house(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 

@@ -95,7 +95,7 @@ def _look_after_a_starter(house: House, kitchen_id: int) -> None:
 SUPPER = ("ridge-sour", "Supper sourdough", (2, "00:50"), 6, "Baking stone")
 FRIDAY = (  # method, name, table, breads, surface
     ("terrace-naan", "Terrace naan", (3, "23:10"), 8, "Baking stone"),
-    ("cellar-pita", "Cold-rise pitas", (4, "00:20"), 12, "Baking stone"),
+    ("cellar-pita", "Cold-rise pitas", (4, "00:50"), 12, "Baking stone"),
     ("hatch-pita", "Hatch pitas, Friday", (4, "01:30"), 24, "Iron plates"),
     ("soda-quarters", "Soda round, day crew", (4, "06:45"), 8, "Iron plates"),
 )

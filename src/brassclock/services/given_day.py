@@ -55,3 +55,20 @@ class RelaxIn(Strict):
 
     number: Annotated[int, Field(ge=0, le=20)]
     text: Annotated[str, StringConstraints(max_length=300)]
+
+
+class OtherIn(Strict):
+    """One of the other ways through the day, as it was shown."""
+
+    text: Annotated[str, StringConstraints(max_length=300)]
+
+
+class TogetherBakeIn(Strict):
+    bake_id: Annotated[int, Field(ge=1, le=2_147_483_647)]
+    text: Annotated[str, StringConstraints(max_length=400)]
+
+
+class TogetherIn(Strict):
+    """The day for all bakes, as it was shown."""
+
+    bakes: Annotated[list[TogetherBakeIn], Field(max_length=200)]

@@ -205,8 +205,13 @@ def wish_of(r: Rows, spec: BakeSpec) -> Wish:
     """The bake as the day's search is asked for it."""
     doughs = [spec.batch.dough.portions, spec.sponge.joins if spec.sponge else ()]
     sour = any(p.ingredient.is_starter for portions in doughs for p in portions)
-    litres = sum(p.mass_g for portions in doughs for p in portions) / 1000 * LITRES_PER_KG
-    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None, litres)
+    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None, litres_of(spec))
+
+
+def litres_of(spec: BakeSpec) -> float:
+    """What a bake fills of the cold shelf [L]."""
+    joins = sum(p.mass_g for p in spec.sponge.joins) if spec.sponge else 0.0
+    return (spec.batch.dough.total_g + joins) / 1000 * LITRES_PER_KG
 
 
 def placed(r: Rows, spec: BakeSpec) -> DayPlan:
@@ -215,7 +220,7 @@ def placed(r: Rows, spec: BakeSpec) -> DayPlan:
     plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
     if r.near is not None:  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
         return plan
-    if r.bake.status != "live" or "roll" in wish.done or not in_the_way(plan, wish, house):
+    if r.bake.status != "live" or "roll" in wish.done or not in_the_way(plan, wish.litres, house):
         return plan
     solved = Search(wish, house).best(Choice())
     return plan if solved is None else solved.plan

@@ -60,9 +60,9 @@ def told(bake: Bake, r: Rows) -> Takes:
     return Takes(tuple(b for b in hands if b.end > r.now), bake.surface_id, tuple(hot), tuple(cold))
 
 
-def around(r: Rows, others: Iterable[Takes], surface_id: int | None = None) -> Rows:
-    """The rows of a bake with what others take; on another surface than its own when one is named."""
-    others, on = list(others), r.bake.surface_id if surface_id is None else surface_id
+def around(r: Rows, others: Iterable[Takes]) -> Rows:
+    """The rows of a bake with what others take."""
+    others, on = list(others), r.bake.surface_id
     hot = tuple(b for t in others if on is not None and t.surface_id == on for b in t.hot)
     shared = Shared(hot, tuple(s for t in others for s in t.cold), r.kitchen.shelf_l)
     return replace(r, taken=tuple(b for t in others for b in t.hands), shared=shared)

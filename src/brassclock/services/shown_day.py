@@ -68,6 +68,54 @@ class WayOutOut(BaseModel):
     changes: list[RelaxOut]
 
 
+class OtherOut(BaseModel):
+    """Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1."""
+
+    names: list[str]
+    text: str
+    begins_at: dt.datetime
+    mixed_at: dt.datetime
+    hands_min: float
+    flavour: float
+    steps: list[StepOut]
+
+
+class OthersOut(BaseModel):
+    others: list[OtherOut]
+
+
+class TogetherBake(BaseModel):
+    """What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
+
+    `text` is empty for a bake that stays as it is set, and says why when it finds no place.
+    """
+
+    bake_id: int
+    bake: str
+    seal: str
+    serve_at: dt.datetime
+    placed: bool
+    fitted: bool
+    text: str
+    moves: int
+    steps: list[StepOut]
+
+
+class TogetherOut(BaseModel):
+    """A day for all bakes, and how it was found: `in turn` or `together`."""
+
+    bakes: list[TogetherBake]
+    how: str
+
+
+class ActOut(BaseModel):
+    """The last thing done to the day by one press, which one press takes back."""
+
+    id: int
+    what: str
+    at: dt.datetime
+
+
 class MovedStep(BaseModel):
     key: str
     name: str
@@ -87,6 +135,7 @@ class MovedOut(BaseModel):
 
 
 class DayOut(BaseModel):
-    """The day's changes so far, newest first."""
+    """The day's changes so far, newest first, and the last act that can be taken back."""
 
     moved: list[MovedOut]
+    undo: ActOut | None

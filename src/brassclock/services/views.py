@@ -18,7 +18,7 @@ from brassclock.services import hours
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
-from brassclock.services.day import change_text, fits
+from brassclock.services.day import change_text
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.leavens import belief_of, leaven_of
@@ -27,6 +27,7 @@ from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
 from brassclock.services.steps import steps_of
 from brassclock.services.taps import core_taps, program_dict
+from brassclock.services.ways_out import fits
 from brassclock.services.work import Rows, Work
 
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")

@@ -6,8 +6,9 @@ import math
 from dataclasses import replace
 
 from brassclock.core.day.backward import WORDS, kind_of
+from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import hours_between, later
-from brassclock.core.day.relax import clashing
+from brassclock.core.day.relax import in_the_way
 from brassclock.core.day.routes import Route, routes
 from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.weigh.formula import WeighSheet
@@ -149,18 +150,23 @@ def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
         moment = later(plan.balled_at, h)
         return BandedAt(p10=None, p50=moment, p90=None)
 
-    away = clashing(plan, rising.house_of(r)) if found.fits else []
-    because = (
-        f"{WORDS[kind_of(away[0][0])]} falls where no hands are free: {away[0][1].name or 'hours away'}."
-        if away
-        else found.because
-    )
+    away = in_the_way(plan, rising.litres_of(plan.spec), rising.house_of(r)) if found.fits else []
     return RouteOut(
-        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=because, clashes=bool(away),
+        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=_said(*away[0]) if away else found.because, clashes=bool(away),
         in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
         hours=hours_between(first, serve), hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
         ready_at=at(plan.ball.ready_h), too_far_at=at(plan.ball.too_far_h),
     )  # fmt: skip
+
+
+def _said(what: str, span: Busy) -> str:
+    """What a way wants and does not have."""
+    who = span.name or "hours away"
+    if what == "surface":
+        return f"Its surface is taken then: {who}."
+    if what == "shelf":
+        return f"The cold shelf has no room for it then: {who}."
+    return f"{WORDS[kind_of(what)]} falls where no hands are free: {who}."
 
 
 def _in_use(bake: Bake, found: Route) -> bool:

@@ -11,7 +11,7 @@ import math
 from collections import OrderedDict
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from sqlmodel import Session
@@ -41,7 +41,7 @@ from brassclock.services.house import House
 from brassclock.services.rising import Risen
 from brassclock.services.weighed import sheet_of, sponge_g
 from brassclock.store import bakes as rows
-from brassclock.store.tables import Bake
+from brassclock.store.tables import Bake, Surface
 
 BENCH_REST_MIN = 8.0
 REMEMBERED = 64
@@ -153,13 +153,19 @@ def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
 def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
     """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or Missing."""
     r = bakerows.load(house, session, bake_id, busy)
-    if r.bake.status != "live":
-        return r
-    before = [
-        b for b in rows.of_kitchen(session, r.bake.kitchen_id)
-        if b.status == "live" and b.id != bake_id and _rank(b) < _rank(r.bake)
-    ]  # fmt: skip
-    return sharing.around(r, [sharing.told(b, r) for b in sorted(before, key=_rank)])
+    return sharing.around(r, _before(session, r)) if r.bake.status == "live" else r
+
+
+def on_surface(session: Session, r: Rows, surface: Surface) -> Rows:
+    """The rows of a live bake as if it baked on another surface; its own stay as they are."""
+    bake = Bake(**{**r.bake.model_dump(), "surface_id": surface.id})
+    return sharing.around(replace(r, bake=bake, surface=surface), _before(session, r))
+
+
+def _before(session: Session, r: Rows) -> list[sharing.Takes]:
+    """What the live bakes that go before this one were told to take."""
+    live = [b for b in rows.of_kitchen(session, r.bake.kitchen_id) if b.status == "live" and b.id != r.bake.id]
+    return [sharing.told(b, r) for b in sorted(live, key=_rank) if _rank(b) < _rank(r.bake)]
 
 
 @contextmanager

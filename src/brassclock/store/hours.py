@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from sqlmodel import Session, col, delete, select
 
-from brassclock.store.tables import BusyHours, Calendar, CalendarHours, PlanChange
+from brassclock.store.tables import Act, BusyHours, Calendar, CalendarHours, PlanChange
 
 
 def busy(session: Session, kitchen_id: int) -> Sequence[BusyHours]:
@@ -40,3 +40,9 @@ def changes(session: Session, bake_id: int, count: int) -> Sequence[PlanChange]:
     """The latest changes of a bake's plan, newest first."""
     query = select(PlanChange).where(PlanChange.bake_id == bake_id)
     return session.exec(query.order_by(col(PlanChange.at).desc(), col(PlanChange.id).desc()).limit(count)).all()
+
+
+def last_act(session: Session, kitchen_id: int) -> Act | None:
+    """The latest act of a kitchen that stands."""
+    query = select(Act).where(Act.kitchen_id == kitchen_id, col(Act.undone_at).is_(None))
+    return session.exec(query.order_by(col(Act.id).desc()).limit(1)).first()

@@ -359,3 +359,16 @@ class PlanChange(SQLModel, table=True):
     at: dt.datetime = _instant(False)
     because: str
     moves: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class Act(SQLModel, table=True):
+    """Something done to a day by one press: what, the bakes as they were before it, and the busy hours it added."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = _owner("kitchen.id")
+    at: dt.datetime = _instant(False)
+    what: str
+    before: dict[str, dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+    busy: list[int] = Field(sa_column=Column(JSON, nullable=False))
+    undone_at: dt.datetime | None = _instant()

@@ -89,10 +89,11 @@ class House:
 
 @dataclass(frozen=True)
 class Choice:
-    """What may be chosen: courses by key (or as planned), and leaven over what is typed."""
+    """What may be chosen: courses by key (or as planned), leaven over what is typed, and what any change costs beside that."""
 
     courses: tuple[str, ...] = (AS_PLANNED,)
     doses: tuple[float, ...] = (1.0,)
+    change_cost: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -188,6 +189,7 @@ class Search:
             if dose != 1.0:
                 spec = replace(spec, batch=spec.batch.dosed(dose))
             group = Group(self, course, dose, spec)
+            group.cost += choice.change_cost if (key, dose) != (AS_PLANNED, 1.0) else 0.0
             if work_fits(group.chores, self.free, group.table, self.now) and not self._hot(group):
                 found.append(group)
         return sorted(found, key=lambda g: g.cost)

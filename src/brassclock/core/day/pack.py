@@ -13,7 +13,7 @@ from itertools import permutations
 import numpy as np
 
 from brassclock.core.day.around import ROUNDS, Choice, Group, House, Search, Solved, Wish
-from brassclock.core.day.hands import SLOT_MIN, Slots, free_hands
+from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.shared import cold_span, hand_spans, surface_span
 from brassclock.core.day.sweep import Found
@@ -27,12 +27,13 @@ BUDGET_S = 0.6
 
 @dataclass(frozen=True)
 class Item:
-    """A bake to place: its wish and choice, and the surface it bakes on."""
+    """A bake to place: its wish and choice, the surface it bakes on, and when that is taken whatever is placed."""
 
     key: str
     wish: Wish
     choice: Choice = field(default_factory=Choice)
     surface: str | None = None
+    hot: tuple[Busy, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -53,7 +54,7 @@ def beside(house: House, item: Item, placed: Iterable[tuple[Item, Solved]]) -> H
     hands = [span for o, plan in others for span in hand_spans(plan, o.key)]
     hot = [surface_span(plan, o.key) for o, plan in others if item.surface is not None and o.surface == item.surface]
     cold = [span for o, plan in others for span in cold_span(plan, o.key, o.wish.litres)]
-    shared = replace(house.shared, hot=(*house.shared.hot, *hot), cold=(*house.shared.cold, *cold))
+    shared = replace(house.shared, hot=(*house.shared.hot, *item.hot, *hot), cold=(*house.shared.cold, *cold))
     return replace(house, busy=[*house.busy, *hands], shared=shared)
 
 
@@ -84,7 +85,7 @@ def pack(items: Sequence[Item], house: House) -> Packed:
     best = in_turn(by_table, house)
     missing = [i for i in by_table if best.ways[i.key] is None]
     # what finds no place even alone finds none in any order
-    hopeless = {i.key for i in missing if Search(i.wish, house).best(i.choice) is None}
+    hopeless = {i.key for i in missing if Search(i.wish, beside(house, i, ())).best(i.choice) is None}
     if len(hopeless) == len(missing):
         return best
     hopeful = [i for i in items if i.key not in hopeless]
@@ -134,7 +135,9 @@ def _pool(groups: Sequence[tuple[int, Group]]) -> list[_Entry]:
 def together(items: Sequence[Item], house: House, budget_s: float = BUDGET_S) -> Packed | None:
     """All at once as a set packing; what the real rise does not bear out is set right and packed again."""
     groups = [
-        (number, group) for number, item in enumerate(items) for group in _hopeful(Search(item.wish, house), item)
+        (number, group)
+        for number, item in enumerate(items)
+        for group in _hopeful(Search(item.wish, beside(house, item, ())), item)
     ]
     best: Packed | None = None
     for _ in range(ROUNDS):

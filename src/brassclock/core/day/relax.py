@@ -66,6 +66,23 @@ def percent(frac: float) -> str:
     return f"{100 * frac:.2g} %"
 
 
+def way_text(solved: Solved, wish: Wish) -> str:
+    """A way as one sentence: what to do otherwise than typed; empty when it is as typed."""
+    share = leaven_frac(wish.spec.batch) * solved.dose
+    if solved.course == AS_PLANNED:
+        if solved.dose == 1.0:
+            return ""
+        verb = "Lower" if solved.dose < 1 else "Raise"
+        begins = moment(solved.plan.steps[0].at, wish.serve_at)
+        return f"{verb} the leaven to {percent(share)} and begin at {begins}."
+    dose = "" if solved.dose == 1.0 else f", leaven {percent(share)}"
+    course = COURSES[solved.course]
+    if course.chill is None:
+        return f"Leave it on the bench{dose}; mix at {moment(solved.plan.mixed_at, wish.serve_at)}."
+    what = "balls" if course.chill == "ball" else "dough"
+    return f"Put the {what} in the fridge at {moment(solved.plan.step('cold_in').at, wish.serve_at)}{dose}."
+
+
 def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
     """(step, busy hours) for every hand move still to do that falls where no hands are free."""
     return [
@@ -76,9 +93,9 @@ def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
     ]
 
 
-def in_the_way(plan: DayPlan, wish: Wish, house: House) -> list[tuple[str, Busy]]:
+def in_the_way(plan: DayPlan, litres: float, house: House) -> list[tuple[str, Busy]]:
     """(step, `surface` or `shelf`, whose hours) for everything a plan wants and does not have."""
-    return clashing(plan, house) + crowding(plan, wish.litres, house.shared)
+    return clashing(plan, house) + crowding(plan, litres, house.shared)
 
 
 def because(wish: Wish, house: House) -> str:
@@ -131,30 +148,18 @@ def relaxations(wish: Wish, house: House, *, choice: Choice | None = None) -> li
 
 
 def _doses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
-    search, had = Search(wish, house), leaven_frac(wish.spec.batch)
-    best = search.best(Choice((AS_PLANNED,), tuple(d for d in choice.doses if d != 1.0)))
+    best = Search(wish, house).best(Choice((AS_PLANNED,), tuple(d for d in choice.doses if d != 1.0)))
     if best is not None:
-        verb = "Lower" if best.dose < 1 else "Raise"
-        start = best.plan.steps[0].at
-        yield Relaxation(
-            {"dose_factor": best.dose}, f"{verb} the leaven to {percent(had * best.dose)} and begin at "
-            f"{moment(start, wish.serve_at)}.", DOSE_COST, best,
-        )  # fmt: skip
+        yield Relaxation({"dose_factor": best.dose}, way_text(best, wish), DOSE_COST, best)
 
 
 def _courses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
-    search, had = Search(wish, house), leaven_frac(wish.spec.batch)
     own = "bulk" if wish.spec.bulk.cold else "ball" if wish.spec.ball.cold else None
     keys = [k for k in choice.courses if k != AS_PLANNED and (COURSES[k].chill != own or own is None)]
-    for best in search.each(replace(choice, courses=tuple(k for k in keys if COURSES[k].chill or own)))[:2]:
-        course = COURSES[best.course]
-        dose = "" if best.dose == 1.0 else f", leaven {percent(had * best.dose)}"
-        if course.chill is None:
-            text = f"Leave it on the bench{dose}; mix at {moment(best.plan.mixed_at, wish.serve_at)}."
-        else:
-            into, what = best.plan.step("cold_in").at, "balls" if course.chill == "ball" else "dough"
-            text = f"Put the {what} in the fridge at {moment(into, wish.serve_at)}{dose}."
-        yield Relaxation({"course": best.course, "dose_factor": best.dose}, text, COURSE_COST + best.cost, best)
+    keys = [k for k in keys if COURSES[k].chill or own]
+    for best in Search(wish, house).each(replace(choice, courses=tuple(keys)))[:2]:
+        change = {"course": best.course, "dose_factor": best.dose}
+        yield Relaxation(change, way_text(best, wish), COURSE_COST + best.cost, best)
 
 
 def _serving(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:

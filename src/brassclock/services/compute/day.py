@@ -10,7 +10,8 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, model_validator
 
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Search, Solved, Wish, own_course
+from brassclock.core.day.alternatives import hands_min, worth_seeing
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Solved, Wish, own_course
 from brassclock.core.day.around import House as Home
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec
 from brassclock.core.day.hands import Busy, clashes
@@ -402,22 +403,13 @@ def _chosen(solved: Solved) -> str:
 
 
 def _alternatives(a: Asked, best: Solved, others: Home) -> list[dict[str, Any]]:
-    """Up to three ways worth seeing beside the one taken: least hands, best flavour, latest start."""
-    found = [s for s in Search(a.wish, others).each(a.choice) if (s.course, s.dose) != (best.course, best.dose)]
-    if not found:
-        return []
-    picks = {
-        "least hands-on": min(found, key=lambda s: (sum(x.hands_min for x in s.plan.steps), s.cost)),
-        "best flavour": max(found, key=lambda s: (s.flavour, -s.cost)),
-        "latest start": max(found, key=lambda s: s.plan.steps[0].at),
-    }
+    """Up to three ways worth seeing beside the one taken."""
     return [
         {
             "bake": a.name, "name": name, **_route(a, s), "start": s.plan.steps[0].at.isoformat(),
-            "mixed_at": s.plan.mixed_at.isoformat(), "hands_min": round(sum(x.hands_min for x in s.plan.steps), 1),
-            "flavour": round(s.flavour, 2),
+            "mixed_at": s.plan.mixed_at.isoformat(), "hands_min": round(hands_min(s), 1), "flavour": round(s.flavour, 2),
         }
-        for name, s in picks.items()
+        for name, s in worth_seeing(a.wish, others, a.choice, (best.course, best.dose)).items()
     ]  # fmt: skip
 
 
