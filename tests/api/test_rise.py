@@ -108,6 +108,29 @@ def test_trying_changes_nothing_until_it_is_kept(client: FlaskClient, kitchen: d
     assert client.post(f"{url}/whatif", json={"serve_at": "2026-11-25T20:00:00"}).status_code == 409
 
 
+def test_a_table_dragged_later_brings_what_would_hold_the_dough(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    bake = start(client, kitchen, "hatch-pita", "in 4 h")
+    url, serve = f"/api/bakes/{bake['id']}", at(bake["serve_at"])
+    late = {"serve_at": (serve + dt.timedelta(hours=2)).isoformat()}
+    assert client.post(f"{url}/whatif", json=late).json["rescues"] == []  # nothing rises yet: the plan moves instead
+    assert client.post(f"{url}/whatif", json={"spell": {"temp_c": 4, "minutes": 60}}).status_code == 409
+    clock.now = at(step(bake, "mix")["at"]) + dt.timedelta(minutes=10)
+    client.post(f"{url}/taps", json={"key": "late-mix", "kind": "mix"})
+    clock.pass_(minutes=45)
+    seen = client.post(f"{url}/whatif", json=late).json
+    fridge = next(o for o in seen["rescues"] if o["kind"] == "fridge")
+    assert at(fridge["too_far_at"]) >= serve + dt.timedelta(minutes=30)
+    spell = {"temp_c": fridge["temp_c"], "minutes": fridge["minutes"]}
+    tried = client.post(f"{url}/whatif", json={**late, "spell": spell}).json
+    ready = [at(x["rise"]["windows"][0]["ready"]["p50"]) for x in (seen, tried)]
+    assert ready[1] > ready[0] + dt.timedelta(minutes=2)
+    assert client.get(url).json["settings"]["spells"] == []
+    kept = client.post(f"{url}/whatif/keep", json={**late, "spell": spell}).json
+    assert len(kept["settings"]["spells"]) == 1 and at(kept["serve_at"]) == serve + dt.timedelta(hours=2)
+
+
 def test_routes_are_taken_whole_and_refused_when_too_late(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     bake = start(client, kitchen, "hatch-pita", "in 30 h")
     url = f"/api/bakes/{bake['id']}"

@@ -52,6 +52,10 @@ def test_fridays_four_bakes_on_the_rule_and_as_a_list(demo_server: Server, watch
     expect(page.get_by_test_id("away").nth(3)).to_be_attached()
     shown = "Mix, Terrace naan" if size == "tablet" else "Mix, Supper sourdough"  # a phone has room for the soonest
     expect(rule(page).get_by_role("link", name=re.compile(shown))).to_have_count(1)
+    together = page.get_by_test_id("together")
+    together.get_by_role("button", name="Look for such a day").press("Enter")
+    expect(together).to_contain_text("Terrace naan")
+    expect(together).to_contain_text("stay as they are")
     w.axe_clean()
     if size == "tablet":
         page.emulate_media(media="print")
@@ -73,9 +77,41 @@ def test_a_wish_that_does_not_fit_is_solved_by_one_press(demo_server: Server, wa
     w.axe_clean()
     plate.get_by_role("button").first.click()
     expect(plate).to_have_count(0)
+    page.get_by_test_id("undo-act").get_by_role("button", name="take it back").click()
+    expect(plate).to_contain_text("shutter drill")
+    plate.get_by_role("button").first.click()
+    expect(plate).to_have_count(0)
     assert bake_named(demo_server, "Terrace naan")["fits"]
     page.goto(f"{demo_server.url}/k/{naan['kitchen_id']}/day")
     expect(page.get_by_text("you chose").first).to_be_visible()
+
+
+def test_another_way_through_the_day_is_taken_and_taken_back(demo_server: Server, watch: Watch) -> None:
+    was = bake_named(demo_server, "Cold-rise pitas")
+    w = watch(demo_server, "tablet")
+    page = w.goto(f"/b/{was['id']}/rise")
+    part = page.get_by_role("region", name="Around your hours")
+    best = part.get_by_role("listitem").filter(has_text="Best flavour")
+    expect(best).to_contain_text("fridge")
+    w.axe_clean()
+    best.get_by_role("button", name="Take it").click()
+    page.get_by_test_id("undo-act").get_by_role("button", name="take it back").click()
+    expect(page.get_by_test_id("undo-act")).to_have_count(0)
+    assert bake_named(demo_server, "Cold-rise pitas")["steps"] == was["steps"]
+
+
+def test_a_later_table_under_the_finger_brings_what_holds_the_dough(demo_server: Server, watch: Watch) -> None:
+    page = watch(demo_server, "tablet").goto(f"/b/{bake_named(demo_server, 'Hatch pitas')['id']}/rise")
+    table = page.get_by_role("slider", name="the table")
+    maturity = page.get_by_text(re.compile("^maturity"))
+    for _ in range(12):
+        table.press("ArrowRight")
+    holds = page.get_by_role("list", name="What holds the dough that long")
+    expect(holds.get_by_role("listitem").first).to_contain_text("best until")
+    before = maturity.inner_text()
+    holds.get_by_role("button", name="with it").first.press("Enter")
+    expect(holds.get_by_role("button", name="without it")).to_have_count(1)
+    expect(maturity).not_to_have_text(before)
 
 
 def test_a_peg_and_the_flag_are_moved_by_hand_and_by_key(demo_server: Server, watch: Watch) -> None:

@@ -12,7 +12,7 @@ from brassclock.services import busy, day, history, plan_files, ways_out
 from brassclock.services import together as days
 from brassclock.services.given_day import BusyIn, CalendarIn, OtherIn, PinIn, RelaxIn, TogetherIn
 from brassclock.services.shown import BakeOut
-from brassclock.services.shown_day import DayOut, HoursOut, OthersOut, TogetherOut, WayOutOut
+from brassclock.services.shown_day import DayOut, HoursOut, TogetherOut, WayOutOut, WaysThrough
 
 blueprint = APIBlueprint("day", __name__, url_prefix="/api", abp_tags=[Tag(name="day")])
 
@@ -130,7 +130,7 @@ def take_way_out(path: BakePath, body: RelaxIn):
     return answer_bake(path.bake_id)
 
 
-@blueprint.get("/bakes/<int:bake_id>/others", responses={"200": OthersOut, **PROBLEMS})
+@blueprint.get("/bakes/<int:bake_id>/others", responses={"200": WaysThrough, **PROBLEMS})
 def others(path: BakePath):
     """Other ways through the day worth seeing: least hands-on, best flavour, latest start."""
     return answer(ways_out.others(house(), path.bake_id))

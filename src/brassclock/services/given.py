@@ -372,7 +372,7 @@ class WhatIfIn(Strict):
     """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
 
     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
-    by a moment as typed.
+    by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
     """
 
     room_k: Annotated[float, within(-12, 12, "C")] = 0.0
@@ -382,6 +382,7 @@ class WhatIfIn(Strict):
     cold: ColdIn | None = None
     no_cold: bool = False
     place: PlaceKey | None = None
+    spell: SpellIn | None = None
     by: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import Any
 
 from brassclock.core.day.kitchen_air import later
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
@@ -14,6 +15,7 @@ from brassclock.services.shown import RescueOption, RescueOut
 
 MOST_OPTIONS = 4
 SPOT_MIN = 240.0
+LEAST_MIN = 10.0
 NOT_NOW = "The dough is not rising now. Mark it mixed first; once it is rolled there is nothing left to slow."
 
 
@@ -25,18 +27,31 @@ def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
     if standing is None:
         raise Refused(NOT_NOW)
     found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
+    return RescueOut(
+        as_it_stands=_out(as_it_stands(standing), r.now), options=[_out(o, r.now) for o in found[:MOST_OPTIONS]]
+    )
 
-    def out(o: Option) -> RescueOption:
-        def at(h: float) -> dt.datetime:
-            return later(r.now, h)
 
-        minutes = o.minutes if o.minutes is not None or o.temp_c is None else SPOT_MIN
-        return RescueOption(
-            kind=o.kind, text=o.text, temp_c=o.temp_c, minutes=minutes, ready_at=at(o.ready_h), best_until=at(o.best_to_h),
-            too_far_at=at(o.too_far_h),
-        )  # fmt: skip
+def _out(o: Option, now: dt.datetime) -> RescueOption:
+    minutes = o.minutes if o.minutes is not None or o.temp_c is None else SPOT_MIN
+    return RescueOption(
+        kind=o.kind, text=o.text, temp_c=o.temp_c, minutes=minutes, ready_at=later(now, o.ready_h),
+        best_until=later(now, o.best_to_h), too_far_at=later(now, o.too_far_h),
+    )  # fmt: skip
 
-    return RescueOut(as_it_stands=out(as_it_stands(standing)), options=[out(o) for o in found[:MOST_OPTIONS]])
+
+def holding(r: works.Rows, found: rising.Risen | None, late_min: float) -> list[RescueOption]:
+    """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier table."""
+    standing = rising.standing_of(r, found) if late_min >= LEAST_MIN else None
+    return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]
+
+
+def away(r: works.Rows, given: SpellIn) -> list[dict[str, Any]]:
+    """The bake's spells and one more from now. Refused while the dough is elsewhere already."""
+    if any(dt.datetime.fromisoformat(x["end"]) > r.now for x in r.bake.spells):
+        raise Refused("The dough is elsewhere already. Take that back first, or bring it back in.")
+    end = r.now + dt.timedelta(minutes=given.minutes)
+    return [*r.bake.spells, {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}]
 
 
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
@@ -44,12 +59,7 @@ def spell(house: House, bake_id: int, given: SpellIn) -> None:
     with works.change(house, bake_id) as (_, r):
         if rising.standing_of(r, works.work_of(r).risen) is None:
             raise Refused(NOT_NOW)
-        ends = [dt.datetime.fromisoformat(x["end"]) for x in r.bake.spells]
-        if any(end > r.now for end in ends):
-            raise Refused("The dough is elsewhere already. Take that back first, or bring it back in.")
-        end = r.now + dt.timedelta(minutes=given.minutes)
-        entry = {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}
-        r.bake.spells = [*r.bake.spells, entry]
+        r.bake.spells = away(r, given)
 
 
 def end_spell(house: House, bake_id: int) -> None:

@@ -68,7 +68,7 @@ class WayOutOut(BaseModel):
     changes: list[RelaxOut]
 
 
-class OtherOut(BaseModel):
+class WayThrough(BaseModel):
     """Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1."""
 
     names: list[str]
@@ -80,8 +80,8 @@ class OtherOut(BaseModel):
     steps: list[StepOut]
 
 
-class OthersOut(BaseModel):
-    others: list[OtherOut]
+class WaysThrough(BaseModel):
+    others: list[WayThrough]
 
 
 class TogetherBake(BaseModel):

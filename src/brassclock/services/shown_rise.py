@@ -264,8 +264,12 @@ class RestOut(BaseModel):
 
 
 class WhatIfOut(BaseModel):
-    """The rise and the hand moves as a change would make them; nothing is stored."""
+    """The rise and the hand moves as a change would make them; nothing is stored.
 
+    `rescues`: what would keep a dough that is rising good for a later table.
+    """
+
+    rescues: list[RescueOption]
     maturity: float | None
     pocket_score: float | None
     rise: RiseOut

@@ -19,7 +19,7 @@ from brassclock.services.day import MOVED_MIN, noted
 from brassclock.services.given_day import OtherIn, RelaxIn
 from brassclock.services.history import act
 from brassclock.services.house import House, Refused
-from brassclock.services.shown_day import OtherOut, OthersOut, RelaxOut, WayOutOut
+from brassclock.services.shown_day import RelaxOut, WayOutOut, WaysThrough, WayThrough
 from brassclock.services.steps import steps_of
 from brassclock.services.whatifs import MIXED, NOT_RISING, scale_leaven
 from brassclock.store import kitchens
@@ -184,7 +184,7 @@ def _others(r: works.Rows, work: works.Work) -> dict[str, Solved]:
     return worth_seeing(rising.wish_of(r, spec), rising.house_of(r), choice_of(spec), (AS_PLANNED, 1.0))
 
 
-def others(house: House, bake_id: int) -> OthersOut:
+def others(house: House, bake_id: int) -> WaysThrough:
     """Up to three other ways through the day for a bake that is not mixed: least hands, best flavour, latest start."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -193,18 +193,18 @@ def others(house: House, bake_id: int) -> OthersOut:
     found = _others(r, work)
     assert spec is not None
     wish = rising.wish_of(r, spec)
-    merged: dict[tuple[str, float], OtherOut] = {}
+    merged: dict[tuple[str, float], WayThrough] = {}
     for name, s in found.items():
         key = (s.course, s.dose)
         if key in merged:
             merged[key].names.append(name)
             continue
-        merged[key] = OtherOut(
+        merged[key] = WayThrough(
             names=[name], text=way_text(s, wish), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
             hands_min=hands_min(s), flavour=s.flavour,
             steps=steps_of(r, replace(work, risen=rising.Risen(s.plan))),
         )  # fmt: skip
-    return OthersOut(others=list(merged.values()))
+    return WaysThrough(others=list(merged.values()))
 
 
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:

@@ -13,7 +13,7 @@ from brassclock.core.day.routes import Route, routes
 from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
-from brassclock.services import rising
+from brassclock.services import rescues, rising
 from brassclock.services import work as works
 from brassclock.services.given import RouteIn, WhatIfIn
 from brassclock.services.house import House, Refused
@@ -46,6 +46,10 @@ def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
         facts["cold"] = None if given.cold is None else given.cold.model_dump()
     if given.place is not None:
         facts["bulk_place"] = given.place
+    if given.spell is not None:
+        if not mixed or "roll" in r.done():
+            raise Refused(rescues.NOT_NOW)
+        facts["spells"] = rescues.away(r, given.spell)
     return replace(r, bake=Bake(**facts), kitchen=kitchen, dose_factor=1.0 if mixed else given.dose_factor)
 
 
@@ -70,6 +74,7 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
         raise Refused(NOT_RISING)
     ripe, pocket = _pocket(as_is, work)
     return WhatIfOut(
+        rescues=rescues.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
         maturity=ripe, pocket_score=pocket, rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
         dose_text=_dose_text(as_is.sheet, changed.dose_factor),
     )  # fmt: skip
@@ -118,7 +123,7 @@ def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
     with works.change(house, bake_id) as (_, r):
         changed = _changed(r, given)
         scale_leaven(r, changed.dose_factor)
-        for name in ("dough_c", "serve_at", "cold", "bulk_place"):
+        for name in ("dough_c", "serve_at", "cold", "bulk_place", "spells"):
             setattr(r.bake, name, getattr(changed.bake, name))
 
 

@@ -11,13 +11,34 @@ export const dayQuery = (kitchen: number) =>
 export const wayOutQuery = (bake: number, revision: string) =>
   queryOptions({ queryKey: ["way-out", bake, revision], staleTime: 60_000, retry: false, queryFn: () => take(client.GET("/api/bakes/{bake_id}/way-out", path({ bake_id: bake }))) });
 
+export const othersQuery = (bake: number, stamp: string) =>
+  queryOptions({ queryKey: ["others", bake, stamp], staleTime: 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/others", path({ bake_id: bake })))).others });
+
+/** A day for all live bakes: asked for by a press, made so by another, and any act taken back. */
+export function useTogether(kitchen: number) {
+  const cache = useQueryClient();
+  const at = path({ kitchen_id: kitchen });
+  const onSuccess = (found: Schemas["DayOut"]) => {
+    cache.setQueryData(["day", kitchen], found);
+    ["bench", "bake", "way-out", "others"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+  };
+  return {
+    look: useMutation({ mutationFn: () => take(client.GET("/api/kitchens/{kitchen_id}/day/together", at)) }),
+    make: useMutation({ mutationFn: (body: Schemas["TogetherIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/day/together", { ...at, body })), onSuccess }),
+    undo: useMutation({
+      mutationFn: (act: number) => take(client.POST("/api/kitchens/{kitchen_id}/day/acts/{act_id}/undo", path({ kitchen_id: kitchen, act_id: act }))),
+      onSuccess,
+    }),
+  };
+}
+
 /** What changes the day: a move held or let go, another table, a way out taken. Every plan is asked for again. */
 export function useDayMoves() {
   const cache = useQueryClient();
   const onSuccess = (found: Schemas["BakeOut"]) => {
     syncClock(found.clock);
     cache.setQueryData(["bake", found.id], found);
-    ["bench", "day", "bake", "way-out"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+    ["bench", "day", "bake", "way-out", "others"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
   };
   return {
     pin: useMutation({
@@ -26,6 +47,10 @@ export function useDayMoves() {
     }),
     serve: useMutation({
       mutationFn: ({ bake, at }: { bake: number; at: string }) => take(client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body: { serve: at } })),
+      onSuccess,
+    }),
+    takeOther: useMutation({
+      mutationFn: ({ bake, ...body }: Schemas["OtherIn"] & { bake: number }) => take(client.POST("/api/bakes/{bake_id}/others", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     takeWayOut: useMutation({

@@ -142,6 +142,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Other ways through the day worth seeing: least hands-on, best flavour, latest start. */
+        get: operations["day_others_bakes__int_bake_id__others_get"];
+        put?: never;
+        /** Make one of those ways the bake's own. */
+        post: operations["day_take_other_bakes__int_bake_id__others_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/outcomes": {
         parameters: {
             query?: never;
@@ -643,10 +661,45 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the plans have moved, and why, newest first. */
+        /** How the plans have moved, and why, newest first; and the last act that can be taken back. */
         get: operations["day_get_day_kitchens__int_kitchen_id__day_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/day/acts/{act_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an act back: every bake it touched as it was before. */
+        post: operations["day_undo_act_kitchens__int_kitchen_id__day_acts__int_act_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/day/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A day for all live bakes at once, bake by bake; nothing is stored. */
+        get: operations["day_together_kitchens__int_kitchen_id__day_together_get"];
+        put?: never;
+        /** Make that day so. */
+        post: operations["day_take_together_kitchens__int_kitchen_id__day_together_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1143,6 +1196,21 @@ export interface components {
             tta_ml: number;
             /** Word */
             word: string;
+        };
+        /**
+         * ActOut
+         * @description The last thing done to the day by one press, which one press takes back.
+         */
+        ActOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** What */
+            what: string;
         };
         /**
          * AdditionIn
@@ -1972,11 +2040,12 @@ export interface components {
         };
         /**
          * DayOut
-         * @description The day's changes so far, newest first.
+         * @description The day's changes so far, newest first, and the last act that can be taken back.
          */
         DayOut: {
             /** Moved */
             moved: components["schemas"]["MovedOut"][];
+            undo: components["schemas"]["ActOut"] | null;
         };
         /**
          * DoseIn
@@ -2973,6 +3042,14 @@ export interface components {
             /** Id */
             id: string;
         };
+        /**
+         * OtherIn
+         * @description One of the other ways through the day, as it was shown.
+         */
+        OtherIn: {
+            /** Text */
+            text: string;
+        };
         /** OtherOut */
         OtherOut: {
             /** Ingredient */
@@ -3927,6 +4004,60 @@ export interface components {
             /** Spot */
             spot: number | null;
         };
+        /**
+         * TogetherBake
+         * @description What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
+         *
+         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place.
+         */
+        TogetherBake: {
+            /** Bake */
+            bake: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Fitted */
+            fitted: boolean;
+            /** Moves */
+            moves: number;
+            /** Placed */
+            placed: boolean;
+            /** Seal */
+            seal: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Text */
+            text: string;
+        };
+        /** TogetherBakeIn */
+        TogetherBakeIn: {
+            /** Bake Id */
+            bake_id: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TogetherIn
+         * @description The day for all bakes, as it was shown.
+         */
+        TogetherIn: {
+            /** Bakes */
+            bakes: components["schemas"]["TogetherBakeIn"][];
+        };
+        /**
+         * TogetherOut
+         * @description A day for all bakes, and how it was found: `in turn` or `together`.
+         */
+        TogetherOut: {
+            /** Bakes */
+            bakes: components["schemas"]["TogetherBake"][];
+            /** How */
+            how: string;
+        };
         /** TraceOut */
         TraceOut: {
             /** Air C */
@@ -4010,6 +4141,37 @@ export interface components {
             changes: components["schemas"]["RelaxOut"][];
             /** Fits */
             fits: boolean;
+        };
+        /**
+         * WayThrough
+         * @description Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1.
+         */
+        WayThrough: {
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /** Flavour */
+            flavour: number;
+            /** Hands Min */
+            hands_min: number;
+            /**
+             * Mixed At
+             * Format: date-time
+             */
+            mixed_at: string;
+            /** Names */
+            names: string[];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Text */
+            text: string;
+        };
+        /** WaysThrough */
+        WaysThrough: {
+            /** Others */
+            others: components["schemas"]["WayThrough"][];
         };
         /**
          * WeighOut
@@ -4106,7 +4268,7 @@ export interface components {
          * @description Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
          *
          *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
-         *     by a moment as typed.
+         *     by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
          */
         WhatIfIn: {
             /**
@@ -4146,10 +4308,14 @@ export interface components {
              * @default null
              */
             serve_at?: string | null;
+            /** @default null */
+            spell?: components["schemas"]["SpellIn"] | null;
         };
         /**
          * WhatIfOut
          * @description The rise and the hand moves as a change would make them; nothing is stored.
+         *
+         *     `rescues`: what would keep a dough that is rising good for a later table.
          */
         WhatIfOut: {
             /** Dose Text */
@@ -4158,6 +4324,8 @@ export interface components {
             maturity: number | null;
             /** Pocket Score */
             pocket_score: number | null;
+            /** Rescues */
+            rescues: components["schemas"]["RescueOption"][];
             rise: components["schemas"]["RiseOut"];
             /**
              * Serve At
@@ -5004,6 +5172,135 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_others_bakes__int_bake_id__others_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysThrough"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_take_other_bakes__int_bake_id__others_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7316,6 +7613,185 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_undo_act_kitchens__int_kitchen_id__day_acts__int_act_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                act_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_together_kitchens__int_kitchen_id__day_together_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_take_together_kitchens__int_kitchen_id__day_together_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

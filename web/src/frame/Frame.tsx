@@ -12,6 +12,7 @@ import { Rule } from "./Rule";
 import { SayLine } from "./SayLine";
 import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
+import { UndoAct } from "./UndoAct";
 import { WayOut } from "./WayOut";
 
 const Page = styled.div`
@@ -65,6 +66,7 @@ export function LeafFrame({ bake, here, children, say }: { bake: number; here: s
   return (
     <Shell bench={bench.data} say={say?.(bench.data.kitchen.zone) ?? b.say} foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}>
       <Keys kitchen={b.kitchen_id} bake={bake} />
+      {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
       {b.status === "live" && !b.fits && <WayOut bake={bake} name={b.name} steps={b.steps} />}
       {children(b)}
     </Shell>

@@ -17,6 +17,7 @@ import { JarCard } from "./JarCard";
 import { Looks } from "./Looks";
 import { Rescue } from "./Rescue";
 import { RestView } from "./RestView";
+import { Others } from "./Others";
 import { Routes } from "./Routes";
 import { Stands } from "./Stands";
 import { AS_IT_IS, useWhatIf } from "./useWhatIf";
@@ -87,6 +88,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
       {rise.stage_now && open && <RescueStill bake={bake} />}
       {open && <WhatIf bake={bake} what={what} />}
       {open && !mixed && <RoutesStill bake={bake} />}
+      {open && !mixed && <OthersStill bake={bake} />}
       <StandsStill bake={bake} rise={rise} />
       <JarStill bake={bake} />
       <Cautions items={rise.cautions} />
@@ -99,6 +101,7 @@ const StepsStill = memo(StepBar);
 const LooksStill = memo(Looks);
 const RescueStill = memo(Rescue);
 const RoutesStill = memo(Routes);
+const OthersStill = memo(Others);
 const StandsStill = memo(Stands);
 const JarStill = memo(JarCard);
 const NowStill = memo(Now);

@@ -62,7 +62,7 @@ function One({ route, width, busy, onTake }: { route: Schemas["RouteOut"]; width
           <>
             <RouteLine steps={route.steps} width={Math.max(width < 900 ? width - 8 : width - 480, 200)} clock={at} />
             <span className="quiet">weigh {at(first.at)}, {span(route.hours * 3600e3)} in all, {route.hands_min.toFixed(0)} min of hands; {route.dose_text}</span>
-            {route.clashes && <span>{route.because}</span>}
+            {route.clashes && <span> {route.because}</span>}
           </>
         ) : (
           <span>{route.because}</span>

@@ -13,8 +13,9 @@ const Box = styled.section`
   border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 8px;
   .rails { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 4px 34px; }
   .row { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
+  .hold { list-style: none; margin: 0; padding: 0; li { display: grid; grid-template-columns: minmax(0, 1fr) auto 130px; gap: 4px 18px; align-items: center; min-height: 54px; border-top: 1px solid var(--hair); } }
   b { font: 700 21px/1 var(--mono); letter-spacing: -0.03em; }
-  @media (max-width: 900px) { .rails { grid-template-columns: minmax(0, 1fr); } }
+  @media (max-width: 900px) { .rails { grid-template-columns: minmax(0, 1fr); } .hold li { grid-template-columns: minmax(0, 1fr) auto; padding: 6px 0; } }
 `;
 const HOUR = 3600e3;
 const signed = (x: number, digits = 1) => `${x < 0 ? "−" : "+"}${Math.abs(x).toFixed(digits)}`;
@@ -71,6 +72,20 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
           </>
         )}
       </div>
+      {answer && answer.rescues.length > 0 && (
+        <ul className="hold" aria-label="What holds the dough that long">
+          {answer.rescues.map((o) => {
+            const on = tried?.spell?.minutes === o.minutes && tried?.spell?.temp_c === o.temp_c;
+            return (
+              <li key={o.text}>
+                <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
+                <span>best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b></span>
+                {o.temp_c !== null && <Button onPress={() => change({ spell: on ? null : { temp_c: o.temp_c!, minutes: o.minutes! } })}>{on ? "without it" : "with it"}</Button>}
+              </li>
+            );
+          })}
+        </ul>
+      )}
       {tried && tried.room_k !== 0 && <p className="quiet">The kitchen’s own air is not changed by making it so: warm it, or move the dough.</p>}
       {what.fault && <Plate>{what.fault}</Plate>}
       {keep.error && <Plate>{keep.error.message}</Plate>}

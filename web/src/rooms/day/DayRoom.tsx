@@ -6,9 +6,11 @@ import { useNow } from "../../api/clock";
 import { dayQuery, useDayMoves } from "../../api/day";
 import { Button } from "../../controls/Button";
 import { FeedNow } from "../../frame/FeedNow";
+import { UndoAct } from "../../frame/UndoAct";
 import { WayOut } from "../../frame/WayOut";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
+import { Together } from "./Together";
 import { clock, clockNear, dayName, lower, ms, span } from "../../words/format";
 
 const Page = styled.div`
@@ -45,11 +47,13 @@ export function DayRoom({ bench }: { bench: Bench }) {
   const now = useNow(10_000);
   const open = bench.steps.filter((s) => !s.done_at);
   const tight = bench.bakes.filter((b) => b.status === "live" && !b.fits);
+  const live = bench.bakes.filter((b) => b.status === "live").length;
   const days = groupByDay(open, zone);
   const kitchen = bench.kitchen.id;
   return (
     <Page>
       <div>
+        <UndoAct kitchen={kitchen} />
         {tight.map((b) => <WayOut key={b.id} bake={b.id} name={b.name} steps={bench.steps} />)}
         {open.length === 0 && <p style={{ font: "500 24px/1.3 var(--name)", padding: "30px 0" }}>No hand move lies ahead. <Link to={`/k/${kitchen}/new`}>Start a new bake</Link>: say when people eat, and its day stands here.</p>}
         {days.map(([day, steps]) => (
@@ -68,6 +72,7 @@ export function DayRoom({ bench }: { bench: Bench }) {
           <a href={`/api/kitchens/${kitchen}/plan/csv`} download>As a table</a>
           <Link to={`/k/${kitchen}/kitchen#hours`}>Hours away</Link>
         </div>
+        {live > 1 && <Together kitchen={kitchen} />}
         <Moved kitchen={kitchen} now={now} zone={zone} />
       </aside>
     </Page>
