@@ -17,7 +17,7 @@ from ortools.sat.python import cp_model
 
 from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Wish
 from brassclock.core.day.backward import BakeSpec, Cold, StageSpec, plan_back
-from brassclock.core.day.hands import Busy, Slots, away, clashes, free_hands
+from brassclock.core.day.hands import Busy, Hands, Slots, away, clashes, free_hands
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.pack import Item, in_turn, pack, together
 from brassclock.core.day.places import places_of
@@ -76,7 +76,7 @@ def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table
     def idle(a: int, b: int) -> bool:
         return a >= now and b <= len(free) and all(free[s] >= 1 for s in range(a, b))
 
-    heat = heat_slot(chores, free, table)
+    heat = heat_slot(chores, Hands(free), table)
     if heat is None or not idle(table.roll, table.end):
         return np.inf
     best = np.inf
@@ -166,7 +166,8 @@ def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, Table, 
 @given(small_days())
 @settings(max_examples=150, deadline=None)
 def test_the_sweep_finds_what_plain_loops_find(day: tuple[Way, Rates, Chores, np.ndarray, Table, int]) -> None:
-    found = ways(*day)
+    way, rates, chores, free, table, now = day
+    found = ways(way, rates, chores, Hands(free), table, now)
     least = naive(*day)
     assert (found[0].cost if found else np.inf) == pytest.approx(least, abs=1e-9)
     assert [f.cost for f in found] == sorted(f.cost for f in found)
@@ -185,7 +186,7 @@ def by_solver(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: T
             if s - lead >= 0 and s - lead + length <= n and free[s - lead : s - lead + length].all()
         ]
         model.add_allowed_assignments([at], good)
-    heat = heat_slot(chores, free, table)
+    heat = heat_slot(chores, Hands(free), table)
     assert heat is not None
     model.add_allowed_assignments(
         [ball], [[b] for b in range(n + 1) if not (b < heat + chores.tended and b + chores.ball > heat)]
@@ -227,7 +228,7 @@ def test_the_sweep_is_as_good_as_an_exact_solver(seed: int) -> None:
         free[at : at + rng.integers(2, 9)] = 0
     way = Way("x", 1.0, Need(0.9, 1.2, 1.5, 2.0), Need(0.4, 0.6, 0.8, 1.2))
     chores, table = Chores(before_mix=3, ball=2, preheat=4, roll=2), Table(n - 6, n - 6, n)
-    found = ways(way, Rates(bulk, bulk), chores, free, table, 0)
+    found = ways(way, Rates(bulk, bulk), chores, Hands(free), table, 0)
     assert (found[0].cost if found else np.inf) == pytest.approx(
         by_solver(way, Rates(bulk, bulk), chores, free, table), abs=0.05
     )
@@ -244,7 +245,7 @@ def test_constant_kitchens_by_hand(case: dict[str, float]) -> None:
     need = Need(*(case[k] / case["dose"] for k in ("low_h", "best_h", "best_to_h", "high_h")))
     way = Way("x", 1.0, need, Need(0.2, 0.5, 0.6, 40.0))
     free, roll = np.ones(slots.count, dtype=np.int64), slots.count - 10
-    found = ways(way, scale.rates, Chores(), free, Table(roll, roll, slots.count), 0)
+    found = ways(way, scale.rates, Chores(), Hands(free), Table(roll, roll, slots.count), 0)
     every = [
         b - m for m in range(0, slots.count, 1) for b in [found[0].ball] if need.low <= (b - m) * per_slot <= need.high
     ]
@@ -501,7 +502,7 @@ def test_pace_is_the_leavens_own() -> None:
             Way("x", 1, Need(0, 1, 1.5, 2), Need(0, 1, 1.5, 2)),
             Rates(np.arange(9.0), np.arange(9.0)),
             Chores(1, 1, 1, 1, 0, 0, 1),
-            np.ones(8, dtype=np.int64),
+            Hands(np.ones(8, dtype=np.int64)),
             Table(6, 6, 8),
             0,
             Fixed(mix=3),

@@ -321,8 +321,11 @@ def standing_of(r: Rows, found: Risen | None) -> Standing | None:
         return None
     before = len(found.stages) - 2
     at = before + (1 if "ball" in done else 0)
-    begun = (found.plan.mixed_at, found.plan.balled_at)[at - before]
+    begun, ends = ((found.plan.mixed_at, found.plan.balled_at), (found.plan.balled_at, found.plan.step("roll").at))[
+        at - before
+    ]
     return Standing(
         found.plan.spec.batch, found.stages[:at], found.stages[at], max(hours_between(begun, r.now), 0.0),
         r.kitchen.fridge_c, found.forecast.belief.mean, found.stages[-1] if at == before else None,
+        max(hours_between(r.now, ends), 0.0),
     )  # fmt: skip

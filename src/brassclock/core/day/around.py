@@ -13,7 +13,7 @@ from functools import cached_property
 from itertools import product
 
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, held_pins, plan_back
-from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Slots, free_hands, slots_of
+from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Hands, Slots, free_hands, slots_of
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place
 from brassclock.core.day.progress import At, Real, Scale, real, scale_of
@@ -169,7 +169,7 @@ class Search:
         self.wish, self.house = wish, house
         self.slots = slots_for(wish)
         self.now = max(self.slots.after(wish.now), 0)
-        self.free = free_hands(self.slots, house.busy, house.cooks)
+        self.free = Hands(free_hands(self.slots, house.busy, house.cooks))
         self.hot = (
             []
             if "line" in wish.done
@@ -177,6 +177,7 @@ class Search:
         )
         self.full = None if "cold_in" in wish.done else house.shared.full(self.slots, wish.litres)
         self.scales: dict[str, Scale] = {}
+        self.aims: dict[str, tuple[float, float, float]] = {}  # of a course: dose, hours of bulk and balls it aimed at
 
     def groups(self, choice: Choice) -> list[Group]:
         """A group for each course and dose whose last hours find hands, the least costly first; nothing is run for them yet."""
@@ -186,6 +187,8 @@ class Search:
             if course.low_h * HOUR > self.slots.count - self.now and "mix" not in self.wish.done:
                 continue
             spec = self.wish.spec if key == AS_PLANNED else shaped(self.wish.spec, course, self.house.places)
+            if key != AS_PLANNED and AS_PLANNED in choice.courses and spec == self.wish.spec:
+                continue  # the same as planned
             if dose != 1.0:
                 spec = replace(spec, batch=spec.batch.dosed(dose))
             group = Group(self, course, dose, spec)
@@ -268,13 +271,21 @@ class Group:
 
     def calibrate(self) -> bool:
         """Set the needs by the real rise about where the way will run; False when the dough never gets there."""
-        hourly_c = self.search.house.hourly_c
-        first = [a.aim_h for a in self.spec.rests] if self.spec.rests else FIRST_GUESS_H
-        seen = real(self.spec, hourly_c, self.scale, self._near(*first))
-        if seen.bulk is not None and not self.spec.rests:
-            seen = real(self.spec, hourly_c, self.scale, self._near(seen.bulk_aim_h, seen.ball_aim_h or first[1]))
+        hourly_c, key = self.search.house.hourly_c, f"{self.course.key} {self.over}"
+        known = self.search.aims.get(key)
+        if known is not None:  # of another dose: about as many hours as it is weaker
+            dose, bulk_h, ball_h = known
+            guess = (bulk_h * dose / self.dose, ball_h * dose / self.dose)
+        elif self.spec.rests:
+            guess = (self.spec.rests[0].aim_h, self.spec.rests[1].aim_h)
+        else:
+            guess = FIRST_GUESS_H
+        seen = real(self.spec, hourly_c, self.scale, self._near(*guess))
+        if seen.bulk is not None and not self.spec.rests and known is None:
+            seen = real(self.spec, hourly_c, self.scale, self._near(seen.bulk_aim_h, seen.ball_aim_h or guess[1]))
         if seen.bulk is None or seen.ball is None:
             return False
+        self.search.aims[key] = (self.dose, seen.bulk_aim_h, seen.ball_aim_h)
         self.found = seen
         return True
 

@@ -88,14 +88,29 @@ def free_hands(slots: Slots, busy: Iterable[Busy], cooks: int) -> Count:
     return np.maximum(free, 0)
 
 
-def clear(free: Count, length: int) -> NDArray[np.bool_]:
-    """For each boundary 0..count whether hands are free for `length` slots from it."""
-    if length == 0:
-        return np.ones(len(free) + 1, dtype=bool)
-    taken = np.concatenate([[0], np.cumsum(free < 1)])
-    ok = np.zeros(len(free) + 1, dtype=bool)
-    ok[: len(free) - length + 1] = taken[length:] == taken[: len(free) - length + 1]
-    return ok
+class Hands:
+    """Pairs of hands free in each slot, asked many times for how long they stay so."""
+
+    def __init__(self, free: Count) -> None:
+        self.free = free
+        self._taken = np.concatenate([[0], np.cumsum(free < 1)])
+        self._clear: dict[int, NDArray[np.bool_]] = {}
+
+    def __len__(self) -> int:
+        return len(self.free)
+
+    def clear(self, length: int) -> NDArray[np.bool_]:
+        """For each boundary 0..count whether hands are free for `length` slots from it; not to be altered."""
+        if length not in self._clear:
+            ok = np.zeros(len(self) + 1, dtype=bool)
+            if length <= len(self):
+                ok[: len(self) - length + 1] = self._taken[length:] == self._taken[: len(self) - length + 1]
+            self._clear[length] = ok
+        return self._clear[length]
+
+    def alone(self, slot: int) -> bool:
+        """Whether one pair of hands at most is free then."""
+        return bool(0 <= slot < len(self) and self.free[slot] < 2)
 
 
 def clashes(start: dt.datetime, minutes: float, busy: Sequence[Busy], cooks: int) -> list[Busy]:

@@ -8,11 +8,12 @@ cooling and warming add or cost counted apart. That makes the sweep exact and qu
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.day.hands import Count, clear
+from brassclock.core.day.hands import Count, Hands
 
 Array = NDArray[np.float64]
 # judgement: leaning on the early edge of a window is dearer than on its late one; past the best each width of it costs
@@ -121,38 +122,41 @@ class Found:
     cost: float
 
 
-def heat_slot(chores: Chores, free: Count, table: Table) -> int | None:
+@lru_cache(maxsize=256)
+def heat_slot(chores: Chores, free: Hands, table: Table) -> int | None:
     """The last slot at which the surface can be lit in time; an unattended one may be lit a little sooner."""
     latest = table.roll + chores.roll - chores.preheat
-    lit = clear(free, chores.tended)
+    lit = free.clear(chores.tended)
     return next((at for at in range(latest, max(latest - chores.sooner, 0) - 1, -1) if at >= 0 and lit[at]), None)
 
 
-def work_fits(chores: Chores, free: Count, table: Table, now: int) -> bool:
+@lru_cache(maxsize=256)
+def work_fits(chores: Chores, free: Hands, table: Table, now: int) -> bool:
     """Whether the end of the day, fixed by the table, finds free hands."""
     if table.roll < now or table.roll < 0 or table.end > len(free):
         return False
-    if not clear(free, table.end - table.roll)[table.roll]:
+    if not free.clear(table.end - table.roll)[table.roll]:
         return False
     heat = heat_slot(chores, free, table)
     return heat is not None and heat >= min(now, table.roll + chores.roll - chores.preheat)
 
 
-def mixing_times(chores: Chores, free: Count, now: int) -> NDArray[np.bool_]:
-    """For each boundary whether a dough can be mixed by then: hands for weighing and mixing, a sponge, a feed."""
+@lru_cache(maxsize=256)
+def mixing_times(chores: Chores, free: Hands, now: int) -> NDArray[np.bool_]:
+    """For each boundary whether a dough can be mixed by then: hands for weighing and mixing, a sponge, a feed. Not to be altered."""
     count = len(free)
     ok = np.zeros(count + 1, dtype=bool)
     before = chores.before_mix
-    ok[before:] = clear(free, before)[: count + 1 - before]
+    ok[before:] = free.clear(before)[: count + 1 - before]
     if chores.sponge:
         starts = np.zeros(count + 1, dtype=bool)
         lead = chores.sponge + before
-        starts[lead:] = clear(free, before)[: max(count + 1 - lead, 0)]
+        starts[lead:] = free.clear(before)[: max(count + 1 - lead, 0)]
         ok &= starts
     earliest = now + before + chores.sponge
     if chores.feed is not None:
         latest, first = chores.feed
-        feedable = clear(free, 1)
+        feedable = free.clear(1).copy()
         feedable[: max(now, 0)] = False
         counted = np.concatenate([[0], np.cumsum(feedable)])
         at = np.arange(count + 1)
@@ -176,7 +180,7 @@ def _progress_in_cold(way: Way, rates: Array, r: Rates, start: NDArray[np.int64]
 
 
 def ways(
-    way: Way, rates: Rates, chores: Chores, free: Count, table: Table, now: int, fixed: Fixed = FREE
+    way: Way, rates: Rates, chores: Chores, free: Hands, table: Table, now: int, fixed: Fixed = FREE
 ) -> list[Found]:
     """What the sweep finds of a way, the best first: for every time of balling, the best mixing before it."""
     if not work_fits(chores, free, table, now):
@@ -225,7 +229,7 @@ def _mixes(
 
 
 def _chilled_mixes(
-    way: Way, rates: Rates, chores: Chores, free: Count, now: int, fixed: Fixed,
+    way: Way, rates: Rates, chores: Chores, free: Hands, now: int, fixed: Fixed,
     mixes: NDArray[np.int64], balls: NDArray[np.int64],
 ) -> tuple[NDArray[np.int64], Array]:  # fmt: skip
     """The same for a dough chilled in one piece: every pair whose cold is long enough and not too long."""
@@ -244,15 +248,15 @@ def _chilled_mixes(
     return mixes[rows], cost[rows, np.arange(len(balls))]
 
 
-def _can_move(to: NDArray[np.int64], chores: Chores, free: Count, now: int, fixed: int | None) -> NDArray[np.bool_]:
+def _can_move(to: NDArray[np.int64], chores: Chores, free: Hands, now: int, fixed: int | None) -> NDArray[np.bool_]:
     """Whether a dough can be carried at these boundaries; one that is fixed needs no hands, and no other will do."""
     if fixed is not None:
         return np.asarray(to == fixed)
     inside = np.clip(to, 0, len(free))
-    return np.asarray(clear(free, chores.cold)[inside] & (to >= now) & (to <= len(free)))
+    return np.asarray(free.clear(chores.cold)[inside] & (to >= now) & (to <= len(free)))
 
 
-def _balls(way: Way, rates: Rates, chores: Chores, free: Count, table: Table, now: int, fixed: Fixed) -> Array:
+def _balls(way: Way, rates: Rates, chores: Chores, free: Hands, table: Table, now: int, fixed: Fixed) -> Array:
     """Cost of the balls' stage for each boundary at which they could be made."""
     at, roll = np.arange(len(free) + 1), table.roll
     need = replace(way.ball, high=way.ball.high - (rates.ball[table.last] - rates.ball[roll]))
@@ -266,16 +270,11 @@ def _balls(way: Way, rates: Rates, chores: Chores, free: Count, table: Table, no
     if fixed.ball is not None:
         cost[at != fixed.ball] = np.inf
         return cost
-    cost[~clear(free, chores.ball) | (at < now) | (at + chores.ball > roll)] = np.inf
+    cost[~free.clear(chores.ball) | (at < now) | (at + chores.ball > roll)] = np.inf
     heat = heat_slot(chores, free, table)
-    if heat is not None and _alone(free, heat):
+    if heat is not None and free.alone(heat):
         cost[(at < heat + chores.tended) & (at + chores.ball > heat)] = np.inf
         if way.chill is not None:  # nor is the dough carried out while the surface is lit
             out = np.full_like(at, roll) - way.temper if way.chill == "ball" else at - way.temper
             cost[(out < heat + chores.tended) & (out + chores.cold > heat)] = np.inf
     return cost
-
-
-def _alone(free: Count, slot: int) -> bool:
-    """Whether one pair of hands at most is free then."""
-    return bool(0 <= slot < len(free) and free[slot] < 2)

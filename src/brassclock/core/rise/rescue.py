@@ -48,6 +48,7 @@ class Standing:
     fridge_c: float
     activity: float = 1.0
     next_stage: Stage | None = None
+    due_h: float = 0.0  # from now: when the stage is planned to end
 
 
 def _after(at: Standing, parts: Sequence[Stage]) -> Aim:
@@ -119,10 +120,13 @@ def _ball_now(at: Standing, balls: Stage) -> Option:
 
 
 def for_later(at: Standing, minutes: float) -> list[Option]:
-    """Changes that keep the dough good for a table so much later [min], the least disruptive first; leaving it, when that holds."""
-    wanted_h = minutes / 60
+    """Changes that keep the dough good for a table so much later [min], the least disruptive first; leaving it, when that holds.
+
+    Good is not too far when the stage ends so much later than planned.
+    """
+    wanted_h = at.due_h + minutes / 60
     base = as_it_stands(at)
-    if base.too_far_h > base.ready_h + wanted_h and base.best_to_h >= wanted_h:
+    if base.too_far_h > max(base.ready_h + minutes / 60, wanted_h) and base.best_to_h >= wanted_h:
         return [base]
     good = [
         o
