@@ -6,6 +6,16 @@ from dataclasses import dataclass
 
 TEXTS: dict[str, str] = {
     "steam": "A puffed bread is full of live steam. Tear it facing away from you.",
+    "hot_oil": "Hot oil: dry hands, no water near it, lid at hand. Never leave it; above 220 C it smokes and may catch fire.",
+    "clay_hands": "Reach into a clay oven with a pad and a covered arm; a wet hand scalds. Mind the flame when it is opened.",
+    "inverted_plate": "A plate turned over drips and its handle is hot: gloves, and only a plate with a handle that is fixed.",
+    "ceramic_hob": "Keep an upturned plate clear of a ceramic hob: it may crack, and cuts out when it gets too hot.",
+    "live_flame": "Long tools and bare forearms clear of the flame; keep the opening free.",
+    "lid_steam": "Lift the lid away from you: the steam beneath it scalds.",
+    "hot_handle": "The handle is as hot as the grill: a dry cloth, doubled.",
+    "smoke": "A dry plate this hot smokes flour and fat: open a window, wipe it between breads.",
+    "charcoal_fumes": "Charcoal gives off carbon monoxide: only in the open or under a working flue, as your local rules have it.",
+    "nonstick_hot": "Non-stick coatings give off harmful fumes when overheated: stay below the maker's limit, often near 250 C.",
     "hot_surface": "Stone and iron stay hot long after the fire is out.",
     "raw_dough": "Do not taste raw dough: raw flour and egg can make you ill.",
     "raw_filling": "Meat and egg fillings stay chilled until they are rolled in, and are cooked to 75 C inside.",

@@ -35,6 +35,11 @@ FACTORS: dict[str, Factor] = {
     "under": Factor(0.35, 0.7, 0.2, "Under-risen: wait a little."),
     "over": Factor(0.50, 1.2, 1.8, "Over-risen: use the dough sooner."),
     "tear": Factor(0.95, 0.0, 8.0, "A hole lets the steam out."),
+    "grease": Factor(0.90, 0.0, 1.0, "A greased surface lets the bread fall: wipe it dry."),
+    "slick": Factor(0.80, 0.0, 1.0, "Bread does not hold on a non-stick surface: use bare iron."),
+    "unwetted": Factor(0.50, 0.0, 1.0, "The back was not wetted: it may not hold."),
+    "oil_cool": Factor(0.90, 0.0, 35.0, "The oil is too cool: let it heat."),
+    "oil_hot": Factor(0.50, 0.0, 25.0, "The oil is too hot: the skin hardens first."),
     "flour": Factor(0.25, 15.0, 60.0, "Much flour on the bench: brush it off."),
 }
 

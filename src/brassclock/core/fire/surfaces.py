@@ -18,36 +18,75 @@ from brassclock.core.fire.puff.params import MATERIALS
 Array = NDArray[np.float64]
 HOB_W_M2 = {"low": 8_000.0, "medium": 12_000.0, "medium_high": 16_000.0, "high": 22_000.0}
 OPEN_FACE = Face(30, 10, 30, 0.9, 1200)
+LID_FACE = Face(110, 10, 120, 0.9, 75_000)  # full of steam
+GRILL_FACE = Face(180, 12, 450, 0.85, 3000)  # judgement: a glowing grill a hand above the pan
+FLAME_FACES = {  # what an upturned bread sees
+    "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
+    "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
+}  # fmt: skip
 RECOVERED_K = 20.0  # judgement: near enough to the start for the next bread
 RECOVER_LIMIT_S = 900.0
+OIL_KG, OIL_J_KGK, OIL_W = 1.5, 2000.0, 1200.0  # judgement: a small wok of oil, and what reaches it of the flame
+WETTING_FILM = 0.15  # kg/m2
+DRY_CONTACT = {"dry": None, "film": 300.0, "pool": 300.0}  # W/m2K where the bread no longer wets: oil fills the gaps
+STUCK_CONTACT = 200.0  # W/m2K: a wetted back stuck to wall or plate
+DOOR_TAU_S, DOOR_BACK_S = 12.0, 60.0  # judgement: an open door takes the oven's air this fast; it comes back so
+BREAD_DIP_K = 10.0  # judgement: of the oven's air, for each cold bread beside the first
+FRIED_DRY = 0.27  # moisture loss at which a fried bread is too dry: some of it is replaced by oil
 
 
 @dataclass(frozen=True)
 class SurfaceKind:
-    """A kind of surface: its usual plate, whether an oven surrounds it, and its working range [C]."""
+    """A kind of surface: its usual plate, what heats it, and its working range [C].
+
+    `way` is how a bread is baked there: `turned`, `oven` (turned once it puffs), `wall` (stuck, never turned), `inverted` (stuck, then
+    plate and all over the flame), `lidded` (turned, under a lid), `floor` (never turned), `oil`, `grill` (turned to the grill).
+    """
 
     name: str
     material: str
     thickness_mm: float
-    oven: bool
+    way: str
     need_c: float
     most_c: float
     usual_c: float
     preheat_min: float
+    heat: str = "gas"
+    most_spots: int = 6
+
+    @property
+    def oven(self) -> bool:
+        return self.way == "oven"
+
+    @property
+    def wets(self) -> bool:
+        """Whether a bread is stuck to it with water."""
+        return self.way in ("wall", "inverted")
 
 
 KINDS: dict[str, SurfaceKind] = {
-    "stone_oven": SurfaceKind("Baking stone in an oven", "stone", 15, True, 230, 330, 275, 45),
-    "steel_oven": SurfaceKind("Steel in an oven", "steel", 6, True, 230, 330, 265, 40),
-    "iron_plate": SurfaceKind("Iron plate", "iron", 6, False, 190, 300, 240, 10),
-    "skillet": SurfaceKind("Skillet", "iron", 5, False, 190, 300, 230, 6),
+    "stone_oven": SurfaceKind("Baking stone in an oven", "stone", 15, "oven", 230, 330, 275, 45, "electric"),
+    "steel_oven": SurfaceKind("Steel in an oven", "steel", 6, "oven", 230, 330, 265, 40, "electric"),
+    "iron_plate": SurfaceKind("Iron plate", "iron", 6, "turned", 190, 300, 240, 10),
+    "skillet": SurfaceKind("Skillet", "iron", 5, "turned", 190, 300, 230, 6, most_spots=2),
+    "clay_wall": SurfaceKind("Clay wall", "clay", 50, "wall", 350, 520, 430, 90, "charcoal", 12),
+    "inverted_plate": SurfaceKind(
+        "Iron plate turned over the flame", "iron", 5, "inverted", 190, 300, 240, 8, most_spots=2
+    ),
+    "lidded_pan": SurfaceKind("Pan with a lid", "iron", 5, "lidded", 170, 260, 200, 5, most_spots=2),
+    "flame_oven": SurfaceKind("Oven with a live flame", "stone", 30, "floor", 300, 450, 370, 60, "gas"),
+    "oil": SurfaceKind("Oil", "iron", 3, "oil", 175, 205, 190, 10, most_spots=4),
+    "pan_then_grill": SurfaceKind("Pan, then under the grill", "iron", 5, "grill", 190, 300, 240, 8, most_spots=2),
 }
-LATER_KINDS = ("clay_wall", "inverted_plate", "lidded_pan", "flame_oven", "oil", "pan_then_grill")
 
 
 @dataclass(frozen=True)
 class Surface:
-    """A surface in use: kind, temperature [C], hob power for plates, oven air [C] for stones."""
+    """A surface in use: kind, temperature [C], hob power for plates, oven air [C] for stones, and how bread meets it.
+
+    `heat`: gas, ceramic, charcoal or electric (None: the kind's usual). `greased`: dry, film or pool. `wetted` None is as the kind wants it.
+    `breads` go in at once, with the door open for `door_s`.
+    """
 
     kind: str
     temp_c: float
@@ -55,6 +94,12 @@ class Surface:
     oven_c: float | None = None
     material: str | None = None
     thickness_mm: float | None = None
+    heat: str | None = None
+    greased: str = "dry"
+    wetted: bool | None = None
+    nonstick: bool = False
+    breads: int = 1
+    door_s: float = 0.0
 
     @property
     def spec(self) -> SurfaceKind:
@@ -67,6 +112,16 @@ class Surface:
         )
 
     @property
+    def wet_back(self) -> bool:
+        """Whether the bread's back is wetted."""
+        return self.spec.wets if self.wetted is None else self.wetted
+
+    @property
+    def film_kg_m2(self) -> float:
+        """Water on the bread's back [kg/m2]."""
+        return WETTING_FILM if self.wet_back else 0.0
+
+    @property
     def air_c(self) -> float:
         """Oven air, or the kitchen above a plate [C]."""
         if not self.spec.oven:
@@ -75,14 +130,57 @@ class Surface:
 
     @property
     def top(self) -> Face:
-        return Face(self.air_c, 15, self.air_c, 0.9, 3000) if self.spec.oven else OPEN_FACE
+        """What the free face sees while the bread lies (or hangs) there."""
+        way, t = self.spec.way, self.temp_c
+        if way == "oven":
+            return Face(self.air_c, 15, self.air_c, 0.9, 3000)
+        if way == "wall":
+            return Face(max(t - 180.0, 100.0), 20, t, 0.85, 3000)
+        if way == "floor":  # flame and dome over a floor: hotter and livelier with it
+            over = t - 330.0
+            return Face(320 + 1.6 * over, max(12 + 0.06 * over, 8), 350 + 1.4 * over, 0.8, 6000)
+        if way == "oil":
+            return Face(t, 1.0, t, 0.0, 0.0)
+        return LID_FACE if way == "lidded" else OPEN_FACE
+
+    @property
+    def flame(self) -> Face:
+        """What an upturned bread, or one under the grill, sees."""
+        return GRILL_FACE if self.spec.way == "grill" else FLAME_FACES[self.heat or self.spec.heat]
 
     @property
     def below(self) -> tuple[float, float, float]:
         """(flux W/m2, back temperature C, back coefficient W/m2K) beneath the plate."""
-        if self.spec.oven:
-            return 0.0, self.air_c, 30.0
+        way = self.spec.way
+        if way in ("oven", "floor"):
+            return 0.0, self.air_c if way == "oven" else self.temp_c, 30.0
+        if way in ("wall", "oil"):
+            return 0.0, self.temp_c, 0.0
         return HOB_W_M2[self.power], 25.0, 8.0
+
+    @property
+    def dip_k(self) -> float:
+        """How far the oven's air lies under its setting when the door shuts [K]."""
+        if not self.spec.oven:
+            return 0.0
+        return (self.air_c - 25.0) * (1 - math.exp(-self.door_s / DOOR_TAU_S)) + BREAD_DIP_K * (self.breads - 1)
+
+    @property
+    def contact(self) -> dict[str, float]:
+        """Parameters of the puff model that this surface sets."""
+        found: dict[str, float] = {}
+        dry = STUCK_CONTACT if self.wet_back else DRY_CONTACT[self.greased]
+        if dry is not None:
+            found["h_dry"] = dry
+        if self.spec.way == "oil":
+            found["dry_limit"] = FRIED_DRY
+        return found
+
+
+def oil_after(surface: Surface, taken_j_m2: float, area_m2: float) -> tuple[float, float]:
+    """(temperature of the oil after a bread [C], seconds until it is back within 5 K)."""
+    fall = taken_j_m2 * area_m2 / (OIL_KG * OIL_J_KGK)
+    return surface.temp_c - fall, max(fall - 5.0, 0.0) * OIL_KG * OIL_J_KGK / OIL_W
 
 
 def recovery_s(surface: Surface, plate_cells_c: Array, pause_s: float = RECOVER_LIMIT_S) -> tuple[float | None, Array]:

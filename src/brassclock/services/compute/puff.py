@@ -8,10 +8,12 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from brassclock.core.evidence import refuse
-from brassclock.core.fire.program import Faults, Step, plan_bread
+from brassclock.core.fire.layers import MOST_SHARE, layered
+from brassclock.core.fire.legs import Step
+from brassclock.core.fire.program import Faults, plan_bread
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.surfaces import KINDS as SURFACES
-from brassclock.core.fire.surfaces import LATER_KINDS, Surface
+from brassclock.core.fire.surfaces import Surface
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
 from brassclock.services.given import within
@@ -49,16 +51,26 @@ class PlateReq(Loose):
     thickness_mm: Annotated[float, within(1, 100, "mm")]
 
 
+class BatchReq(Loose):
+    count: Annotated[int, Field(ge=1, le=12)] = 1
+    door_open_s: Annotated[float, within(0, 120, "s")] = 0.0
+
+
 class SurfaceReq(Loose):
     kind: str
     temp_c: Annotated[float, within(50, 600, "C")]
     power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
+    heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
     oven_c: Annotated[float, within(20, 600, "C")] | None = None
     plate: PlateReq | None = None
+    greased: Literal["dry", "film", "pool"] = "dry"
+    wetted: bool | None = None
+    nonstick: bool = False
+    batch: BatchReq = BatchReq()
 
 
 class LegReq(Loose):
-    do: Literal["face_a", "face_b"] | None = None
+    do: Literal["face_a", "face_b", "cover", "edge", "grill"] | None = None
     side: Literal["a", "b"] | None = None
     seconds: Annotated[float, within(1, 3600, "s")] | None = None
     until: Literal["cue"] | None = None
@@ -70,6 +82,7 @@ class FaultsReq(Loose):
     bench_flour_g_m2: Annotated[float, within(0, 1000, "g/m2")] | None = None
     tear_mm2: Annotated[float, within(0, 10_000, "mm2")] | None = None
     maturity: Annotated[float, within(0, 20, "")] | None = None
+    rest_min: Annotated[float, within(0, 600, "min")] | None = None
 
 
 class PuffReq(Loose):
@@ -83,14 +96,23 @@ class PuffReq(Loose):
     faults: FaultsReq = FaultsReq()
 
 
+RISE_G = {"pocket": 1.15, "blister": 1.2, "flat": 1.15, "thick": 1.8}  # how far the sheet swells before it parts
+
+
+def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) -> Bread:
+    if dough_g is None:
+        raise refuse("/bread/mass_g", f"Give the dough's mass_g too: how thick a {name} bread is hangs on it.")
+    if filling_g > MOST_SHARE * dough_g:
+        raise refuse(
+            f"/bread/{name}/mass_g",
+            f"{filling_g:g} g in {dough_g:g} g of dough tears it. Give at most {MOST_SHARE * dough_g:.0f} g.",
+        )
+    return layered(bread, dough_g, filling_g)
+
+
 def run_puff(q: PuffReq) -> dict[str, Any]:
-    if q.surface.kind in LATER_KINDS:
-        raise refuse("/surface/kind", f"“{q.surface.kind}” is not computed yet. Use one of {', '.join(SURFACES)}.")
     if q.surface.kind not in SURFACES:
         raise refuse("/surface/kind", f"“{q.surface.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
-    for name, layer in (("stuffed", q.bread.stuffed), ("topped", q.bread.topped)):
-        if layer is not None:
-            raise refuse(f"/bread/{name}", f"A {name} bread is not computed yet. Leave {name} out.")
     b = q.bread
     if b.lines:
         x0 = mass_dough(b.lines).water_per_dry
@@ -108,12 +130,16 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
     bread = Bread(
-        mm / 1000, diameter / 100, x0, b.temp_c, pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked
-    )
+        mm / 1000, diameter / 100, x0, b.temp_c, rise_g=RISE_G[b.intent],
+        pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
+    )  # fmt: skip
+    for name, layer in (("stuffed", b.stuffed), ("topped", b.topped)):
+        if layer is not None:
+            bread = _carrying(bread, b.mass_g, layer.mass_g, name)
     s = q.surface
     surface = Surface(
         s.kind, s.temp_c, s.power, s.oven_c, s.plate.material if s.plate else None,
-        s.plate.thickness_mm if s.plate else None,
+        s.plate.thickness_mm if s.plate else None, s.heat, s.greased, s.wetted, s.nonstick, s.batch.count, s.batch.door_open_s,
     )  # fmt: skip
     legs = None
     if q.program:
@@ -123,12 +149,14 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
     f = q.faults
     got = plan_bread(
         bread, surface, doneness=q.doneness, altitude_m=q.altitude_m, docked=b.docked, steps=legs,
-        faults=Faults(f.uneven_frac, f.skin_min, f.bench_flour_g_m2, f.tear_mm2, f.maturity),
+        faults=Faults(f.uneven_frac, f.skin_min, f.bench_flour_g_m2, f.tear_mm2, f.maturity, f.rest_min),
     )  # fmt: skip
     baked = got.baked
     actions = [{"action": "load", "at_s": 0.0}]
     if got.turn_s is not None:
-        actions.append({"action": "turn", "at_s": got.turn_s})
+        actions.append({"action": got.second, "at_s": got.turn_s})
+    if got.edge_s:
+        actions.append({"action": "edge", "at_s": got.off_s, "seconds_each": got.edge_s})
     actions.append({"action": "off", "at_s": got.off_s})
     return {
         "events": {k: None if e.p50 is None else e.as_dict() for k, e in got.events.items()},
@@ -141,6 +169,7 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
         "program": actions,
         "carpet": {"s": baked.s.tolist(), "depth_mm": baked.depth_mm.tolist(), "temp_c": baked.temp_c.tolist()},
         "surface_after": {"temp_c": got.surface_after_c, "recovery_s": got.recovery_s},
+        "matters": list(got.bands.matters),
         "cautions": [c.model_dump() for c in caution_out(got.cautions)],
         "why": {k: w.model_dump() for k, w in why_out(got.why).items()},
     }

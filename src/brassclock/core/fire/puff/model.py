@@ -68,7 +68,11 @@ class Face:
 
 @dataclass(frozen=True)
 class Stage:
-    """A stretch on the heat. Ends after `seconds`, or `after_s` past the turning cue or the puff."""
+    """A stretch on the heat. Ends after `seconds`, or `after_s` past the turning cue or the puff.
+
+    `oil`: it swims in oil at `top.gas_c`. `dip_k`: how far the air lies under `top.gas_c` at first contact (an oven whose
+    door stood open), coming back with `dip_tau_s`.
+    """
 
     seconds: float
     turn: bool
@@ -80,6 +84,9 @@ class Stage:
     after_s: float = 0.0
     on_plate: bool = True
     take_off: bool = False
+    oil: bool = False
+    dip_k: float = 0.0
+    dip_tau_s: float = 60.0
 
 
 @dataclass(frozen=True)
@@ -105,6 +112,7 @@ class Baked:
 NAMES = (
     "bubbles", "bottom_set", "top_set", "flip", "puff", "full", "done", "too_dry", "light_bottom", "light_top",
     "golden_bottom", "golden_top", "char_bottom", "char_top", "second", "off",
+    "core_75",
 )  # fmt: skip
 
 
@@ -166,9 +174,10 @@ def _stage_row(stage: Stage) -> list[float]:
     ends = {"time": 0.0, "cue": 1.0, "puff": 2.0}
     top = stage.top
     return [
-        stage.seconds, float(stage.turn), float(stage.on_plate), stage.flux_w_m2, stage.back_c, stage.back_h,
+        stage.seconds, float(stage.turn), float(stage.on_plate and not stage.oil), stage.flux_w_m2, stage.back_c, stage.back_h,
         top.gas_c, top.h_w_m2k, top.rad_c, top.emissivity, top.vapour_pa,
         ends[stage.until], stage.after_s, float(stage.take_off),
+        float(stage.oil), stage.dip_k, stage.dip_tau_s,
     ]  # fmt: skip
 
 
@@ -190,7 +199,7 @@ def simulate(
     until then. `plate_cells_c` starts the plate from an earlier bread (back to contact).
     """
     cells, plates = grid or (LIVE_GRID if bake_stepper.ready else COARSE_GRID)
-    x_high = bread.water_per_dry + 0.4 + bread.film_kg_m2 / 0.02
+    x_high = math.ceil(10 * (bread.water_per_dry + 0.4 + bread.film_kg_m2 / 0.02)) / 10  # in steps: few tables are made
     edges = grid_edges(bread.thickness_m, cells)
     p = _vector(bread, plate, pressure_pa, x_high, overrides or {})
     rows = np.array([_stage_row(s) for s in stages])

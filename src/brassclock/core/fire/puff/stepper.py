@@ -11,9 +11,11 @@ import math
 
 import numpy as np
 
-EVENTS = 16
+EVENTS = 17
 # 0 bubbles, 1 set bottom face, 2 set top face, 3 flip, 4 puff, 5 full, 6 done, 7 too dry,
-# 8/9 light A/B, 10/11 golden A/B, 12/13 charred A/B, 14 stage-2 start, 15 taken off
+# 8/9 light A/B, 10/11 golden A/B, 12/13 charred A/B, 14 stage-2 start, 15 taken off, 16 all of it at 75 C
+CORE_C = 75.0
+OIL_SPOT = 0.8  # of the way from the face to the oil
 SIGMA = 5.670374e-8
 LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
 LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
@@ -100,6 +102,9 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     xsp = np.zeros(2)
     leaf = np.zeros(2)
     leaf_w = np.zeros(2)
+    te_s = np.zeros(2)
+    ht_s = np.zeros(2)
+    face_g = np.zeros(2)
     xsp[0] = x0 + film * (1.0 + x0) / (0.0003 * rho0)
     xsp[1] = x0
     brown = np.zeros(2)
@@ -131,6 +136,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
         )  # fmt: skip
         gas_t, gas_h, rad_t, eps, p_inf = stages[q, 6], stages[q, 7], stages[q, 8], stages[q, 9], stages[q, 10]
         end_kind, extra, plate_cools = stages[q, 11], stages[q, 12], stages[q, 13]
+        oil, dip, dip_tau = stages[q, 14] > 0.5, stages[q, 15], stages[q, 16]
         if turn > 0.5:
             flipped = not flipped
             for i in range(half):
@@ -205,9 +211,8 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
             evap_b = 0.0
             slope_a = 0.0
             slope_b = 0.0
-            te_b = 0.0
-            ht_b = 0.0
             gc = 0.0
+            gas_now = gas_t - dip * math.exp(-time / dip_tau)
             if on_plate > 0.5:
                 gc = 1.0 / (1.0 / h_c + 0.5 * dz[0] * gg[0] / kk[0] + 0.5 * pdz[m - 1] / plate_k)
                 di[m - 1] += gc
@@ -218,13 +223,21 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 if side == 0 and on_plate > 0.5:
                     continue
                 i = 0 if side == 0 else n - 1
-                ta, tr = t[i] + 273.15, rad_t + 273.15
-                h_r = eps * SIGMA * (ta * ta + tr * tr) * (ta + tr)
-                ht = gas_h + h_r
-                te = (gas_h * gas_t + h_r * rad_t) / max(ht, 1e-12)
+                if oil:  # a parted bread floats: its upper face rises out
+                    ht = min(360.0, max(160.0, 160.0 + 3.4 * (gas_now - 140.0)))
+                    ht *= 1.0 - (0.3 if side == 0 else 0.8) * volume / vfull
+                    te = gas_now
+                else:
+                    ta, tr = t[i] + 273.15, rad_t + 273.15
+                    h_r = eps * SIGMA * (ta * ta + tr * tr) * (ta + tr)
+                    ht = gas_h + h_r
+                    te = (gas_h * gas_now + h_r * rad_t) / max(ht, 1e-12)
                 g = 1.0 / (1.0 / max(ht, 1e-12) + 0.5 * dz[i] * gg[i] / kk[i])
                 di[m + i] += g
                 rhs[m + i] += g * te
+                te_s[side], ht_s[side], face_g[side] = te, ht, g
+                if oil:
+                    continue
                 aw = 0.985 / (1.0 + (sa / x[i]) ** (1.0 / sb))
                 ps = lookup(psat, t[i], sat0, satdx)
                 ev = face_evaporation(t[i], aw, ps, gas_h, p_inf, pressure, b_ev)
@@ -248,7 +261,6 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                     evap_a, slope_a = ev, slope
                 else:
                     evap_b, slope_b = ev, slope
-                te_b, ht_b = te, ht
             # solve
             for j in range(1, nn):
                 f = lo[j] / di[j - 1]
@@ -263,6 +275,8 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
             surface = tp[m - 1] - contact * 0.5 * pdz[m - 1] / plate_k
             if on_plate > 0.5:
                 heat_in += contact * dt
+            elif oil:
+                heat_in += (face_g[0] * (te_s[0] - rhs[m]) + face_g[1] * (te_s[1] - rhs[nn - 1])) * dt
             # boiling
             for i in range(n):
                 star = told[i] + capa[i] * (rhs[m + i] - told[i]) / cap[i]
@@ -283,13 +297,14 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 else:
                     t[i] = star
             # faces lose or gain water
-            if on_plate < 0.5:
+            if on_plate < 0.5 and not oil:
                 ev = min(evap_a + slope_a * (rhs[m] - told[0]), 0.9 * x[0] * s[0] / dt)
                 x[0] -= ev * dt / s[0]
                 lost += ev * dt
-            ev = min(evap_b + slope_b * (rhs[nn - 1] - told[n - 1]), 0.9 * x[n - 1] * s[n - 1] / dt)
-            x[n - 1] -= ev * dt / s[n - 1]
-            lost += ev * dt
+            if not oil:
+                ev = min(evap_b + slope_b * (rhs[nn - 1] - told[n - 1]), 0.9 * x[n - 1] * s[n - 1] / dt)
+                x[n - 1] -= ev * dt / s[n - 1]
+                lost += ev * dt
             # steam inward from each half
             escaped_last = 0.0
             left = 0.0
@@ -344,7 +359,8 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 if side == 0 and on_plate > 0.5:
                     src, f, drying = surface, spot_f, 1.5 * h_c * (surface - tb0)
                 else:
-                    src, f, drying = te_b, ht_b / (ht_b + g_blister), ht_b * (te_b - tb0)
+                    share = OIL_SPOT if oil else ht_s[side] / (ht_s[side] + g_blister)
+                    src, f, drying = te_s[side], share, ht_s[side] * (te_s[side] - tb0)
                 xsp[face] = max(0.0, xsp[face] - max(drying, 0.0) * dt / (2.26e6 * m_sp))
                 sp = t[i] + f * (src - t[i])
                 gate = 1.0 / (1.0 + math.exp(-(0.12 - xsp[face]) / 0.03))
@@ -410,6 +426,8 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                         events[6] = time
                 elif coldest >= done_t:
                     events[6] = time
+            if events[16] < 0.0 and t.min() >= CORE_C:
+                events[16] = time
             if events[7] < 0.0 and lost / mass0 >= dry_limit:
                 events[7] = time
             for face in range(2):
