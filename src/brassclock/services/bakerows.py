@@ -115,4 +115,4 @@ def surface_of(row: SurfaceRow | None) -> Surface:
     """The core's surface of a row; an iron plate when the bake has none."""
     if row is None:
         return Surface("iron_plate", 240.0)
-    return Surface(row.kind, row.temp_c, row.power)
+    return Surface(row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick)

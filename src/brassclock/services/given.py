@@ -56,11 +56,19 @@ class LineIn(Strict):
 
 
 class SurfaceIn(Strict):
+    """A surface: its kind, where it works, what heats it (none: the kind's usual), and how bread meets it."""
+
     name: Name
-    kind: Literal["stone_oven", "steel_oven", "iron_plate", "skillet"]
+    kind: Literal[
+        "stone_oven", "steel_oven", "iron_plate", "skillet", "clay_wall", "inverted_plate", "lidded_pan", "flame_oven", "oil",
+        "pan_then_grill",
+    ]  # fmt: skip
     temp_c: TempC = 250.0
     power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
-    spots: Annotated[int, Field(ge=1, le=2)] = 1
+    spots: Annotated[int, Field(ge=1, le=12)] = 1
+    heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
+    greased: Literal["dry", "film", "pool"] = "dry"
+    nonstick: bool = False
 
 
 def _zone(value: str) -> str:

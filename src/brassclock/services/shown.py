@@ -56,6 +56,9 @@ class SurfaceOut(BaseModel):
     temp_c: float
     power: str
     spots: int
+    heat: str | None
+    greased: str
+    nonstick: bool
 
 
 class BagOut(BaseModel):
@@ -371,8 +374,9 @@ class MoveOut(BaseModel):
 
 
 class ProgramOut(BaseModel):
-    """The program of one bread, frozen once the first is loaded."""
+    """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
 
+    second: str = "turn"
     turn_s: float | None
     off_s: float
     recover_s: float
@@ -401,6 +405,8 @@ class FireOut(BaseModel):
     moisture_loss_frac: float
     surface_after_c: float
     recovered: bool
+    edge_s: float | None
+    matters: list[str]
     carpet: CarpetOut
     line: list[MoveOut]
     line_min: float

@@ -126,13 +126,10 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     if r.bake.program:
         return r.bake.program
     turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
-    events = work.program.events if work.program else {}
-
-    def at(name: str) -> float | None:
-        return events[name].p50 if name in events else None
-
+    events = work.program.baked.events if work.program else {}
+    at = events.get
     return {
-        "turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "puff_s": at("puff"), "bubbles_s": at("bubbles"),
+        "second": work.program.second if work.program else "turn", "turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "puff_s": at("puff"), "bubbles_s": at("bubbles"),
         "brown_s": at("light_bottom"),
     }  # fmt: skip
 

@@ -92,6 +92,8 @@ def fire_out(r: Rows, work: Work) -> out.FireOut | None:
         moisture_loss_frac=program.moisture_loss_frac,
         surface_after_c=program.surface_after_c,
         recovered=program.recovery_s is not None,
+        edge_s=program.edge_s,
+        matters=list(program.bands.matters),
         carpet=carpet_out(program),
         line=[
             out.MoveOut(move=t.move, round_no=t.round_no, spot=t.spot, at=begin + dt.timedelta(seconds=t.start_s))

@@ -106,6 +106,9 @@ class Surface(SQLModel, table=True):
     temp_c: float
     power: str = "medium_high"
     spots: int = 1
+    heat: str | None = None
+    greased: str = "dry"
+    nonstick: bool = False
 
 
 class OwnIngredient(SQLModel, table=True):

@@ -2313,6 +2313,8 @@ export interface components {
             cycle_s: number;
             /** Diameter Cm */
             diameter_cm: number;
+            /** Edge S */
+            edge_s: number | null;
             /** Events */
             events: {
                 [key: string]: components["schemas"]["Banded"];
@@ -2321,6 +2323,8 @@ export interface components {
             line: components["schemas"]["MoveOut"][];
             /** Line Min */
             line_min: number;
+            /** Matters */
+            matters: string[];
             /** Moisture Loss Frac */
             moisture_loss_frac: number;
             program: components["schemas"]["ProgramOut"];
@@ -3278,7 +3282,7 @@ export interface components {
         };
         /**
          * ProgramOut
-         * @description The program of one bread, frozen once the first is loaded.
+         * @description The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill.
          */
         ProgramOut: {
             /** Brown S */
@@ -3291,6 +3295,11 @@ export interface components {
             puff_s: number | null;
             /** Recover S */
             recover_s: number;
+            /**
+             * Second
+             * @default turn
+             */
+            second?: string;
             /** Turn S */
             turn_s: number | null;
         };
@@ -3901,15 +3910,34 @@ export interface components {
             /** Sd Log */
             sd_log: number;
         };
-        /** SurfaceIn */
+        /**
+         * SurfaceIn
+         * @description A surface: its kind, where it works, what heats it (none: the kind's usual), and how bread meets it.
+         */
         SurfaceIn: {
+            /**
+             * Greased
+             * @default dry
+             * @enum {string}
+             */
+            greased?: "dry" | "film" | "pool";
+            /**
+             * Heat
+             * @default null
+             */
+            heat?: ("gas" | "ceramic" | "charcoal" | "electric") | null;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet";
+            kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill";
             /** Name */
             name: string;
+            /**
+             * Nonstick
+             * @default false
+             */
+            nonstick?: boolean;
             /**
              * Power
              * @default medium_high
@@ -3929,12 +3957,18 @@ export interface components {
         };
         /** SurfaceOut */
         SurfaceOut: {
+            /** Greased */
+            greased: string;
+            /** Heat */
+            heat: string | null;
             /** Id */
             id: number;
             /** Kind */
             kind: string;
             /** Name */
             name: string;
+            /** Nonstick */
+            nonstick: boolean;
             /** Power */
             power: string;
             /** Spots */

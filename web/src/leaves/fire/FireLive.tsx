@@ -12,11 +12,15 @@ import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
 import { HearthSpot, type SpotView } from "../../instruments/Hearth";
 import { countdown, ms, temp } from "../../words/format";
+import { secondOf } from "../../words/surfaces";
 
 type Due = Schemas["MoveOut"];
 type MoveKind = "load" | "turn" | "off";
-const VERB: Record<string, string> = { load: "Load", turn: "Turn", off: "Take off" };
 const LOWER: Record<string, string> = { load: "load", turn: "turn", off: "take off" };
+type Program = Hearth["program"];
+/** A move as the hands are told it: the second one is what this surface wants. */
+const verb = (move: string, program: Program): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
+const lower = (move: string, program: Program): string => (move === "turn" ? secondOf(program).lower : (LOWER[move] ?? move));
 
 const Live = styled.div`
   height: calc(100% + 40px); display: grid; grid-template-rows: minmax(0, 1fr) auto auto; gap: 8px; min-height: 420px; margin-bottom: -40px;
@@ -78,9 +82,9 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   const alarms = useMemo<Alarm[]>(
     () =>
       hearth.started
-        ? hearth.due.map((d) => ({ id: `${bake.id}-${d.move}-${d.round_no}`, at: ms(d.at), call: CALL[d.move] ?? "step", title: `${VERB[d.move]} round ${d.round_no}` }))
+        ? hearth.due.map((d) => ({ id: `${bake.id}-${d.move}-${d.round_no}`, at: ms(d.at), call: CALL[d.move] ?? "step", title: `${verb(d.move, hearth.program)} round ${d.round_no}` }))
         : [],
-    [bake.id, hearth.due, hearth.started],
+    [bake.id, hearth.due, hearth.started, hearth.program],
   );
   useDueAlarms(alarms);
   useEffect(() => {
@@ -123,7 +127,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
         <span className="next">
           {hearth.due.slice(1, 3).map((d) => (
             <span key={`${d.move}-${d.round_no}`}>
-              <b>{countdown(ms(d.at) - now)}</b><Glyph name={GLYPH_OF_STEP[d.move] ?? "load"} /> {LOWER[d.move]} {d.round_no}
+              <b>{countdown(ms(d.at) - now)}</b><Glyph name={GLYPH_OF_STEP[d.move] ?? "load"} /> {lower(d.move, hearth.program)} {d.round_no}
             </span>
           ))}
         </span>
@@ -133,7 +137,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
           <Big ref={bar} type="button" data-due={left <= 0} onClick={() => act(first)} data-testid="due-bar">
             <Glyph name={GLYPH_OF_STEP[first.move] ?? "load"} size={72} stroke={1.5} />
             <span>
-              <span className="verb">{VERB[first.move]} round {first.round_no}</span>
+              <span className="verb">{verb(first.move, hearth.program)} round {first.round_no}</span>
               <br />
               <span className="what">spot {first.spot}{left < -5000 ? `, ${countdown(-left)} s late` : left <= 0 ? ", now" : ""}</span>
             </span>
@@ -175,13 +179,13 @@ function Spots({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (du
           number: s.number,
           state: free && back > 0 ? "recovering" : free ? "free" : "busy",
           round: free ? (due?.round_no ?? null) : s.round_no,
-          verb: free ? (back > 0 ? "heating" : due ? "load" : "free") : (LOWER[due?.move ?? "off"] ?? ""),
+          verb: free ? (back > 0 ? "heating" : due ? "load" : "free") : lower(due?.move ?? "off", program),
           seconds: free ? (back > 0 ? countdown(back) : due ? "next" : "–") : left > 0 ? countdown(left) : "now",
           sweep: Math.min(1, Math.max(0, 1 - left / 1000 / whole)),
           due: due !== undefined && left <= 0 && back <= 0,
           swell,
           under: free ? `${temp(hearth.surface?.temp_c ?? 240, units)} °${units.temp}` : elapsed > (program.puff_s ?? 1e9) ? "puffing" : `${countdown(elapsed * 1000)} s on`,
-          label: due ? `Spot ${s.number}: ${LOWER[due.move]} round ${due.round_no}` : `Spot ${s.number}: ${s.state}`,
+          label: due ? `Spot ${s.number}: ${lower(due.move, program)} round ${due.round_no}` : `Spot ${s.number}: ${s.state}`,
         };
         return <HearthSpot key={s.number} spot={view} onPress={due ? () => onAct(due) : null} />;
       })}

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { type Bake, type Hearth, Problem } from "../../api/client";
+import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
 import { useBakeChange, benchQuery } from "../../api/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
@@ -14,6 +14,7 @@ import { useWords } from "../../frame/units";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
 import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
+import { secondOf } from "../../words/surfaces";
 
 const Top = styled.div`
   display: grid; grid-template-columns: 252px minmax(0, 1fr) 272px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
@@ -31,6 +32,9 @@ const Foot = styled.div`
   .say { font: 600 22px/1.2 var(--name); display: flex; flex-wrap: wrap; gap: 10px 24px; align-items: center; justify-content: space-between; }
 `;
 
+/** Between when and when, for eight breads of ten. */
+const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
+
 /** The program of one bread, as a carpet, and the line of all of them. */
 export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
   const units = useWords();
@@ -43,7 +47,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
   const e = (name: string) => fire.events[name]?.p50 ?? null;
   const pins = [
-    ["bubbles", e("bubbles"), false], ["turn", fire.program.turn_s, true], ["opens", e("puff"), false], ["full", e("full"), false], ["take off", fire.program.off_s, true],
+    ["bubbles", e("bubbles"), false], [secondOf(fire.program).lower, fire.program.turn_s, true], ["opens", e("puff"), false], ["full", e("full"), false], ["take off", fire.program.off_s, true],
   ]
     .filter((p): p is [string, number, boolean] => p[1] !== null)
     .map(([name, s, strong]) => ({ name, s, strong }));
@@ -78,9 +82,10 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             />
           )}
           <div className="events">
-            <span>turn at <Why why={fire.why["flip"]} label="Turn time"><span className="mid">{fire.program.turn_s?.toFixed(0) ?? "–"}</span></Why> s</span>
+            <span>{secondOf(fire.program).doing} <Why why={fire.why["flip"]} label="Turn time"><span className="mid">{fire.program.turn_s?.toFixed(0) ?? "–"}</span></Why> s</span>
             <span>puffs at <Why why={fire.why["puff"]} label="Puff time"><span className="mid">{e("puff")?.toFixed(0) ?? "–"}</span></Why> s</span>
-            <span className="quiet">30 % either way: watch the bread first</span>
+            {fire.edge_s !== null && fire.edge_s >= 1 && <span>then each edge <span className="mid">{fire.edge_s.toFixed(0)}</span> s</span>}
+            <span className="quiet">{band(fire.events["puff"]) ?? band(fire.events["done"])}; {fire.matters[0] ?? "surface temperature"} matters most. Watch the bread first.</span>
           </div>
           <table className="unseen">
             <caption>Events in seconds from contact</caption>

@@ -8,10 +8,12 @@ import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
+import { Pick } from "../../controls/Pick";
 import { type Pin, readPin, setPin } from "../../theme/pin";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { readTemp, temp, tempUnit, typedNumber } from "../../words/format";
+import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
 import { Alarms } from "./Alarms";
 import { Hours } from "./Hours";
@@ -122,23 +124,28 @@ function HourInput({ value, onSave }: { value: string; onSave: (text: string) =>
   );
 }
 
+const HEATS = [{ id: "usual", text: "its usual heat" }, { id: "gas", text: "gas" }, { id: "ceramic", text: "ceramic hob" }, { id: "charcoal", text: "charcoal" }, { id: "electric", text: "electric" }] as const;
+const GREASED = [{ id: "dry", text: "dry" }, { id: "film", text: "a film of fat" }, { id: "pool", text: "a pool of fat" }] as const;
+
 function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]; writes: ReturnType<typeof useKitchenWrites>; alone: boolean }) {
   const units = useWords();
   const put = (part: Partial<SurfaceIn>) =>
     writes.changeSurface.mutate({
-      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, power: surface.power as "high", spots: surface.spots, ...part,
+      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, power: surface.power as "high", spots: surface.spots,
+      heat: surface.heat as "gas", greased: surface.greased as "dry", nonstick: surface.nonstick, ...part,
     });
   const fault = writes.changeSurface.error?.message ?? null;
   return (
     <div className="row">
       <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
-      <Choice
-        label={`Kind of ${surface.name}`} value={surface.kind as SurfaceIn["kind"]}
-        options={[{ id: "iron_plate", text: "iron plate" }, { id: "skillet", text: "skillet" }, { id: "stone_oven", text: "stone" }, { id: "steel_oven", text: "steel" }]}
-        onChange={(kind) => put({ kind })}
+      <Pick
+        label={`Kind of ${surface.name}`} value={surface.kind as SurfaceIn["kind"]} options={SURFACES}
+        onChange={(kind) => put({ kind, temp_c: SURFACES.find((s) => s.id === kind)!.temp, spots: Math.min(surface.spots, spotsOf(kind).length) })}
       />
       <Field label="works at" value={temp(surface.temp_c, units)} unit={tempUnit(units)} width="6.500em" onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number })} fault={writes.changeSurface.variables?.id === surface.id ? fault : null} />
-      <Choice label={`Spots on ${surface.name}`} value={String(surface.spots) as "1"} options={[{ id: "1", text: "one spot" }, { id: "2", text: "two" }]} onChange={(n) => put({ spots: Number(n) })} />
+      <Pick label={`Breads at once on ${surface.name}`} value={String(surface.spots)} options={spotsOf(surface.kind).map((o) => ({ ...o, text: `${o.text} at once` }))} onChange={(n) => put({ spots: Number(n) })} />
+      <Pick label={`How ${surface.name} is heated`} value={(surface.heat ?? "usual") as (typeof HEATS)[number]["id"]} options={HEATS} onChange={(heat) => put({ heat: heat === "usual" ? null : heat })} />
+      <Pick label={`Grease on ${surface.name}`} value={surface.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
       {!alone && <Button data-kind="bare" onPress={() => writes.removeSurface.mutate(surface.id)}>remove</Button>}
     </div>
   );

@@ -1,13 +1,14 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import type { Schemas } from "../../api/client";
 import { useKitchenWrites } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
+import { Pick } from "../../controls/Pick";
 import { Plate } from "../../controls/Notice";
 import { readTemp } from "../../words/format";
+import { spotsOf, SURFACES, type SurfaceKind } from "../../words/surfaces";
 
 const Form = styled.div`
   display: grid; gap: 18px; max-width: 760px;
@@ -15,13 +16,6 @@ const Form = styled.div`
   .ask { display: grid; gap: 6px; }
   label, .label { font-size: 17px; color: var(--ink-2); }
 `;
-type Kind = Schemas["SurfaceIn"]["kind"];
-export const SURFACES: readonly { id: Kind; text: string; temp: number }[] = [
-  { id: "iron_plate", text: "iron plate", temp: 240 },
-  { id: "skillet", text: "skillet", temp: 230 },
-  { id: "stone_oven", text: "stone in an oven", temp: 275 },
-  { id: "steel_oven", text: "steel in an oven", temp: 265 },
-];
 const here = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 
 /** A kitchen of one's own: room, one surface, zone, units. Everything else can wait. */
@@ -32,8 +26,8 @@ export function KitchenForm() {
   const [zone, setZone] = useState(here);
   const [mass, setMass] = useState<"g" | "oz">("g");
   const [unit, setUnit] = useState<"C" | "F">("C");
-  const [kind, setKind] = useState<Kind>("iron_plate");
-  const [spots, setSpots] = useState<"1" | "2">("1");
+  const [kind, setKind] = useState<SurfaceKind>("iron_plate");
+  const [spots, setSpots] = useState("1");
   const fields = create.error && "fields" in create.error ? (create.error as { fields: { pointer: string; detail: string }[] }).fields : [];
   const fault = (name: string) => fields.find((f) => f.pointer === `/${name}`)?.detail ?? null;
   const send = () => {
@@ -59,8 +53,8 @@ export function KitchenForm() {
         <div className="ask"><span className="label">weights in</span><Choice label="Weights in" value={mass} options={[{ id: "g", text: "grams" }, { id: "oz", text: "ounces" }]} onChange={setMass} /></div>
       </div>
       <div className="row">
-        <div className="ask"><span className="label">you bake on</span><Choice label="You bake on" value={kind} options={SURFACES} onChange={setKind} /></div>
-        <div className="ask"><span className="label">breads at once</span><Choice label="Breads at once" value={spots} options={[{ id: "1", text: "one" }, { id: "2", text: "two" }]} onChange={setSpots} /></div>
+        <div className="ask"><span className="label">you bake on</span><Pick label="You bake on" value={kind} options={SURFACES} onChange={(k) => { setKind(k); setSpots("1"); }} /></div>
+        <div className="ask"><span className="label">breads at once</span><Pick label="Breads at once" value={spots} options={spotsOf(kind)} onChange={setSpots} /></div>
       </div>
       <Field label="Time zone" value={zone} width="16em" onType={setZone} onCommit={setZone} fault={fault("zone")} />
       {create.error && fields.length === 0 && <Plate>{create.error.message}</Plate>}

@@ -1,0 +1,33 @@
+import type { Schemas } from "../api/client";
+
+export type SurfaceKind = Schemas["SurfaceIn"]["kind"];
+
+/** Every kind of surface: its name, where it usually works [C], and how many breads it takes at most. */
+export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; most: number }[] = [
+  { id: "iron_plate", text: "iron plate", temp: 240, most: 6 },
+  { id: "skillet", text: "skillet", temp: 230, most: 2 },
+  { id: "stone_oven", text: "stone in an oven", temp: 275, most: 6 },
+  { id: "steel_oven", text: "steel in an oven", temp: 265, most: 6 },
+  { id: "clay_wall", text: "clay wall", temp: 430, most: 12 },
+  { id: "inverted_plate", text: "plate turned over the flame", temp: 240, most: 2 },
+  { id: "lidded_pan", text: "pan with a lid", temp: 200, most: 2 },
+  { id: "flame_oven", text: "oven with a live flame", temp: 370, most: 6 },
+  { id: "oil", text: "oil", temp: 190, most: 4 },
+  { id: "pan_then_grill", text: "pan, then the grill", temp: 240, most: 2 },
+];
+
+/** The second move of a program, as the hands are told it. */
+const SECOND: Record<string, { verb: string; lower: string; doing: string }> = {
+  turn: { verb: "Turn", lower: "turn", doing: "turn at" },
+  invert: { verb: "Over the flame:", lower: "over the flame", doing: "over the flame at" },
+  grill: { verb: "Under the grill:", lower: "under the grill", doing: "under the grill at" },
+};
+
+/** What the second move of a program is. */
+export const secondOf = (program: { second?: string }) => SECOND[program.second ?? "turn"]!;
+
+const WORDS = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+
+/** Counts of breads that a kind of surface takes. */
+export const spotsOf = (kind: string): { id: string; text: string }[] =>
+  Array.from({ length: SURFACES.find((s) => s.id === kind)?.most ?? 2 }, (_, i) => ({ id: String(i + 1), text: WORDS[i + 1]! }));
