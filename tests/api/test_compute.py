@@ -56,6 +56,15 @@ REQUESTS: dict[str, dict[str, Any]] = {
         "bread": {"lines": DOUGH, "mass_g": 95, "diameter_cm": 18, "temp_c": 20, "leaven": "yeast", "intent": "pocket"},
         "surface": {"kind": "stone_oven", "temp_c": 275}, "altitude_m": 1150, "faults": {"skin_min": 9},
     },
+    "cue": {"cue": "flour_gold", "seconds": 30},
+    "line": {
+        "breads": 6, "spots": 2, "recover_s": 10, "pace": "calm", "exec_tol_s": 2,
+        "ops": [
+            {"name": "roll", "hands_s": 25, "then_min_s": 30, "then_max_s": 480},
+            {"name": "load", "hands_s": 8, "off_surface_s": 5, "takes_spot": True, "then_min_s": 50, "then_max_s": 54},
+            {"name": "off", "hands_s": 3, "frees_spot": True},
+        ],
+    },
 }  # fmt: skip
 FIELDS = {
     "weigh": "total_g flour_g hydration_frac effective_hydration_frac salt_frac lines pieces shape soda allergens contradictions measurable",
@@ -65,6 +74,8 @@ FIELDS = {
     "starter": "peak_h hold_until_h ratio trace",
     "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
     "day": "steps routes slack_min alternatives",
+    "cue": "surface_c text",
+    "line": "makespan_s lower_bound_s bottleneck cycle_s tasks towel_wait_s another_spot_saves_s another_cook_saves_s",
     "puff": "events likelihood moisture_loss_frac program carpet surface_after",
 }
 
@@ -126,6 +137,24 @@ def test_what_the_contract_means() -> None:
     assert puff["likelihood"]["reasons"][0]["factor"] == "skin"
     given = {**REQUESTS["puff"], "program": [{"do": "face_a", "seconds": 40}, {"do": "face_b", "seconds": 30}]}
     assert compute("puff", given)["program"][-1]["at_s"] == pytest.approx(70)
+    over_flame = {**REQUESTS["puff"], "surface": {"kind": "inverted_plate", "temp_c": 240, "heat": "ceramic"}}
+    turned = compute("puff", over_flame)
+    assert [a["action"] for a in turned["program"]] == ["load", "invert", "off"]
+    assert {"inverted_plate", "ceramic_hob"} <= {c["code"] for c in turned["cautions"]}
+    stuffed = {
+        **REQUESTS["puff"],
+        "bread": {**REQUESTS["puff"]["bread"], "stuffed": {"mass_g": 60}},
+        "surface": {"kind": "iron_plate", "temp_c": 220},
+    }
+    filled = compute("puff", stuffed)
+    assert filled["events"]["core_75"]["p50"] < filled["program"][-1]["at_s"] and filled["events"]["puff"] is None
+    for change, pointer in (
+        ({"stuffed": {"mass_g": 600}}, "/bread/stuffed/mass_g"),
+        ({"thickness_mm": 61}, "/bread/thickness_mm"),
+    ):
+        with pytest.raises(BadRequest) as caught:
+            compute("puff", {**stuffed, "bread": {**stuffed["bread"], **change}})
+        assert pointer in {f.pointer for f in caught.value.faults}
 
 
 def test_the_command_line_answers_and_refuses() -> None:
@@ -140,7 +169,7 @@ def test_the_command_line_answers_and_refuses() -> None:
     assert "900" in told["detail"]
     for args, text, words in (
         (("compute", "cause"), "{}", "planned, not built"), (("compute", "bread"), "{}", "Known are"),
-        (("compute", "mix"), "{", "JSON"), (("schema", "line"), "", "planned"), (("compute", "mix", "/no/such"), "", "cannot be read"),
+        (("compute", "mix"), "{", "JSON"), (("schema", "hold"), "", "planned"), (("compute", "mix", "/no/such"), "", "cannot be read"),
     ):  # fmt: skip
         answer = cli(*args, text=text)
         assert answer.returncode == 2

@@ -1,9 +1,8 @@
-"""Puff: conduction against closed forms, steam numbers, worked breads, done at altitude, plain truths, the line."""
+"""Puff: conduction against closed forms, steam numbers, worked breads, done at altitude, plain truths, the hearth."""
 
 from __future__ import annotations
 
 import math
-from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -16,7 +15,6 @@ from scipy.special import erfc
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.edges import edge_seconds, edge_temperature
 from brassclock.core.fire.layers import layered
-from brassclock.core.fire.line import plan_line
 from brassclock.core.fire.program import Faults, plan_bread, shrunk
 from brassclock.core.fire.puff import model, stepper
 from brassclock.core.fire.puff.params import MATERIALS, PARAMS
@@ -298,26 +296,6 @@ def test_score_worked_by_hand() -> None:
     assert [r.factor for r in ranked] == ["uneven", "cold"]
     scored = plan_bread(model.Bread(0.0034, 0.18, 0.88, 20.0), Surface("iron_plate", 240), faults=Faults(skin_min=9))
     assert scored.score.reasons[0].factor == "skin"
-
-
-@settings(max_examples=30, deadline=None)
-@given(
-    rounds=st.integers(1, 12),
-    spots=st.integers(1, 2),
-    turn=st.floats(20, 60),
-    rest=st.floats(15, 60),
-    back=st.floats(0, 60),
-)
-def test_line_never_asks_two_things_of_two_hands(
-    rounds: int, spots: int, turn: float, rest: float, back: float
-) -> None:
-    line = plan_line(rounds, spots, turn, turn + rest, back)
-    tasks = sorted(line.tasks, key=lambda t: t.start_s)
-    for a, b in pairwise(tasks):
-        assert b.start_s >= a.start_s + a.hands_s - 1e-6
-    assert len(tasks) == 3 * rounds
-    surface_bound = math.ceil(rounds / spots) * (turn + rest) + (math.ceil(rounds / spots) - 1) * back
-    assert line.makespan_s >= surface_bound - 1e-6
 
 
 @settings(max_examples=60, deadline=None)

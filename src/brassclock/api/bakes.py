@@ -22,7 +22,7 @@ from brassclock.services.given import (
     TapIn,
     WhatIfIn,
 )
-from brassclock.services.shown import BakeOut, HearthOut, RescueOut
+from brassclock.services.shown import BakeOut, HearthOut, HeatLineOut, RescueOut
 from brassclock.services.shown_rise import RoutesOut, WhatIfOut
 
 blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
@@ -159,6 +159,12 @@ def end_spell(path: BakePath):
     """Bring it back now, or take the last spell away."""
     rescues.end_spell(house(), path.bake_id)
     return answer_bake(path.bake_id)
+
+
+@blueprint.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineOut, **PROBLEMS})
+def best_line(path: BakePath):
+    """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
+    return views.best_line(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfOut, **PROBLEMS})

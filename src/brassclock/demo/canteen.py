@@ -1,4 +1,4 @@
-"""Build the demo kitchen: hourly air, two surfaces, three kept bakes and one alive in its ball proof."""
+"""Build the demo kitchen: hourly air, four surfaces, three kept bakes and one alive in its ball proof."""
 
 from __future__ import annotations
 
@@ -92,6 +92,9 @@ def _look_after_a_starter(house: House, kitchen_id: int) -> None:
             starters.peaked(house, kitchen_id, made.id, PeakIn(at=at(0, "06:40").isoformat()))
 
 
+SURFACES = (  # name, kind, C, breads at once
+    ("Baking stone", "stone_oven", 275, 1), ("Clay oven, terrace", "clay_wall", 430, 6), ("Wok of oil", "oil", 190, 2),
+)  # fmt: skip
 SUPPER = ("ridge-sour", "Supper sourdough", (2, "00:50"), 6, "Baking stone")
 FRIDAY = (  # method, name, table, breads, surface
     ("terrace-naan", "Terrace naan", (3, "23:10"), 8, "Baking stone"),
@@ -149,7 +152,8 @@ def build_demo(house: House) -> int:
         kitchen.hourly_c = HOURLY_C
         kitchen.tap_c = 11.5
         session.add(kitchen)
-        session.add(Surface(kitchen_id=kitchen.id or 0, name="Baking stone", kind="stone_oven", temp_c=275, spots=1))
+        for name, kind, temp_c, spots in SURFACES:
+            session.add(Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots))
         session.flush()
         for past in PAST:
             _past_bake(house, session, kitchen, real, past)

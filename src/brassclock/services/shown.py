@@ -392,6 +392,31 @@ class CarpetOut(BaseModel):
     pocket: list[float]
 
 
+class LineTaskOut(BaseModel):
+    """A hand move of the line: which round, on which spot, by which cook, from when and for how long."""
+
+    move: str
+    round_no: int
+    spot: int
+    cook: int
+    at: dt.datetime
+    hands_s: float
+
+
+class HeatLineOut(BaseModel):
+    """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
+    towel, and (once looked for) what another spot or pair of hands would save."""
+
+    tasks: list[LineTaskOut]
+    minutes: float
+    bound_min: float
+    bottleneck: str
+    cycle_s: float
+    towel_min: float
+    spot_saves_s: int | None
+    cook_saves_s: int | None
+
+
 class FireOut(BaseModel):
     surface: SurfaceOut | None
     surface_kind: str
@@ -408,10 +433,7 @@ class FireOut(BaseModel):
     edge_s: float | None
     matters: list[str]
     carpet: CarpetOut
-    line: list[MoveOut]
-    line_min: float
-    bottleneck: str
-    cycle_s: float
+    line: HeatLineOut
     cautions: list[CautionOut]
     why: dict[str, WhyOut]
 

@@ -158,7 +158,7 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
             keep(name, band.p10, band.p50, band.p90)
         off = work.program.off_s
         keep("taken off", off * 0.7, off, off * 1.3)
-        last = work.line.makespan_s
+        last = work.line.from_load_s
         keep("last one off", last * LINE_SPREAD[0], last, last * LINE_SPREAD[1])
 
 

@@ -10,6 +10,7 @@ from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c, hours_between
 from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.line import Line, plan_line, saved_s
 from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
@@ -19,7 +20,7 @@ from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
 from brassclock.services.day import change_text
-from brassclock.services.house import House
+from brassclock.services.house import House, Refused
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.leavens import belief_of, leaven_of
 from brassclock.services.rise_views import banded_at, rest_out, rise_out
@@ -30,6 +31,7 @@ from brassclock.services.taps import core_taps, program_dict
 from brassclock.services.ways_out import fits
 from brassclock.services.work import Rows, Work
 
+LONG_LINE_S = 1.5  # of looking for a line while the cook reads
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
@@ -95,16 +97,42 @@ def fire_out(r: Rows, work: Work) -> out.FireOut | None:
         edge_s=program.edge_s,
         matters=list(program.bands.matters),
         carpet=carpet_out(program),
-        line=[
-            out.MoveOut(move=t.move, round_no=t.round_no, spot=t.spot, at=begin + dt.timedelta(seconds=t.start_s))
-            for t in line.tasks
-        ],
-        line_min=line.makespan_s / 60,
-        bottleneck=line.bottleneck,
-        cycle_s=line.cycle_s,
+        line=line_out(line, begin),
         cautions=caution_out(program.cautions),
         why=why_out(program.why),
     )
+
+
+def line_out(line: Line, begin: dt.datetime, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
+    """A line with its instants: the first load is at `begin`, rolling before it."""
+    zero = line.first_load_s
+    return out.HeatLineOut(
+        tasks=[
+            out.LineTaskOut(
+                move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
+                at=begin + dt.timedelta(seconds=t.start_s - zero),
+            )
+            for t in line.tasks
+        ],
+        minutes=line.from_load_s / 60, bound_min=(line.lower_bound_s - zero) / 60, bottleneck=line.bottleneck, cycle_s=line.cycle_s,
+        towel_min=max(line.towel_wait_s, default=0) / 60, spot_saves_s=saved[0] if saved else None,
+        cook_saves_s=saved[1] if saved else None,
+    )  # fmt: skip
+
+
+def best_line(house: House, bake_id: int) -> out.HeatLineOut:
+    """The line looked for longer, and what another spot or another pair of hands would save."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    work = works.work_of(r)
+    if work.line is None:
+        raise Refused(
+            work.faults.get("fire", "There is no line yet: give a piece weight and a diameter on the Weigh leaf.")
+        )
+    spec, rounds = works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet)
+    found = plan_line(spec, rounds, LONG_LINE_S)
+    begin = work.plan.step("line").at if work.plan else r.bake.serve_at
+    return line_out(found, begin, saved_s(spec, rounds, found, LONG_LINE_S / 3))
 
 
 def carpet_out(program: Program) -> out.CarpetOut:

@@ -21,7 +21,7 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.line import Line, plan_line
+from brassclock.core.fire.line import Line, LineSpec, bread_ops, plan_line
 from brassclock.core.fire.program import Faults, Program, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S
@@ -46,6 +46,7 @@ from brassclock.store.tables import Bake, Surface
 BENCH_REST_MIN = 8.0
 REMEMBERED = 64
 LINE_S = 900.0
+QUICK_LINE_S = 0.02  # of looking for a line while everything else is computed; it is looked for longer when it is shown
 
 
 @dataclass
@@ -214,7 +215,7 @@ def compute(r: Rows, *, quick: bool = False) -> Work:
     if not dough.flour_g or not dough.water_g:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
-    line_min = math.ceil((work.line.makespan_s if work.line else LINE_S) / 60) + 1 if not quick else r.line_min
+    line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not quick else r.line_min
     if rising.rises(dough, kitchen.powder):
         work.risen = rising.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), quick=quick)
         if not quick:
@@ -267,7 +268,13 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
         work.bread, surface, doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
         faults=Faults(bake.uneven_frac, bake.skin_min, maturity=maturity), docked=bake.docked,
     )  # fmt: skip
-    work.line = plan_line(rounds_of(bake, sheet), spots_of(r), *timing_of(bake, work.program))
+    work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
+
+
+def line_spec(r: Rows, program: Program | None) -> LineSpec:
+    """The moves, spots and hands of a bake's line."""
+    turn_s, off_s, recover_s = timing_of(r.bake, program)
+    return LineSpec(bread_ops(turn_s, off_s), spots_of(r), r.kitchen.cooks, math.ceil(recover_s))
 
 
 def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:

@@ -142,6 +142,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save. */
+        get: operations["bakes_best_line_bakes__int_bake_id__line_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/others": {
         parameters: {
             query?: never;
@@ -2302,15 +2319,11 @@ export interface components {
         };
         /** FireOut */
         FireOut: {
-            /** Bottleneck */
-            bottleneck: string;
             /** Bread C */
             bread_c: number;
             carpet: components["schemas"]["CarpetOut"];
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
-            /** Cycle S */
-            cycle_s: number;
             /** Diameter Cm */
             diameter_cm: number;
             /** Edge S */
@@ -2319,10 +2332,7 @@ export interface components {
             events: {
                 [key: string]: components["schemas"]["Banded"];
             };
-            /** Line */
-            line: components["schemas"]["MoveOut"][];
-            /** Line Min */
-            line_min: number;
+            line: components["schemas"]["HeatLineOut"];
             /** Matters */
             matters: string[];
             /** Moisture Loss Frac */
@@ -2416,6 +2426,29 @@ export interface components {
             taps: components["schemas"]["TapOut"][];
             /** Waiting */
             waiting: number[];
+        };
+        /**
+         * HeatLineOut
+         * @description The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
+         *     towel, and (once looked for) what another spot or pair of hands would save.
+         */
+        HeatLineOut: {
+            /** Bottleneck */
+            bottleneck: string;
+            /** Bound Min */
+            bound_min: number;
+            /** Cook Saves S */
+            cook_saves_s: number | null;
+            /** Cycle S */
+            cycle_s: number;
+            /** Minutes */
+            minutes: number;
+            /** Spot Saves S */
+            spot_saves_s: number | null;
+            /** Tasks */
+            tasks: components["schemas"]["LineTaskOut"][];
+            /** Towel Min */
+            towel_min: number;
         };
         /** HeatRow */
         HeatRow: {
@@ -2825,6 +2858,27 @@ export interface components {
              * @default
              */
             part?: string;
+        };
+        /**
+         * LineTaskOut
+         * @description A hand move of the line: which round, on which spot, by which cook, from when and for how long.
+         */
+        LineTaskOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Cook */
+            cook: number;
+            /** Hands S */
+            hands_s: number;
+            /** Move */
+            move: string;
+            /** Round No */
+            round_no: number;
+            /** Spot */
+            spot: number;
         };
         /**
          * MealOut
@@ -5193,6 +5247,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HearthOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_best_line_bakes__int_bake_id__line_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatLineOut"];
                 };
             };
             /** @description Not Found */

@@ -4,9 +4,10 @@ export interface LineTask {
   move: string;
   round: number;
   spot: number;
+  cook: number;
   s: number;
+  hands: number;
 }
-const HANDS: Record<string, number> = { load: 8, turn: 3, off: 3 };
 
 /** Each bread is one thread: hands, its spot, the towel. The hands' rail runs on top. */
 export function LinePlan({ tasks, spots, width, clock, recoverS }: { tasks: readonly LineTask[]; spots: number; width: number; clock: (s: number) => string; recoverS: number }) {
@@ -14,17 +15,25 @@ export function LinePlan({ tasks, spots, width, clock, recoverS }: { tasks: read
   const left = 92;
   const x = scaleLinear().domain([0, end]).range([left, width - 14]);
   const rail = 26;
-  const lane = (spot: number) => 74 + (spot - 1) * 40;
-  const towel = 74 + spots * 40 + 6;
+  const cooks = Math.max(...tasks.map((t) => t.cook), 1);
+  const under = rail + cooks * 26;
+  const lane = (spot: number) => under + 22 + (spot - 1) * 40;
+  const towel = under + 22 + spots * 40 + 6;
   const rounds = [...new Set(tasks.map((t) => t.round))];
   const of = (round: number, move: string) => tasks.find((t) => t.round === round && t.move === move);
   return (
     <svg width={width} height={towel + 22} role="img" aria-label={`${rounds.length} rounds on ${spots} ${spots === 1 ? "spot" : "spots"}, last off after ${Math.round(end / 60)} min`}>
-      <text x={left - 10} y={rail + 18} textAnchor="end" className="strong">hands</text>
-      <rect x={left} y={rail} width={width - 14 - left} height={22} fill="var(--paper)" stroke="var(--hair-2)" />
-      {tasks.map((t) => (
-        <rect key={`${t.round}-${t.move}`} x={x(t.s)} y={rail} width={Math.max(x(HANDS[t.move] ?? 3) - x(0), 3)} height={22} fill="var(--ink)" />
+      {Array.from({ length: cooks }, (_, i) => (
+        <g key={i}>
+          <text x={left - 10} y={rail + 18 + i * 26} textAnchor="end" className="strong">{cooks > 1 ? `cook ${i + 1}` : "hands"}</text>
+          <rect x={left} y={rail + i * 26} width={width - 14 - left} height={22} fill="var(--paper)" stroke="var(--hair-2)" />
+        </g>
       ))}
+      {tasks.map((t) => {
+        const heat = t.move !== "roll" && t.move !== "brush"; // rolling and brushing are outlined: the bread is not on the heat
+        const w = Math.max(x(t.hands) - x(0) - 1, 2);
+        return <rect key={`${t.round}-${t.move}`} x={x(t.s)} y={rail + (t.cook - 1) * 26 + (heat ? 0 : 5)} width={w} height={heat ? 22 : 12} fill={heat ? "var(--ink)" : "none"} stroke="var(--ink)" strokeWidth={1.5} />;
+      })}
       {Array.from({ length: spots }, (_, i) => (
         <g key={i}>
           <text x={left - 10} y={lane(i + 1) + 4} textAnchor="end">spot {i + 1}</text>
@@ -43,7 +52,7 @@ export function LinePlan({ tasks, spots, width, clock, recoverS }: { tasks: read
         const swell = x(load.s + (off.s - load.s) * 0.62);
         return (
           <g key={n}>
-            <path d={`M${a} ${rail + 22}L${a + 3} ${y}H${b}L${b + 3} ${towel + 6}`} fill="none" stroke="var(--ink)" strokeWidth={1.25} />
+            <path d={`M${a} ${under - 4}L${a + 3} ${y}H${b}L${b + 3} ${towel + 6}`} fill="none" stroke="var(--ink)" strokeWidth={1.25} />
             <path d={`M${a + 3} ${y}V${y - 4}H${swell}C${swell + 10} ${y - 4} ${swell + 8} ${y - 22} ${swell + 22} ${y - 22}H${b - 4}Q${b} ${y - 22} ${b} ${y - 14}V${y}Z`} fill="var(--ink)" />
             {turn && <path d={`M${x(turn.s) - 8} ${y - 8}a8 8 0 0 1 16 0`} fill="none" stroke="var(--ink)" strokeWidth={2} />}
             <text x={Math.max(b - 14, swell + 10)} y={y - 5} textAnchor="middle" style={{ fill: "var(--ground)", fontWeight: 700 }}>{n}</text>

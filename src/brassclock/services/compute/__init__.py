@@ -9,14 +9,16 @@ from pydantic import ValidationError
 
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.services.compute.common import Loose
+from brassclock.services.compute.cue import CueReq, run_cue
 from brassclock.services.compute.day import DayReq, run_day
+from brassclock.services.compute.line import LineReq, run_line
 from brassclock.services.compute.mix import MixReq, run_mix
 from brassclock.services.compute.puff import PuffReq, run_puff
 from brassclock.services.compute.rise import DoseReq, RiseReq, run_dose, run_rise
 from brassclock.services.compute.starter import StarterReq, run_starter
 from brassclock.services.compute.weigh import SodaReq, WeighReq, run_soda, run_weigh
 
-LATER = ("cue", "line", "hold", "cause", "learn")
+LATER = ("hold", "cause", "learn")
 KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
     "weigh": (WeighReq, run_weigh),
     "mix": (MixReq, run_mix),
@@ -26,6 +28,8 @@ KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
     "soda": (SodaReq, run_soda),
     "day": (DayReq, run_day),
     "puff": (PuffReq, run_puff),
+    "cue": (CueReq, run_cue),
+    "line": (LineReq, run_line),
 }
 
 

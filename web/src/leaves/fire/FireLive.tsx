@@ -37,11 +37,11 @@ const Live = styled.div`
   .next { display: flex; gap: 22px; flex: 1 1 auto; justify-content: flex-end; font-size: 18px; }
   .next span { display: inline-flex; align-items: center; gap: 8px; }
   .next b { font: 700 24px/1 var(--mono); }
-  @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side { display: none; } .next { display: none; } .spots { gap: 8px; } }
+  @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side { display: none; } .next { display: none; } .spots { gap: 8px; flex-wrap: wrap; overflow-y: auto; } }
   @media (max-width: 600px) {
     .facts { gap: 2px 10px; } .facts button { min-height: 48px; } .seen { width: 100%; gap: 8px; }
     .seen > button { flex: 1 1 0; padding: 0 4px; font-size: 16px; } .seen > .label { display: none; }
-    .aside { gap: 22px; }
+    .aside { gap: 22px; } .spots[data-many="true"] > button { flex: 1 1 100px; > svg:not(.disc) { display: none; } }
   }
 `;
 const Bar = styled.div`
@@ -164,7 +164,7 @@ function Spots({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (du
   const units = useWords();
   const { program } = hearth;
   return (
-    <div className="spots">
+    <div className="spots" data-many={hearth.spots.length > 2}>
       {hearth.spots.map((s) => {
         const due = hearth.due.find((d) => d.spot === s.number);
         const left = due ? ms(due.at) - now : 0;

@@ -1,11 +1,12 @@
 import styled from "styled-components";
 import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
-import { useBakeChange, benchQuery } from "../../api/queries";
+import { useBakeChange, benchQuery, lineQuery } from "../../api/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Cautions } from "../../controls/Notice";
+import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { Why } from "../../controls/Why";
 import { BakeHead } from "../../frame/BakeHead";
@@ -29,8 +30,20 @@ const Top = styled.div`
 `;
 const Foot = styled.div`
   padding-top: 8px;
+  .say .quiet { font: 500 17px/1.35 var(--text); display: block; }
+  .say > span { flex: 1 1 24em; min-width: 0; }
   .say { font: 600 22px/1.2 var(--name); display: flex; flex-wrap: wrap; gap: 10px 24px; align-items: center; justify-content: space-between; }
 `;
+
+/** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
+function Saved({ line }: { line: Schemas["HeatLineOut"] | undefined }) {
+  if (!line) return <span className="quiet">Looking for a shorter line…</span>;
+  const said = [[line.spot_saves_s, "another spot"], [line.cook_saves_s, "another pair of hands"]]
+    .filter((x): x is [number, string] => typeof x[0] === "number")
+    .map(([s, what]) => (s < 30 ? `${what} saves nothing` : `${what} saves ${span(s * 1000)}`));
+  const over = line.minutes - line.bound_min;
+  return <span className="quiet">{said.join(", ")}. {over < 0.5 ? "No line is shorter." : `No line is more than ${span(over * 60e3)} shorter.`} The first waits {span(line.towel_min * 60e3)} in the towel.</span>;
+}
 
 /** Between when and when, for eight breads of ten. */
 const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
@@ -43,6 +56,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   const [box, width] = useWidth<HTMLDivElement>();
   const [foot, footWidth] = useWidth<HTMLDivElement>();
   const fire = bake.fire;
+  const longer = useQuery({ ...lineQuery(bake.id, `${bake.revision} ${fire?.program.off_s} ${fire?.program.turn_s}`), enabled: fire !== null });
   if (!fire) return null;
   const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
   const e = (name: string) => fire.events[name]?.p50 ?? null;
@@ -52,15 +66,15 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
     .filter((p): p is [string, number, boolean] => p[1] !== null)
     .map(([name, s, strong]) => ({ name, s, strong }));
   const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
-  const begin = fire.line[0] ? ms(fire.line[0].at) : 0;
+  const line = longer.data && longer.data.minutes <= fire.line.minutes ? longer.data : fire.line;
+  const begin = Math.min(...line.tasks.map((t) => ms(t.at)), Infinity);
   return (
     <>
       <BakeHead bake={bake} about={`${hearth.rounds} rounds, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`} />
       <Top>
         <div className="col">
-          <h2>Surface</h2>
-          <Choice
-            label="Surface" value={String(bake.settings.surface_id ?? "")}
+          <Pick
+            label="Baked on" value={String(bake.settings.surface_id ?? "")}
             options={(bench.data?.kitchen.surfaces ?? []).map((s) => ({ id: String(s.id), text: s.name }))}
             onChange={(id) => change.mutate({ surface_id: Number(id) })}
           />
@@ -105,14 +119,15 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       <Foot ref={foot}>
         <div className="say">
           <span>
-            {fire.bottleneck === "spots" ? "The surface is the neck" : "The hands are the neck"}: one round every {fire.cycle_s.toFixed(0)} s, all {hearth.rounds} in {span(fire.line_min * 60e3)}.
+            {line.bottleneck === "spots" ? "The surface is the neck" : "The hands are the neck"}: one round every {line.cycle_s.toFixed(0)} s, all {hearth.rounds} in {span(line.minutes * 60e3)}.
+            <Saved line={longer.data} />
           </span>
           <Button data-kind="brass" onPress={onLive}>{hearth.started ? "Back to the live hearth" : "Stand at the heat"}</Button>
         </div>
         {footWidth > 0 && (
           <LinePlan
             width={footWidth} spots={hearth.spots.length} recoverS={fire.program.recover_s}
-            tasks={fire.line.map((t) => ({ move: t.move, round: t.round_no, spot: t.spot, s: (ms(t.at) - begin) / 1000 }))}
+            tasks={line.tasks.map((t) => ({ move: t.move, round: t.round_no, spot: t.spot, cook: t.cook, s: (ms(t.at) - begin) / 1000, hands: t.hands_s }))}
             clock={(s) => clockSeconds(begin + s * 1000, units.zone)}
           />
         )}

@@ -136,16 +136,16 @@ function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]
     });
   const fault = writes.changeSurface.error?.message ?? null;
   return (
-    <div className="row">
+    <div className="row" role="group" aria-label={surface.name}>
       <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
       <Pick
-        label={`Kind of ${surface.name}`} value={surface.kind as SurfaceIn["kind"]} options={SURFACES}
+        label="Kind" value={surface.kind as SurfaceIn["kind"]} options={SURFACES}
         onChange={(kind) => put({ kind, temp_c: SURFACES.find((s) => s.id === kind)!.temp, spots: Math.min(surface.spots, spotsOf(kind).length) })}
       />
       <Field label="works at" value={temp(surface.temp_c, units)} unit={tempUnit(units)} width="6.500em" onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number })} fault={writes.changeSurface.variables?.id === surface.id ? fault : null} />
-      <Pick label={`Breads at once on ${surface.name}`} value={String(surface.spots)} options={spotsOf(surface.kind).map((o) => ({ ...o, text: `${o.text} at once` }))} onChange={(n) => put({ spots: Number(n) })} />
-      <Pick label={`How ${surface.name} is heated`} value={(surface.heat ?? "usual") as (typeof HEATS)[number]["id"]} options={HEATS} onChange={(heat) => put({ heat: heat === "usual" ? null : heat })} />
-      <Pick label={`Grease on ${surface.name}`} value={surface.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
+      <Pick label="Breads" value={String(surface.spots)} options={spotsOf(surface.kind).map((o) => ({ ...o, text: `${o.text} at once` }))} onChange={(n) => put({ spots: Number(n) })} />
+      <Pick label="Heat" value={(surface.heat ?? "usual") as (typeof HEATS)[number]["id"]} options={HEATS} onChange={(heat) => put({ heat: heat === "usual" ? null : heat })} />
+      <Pick label="Fat" value={surface.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
       {!alone && <Button data-kind="bare" onPress={() => writes.removeSurface.mutate(surface.id)}>remove</Button>}
     </div>
   );
