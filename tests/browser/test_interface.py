@@ -40,7 +40,8 @@ def said(page: Page) -> str:
 
 def open_kitchen(page: Page) -> None:
     page.get_by_label("Your kitchen is usually at").fill("22")
-    page.get_by_role("radio", name="two").click()
+    page.get_by_role("button", name="Breads at once").press("Enter")
+    page.get_by_role("option", name="two", exact=True).press("Enter")
     press(page, "Open my kitchen")
 
 

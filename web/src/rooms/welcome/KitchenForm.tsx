@@ -53,8 +53,8 @@ export function KitchenForm() {
         <div className="ask"><span className="label">weights in</span><Choice label="Weights in" value={mass} options={[{ id: "g", text: "grams" }, { id: "oz", text: "ounces" }]} onChange={setMass} /></div>
       </div>
       <div className="row">
-        <div className="ask"><span className="label">you bake on</span><Pick label="You bake on" value={kind} options={SURFACES} onChange={(k) => { setKind(k); setSpots("1"); }} /></div>
-        <div className="ask"><span className="label">breads at once</span><Pick label="Breads at once" value={spots} options={spotsOf(kind)} onChange={setSpots} /></div>
+        <Pick label="You bake on" value={kind} options={SURFACES} onChange={(k) => { setKind(k); setSpots("1"); }} />
+        <Pick label="Breads at once" value={spots} options={spotsOf(kind)} onChange={setSpots} />
       </div>
       <Field label="Time zone" value={zone} width="16em" onType={setZone} onCommit={setZone} fault={fault("zone")} />
       {create.error && fields.length === 0 && <Plate>{create.error.message}</Plate>}
