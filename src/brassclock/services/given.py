@@ -346,6 +346,9 @@ TapKind = Literal[
     "bubbles",
     "browned",
     "puffed",
+    "dark",
+    "pale",
+    "fell",
 ]
 
 

@@ -383,6 +383,10 @@ class ProgramOut(BaseModel):
     puff_s: float | None
     bubbles_s: float | None
     brown_s: float | None
+    surface_c: float | None = None  # as the first bread measured it, its spread, and what it was set to
+    surface_sd_c: float | None = None
+    surface_was_c: float | None = None
+    colour_steps: int = 0  # how often "too dark" was said, less "too pale"
 
 
 class CarpetOut(BaseModel):
@@ -471,6 +475,7 @@ class HearthOut(BaseModel):
     due: list[MoveOut]
     waiting: list[int]
     off: list[int]
+    lost: list[int]
     taps: list[TapOut]
     last_off_at: dt.datetime | None
 

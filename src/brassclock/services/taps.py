@@ -12,6 +12,7 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
+from brassclock.services import heat_session
 from brassclock.services import work as works
 from brassclock.services.day import MOVED_MIN, noted
 from brassclock.services.given import STEP_KINDS, TapChange, TapIn
@@ -61,6 +62,8 @@ def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
     )  # fmt: skip
     session.add(row)
     session.flush()
+    if given.kind in hearths.FACTS:
+        heat_session.retime(session, replace(r, taps=[*r.taps, row]))
     return row.id or 0
 
 
@@ -117,7 +120,7 @@ def core_taps(taps: Any) -> list[hearths.Tap]:
     return [
         hearths.Tap(t.kind, t.round_no, t.spot, t.at.timestamp())
         for t in taps
-        if t.kind in (*hearths.MOVES, *hearths.FACTS)
+        if t.kind in (*hearths.MOVES, hearths.LOST, *hearths.FACTS)
     ]
 
 
@@ -176,6 +179,8 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
                 unsay(session, r, [n for n in r.said if n != "ready to ball"])
             if row.kind == "mix":
                 unsay(session, r, ["ready to ball"])
+            if row.kind in hearths.FACTS:
+                heat_session.retime(session, heat_session.without(r, tap_id))
 
 
 def _told(house: House, session: Session, r: works.Rows, row: Tap, words: str) -> AbstractContextManager[None]:
@@ -212,3 +217,5 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
         with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):
             row.at = at
             session.add(row)
+            if row.kind in hearths.FACTS or row.kind == "load":
+                heat_session.retime(session, r)

@@ -310,7 +310,7 @@ def hearth_out(house: House, bake_id: int) -> out.HearthOut:
             )
             for s in state.spots
         ],
-        due=due, waiting=list(state.waiting), off=list(state.off), taps=taps_out(r),
+        due=due, waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=taps_out(r),
         last_off_at=_last_off(r, work, state, started),
     )  # fmt: skip
 

@@ -57,6 +57,7 @@ class Work:
     bowl: bowls.BowlHeat | None = None
     program: Program | None = None
     bread: puff.Bread | None = None
+    maturity: float | None = None  # of the balls when they are rolled
     line: Line | None = None
     risen: Risen | None = None
     faults: dict[str, str] = field(default_factory=dict)
@@ -81,7 +82,7 @@ def work_of(r: Rows) -> Work:
             r.kitchen.model_dump(mode="json"),
             r.surface.model_dump() if r.surface else None,
             {k: str(v) for k, v in r.own.items()},
-            [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", *hearths.FACTS)],
+            [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", hearths.LOST, *hearths.FACTS)],
             [(x.kind, x.value, x.feel, x.place, x.at.isoformat()) for x in (*r.readings, *r.air)],
             [r.starter.model_dump(mode="json") if r.starter else None, *(f.model_dump(mode="json") for f in r.feeds)],
             [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
@@ -252,7 +253,6 @@ def _fire_after(work: Work, r: Rows) -> None:
 def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) -> None:
     bake, sheet = r.bake, work.sheet
     assert sheet is not None
-    surface = surface_of(r.surface)
     piece_g = bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
     if sheet.sheet is None or not piece_g:
         work.faults["fire"] = "Give a piece weight and a diameter on the Weigh leaf; the heat needs a thickness."
@@ -264,11 +264,19 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.bread = puff.Bread(
         mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c, pocket=mm <= 8 and not bake.docked
     )
-    work.program = plan_bread(
-        work.bread, surface, doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
-        faults=Faults(bake.uneven_frac, bake.skin_min, maturity=maturity), docked=bake.docked,
-    )  # fmt: skip
+    work.maturity = maturity
+    work.program = program_at(r, work, surface_of(r.surface).temp_c)
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
+
+
+def program_at(r: Rows, work: Work, temp_c: float) -> Program:
+    """The program of a computed bake's bread with its surface at a temperature."""
+    assert work.bread is not None
+    bake = r.bake
+    return plan_bread(
+        work.bread, replace(surface_of(r.surface), temp_c=temp_c), doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
+        faults=Faults(bake.uneven_frac, bake.skin_min, maturity=work.maturity), docked=bake.docked,
+    )  # fmt: skip
 
 
 def line_spec(r: Rows, program: Program | None) -> LineSpec:

@@ -6,7 +6,7 @@ const T0 = Date.parse("2026-11-25T01:00:00Z");
 const iso = (s: number) => new Date(T0 + s * 1000).toISOString();
 const start = (rounds: number, spots: number): Hearth =>
   ({
-    rounds, started: false, finished: false, waiting: Array.from({ length: rounds }, (_, i) => i + 1), off: [], taps: [], last_off_at: null,
+    rounds, started: false, finished: false, waiting: Array.from({ length: rounds }, (_, i) => i + 1), off: [], lost: [], taps: [], last_off_at: null,
     program: { turn_s: 40, off_s: 60, recover_s: 10, puff_s: 45, bubbles_s: 30, brown_s: 20 },
     spots: Array.from({ length: spots }, (_, i) => ({ number: i + 1, state: "free", round_no: null, side: "a", since: null, until: null })),
     due: [{ move: "load", round_no: 1, spot: 1, at: iso(0) }],

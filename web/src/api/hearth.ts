@@ -5,7 +5,7 @@ const instant = (iso: string | null): number => (iso ? Date.parse(iso) : 0);
 const byTime = (a: Hearth["due"][number], b: Hearth["due"][number]): number =>
   instant(a.at) - instant(b.at) || Number(a.move === "load") - Number(b.move === "load") || a.spot - b.spot;
 
-const MOVES = new Set<string>(["load", "turn", "off"]);
+const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
 
 /**
  * What a tap does to the hearth at once on this screen, until the server's own answer comes. The same
@@ -20,6 +20,7 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
   let due = hearth.due.filter((d) => d.spot !== spot.number && d.move !== "load");
   let waiting = [...hearth.waiting];
   let off = [...hearth.off];
+  let lost = [...hearth.lost];
   if (tap.kind === "load") {
     waiting = waiting.filter((n) => n !== tap.round_no);
     Object.assign(spot, { state: "busy", round_no: tap.round_no, side: "a", since: iso(at), until: null });
@@ -28,8 +29,9 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
   } else if (tap.kind === "turn") {
     spot.side = "b";
     due.push({ move: "off", round_no: tap.round_no, spot: spot.number, at: iso(at + (program.off_s - (program.turn_s ?? 0)) * 1000) });
-  } else if (tap.kind === "off") {
-    off = [...off, tap.round_no];
+  } else if (tap.kind === "off" || tap.kind === "fell") {
+    if (tap.kind === "off") off = [...off, tap.round_no];
+    else lost = [...lost, tap.round_no];
     Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + program.recover_s * 1000) });
   }
   const idle = spots.filter((s) => s.state !== "busy").sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
@@ -42,5 +44,5 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
   const taps = [...hearth.taps, { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) }];
   if (!MOVES.has(tap.kind)) return { ...hearth, taps };
   const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");
-  return { ...hearth, spots, due, waiting, off, taps, started: true, finished };
+  return { ...hearth, spots, due, waiting, off, lost, taps, started: true, finished };
 }

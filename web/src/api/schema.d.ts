@@ -2410,6 +2410,8 @@ export interface components {
             finished: boolean;
             /** Last Off At */
             last_off_at: string | null;
+            /** Lost */
+            lost: number[];
             /** Name */
             name: string;
             /** Off */
@@ -3343,6 +3345,11 @@ export interface components {
             brown_s: number | null;
             /** Bubbles S */
             bubbles_s: number | null;
+            /**
+             * Colour Steps
+             * @default 0
+             */
+            colour_steps?: number;
             /** Off S */
             off_s: number;
             /** Puff S */
@@ -3354,6 +3361,21 @@ export interface components {
              * @default turn
              */
             second?: string;
+            /**
+             * Surface C
+             * @default null
+             */
+            surface_c?: number | null;
+            /**
+             * Surface Sd C
+             * @default null
+             */
+            surface_sd_c?: number | null;
+            /**
+             * Surface Was C
+             * @default null
+             */
+            surface_was_c?: number | null;
             /** Turn S */
             turn_s: number | null;
         };
@@ -4062,7 +4084,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "weigh" | "sponge" | "knead" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll" | "load" | "turn" | "off" | "bubbles" | "browned" | "puffed";
+            kind: "weigh" | "sponge" | "knead" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll" | "load" | "turn" | "off" | "bubbles" | "browned" | "puffed" | "dark" | "pale" | "fell";
             /**
              * Round No
              * @default null

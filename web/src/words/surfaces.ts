@@ -1,6 +1,5 @@
-import type { Schemas } from "../api/client";
-
-export type SurfaceKind = Schemas["SurfaceIn"]["kind"];
+export type SurfaceKind =
+  | "iron_plate" | "skillet" | "stone_oven" | "steel_oven" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill";
 
 /** Every kind of surface: its name, where it usually works [C], and how many breads it takes at most. */
 export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; most: number }[] = [

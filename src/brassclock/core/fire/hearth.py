@@ -10,7 +10,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 MOVES = ("load", "turn", "off")
-FACTS = ("bubbles", "browned", "puffed")
+LOST = "fell"  # it fell off, or burnt: its spot is free, the round is no more
+COLOURS = ("dark", "pale")  # seen of a bread on the heat or just off it
+FACTS = ("bubbles", "browned", "puffed", *COLOURS)
 
 
 @dataclass(frozen=True)
@@ -47,13 +49,14 @@ class Spot:
 
 @dataclass(frozen=True)
 class Hearth:
-    """Spots, due moves soonest first, rounds waiting and rounds off."""
+    """Spots, due moves soonest first, rounds waiting, rounds off, and rounds that were lost."""
 
     spots: tuple[Spot, ...]
     due: tuple[Due, ...]
     waiting: tuple[int, ...]
     off: tuple[int, ...]
     facts: tuple[Tap, ...]
+    lost: tuple[int, ...] = ()
 
     @property
     def finished(self) -> bool:
@@ -74,6 +77,8 @@ def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int) -> str | 
         if new.round_no not in state.waiting:
             return f"Round {new.round_no} was loaded before."
         return None
+    if new.kind in COLOURS and new.round_no in state.off:
+        return None
     if at.state != "busy" or at.round_no != new.round_no:
         return f"Round {new.round_no} is not on spot {new.spot}."
     if at.since_s is not None and new.at_s < at.since_s:
@@ -90,9 +95,10 @@ def hearth(
     held: list[Spot] = [Spot(k + 1, "free") for k in range(spots)]
     waiting = list(range(1, rounds + 1))
     off: list[int] = []
+    lost: list[int] = []
     due: dict[int, Due] = {}
     facts: list[Tap] = []
-    order = {"load": 0, "turn": 1, "off": 2}
+    order = {"load": 0, "turn": 1, "off": 2, LOST: 2}
     for tap in sorted(taps, key=lambda t: (t.at_s, order.get(t.kind, 1))):
         k = tap.spot - 1
         if tap.kind in FACTS:
@@ -107,8 +113,8 @@ def hearth(
             held[k] = Spot(tap.spot, "busy", tap.round_no, loaded, "b")
             left = off_s - (turn_s or 0.0)
             due[k] = Due("off", tap.round_no, tap.spot, tap.at_s + left)
-        elif tap.kind == "off" and held[k].round_no == tap.round_no:
-            off.append(tap.round_no)
+        elif tap.kind in ("off", LOST) and held[k].round_no == tap.round_no:
+            (lost if tap.kind == LOST else off).append(tap.round_no)
             held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + recover_s)
             due.pop(k, None)
     moves = list(due.values())
@@ -121,4 +127,5 @@ def hearth(
         tuple(waiting),
         tuple(off),
         tuple(facts),
+        tuple(lost),
     )

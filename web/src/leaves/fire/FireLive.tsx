@@ -158,7 +158,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   );
 }
 
-const WORDS: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed" };
+const WORDS: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off" };
 
 function Spots({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (due: Due) => void }) {
   const units = useWords();
@@ -194,25 +194,50 @@ function Spots({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (du
 }
 
 const FACTS = [["bubbles", "bubbles"], ["browned", "first brown"], ["puffed", "puffed"]] as const;
+type Fact = "bubbles" | "browned" | "puffed" | "dark" | "pale" | "fell";
 
-/** The first round is the probe: what is seen of it is stored with its time. */
-function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: "bubbles" | "browned" | "puffed", round: number, spot: number) => void }) {
-  const on = hearth.spots.filter((s) => s.state === "busy" && s.round_no !== null);
-  const probe = on.sort((a, b) => a.round_no! - b.round_no!)[0];
-  if (!probe) return <span className="quiet">The first round measures the surface: tap what you see of it.</span>;
+/** The first round is the probe: what is seen of it is stored with its time, and times the rest anew. Then the colour, and what was lost. */
+function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: Fact, round: number, spot: number) => void }) {
+  const units = useWords();
+  const [lost, setLost] = useState(false);
+  const on = hearth.spots.filter((s) => s.state === "busy" && s.round_no !== null).sort((a, b) => a.round_no! - b.round_no!);
+  const probe = on[0];
+  const { surface_c, surface_sd_c, surface_was_c, colour_steps = 0 } = hearth.program;
+  const last = hearth.off.at(-1);
+  const said = surface_c != null && surface_was_c != null ? `It measures ${temp(surface_c, units)} °${units.temp}, give or take ${(surface_sd_c ?? 0) * (units.temp === "F" ? 1.8 : 1) < 1 ? "1" : ((surface_sd_c ?? 0) * (units.temp === "F" ? 1.8 : 1)).toFixed(0)}: ${Math.abs(surface_c - surface_was_c) < 4 ? "as it was set." : "the rest is timed by that."}` : null;
+  const colour = last !== undefined ? { round: last, spot: hearth.taps.find((t) => t.kind === "off" && t.round_no === last)?.spot ?? 1 } : null;
   return (
-    <div className="seen" role="group" aria-label={`Round ${probe.round_no} shows`}>
-      <span className="quiet label">round {probe.round_no} shows</span>
-      {FACTS.map(([kind, name]) => {
-        const seen = hearth.taps.find((t) => t.kind === kind && t.round_no === probe.round_no);
-        const after = seen && probe.since ? (ms(seen.at) - ms(probe.since)) / 1000 : null;
-        return (
-          <Button key={kind} isDisabled={seen !== undefined} onPress={() => onFact(kind, probe.round_no!, probe.number)}>
-            {name}{after !== null ? ` ${after.toFixed(0)} s` : ""}
-          </Button>
-        );
-      })}
-    </div>
+    <>
+      {probe ? (
+        <div className="seen" role="group" aria-label={`Round ${probe.round_no} shows`}>
+          <span className="quiet label">round {probe.round_no} shows</span>
+          {FACTS.map(([kind, name]) => {
+            const seen = hearth.taps.find((t) => t.kind === kind && t.round_no === probe.round_no);
+            const after = seen && probe.since ? (ms(seen.at) - ms(probe.since)) / 1000 : null;
+            return (
+              <Button key={kind} isDisabled={seen !== undefined} onPress={() => onFact(kind, probe.round_no!, probe.number)}>
+                {name}{after !== null ? ` ${after.toFixed(0)} s` : ""}
+              </Button>
+            );
+          })}
+        </div>
+      ) : !hearth.started ? <span className="quiet">The first round measures the surface: tap what you see of it.</span> : null}
+      {on.length > 0 && (
+        <div className="aside" role="group" aria-label="What was lost">
+          {!lost && <Button data-kind="bare" onPress={() => (on.length === 1 ? onFact("fell", on[0]!.round_no!, on[0]!.number) : setLost(true))}>fell off</Button>}
+          {lost && on.map((s) => <Button key={s.number} onPress={() => { onFact("fell", s.round_no!, s.number); setLost(false); }}>round {s.round_no}</Button>)}
+          {lost && <Button data-kind="bare" onPress={() => setLost(false)}>none</Button>}
+        </div>
+      )}
+      {colour && (
+        <div className="aside" role="group" aria-label={`The colour of round ${colour.round}`}>
+          <Button data-kind="bare" onPress={() => onFact("dark", colour.round, colour.spot)}>too dark</Button>
+          <Button data-kind="bare" onPress={() => onFact("pale", colour.round, colour.spot)}>too pale</Button>
+          {colour_steps !== 0 && <span className="quiet">{colour_steps > 0 ? "shorter" : "longer"} by {Math.abs(colour_steps)} {Math.abs(colour_steps) > 1 ? "steps" : "step"}</span>}
+        </div>
+      )}
+      {said && <span role="status">{said}</span>}
+    </>
   );
 }
 

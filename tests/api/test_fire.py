@@ -1,0 +1,116 @@
+"""The heat through its doors: surfaces, the line looked for longer, a first bread that measures its surface, colour, a round that fell."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from brassclock.core.fire.surfaces import KINDS
+from helpers import Clock
+
+
+def on_heat(client: FlaskClient, kitchen: dict[str, Any], count: int = 4) -> str:
+    bake = client.post("/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 3 h", "method": "hatch-pita"}).json
+    url = f"/api/bakes/{bake['id']}"
+    assert client.post(f"{url}/scale", json={"count": count}).status_code == 200
+    return url
+
+
+def tap(client: FlaskClient, url: str, kind: str, round_no: int, spot: int) -> int:
+    answer = client.post(
+        f"{url}/taps", json={"key": f"{kind}-{round_no}-{spot}", "kind": kind, "round_no": round_no, "spot": spot}
+    )
+    assert answer.status_code == 201, answer.text
+    taps = client.get(f"{url}/hearth").json["taps"]
+    return int(next(t["id"] for t in taps if t["key"] == f"{kind}-{round_no}-{spot}"))
+
+
+def program(client: FlaskClient, url: str) -> dict[str, Any]:
+    return dict(client.get(f"{url}/hearth").json["program"])
+
+
+def test_the_first_bread_times_the_rest_and_undo_takes_that_back(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    url = on_heat(client, kitchen)
+    tap(client, url, "load", 1, 1)
+    as_set = program(client, url)
+    clock.pass_(seconds=as_set["bubbles_s"] * 0.6)
+    bubbles = tap(client, url, "bubbles", 1, 1)
+    clock.pass_(seconds=2)
+    brown = tap(client, url, "browned", 1, 1)
+    measured = program(client, url)
+    assert as_set["surface_c"] is None and measured["surface_c"] > measured["surface_was_c"] + 5
+    assert measured["turn_s"] < as_set["turn_s"] and measured["off_s"] < as_set["off_s"]
+    due = client.get(f"{url}/hearth").json
+    loaded = next(t["at"] for t in due["taps"] if t["kind"] == "load")
+    turn = next(d for d in due["due"] if d["move"] == "turn")
+    wanted = dt.datetime.fromisoformat(loaded) + dt.timedelta(seconds=measured["turn_s"])
+    assert abs((dt.datetime.fromisoformat(turn["at"]) - wanted).total_seconds()) < 1
+    for fact in (brown, bubbles):
+        assert client.delete(f"{url}/taps/{fact}").status_code == 200
+    assert program(client, url) == as_set
+
+
+def test_too_dark_shortens_the_rest_and_a_round_that_fell_frees_its_spot(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    url = on_heat(client, kitchen)
+    tap(client, url, "load", 1, 1)
+    tap(client, url, "load", 2, 2)
+    before = program(client, url)
+    clock.pass_(seconds=40)
+    tap(client, url, "turn", 1, 1)
+    clock.pass_(seconds=20)
+    tap(client, url, "off", 1, 1)
+    dark = tap(client, url, "dark", 1, 1)
+    assert program(client, url)["off_s"] < before["off_s"] and program(client, url)["turn_s"] == before["turn_s"]
+    client.delete(f"{url}/taps/{dark}")
+    tap(client, url, "pale", 1, 1)
+    assert program(client, url)["off_s"] > before["off_s"]
+    fell = tap(client, url, "fell", 2, 2)
+    state = client.get(f"{url}/hearth").json
+    assert (state["lost"], state["off"]) == ([2], [1]) and all(s["state"] != "busy" for s in state["spots"])
+    again = client.post(f"{url}/taps", json={"key": "off-twice", "kind": "off", "round_no": 2, "spot": 2})
+    assert again.status_code == 409
+    client.delete(f"{url}/taps/{fell}")
+    assert client.get(f"{url}/hearth").json["lost"] == []
+
+
+def test_the_line_is_looked_for_longer_and_never_worse(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    url = on_heat(client, kitchen, 24)
+    first = client.get(url).json["fire"]["line"]
+    line = client.get(f"{url}/line").json
+    assert line["bound_min"] <= line["minutes"] <= first["minutes"] + 0.01
+    assert {t["move"] for t in line["tasks"]} == {"roll", "load", "turn", "off", "brush"} and len(
+        line["tasks"]
+    ) == 5 * 24
+    assert line["spot_saves_s"] >= 0 and line["cook_saves_s"] >= 0
+    client.patch(url, json={"diameter_cm": None, "thickness_mm": None})
+    assert client.get(f"{url}/line").status_code == 409
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_every_surface_of_a_kitchen_has_a_plan(client: FlaskClient, kitchen: dict[str, Any], kind: str) -> None:
+    spec = KINDS[kind]
+    given = {
+        "name": "Other",
+        "kind": kind,
+        "temp_c": spec.usual_c,
+        "spots": spec.most_spots,
+        "heat": "gas",
+        "greased": "dry",
+        "nonstick": False,
+    }
+    made = client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=given)
+    assert made.status_code == 201, made.text
+    url = on_heat(client, kitchen, 12)
+    surface = next(s for s in made.json["surfaces"] if s["name"] == "Other")
+    fire = client.patch(url, json={"surface_id": surface["id"]}).json["fire"]
+    assert fire["surface"]["kind"] == kind and fire["score"] > 0 and fire["program"]["off_s"] > 5
+    assert {t["spot"] for t in fire["line"]["tasks"]} <= set(range(1, spec.most_spots + 1))
+    for bad in ({"spots": 0}, {"spots": 40}, {"temp_c": 900}, {"kind": "sun"}):
+        assert client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json={**given, **bad}).status_code == 422
