@@ -38,10 +38,10 @@ def test_the_first_bread_times_the_rest_and_undo_takes_that_back(
     url = on_heat(client, kitchen)
     tap(client, url, "load", 1, 1)
     as_set = program(client, url)
-    clock.pass_(seconds=as_set["bubbles_s"] * 0.6)
-    bubbles = tap(client, url, "bubbles", 1, 1)
-    clock.pass_(seconds=2)
+    clock.pass_(seconds=as_set["brown_s"] * 0.6)
     brown = tap(client, url, "browned", 1, 1)
+    clock.pass_(seconds=(as_set["bubbles_s"] - as_set["brown_s"]) * 0.6)
+    bubbles = tap(client, url, "bubbles", 1, 1)
     measured = program(client, url)
     assert as_set["surface_c"] is None and measured["surface_c"] > measured["surface_was_c"] + 5
     assert measured["turn_s"] < as_set["turn_s"] and measured["off_s"] < as_set["off_s"]

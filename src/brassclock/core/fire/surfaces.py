@@ -24,7 +24,8 @@ FLAME_FACES = {  # what an upturned bread sees
     "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
-RECOVERED_K = 20.0  # judgement: near enough to the start for the next bread
+RECOVERED_K = {"wall": 60.0, "floor": 40.0}  # judgement: near enough to the start for the next bread; a clay oven's range is wide
+RECOVERED_USUAL_K = 20.0
 RECOVER_LIMIT_S = 900.0
 OIL_KG, OIL_J_KGK, OIL_W = 1.5, 2000.0, 1200.0  # judgement: a small wok of oil, and what reaches it of the flame
 WETTING_FILM = 0.15  # kg/m2
@@ -144,6 +145,13 @@ class Surface:
         return LID_FACE if way == "lidded" else OPEN_FACE
 
     @property
+    def empty(self) -> Face:
+        """What the surface itself sees between breads: a clay oven and a flame oven are kept at their heat by their own fire."""
+        if self.spec.way in ("wall", "floor"):
+            return Face(self.temp_c, 20, self.temp_c, 0.85)
+        return self.top
+
+    @property
     def flame(self) -> Face:
         """What an upturned bread, or one under the grill, sees."""
         return GRILL_FACE if self.spec.way == "grill" else FLAME_FACES[self.heat or self.spec.heat]
@@ -184,18 +192,20 @@ def oil_after(surface: Surface, taken_j_m2: float, area_m2: float) -> tuple[floa
 
 
 def recovery_s(surface: Surface, plate_cells_c: Array, pause_s: float = RECOVER_LIMIT_S) -> tuple[float | None, Array]:
-    """Seconds until the emptied surface is back within 20 K of its start, and its cells after `pause_s`.
+    """Seconds until the emptied surface is near enough its start again, and its cells after `pause_s`.
 
     None when it is not back within `pause_s`. The contact face lies under its open or oven air; the
     hob gives all it has until the start is reached.
     """
-    return idle(surface.plate, plate_cells_c, surface.top, surface.below, pause_s)
+    near_k = RECOVERED_K.get(surface.spec.way, RECOVERED_USUAL_K)
+    return idle(surface.plate, plate_cells_c, surface.empty, surface.below, pause_s, near_k)
 
 
 def idle(
-    plate: Plate, plate_cells_c: Array, top: Face, below: tuple[float, float, float], pause_s: float
-) -> tuple[float | None, Array]:
-    """An empty plate left for `pause_s`: when it is within 20 K of its own start, and its cells then.
+    plate: Plate, plate_cells_c: Array, top: Face, below: tuple[float, float, float], pause_s: float,
+    near_k: float = RECOVERED_USUAL_K,
+) -> tuple[float | None, Array]:  # fmt: skip
+    """An empty plate left for `pause_s`: when it is within `near_k` of its own start, and its cells then.
 
     One-dimensional conduction, backward Euler of 1 s. Cells run from the back to the contact face.
     """
@@ -223,7 +233,7 @@ def idle(
     cells = np.array(plate_cells_c, dtype=float)
     back_at: float | None = None
     for second in range(math.ceil(pause_s)):
-        if back_at is None and cells[-1] >= plate.temp_c - RECOVERED_K:
+        if back_at is None and cells[-1] >= plate.temp_c - near_k:
             back_at = float(second)
         fired = given.copy()
         if cells[-1] < plate.temp_c:

@@ -11,7 +11,7 @@ import { Button } from "../../controls/Button";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
 import { HearthSpot, type SpotView } from "../../instruments/Hearth";
-import { countdown, ms, temp } from "../../words/format";
+import { countdown, ms, temp, type Units } from "../../words/format";
 import { secondOf } from "../../words/surfaces";
 
 type Due = Schemas["MoveOut"];
@@ -78,6 +78,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   const moves = hearth.taps.filter((t) => t.round_no !== null);
   const last = moves.reduce<(typeof moves)[number] | undefined>((a, b) => (a && a.id > b.id ? a : b), undefined);
   const act = (due: Due) => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot });
+  const units = useWords();
   useAwake();
   const alarms = useMemo<Alarm[]>(
     () =>
@@ -121,7 +122,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       <div className="facts">
         <Facts hearth={hearth} onFact={(kind, round, spot) => tap({ kind, round_no: round, spot })} />
         <div className="aside">
-          <Sound />
+          <Sound test={!hearth.started} />
           <Button data-kind="bare" onPress={onPlan}>the plan</Button>
         </div>
         <span className="next">
@@ -139,7 +140,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             <span>
               <span className="verb">{verb(first.move, hearth.program)} round {first.round_no}</span>
               <br />
-              <span className="what">spot {first.spot}{left < -5000 ? `, ${countdown(-left)} s late` : left <= 0 ? ", now" : ""}</span>
+              <span className="what">spot {first.spot}{measured(hearth.program, units)}{left < -5000 ? `, ${countdown(-left)} s late` : left <= 0 ? ", now" : ""}</span>
             </span>
             <span className="count">{left > 0 ? <>{countdown(left)}<small> {left < 100e3 ? "s" : ""}</small></> : "now"}</span>
           </Big>
@@ -159,6 +160,13 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
 }
 
 const WORDS: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off" };
+
+/** What the first bread told of the surface, in a few words. */
+function measured({ surface_c, surface_was_c }: Program, units: Units): string {
+  if (surface_c == null || surface_was_c == null) return "";
+  const reads = `the surface measures ${temp(surface_c, units)} °${units.temp}`;
+  return Math.abs(surface_c - surface_was_c) < 4 ? `; ${reads}, as set` : `; ${reads}, not ${temp(surface_was_c, units)}: timed anew`;
+}
 
 function Spots({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (due: Due) => void }) {
   const units = useWords();
@@ -198,13 +206,11 @@ type Fact = "bubbles" | "browned" | "puffed" | "dark" | "pale" | "fell";
 
 /** The first round is the probe: what is seen of it is stored with its time, and times the rest anew. Then the colour, and what was lost. */
 function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: Fact, round: number, spot: number) => void }) {
-  const units = useWords();
   const [lost, setLost] = useState(false);
   const on = hearth.spots.filter((s) => s.state === "busy" && s.round_no !== null).sort((a, b) => a.round_no! - b.round_no!);
   const probe = on[0];
-  const { surface_c, surface_sd_c, surface_was_c, colour_steps = 0 } = hearth.program;
+  const { colour_steps = 0 } = hearth.program;
   const last = hearth.off.at(-1);
-  const said = surface_c != null && surface_was_c != null ? `It measures ${temp(surface_c, units)} °${units.temp}, give or take ${(surface_sd_c ?? 0) * (units.temp === "F" ? 1.8 : 1) < 1 ? "1" : ((surface_sd_c ?? 0) * (units.temp === "F" ? 1.8 : 1)).toFixed(0)}: ${Math.abs(surface_c - surface_was_c) < 4 ? "as it was set." : "the rest is timed by that."}` : null;
   const colour = last !== undefined ? { round: last, spot: hearth.taps.find((t) => t.kind === "off" && t.round_no === last)?.spot ?? 1 } : null;
   return (
     <>
@@ -236,17 +242,16 @@ function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: Fact, round:
           {colour_steps !== 0 && <span className="quiet">{colour_steps > 0 ? "shorter" : "longer"} by {Math.abs(colour_steps)} {Math.abs(colour_steps) > 1 ? "steps" : "step"}</span>}
         </div>
       )}
-      {said && <span role="status">{said}</span>}
     </>
   );
 }
 
-function Sound() {
+function Sound({ test }: { test: boolean }) {
   const [off, setOff] = useState(muted);
   return (
     <>
       <Button data-kind="bare" onPress={() => { setMuted(!off); setOff(!off); }}>{off ? "sound is off" : "sound is on"}</Button>
-      <Button data-kind="bare" onPress={() => void play("test")}>test it</Button>
+      {test && <Button data-kind="bare" onPress={() => void play("test")}>test it</Button>}
     </>
   );
 }
