@@ -13,8 +13,9 @@ from brassclock.api.kitchens import PROBLEMS, house
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.rise import course as yeast
 from brassclock.services import compute
+from brassclock.services.compute.cue import CueReq
 from brassclock.services.compute.weigh import WeighReq
-from brassclock.services.shown import Health, WeighOut
+from brassclock.services.shown import CueOut, Health, WeighOut
 
 blueprint = APIBlueprint("compute", __name__, url_prefix="/api", abp_tags=[Tag(name="compute")])
 
@@ -33,6 +34,12 @@ class AnyObject(BaseModel):
 def compute_weigh(body: WeighReq):
     """The weigh sheet of a formula as typed."""
     return compute.compute("weigh", body.model_dump(by_alias=True))
+
+
+@blueprint.post("/compute/cue", responses={"200": CueOut, **PROBLEMS})
+def compute_cue(body: CueReq):
+    """How hot a surface is, from a sign."""
+    return compute.compute("cue", body.model_dump())
 
 
 @blueprint.post("/compute/<kind>", responses={"200": AnyObject, **PROBLEMS})

@@ -396,6 +396,15 @@ class CarpetOut(BaseModel):
     pocket: list[float]
 
 
+class CueOut(BaseModel):
+    """A surface's temperature from a sign, as a band, and what it means."""
+
+    surface_c: Banded
+    text: str
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
 class LineTaskOut(BaseModel):
     """A hand move of the line: which round, on which spot, by which cook, from when and for how long."""
 

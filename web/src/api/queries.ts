@@ -147,6 +147,8 @@ export const routesQuery = (bake: number, revision: number) =>
     queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/routes", path({ bake_id: bake })))).routes,
   });
 
+export const askCue = (body: Schemas["CueReq"]) => take(client.POST("/api/compute/cue", { body }));
+
 /** The line at the heat, looked for longer than the bake's own answer. */
 export const lineQuery = (bake: number, stamp: string) =>
   queryOptions({ queryKey: ["line", bake, stamp], staleTime: 5 * 60_000, retry: false, queryFn: () => take(client.GET("/api/bakes/{bake_id}/line", path({ bake_id: bake }))) });

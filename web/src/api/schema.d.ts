@@ -434,6 +434,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/cue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How hot a surface is, from a sign. */
+        post: operations["compute_compute_cue_compute_cue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/weigh": {
         parameters: {
             query?: never;
@@ -2037,6 +2054,62 @@ export interface components {
             stage: "bulk" | "ball";
             /** Temp C */
             temp_c: number;
+        };
+        /**
+         * CueOut
+         * @description A surface's temperature from a sign, as a band, and what it means.
+         */
+        CueOut: {
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            surface_c: components["schemas"]["Banded"];
+            /** Text */
+            text: string;
+            /** Why */
+            why: {
+                [key: string]: components["schemas"]["WhyOut"];
+            };
+        };
+        /**
+         * CueReq
+         * @description One sign and its reading.
+         */
+        CueReq: {
+            /**
+             * Behaviour
+             * @default null
+             */
+            behaviour?: string | null;
+            /**
+             * Cue
+             * @enum {string}
+             */
+            cue: "flour_gold" | "water_drops" | "oil_smoke" | "dough_pinch" | "infrared";
+            /**
+             * Emissivity
+             * @default 0.95
+             */
+            emissivity?: number;
+            /**
+             * Fat
+             * @default null
+             */
+            fat?: string | null;
+            /**
+             * Material
+             * @default null
+             */
+            material?: string | null;
+            /**
+             * Reads C
+             * @default null
+             */
+            reads_c?: number | null;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
         };
         /**
          * CureOut
@@ -6705,6 +6778,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClockOut"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compute_compute_cue_compute_cue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CueReq"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueOut"];
                 };
             };
             /** @description Cannot be read */

@@ -24,7 +24,10 @@ FLAME_FACES = {  # what an upturned bread sees
     "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
-RECOVERED_K = {"wall": 60.0, "floor": 40.0}  # judgement: near enough to the start for the next bread; a clay oven's range is wide
+RECOVERED_K = {
+    "wall": 60.0,
+    "floor": 40.0,
+}  # judgement: near enough to the start for the next bread; a clay oven's range is wide
 RECOVERED_USUAL_K = 20.0
 RECOVER_LIMIT_S = 900.0
 OIL_KG, OIL_J_KGK, OIL_W = 1.5, 2000.0, 1200.0  # judgement: a small wok of oil, and what reaches it of the flame

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import styled from "styled-components";
 import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
 import { useBakeChange, benchQuery, lineQuery } from "../../api/queries";
@@ -14,6 +15,7 @@ import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
+import { CueSheet } from "./CueSheet";
 import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
 import { secondOf } from "../../words/surfaces";
 
@@ -55,6 +57,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   const bench = useQuery(benchQuery(bake.kitchen_id));
   const [box, width] = useWidth<HTMLDivElement>();
   const [foot, footWidth] = useWidth<HTMLDivElement>();
+  const [asking, setAsking] = useState(false);
   const fire = bake.fire;
   const longer = useQuery({ ...lineQuery(bake.id, `${bake.revision} ${fire?.program.off_s} ${fire?.program.turn_s}`), enabled: fire !== null });
   if (!fire) return null;
@@ -82,6 +85,8 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             label="it reads" big width="6em" value={temp(fire.surface?.temp_c ?? 240, units)} unit={tempUnit(units)} fault={fault}
             onCommit={(t) => change.mutate({ surface_c: (readTemp(t, units) ?? t) as number })}
           />
+          <div><Button data-kind="bare" onPress={() => setAsking(true)}>tell it by a sign…</Button></div>
+          <CueSheet isOpen={asking} onClose={() => setAsking(false)} onUse={(surface_c) => change.mutate({ surface_c })} />
           <Choice
             label="How done" value={bake.settings.doneness as "golden"} options={[{ id: "pale", text: "pale" }, { id: "golden", text: "golden" }, { id: "charred", text: "charred" }]}
             onChange={(doneness) => change.mutate({ doneness })}
