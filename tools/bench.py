@@ -29,7 +29,11 @@ from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
 from brassclock.core.day.relax import DOSES
 from brassclock.core.day.shared import Shared
+from brassclock.core.fire.line import LineSpec, bread_ops, calm, plan_line, replan
+from brassclock.core.fire.program import plan_bread
 from brassclock.core.fire.puff import model as puff
+from brassclock.core.fire.surfaces import KINDS as SURFACES
+from brassclock.core.fire.surfaces import Surface
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise import course as yeast
@@ -266,6 +270,40 @@ def bake() -> None:
     print(f"  the same scheme in plain Python  {plain:9.2f} ms   {plain / ours:6.0f} x as long")
 
 
+def ensemble() -> None:
+    """A bread with its bands: the two bakes of its program, and the thirty-two of the ensemble."""
+    bread = puff.Bread(0.0034, 0.18, 0.88, 20.0)
+    for kind in ("iron_plate", "stone_oven", "clay_wall"):
+        surface = Surface(kind, SURFACES[kind].usual_c)
+        one = best_ms(lambda s=surface: plan_bread(bread, s), 12)  # type: ignore[misc]
+        both = best_ms(lambda s=surface: plan_bread(bread, s).bands, 12)  # type: ignore[misc]
+        print(f"program, {kind:<13} {one:10.2f} ms   ensemble of 32 {both - one:8.1f} ms   (aim: 60 ms or less)")
+
+
+def heat_line() -> None:
+    """The first answer for a line, then one looked for longer; the reference is the lower bound."""
+    ops = bread_ops(41.0, 60.0)
+    for breads in (24, 120):
+        spec = LineSpec(ops, 2, 1, 5)
+        plan_line.cache_clear()
+        began = time.perf_counter()
+        first = plan_line(spec, breads)
+        took = 1e3 * (time.perf_counter() - began)
+        longer = plan_line(spec, breads, 2.0)
+        aim = 150 if breads == 24 else 500
+        print(
+            f"line of {breads:3d}, first answer {took:9.0f} ms   {first.makespan_s / first.lower_bound_s:.3f} of the bound, "
+            f"looked for 2 s longer {longer.makespan_s / longer.lower_bound_s:.3f}   (aim: {aim} ms or less)"
+        )
+    spec = calm(LineSpec(ops, 2, 1, 5))
+    tasks = plan_line(spec, 24).tasks
+    began_at = {(t.round_no, t.move): t.start_s for t in tasks[:20]}
+    began_at[tasks[19].round_no, tasks[19].move] += 10
+    print(
+        f"line of  24, after a slip    {best_ms(lambda: replan(spec, tasks, tasks[19].end_s + 10, began_at), 5):9.1f} ms   (aim: 100 ms or less)"
+    )
+
+
 def thirty_lines() -> list[TypedLine]:
     """A formula of thirty lines in mixed units."""
     amounts = ("1 1/2 cups", "250 g", "2 tbsp", "1 tsp", "3 oz", "1/4 cup")
@@ -330,6 +368,8 @@ def main() -> None:
     sweep()
     day()
     bake()
+    ensemble()
+    heat_line()
     sheet()
     keystroke()
     drag()

@@ -75,7 +75,7 @@ def by_flour(seconds: float) -> Heat:
         at(seconds * FLOUR_FACTOR),
         middle,
         at(seconds / FLOUR_FACTOR),
-        f"Flour golden after {seconds:.0f} s: about {middle:.0f} C. Wipe it off.",
+        f"Flour golden after {seconds:.0f} s, as its browning goes. Wipe it off.",
     )
 
 
@@ -90,12 +90,16 @@ def by_infrared(reads_c: float, material: str, set_emissivity: float = 0.95) -> 
 
     spread = 0.1 if e < 0.6 else 0.03
     found = at(e)
-    far = " Bare metal mirrors the room: rub on a spot of oil and measure there." if e < 0.6 else ""
+    far = (
+        "Bare metal mirrors the room and reads far too low: rub on a spot of oil and measure there."
+        if e < 0.6
+        else "This surface reads nearly right; the little it mirrors is put right."
+    )
     return Heat(
         at(min(e + spread, 1.0)),
         found,
         at(max(e - spread, 0.05)),
-        f"Reads {reads_c:.0f} C, is about {found:.0f} C.{far}",
+        far,
     )
 
 
@@ -103,9 +107,7 @@ def by_smoke(fat: str) -> Heat:
     """From the first wisp of smoke of a film of fat."""
     s = SMOKES[fat]
     middle = (s.low_c + s.high_c) / 2
-    return Heat(
-        s.low_c - 20, middle, s.high_c + 20, f"The first wisp of {s.name}: about {middle:.0f} C. Open a window."
-    )
+    return Heat(s.low_c - 20, middle, s.high_c + 20, f"The first wisp of {s.name}. Open a window.")
 
 
 def by_sign(signs: dict[str, tuple[float, float, str]], sign: str) -> Heat:

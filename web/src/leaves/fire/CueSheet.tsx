@@ -31,6 +31,7 @@ const Answer = styled.div` border-top: 2px solid var(--ink); padding-top: 10px; 
 export function CueSheet({ isOpen, onClose, onUse }: { isOpen: boolean; onClose: () => void; onUse: (surfaceC: number) => void }) {
   const units = useWords();
   const [cue, setCue] = useState<Cue>("flour_gold");
+  const [typed, setTyped] = useState("");
   const [metal, setMetal] = useState<(typeof METALS)[number]["id"]>("iron_seasoned");
   const [fat, setFat] = useState<(typeof FATS)[number]["id"]>("sunflower");
   const ask = useMutation({ mutationFn: (body: Partial<Schemas["CueReq"]>) => askCue({ cue, emissivity: 0.95, ...body }) });
@@ -39,16 +40,16 @@ export function CueSheet({ isOpen, onClose, onUse }: { isOpen: boolean; onClose:
   const fault = ask.error instanceof Problem ? (ask.error.fields[0]?.detail ?? ask.error.message) : (ask.error?.message ?? null);
   return (
     <Sheet title="How hot is it?" isOpen={isOpen} onClose={onClose}>
-      <Choice label="By which sign" value={cue} options={CUES} onChange={(c) => { setCue(c); ask.reset(); }} />
+      <Choice label="By which sign" value={cue} options={CUES} onChange={(c) => { setCue(c); setTyped(""); ask.reset(); }} />
       <p>{TELL[cue]}</p>
-      {cue === "flour_gold" && <Field label="golden after" value="" unit="s" width="7em" big inputMode="decimal" onCommit={(t) => ask.mutate({ seconds: Number(t) })} />}
+      {cue === "flour_gold" && <Field label="golden after" value={typed} unit="s" width="7em" big inputMode="decimal" onCommit={(t) => { setTyped(t); ask.mutate({ seconds: Number(t) }); }} />}
       {cue === "water_drops" && <Choice label="The drop" value={null} options={WATER} onChange={(behaviour) => ask.mutate({ behaviour })} />}
       {cue === "dough_pinch" && <Choice label="The dough" value={null} options={DOUGH} onChange={(behaviour) => ask.mutate({ behaviour })} />}
       {cue === "oil_smoke" && <><Pick label="Fat" value={fat} options={FATS} onChange={setFat} /><Button onPress={() => ask.mutate({ fat })}>It smokes now</Button></>}
       {cue === "infrared" && (
         <>
           <Pick label="It looks at" value={metal} options={METALS} onChange={setMetal} />
-          <Field label="it reads" value="" unit={tempUnit(units)} width="7em" big inputMode="decimal" onCommit={(t) => ask.mutate({ material: metal, reads_c: (readTemp(t, units) ?? t) as number })} />
+          <Field label="it reads" value={typed} unit={tempUnit(units)} width="7em" big inputMode="decimal" onCommit={(t) => { setTyped(t); ask.mutate({ material: metal, reads_c: (readTemp(t, units) ?? t) as number }); }} />
         </>
       )}
       {fault && <Plate>{fault}</Plate>}
