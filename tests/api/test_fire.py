@@ -80,6 +80,32 @@ def test_too_dark_shortens_the_rest_and_a_round_that_fell_frees_its_spot(
     assert client.get(f"{url}/hearth").json["lost"] == []
 
 
+def test_twenty_judged_breads_make_the_score_a_chance(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    for batch in range(2):
+        url = on_heat(client, kitchen, 10)
+        score = client.get(url).json["fire"]
+        assert (score["chance"], score["breads_to_chance"]) == (None, 20 - 10 * batch)
+        for n in range(1, 11):
+            taps = [("load", n, 1), ("turn", n, 1), ("off", n, 1)]
+            for kind, round_no, spot in taps:
+                key = f"{batch}-{kind}-{round_no}-{spot}"
+                assert (
+                    client.post(
+                        f"{url}/taps", json={"key": key, "kind": kind, "round_no": round_no, "spot": spot}
+                    ).status_code
+                    == 201
+                )
+                clock.pass_(seconds=40)
+            judged = client.put(f"{url}/outcomes", json={"round_no": n, "pocket": "full" if n <= 3 else "flat"})
+            assert judged.status_code in (200, 201), judged.text
+    fire = client.get(on_heat(client, kitchen)).json["fire"]
+    chance = fire["chance"]
+    assert chance["breads"] == 20 and chance["p10"] < chance["p"] < chance["p90"]
+    assert chance["p"] < fire["score"] / 100 - 0.15  # three of ten opened: the score is believed less here
+
+
 def test_the_line_is_looked_for_longer_and_never_worse(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     url = on_heat(client, kitchen, 24)
     first = client.get(url).json["fire"]["line"]
@@ -91,6 +117,19 @@ def test_the_line_is_looked_for_longer_and_never_worse(client: FlaskClient, kitc
     assert line["spot_saves_s"] >= 0 and line["cook_saves_s"] >= 0
     client.patch(url, json={"diameter_cm": None, "thickness_mm": None})
     assert client.get(f"{url}/line").status_code == 409
+
+
+def test_one_thing_changed_at_a_time(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    url = on_heat(client, kitchen)
+    puff_s = client.get(url).json["fire"]["events"]["puff"]["p50"]
+    found = {x["words"]: x for x in client.get(f"{url}/fire-ifs").json["ifs"]}
+    assert found["half a millimetre thinner"]["puff_s"] < puff_s < found["half a millimetre thicker"]["puff_s"]
+    assert found["20 °C hotter"]["puff_s"] < puff_s < found["20 °C cooler"]["puff_s"] < 1e9
+    assert found["baked right after rolling"]["puff_s"] > puff_s
+    assert (
+        found["half a millimetre thinner"]["moisture_loss_frac"]
+        > found["half a millimetre thicker"]["moisture_loss_frac"]
+    )
 
 
 @pytest.mark.parametrize("kind", sorted(KINDS))

@@ -13,6 +13,7 @@ from scipy.optimize import brentq
 from scipy.special import erfc
 
 from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.calibration import calibrate, probability
 from brassclock.core.fire.edges import edge_seconds, edge_temperature
 from brassclock.core.fire.layers import layered
 from brassclock.core.fire.legs import chosen
@@ -298,6 +299,20 @@ def test_score_worked_by_hand() -> None:
     assert [r.factor for r in ranked] == ["uneven", "cold"]
     scored = plan_bread(model.Bread(0.0034, 0.18, 0.88, 20.0), Surface("iron_plate", 240), faults=Faults(skin_min=9))
     assert scored.score.reasons[0].factor == "skin"
+
+
+def test_a_kitchens_own_breads_make_the_score_a_probability() -> None:
+    """Worked values of a second implementation; without breads the score is believed as it is; more breads, narrower."""
+    scores, full = (80, 85, 70, 60, 90, 75, 40, 82, 65, 88), (1, 1, 0, 1, 1, 0, 0, 1, 0, 1)
+    known = calibrate(scores, [bool(y) for y in full])
+    assert (known.a, known.b) == (pytest.approx(-0.366, abs=0.005), pytest.approx(1.038, abs=0.005))
+    assert probability(80, known)[0] == pytest.approx(0.745, abs=0.005)
+    blank = calibrate((), ())
+    assert [probability(s, blank)[0] for s in (30, 50, 80)] == pytest.approx([0.3, 0.5, 0.8])
+    wide, narrow = probability(80, known), probability(80, calibrate(scores * 5, [bool(y) for y in full] * 5))
+    assert wide[2] - wide[1] > narrow[2] - narrow[1]
+    chances = [probability(s, known)[0] for s in range(0, 101, 10)]
+    assert chances == sorted(chances)
 
 
 @pytest.mark.parametrize("kind", ["iron_plate", "stone_oven", "clay_wall"])

@@ -8,7 +8,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house
-from brassclock.services import bakes, rescues, taps, views, whatifs
+from brassclock.services import bakes, fire_views, rescues, taps, views, whatifs
 from brassclock.services.given import (
     BakeChange,
     BakeIn,
@@ -22,7 +22,7 @@ from brassclock.services.given import (
     TapIn,
     WhatIfIn,
 )
-from brassclock.services.shown import BakeOut, HearthOut, HeatLineOut, RescueOut
+from brassclock.services.shown import BakeOut, FireIfsOut, HearthOut, HeatLineOut, RescueOut
 from brassclock.services.shown_rise import RoutesOut, WhatIfOut
 
 blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
@@ -164,7 +164,13 @@ def end_spell(path: BakePath):
 @blueprint.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineOut, **PROBLEMS})
 def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
-    return views.best_line(house(), path.bake_id).model_dump(mode="json")
+    return fire_views.best_line(house(), path.bake_id).model_dump(mode="json")
+
+
+@blueprint.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsOut, **PROBLEMS})
+def fire_ifs(path: BakePath):
+    """The bread on its surface with one thing changed at a time."""
+    return fire_views.ifs(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfOut, **PROBLEMS})

@@ -11,7 +11,7 @@ from brassclock.core.fire.probe import EVENT_OF, invert
 from brassclock.services import work as works
 
 COLOUR_STEP = 0.88  # judgement: of the second side's time, for each "too dark"; its inverse for "too pale"
-BASE = ("second", "turn_s", "off_s", "recover_s", "puff_s", "bubbles_s", "brown_s")
+BASE = ("second", "turn_s", "off_s", "recover_s", "puff_s", "bubbles_s", "brown_s", "score")
 
 
 def facts_of_probe(r: works.Rows) -> dict[str, float]:

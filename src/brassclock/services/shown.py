@@ -430,6 +430,30 @@ class HeatLineOut(BaseModel):
     cook_saves_s: int | None
 
 
+class ChanceOut(BaseModel):
+    """The chance of a full pocket by this kitchen's own breads, with its p10 and p90."""
+
+    p: float
+    p10: float
+    p90: float
+    breads: int
+
+
+class FireIfOut(BaseModel):
+    """One thing changed: the score then and by how much, when it would puff and come off, what it would lose."""
+
+    words: str
+    score: float
+    score_by: float
+    puff_s: float | None
+    off_s: float
+    moisture_loss_frac: float
+
+
+class FireIfsOut(BaseModel):
+    ifs: list[FireIfOut]
+
+
 class FireOut(BaseModel):
     surface: SurfaceOut | None
     surface_kind: str
@@ -439,6 +463,8 @@ class FireOut(BaseModel):
     events: dict[str, Banded]
     program: ProgramOut
     score: float
+    chance: ChanceOut | None
+    breads_to_chance: int
     reasons: list[ReasonOut]
     moisture_loss_frac: float
     surface_after_c: float

@@ -133,7 +133,7 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     at = events.get
     return {
         "second": work.program.second if work.program else "turn", "turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "puff_s": at("puff"), "bubbles_s": at("bubbles"),
-        "brown_s": at("light_bottom"),
+        "brown_s": at("light_bottom"), "score": work.program.score.score if work.program else None,
     }  # fmt: skip
 
 

@@ -10,8 +10,6 @@ from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c, hours_between
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.line import Line, plan_line, saved_s
-from brassclock.core.fire.program import Program
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.weigh.methods import methods
@@ -20,18 +18,19 @@ from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
 from brassclock.services.day import change_text
-from brassclock.services.house import House, Refused
+from brassclock.services.fire_views import fire_out, program_out, surface_out
+from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.leavens import belief_of, leaven_of
 from brassclock.services.rise_views import banded_at, rest_out, rise_out
 from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
 from brassclock.services.steps import steps_of
-from brassclock.services.taps import core_taps, program_dict
+from brassclock.services.taps import core_taps
 from brassclock.services.ways_out import fits
 from brassclock.services.work import Rows, Work
+from brassclock.store import bakes as bake_rows
 
-LONG_LINE_S = 1.5  # of looking for a line while the cook reads
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
@@ -66,86 +65,6 @@ def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> out.MixOut:
         friction_factor=factor, friction_times=int(times), seen_c=seen[-1] if seen else None,
         cautions=caution_out(heat.cautions), why=why_out(heat.why),
     )  # fmt: skip
-
-
-def program_out(r: Rows, work: Work) -> out.ProgramOut:
-    return out.ProgramOut.model_validate(program_dict(r, work))
-
-
-def surface_out(r: Rows) -> out.SurfaceOut | None:
-    return out.SurfaceOut(**r.surface.model_dump()) if r.surface else None
-
-
-def fire_out(r: Rows, work: Work) -> out.FireOut | None:
-    program, bread, line = work.program, work.bread, work.line
-    if program is None or bread is None or line is None:
-        return None
-    begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return out.FireOut(
-        surface=surface_out(r),
-        surface_kind=works.surface_of(r.surface).spec.name,
-        thickness_mm=bread.thickness_m * 1000,
-        diameter_cm=bread.diameter_m * 100,
-        bread_c=bread.temp_c,
-        events={k: out.Banded(**b.as_dict()) for k, b in program.events.items()},
-        program=program_out(r, work),
-        score=program.score.score,
-        reasons=[out.ReasonOut(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
-        moisture_loss_frac=program.moisture_loss_frac,
-        surface_after_c=program.surface_after_c,
-        recovered=program.recovery_s is not None,
-        edge_s=program.edge_s,
-        matters=list(program.bands.matters),
-        carpet=carpet_out(program),
-        line=line_out(line, begin),
-        cautions=caution_out(program.cautions),
-        why=why_out(program.why),
-    )
-
-
-def line_out(line: Line, begin: dt.datetime, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
-    """A line with its instants: the first load is at `begin`, rolling before it."""
-    zero = line.first_load_s
-    return out.HeatLineOut(
-        tasks=[
-            out.LineTaskOut(
-                move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
-                at=begin + dt.timedelta(seconds=t.start_s - zero),
-            )
-            for t in line.tasks
-        ],
-        minutes=line.from_load_s / 60, bound_min=(line.lower_bound_s - zero) / 60, bottleneck=line.bottleneck, cycle_s=line.cycle_s,
-        towel_min=max(line.towel_wait_s, default=0) / 60, spot_saves_s=saved[0] if saved else None,
-        cook_saves_s=saved[1] if saved else None,
-    )  # fmt: skip
-
-
-def best_line(house: House, bake_id: int) -> out.HeatLineOut:
-    """The line looked for longer, and what another spot or another pair of hands would save."""
-    with house.look() as session:
-        r = works.load(house, session, bake_id)
-    work = works.work_of(r)
-    if work.line is None:
-        raise Refused(
-            work.faults.get("fire", "There is no line yet: give a piece weight and a diameter on the Weigh leaf.")
-        )
-    spec, rounds = works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet)
-    found = plan_line(spec, rounds, LONG_LINE_S)
-    begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return line_out(found, begin, saved_s(spec, rounds, found, LONG_LINE_S / 3))
-
-
-def carpet_out(program: Program) -> out.CarpetOut:
-    """The carpet up to a little past take-off, at most about 120 columns."""
-    baked = program.baked
-    last = int(np.searchsorted(baked.s, max(program.off_s * 1.35, program.off_s + 15)))
-    step = max(1, last // 120)
-    return out.CarpetOut(
-        s=[round(float(x), 1) for x in baked.s[:last:step]],
-        depth_mm=[round(float(x), 3) for x in baked.depth_mm],
-        temp_c=[[round(float(x), 1) for x in row] for row in baked.temp_c[:last:step]],
-        pocket=[round(float(x), 3) for x in baked.pocket[:last:step]],
-    )
 
 
 def keep_out(r: Rows, leaven: str) -> out.KeepOut:
@@ -265,6 +184,7 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         r = works.load(house, session, bake_id)
         clock = clock_out(house, session, r.kitchen)
         work = works.work_of(r)
+        judged = bake_rows.judged(session, r.bake.kitchen_id)
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
     return out.BakeOut(
@@ -275,7 +195,7 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=taps_out(r),
         weigh=weigh_out(work.sheet) if work.sheet else None,
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
-        rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
+        rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work, judged), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
     )  # fmt: skip
 
 

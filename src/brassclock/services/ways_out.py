@@ -13,6 +13,7 @@ from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Search, Solv
 from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.relax import DOSES, Relaxation, because, in_the_way, relaxations, way_text
+from brassclock.core.weigh.methods import methods
 from brassclock.services import rising
 from brassclock.services import work as works
 from brassclock.services.day import MOVED_MIN, noted
@@ -67,12 +68,13 @@ def _changes(session: Session, r: works.Rows, work: works.Work) -> tuple[str, li
 
 
 def _surfaces(session: Session, r: works.Rows, spec: BakeSpec) -> list[Relaxation]:
-    """Other surfaces of the kitchen on which the bake fits as it is."""
+    """Other surfaces of the kitchen on which the bake fits as it is, of the kinds that its method is baked on."""
     if not r.shared.hot:
         return []
+    method = methods().get(r.bake.method or "")
     found = []
     for surface in kitchens.surfaces(session, r.bake.kitchen_id):
-        if surface.id == r.bake.surface_id:
+        if surface.id == r.bake.surface_id or (method is not None and surface.kind not in method.surfaces):
             continue
         there = works.on_surface(session, r, surface)
         work = works.compute(there)

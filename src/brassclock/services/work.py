@@ -269,13 +269,13 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
 
 
-def program_at(r: Rows, work: Work, temp_c: float) -> Program:
-    """The program of a computed bake's bread with its surface at a temperature."""
+def program_at(r: Rows, work: Work, temp_c: float, rest_min: float | None = None) -> Program:
+    """The program of a computed bake's bread with its surface at a temperature, and so long rested after rolling (None: enough)."""
     assert work.bread is not None
     bake = r.bake
     return plan_bread(
         work.bread, replace(surface_of(r.surface), temp_c=temp_c), doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
-        faults=Faults(bake.uneven_frac, bake.skin_min, maturity=work.maturity), docked=bake.docked,
+        faults=Faults(bake.uneven_frac, bake.skin_min, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
     )  # fmt: skip
 
 

@@ -50,3 +50,14 @@ def outcomes(session: Session, bake_id: int) -> Sequence[Outcome]:
 def said(session: Session, bake_id: int) -> dict[str, Said]:
     """Forecasts kept for comparison, by name."""
     return {row.name: row for row in session.exec(select(Said).where(Said.bake_id == bake_id))}
+
+
+def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:
+    """(pocket score that was said, whether it opened fully) of every judged bread of a kitchen whose score was kept."""
+    query = select(Bake.program, Outcome.pocket).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
+    found = session.exec(query.where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None)))
+    return [
+        (float(program["score"]), pocket == "full")
+        for program, pocket in found
+        if program and program.get("score") is not None and pocket is not None
+    ]

@@ -153,6 +153,10 @@ export const askCue = (body: Schemas["CueReq"]) => take(client.POST("/api/comput
 export const lineQuery = (bake: number, stamp: string) =>
   queryOptions({ queryKey: ["line", bake, stamp], staleTime: 5 * 60_000, retry: false, queryFn: () => take(client.GET("/api/bakes/{bake_id}/line", path({ bake_id: bake }))) });
 
+/** The bread with one thing changed at a time. */
+export const fireIfsQuery = (bake: number, stamp: string) =>
+  queryOptions({ queryKey: ["fire-ifs", bake, stamp], staleTime: 5 * 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/fire-ifs", path({ bake_id: bake })))).ifs });
+
 export const useRoute = (bake: number) =>
   useBakeWrite(bake, (key: Schemas["RouteIn"]["key"]) => take(client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body: { key } })));
 

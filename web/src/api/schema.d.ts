@@ -125,6 +125,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/fire-ifs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bread on its surface with one thing changed at a time. */
+        get: operations["bakes_fire_ifs_bakes__int_bake_id__fire_ifs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/hearth": {
         parameters: {
             query?: never;
@@ -1979,6 +1996,20 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * ChanceOut
+         * @description The chance of a full pocket by this kitchen's own breads, with its p10 and p90.
+         */
+        ChanceOut: {
+            /** Breads */
+            breads: number;
+            /** P */
+            p: number;
+            /** P10 */
+            p10: number;
+            /** P90 */
+            p90: number;
+        };
         /** ClockIn */
         ClockIn: {
             /**
@@ -2390,13 +2421,39 @@ export interface components {
              */
             per_piece_g?: number | null;
         };
+        /**
+         * FireIfOut
+         * @description One thing changed: the score then and by how much, when it would puff and come off, what it would lose.
+         */
+        FireIfOut: {
+            /** Moisture Loss Frac */
+            moisture_loss_frac: number;
+            /** Off S */
+            off_s: number;
+            /** Puff S */
+            puff_s: number | null;
+            /** Score */
+            score: number;
+            /** Score By */
+            score_by: number;
+            /** Words */
+            words: string;
+        };
+        /** FireIfsOut */
+        FireIfsOut: {
+            /** Ifs */
+            ifs: components["schemas"]["FireIfOut"][];
+        };
         /** FireOut */
         FireOut: {
             /** Bread C */
             bread_c: number;
+            /** Breads To Chance */
+            breads_to_chance: number;
             carpet: components["schemas"]["CarpetOut"];
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
+            chance: components["schemas"]["ChanceOut"] | null;
             /** Diameter Cm */
             diameter_cm: number;
             /** Edge S */
@@ -5306,6 +5363,55 @@ export interface operations {
             };
             /** @description Cannot be read */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_fire_ifs_bakes__int_bake_id__fire_ifs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireIfsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
-import { useBakeChange, benchQuery, lineQuery } from "../../api/queries";
+import { useBakeChange, benchQuery, fireIfsQuery, lineQuery } from "../../api/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
@@ -31,11 +31,35 @@ const Top = styled.div`
   @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; } }
 `;
 const Foot = styled.div`
+  .ifs { border-collapse: collapse; width: 100%; max-width: 860px; th, td { text-align: left; padding: 9px 14px 9px 0; border-bottom: 1px solid var(--hair); font-size: 18px; } thead th { font-size: 16px; font-weight: 500; color: var(--ink-2); } td { font-family: var(--mono); font-weight: 700; } td .quiet { font-weight: 500; } }
   padding-top: 8px;
   .say .quiet { font: 500 17px/1.35 var(--text); display: block; }
   .say > span { flex: 1 1 24em; min-width: 0; }
   .say { font: 600 22px/1.2 var(--name); display: flex; flex-wrap: wrap; gap: 10px 24px; align-items: center; justify-content: space-between; }
 `;
+
+/** What if: one thing changed at a time, beside the bread as it is. */
+function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
+  const found = useQuery(fireIfsQuery(bake.id, stamp));
+  return (
+    <section aria-label="What if" style={{ paddingTop: 12 }}>
+      <h2>What if it were…</h2>
+      {found.error && <p role="alert">{found.error.message}</p>}
+      <table className="ifs">
+        <thead><tr><th /><th>pocket score</th><th>puffs at</th><th>off at</th><th>water lost</th></tr></thead>
+        <tbody>
+          {found.data?.map((x) => (
+            <tr key={x.words}>
+              <th scope="row">{x.words}</th>
+              <td>{x.score.toFixed(0)} <span className="quiet">{Math.abs(x.score_by) < 0.5 ? "the same" : `${x.score_by > 0 ? "+" : "−"}${Math.abs(x.score_by).toFixed(0)}`}</span></td>
+              <td>{x.puff_s === null ? "never" : `${x.puff_s.toFixed(0)} s`}</td><td>{x.off_s.toFixed(0)} s</td><td>{(100 * x.moisture_loss_frac).toFixed(0)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
 
 /** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
 function Saved({ line }: { line: Schemas["HeatLineOut"] | undefined }) {
@@ -113,7 +137,11 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
         </div>
         <aside className="col">
           <h2>Will it puff?</h2>
-          <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score</p>
+          {fire.chance ? (
+            <p><span className="big">{(100 * fire.chance.p).toFixed(0)}</span> % full pockets, {(100 * fire.chance.p10).toFixed(0)} to {(100 * fire.chance.p90).toFixed(0)}, by {fire.chance.breads} breads judged here</p>
+          ) : (
+            <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score{fire.breads_to_chance <= 12 ? `; ${fire.breads_to_chance} more judged breads make it a chance` : ""}</p>
+          )}
           {fire.reasons.filter((r) => r.points < -1.5).slice(0, 3).map((r) => (
             <p key={r.factor} className="reason"><b>−{Math.abs(r.points).toFixed(0)}</b>{r.text}</p>
           ))}
@@ -137,6 +165,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           />
         )}
         <StepBar bake={bake} keys={["preheat", "roll"]} />
+        <Ifs bake={bake} stamp={`${bake.revision} ${fire.program.off_s}`} />
       </Foot>
     </>
   );

@@ -1,0 +1,141 @@
+"""What the Fire leaf is given: the program of a bread with its bands, the chance of a pocket, the line, and what another bread would do."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
+from brassclock.core.fire.line import Line, plan_line, saved_s
+from brassclock.core.fire.program import Program
+from brassclock.services import shown as out
+from brassclock.services import work as works
+from brassclock.services.house import House, Refused
+from brassclock.services.sheets import caution_out, why_out
+from brassclock.services.taps import program_dict
+from brassclock.services.work import Rows, Work
+
+NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the Weigh leaf."
+LEAST_M = 0.001
+LONG_LINE_S = 1.5  # of looking for a line while the cook reads
+
+
+def program_out(r: Rows, work: Work) -> out.ProgramOut:
+    return out.ProgramOut.model_validate(program_dict(r, work))
+
+
+def surface_out(r: Rows) -> out.SurfaceOut | None:
+    return out.SurfaceOut(**r.surface.model_dump()) if r.surface else None
+
+
+def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.FireOut | None:
+    program, bread, line = work.program, work.bread, work.line
+    if program is None or bread is None or line is None:
+        return None
+    begin = work.plan.step("line").at if work.plan else r.bake.serve_at
+    return out.FireOut(
+        surface=surface_out(r),
+        surface_kind=works.surface_of(r.surface).spec.name,
+        thickness_mm=bread.thickness_m * 1000,
+        diameter_cm=bread.diameter_m * 100,
+        bread_c=bread.temp_c,
+        events={k: out.Banded(**b.as_dict()) for k, b in program.events.items()},
+        program=program_out(r, work),
+        score=program.score.score,
+        chance=_chance(program.score.score, judged),
+        breads_to_chance=max(ENOUGH - len(judged), 0),
+        reasons=[out.ReasonOut(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
+        moisture_loss_frac=program.moisture_loss_frac,
+        surface_after_c=program.surface_after_c,
+        recovered=program.recovery_s is not None,
+        edge_s=program.edge_s,
+        matters=list(program.bands.matters),
+        carpet=carpet_out(program),
+        line=line_out(line, begin),
+        cautions=caution_out(program.cautions),
+        why=why_out(program.why),
+    )
+
+
+def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> out.ChanceOut | None:
+    """The score as a chance; None until the kitchen has breads enough."""
+    if len(judged) < ENOUGH:
+        return None
+    p, low, high = probability(score, calibrate([s for s, _ in judged], [full for _, full in judged]))
+    return out.ChanceOut(p=p, p10=low, p90=high, breads=len(judged))
+
+
+def line_out(line: Line, begin: dt.datetime, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
+    """A line with its instants: the first load is at `begin`, rolling before it."""
+    zero = line.first_load_s
+    return out.HeatLineOut(
+        tasks=[
+            out.LineTaskOut(
+                move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
+                at=begin + dt.timedelta(seconds=t.start_s - zero),
+            )
+            for t in line.tasks
+        ],
+        minutes=line.from_load_s / 60, bound_min=(line.lower_bound_s - zero) / 60, bottleneck=line.bottleneck, cycle_s=line.cycle_s,
+        towel_min=max(line.towel_wait_s, default=0) / 60, spot_saves_s=saved[0] if saved else None,
+        cook_saves_s=saved[1] if saved else None,
+    )  # fmt: skip
+
+
+def best_line(house: House, bake_id: int) -> out.HeatLineOut:
+    """The line looked for longer, and what another spot or another pair of hands would save."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    work = works.work_of(r)
+    if work.line is None:
+        raise Refused(work.faults.get("fire", NO_PROGRAM))
+    spec, rounds = works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet)
+    found = plan_line(spec, rounds, LONG_LINE_S)
+    begin = work.plan.step("line").at if work.plan else r.bake.serve_at
+    return line_out(found, begin, saved_s(spec, rounds, found, LONG_LINE_S / 3))
+
+
+def carpet_out(program: Program) -> out.CarpetOut:
+    """The carpet up to a little past take-off, at most about 120 columns."""
+    baked = program.baked
+    last = int(np.searchsorted(baked.s, max(program.off_s * 1.35, program.off_s + 15)))
+    step = max(1, last // 120)
+    return out.CarpetOut(
+        s=[round(float(x), 1) for x in baked.s[:last:step]],
+        depth_mm=[round(float(x), 3) for x in baked.depth_mm],
+        temp_c=[[round(float(x), 1) for x in row] for row in baked.temp_c[:last:step]],
+        pocket=[round(float(x), 3) for x in baked.pocket[:last:step]],
+    )
+
+
+def ifs(house: House, bake_id: int) -> out.FireIfsOut:
+    """The bread again, one thing changed at a time: thinner, thicker, hotter, cooler, rested, left longer."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    work = works.work_of(r)
+    if work.program is None or work.bread is None:
+        raise Refused(work.faults.get("fire", NO_PROGRAM))
+    bread, temp_c = work.bread, works.surface_of(r.surface).temp_c
+    thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
+    tried = [
+        ("half a millimetre thinner", replace(work, bread=thinner), temp_c, None), ("half a millimetre thicker", replace(work, bread=thicker), temp_c, None),
+        ("20 °C hotter", work, temp_c + 20, None), ("20 °C cooler", work, temp_c - 20, None),
+        ("baked right after rolling", work, temp_c, 0.0),
+    ]  # fmt: skip
+    return out.FireIfsOut(
+        ifs=[
+            _if_out(words, works.program_at(r, changed, at_c, rest_min), work.program)
+            for words, changed, at_c, rest_min in tried
+            if changed.bread is not None and changed.bread.thickness_m > LEAST_M
+        ]
+    )
+
+
+def _if_out(words: str, then: Program, now: Program) -> out.FireIfOut:
+    return out.FireIfOut(
+        words=words, score=then.score.score, score_by=then.score.score - now.score.score, puff_s=then.baked.events["puff"], off_s=then.off_s,
+        moisture_loss_frac=then.moisture_loss_frac,
+    )  # fmt: skip
