@@ -29,7 +29,9 @@ from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
 from brassclock.core.day.relax import DOSES
 from brassclock.core.day.shared import Shared
-from brassclock.core.fire.line import LineSpec, bread_ops, calm, plan_line, replan
+from brassclock.core.fire.line.mend import replan
+from brassclock.core.fire.line.plan import plan_line
+from brassclock.core.fire.line.spec import LineSpec, bread_ops, calm
 from brassclock.core.fire.program import plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import KINDS as SURFACES

@@ -14,21 +14,11 @@ from ortools.sat.python import cp_model
 
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import cue
-from brassclock.core.fire.line import (
-    LineSpec,
-    Op,
-    bread_ops,
-    calm,
-    check_line,
-    later_by,
-    lower_bound,
-    plan_line,
-    replan,
-    rhythm,
-    saved_s,
-    sooner_by,
-    starts,
-)  # fmt: skip
+from brassclock.core.fire.line.board import later_by, sooner_by, starts
+from brassclock.core.fire.line.mend import replan
+from brassclock.core.fire.line.plan import plan_line, saved_s
+from brassclock.core.fire.line.rhythm import rhythm
+from brassclock.core.fire.line.spec import LineSpec, Op, bread_ops, calm, check_line, lower_bound
 from brassclock.services.compute import compute
 
 WORKED = tomllib.loads((Path(__file__).parents[1] / "worked" / "line.toml").read_text("utf-8"))

@@ -9,7 +9,8 @@ from dataclasses import replace
 import numpy as np
 
 from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
-from brassclock.core.fire.line import Line, plan_line, saved_s
+from brassclock.core.fire.line.plan import plan_line, saved_s
+from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program
 from brassclock.services import shown as out
 from brassclock.services import work as works

@@ -21,7 +21,8 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.line import Line, LineSpec, bread_ops, plan_line
+from brassclock.core.fire.line.plan import plan_line
+from brassclock.core.fire.line.spec import Line, LineSpec, bread_ops
 from brassclock.core.fire.program import Faults, Program, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S

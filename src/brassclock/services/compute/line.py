@@ -8,7 +8,8 @@ from pydantic import Field, model_validator
 
 from brassclock.core.cautions import caution
 from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather
-from brassclock.core.fire.line import LineSpec, Op, calm, plan_line, saved_s
+from brassclock.core.fire.line.plan import plan_line, saved_s
+from brassclock.core.fire.line.spec import LineSpec, Op, calm
 from brassclock.services.compute.common import Loose
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out

@@ -1,0 +1,109 @@
+"""The line: each bread in turn as early as it goes, at several paces, or the rhythm; the better is shown.
+
+Neither is proven the best; the lower bound says how far off it can be at most.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from functools import lru_cache
+from itertools import product
+
+from brassclock.core.fire.line.board import Board
+from brassclock.core.fire.line.rhythm import RHYTHM_BUDGET_S, Rhythm, rhythm
+from brassclock.core.fire.line.spec import Line, LineSpec, Task, lower_bound
+
+FIRST_BUDGET_S = 0.13
+
+
+def in_turn(spec: LineSpec, breads: int, pace: int, late: bool, ahead: int = 0) -> list[Task] | None:
+    """Each bread as early as it goes, its load `pace` seconds after the one before it at the soonest; None when one does not fit.
+
+    The first is loaded only when `ahead` more could be ready for the heat.
+    """
+    longest = sum(o.hands_s + o.then_max_s for o in spec.ops)
+    board = Board(spec, 2 * (breads + 2) * (spec.held_s + spec.hands_s) + longest)
+    before = sum(o.hands_s for o in spec.ops[: spec.load])
+    load_since = spec.head_s(spec.load) + ahead * before // spec.cooks if ahead else 0
+    for number in range(1, breads + 1):
+        if not board.insert(number, 0, load_since, late):
+            return None
+        load_since = (
+            next(
+                t.start_s for t in reversed(board.tasks) if t.round_no == number and t.move == spec.ops[spec.load].name
+            )
+            + pace
+        )
+    return board.tasks
+
+
+def repeated(spec: LineSpec, found: Rhythm, breads: int) -> list[Task] | None:
+    """A rhythm played for so many breads; None when whole breads do not fit its cooks (never for one)."""
+    board = Board(spec, found.cycle_s * (breads + 1) + found.at[-1] + spec.ops[-1].hands_s + 1)
+    every = sorted(
+        (number * found.cycle_s + start, number, k) for number in range(breads) for k, start in enumerate(found.at)
+    )
+    for start, number, k in every:
+        bits = ((1 << spec.ops[k].hands_s) - 1) << start
+        if all(taken & bits for taken in board.taken):
+            return None
+        board.put(number + 1, k, start, number % spec.spots)
+    return board.tasks
+
+
+@lru_cache(maxsize=64)
+def plan_line(spec: LineSpec, breads: int, budget_s: float = FIRST_BUDGET_S) -> Line:
+    """The better of what is found in turn, at several paces, and by the rhythm. Longer looking is never worse."""
+    until = time.monotonic() + budget_s
+    bound, best = lower_bound(spec, breads), None
+    found = rhythm(spec, min(RHYTHM_BUDGET_S, budget_s / 3))
+    if found is not None and (tasks := repeated(spec, found, breads)) is not None:
+        best = (_ends(tasks), tasks, "rhythm")
+    for n, (pace, late, ahead) in enumerate(_tries(spec, breads, found.cycle_s if found else spec.cycle_bound_s + 12)):
+        if best is not None and (best[0] <= bound or (n > 1 and time.monotonic() > until)):
+            break
+        tried = in_turn(spec, breads, pace, late, ahead)
+        if tried is not None and (best is None or _ends(tried) < best[0]):
+            best = (_ends(tried), tried, "in turn")
+    if best is None:
+        raise ValueError("No line fits these moves: a gap is shorter than the hands allow. Widen then_max_s.")
+    return _line(spec, breads, best[1], best[2])
+
+
+def _tries(spec: LineSpec, breads: int, cycle: int) -> Iterator[tuple[int, bool, int]]:
+    """(pace, rolls late, breads ahead) worth trying, the likeliest first."""
+    bound = spec.cycle_bound_s
+    yield from product(dict.fromkeys((0, bound, cycle)), (True, False), (0,))
+    most = min(breads, spec.spots + 1)
+    yield from (
+        (pace, late, ahead) for ahead in range(1, most) for pace in (0, bound, bound // 2) for late in (True, False)
+    )
+    yield from product(range(bound + 1, bound + 13), (True, False), (0, 1))
+
+
+def _ends(tasks: Sequence[Task]) -> int:
+    return max(t.end_s for t in tasks) - min(t.start_s for t in tasks)
+
+
+def _line(spec: LineSpec, breads: int, tasks: Sequence[Task], method: str) -> Line:
+    zero = min(t.start_s for t in tasks)
+    moved = sorted(
+        (replace(t, start_s=t.start_s - zero, end_s=t.end_s - zero) for t in tasks),
+        key=lambda t: (t.start_s, t.round_no),
+    )
+    done = sorted(max(t.end_s for t in moved if t.round_no == n) for n in range(1, breads + 1))
+    cycle = (done[-1] - done[0]) / (breads - 1) if breads > 1 else float(done[0])
+    by_hands, by_spots = spec.hands_s / spec.cooks, spec.held_s / spec.spots
+    return Line(
+        tuple(moved), done[-1], lower_bound(spec, breads), cycle, "hands" if by_hands >= by_spots else "spots", method,
+        tuple(done[-1] - d for d in done),
+    )  # fmt: skip
+
+
+def saved_s(spec: LineSpec, breads: int, line: Line, budget_s: float = FIRST_BUDGET_S) -> tuple[int, int]:
+    """(seconds another spot would save, seconds another pair of hands would)."""
+    spot = plan_line(replace(spec, spots=spec.spots + 1), breads, budget_s).makespan_s
+    cook = plan_line(replace(spec, cooks=spec.cooks + 1), breads, budget_s).makespan_s
+    return max(line.makespan_s - spot, 0), max(line.makespan_s - cook, 0)

@@ -1,0 +1,87 @@
+"""The shortest cycle in which every bread repeats the one before it, by placing the moves about the load in a ring of seconds."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import dataclass
+from functools import lru_cache
+
+from brassclock.core.fire.line.spec import LineSpec
+
+RHYTHM_BUDGET_S = 2.0
+MOST_CYCLE_TRIES = 40
+
+
+@dataclass(frozen=True)
+class Rhythm:
+    """A cycle that repeats: its seconds, and the start of each move of the first bread, from its first."""
+
+    cycle_s: int
+    at: tuple[int, ...]
+
+
+class _TimeUp(Exception):
+    """The search has had its time."""
+
+
+@lru_cache(maxsize=64)
+def rhythm(spec: LineSpec, budget_s: float = RHYTHM_BUDGET_S) -> Rhythm | None:
+    """The shortest cycle found in the time, one bread to a cycle, for any number of cooks; None when there was none."""
+    until = time.monotonic() + budget_s
+    try:
+        for cycle in range(spec.cycle_bound_s, spec.cycle_bound_s + MOST_CYCLE_TRIES):
+            at = _phases(spec, cycle, until)
+            if at is not None:
+                return Rhythm(cycle, tuple(t - at[0] for t in at))
+    except _TimeUp:
+        pass
+    return None
+
+
+def _phases(spec: LineSpec, cycle: int, until: float) -> list[int] | None:
+    """Starts of every move about the load, so that breads `cycle` apart never want the same hands; None when there are none."""
+    ops, load, whole = spec.ops, spec.load, (1 << cycle) - 1
+    order = [*range(load + 1, len(ops)), *range(load - 1, -1, -1)]
+    at: dict[int, int] = {load: 0}
+    failed: set[tuple[int, int, tuple[int, ...]]] = set()
+
+    def block(start: int, length: int) -> int:
+        bits = ((1 << length) - 1) << (start % cycle)
+        return (bits | bits >> cycle) & whole
+
+    def place(step: int, masks: tuple[int, ...]) -> bool:
+        if step == len(order):
+            return True
+        k = order[step]
+        beside = at[k - 1] if k > load else at[k + 1]
+        key = (step, beside % cycle, masks)
+        if key in failed:
+            return False
+        if time.monotonic() > until:
+            raise _TimeUp
+        before = ops[k - 1] if k > load else ops[k]
+        for gap in range(before.then_min_s, min(before.then_max_s, before.then_min_s + cycle - 1) + 1):
+            start = beside + before.hands_s + gap if k > load else beside - gap - before.hands_s
+            bits = block(start, ops[k].hands_s)
+            for cook, mask in enumerate(masks):
+                if not mask & bits:
+                    at[k] = start
+                    if _holds(spec, at, cycle, k) and place(step + 1, (*masks[:cook], mask | bits, *masks[cook + 1 :])):
+                        return True
+                    if mask == 0:
+                        break  # another idle cook is no different
+        failed.add(key)
+        return False
+
+    if max(o.hands_s for o in ops) > cycle:
+        return None
+    first = (block(0, ops[load].hands_s), *([0] * (spec.cooks - 1)))
+    return [at[k] for k in range(len(ops))] if place(0, first) else None
+
+
+def _holds(spec: LineSpec, at: dict[int, int], cycle: int, k: int) -> bool:
+    """Whether the spots are enough once the move that frees one is placed."""
+    if k != spec.unload:
+        return True
+    on = at[k] + spec.ops[k].hands_s - (at[spec.load] + spec.ops[spec.load].off_surface_s) + spec.recover_s
+    return on <= spec.spots * cycle
