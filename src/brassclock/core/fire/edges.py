@@ -18,7 +18,7 @@ def edge_temperature(
     """Where the edge stands while the middle is at `core_c` [C].
 
     >>> round(edge_temperature(88.2, 0.012, 30.0), 1)
-    78.0
+    78.1
     """
     lam = thickness_m / math.pi
     return (k / lam * core_c + h_edge * air_c) / (k / lam + h_edge)

@@ -15,7 +15,7 @@ def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
 
     >>> b = layered(Bread(0.004, 0.2, 0.8, 22.0), 100, 50)
     >>> round(b.thickness_m * 1000, 1), round(b.water_per_dry, 2), b.pocket
-    (6.0, 1.0, False)
+    (6.0, 1.04, False)
     """
     if filling_g <= 0:
         return bread
