@@ -309,7 +309,7 @@ def bulk_radius_mm(mass_g: float) -> float:
     """Radius of a dough lying as a heap, as the gas sees it: that of a ball of its volume.
 
     >>> round(bulk_radius_mm(800))
-    54
+    55
     """
     return 1000 * sphere_radius_m(mass_g)
 
