@@ -119,6 +119,26 @@ def test_the_line_is_looked_for_longer_and_never_worse(client: FlaskClient, kitc
     assert client.get(f"{url}/line").status_code == 409
 
 
+def test_a_filled_bread_is_cooked_through_and_a_soda_round_stands_on_its_edges(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    def fire(method: str) -> dict[str, Any]:
+        bake = client.post("/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": method}).json
+        return dict(client.patch(f"/api/bakes/{bake['id']}", json={"surface_c": 200}).json)
+
+    listed = client.get(f"/api/kitchens/{kitchen['id']}/methods").json["methods"]
+    filled = [m["id"] for m in listed if fire(m["id"])["settings"]["filling"]]
+    assert filled
+    for method in filled:
+        bake = fire(method)
+        empty = client.patch(f"/api/bakes/{bake['id']}", json={"filling": None}).json
+        inside = bake["fire"]["events"]["core_75"]["p50"]
+        assert inside < bake["fire"]["program"]["off_s"] and inside > empty["fire"]["events"]["core_75"]["p50"]
+        assert bake["fire"]["events"]["puff"]["p50"] is None
+    soda = fire("soda-quarters")["fire"]
+    assert soda["edge_s"] and soda["program"]["off_s"] > 300 and soda["events"]["puff"]["p50"] is None
+
+
 def test_one_thing_changed_at_a_time(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     url = on_heat(client, kitchen)
     puff_s = client.get(url).json["fire"]["events"]["puff"]["p50"]

@@ -21,6 +21,7 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.layers import YEASTED_RISE, chemical_rise, layered
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import Line, LineSpec, bread_ops
 from brassclock.core.fire.program import Faults, Program, plan_bread
@@ -262,9 +263,13 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     if not 1 <= mm <= 20:
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to 20 mm."
         return
-    work.bread = puff.Bread(
-        mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c, pocket=mm <= 8 and not bake.docked
-    )
+    lifted = not rising.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
+    work.bread = layered(
+        puff.Bread(
+            mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
+            rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=mm <= 8 and not bake.docked,
+        ), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0,
+    )  # fmt: skip
     work.maturity = maturity
     work.program = program_at(r, work, surface_of(r.surface).temp_c)
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)

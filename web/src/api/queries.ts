@@ -36,7 +36,7 @@ export const hearthQuery = (bake: number) =>
       syncClock(found.clock);
       return found;
     },
-    refetchInterval: 1_500,
+    refetchInterval: 900,
     refetchIntervalInBackground: true,
   });
 

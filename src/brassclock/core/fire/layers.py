@@ -1,13 +1,26 @@
-"""Filled and topped breads, as one sheet: thicker by what they carry, and as wet as dough and filling together."""
+"""What a sheet is before it meets the heat: how far it will swell there, and what it carries, filled or topped."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
+
 from brassclock.core.fire.puff.model import Bread
 
 FILLING_WATER_PER_DRY = 1.8  # judgement: a cooked filling of about two thirds water
 MOST_SHARE = 1.5  # practice: more filling than one and a half times its dough tears it
+
+YEASTED_RISE = 1.15  # judgement: how far a yeasted sheet swells in the heat before it parts
+
+
+def chemical_rise(thickness_mm: float) -> float:
+    """How far a sheet lifted by soda or powder swells in the heat (judgement: thin ones hold less, thick ones crust first).
+
+    >>> chemical_rise(6.0), chemical_rise(15.0)
+    (2.0, 1.5)
+    """
+    return float(np.interp(thickness_mm, [3.0, 6.0, 15.0], [1.2, 2.0, 1.5]))
 
 
 def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:

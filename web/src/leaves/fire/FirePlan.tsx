@@ -127,6 +127,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <div className="events">
             <span>{secondOf(fire.program).doing} <Why why={fire.why["flip"]} label="Turn time"><span className="mid">{fire.program.turn_s?.toFixed(0) ?? "–"}</span></Why> s</span>
             <span>puffs at <Why why={fire.why["puff"]} label="Puff time"><span className="mid">{e("puff")?.toFixed(0) ?? "–"}</span></Why> s</span>
+            {bake.settings.filling && fire.events["core_75"]?.p50 && <span>75 °C inside at <span className="mid">{fire.events["core_75"].p50.toFixed(0)}</span> s: meat and egg not before</span>}
             {fire.edge_s !== null && fire.edge_s >= 1 && <span>then each edge <span className="mid">{fire.edge_s.toFixed(0)}</span> s</span>}
             <span className="quiet">{band(fire.events["puff"]) ?? band(fire.events["done"])}; {fire.matters[0] ?? "surface temperature"} matters most. Watch the bread first.</span>
           </div>
