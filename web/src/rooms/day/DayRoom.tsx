@@ -101,7 +101,7 @@ function MoveLine({ step: s, now, zone, next, kitchen }: { step: Step; now: numb
       <span className="how">{[s.place, hands, s.reason].filter(Boolean).join("; ")}</span>
       {s.away && <span className="away">No free hands then: {s.away}</span>}
       {s.feed && <span className="held"><FeedNow step={s} kitchen={kitchen} bare /></span>}
-      {s.pinned && <span className="held">Held here by you. <Button data-kind="bare" onPress={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}>Let it go</Button></span>}
+      {s.pinned && <span className="held">Held here. <Button data-kind="bare" onPress={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}>Let it go</Button></span>}
     </li>
   );
 }
