@@ -389,6 +389,16 @@ def test_a_rise_through_the_changed_night_has_its_true_hours() -> None:
     assert wall[1] - wall[0] == pytest.approx(dt.timedelta(hours=1), abs=dt.timedelta(minutes=10))
 
 
+def test_the_hour_that_comes_twice_is_two_hours() -> None:
+    """On 25 October 2026 02:00 to 03:00 comes twice in Zurich: busy in the first is not busy in the second."""
+    first = dt.datetime(2026, 10, 25, 2, 30, tzinfo=ZONE)
+    rota = [Busy(first, first + dt.timedelta(minutes=20), "rota")]
+    assert clashes(first.replace(minute=35), 5, rota, 1) == rota
+    assert clashes(first.replace(minute=35, fold=1), 5, rota, 1) == []
+    over = [Busy(first, later(first, 1.0), "both")]  # half past two to half past two
+    assert clashes(first.replace(minute=10, fold=1), 5, over, 1) == over
+
+
 def nobody_does_two_things(packed: dict, home: House, surface_of: dict[str, str]) -> None:
     placed = {k: w for k, w in packed.items() if w is not None}
     every = [s for k, w in placed.items() for s in hand_spans(w.plan, k)]

@@ -50,7 +50,7 @@ def away(r: works.Rows, given: SpellIn) -> list[dict[str, Any]]:
     """The bake's spells and one more from now. Refused while the dough is elsewhere already."""
     if any(dt.datetime.fromisoformat(x["end"]) > r.now for x in r.bake.spells):
         raise Refused("The dough is elsewhere already. Take that back first, or bring it back in.")
-    end = r.now + dt.timedelta(minutes=given.minutes)
+    end = later(r.now, given.minutes / 60)
     return [*r.bake.spells, {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}]
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy
+from brassclock.core.day.kitchen_air import later
 from brassclock.core.day.shared import LITRES_PER_KG, Shared, Shelved, cold_span, hand_spans, surface_span
 from brassclock.core.evidence import BadRequest
 from brassclock.services.bakerows import Rows
@@ -46,9 +47,7 @@ def told(bake: Bake, r: Rows) -> Takes:
     """What a bake was told to take, of the hours still ahead."""
     at = {k: dt.datetime.fromisoformat(t).astimezone(r.now.tzinfo) for k, (t, _) in bake.told.items()}
     hands = [
-        Busy(at[k], at[k] + dt.timedelta(minutes=minutes), bake.name, 1)
-        for k, (_, minutes) in bake.told.items()
-        if minutes > 0
+        Busy(at[k], later(at[k], minutes / 60), bake.name, 1) for k, (_, minutes) in bake.told.items() if minutes > 0
     ]
     hot, cold = [], []
     if "serve" in at:

@@ -14,7 +14,7 @@ from itertools import product
 
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, held_pins, plan_back
 from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Hands, Slots, free_hands, slots_of
-from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
 from brassclock.core.day.progress import At, Real, Scale, real, scale_of
 from brassclock.core.day.shared import Shared
@@ -137,7 +137,7 @@ def chores_of(spec: BakeSpec, feed_h: tuple[float, float] | None = None) -> Chor
 
 def table_of(spec: BakeSpec, serve_at: dt.datetime, slots: Slots) -> Table:
     """The boundaries that the table sets."""
-    roll = slots.before(serve_at - dt.timedelta(minutes=spec.line_min + spec.roll_min))
+    roll = slots.before(later(serve_at, -(spec.line_min + spec.roll_min) / 60))
     return Table(roll, roll + slots_of(spec.service_min / spec.waves), slots.after(serve_at))
 
 
@@ -340,7 +340,7 @@ class Group:
 
     def surface_slots(self) -> tuple[int, int]:
         """The slots (from, to) in which it bakes on its surface."""
-        first = self.search.wish.serve_at - dt.timedelta(minutes=self.spec.line_min)
+        first = later(self.search.wish.serve_at, -self.spec.line_min / 60)
         return self.search.slots.before(first), self.table.end
 
     def sweep(self) -> Found | None:

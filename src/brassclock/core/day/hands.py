@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from brassclock.core.day.kitchen_air import hours_between, later
 
 SLOT_MIN = 5
+CHANGED = dt.timedelta(hours=2)  # more than clocks are ever changed by
 HORIZON_SLOTS = 96 * 60 // SLOT_MIN
 Count = NDArray[np.int64]
 
@@ -31,7 +32,7 @@ class Busy:
     hands: int | None = None  # None is everybody
 
     def __post_init__(self) -> None:
-        if self.end <= self.start:
+        if self.end.timestamp() <= self.start.timestamp():
             raise ValueError(f"Busy hours end at {self.end} but begin at {self.start}. Give an end after the start.")
 
 
@@ -115,11 +116,16 @@ class Hands:
 
 def clashes(start: dt.datetime, minutes: float, busy: Sequence[Busy], cooks: int) -> list[Busy]:
     """The busy hours that leave no hands for work of so many minutes; empty when there are some all along."""
-    end = start + dt.timedelta(minutes=max(minutes, 1.0))
-    touched = [b for b in busy if b.start < end and b.end > start]
-    edges = sorted({start, *(b.start for b in touched if b.start > start)})
+    near = [b for b in busy if b.start < start + CHANGED + dt.timedelta(minutes=minutes) and b.end > start - CHANGED]
+    begins, ends = (
+        start.timestamp(),
+        start.timestamp() + 60 * max(minutes, 1.0),
+    )  # true time: a changed night has its own
+    touched = [(b.start.timestamp(), b.end.timestamp(), b) for b in near]
+    touched = [x for x in touched if x[0] < ends and x[1] > begins]
+    edges = sorted({begins, *(a for a, _, _ in touched if a > begins)})
     for moment in edges:
-        here = [b for b in touched if b.start <= moment < b.end]
+        here = [b for a, e, b in touched if a <= moment < e]
         if sum(cooks if b.hands is None else b.hands for b in here) >= cooks:
             return here
     return []

@@ -48,9 +48,7 @@ class Shared:
 def hand_spans(plan: DayPlan, name: str) -> list[Busy]:
     """The hours in which a planned bake takes one pair of hands."""
     return [
-        Busy(s.at, s.at + dt.timedelta(minutes=s.hands_min), name, 1)
-        for s in plan.steps
-        if s.hands_min > 0 and s.done_at is None
+        Busy(s.at, later(s.at, s.hands_min / 60), name, 1) for s in plan.steps if s.hands_min > 0 and s.done_at is None
     ]
 
 
