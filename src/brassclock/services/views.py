@@ -208,7 +208,9 @@ def hearth_out(house: House, bake_id: int) -> out.HearthOut:
     with house.look() as session:
         r = works.load(house, session, bake_id)
         clock = clock_out(house, session, r.kitchen)
-        work = works.work_of(r)
+        # once the line has begun its program is frozen: nothing of the rest is needed, and this is asked for every second
+        known = r.bake.program is not None and r.bake.count
+        work = Work() if known else works.work_of(r)
     state = hearth_of(r, work)
     rounds = works.rounds_of(r.bake, work.sheet)
 

@@ -72,7 +72,7 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
           </>
         )}
       </div>
-      {answer && answer.rescues.length > 0 && (
+      {answer && (answer.rescues.length > 0 || tried?.spell) && (
         <ul className="hold" aria-label="What holds the dough that long">
           {answer.rescues.map((o) => {
             const on = tried?.spell?.minutes === o.minutes && tried?.spell?.temp_c === o.temp_c;
@@ -84,6 +84,12 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
               </li>
             );
           })}
+          {tried?.spell && !answer.rescues.some((o) => o.minutes === tried.spell?.minutes && o.temp_c === tried.spell.temp_c) && (
+            <li>
+              <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span><span />
+              <Button onPress={() => change({ spell: null })}>without it</Button>
+            </li>
+          )}
         </ul>
       )}
       {tried && tried.room_k !== 0 && <p className="quiet">The kitchen’s own air is not changed by making it so: warm it, or move the dough.</p>}
