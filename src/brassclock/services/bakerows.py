@@ -83,7 +83,7 @@ def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | 
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
         rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
         now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
-        starters.feeds(session, starter.id or 0) if starter else (), 
+        starters.feeds(session, starter.id or 0) if starter else (),
         busy=hours.spans(session, kitchen, now) if busy is None else busy,
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
     )  # fmt: skip

@@ -19,8 +19,6 @@ from brassclock.services.house import House, Refused
 from brassclock.store.tables import PlanChange
 
 MOVED_MIN = 8.0  # a step that moves by less is not told
-SHOWN_CHANGES = 12
-LATE_MIN = 1.0
 
 
 def pin(house: House, bake_id: int, given: PinIn) -> None:

@@ -11,7 +11,6 @@ from brassclock.core.fire.probe import EVENT_OF, invert
 from brassclock.services import work as works
 
 COLOUR_STEP = 0.88  # judgement: of the second side's time, for each "too dark"; its inverse for "too pale"
-BASE = ("second", "turn_s", "off_s", "recover_s", "puff_s", "bubbles_s", "brown_s", "score")
 
 
 def facts_of_probe(r: works.Rows) -> dict[str, float]:
@@ -29,12 +28,12 @@ def retime(session: Session, r: works.Rows) -> None:
     kept = r.bake.program
     if kept is None:
         return
-    base = {k: kept.get("base", kept).get(k) for k in BASE}
+    base = kept.get("base", kept)
     found: dict[str, Any] = {**base, "base": base}
-    seen, work = facts_of_probe(r), works.work_of(r)
-    if seen and work.bread is not None:
+    seen = facts_of_probe(r)
+    if seen and (work := works.work_of(r)).bread is not None:
         surface = works.surface_of(r.surface)
-        probe = invert(seen, surface.temp_c, lambda t: works.program_at(r, work, t).baked.events)
+        probe = invert(seen, surface.temp_c, lambda t: works.events_at(r, work, t))
         hot = works.program_at(r, work, probe.temp_c)
         events = hot.baked.events
         found |= {

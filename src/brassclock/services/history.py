@@ -30,14 +30,13 @@ SHOWN_CHANGES = 12
 def act(
     session: Session, kitchen: Kitchen, now: dt.datetime, what: str, bakes: Sequence[Bake]
 ) -> Iterator[list[BusyHours]]:
-    """What happens to these bakes inside is one act; busy hours it adds go into the list it is given.
+    """What happens to these bakes inside is one act; busy hours that it adds to the session are told in the list.
 
     Every bake is left one revision further, which the caller sees to.
     """
     before = {str(b.id): {**_kept(b), "revision": b.revision + 1} for b in bakes}
     added: list[BusyHours] = []
     yield added
-    session.add_all(added)
     session.flush()
     session.add(
         Act(kitchen_id=kitchen.id or 0, at=now, what=what[:300], before=before, busy=[b.id or 0 for b in added])
@@ -52,7 +51,7 @@ def _kept(bake: Bake) -> dict[str, Any]:
 def undo(house: House, kitchen_id: int, act_id: int) -> None:
     """Take an act back: each of its bakes as it was, the hours it freed busy again. Refused when one was changed since."""
     with house.action() as session:
-        kitchen = house.kitchen(session, kitchen_id)
+        now = house.now(session, house.kitchen(session, kitchen_id))
         found = session.get(Act, act_id)
         if found is None or found.kitchen_id != kitchen_id:
             raise Missing(f"This kitchen's day knows no act {act_id}.")
@@ -70,9 +69,9 @@ def undo(house: House, kitchen_id: int, act_id: int) -> None:
             for busy_id in found.busy:
                 row = session.get(BusyHours, busy_id)
                 if row is not None:
-                    row.deleted_at = house.now(session, kitchen)
+                    row.deleted_at = now
                     session.add(row)
-            found.undone_at = house.now(session, kitchen)
+            found.undone_at = now
             session.add(found)
 
 

@@ -13,7 +13,7 @@ from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageS
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.day.relax import in_the_way
-from brassclock.core.day.shared import LITRES_PER_KG
+from brassclock.core.day.shared import shelf_litres
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
 from brassclock.core.rise import forecast as rise
@@ -211,7 +211,7 @@ def wish_of(r: Rows, spec: BakeSpec) -> Wish:
 def litres_of(spec: BakeSpec) -> float:
     """What a bake fills of the cold shelf [L]."""
     joins = sum(p.mass_g for p in spec.sponge.joins) if spec.sponge else 0.0
-    return (spec.batch.dough.total_g + joins) / 1000 * LITRES_PER_KG
+    return shelf_litres(spec.batch.dough.total_g + joins)
 
 
 def placed(r: Rows, spec: BakeSpec) -> DayPlan:
@@ -321,9 +321,8 @@ def standing_of(r: Rows, found: Risen | None) -> Standing | None:
         return None
     before = len(found.stages) - 2
     at = before + (1 if "ball" in done else 0)
-    begun, ends = ((found.plan.mixed_at, found.plan.balled_at), (found.plan.balled_at, found.plan.step("roll").at))[
-        at - before
-    ]
+    plan = found.plan
+    begun, ends = (plan.balled_at, plan.step("roll").at) if "ball" in done else (plan.mixed_at, plan.balled_at)
     return Standing(
         found.plan.spec.batch, found.stages[:at], found.stages[at], max(hours_between(begun, r.now), 0.0),
         r.kitchen.fridge_c, found.forecast.belief.mean, found.stages[-1] if at == before else None,

@@ -9,8 +9,9 @@ from dataclasses import dataclass, replace
 from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import later
-from brassclock.core.day.shared import LITRES_PER_KG, Shared, Shelved, cold_span, hand_spans, surface_span
+from brassclock.core.day.shared import Shared, Shelved, cold_span, hand_spans, shelf_litres, surface_span
 from brassclock.core.evidence import BadRequest
+from brassclock.services import rising
 from brassclock.services.bakerows import Rows
 from brassclock.services.weighed import sheet_of
 from brassclock.store.tables import Bake
@@ -26,10 +27,10 @@ class Takes:
     cold: tuple[Shelved, ...]
 
 
-def litres(bake: Bake, r: Rows) -> float:
-    """What a bake of this kitchen fills of the shelf [L]; nothing while its lines cannot be read."""
+def _litres(bake: Bake, r: Rows) -> float:
+    """What another bake of this kitchen fills of the shelf [L]; nothing while its lines cannot be read."""
     try:
-        return sheet_of(bake, r.kitchen, r.own).dough.total_g / 1000 * LITRES_PER_KG
+        return shelf_litres(sheet_of(bake, r.kitchen, r.own).dough.total_g)
     except BadRequest:
         return 0.0
 
@@ -39,7 +40,7 @@ def planned(r: Rows, plan: DayPlan) -> Takes:
     name = r.bake.name
     return Takes(
         tuple(hand_spans(plan, name)), r.bake.surface_id, (surface_span(plan, name),),
-        tuple(cold_span(plan, name, litres(r.bake, r))),
+        tuple(cold_span(plan, name, rising.litres_of(plan.spec))),
     )  # fmt: skip
 
 
@@ -55,7 +56,7 @@ def told(bake: Bake, r: Rows) -> Takes:
         hot = [Busy(first, at["serve"], bake.name)] if first < at["serve"] else []
     if "cold_out" in at:
         into = at.get("cold_in", r.now)
-        cold = [Shelved(into, at["cold_out"], bake.name, litres(bake, r))] if into < at["cold_out"] else []
+        cold = [Shelved(into, at["cold_out"], bake.name, _litres(bake, r))] if into < at["cold_out"] else []
     return Takes(tuple(b for b in hands if b.end > r.now), bake.surface_id, tuple(hot), tuple(cold))
 
 

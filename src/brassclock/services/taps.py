@@ -129,12 +129,12 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     if r.bake.program:
         return r.bake.program
     turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    found = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
+    if work.program:
+        found |= {"second": work.program.second, "score": work.program.score.score}
     events = work.program.baked.events if work.program else {}
-    at = events.get
-    return {
-        "second": work.program.second if work.program else "turn", "turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "puff_s": at("puff"), "bubbles_s": at("bubbles"),
-        "brown_s": at("light_bottom"), "score": work.program.score.score if work.program else None,
-    }  # fmt: skip
+    seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}
+    return found | {name: events.get(event) for name, event in seen.items()}
 
 
 def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.datetime) -> None:

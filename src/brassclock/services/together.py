@@ -8,11 +8,8 @@ from dataclasses import dataclass, replace
 from sqlmodel import Session
 
 from brassclock.core.day.around import AS_PLANNED, Solved
-from brassclock.core.day.around import House as Home
 from brassclock.core.day.pack import Item, pack
-from brassclock.core.day.places import places_of
 from brassclock.core.day.relax import because, way_text
-from brassclock.core.day.shared import Shared
 from brassclock.services import rising, sharing
 from brassclock.services import work as works
 from brassclock.services.day import noted
@@ -60,18 +57,9 @@ def _placings(found: Sequence[tuple[works.Rows, works.Work]]) -> list[_Placing]:
 def _pack(loose: Sequence[_Placing], still: Sequence[_Placing]) -> tuple[list[_Placing], str]:
     """(the loose ones with their ways around those that keep still, how they were found)."""
     takes = [p.takes for p in still]
-    r = loose[0].r
-    cold = tuple(span for t in takes for span in t.cold)
-    home = Home(
-        r.kitchen.hourly_c, places_of(r.kitchen.places, r.kitchen.fridge_c),
-        (*r.busy, *(span for t in takes for span in t.hands)), r.kitchen.cooks, Shared(cold=cold, shelf_l=r.kitchen.shelf_l),
-    )  # fmt: skip
-    items = []
-    for p in loose:
-        on = p.r.bake.surface_id
-        hot = tuple(b for t in takes if on is not None and t.surface_id == on for b in t.hot)
-        items.append(replace(p.item, hot=hot))
-    packed = pack(items, home)
+    homes = [rising.house_of(sharing.around(p.r, takes)) for p in loose]
+    items = [replace(p.item, hot=home.shared.hot) for p, home in zip(loose, homes, strict=True)]
+    packed = pack(items, replace(homes[0], shared=replace(homes[0].shared, hot=())))  # what is hot is each bread's own
     return [replace(p, solved=packed.ways[p.item.key]) for p in loose], packed.how
 
 

@@ -9,7 +9,7 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Search, Solved, own_course
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Search, Solved, Wish, own_course
 from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.relax import DOSES, Relaxation, because, in_the_way, relaxations, way_text
@@ -22,7 +22,7 @@ from brassclock.services.history import act
 from brassclock.services.house import House, Refused
 from brassclock.services.shown_day import RelaxOut, WayOutOut, WaysThrough, WayThrough
 from brassclock.services.steps import steps_of
-from brassclock.services.whatifs import MIXED, NOT_RISING, scale_leaven
+from brassclock.services.whatifs import MIXED, NOT_RISING, cold_of, scale_leaven
 from brassclock.store import kitchens
 from brassclock.store.tables import BusyHours
 
@@ -147,12 +147,6 @@ def apply_way(r: works.Rows, course: Solved | None, dose: float) -> None:
     r.bake.pins = {}
 
 
-def cold_of(spec: BakeSpec) -> dict[str, float | str] | None:
-    """A spec's cold as a bake keeps it."""
-    cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
-    return None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": cold.hours}
-
-
 def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN) -> int:
     """How many hand moves of a plan lie elsewhere than another has them."""
     if was is None:
@@ -177,13 +171,15 @@ def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, Da
         session.flush()
 
 
-def _others(r: works.Rows, work: works.Work) -> dict[str, Solved]:
+def _others(r: works.Rows, work: works.Work) -> tuple[Wish, dict[str, Solved]]:
+    """(the bake as it is asked for, other ways for it by what each is best at)."""
     spec = typed_spec(r, work)
     if spec is None or spec.rests or work.forecast is None:
         raise Refused(NOT_RISING)
     if "mix" in r.done():
         raise Refused(MIXED)
-    return worth_seeing(rising.wish_of(r, spec), rising.house_of(r), choice_of(spec), (AS_PLANNED, 1.0))
+    wish = rising.wish_of(r, spec)
+    return wish, worth_seeing(wish, rising.house_of(r), choice_of(spec), (AS_PLANNED, 1.0))
 
 
 def others(house: House, bake_id: int) -> WaysThrough:
@@ -191,10 +187,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
     with house.look() as session:
         r = works.load(house, session, bake_id)
     work = works.work_of(r)
-    spec = typed_spec(r, work)
-    found = _others(r, work)
-    assert spec is not None
-    wish = rising.wish_of(r, spec)
+    wish, found = _others(r, work)
     merged: dict[tuple[str, float], WayThrough] = {}
     for name, s in found.items():
         key = (s.course, s.dose)
@@ -212,11 +205,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:
     """Make one of those ways the bake's own; it has to read as it was shown."""
     with works.change(house, bake_id) as (session, r):
-        work = works.work_of(r)
-        spec = typed_spec(r, work)
-        found = _others(r, work)
-        assert spec is not None
-        wish = rising.wish_of(r, spec)
+        wish, found = _others(r, works.work_of(r))
         picked = next((s for s in found.values() if way_text(s, wish) == given.text), None)
         if picked is None:
             raise Refused(MOVED)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from typing import Any
 
-from brassclock.core.day.backward import WORDS, kind_of
+from brassclock.core.day.backward import WORDS, BakeSpec, kind_of
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import in_the_way
@@ -118,6 +119,12 @@ def scale_leaven(r: works.Rows, factor: float) -> None:
     r.bake.weighed = []
 
 
+def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
+    """A spec's cold as a bake keeps it."""
+    cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
+    return None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": cold.hours}
+
+
 def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
     with works.change(house, bake_id) as (_, r):
@@ -190,9 +197,7 @@ def take_route(house: House, bake_id: int, given: RouteIn) -> None:
         if not found.fits:
             raise Refused(f"{found.route.name} does not reach this table. {found.because}")
         scale_leaven(r, found.dose_factor)
-        spec = found.plan.spec
-        cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
-        asked = found.route.cold_h
-        r.bake.cold = None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": asked}
+        cold = cold_of(found.plan.spec)
+        r.bake.cold = cold and cold | {"hours": found.route.cold_h}
         r.bake.bulk_place = r.bake.ball_place = found.route.warm or "bench"
         r.bake.bulk_air = r.bake.ball_air = None

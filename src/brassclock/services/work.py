@@ -24,7 +24,7 @@ from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.layers import YEASTED_RISE, chemical_rise, layered
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import Line, LineSpec, bread_ops
-from brassclock.core.fire.program import Faults, Program, plan_bread
+from brassclock.core.fire.program import Faults, Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.surfaces import RECOVER_LIMIT_S
 from brassclock.core.rise import course as yeast
@@ -283,6 +283,12 @@ def program_at(r: Rows, work: Work, temp_c: float, rest_min: float | None = None
         work.bread, replace(surface_of(r.surface), temp_c=temp_c), doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
         faults=Faults(bake.uneven_frac, bake.skin_min, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
     )  # fmt: skip
+
+
+def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
+    """The events of that bread with its surface at a temperature."""
+    assert work.bread is not None
+    return events_on(work.bread, replace(surface_of(r.surface), temp_c=temp_c), r.kitchen.altitude_m)
 
 
 def line_spec(r: Rows, program: Program | None) -> LineSpec:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session, col, func, select
 
 from brassclock.store.tables import Bake, Outcome, Reading, Said, Tap
 
@@ -54,10 +54,7 @@ def said(session: Session, bake_id: int) -> dict[str, Said]:
 
 def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:
     """(pocket score that was said, whether it opened fully) of every judged bread of a kitchen whose score was kept."""
-    query = select(Bake.program, Outcome.pocket).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
-    found = session.exec(query.where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None)))
-    return [
-        (float(program["score"]), pocket == "full")
-        for program, pocket in found
-        if program and program.get("score") is not None and pocket is not None
-    ]
+    score = func.json_extract(Bake.program, "$.score")
+    query = select(score, Outcome.pocket).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
+    query = query.where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None), score.is_not(None))
+    return [(said, pocket == "full") for said, pocket in session.exec(query.where(col(Outcome.pocket).is_not(None)))]

@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { client, path, type Schemas, take } from "./client";
 import { syncClock } from "./clock";
 
@@ -14,13 +14,17 @@ export const wayOutQuery = (bake: number, revision: string) =>
 export const othersQuery = (bake: number, stamp: string) =>
   queryOptions({ queryKey: ["others", bake, stamp], staleTime: 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/others", path({ bake_id: bake })))).others });
 
+/** Everything that hangs on how the plans stand is asked for again. */
+const plansAnew = (cache: QueryClient, but?: string) =>
+  ["bench", "bake", "day", "way-out", "others"].filter((key) => key !== but).forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+
 /** A day for all live bakes: asked for by a press, made so by another, and any act taken back. */
 export function useTogether(kitchen: number) {
   const cache = useQueryClient();
   const at = path({ kitchen_id: kitchen });
   const onSuccess = (found: Schemas["DayOut"]) => {
     cache.setQueryData(["day", kitchen], found);
-    ["bench", "bake", "way-out", "others"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+    plansAnew(cache, "day");
   };
   return {
     look: useMutation({ mutationFn: () => take(client.GET("/api/kitchens/{kitchen_id}/day/together", at)) }),
@@ -38,7 +42,7 @@ export function useDayMoves() {
   const onSuccess = (found: Schemas["BakeOut"]) => {
     syncClock(found.clock);
     cache.setQueryData(["bake", found.id], found);
-    ["bench", "day", "bake", "way-out", "others"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+    plansAnew(cache);
   };
   return {
     pin: useMutation({
@@ -66,7 +70,7 @@ export function useHoursWrites(kitchen: number) {
   const at = { kitchen_id: kitchen };
   const onSuccess = (found: Schemas["HoursOut"]) => {
     cache.setQueryData(["hours", kitchen], found);
-    ["bench", "bake", "day", "way-out"].forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+    plansAnew(cache);
   };
   return {
     add: useMutation({ mutationFn: (body: Schemas["BusyIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/hours", { ...path(at), body })), onSuccess }),

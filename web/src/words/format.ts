@@ -97,5 +97,8 @@ export const percent = (fraction: number, digits = 0): string => (fraction * 100
 /** First letter lower, for the middle of a sentence. */
 export const lower = (name: string): string => name.slice(0, 1).toLowerCase() + name.slice(1);
 
+/** First letter a capital, for the beginning of one. */
+export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
+
 /** A typed number; what cannot be read goes on as it was typed, so that the server says what is wrong with it. */
 export const typedNumber = (text: string, value = Number(text)): number => (Number.isNaN(value) ? text : value) as number;

@@ -236,9 +236,14 @@ class Group:
         self.cost = course.cost + DOSE_COST * abs(math.log2(dose))
         self.found: Real | None = None
 
+    @property
+    def key(self) -> str:
+        """What a scale and an aim hold for: the course, and whether its cold is over."""
+        return f"{self.course.key} {self.over}"
+
     @cached_property
     def scale(self) -> Scale:
-        known, key = self.search.scales, f"{self.course.key} {self.over}"
+        known, key = self.search.scales, self.key
         if key not in known:
             cold = None if self.over else self.spec.bulk.cold or self.spec.ball.cold
             scale = scale_of(self.spec, self.search.house.hourly_c, self.search.slots, cold)
@@ -271,8 +276,8 @@ class Group:
 
     def calibrate(self) -> bool:
         """Set the needs by the real rise about where the way will run; False when the dough never gets there."""
-        hourly_c, key = self.search.house.hourly_c, f"{self.course.key} {self.over}"
-        known = self.search.aims.get(key)
+        hourly_c = self.search.house.hourly_c
+        known = self.search.aims.get(self.key)
         if known is not None:  # of another dose: about as many hours as it is weaker
             dose, bulk_h, ball_h = known
             guess = (bulk_h * dose / self.dose, ball_h * dose / self.dose)
@@ -285,7 +290,7 @@ class Group:
             seen = real(self.spec, hourly_c, self.scale, self._near(seen.bulk_aim_h, seen.ball_aim_h or guess[1]))
         if seen.bulk is None or seen.ball is None:
             return False
-        self.search.aims[key] = (self.dose, seen.bulk_aim_h, seen.ball_aim_h)
+        self.search.aims[self.key] = (self.dose, seen.bulk_aim_h, seen.ball_aim_h)
         self.found = seen
         return True
 

@@ -19,6 +19,15 @@ from brassclock.core.day.kitchen_air import later
 LITRES_PER_KG = 2.5  # judgement: a risen dough in its tub, or balls on their trays
 
 
+def shelf_litres(dough_g: float) -> float:
+    """What a dough fills of the cold shelf [L].
+
+    >>> shelf_litres(800)
+    2.0
+    """
+    return dough_g / 1000 * LITRES_PER_KG
+
+
 @dataclass(frozen=True)
 class Shelved:
     """Litres of the cold shelf that a bake has for a stretch (aware)."""

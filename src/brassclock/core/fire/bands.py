@@ -16,12 +16,11 @@ from numpy.typing import NDArray
 from scipy.special import ndtri
 from scipy.stats import qmc
 
-from brassclock.core.rise.belief import Band
+from brassclock.core.rise.belief import Z10, Band
 
 Array = NDArray[np.float64]
 COUNT = 32
 MODEL_SD_LOG = 0.12  # judgement: of a time, beside what the inputs spread
-Z10 = 1.2815515655446004
 
 
 @dataclass(frozen=True)

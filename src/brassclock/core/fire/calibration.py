@@ -15,20 +15,20 @@ from numpy.typing import NDArray
 from scipy.optimize import minimize
 from scipy.special import expit
 
+from brassclock.core.rise.belief import Z10
+
 Array = NDArray[np.float64]
 ENOUGH = 20  # breads: below that it is called a score
 PRIOR_MEAN, PRIOR_SD = (0.0, 1.0), (0.7, 0.35)
-Z10 = 1.2815515655446004
 
 
 @dataclass(frozen=True)
 class Calibration:
-    """The line between score and chance, its covariance, and how many breads are behind it."""
+    """The line between score and chance, and its covariance."""
 
     a: float
     b: float
     covariance: Array
-    breads: int
 
 
 def logit_of(score: float) -> float:
@@ -59,8 +59,7 @@ def calibrate(scores: Sequence[float], full: Sequence[bool]) -> Calibration:
         return np.asarray(x.T @ (x * (p * (1 - p))[:, None]) + precision)
 
     at = minimize(cost, mean, jac=slope, hess=curvature, method="trust-exact").x
-    hessian = curvature(at)
-    return Calibration(float(at[0]), float(at[1]), np.asarray(np.linalg.inv(hessian), dtype=np.float64), len(scores))
+    return Calibration(float(at[0]), float(at[1]), np.asarray(np.linalg.inv(curvature(at)), dtype=np.float64))
 
 
 def probability(score: float, known: Calibration) -> tuple[float, float, float]:

@@ -10,7 +10,6 @@ from dataclasses import dataclass
 
 from brassclock.core.fire.puff.params import GOLDEN, PARAMS
 
-Z10 = 1.2815515655446004
 FLOUR_FACTOR = 1.30  # of its seconds, either way
 ROOM_C = 25.0
 

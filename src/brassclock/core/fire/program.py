@@ -111,6 +111,28 @@ def _off_s(baked: Baked, doneness: str, pocket: bool) -> float:
     return float(max(min(max(wish), latest, end), turn + 5))
 
 
+def _laid_on(bread: Bread, surface: Surface) -> Bread:
+    """The bread with the water that the surface wants on its back."""
+    return replace(bread, film_kg_m2=bread.film_kg_m2 or surface.film_kg_m2)
+
+
+def _bake(
+    bread: Bread, surface: Surface, legs: Sequence[Stage], altitude_m: float, contact: float = 1.0,
+    grid: tuple[int, int] | None = None,
+) -> Baked:  # fmt: skip
+    """One bake through legs on a surface; `contact` times how well it usually lies there."""
+    given = surface.contact
+    if contact != 1.0:
+        given = given | {k: (given.get(k) or PARAMS[k].value) * contact for k in ("h_wet", "h_dry")}
+    pressure = pressure_at_altitude_pa(altitude_m)
+    return model.simulate(bread, surface.plate, legs, pressure_pa=pressure, overrides=given, grid=grid)
+
+
+def events_on(bread: Bread, surface: Surface, altitude_m: float = 0.0) -> dict[str, float | None]:
+    """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of it."""
+    return _bake(_laid_on(bread, surface), surface, chosen(surface, bread.thickness_m), altitude_m).events
+
+
 def plan_bread(
     bread: Bread,
     surface: Surface,
@@ -123,24 +145,15 @@ def plan_bread(
 ) -> Program:
     """The program of one bread on one surface, as given by `steps` or chosen for the surface."""
     faults = faults or Faults()
-    pressure = pressure_at_altitude_pa(altitude_m)
-    bread = shrunk(replace(bread, film_kg_m2=bread.film_kg_m2 or surface.film_kg_m2), faults.rest_min)
-
-    def run(
-        bread: Bread, surface: Surface, legs: Sequence[Stage], contact: float = 1.0, grid: tuple[int, int] | None = None
-    ) -> Baked:
-        given = surface.contact
-        if contact != 1.0:
-            given = given | {k: (given.get(k) or PARAMS[k].value) * contact for k in ("h_wet", "h_dry")}
-        return model.simulate(bread, surface.plate, legs, pressure_pa=pressure, overrides=given, grid=grid)
+    bread = shrunk(_laid_on(bread, surface), faults.rest_min)
 
     def legs_of(surface: Surface) -> list[Stage]:
         return as_written(surface, steps) if steps else chosen(surface, bread.thickness_m)
 
     legs = legs_of(surface)
-    whole = run(bread, surface, legs)
+    whole = _bake(bread, surface, legs, altitude_m)
     off_s = float(whole.events["off"] or 0.0) if steps else _off_s(whole, doneness, bread.pocket and not docked)
-    baked = run(bread, surface, _cut(legs, whole, off_s))
+    baked = _bake(bread, surface, _cut(legs, whole, off_s), altitude_m)
 
     def ensemble() -> Bands:
         shown = {name: _time(whole, name) for name in EVENTS}
@@ -158,7 +171,8 @@ def plan_bread(
                 thickness_m=bread.thickness_m * off["thickness"],
                 water_per_dry=bread.water_per_dry * off["water"],
             )
-            seen = run(piece, hot, _no_longer(legs_of(hot), legs, whole, off_s), off["contact"], model.COARSE_GRID)
+            cut = _no_longer(legs_of(hot), legs, whole, off_s)
+            seen = _bake(piece, hot, cut, altitude_m, off["contact"], model.COARSE_GRID)
             return {name: _time(seen, name) for name in EVENTS}
 
         return bands(shown, bake, "puff" if shown["puff"] else "done")

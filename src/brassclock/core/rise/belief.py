@@ -54,6 +54,7 @@ class Band:
         return {"p10": self.p10, "p50": self.p50, "p90": self.p90}
 
 
+Z10 = 1.2815515655446004  # standard deviations from the middle to a tenth
 NEVER = Band(None, None, None, 1.0)
 
 

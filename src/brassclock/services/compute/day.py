@@ -19,7 +19,7 @@ from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import DEFAULTS, Place, places_of
 from brassclock.core.day.relax import DOSES, Relaxation, because, leaven_frac, relaxations
-from brassclock.core.day.shared import LITRES_PER_KG, Shared
+from brassclock.core.day.shared import Shared, shelf_litres
 from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, refuse
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
@@ -244,7 +244,7 @@ def _asked(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     spec = replace(
         spec, line_min=line, service_min=service, waves=max(-int(-service // rising.WAVE_MIN), 1) if chilled else 1
     )
-    wish = Wish(spec, until.astimezone(zone), now, litres=grams / 1000 * LITRES_PER_KG)
+    wish = Wish(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
     return Asked(bake.name, wish, _choice(req.allow, spec), surface)
 
 

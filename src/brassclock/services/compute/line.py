@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from brassclock.core.cautions import caution
-from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather
+from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, refuse
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import LineSpec, Op, calm
 from brassclock.services.compute.common import Loose
@@ -105,8 +105,7 @@ def run_line(q: LineReq) -> dict[str, Any]:
         line = plan_line(spec, q.breads)
         spot, cook = saved_s(spec, q.breads, line)
     except ValueError as fault:
-        gather([FieldFault("/ops", str(fault))])
-        raise
+        raise refuse("/ops", str(fault)) from None
     why = Why(
         "The line", "every hand move where its cook is free; each gap between then_min_s and then_max_s",
         "Breads are set in one after the other at several paces, and as a rhythm that repeats; the shorter is shown. The bound says what no line can beat.",

@@ -16,11 +16,11 @@ import { secondOf } from "../../words/surfaces";
 
 type Due = Schemas["MoveOut"];
 type MoveKind = "load" | "turn" | "off";
-const LOWER: Record<string, string> = { load: "load", turn: "turn", off: "take off" };
+const WORDS: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off" };
 type Program = Hearth["program"];
 /** A move as the hands are told it: the second one is what this surface wants. */
 const verb = (move: string, program: Program): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
-const lower = (move: string, program: Program): string => (move === "turn" ? secondOf(program).lower : (LOWER[move] ?? move));
+const lower = (move: string, program: Program): string => (move === "turn" ? secondOf(program).lower : (WORDS[move] ?? move));
 
 const Live = styled.div`
   height: calc(100% + 40px); display: grid; grid-template-rows: minmax(0, 1fr) auto auto; gap: 8px; min-height: 420px; margin-bottom: -40px;
@@ -158,8 +158,6 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
     </Live>
   );
 }
-
-const WORDS: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off" };
 
 /** What the first bread told of the surface, in a few words. */
 function measured({ surface_c, surface_was_c }: Program, units: Units): string {

@@ -8,17 +8,13 @@ import { Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { RouteLine } from "../../instruments/RouteLine";
-import { clockNear } from "../../words/format";
+import { capital, clockNear } from "../../words/format";
+import { lineWidth, Ways } from "./ways";
 
 const Box = styled.section`
   border-top: 1px solid var(--hair-2); margin-top: 12px; padding-top: 8px; display: grid; gap: 6px;
   h3 { font: 600 21px/1.2 var(--name); }
-  li { display: grid; grid-template-columns: 250px minmax(0, 1fr) 170px; gap: 2px 22px; align-items: center; border-bottom: 1px solid var(--hair); padding: 8px 0; }
-  .name { font: 600 21px/1.15 var(--name); }
-  .do { justify-self: end; }
-  @media (max-width: 900px) { li { grid-template-columns: minmax(0, 1fr) auto; } .line { grid-column: 1 / -1; grid-row: 2; } }
 `;
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const flavourWord = (x: number) => (x < 0.3 ? "mild" : x < 0.6 ? "fuller" : x < 0.9 ? "full" : "fullest");
 
 /** Other ways through the day, around the hours there are and the other bakes: each was tried and holds. */
@@ -36,18 +32,18 @@ export function Others({ bake }: { bake: Bake }) {
       {found.error && <Plate>{found.error.message}</Plate>}
       {takeOther.error && <Plate>{takeOther.error.message}</Plate>}
       {found.data?.length === 0 && <p className="quiet">No other way fits the hours there are.</p>}
-      <ul>
+      <Ways>
         {(found.data ?? []).map((o: Schemas["WayThrough"]) => (
           <li key={o.text}>
             <span className="name">{capital(o.names.join(", "))}</span>
             <div className="line">
-              <RouteLine steps={o.steps} width={Math.max(width < 900 ? width - 8 : width - 480, 200)} clock={at} />
+              <RouteLine steps={o.steps} width={lineWidth(width)} clock={at} />
               <span>{o.text} <span className="quiet">Begins {at(o.begins_at)}, {o.hands_min.toFixed(0)} min of hands, {flavourWord(o.flavour)} flavour.</span></span>
             </div>
             <span className="do"><Button isDisabled={takeOther.isPending} onPress={() => takeOther.mutate({ bake: bake.id, text: o.text })}>Take it</Button></span>
           </li>
         ))}
-      </ul>
+      </Ways>
     </Box>
   );
 }

@@ -10,14 +10,10 @@ import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { RouteLine } from "../../instruments/RouteLine";
 import { clockNear, ms, span } from "../../words/format";
+import { lineWidth, Ways } from "./ways";
 
 const Box = styled.section`
   border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 6px;
-  li { display: grid; grid-template-columns: 250px minmax(0, 1fr) 170px; gap: 2px 22px; align-items: center; border-bottom: 1px solid var(--hair); padding: 8px 0; }
-  li[data-use="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
-  .name { font: 600 21px/1.15 var(--name); }
-  .do { justify-self: end; text-align: right; }
-  @media (max-width: 900px) { li { grid-template-columns: minmax(0, 1fr) auto; } .line { grid-column: 1 / -1; grid-row: 2; } }
 `;
 
 /** Named ways to the same table, each worked out: when hands are wanted, what it tastes of, what it takes. */
@@ -39,9 +35,9 @@ export function Routes({ bake }: { bake: Bake }) {
       {found.error && <Plate>{found.error.message}</Plate>}
       {take.error && <Plate>{take.error.message}</Plate>}
       {before && <p>Taken. <Button data-kind="bare" onPress={() => back.mutate(before, { onSuccess: () => setBefore(null) })}>undo</Button></p>}
-      <ul>
+      <Ways>
         {(found.data ?? []).map((r) => <One key={r.key} route={r} width={width} busy={take.isPending} onTake={() => press(r.key as Schemas["RouteIn"]["key"])} />)}
-      </ul>
+      </Ways>
     </Box>
   );
 }
@@ -60,7 +56,7 @@ function One({ route, width, busy, onTake }: { route: Schemas["RouteOut"]; width
       <div className="line">
         {route.fits ? (
           <>
-            <RouteLine steps={route.steps} width={Math.max(width < 900 ? width - 8 : width - 480, 200)} clock={at} />
+            <RouteLine steps={route.steps} width={lineWidth(width)} clock={at} />
             <span className="quiet">weigh {at(first.at)}, {span(route.hours * 3600e3)} in all, {route.hands_min.toFixed(0)} min of hands; {route.dose_text}</span>
             {route.clashes && <span> {route.because}</span>}
           </>

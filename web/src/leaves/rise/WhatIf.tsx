@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import type { Bake } from "../../api/client";
+import type { Bake, Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { useKeepWhatIf } from "../../api/queries";
 import { Button } from "../../controls/Button";
@@ -42,6 +42,7 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
   const ball = shown?.windows.at(-1);
   // ripe in the cold is not yet warm enough to roll
   const rollable = [ball?.ready.p50, shown?.cold ? shown.workable_at : null].filter((t) => t).sort((a, b) => ms(b!) - ms(a!))[0];
+  const chosen = (o: Schemas["RescueOption"]) => tried?.spell?.minutes === o.minutes && tried.spell.temp_c === o.temp_c;
   const onFridge = (hours: number) =>
     hours < 0.25
       ? change({ cold: null, no_cold: true })
@@ -75,7 +76,7 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
       {answer && (answer.rescues.length > 0 || tried?.spell) && (
         <ul className="hold" aria-label="What holds the dough that long">
           {answer.rescues.map((o) => {
-            const on = tried?.spell?.minutes === o.minutes && tried?.spell?.temp_c === o.temp_c;
+            const on = chosen(o);
             return (
               <li key={o.text}>
                 <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
@@ -84,7 +85,7 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
               </li>
             );
           })}
-          {tried?.spell && !answer.rescues.some((o) => o.minutes === tried.spell?.minutes && o.temp_c === tried.spell.temp_c) && (
+          {tried?.spell && !answer.rescues.some(chosen) && (
             <li>
               <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span><span />
               <Button onPress={() => change({ spell: null })}>without it</Button>

@@ -7,7 +7,7 @@ import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Pick } from "../../controls/Pick";
 import { Plate } from "../../controls/Notice";
-import { readTemp } from "../../words/format";
+import { capital, readTemp } from "../../words/format";
 import { spotsOf, SURFACES, type SurfaceKind } from "../../words/surfaces";
 
 const Form = styled.div`
@@ -40,7 +40,7 @@ export function KitchenForm() {
         temp_unit: unit,
         name: "My kitchen",
         altitude_m: 0,
-        surface: { name: surface.text.replace(/^./, (c) => c.toUpperCase()), kind, temp_c: surface.temp, power: "medium_high", spots: Number(spots) },
+        surface: { name: capital(surface.text), kind, temp_c: surface.temp, power: "medium_high", spots: Number(spots) },
       },
       { onSuccess: (k) => void go(`/k/${k.id}/new`) },
     );

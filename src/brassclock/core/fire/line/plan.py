@@ -69,7 +69,7 @@ def plan_line(spec: LineSpec, breads: int, budget_s: float = FIRST_BUDGET_S) -> 
             best = (_ends(tried), tried, "in turn")
     if best is None:
         raise ValueError("No line fits these moves: a gap is shorter than the hands allow. Widen then_max_s.")
-    return _line(spec, breads, best[1], best[2])
+    return _line(spec, breads, bound, best[1], best[2])
 
 
 def _tries(spec: LineSpec, breads: int, cycle: int) -> Iterator[tuple[int, bool, int]]:
@@ -87,7 +87,7 @@ def _ends(tasks: Sequence[Task]) -> int:
     return max(t.end_s for t in tasks) - min(t.start_s for t in tasks)
 
 
-def _line(spec: LineSpec, breads: int, tasks: Sequence[Task], method: str) -> Line:
+def _line(spec: LineSpec, breads: int, bound: int, tasks: Sequence[Task], method: str) -> Line:
     zero = min(t.start_s for t in tasks)
     moved = sorted(
         (replace(t, start_s=t.start_s - zero, end_s=t.end_s - zero) for t in tasks),
@@ -97,7 +97,7 @@ def _line(spec: LineSpec, breads: int, tasks: Sequence[Task], method: str) -> Li
     cycle = (done[-1] - done[0]) / (breads - 1) if breads > 1 else float(done[0])
     by_hands, by_spots = spec.hands_s / spec.cooks, spec.held_s / spec.spots
     return Line(
-        tuple(moved), done[-1], lower_bound(spec, breads), cycle, "hands" if by_hands >= by_spots else "spots", method,
+        tuple(moved), done[-1], bound, cycle, "hands" if by_hands >= by_spots else "spots", method,
         tuple(done[-1] - d for d in done),
     )  # fmt: skip
 
