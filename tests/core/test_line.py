@@ -18,7 +18,7 @@ from brassclock.core.fire.line.board import later_by, sooner_by, starts
 from brassclock.core.fire.line.mend import replan
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.rhythm import rhythm
-from brassclock.core.fire.line.spec import LineSpec, Op, bread_ops, calm, check_line, lower_bound
+from brassclock.core.fire.line.spec import LineSpec, Op, Station, bread_ops, calm, check_line, lower_bound
 from brassclock.services.compute import compute
 
 WORKED = tomllib.loads((Path(__file__).parents[1] / "worked" / "line.toml").read_text("utf-8"))
@@ -55,31 +55,59 @@ def test_one_pita_takes_its_moves_and_its_rests() -> None:
 
 
 def exact_s(spec: LineSpec, breads: int) -> int:
-    """The optimum by CP-SAT (`ortools`, a reference library): intervals for hands, spots in turn."""
-    model, horizon = cp_model.CpModel(), 600 + 200 * breads
-    at = [[model.new_int_var(0, horizon, "") for _ in spec.ops] for _ in range(breads)]
+    """The optimum by CP-SAT (`ortools`, a reference library): intervals for hands, for spots and for stations, rounds loaded in turn."""
+    model, horizon = cp_model.CpModel(), 600 + 250 * breads
+    rounds = [spec.moves(n + 1) for n in range(breads)]
+    at = [[model.new_int_var(0, horizon, "") for _ in m.ops] for m in rounds]
     hands = [
         model.new_fixed_size_interval_var(at[n][k], op.hands_s, "")
-        for n in range(breads)
-        for k, op in enumerate(spec.ops)
+        for n, m in enumerate(rounds)
+        for k, op in enumerate(m.ops)
     ]
     model.add_cumulative(hands, [1] * len(hands), spec.cooks)
-    for n in range(breads):
-        for k, op in enumerate(spec.ops[:-1]):
+
+    def held(n: int, first: int, last: int, since: int, recover_s: int) -> cp_model.IntervalVar:
+        length, end = model.new_int_var(0, horizon, ""), model.new_int_var(0, 2 * horizon, "")
+        model.add(end == at[n][last] + rounds[n].ops[last].hands_s + recover_s)
+        return model.new_interval_var(at[n][first] + since, length, end, "")
+
+    on = [held(n, m.load, m.unload, m.ops[m.load].off_surface_s, spec.recover_s) for n, m in enumerate(rounds)]
+    model.add_cumulative(on, [1] * breads, spec.spots)
+    for station in spec.stations:
+        there = [held(n, *stay, 0, station.recover_s) for n, m in enumerate(rounds) if (stay := m.stay(station.name))]
+        model.add_cumulative(there, [1] * len(there), station.count)
+    for n, m in enumerate(rounds):
+        for k, op in enumerate(m.ops[:-1]):
             model.add(at[n][k + 1] >= at[n][k] + op.hands_s + op.then_min_s)
             model.add(at[n][k + 1] <= at[n][k] + op.hands_s + op.then_max_s)
         if n:
-            model.add(at[n][spec.load] >= at[n - 1][spec.load])
-        if n >= spec.spots:
-            off = at[n - spec.spots][spec.unload] + spec.ops[spec.unload].hands_s
-            model.add(at[n][spec.load] + spec.ops[spec.load].off_surface_s >= off + spec.recover_s)
+            model.add(at[n][m.load] >= at[n - 1][rounds[n - 1].load])
     last = model.new_int_var(0, horizon, "")
-    model.add_max_equality(last, [a[-1] + spec.ops[-1].hands_s for a in at])
+    model.add_max_equality(last, [a[-1] + m.ops[-1].hands_s for a, m in zip(at, rounds, strict=True)])
     model.minimize(last)
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds, solver.parameters.num_workers = 20, 2
     assert solver.solve(model) == cp_model.OPTIMAL
     return round(solver.objective_value)
+
+
+GRILLED = LineSpec(bread_ops(40, 75, grilled=True), 1, 1, 15, stations=(Station("grill", 1, 10),))
+MIXED = LineSpec(bread_ops(40, 75), 2, 1, 20, (bread_ops(70, 150, topped=True),), (0, 1, 0, 1))
+
+
+@pytest.mark.parametrize(("spec", "breads"), [(GRILLED, 3), (GRILLED, 4), (MIXED, 3), (MIXED, 4)])
+def test_a_grill_and_mixed_breads_against_an_exact_solver(spec: LineSpec, breads: int) -> None:
+    best, found = exact_s(spec, breads), plan_line(spec, breads, 1.0)
+    assert check_line(spec, found.tasks) == []
+    assert lower_bound(spec, breads) <= best <= found.makespan_s <= 1.06 * best
+
+
+def test_a_grill_frees_the_pan_and_may_be_the_neck() -> None:
+    """One pan bakes the next while the grill finishes the one before; a slow grill is named."""
+    in_pan = LineSpec(bread_ops(40, 120), 1, 1, 15)
+    beside = LineSpec(bread_ops(40, 120, grilled=True), 1, 1, 15, stations=(Station("grill", 1),))
+    assert plan_line(beside, 8, 0.5).makespan_s < plan_line(in_pan, 8, 0.5).makespan_s - 120
+    assert plan_line(beside, 8, 0.5).bottleneck == "grill" and plan_line(in_pan, 8, 0.5).bottleneck == "spots"
 
 
 @pytest.mark.parametrize(
@@ -94,12 +122,18 @@ def test_small_lines_against_an_exact_solver(spots: int, cooks: int, breads: int
 
 @st.composite
 def specs(draw: st.DrawFn) -> LineSpec:
-    turn = draw(st.one_of(st.none(), st.floats(15, 90)))
-    off = (turn or 0) + draw(st.floats(15, 120))
-    ops = bread_ops(turn, off)
-    if draw(st.booleans()):
-        ops = calm(LineSpec(ops)).ops
-    return LineSpec(ops, draw(st.integers(1, 5)), draw(st.integers(1, 3)), draw(st.integers(0, 120)))
+    def ops(grilled: bool) -> tuple[Op, ...]:
+        turn = draw(st.floats(15, 90) if grilled else st.one_of(st.none(), st.floats(15, 90)))
+        return bread_ops(turn, (turn or 0) + draw(st.floats(15, 120)), grilled, draw(st.booleans()))
+
+    grill = draw(st.integers(0, 2))
+    mixed = draw(st.booleans())
+    spec = LineSpec(
+        ops(grill > 0), draw(st.integers(1, 5)), draw(st.integers(1, 3)), draw(st.integers(0, 120)),
+        (ops(False),) if mixed else (), tuple(draw(st.lists(st.integers(0, 1), min_size=30, max_size=30))) if mixed else (),
+        (Station("grill", grill, draw(st.integers(0, 30))),) if grill else (),
+    )  # fmt: skip
+    return calm(spec) if draw(st.booleans()) else spec
 
 
 @given(specs(), st.integers(1, 30))
@@ -108,7 +142,10 @@ def test_any_line_holds_and_keeps_its_bound(spec: LineSpec, breads: int) -> None
     line = plan_line(spec, breads, 0.05)
     assert check_line(spec, line.tasks) == []
     assert line.lower_bound_s <= line.makespan_s
-    assert len(line.tasks) == breads * len(spec.ops) and len(line.towel_wait_s) == breads
+    assert (
+        len(line.tasks) == sum(len(spec.moves(n).ops) for n in range(1, breads + 1))
+        and len(line.towel_wait_s) == breads
+    )
     assert line.towel_wait_s == tuple(sorted(line.towel_wait_s, reverse=True)) and line.towel_wait_s[-1] == 0
 
 

@@ -14,6 +14,7 @@ from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.day.relax import in_the_way
 from brassclock.core.day.shared import shelf_litres
+from brassclock.core.fire.heating import preheat_min
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
 from brassclock.core.rise import forecast as rise
@@ -166,7 +167,7 @@ def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float
     return BakeSpec(
         batch_of(r, first), stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
         stage_spec("ball", Stage("ball proof", 1.0, ((0.0, 0.0),), tray, None, bake.ball_ratio)),
-        mix_min=bake.knead_min + STIR_MIN, preheat_min=surface_of(r.surface).spec.preheat_min, line_min=line_min,
+        mix_min=bake.knead_min + STIR_MIN, preheat_min=preheat_min(surface_of(r.surface)), line_min=line_min,
         activity=belief_here(r, dough).mean, roll_min=ROLL_MIN, sponge=sponge,
         service_min=service_min, waves=max(waves, 1),
     )  # fmt: skip

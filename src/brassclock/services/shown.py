@@ -373,6 +373,19 @@ class MoveOut(BaseModel):
     at: dt.datetime
 
 
+class HeatingOut(BaseModel):
+    """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
+    empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings."""
+
+    preheat_s: float | None
+    charcoal_kg: float | None
+    settles_s: float
+    drift_k_min: float
+    hold: str | None
+    knob: bool
+    wipe_every: int | None
+
+
 class ProgramOut(BaseModel):
     """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
 
@@ -383,6 +396,7 @@ class ProgramOut(BaseModel):
     puff_s: float | None
     bubbles_s: float | None
     brown_s: float | None
+    heating: HeatingOut | None = None
     surface_c: float | None = None  # as the first bread measured it, its spread, and what it was set to
     surface_sd_c: float | None = None
     surface_was_c: float | None = None

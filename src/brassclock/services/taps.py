@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from contextlib import AbstractContextManager, nullcontext
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Any
 
 from sqlmodel import Session
@@ -129,9 +129,11 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     if r.bake.program:
         return r.bake.program
     turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
-    found = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
+    found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
     if work.program:
-        found |= {"second": work.program.second, "score": work.program.score.score}
+        found |= {
+            "second": work.program.second, "score": work.program.score.score, "heating": asdict(work.program.heating),
+        }  # fmt: skip
     events = work.program.baked.events if work.program else {}
     seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}
     return found | {name: events.get(event) for name, event in seen.items()}

@@ -21,12 +21,12 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.layers import YEASTED_RISE, chemical_rise, layered
+from brassclock.core.fire.heating import RECOVER_LIMIT_S
+from brassclock.core.fire.layers import YEASTED_RISE, browning, chemical_rise, layered
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import Line, LineSpec, bread_ops
 from brassclock.core.fire.program import Faults, Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff
-from brassclock.core.fire.surfaces import RECOVER_LIMIT_S
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
@@ -264,12 +264,14 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to 20 mm."
         return
     lifted = not rising.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
-    work.bread = layered(
-        puff.Bread(
-            mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
-            rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=mm <= 8 and not bake.docked,
-        ), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0,
+    bread = puff.Bread(
+        mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
+        rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,
+        browning=browning(sheet.dough, sheet.soda.excess_g_per_100g_flour if sheet.soda else 0.0),
     )  # fmt: skip
+    work.bread = layered(
+        replace(bread, pocket=bread.pocket and not bread.thick), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0
+    )
     work.maturity = maturity
     work.program = program_at(r, work, surface_of(r.surface).temp_c)
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)

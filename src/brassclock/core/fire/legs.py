@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from brassclock.core.fire.puff.model import Face, Stage
+from brassclock.core.fire.puff.model import Bread, Face, Stage
 from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface
 
 TURN_LIMIT_S = 180.0
@@ -17,7 +17,6 @@ OIL_LIMIT_S = 60.0
 AFTER_PUFF_S = 10.0
 AFTER_OIL_PUFF_S = 6.0
 AFTER_CUE_S = 5.0
-THICK_M = 0.008
 MOVES = {"inverted": "invert", "grill": "grill"}  # what the second stretch begins with; else it is turned
 
 
@@ -58,8 +57,8 @@ def _over_flame(surface: Surface, seconds: float) -> Stage:
     return Stage(seconds, False, 0.0, 25.0, 8.0, surface.flame)
 
 
-def chosen(surface: Surface, thickness_m: float) -> list[Stage]:
-    """The usual way through the heat on a surface."""
+def chosen(surface: Surface, bread: Bread) -> list[Stage]:
+    """The usual way of a bread through the heat on a surface."""
     way = surface.spec.way
     if way == "oven":
         return [_stage(surface, TURN_LIMIT_S, False, "puff", AFTER_PUFF_S), _stage(surface, SECOND_LIMIT_S, True)]
@@ -70,7 +69,7 @@ def chosen(surface: Surface, thickness_m: float) -> list[Stage]:
             _stage(surface, OIL_LIMIT_S, False, "puff", AFTER_OIL_PUFF_S),
             _stage(surface, OIL_LIMIT_S, True),
         ]
-    if thickness_m > THICK_M:
+    if bread.thick:
         return [_stage(surface, THICK_LIMIT_S, False, "cue", THICK_LIMIT_S / 4), _stage(surface, THICK_LIMIT_S, True)]
     first = _stage(surface, TURN_LIMIT_S, False, "cue", AFTER_CUE_S)
     if way == "inverted":

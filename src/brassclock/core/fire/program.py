@@ -13,12 +13,13 @@ from brassclock.core.cautions import Caution, caution
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.bands import Bands, bands
 from brassclock.core.fire.edges import DONE_C, edge_seconds, edge_temperature
-from brassclock.core.fire.legs import THICK_M, Step, as_written, chosen, second_move
+from brassclock.core.fire.heating import Heating, heating, oil_after, recovery_s
+from brassclock.core.fire.legs import Step, as_written, chosen, second_move
 from brassclock.core.fire.puff import model
 from brassclock.core.fire.puff.model import Baked, Bread, Stage
 from brassclock.core.fire.puff.params import PARAMS
 from brassclock.core.fire.risk import Score, pocket_score
-from brassclock.core.fire.surfaces import Surface, oil_after, recovery_s
+from brassclock.core.fire.surfaces import Surface
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.rise.belief import Band
 
@@ -67,6 +68,7 @@ class Program:
     surface_after_c: float
     recovery_s: float | None
     moisture_loss_frac: float
+    heating: Heating
     cautions: tuple[Caution, ...]
     why: dict[str, Why]
     ensemble: Callable[[], Bands] = field(repr=False, compare=False)
@@ -94,14 +96,16 @@ def shrunk(bread: Bread, rest_min: float | None) -> Bread:
     return replace(bread, thickness_m=bread.thickness_m / left**2, diameter_m=bread.diameter_m * left)
 
 
-def _off_s(baked: Baked, doneness: str, pocket: bool) -> float:
-    """When to take it off: cooked, pocket full, the wanted colour, but never past too dry or charred."""
+def _off_s(baked: Baked, doneness: str, bread: Bread, pocket: bool) -> float:
+    """When to take it off: cooked, pocket full, the wanted colour (a thick round's on both sides), but never past too dry or charred."""
     e = baked.events
     turn = e["second"] or 0.0
     wish = [turn + MIN_SECOND_S, e["done"] or (e["full"] or turn) + 45.0]
     if pocket and e["full"]:
         wish.append(e["full"] + 4)
-    if doneness == "golden":
+    if doneness == "golden" and bread.thick and turn:
+        wish.append(e["golden_top"] or turn + 180.0)
+    elif doneness == "golden":
         wish.append(min(t for t in (e["light_top"], e["golden_bottom"], turn + 60) if t))
     if doneness == "charred":
         wish.append(e["golden_top"] or turn + 90)
@@ -130,7 +134,7 @@ def _bake(
 
 def events_on(bread: Bread, surface: Surface, altitude_m: float = 0.0) -> dict[str, float | None]:
     """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of it."""
-    return _bake(_laid_on(bread, surface), surface, chosen(surface, bread.thickness_m), altitude_m).events
+    return _bake(_laid_on(bread, surface), surface, chosen(surface, bread), altitude_m).events
 
 
 def plan_bread(
@@ -145,14 +149,16 @@ def plan_bread(
 ) -> Program:
     """The program of one bread on one surface, as given by `steps` or chosen for the surface."""
     faults = faults or Faults()
+    if faults.bench_flour_g_m2 is not None:
+        surface = replace(surface, dust_kg_m2=faults.bench_flour_g_m2 / 1000)
     bread = shrunk(_laid_on(bread, surface), faults.rest_min)
 
     def legs_of(surface: Surface) -> list[Stage]:
-        return as_written(surface, steps) if steps else chosen(surface, bread.thickness_m)
+        return as_written(surface, steps) if steps else chosen(surface, bread)
 
     legs = legs_of(surface)
     whole = _bake(bread, surface, legs, altitude_m)
-    off_s = float(whole.events["off"] or 0.0) if steps else _off_s(whole, doneness, bread.pocket and not docked)
+    off_s = float(whole.events["off"] or 0.0) if steps else _off_s(whole, doneness, bread, bread.pocket and not docked)
     baked = _bake(bread, surface, _cut(legs, whole, off_s), altitude_m)
 
     def ensemble() -> Bands:
@@ -182,6 +188,7 @@ def plan_bread(
     return Program(
         replace(whole, loss_frac=baked.loss_frac), second_move(surface), turn_s, off_s, _edge_s(bread, surface, baked),
         _score(bread, surface, whole, faults, docked), after_c, back_s, baked.loss_frac,
+        heating(surface, baked.heat_taken_j_m2, off_s + (back_s if back_s is not None else off_s)),
         tuple(_cautions(bread, surface)), _whys(bread, surface, whole), ensemble,
     )  # fmt: skip
 
@@ -219,7 +226,7 @@ def _left(surface: Surface, baked: Baked, bread: Bread) -> tuple[float, float | 
 
 def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
     """How long each edge of a thick round stands on the plate afterwards; None for a thin one, and where nothing stands."""
-    if bread.thickness_m <= THICK_M or surface.spec.way not in ("turned", "lidded"):
+    if not bread.thick or surface.spec.way not in ("turned", "lidded"):
         return None
     grown = bread.thickness_m * bread.rise_g
     middle_c = float(np.median(baked.temp_c[-1]))
@@ -278,7 +285,7 @@ def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
     if not 2 <= mm <= 15 or not 140 <= surface.temp_c <= 500:
         found.append(caution("outside_tested_range"))
     found += [caution(code) for code in STEP_CAUTIONS.get(surface.spec.way, ())]
-    if (surface.heat or surface.spec.heat) == "charcoal":
+    if surface.heat_kind == "charcoal":
         found.append(caution("charcoal_fumes"))
     if surface.spec.way == "inverted" and surface.heat == "ceramic":
         found.append(caution("ceramic_hob"))

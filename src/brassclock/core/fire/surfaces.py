@@ -1,4 +1,4 @@
-"""The hot surfaces: what each gives a bread from below and above, and how it comes back after one.
+"""The hot surfaces: what each gives a bread from below and above.
 
 Faces (gas C, convection W/m2K, radiation C, emissivity, vapour Pa) and hob fluxes are practice and
 judgement; materials are handbook order, from memory.
@@ -9,13 +9,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-import numpy as np
-from numpy.typing import NDArray
-
 from brassclock.core.fire.puff.model import Face, Plate
-from brassclock.core.fire.puff.params import MATERIALS
+from brassclock.core.fire.puff.params import PARAMS
 
-Array = NDArray[np.float64]
 HOB_W_M2 = {"low": 8_000.0, "medium": 12_000.0, "medium_high": 16_000.0, "high": 22_000.0}
 OPEN_FACE = Face(30, 10, 30, 0.9, 1200)
 LID_FACE = Face(110, 10, 120, 0.9, 75_000)  # full of steam
@@ -24,15 +20,11 @@ FLAME_FACES = {  # what an upturned bread sees
     "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
-RECOVERED_K = {
-    "wall": 60.0,
-    "floor": 40.0,
-}  # judgement: near enough to the start for the next bread; a clay oven's range is wide
-RECOVERED_USUAL_K = 20.0
-RECOVER_LIMIT_S = 900.0
-OIL_KG, OIL_J_KGK, OIL_W = 1.5, 2000.0, 1200.0  # judgement: a small wok of oil, and what reaches it of the flame
 WETTING_FILM = 0.15  # kg/m2
 DRY_CONTACT = {"dry": None, "film": 300.0, "pool": 300.0}  # W/m2K where the bread no longer wets: oil fills the gaps
+FAT_K = 0.13  # W/mK of a fat at 200 C, order of handbooks, from memory
+PEEL_DUST_KG_M2 = 0.03  # practice: flour left beneath a bread that slid from a peel
+DUST_KG_M3, DUST_K = 500.0, 0.06  # loose flour: handbook order, from memory
 STUCK_CONTACT = 200.0  # W/m2K: a wetted back stuck to wall or plate
 DOOR_TAU_S, DOOR_BACK_S = 12.0, 60.0  # judgement: an open door takes the oven's air this fast; it comes back so
 BREAD_DIP_K = 10.0  # judgement: of the oven's air, for each cold bread beside the first
@@ -54,7 +46,6 @@ class SurfaceKind:
     need_c: float
     most_c: float
     usual_c: float
-    preheat_min: float
     heat: str = "gas"
     most_spots: int = 6
 
@@ -69,18 +60,18 @@ class SurfaceKind:
 
 
 KINDS: dict[str, SurfaceKind] = {
-    "stone_oven": SurfaceKind("Baking stone in an oven", "stone", 15, "oven", 230, 330, 275, 45, "electric"),
-    "steel_oven": SurfaceKind("Steel in an oven", "steel", 6, "oven", 230, 330, 265, 40, "electric"),
-    "iron_plate": SurfaceKind("Iron plate", "iron", 6, "turned", 190, 300, 240, 10),
-    "skillet": SurfaceKind("Skillet", "iron", 5, "turned", 190, 300, 230, 6, most_spots=2),
-    "clay_wall": SurfaceKind("Clay wall", "clay", 50, "wall", 350, 520, 430, 90, "charcoal", 12),
+    "stone_oven": SurfaceKind("Baking stone in an oven", "stone", 15, "oven", 230, 330, 275, "electric"),
+    "steel_oven": SurfaceKind("Steel in an oven", "steel", 6, "oven", 230, 330, 265, "electric"),
+    "iron_plate": SurfaceKind("Iron plate", "iron", 6, "turned", 190, 300, 240),
+    "skillet": SurfaceKind("Skillet", "iron", 5, "turned", 190, 300, 230, most_spots=2),
+    "clay_wall": SurfaceKind("Clay wall", "clay", 50, "wall", 350, 520, 430, "charcoal", 12),
     "inverted_plate": SurfaceKind(
-        "Iron plate turned over the flame", "iron", 5, "inverted", 190, 300, 240, 8, most_spots=2
+        "Iron plate turned over the flame", "iron", 5, "inverted", 190, 300, 240, most_spots=2
     ),
-    "lidded_pan": SurfaceKind("Pan with a lid", "iron", 5, "lidded", 170, 260, 200, 5, most_spots=2),
-    "flame_oven": SurfaceKind("Oven with a live flame", "stone", 30, "floor", 300, 450, 370, 60, "gas"),
-    "oil": SurfaceKind("Oil", "iron", 3, "oil", 175, 205, 190, 10, most_spots=4),
-    "pan_then_grill": SurfaceKind("Pan, then under the grill", "iron", 5, "grill", 190, 300, 240, 8, most_spots=2),
+    "lidded_pan": SurfaceKind("Pan with a lid", "iron", 5, "lidded", 170, 260, 200, most_spots=2),
+    "flame_oven": SurfaceKind("Oven with a live flame", "stone", 30, "floor", 300, 450, 370, "gas"),
+    "oil": SurfaceKind("Oil", "iron", 3, "oil", 175, 205, 190, most_spots=4),
+    "pan_then_grill": SurfaceKind("Pan, then under the grill", "iron", 5, "grill", 190, 300, 240, most_spots=2),
 }
 
 
@@ -89,7 +80,7 @@ class Surface:
     """A surface in use: kind, temperature [C], hob power for plates, oven air [C] for stones, and how bread meets it.
 
     `heat`: gas, ceramic, charcoal or electric (None: the kind's usual). `greased`: dry, film or pool. `wetted` None is as the kind wants it.
-    `breads` go in at once, with the door open for `door_s`.
+    `breads` go in at once, with the door open for `door_s`. `dust_kg_m2` is the flour beneath them (None: the kind's usual).
     """
 
     kind: str
@@ -104,10 +95,16 @@ class Surface:
     nonstick: bool = False
     breads: int = 1
     door_s: float = 0.0
+    dust_kg_m2: float | None = None
 
     @property
     def spec(self) -> SurfaceKind:
         return KINDS[self.kind]
+
+    @property
+    def heat_kind(self) -> str:
+        """What heats it: gas, ceramic, charcoal or electric."""
+        return self.heat or self.spec.heat
 
     @property
     def plate(self) -> Plate:
@@ -157,7 +154,7 @@ class Surface:
     @property
     def flame(self) -> Face:
         """What an upturned bread, or one under the grill, sees."""
-        return GRILL_FACE if self.spec.way == "grill" else FLAME_FACES[self.heat or self.spec.heat]
+        return GRILL_FACE if self.spec.way == "grill" else FLAME_FACES[self.heat_kind]
 
     @property
     def below(self) -> tuple[float, float, float]:
@@ -177,69 +174,23 @@ class Surface:
         return (self.air_c - 25.0) * (1 - math.exp(-self.door_s / DOOR_TAU_S)) + BREAD_DIP_K * (self.breads - 1)
 
     @property
+    def dust(self) -> float:
+        """Flour between bread and surface [kg/m2]."""
+        usual = PEEL_DUST_KG_M2 if self.spec.way in ("oven", "floor") else 0.0
+        return usual if self.dust_kg_m2 is None else self.dust_kg_m2
+
+    @property
     def contact(self) -> dict[str, float]:
         """Parameters of the puff model that this surface sets."""
         found: dict[str, float] = {}
         dry = STUCK_CONTACT if self.wet_back else DRY_CONTACT[self.greased]
         if dry is not None:
             found["h_dry"] = dry
+        if self.greased != "dry" and not self.wet_back:
+            found["k_gap"] = FAT_K
+        between = self.dust / (DUST_KG_M3 * DUST_K)  # m2K/W
+        if between > 0:
+            found |= {k: 1 / (1 / (found.get(k) or PARAMS[k].value) + between) for k in ("h_wet", "h_dry")}
         if self.spec.way == "oil":
             found["dry_limit"] = FRIED_DRY
         return found
-
-
-def oil_after(surface: Surface, taken_j_m2: float, area_m2: float) -> tuple[float, float]:
-    """(temperature of the oil after a bread [C], seconds until it is back within 5 K)."""
-    fall = taken_j_m2 * area_m2 / (OIL_KG * OIL_J_KGK)
-    return surface.temp_c - fall, max(fall - 5.0, 0.0) * OIL_KG * OIL_J_KGK / OIL_W
-
-
-def recovery_s(surface: Surface, plate_cells_c: Array, pause_s: float = RECOVER_LIMIT_S) -> tuple[float | None, Array]:
-    """Seconds until the emptied surface is near enough its start again, and its cells after `pause_s`.
-
-    None when it is not back within `pause_s`. The contact face lies under its open or oven air; the
-    hob gives all it has until the start is reached.
-    """
-    near_k = RECOVERED_K.get(surface.spec.way, RECOVERED_USUAL_K)
-    return idle(surface.plate, plate_cells_c, surface.empty, surface.below, pause_s, near_k)
-
-
-def idle(
-    plate: Plate, plate_cells_c: Array, top: Face, below: tuple[float, float, float], pause_s: float,
-    near_k: float = RECOVERED_USUAL_K,
-) -> tuple[float | None, Array]:  # fmt: skip
-    """An empty plate left for `pause_s`: when it is within `near_k` of its own start, and its cells then.
-
-    One-dimensional conduction, backward Euler of 1 s. Cells run from the back to the contact face.
-    """
-    mat = MATERIALS[plate.material]
-    count = len(plate_cells_c)
-    width = 1.6 ** np.arange(count)[::-1]
-    dz = plate.thickness_m * width / width.sum()
-    flux, back_c, back_h = below
-    tk, rk = plate.temp_c + 273.15, top.rad_c + 273.15
-    h_top = top.h_w_m2k + top.emissivity * 5.67e-8 * (tk**2 + rk**2) * (tk + rk) + 1e-12
-    te = (top.h_w_m2k * top.gas_c + (h_top - top.h_w_m2k) * top.rad_c) / h_top
-    matrix = np.diag(mat.rho * mat.c * dz)
-    given = np.zeros(count)
-    for j in range(count - 1):
-        g = mat.k / (0.5 * (dz[j] + dz[j + 1]))
-        matrix[j, j] += g
-        matrix[j + 1, j + 1] += g
-        matrix[j, j + 1] -= g
-        matrix[j + 1, j] -= g
-    for at, h, t in ((0, back_h + 1e-12, back_c), (-1, h_top, te)):
-        g = 1 / (1 / h + dz[at] / 2 / mat.k)
-        matrix[at, at] += g
-        given[at] += g * t
-    inverse = np.linalg.inv(matrix)
-    cells = np.array(plate_cells_c, dtype=float)
-    back_at: float | None = None
-    for second in range(math.ceil(pause_s)):
-        if back_at is None and cells[-1] >= plate.temp_c - near_k:
-            back_at = float(second)
-        fired = given.copy()
-        if cells[-1] < plate.temp_c:
-            fired[0] += flux
-        cells = inverse @ (mat.rho * mat.c * dz * cells + fired)
-    return back_at, cells

@@ -8,13 +8,14 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from brassclock.core.evidence import refuse
-from brassclock.core.fire.layers import MOST_SHARE, layered
+from brassclock.core.fire.layers import MOST_SHARE, browning, layered
 from brassclock.core.fire.legs import Step
 from brassclock.core.fire.program import Faults, plan_bread
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
+from brassclock.core.weigh.soda import soda_balance
 from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out, why_out
@@ -114,8 +115,11 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
     if q.surface.kind not in SURFACES:
         raise refuse("/surface/kind", f"“{q.surface.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
     b = q.bread
+    tint = 1.0
     if b.lines:
-        x0 = mass_dough(b.lines).water_per_dry
+        dough = mass_dough(b.lines)
+        soda = soda_balance(dough)
+        x0, tint = dough.water_per_dry, browning(dough, soda.excess_g_per_100g_flour if soda else 0.0)
     elif b.hydration_frac is not None:
         x0 = (b.hydration_frac + 0.14) / 0.86
     else:
@@ -130,7 +134,7 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
     bread = Bread(
-        mm / 1000, diameter / 100, x0, b.temp_c, rise_g=RISE_G[b.intent],
+        mm / 1000, diameter / 100, x0, b.temp_c, rise_g=RISE_G[b.intent], browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
     )  # fmt: skip
     for name, layer in (("stuffed", b.stuffed), ("topped", b.topped)):

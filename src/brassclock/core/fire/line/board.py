@@ -57,6 +57,8 @@ class Board:
         self.spec, self.horizon = spec, horizon
         self.taken = [0] * spec.cooks
         self.free_at = [0] * spec.spots
+        self.there = {s.name: [0] * s.count for s in spec.stations}  # when each place of a station is free again
+        self.recover = {s.name: s.recover_s for s in spec.stations}
         self.tasks: list[Task] = []
 
     def fits(self, op: Op, since: int = 0) -> int:
@@ -68,29 +70,38 @@ class Board:
 
     def put(self, number: int, op: int, start: int, spot: int) -> None:
         """A move at a time at which it fits."""
-        o = self.spec.ops[op]
+        o = self.spec.moves(number).ops[op]
         bits = ((1 << o.hands_s) - 1) << start
         cook = next(k for k, taken in enumerate(self.taken) if not taken & bits)
         self.taken[cook] |= bits
-        self.tasks.append(Task(number, o.name, spot + 1, cook + 1, start, start + o.hands_s))
-        if o.frees_spot:
-            self.free_at[spot] = start + o.hands_s + self.spec.recover_s
+        self._lies(o, Task(number, o.name, spot + 1, cook + 1, start, start + o.hands_s))
 
     def keep(self, task: Task, op: int) -> None:
-        """A move that began: it stays where it was, and its spot is held until the bread is off it."""
-        o = self.spec.ops[op]
-        self.tasks.append(task)
+        """A move that began: it stays where it was, and what it took is held until the bread is off it."""
+        o = self.spec.moves(task.round_no).ops[op]
         self.taken[task.cook - 1] |= ((1 << o.hands_s) - 1) << task.start_s
         if o.takes_spot:
             self.free_at[task.spot - 1] = HELD
+        self._lies(o, task)
+
+    def _lies(self, o: Op, task: Task) -> None:
+        self.tasks.append(task)
         if o.frees_spot:
             self.free_at[task.spot - 1] = task.end_s + self.spec.recover_s
+        if o.takes:
+            free = self.there[o.takes]
+            free[free.index(min(free))] = HELD
+        if o.frees:
+            free = self.there[o.frees]
+            if HELD in free:
+                free[free.index(HELD)] = task.end_s + self.recover[o.frees]
 
     def insert(
         self, number: int, since: int, load_since: int, late: bool, widen: int = 0, done: Sequence[Task] = ()
     ) -> bool:
         """One bread as early as it goes on the spot that is free first; `late` rolls at the last moment. False when it does not fit."""
-        ops, load = self.spec.ops, self.spec.load
+        moves = self.spec.moves(number)
+        ops, load = moves.ops, moves.load
         spot = (
             done[0].spot - 1
             if done and len(done) > load
@@ -113,6 +124,9 @@ class Board:
             if k == load:
                 least = max(self.free_at[spot] - ops[k].off_surface_s, load_since)
                 reach[k] = reach[k] >> least << least
+            if ops[k].takes:
+                least = min(self.there[ops[k].takes])
+                reach[k] = reach[k] >> least << least
             if not reach[k]:
                 return False
         for k in range(len(ops) - 2, first - 1, -1):
@@ -125,7 +139,8 @@ class Board:
 
     def _place(self, number: int, reach: list[int], first: int, spot: int, late: bool, widen: int) -> None:
         """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest."""
-        ops, pivot = self.spec.ops, max(self.spec.load, first)
+        moves = self.spec.moves(number)
+        ops, pivot = moves.ops, max(moves.load, first)
         at: dict[int, int] = {pivot: first_bit(reach[pivot])}
         for k in range(pivot + 1, len(ops)):
             p, o = ops[k - 1].hands_s, ops[k - 1]

@@ -23,19 +23,16 @@ def in_turn(spec: LineSpec, breads: int, pace: int, late: bool, ahead: int = 0) 
 
     The first is loaded only when `ahead` more could be ready for the heat.
     """
-    longest = sum(o.hands_s + o.then_max_s for o in spec.ops)
-    board = Board(spec, 2 * (breads + 2) * (spec.held_s + spec.hands_s) + longest)
-    before = sum(o.hands_s for o in spec.ops[: spec.load])
-    load_since = spec.head_s(spec.load) + ahead * before // spec.cooks if ahead else 0
+    board = Board(spec, 2 * (breads + 2) * (spec.held_s + spec.hands_s) + max(k.longest_s for k in spec.kinds))
+    first = spec.moves(1)
+    before = sum(o.hands_s for o in first.ops[: first.load])
+    load_since = first.head_s(first.load) + ahead * before // spec.cooks if ahead else 0
     for number in range(1, breads + 1):
         if not board.insert(number, 0, load_since, late):
             return None
-        load_since = (
-            next(
-                t.start_s for t in reversed(board.tasks) if t.round_no == number and t.move == spec.ops[spec.load].name
-            )
-            + pace
-        )
+        moves = spec.moves(number)
+        load = moves.names[moves.load]
+        load_since = next(t.start_s for t in reversed(board.tasks) if (t.round_no, t.move) == (number, load)) + pace
     return board.tasks
 
 
@@ -95,11 +92,22 @@ def _line(spec: LineSpec, breads: int, bound: int, tasks: Sequence[Task], method
     )
     done = sorted(max(t.end_s for t in moved if t.round_no == n) for n in range(1, breads + 1))
     cycle = (done[-1] - done[0]) / (breads - 1) if breads > 1 else float(done[0])
-    by_hands, by_spots = spec.hands_s / spec.cooks, spec.held_s / spec.spots
     return Line(
-        tuple(moved), done[-1], bound, cycle, "hands" if by_hands >= by_spots else "spots", method,
-        tuple(done[-1] - d for d in done),
+        tuple(moved), done[-1], bound, cycle, _neck(spec, breads), method, tuple(done[-1] - d for d in done)
     )  # fmt: skip
+
+
+def _neck(spec: LineSpec, breads: int) -> str:
+    """What holds the line up: hands, spots, or a station by its name: what all breads together want of each, over how many there are."""
+    rounds = [spec.moves(n) for n in range(1, breads + 1)]
+    wants = {
+        "hands": sum(k.hands_s for k in rounds) / spec.cooks,
+        "spots": sum(k.on_s + spec.recover_s for k in rounds) / spec.spots,
+    }
+    for station in spec.stations:
+        stays = [(k, stay) for k in rounds if (stay := k.stay(station.name))]
+        wants[station.name] = sum(k.between_s(*stay) + station.recover_s for k, stay in stays) / station.count
+    return max(wants, key=lambda name: wants[name])
 
 
 def saved_s(spec: LineSpec, breads: int, line: Line, budget_s: float = FIRST_BUDGET_S) -> tuple[int, int]:

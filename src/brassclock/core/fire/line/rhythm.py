@@ -26,7 +26,9 @@ class _TimeUp(Exception):
 
 @lru_cache(maxsize=64)
 def rhythm(spec: LineSpec, budget_s: float = RHYTHM_BUDGET_S) -> Rhythm | None:
-    """The shortest cycle found in the time, one bread to a cycle, for any number of cooks; None when there was none."""
+    """The shortest cycle found in the time, one bread to a cycle, for any number of cooks; None when there was none, or breads are mixed."""
+    if spec.order:
+        return None
     until = time.monotonic() + budget_s
     try:
         for cycle in range(spec.cycle_bound_s, spec.cycle_bound_s + MOST_CYCLE_TRIES):
@@ -40,7 +42,7 @@ def rhythm(spec: LineSpec, budget_s: float = RHYTHM_BUDGET_S) -> Rhythm | None:
 
 def _phases(spec: LineSpec, cycle: int, until: float) -> list[int] | None:
     """Starts of every move about the load, so that breads `cycle` apart never want the same hands; None when there are none."""
-    ops, load, whole = spec.ops, spec.load, (1 << cycle) - 1
+    ops, load, whole = spec.ops, spec.kinds[0].load, (1 << cycle) - 1
     order = [*range(load + 1, len(ops)), *range(load - 1, -1, -1)]
     at: dict[int, int] = {load: 0}
     failed: set[tuple[int, int, tuple[int, ...]]] = set()
@@ -80,8 +82,18 @@ def _phases(spec: LineSpec, cycle: int, until: float) -> list[int] | None:
 
 
 def _holds(spec: LineSpec, at: dict[int, int], cycle: int, k: int) -> bool:
-    """Whether the spots are enough once the move that frees one is placed."""
-    if k != spec.unload:
-        return True
-    on = at[k] + spec.ops[k].hands_s - (at[spec.load] + spec.ops[spec.load].off_surface_s) + spec.recover_s
-    return on <= spec.spots * cycle
+    """Whether spots and stations are enough once the move that frees one is placed."""
+    moves, op = spec.kinds[0], spec.ops[k]
+    if op.frees_spot:
+        on = at[k] + op.hands_s - (at[moves.load] + spec.ops[moves.load].off_surface_s) + spec.recover_s
+        if on > spec.spots * cycle:
+            return False
+    for station in spec.stations:
+        stay = moves.stay(station.name)
+        if (
+            stay
+            and op.frees == station.name
+            and at[k] + op.hands_s - at[stay[0]] + station.recover_s > station.count * cycle
+        ):
+            return False
+    return True

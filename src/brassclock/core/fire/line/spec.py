@@ -18,6 +18,7 @@ class Op:
     """One hand move of a bread: its seconds of hands, and between which gaps the next one follows [s].
 
     `takes_spot`: the bread lies on its spot from `off_surface_s` into the move. `frees_spot`: the spot is free when the move ends.
+    `takes`, `frees`: a second station (a grill, an oven) by its name, from the move's start to the end of the one that frees it.
     """
 
     name: str
@@ -27,16 +28,24 @@ class Op:
     off_surface_s: int = 0
     takes_spot: bool = False
     frees_spot: bool = False
+    takes: str = ""
+    frees: str = ""
 
 
 @dataclass(frozen=True)
-class LineSpec:
-    """The line: its moves in order, spots, cooks, and how long a spot needs between breads [s]."""
+class Station:
+    """A second place of heat: how many breads it holds, and how long it needs between two [s]."""
+
+    name: str
+    count: int = 1
+    recover_s: int = 0
+
+
+@dataclass(frozen=True)
+class Moves:
+    """The moves of one kind of bread, in order."""
 
     ops: tuple[Op, ...]
-    spots: int = 1
-    cooks: int = 1
-    recover_s: int = 0
 
     def __post_init__(self) -> None:
         if not any(o.takes_spot for o in self.ops) or not any(o.frees_spot for o in self.ops):
@@ -55,23 +64,27 @@ class LineSpec:
         return next(i for i, o in enumerate(self.ops) if o.frees_spot)
 
     @cached_property
-    def held_s(self) -> int:
-        """From contact to the next bread's contact, at the least: on the heat, off it, and the spot's recovery."""
-        on = sum(o.hands_s + o.then_min_s for o in self.ops[self.load : self.unload]) + self.ops[self.unload].hands_s
-        return on - self.ops[self.load].off_surface_s + self.recover_s
-
-    @cached_property
     def hands_s(self) -> int:
         """Seconds of hands for one bread."""
         return sum(o.hands_s for o in self.ops)
 
     @cached_property
-    def cycle_bound_s(self) -> int:
-        """No line repeats faster than this."""
-        longest = max(o.hands_s for o in self.ops)
-        return max(
-            math.ceil(self.hands_s / self.cooks), math.ceil(self.held_s / self.spots), longest if self.cooks == 1 else 1
-        )
+    def names(self) -> tuple[str, ...]:
+        return tuple(o.name for o in self.ops)
+
+    @cached_property
+    def on_s(self) -> int:
+        """From contact until the spot is free, at the least."""
+        return self.between_s(self.load, self.unload) - self.ops[self.load].off_surface_s
+
+    @cached_property
+    def longest_s(self) -> int:
+        """From the first move to the end of the last, at the most."""
+        return sum(o.hands_s + o.then_max_s for o in self.ops)
+
+    def between_s(self, first: int, last: int) -> int:
+        """From the start of one move to the end of another, at the least."""
+        return sum(o.hands_s + o.then_min_s for o in self.ops[first:last]) + self.ops[last].hands_s
 
     def head_s(self, op: int) -> int:
         """From a bread's first move to its move `op`, at the least."""
@@ -80,6 +93,66 @@ class LineSpec:
     def tail_s(self, op: int) -> int:
         """From the end of a bread's move `op` to the end of its last, at the least."""
         return sum(a.then_min_s + b.hands_s for a, b in pairwise(self.ops[op:]))
+
+    def stay(self, station: str) -> tuple[int, int] | None:
+        """Which moves take and free a station; None when the bread never goes there."""
+        takes = [i for i, o in enumerate(self.ops) if o.takes == station]
+        frees = [i for i, o in enumerate(self.ops) if o.frees == station]
+        return (takes[0], frees[0]) if takes and frees else None
+
+
+@dataclass(frozen=True)
+class LineSpec:
+    """The line: its moves in order, spots, cooks, and how long a spot needs between breads [s].
+
+    Mixed breads: `others` are the moves of further kinds, `order` the kind of each round (0 is `ops`; empty: all of them).
+    """
+
+    ops: tuple[Op, ...]
+    spots: int = 1
+    cooks: int = 1
+    recover_s: int = 0
+    others: tuple[tuple[Op, ...], ...] = ()
+    order: tuple[int, ...] = ()
+    stations: tuple[Station, ...] = ()
+
+    def __post_init__(self) -> None:
+        for moves in self.kinds:
+            for o in moves.ops:
+                for name in (o.takes, o.frees):
+                    if name and name not in {s.name for s in self.stations}:
+                        raise ValueError(f"“{o.name}” goes to “{name}”, which is no station. Name it among them.")
+
+    @cached_property
+    def kinds(self) -> tuple[Moves, ...]:
+        return tuple(Moves(ops) for ops in (self.ops, *self.others))
+
+    def moves(self, number: int) -> Moves:
+        """The moves of a round, counted from 1."""
+        return self.kinds[self.order[number - 1]] if self.order else self.kinds[0]
+
+    @cached_property
+    def held_s(self) -> int:
+        """From contact to the next bread's contact, at the least, of the kind that lies longest."""
+        return max(k.on_s for k in self.kinds) + self.recover_s
+
+    @cached_property
+    def hands_s(self) -> int:
+        """Seconds of hands for one bread, of the kind that wants most."""
+        return max(k.hands_s for k in self.kinds)
+
+    @cached_property
+    def cycle_bound_s(self) -> int:
+        """No line of such breads repeats faster than this."""
+        longest = max(o.hands_s for o in self.ops)
+        bound = max(
+            math.ceil(self.hands_s / self.cooks), math.ceil(self.held_s / self.spots), longest if self.cooks == 1 else 1
+        )
+        for station in self.stations:
+            stay = self.kinds[0].stay(station.name)
+            if stay:
+                bound = max(bound, math.ceil((self.kinds[0].between_s(*stay) + station.recover_s) / station.count))
+        return bound
 
 
 @dataclass(frozen=True)
@@ -117,42 +190,80 @@ class Line:
         return self.makespan_s - self.first_load_s
 
 
-def bread_ops(turn_s: float | None, off_s: float) -> tuple[Op, ...]:
-    """The moves of a bread that is turned `turn_s` and taken off `off_s` after contact (None: never turned)."""
+GRILL = "grill"
+TOP_S, TOP_LEAD_S = 12, (0, 30)  # practice: a topping goes on at the last moment, or its water soaks the round
+
+
+def bread_ops(turn_s: float | None, off_s: float, grilled: bool = False, topped: bool = False) -> tuple[Op, ...]:
+    """The moves of a bread that is turned `turn_s` and taken off `off_s` after contact (None: never turned).
+
+    `grilled`: it is not turned but goes under the grill, and leaves its pan to the next. `topped` just before it is loaded.
+    """
     over = LOAD_S - CONTACT_S
     roll, brush = Op("roll", ROLL_S, *RELAX_S), Op("brush", BRUSH_S)
-    off = Op("off", OFF_S, 0, 20, frees_spot=True)
+    before = (roll, Op("top", TOP_S, *TOP_LEAD_S)) if topped else (roll,)
+    off = Op("off", OFF_S, 0, 20, frees_spot=not grilled, frees=GRILL if grilled else "")
     if turn_s is None:
         side = max(round(off_s) - over, 0)
-        return roll, Op("load", LOAD_S, side, side + TOL_S, CONTACT_S, True), off, brush
+        return *before, Op("load", LOAD_S, side, side + TOL_S, CONTACT_S, True), off, brush
     first = max(round(turn_s) - over, 0)
     second = max(round(off_s - turn_s) - TURN_S, 0)
     load = Op("load", LOAD_S, first, first + TOL_S, CONTACT_S, True)
-    return roll, load, Op("turn", TURN_S, second, second + TOL_S), off, brush
+    turn = Op("turn", TURN_S, second, second + TOL_S, frees_spot=grilled, takes=GRILL if grilled else "")
+    return *before, load, turn, off, brush
 
 
 def calm(spec: LineSpec) -> LineSpec:
     """The same line with room to breathe: longer moves, so that a slip of some seconds is taken up."""
 
-    def padded(i: int, o: Op) -> Op:
-        more = ROLL_PAD_S if i < spec.load else TOUCH_PAD_S if o.takes_spot or i > spec.unload else 0
-        return replace(o, hands_s=o.hands_s + more)
+    def padded(moves: Moves) -> tuple[Op, ...]:
+        def more(i: int, o: Op) -> int:
+            return ROLL_PAD_S if i < moves.load else TOUCH_PAD_S if o.takes_spot or i > moves.unload else 0
 
-    return replace(spec, ops=tuple(padded(i, o) for i, o in enumerate(spec.ops)))
+        return tuple(replace(o, hands_s=o.hands_s + more(i, o)) for i, o in enumerate(moves.ops))
+
+    first, *others = (padded(k) for k in spec.kinds)
+    return replace(spec, ops=first, others=tuple(others))
 
 
 def lower_bound(spec: LineSpec, breads: int) -> int:
-    """Seconds that `breads` breads take at the least: by the hands over any stretch of moves, and by the spots."""
-    m = len(spec.ops)
+    """Seconds that `breads` breads take at the least: by the hands over any stretch of moves, by the spots, and by each station.
+
+    Of mixed breads: each kind as if it were alone, and all of them by their hands and their time on the spots.
+    """
+    if not spec.order:
+        return _bound_of(spec, spec.kinds[0], breads)
+    rounds = [spec.moves(n) for n in range(1, breads + 1)]
+    alone = max(_bound_of(spec, k, rounds.count(k)) for k in set(rounds))
+    hands = math.ceil(sum(k.hands_s for k in rounds) / spec.cooks)
+    on = math.ceil((sum(k.on_s + spec.recover_s for k in rounds) - spec.spots * spec.recover_s) / spec.spots)
+    ends = min(k.head_s(k.load) + k.ops[k.load].off_surface_s for k in rounds) + min(k.tail_s(k.unload) for k in rounds)
+    return max(alone, hands, on + ends)
+
+
+def _bound_of(spec: LineSpec, moves: Moves, breads: int) -> int:
+    m = len(moves.ops)
     hands = max(
-        spec.head_s(c) + math.ceil(breads * sum(o.hands_s for o in spec.ops[c : d + 1]) / spec.cooks) + spec.tail_s(d)
+        moves.head_s(c)
+        + math.ceil(breads * sum(o.hands_s for o in moves.ops[c : d + 1]) / spec.cooks)
+        + moves.tail_s(d)
         for c in range(m)
         for d in range(c, m)
     )
     turns, more = divmod(breads - 1, spec.spots)
-    load = spec.ops[spec.load].hands_s
-    surface = spec.head_s(spec.load) + more // spec.cooks * load + turns * spec.held_s + load + spec.tail_s(spec.load)
-    return max(hands, surface)
+    load = moves.ops[moves.load].hands_s
+    held = moves.on_s + spec.recover_s
+    surface = moves.head_s(moves.load) + more // spec.cooks * load + turns * held + load + moves.tail_s(moves.load)
+    bound = max(hands, surface)
+    for station in spec.stations:
+        stay = moves.stay(station.name)
+        if stay:
+            there = moves.between_s(*stay)
+            rounds = (breads - 1) // station.count
+            bound = max(
+                bound, moves.head_s(stay[0]) + rounds * (there + station.recover_s) + there + moves.tail_s(stay[1])
+            )
+    return bound
 
 
 def check_line(spec: LineSpec, tasks: Sequence[Task], widen: int = 0) -> list[str]:
@@ -163,20 +274,32 @@ def check_line(spec: LineSpec, tasks: Sequence[Task], widen: int = 0) -> list[st
         wrong += [f"cook {cook} has two moves at {b.start_s} s" for a, b in pairwise(mine) if b.start_s < a.end_s]
     if any(t.cook > spec.cooks or t.spot > spec.spots for t in tasks):
         wrong.append("a cook or a spot too many")
-    names = [o.name for o in spec.ops]
     spans: dict[int, list[tuple[int, int, int]]] = {}
+    stays: dict[str, list[tuple[int, int]]] = {}
     for number in {t.round_no for t in tasks}:
-        own = sorted((t for t in tasks if t.round_no == number), key=lambda t: names.index(t.move))
-        if [t.move for t in own] != names:
+        moves = spec.moves(number)
+        own = sorted((t for t in tasks if t.round_no == number), key=lambda t: moves.names.index(t.move))
+        if tuple(t.move for t in own) != moves.names:
             wrong.append(f"round {number} misses a move")
             continue
-        for op, a, b in zip(spec.ops, own, own[1:], strict=False):
+        for op, a, b in zip(moves.ops, own, own[1:], strict=False):
             if not op.then_min_s <= b.start_s - a.end_s <= op.then_max_s + widen:
                 wrong.append(f"round {number}: {b.start_s - a.end_s} s between {a.move} and {b.move}")
-        contact = own[spec.load].start_s + spec.ops[spec.load].off_surface_s
-        spans.setdefault(own[spec.load].spot, []).append((contact, own[spec.unload].end_s, number))
+        contact = own[moves.load].start_s + moves.ops[moves.load].off_surface_s
+        spans.setdefault(own[moves.load].spot, []).append((contact, own[moves.unload].end_s, number))
+        for station in spec.stations:
+            stay = moves.stay(station.name)
+            if stay:
+                stays.setdefault(station.name, []).append(
+                    (own[stay[0]].start_s, own[stay[1]].end_s + station.recover_s)
+                )
     for spot, held in spans.items():
         for (_, free, one), (contact, _, other) in pairwise(sorted(held)):
             if contact < free + spec.recover_s:
                 wrong.append(f"spot {spot} takes round {other} {contact - free} s after round {one}")
+    for station in spec.stations:
+        there = stays.get(station.name, [])
+        for at, _ in there:
+            if sum(begin <= at < end for begin, end in there) > station.count:
+                wrong.append(f"{station.name} holds too many at {at} s")
     return wrong

@@ -26,13 +26,16 @@ SAT0_C, SAT_STEP_C, SAT_COUNT = -30.0, 0.25, 1001
 X_LOW, X_COUNT = 0.004, 1024
 LIVE_GRID = (20, 8)
 COARSE_GRID = (12, 5)
+THICK_GROWN_M = 0.0092  # practice: what a sheet of 8 mm swells to
 FAMILIES = (stepper.lookup, stepper.smooth, stepper.gas_growth, stepper.face_evaporation)
 bake_stepper = Stepper(stepper.bake, FAMILIES, fastmath=True)
 
 
 @dataclass(frozen=True)
 class Bread:
-    """A rolled piece. `water_per_dry` X0 [kg/kg]; `rise_g` is the most the sheet swells before it parts."""
+    """A rolled piece. `water_per_dry` X0 [kg/kg]; `rise_g` is the most the sheet swells before it parts; `browning` is how fast it
+    browns over a lean dough.
+    """
 
     thickness_m: float
     diameter_m: float
@@ -44,6 +47,12 @@ class Bread:
     pocket: bool = True
     hole_area_m2: float = 0.0
     film_kg_m2: float = 0.0
+    browning: float = 1.0
+
+    @property
+    def thick(self) -> bool:
+        """Whether it is a thick round once it has swollen: baked through rather than puffed, its edges stood on the plate."""
+        return self.thickness_m * self.rise_g > THICK_GROWN_M
 
 
 @dataclass(frozen=True)
@@ -91,7 +100,7 @@ class Stage:
 
 @dataclass(frozen=True)
 class Baked:
-    """Event times [s from contact, None when they do not happen], carpet, losses and the plate after."""
+    """Event times [s from contact, None when they do not happen], carpet, losses, heat taken and what of it is unaccounted for, and the plate after."""
 
     events: dict[str, float | None]
     s: Array
@@ -103,6 +112,7 @@ class Baked:
     pocket_frac: float
     loss_frac: float
     heat_taken_j_m2: float
+    unaccounted_j_m2: float
     plate_cells_c: Array
     brown: tuple[float, float]
     char: tuple[float, float]
@@ -156,17 +166,19 @@ def done_temp_c(x0: float, pressure_pa: float) -> float:
 def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overrides: dict[str, float]) -> Array:
     v = {name: p.value for name, p in PARAMS.items()} | overrides
     mat = MATERIALS[plate.material]
-    spot = mat.effusivity / (mat.effusivity + v["spot_effusivity"])
+    spot = v["gap"] / v["k_gap"] + math.pi * v["spot_radius"] / (
+        4 * mat.k
+    )  # m2K/W: the gap, and the heat drawn together to the spot
     return np.array([
         pressure_pa, bread.temp_c, bread.water_per_dry, bread.rho_kg_m3, bread.gas_frac, bread.rise_g,
         bread.diameter_m / 2, bread.hole_area_m2, 1.0 if bread.pocket else 0.0, bread.film_kg_m2,
         v["h_wet"], v["h_dry"], v["k_ec"], v["f_contact"], v["f_free"], v["tau_c"],
         v["h_p"], v["b_ev"], v["e_bubbles"], v["r_onset"], v["j_leak"], v["g_pocket"],
-        v["g_blister"], v["char_300"], v["brown_k"], v["brown_ea"],
+        v["g_blister"], v["char_300"], v["brown_k"] * bread.browning, v["brown_ea"],
         v["k_crust"], v["sorption_a"], v["sorption_b"], v["d_w"], v["t_set"],
         mat.k, mat.rho * mat.c, plate.thickness_m, spot,
         done_temp_c(bread.water_per_dry, pressure_pa), v["dry_limit"],
-        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C,
+        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C
     ])  # fmt: skip
 
 
@@ -225,6 +237,7 @@ def simulate(
         pocket_frac=float(out[1]),
         loss_frac=float(out[0]),
         heat_taken_j_m2=float(out[4]),
+        unaccounted_j_m2=float(out[5]),
         plate_cells_c=out[6 : 6 + plates].copy(),
         brown=(float(out[6 + plates]), float(out[7 + plates])),
         char=(float(out[8 + plates]), float(out[9 + plates])),

@@ -22,9 +22,20 @@ PARAMS: dict[str, Param] = {
     "r_onset": Param(6.5, "-", 5, 9, F, "gas expansion at which the sheet parts"),
     "j_leak": Param(5e-4, "kg/(m2 s)", 2e-4, 1e-3, F, "steam through a sound skin"),
     "g_pocket": Param(500, "W/(m2 K)", 100, 600, J, "across an open pocket full of steam"),
-    "spot_effusivity": Param(900, "W s½/(m2 K)", 600, 1500, F, "of the dry skin in a spot; form contact temperature"),
+    "spot_radius": Param(
+        0.003, "m", 1e-3, 6e-3, J, "of a brown spot; constriction of heat to a disc, published: Carslaw & Jaeger"
+    ),
+    "gap": Param(40e-6, "m", 2e-5, 1e-4, F, "between a dry spot and what it lies on; " + BREAD_CASES),
+    "k_gap": Param(
+        0.033,
+        "W/(m K)",
+        0.03,
+        0.17,
+        P,
+        "steam at 180 C in that gap, order of handbooks; a fat instead where there is one",
+    ),
     "g_blister": Param(120, "W/(m2 K)", 60, 200, F, "through a blister's membrane"),
-    "char_300": Param(0.20, "1/s", 0.1, 0.3, F, "charring at 300 C"),
+    "char_300": Param(0.25, "1/s", 0.1, 0.3, F, "charring at 300 C"),
     "brown_k": Param(42_000, "1/s", 20_000, 80_000, F, "browning, first order"),
     "brown_ea": Param(64_151, "J/mol", 55_000, 75_000, F, "browning, first order"),
     "k_crust": Param(0.08, "W/(m K)", 0.05, 0.12, P, "dry crust"),

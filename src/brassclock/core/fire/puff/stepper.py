@@ -15,7 +15,8 @@ EVENTS = 17
 # 0 bubbles, 1 set bottom face, 2 set top face, 3 flip, 4 puff, 5 full, 6 done, 7 too dry,
 # 8/9 light A/B, 10/11 golden A/B, 12/13 charred A/B, 14 stage-2 start, 15 taken off, 16 all of it at 75 C
 CORE_C = 75.0
-OIL_SPOT = 0.8  # of the way from the face to the oil
+OIL_SPOT_H = 500.0  # W/m2K of boiling oil on a blister (frying with bubbles, order published, from memory)
+SPOT_M = 0.0003  # a spot's skin: its water has to go before it browns
 SIGMA = 5.670374e-8
 LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
 LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
@@ -65,7 +66,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     h_p, b_ev, e_b, r_on, j_leak, g_pocket = p[16], p[17], p[18], p[19], p[20], p[21]
     g_blister, char300, brown_k, brown_ea = p[22], p[23], p[24], p[25]
     k_cr, sa, sb, d_w, t_set = p[26], p[27], p[28], p[29], p[30]
-    plate_k, plate_rc, plate_l, spot_f = p[31], p[32], p[33], p[34]
+    plate_k, plate_rc, plate_l, r_spot = p[31], p[32], p[33], p[34]
     done_t, dry_limit, xb0, xdx, sat0, satdx = p[35], p[36], p[37], p[38], p[39], p[40]
     length = edges[n]
     t = np.full(n, t0)
@@ -99,14 +100,12 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     steam = np.zeros(n)
     told = np.zeros(n)
     half = n // 2
-    xsp = np.zeros(2)
+    gone = np.zeros(2)
     leaf = np.zeros(2)
     leaf_w = np.zeros(2)
     te_s = np.zeros(2)
     ht_s = np.zeros(2)
     face_g = np.zeros(2)
-    xsp[0] = x0 + film * (1.0 + x0) / (0.0003 * rho0)
-    xsp[1] = x0
     brown = np.zeros(2)
     char = np.zeros(2)
     skin = min(0.18 * length, 0.0008)
@@ -116,6 +115,8 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     mass0 = rho0 * length
     lost = 0.0
     heat_in = 0.0
+    given = 0.0
+    kept = 0.0
     flipped = False
     opened = False
     dwell = 0.0
@@ -126,7 +127,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     t0_k = t0 + 273.15
     dry0 = pressure - lookup(psat, t0, sat0, satdx)
     phi_b = 0.12 * (phi0 / 0.12) ** 0.3
-    m_sp = 0.0003 * rho0 / (1.0 + x0)
+    water_sp = rho0 * x0 / (1.0 + x0)
     tb0 = lookup(tb, x0, xb0, xdx)
     for e in range(EVENTS):
         events[e] = -1.0
@@ -277,6 +278,16 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 heat_in += contact * dt
             elif oil:
                 heat_in += (face_g[0] * (te_s[0] - rhs[m]) + face_g[1] * (te_s[1] - rhs[nn - 1])) * dt
+            given += contact * dt
+            for side in range(2):
+                i = 0 if side == 0 else n - 1
+                if side == 0 and on_plate > 0.5:
+                    continue
+                given += face_g[side] * (te_s[side] - rhs[m + i]) * dt
+                if not oil:
+                    ev, slope = (evap_a, slope_a) if side == 0 else (evap_b, slope_b)
+                    latent = 2.5009e6 - 2360.0 * told[i] - 1.35 * told[i] * told[i]
+                    given -= latent * (ev + slope * (rhs[m + i] - told[i])) * dt
             # boiling
             for i in range(n):
                 star = told[i] + capa[i] * (rhs[m + i] - told[i]) / cap[i]
@@ -293,6 +304,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                         xn = min(max(xn, 0.004), x[i])
                     steam[i] = s[i] * (x[i] - xn)
                     t[i] = star - latent * steam[i] / cap[i]
+                    kept += latent * steam[i]
                     x[i] = xn
                 else:
                     t[i] = star
@@ -334,6 +346,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                         moving -= take
                         x[i] += take / s[i]
                         t[i] += latent * take / cap[i]
+                        kept -= latent * take
                 left += moving
             lost += left
             if opened:
@@ -342,6 +355,8 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 volume = min(max(volume, 0.0), vfull)
             else:
                 escaped_last += left
+            for i in range(n):
+                kept += cap[i] * (t[i] - told[i])
             # liquid water evens out
             for i in range(n - 1):
                 flow = d_w * rho0 / (1.0 + x0) * (x[i] - x[i + 1]) / (0.5 * (dz[i] + dz[i + 1])) * dt
@@ -356,14 +371,19 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
             for side in range(2):
                 face = bottom if side == 0 else top
                 i = 0 if side == 0 else n - 1
+                # a spot's skin dries outside in; what is dry (`crust` deep) keeps the heat of the gap beneath it, or of the gas
+                wet0 = film if face == 0 else 0.0
+                crust = max(gone[face] - wet0, 0.0) / water_sp
                 if side == 0 and on_plate > 0.5:
-                    src, f, drying = surface, spot_f, 1.5 * h_c * (surface - tb0)
+                    src, f = surface, crust / k_cr / (crust / k_cr + r_spot)
+                    drying = (surface - tb0) / (crust / k_cr + r_spot)
                 else:
-                    share = OIL_SPOT if oil else ht_s[side] / (ht_s[side] + g_blister)
-                    src, f, drying = te_s[side], share, ht_s[side] * (te_s[side] - tb0)
-                xsp[face] = max(0.0, xsp[face] - max(drying, 0.0) * dt / (2.26e6 * m_sp))
+                    h_out = OIL_SPOT_H if oil else ht_s[side]
+                    src, f, drying = te_s[side], h_out / (h_out + g_blister), h_out * (te_s[side] - tb0)
+                gone[face] = min(gone[face] + max(drying, 0.0) * dt / 2.26e6, wet0 + water_sp * 0.5 * length)
+                left_x = (1.0 + x0) / (SPOT_M * rho0) * max(SPOT_M * water_sp + wet0 - gone[face], 0.0)
                 sp = t[i] + f * (src - t[i])
-                gate = 1.0 / (1.0 + math.exp(-(0.12 - xsp[face]) / 0.03))
+                gate = 1.0 / (1.0 + math.exp(-(0.12 - left_x) / 0.03))
                 cool = min(sp, 250.0) + 273.15
                 brown[face] += brown_k * math.exp(-brown_ea / (8.314 * cool)) * gate * dt
                 char[face] += char300 * math.exp(-14434.0 * (1.0 / (sp + 273.15) - 1.0 / 573.15)) * gate * dt
@@ -457,6 +477,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     out[1] = volume / vfull
     out[2] = surface
     out[4] = heat_in
+    out[5] = given - kept
     if events[15] < 0.0:
         events[15] = time
         out[3] = out[0]
