@@ -8,7 +8,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house
-from brassclock.services import bakes, fire_views, rescues, taps, views, whatifs
+from brassclock.services import bakes, fire_views, hearth_views, rescues, taps, views, whatifs
 from brassclock.services.given import (
     BakeChange,
     BakeIn,
@@ -99,27 +99,27 @@ def set_status(path: BakePath, body: StatusIn):
 @blueprint.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, **PROBLEMS})
 def get_hearth(path: BakePath):
     """The live hearth: spots, due moves, towel."""
-    return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
 def tap(path: BakePath, body: TapIn):
     """Something done or seen. The same key twice is one tap."""
     taps.tap(house(), path.bake_id, body)
-    return views.hearth_out(house(), path.bake_id).model_dump(mode="json"), 201
+    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json"), 201
 
 
 @blueprint.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
 def move_tap(path: TapPath, body: TapChange):
     """Backdate a tap."""
     taps.move_tap(house(), path.bake_id, path.tap_id, body)
-    return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
 def undo_tap(path: TapPath):
     taps.undo_tap(house(), path.bake_id, path.tap_id)
-    return views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json")
 
 
 @blueprint.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeOut, **PROBLEMS})

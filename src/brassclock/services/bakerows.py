@@ -11,7 +11,7 @@ from sqlmodel import Session
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import Spell
 from brassclock.core.day.shared import Shared
-from brassclock.core.fire.surfaces import Surface
+from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.services import hours
 from brassclock.services.given import STEP_KINDS
@@ -24,6 +24,7 @@ from brassclock.store.tables import Bake, Kitchen, Outcome, PlanChange, Reading,
 from brassclock.store.tables import Surface as SurfaceRow
 
 JUST_MIXED = dt.timedelta(minutes=30)
+DOOR_S = 6.0  # practice: the door stands open so long for each bread of a batch
 AIR_KEPT = dt.timedelta(days=6)
 
 
@@ -115,4 +116,8 @@ def surface_of(row: SurfaceRow | None) -> Surface:
     """The core's surface of a row; an iron plate when the bake has none."""
     if row is None:
         return Surface("iron_plate", 240.0)
-    return Surface(row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick)
+    together = row.spots if KINDS[row.kind].oven else 1
+    return Surface(
+        row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick,
+        breads=together, door_s=DOOR_S * together if together > 1 else 0.0,
+    )  # fmt: skip

@@ -12,6 +12,7 @@ from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program
+from brassclock.core.fire.towel import feel, softness
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.house import House, Refused
@@ -21,6 +22,7 @@ from brassclock.services.work import Rows, Work
 
 NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the Weigh leaf."
 LEAST_M = 0.001
+LEFT_MIN = 5.0
 LONG_LINE_S = 1.5  # of looking for a line while the cook reads
 
 
@@ -55,7 +57,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
         edge_s=program.edge_s,
         matters=list(program.bands.matters),
         carpet=carpet_out(program),
-        line=line_out(line, begin),
+        line=line_out(line, begin, program.moisture_loss_frac),
         cautions=caution_out(program.cautions),
         why=why_out(program.why),
     )
@@ -69,7 +71,7 @@ def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> out.ChanceOut
     return out.ChanceOut(p=p, p10=low, p90=high, breads=len(judged))
 
 
-def line_out(line: Line, begin: dt.datetime, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
+def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
     """A line with its instants: the first load is at `begin`, rolling before it."""
     zero = line.first_load_s
     return out.HeatLineOut(
@@ -81,7 +83,7 @@ def line_out(line: Line, begin: dt.datetime, saved: tuple[int, int] | None = Non
             for t in line.tasks
         ],
         minutes=line.from_load_s / 60, bound_min=(line.lower_bound_s - zero) / 60, bottleneck=line.bottleneck, cycle_s=line.cycle_s,
-        towel_min=max(line.towel_wait_s, default=0) / 60, spot_saves_s=saved[0] if saved else None,
+        towel_min=max(line.towel_wait_s, default=0) / 60, towel_feel=feel(softness(max(line.towel_wait_s, default=0), loss_frac)), spot_saves_s=saved[0] if saved else None,
         cook_saves_s=saved[1] if saved else None,
     )  # fmt: skip
 
@@ -96,7 +98,12 @@ def best_line(house: House, bake_id: int) -> out.HeatLineOut:
     spec, rounds = works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE_S)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return line_out(found, begin, saved_s(spec, rounds, found, LONG_LINE_S / 3))
+    return line_out(
+        found,
+        begin,
+        work.program.moisture_loss_frac if work.program else 0.0,
+        saved_s(spec, rounds, found, LONG_LINE_S / 3),
+    )
 
 
 def carpet_out(program: Program) -> out.CarpetOut:
@@ -122,14 +129,14 @@ def ifs(house: House, bake_id: int) -> out.FireIfsOut:
     bread, temp_c = work.bread, works.surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
     tried = [
-        ("half a millimetre thinner", replace(work, bread=thinner), temp_c, None), ("half a millimetre thicker", replace(work, bread=thicker), temp_c, None),
-        ("20 °C hotter", work, temp_c + 20, None), ("20 °C cooler", work, temp_c - 20, None),
-        ("baked right after rolling", work, temp_c, 0.0),
+        ("half a millimetre thinner", replace(work, bread=thinner), temp_c, None, 0.0), ("half a millimetre thicker", replace(work, bread=thicker), temp_c, None, 0.0),
+        ("20 °C hotter", work, temp_c + 20, None, 0.0), ("20 °C cooler", work, temp_c - 20, None, 0.0),
+        ("baked right after rolling", work, temp_c, 0.0, 0.0), (f"left bare {LEFT_MIN:.0f} min more", work, temp_c, None, LEFT_MIN),
     ]  # fmt: skip
     return out.FireIfsOut(
         ifs=[
-            _if_out(words, works.program_at(r, changed, at_c, rest_min), work.program)
-            for words, changed, at_c, rest_min in tried
+            _if_out(words, works.program_at(r, changed, at_c, rest_min, lies_min), work.program)
+            for words, changed, at_c, rest_min, lies_min in tried
             if changed.bread is not None and changed.bread.thickness_m > LEAST_M
         ]
     )

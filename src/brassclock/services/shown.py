@@ -432,7 +432,7 @@ class LineTaskOut(BaseModel):
 
 class HeatLineOut(BaseModel):
     """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
-    towel, and (once looked for) what another spot or pair of hands would save."""
+    towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save."""
 
     tasks: list[LineTaskOut]
     minutes: float
@@ -440,6 +440,7 @@ class HeatLineOut(BaseModel):
     bottleneck: str
     cycle_s: float
     towel_min: float
+    towel_feel: str
     spot_saves_s: int | None
     cook_saves_s: int | None
 
@@ -498,6 +499,15 @@ class SpotOut(BaseModel):
     side: str
     since: dt.datetime | None
     until: dt.datetime | None
+    grill: bool = False
+
+
+class TowelOut(BaseModel):
+    """A round in the towel: since when, and how it feels by now."""
+
+    round_no: int
+    since: dt.datetime
+    feel: str
 
 
 class TapOut(BaseModel):
@@ -510,7 +520,8 @@ class TapOut(BaseModel):
 
 
 class HearthOut(BaseModel):
-    """The live hearth: everything the hands need, cheap to ask for."""
+    """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
+    than planned it ends."""
 
     clock: ClockOut
     bake_id: int
@@ -526,6 +537,9 @@ class HearthOut(BaseModel):
     off: list[int]
     lost: list[int]
     taps: list[TapOut]
+    line: list[LineTaskOut]
+    late_s: float
+    towel: list[TowelOut]
     last_off_at: dt.datetime | None
 
 

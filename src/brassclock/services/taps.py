@@ -109,7 +109,7 @@ def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
     moves = core_taps(r.taps)
     wrong = hearths.impossible(
         moves, hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp()),
-        works.rounds_of_rows(r), works.spots_of(r),
+        works.rounds_of_rows(r), works.spots_of(r), works.grill_of(r, None if r.bake.program else works.work_of(r).program),
     )  # fmt: skip
     if wrong:
         raise Refused(wrong)
@@ -133,6 +133,7 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     if work.program:
         found |= {
             "second": work.program.second, "score": work.program.score.score, "heating": asdict(work.program.heating),
+            "loss_frac": work.program.moisture_loss_frac,
         }  # fmt: skip
     events = work.program.baked.events if work.program else {}
     seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}

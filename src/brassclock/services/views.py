@@ -1,4 +1,4 @@
-"""What the screens are given: a bake with every leaf, the Bench, and the live hearth."""
+"""What the screens are given: a bake with every leaf, and the Bench."""
 
 from __future__ import annotations
 
@@ -9,7 +9,6 @@ import numpy as np
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c, hours_between
-from brassclock.core.fire import hearth as hearths
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.weigh.methods import methods
@@ -18,7 +17,8 @@ from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
 from brassclock.services.day import change_text
-from brassclock.services.fire_views import fire_out, program_out, surface_out
+from brassclock.services.fire_views import fire_out
+from brassclock.services.hearth_views import hearth_of, taps_out
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.leavens import belief_of, leaven_of
@@ -26,7 +26,6 @@ from brassclock.services.rise_views import banded_at, rest_out, rise_out
 from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
 from brassclock.services.steps import steps_of
-from brassclock.services.taps import core_taps
 from brassclock.services.ways_out import fits
 from brassclock.services.work import Rows, Work
 from brassclock.store import bakes as bake_rows
@@ -130,13 +129,6 @@ def leaf_now(leaves: list[out.LeafOut]) -> str:
     return next((x.leaf for x in leaves if x.state == "now"), "keep")
 
 
-def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
-    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
-    return hearths.hearth(
-        core_taps(r.taps), works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s
-    )
-
-
 def say_of(r: Rows, work: Work) -> list[out.SayPart]:
     """The say-line of one bake."""
     bake = r.bake
@@ -197,62 +189,6 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
         rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work, judged), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
     )  # fmt: skip
-
-
-def taps_out(r: Rows) -> list[out.TapOut]:
-    return [out.TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in r.taps]
-
-
-def hearth_out(house: House, bake_id: int) -> out.HearthOut:
-    """The live hearth of a bake."""
-    with house.look() as session:
-        r = works.load(house, session, bake_id)
-        clock = clock_out(house, session, r.kitchen)
-        # once the line has begun its program is frozen: nothing of the rest is needed, and this is asked for every second
-        known = r.bake.program is not None and r.bake.count
-        work = Work() if known else works.work_of(r)
-    state = hearth_of(r, work)
-    rounds = works.rounds_of(r.bake, work.sheet)
-
-    def instant(seconds: float | None) -> dt.datetime | None:
-        return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
-
-    started = any(t.kind == "load" for t in r.taps)
-    due = [
-        out.MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=instant(d.at_s) if d.at_s else r.now)
-        for d in state.due
-    ]
-    return out.HearthOut(
-        clock=clock, bake_id=bake_id, name=r.bake.name, rounds=rounds, started=started, finished=state.finished,
-        program=program_out(r, work), surface=surface_out(r),
-        spots=[
-            out.SpotOut(
-                number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=instant(s.since_s),
-                until=instant(s.until_s),
-            )
-            for s in state.spots
-        ],
-        due=due, waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=taps_out(r),
-        last_off_at=_last_off(r, work, state, started),
-    )  # fmt: skip
-
-
-def _last_off(r: Rows, work: Work, state: hearths.Hearth, started: bool) -> dt.datetime | None:
-    """When the last round comes off, if the pace is kept."""
-    if not started or state.finished:
-        return None
-    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
-    frees = []
-    for spot in state.spots:
-        due = next((d.at_s for d in state.due if d.spot == spot.number and d.move != "load"), None)
-        left = off_s - (turn_s or 0.0) if spot.side == "a" and turn_s is not None else 0.0
-        frees.append(max(due + left if due else spot.until_s or 0.0, r.now.timestamp()) + (recover_s if due else 0.0))
-    last = max((f - recover_s for f in frees), default=0.0)
-    for _ in state.waiting:
-        k = min(range(len(frees)), key=lambda i: frees[i])
-        last = frees[k] + off_s
-        frees[k] = last + recover_s
-    return dt.datetime.fromtimestamp(last, dt.UTC)
 
 
 def brief_of(r: Rows, work: Work) -> out.BakeBrief:
@@ -334,4 +270,4 @@ def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime
     return min((at for at in found if at > now), default=None)
 
 
-__all__ = ["bake_out", "bench_out", "hearth_out", "lower_first", "next_move_at", "weigh_out"]
+__all__ = ["bake_out", "bench_out", "lower_first", "next_move_at", "weigh_out"]

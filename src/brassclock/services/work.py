@@ -24,7 +24,7 @@ from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.layers import YEASTED_RISE, browning, chemical_rise, layered
 from brassclock.core.fire.line.plan import plan_line
-from brassclock.core.fire.line.spec import Line, LineSpec, bread_ops
+from brassclock.core.fire.line.spec import GRILL, Line, LineSpec, Station, bread_ops
 from brassclock.core.fire.program import Faults, Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.rise import course as yeast
@@ -277,13 +277,16 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
 
 
-def program_at(r: Rows, work: Work, temp_c: float, rest_min: float | None = None) -> Program:
-    """The program of a computed bake's bread with its surface at a temperature, and so long rested after rolling (None: enough)."""
+def program_at(
+    r: Rows, work: Work, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
+) -> Program:  # fmt: skip
+    """The program of a computed bake's bread with its surface at a temperature, so long rested after rolling (None: enough) or lying bare."""
     assert work.bread is not None
     bake = r.bake
+    bare_min = (bake.skin_min or 0.0) + lies_min
     return plan_bread(
         work.bread, replace(surface_of(r.surface), temp_c=temp_c), doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
-        faults=Faults(bake.uneven_frac, bake.skin_min, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
+        faults=Faults(bake.uneven_frac, bare_min or None, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
     )  # fmt: skip
 
 
@@ -294,9 +297,18 @@ def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
 
 
 def line_spec(r: Rows, program: Program | None) -> LineSpec:
-    """The moves, spots and hands of a bake's line."""
+    """The moves, spots, hands and grill of a bake's line."""
     turn_s, off_s, recover_s = timing_of(r.bake, program)
-    return LineSpec(bread_ops(turn_s, off_s), spots_of(r), r.kitchen.cooks, math.ceil(recover_s))
+    grill = grill_of(r, program)
+    ops = bread_ops(turn_s, off_s, bool(grill), bool((r.bake.filling or {}).get("topping")))
+    stations = (Station(GRILL, grill),) if grill else ()
+    return LineSpec(ops, spots_of(r), r.kitchen.cooks, math.ceil(recover_s), stations=stations)
+
+
+def grill_of(r: Rows, program: Program | None) -> int:
+    """Places under the grill: as many as pans, where breads go from one to the other; else none."""
+    second = (r.bake.program or {}).get("second") or (program.second if program else "turn")
+    return spots_of(r) if second == GRILL else 0
 
 
 def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:

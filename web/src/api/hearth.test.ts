@@ -6,7 +6,7 @@ const T0 = Date.parse("2026-11-25T01:00:00Z");
 const iso = (s: number) => new Date(T0 + s * 1000).toISOString();
 const start = (rounds: number, spots: number): Hearth =>
   ({
-    rounds, started: false, finished: false, waiting: Array.from({ length: rounds }, (_, i) => i + 1), off: [], lost: [], taps: [], last_off_at: null,
+    rounds, started: false, finished: false, waiting: Array.from({ length: rounds }, (_, i) => i + 1), off: [], lost: [], taps: [], line: [], late_s: 0, towel: [], last_off_at: null,
     program: { turn_s: 40, off_s: 60, recover_s: 10, puff_s: 45, bubbles_s: 30, brown_s: 20 },
     spots: Array.from({ length: spots }, (_, i) => ({ number: i + 1, state: "free", round_no: null, side: "a", since: null, until: null })),
     due: [{ move: "load", round_no: 1, spot: 1, at: iso(0) }],
@@ -36,6 +36,19 @@ describe("a tap shown before the server has answered", () => {
     }
     expect(hearth.finished).toBe(true);
     expect(hearth.due).toEqual([]);
+  });
+
+  it("loads when the line has it, and frees the pan for the next while the grill finishes", () => {
+    const two = start(3, 1);
+    two.line = [{ move: "load", round_no: 2, spot: 1, cook: 1, hands_s: 8, at: iso(95) }];
+    two.spots.push({ ...two.spots[0]!, number: 2, grill: true });
+    two.program.second = "grill";
+    let hearth = withTap(two, tap("load", 1, 1), T0);
+    hearth = withTap(hearth, tap("turn", 1, 1), T0 + 40_000);
+    expect(hearth.spots.map((s) => s.state)).toEqual(["recovering", "busy"]);
+    expect(hearth.due.map((d) => [d.move, d.spot, d.at])).toEqual([["off", 2, iso(60)], ["load", 1, iso(95)]]);
+    hearth = withTap(hearth, tap("off", 1, 2), T0 + 61_000);
+    expect([hearth.off, hearth.spots[1]!.state]).toEqual([[1], "recovering"]);
   });
 
   it("stores what was seen without moving anything, newest last", () => {

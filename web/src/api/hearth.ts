@@ -17,6 +17,7 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
   const spots = hearth.spots.map((s) => ({ ...s }));
   const spot = spots.find((s) => s.number === tap.spot);
   if (!spot || tap.round_no == null) return hearth;
+  const grilled = program.second === "grill" && spots.some((s) => s.grill);
   let due = hearth.due.filter((d) => d.spot !== spot.number && d.move !== "load");
   let waiting = [...hearth.waiting];
   let off = [...hearth.off];
@@ -27,22 +28,27 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
     const first = program.turn_s ?? program.off_s;
     due.push({ move: program.turn_s == null ? "off" : "turn", round_no: tap.round_no, spot: spot.number, at: iso(at + first * 1000) });
   } else if (tap.kind === "turn") {
-    spot.side = "b";
-    due.push({ move: "off", round_no: tap.round_no, spot: spot.number, at: iso(at + (program.off_s - (program.turn_s ?? 0)) * 1000) });
+    const there = grilled ? spots.find((s) => s.grill && s.state !== "busy") : spot;
+    if (!there) return hearth;
+    Object.assign(there, { state: "busy", round_no: tap.round_no, side: "b", since: spot.since });
+    if (there !== spot) Object.assign(spot, { state: "recovering", round_no: null, since: iso(at), until: iso(at + program.recover_s * 1000) });
+    due.push({ move: "off", round_no: tap.round_no, spot: there.number, at: iso(at + (program.off_s - (program.turn_s ?? 0)) * 1000) });
   } else if (tap.kind === "off" || tap.kind === "fell") {
     if (tap.kind === "off") off = [...off, tap.round_no];
     else lost = [...lost, tap.round_no];
-    Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + program.recover_s * 1000) });
+    Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + (spot.grill ? 0 : program.recover_s * 1000)) });
   }
-  const idle = spots.filter((s) => s.state !== "busy").sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
+  const planned = new Map(hearth.line.filter((t) => t.move === "load").map((t) => [t.round_no, instant(t.at)]));
+  const idle = spots.filter((s) => s.state !== "busy" && !s.grill).sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
   idle.forEach((s, i) => {
     const next = waiting[i];
-    if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: s.until ?? iso(at) });
+    if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: iso(Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0)) });
   });
   due = due.sort(byTime);
+  const line = hearth.line.filter((t) => t.round_no !== tap.round_no || (t.move !== tap.kind && tap.kind !== "fell"));
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
   const taps = [...hearth.taps, { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) }];
   if (!MOVES.has(tap.kind)) return { ...hearth, taps };
   const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");
-  return { ...hearth, spots, due, waiting, off, lost, taps, started: true, finished };
+  return { ...hearth, spots, due, waiting, off, lost, taps, line, started: true, finished };
 }

@@ -2528,7 +2528,8 @@ export interface components {
         };
         /**
          * HearthOut
-         * @description The live hearth: everything the hands need, cheap to ask for.
+         * @description The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
+         *     than planned it ends.
          */
         HearthOut: {
             /** Bake Id */
@@ -2540,6 +2541,10 @@ export interface components {
             finished: boolean;
             /** Last Off At */
             last_off_at: string | null;
+            /** Late S */
+            late_s: number;
+            /** Line */
+            line: components["schemas"]["LineTaskOut"][];
             /** Lost */
             lost: number[];
             /** Name */
@@ -2556,13 +2561,15 @@ export interface components {
             surface: components["schemas"]["SurfaceOut"] | null;
             /** Taps */
             taps: components["schemas"]["TapOut"][];
+            /** Towel */
+            towel: components["schemas"]["TowelOut"][];
             /** Waiting */
             waiting: number[];
         };
         /**
          * HeatLineOut
          * @description The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
-         *     towel, and (once looked for) what another spot or pair of hands would save.
+         *     towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save.
          */
         HeatLineOut: {
             /** Bottleneck */
@@ -2579,6 +2586,8 @@ export interface components {
             spot_saves_s: number | null;
             /** Tasks */
             tasks: components["schemas"]["LineTaskOut"][];
+            /** Towel Feel */
+            towel_feel: string;
             /** Towel Min */
             towel_min: number;
         };
@@ -2588,6 +2597,27 @@ export interface components {
             joules: number;
             /** Name */
             name: string;
+        };
+        /**
+         * HeatingOut
+         * @description How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
+         *     empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings.
+         */
+        HeatingOut: {
+            /** Charcoal Kg */
+            charcoal_kg: number | null;
+            /** Drift K Min */
+            drift_k_min: number;
+            /** Hold */
+            hold: string | null;
+            /** Knob */
+            knob: boolean;
+            /** Preheat S */
+            preheat_s: number | null;
+            /** Settles S */
+            settles_s: number;
+            /** Wipe Every */
+            wipe_every: number | null;
         };
         /**
          * HoursOut
@@ -3480,6 +3510,8 @@ export interface components {
              * @default 0
              */
             colour_steps?: number;
+            /** @default null */
+            heating?: components["schemas"]["HeatingOut"] | null;
             /** Off S */
             off_s: number;
             /** Puff S */
@@ -3976,6 +4008,11 @@ export interface components {
         };
         /** SpotOut */
         SpotOut: {
+            /**
+             * Grill
+             * @default false
+             */
+            grill?: boolean;
             /** Number */
             number: number;
             /** Round No */
@@ -4297,6 +4334,21 @@ export interface components {
             bakes: components["schemas"]["TogetherBake"][];
             /** How */
             how: string;
+        };
+        /**
+         * TowelOut
+         * @description A round in the towel: since when, and how it feels by now.
+         */
+        TowelOut: {
+            /** Feel */
+            feel: string;
+            /** Round No */
+            round_no: number;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
         };
         /** TraceOut */
         TraceOut: {

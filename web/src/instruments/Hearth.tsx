@@ -1,8 +1,9 @@
 import styled from "styled-components";
-import { Swell } from "./Profile";
+import { Swell, swellPath } from "./Profile";
 
 export interface SpotView {
   number: number;
+  name: string;
   state: "free" | "busy" | "recovering";
   round: number | null;
   verb: string;
@@ -16,17 +17,19 @@ export interface SpotView {
 }
 
 const Spot = styled.button`
-  border: 0; background: none; padding: 0; display: grid; justify-items: center; gap: 0; min-width: 0; flex: 1 1 240px; max-width: 360px; color: inherit;
+  border: 0; background: none; padding: 0; display: grid; justify-items: center; gap: 0; min-width: 0; width: 100%; color: inherit;
   .under { font: 600 19px/1.2 var(--text); display: flex; justify-content: space-between; width: min(190px, 100%); }
   > svg:not(.disc) { max-width: 100%; }
   @media (max-width: 600px) { .under { font-size: 16px; } .under span:first-child { display: none; } flex-basis: 130px; }
   svg.disc { width: min(100%, 30vh, 300px); height: auto; display: block; }
+  circle.sweep { transition: stroke-dasharray 0.25s linear; }
+  @media (prefers-reduced-motion: reduce) { circle.sweep { transition: none; } }
   &:disabled { cursor: default; }
 `;
 const R = 100;
 
-/** A spot of the surface as it lies: the bread a bone disc, its sweep to the next action, its side view. */
-export function HearthSpot({ spot, onPress }: { spot: SpotView; onPress: (() => void) | null }) {
+/** A spot of the surface as it lies: the bread a bone disc, its sweep to the next action, its side view below it (`side`) or, where spots are many, in it. */
+export function HearthSpot({ spot, side, onPress }: { spot: SpotView; side: boolean; onPress: (() => void) | null }) {
   const around = 2 * Math.PI * (R + 8);
   const busy = spot.state === "busy";
   return (
@@ -38,21 +41,26 @@ export function HearthSpot({ spot, onPress }: { spot: SpotView; onPress: (() => 
           <>
             <circle cx="130" cy="130" r={R + 8} fill="none" stroke="#15191B" strokeWidth="14" />
             <circle
-              cx="130" cy="130" r={R + 8} fill="none" stroke="#D3B552" strokeWidth="14" strokeDasharray={`${around * (1 - spot.sweep)} ${around}`}
+              className="sweep" cx="130" cy="130" r={R + 8} fill="none" stroke="#D3B552" strokeWidth="14" strokeDasharray={`${around * (1 - spot.sweep)} ${around}`}
               transform="rotate(-90 130 130)"
             />
             <circle cx="130" cy="130" r={R - 1} fill="#EFE8D8" stroke="#15191B" strokeWidth="2" />
           </>
         )}
         {!busy && <circle cx="130" cy="130" r="98" fill="none" stroke={spot.due ? "var(--brass)" : "var(--ink)"} strokeWidth="3" strokeDasharray={spot.state === "recovering" ? "8 8" : undefined} />}
-        <text x="130" y="88" textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>{spot.verb}</text>
-        <text x="130" y="160" textAnchor="middle" className={busy ? "count on-bread" : "count"}>{spot.seconds}</text>
-        <text x="130" y="196" textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>{spot.round ? `round ${spot.round}` : ""}</text>
+        <text x="130" y={side ? 88 : 76} textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>{spot.verb}</text>
+        <text x="130" y={side ? 160 : 144} textAnchor="middle" className={busy ? "count on-bread" : "count"}>{spot.seconds}</text>
+        <text x="130" y={side ? 196 : 178} textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>{spot.round ? `round ${spot.round}` : ""}</text>
+        {!side && busy && (
+          <g transform="translate(80 186) scale(0.53)">
+            <path d={swellPath(spot.swell)} fill="#D3B552" stroke="#15191B" strokeWidth={5} />
+          </g>
+        )}
         <rect x="6" y="6" width="40" height="40" fill="var(--ground)" stroke="var(--ink)" strokeWidth="2" />
         <text x="26" y="35" textAnchor="middle" className="number">{spot.number}</text>
       </svg>
-      <Swell share={busy ? spot.swell : 0} />
-      <span className="under"><span>spot {spot.number}</span><span>{spot.under}</span></span>
+      {side && <Swell share={busy ? spot.swell : 0} />}
+      {side && <span className="under"><span>{spot.name}</span><span>{spot.under}</span></span>}
     </Spot>
   );
 }

@@ -15,13 +15,18 @@ export function PieceProfile({ diameterCm, thicknessMm, width }: { diameterCm: n
   );
 }
 
+/** The outline of a bread on its surface, 190 by 66: flat at 0, a full pocket at 1. */
+export function swellPath(share: number): string {
+  const h = 6 + share * 38;
+  return `M20 57C20 ${57 - h * 1.2} 60 ${57 - h * 1.25} 95 ${57 - h * 1.25}S170 ${57 - h * 1.2} 170 57Z`;
+}
+
 /** A bread from the side while it bakes: flat, bubbling, swelling, full. */
 export function Swell({ share, width = 190 }: { share: number; width?: number }) {
-  const h = 6 + share * 44;
   return (
-    <svg width={width} height={70} viewBox="0 0 190 70" aria-hidden="true">
+    <svg width={width} height={(width * 70) / 190} viewBox="0 0 190 70" aria-hidden="true">
       <rect x={0} y={58} width={190} height={8} fill="#A23718" stroke="var(--ink)" strokeWidth={1.5} />
-      <path d={`M20 57C20 ${57 - h * 1.2} 60 ${57 - h * 1.25} 95 ${57 - h * 1.25}S170 ${57 - h * 1.2} 170 57Z`} fill="#EFE8D8" stroke="#21272A" strokeWidth={2.5} />
+      <path d={swellPath(share)} fill="#EFE8D8" stroke="#21272A" strokeWidth={2.5} />
     </svg>
   );
 }

@@ -19,11 +19,18 @@ export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; m
 const SECOND: Record<string, { verb: string; lower: string; doing: string }> = {
   turn: { verb: "Turn", lower: "turn", doing: "turn at" },
   invert: { verb: "Over the flame:", lower: "over the flame", doing: "over the flame at" },
-  grill: { verb: "Under the grill:", lower: "under the grill", doing: "under the grill at" },
+  grill: { verb: "To the grill:", lower: "to the grill", doing: "under the grill at" },
 };
 
 /** What the second move of a program is. */
 export const secondOf = (program: { second?: string }) => SECOND[program.second ?? "turn"]!;
+
+const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "brush and wrap" };
+type Second = { second?: string };
+
+/** A move as the hands are told it: the second one is what this surface wants. */
+export const moveVerb = (move: string, program: Second): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
+export const moveLower = (move: string, program: Second): string => (move === "turn" ? secondOf(program).lower : (MOVES[move] ?? move));
 
 const WORDS = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
 

@@ -6,7 +6,7 @@ the instants that the program gives, so nothing drifts and nothing is lost by a 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 MOVES = ("load", "turn", "off")
@@ -37,7 +37,7 @@ class Due:
 
 @dataclass(frozen=True)
 class Spot:
-    """A spot: `free`, `busy` with a round, or `recovering` until an instant."""
+    """A spot: `free`, `busy` with a round, or `recovering` until an instant. Places under the grill are counted on after the surface's own."""
 
     number: int
     state: str
@@ -45,6 +45,7 @@ class Spot:
     since_s: float | None = None
     side: str = "a"
     until_s: float | None = None
+    grill: bool = False
 
 
 @dataclass(frozen=True)
@@ -63,15 +64,17 @@ class Hearth:
         return not self.waiting and all(s.state != "busy" for s in self.spots)
 
 
-def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int) -> str | None:
+def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: int = 0) -> str | None:
     """Why a tap cannot be: the sentence, or None when it can."""
-    state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0)
+    state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0, grill)
     if not 1 <= new.round_no <= rounds:
         return f"There is no round {new.round_no}; this bake has 1 to {rounds}."
-    if not 1 <= new.spot <= spots:
+    if not 1 <= new.spot <= spots + grill:
         return f"There is no spot {new.spot}; this surface has 1 to {spots}."
     at = state.spots[new.spot - 1]
     if new.kind == "load":
+        if at.grill:
+            return "Nothing is loaded under the grill: it comes from the pan."
         if at.state == "busy":
             return f"Spot {new.spot} holds round {at.round_no}. Take it off first."
         if new.round_no not in state.waiting:
@@ -85,14 +88,21 @@ def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int) -> str | 
         return f"Round {new.round_no} was not yet loaded then. Give a later time."
     if new.kind == "turn" and at.side == "b":
         return f"Round {new.round_no} is turned already."
+    if new.kind == "turn" and grill and all(s.state == "busy" for s in state.spots if s.grill):
+        return "The grill is full. Take one off there first."
     return None
 
 
 def hearth(
-    taps: Sequence[Tap], rounds: int, spots: int, turn_s: float | None, off_s: float, recover_s: float
-) -> Hearth:
-    """The state after `taps` (in any order; they are read by instant)."""
-    held: list[Spot] = [Spot(k + 1, "free") for k in range(spots)]
+    taps: Sequence[Tap], rounds: int, spots: int, turn_s: float | None, off_s: float, recover_s: float, grill: int = 0,
+    loads: Mapping[int, float] | None = None,
+) -> Hearth:  # fmt: skip
+    """The state after `taps` (in any order; they are read by instant).
+
+    `grill` places take what is turned, and free the spot beneath. `loads` are the instants at which the line has its waiting rounds on the heat;
+    without it a round goes on as soon as a spot is free.
+    """
+    held: list[Spot] = [Spot(k + 1, "free", grill=k >= spots) for k in range(spots + grill)]
     waiting = list(range(1, rounds + 1))
     off: list[int] = []
     lost: list[int] = []
@@ -110,17 +120,21 @@ def hearth(
             due[k] = Due(first, tap.round_no, tap.spot, tap.at_s + (turn_s if turn_s is not None else off_s))
         elif tap.kind == "turn" and held[k].round_no == tap.round_no:
             loaded = held[k].since_s or tap.at_s
-            held[k] = Spot(tap.spot, "busy", tap.round_no, loaded, "b")
-            left = off_s - (turn_s or 0.0)
-            due[k] = Due("off", tap.round_no, tap.spot, tap.at_s + left)
+            due.pop(k, None)
+            if grill:
+                held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + recover_s)
+                k = next(i for i, s in enumerate(held) if s.grill and s.state != "busy")
+            held[k] = Spot(k + 1, "busy", tap.round_no, loaded, "b", grill=held[k].grill)
+            due[k] = Due("off", tap.round_no, k + 1, tap.at_s + off_s - (turn_s or 0.0))
         elif tap.kind in ("off", LOST) and held[k].round_no == tap.round_no:
             (lost if tap.kind == LOST else off).append(tap.round_no)
-            held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + recover_s)
+            back_s = tap.at_s if held[k].grill else tap.at_s + recover_s
+            held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", back_s, held[k].grill)
             due.pop(k, None)
     moves = list(due.values())
-    idle = sorted((s for s in held if s.state != "busy"), key=lambda s: (s.until_s or 0.0, s.number))
+    idle = sorted((s for s in held if s.state != "busy" and not s.grill), key=lambda s: (s.until_s or 0.0, s.number))
     for spot, number in zip(idle, waiting, strict=False):
-        moves.append(Due("load", number, spot.number, spot.until_s or 0.0))
+        moves.append(Due("load", number, spot.number, max(spot.until_s or 0.0, (loads or {}).get(number, 0.0))))
     return Hearth(
         tuple(held),
         tuple(sorted(moves, key=lambda d: (d.at_s, d.move == "load", d.spot))),

@@ -51,6 +51,8 @@ SETTLES_S = {
 }  # practice: until a change of the fire is felt
 MOST_PREHEAT_S, HOPELESS_S = 4 * 3600.0, 7200.0
 MOST_WIPE = 12
+KNOB_SLACK = 1.15  # a knob is no finer than this
+COVERED = 0.55  # judgement: how much of a heated plate its bread covers
 KNOBS = ("low", "medium", "medium_high", "high")
 
 
@@ -146,13 +148,13 @@ class Heating:
 def heating(surface: Surface, bread_j_m2: float, cycle_s: float, room_c: float = ROOM_C) -> Heating:
     """The heating of a surface whose breads take `bread_j_m2` each, one to a spot every `cycle_s` seconds."""
     knob = surface.spec.way in ("turned", "lidded", "inverted", "grill")
-    wanted = lost_w_m2(surface) + bread_j_m2 / max(cycle_s, 1.0)
+    wanted = lost_w_m2(surface) + COVERED * bread_j_m2 / max(cycle_s, 1.0)
     return Heating(
         preheat_s(surface, room_c),
         _charcoal_kg(surface, room_c) if surface.spec.way == "wall" and surface.heat_kind == "charcoal" else None,
         SETTLES_S[surface.heat_kind],
         drift_k_min(surface),
-        next((k for k in KNOBS if HOB_W_M2[k] >= wanted), None) if knob else None,
+        next((k for k in KNOBS if KNOB_SLACK * HOB_W_M2[k] >= wanted), None) if knob else None,
         knob,
         wipe_every(surface, cycle_s),
     )

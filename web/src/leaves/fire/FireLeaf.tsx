@@ -6,7 +6,7 @@ import { hearthQuery } from "../../api/queries";
 import { Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
 import { LeafFrame } from "../../frame/Frame";
-import { clockSeconds, ms } from "../../words/format";
+import { clockSeconds, ms, span } from "../../words/format";
 import { FireLive } from "./FireLive";
 import { FirePlan } from "./FirePlan";
 
@@ -22,9 +22,9 @@ function sayLive(hearth: Hearth, now: number, zone: string): SayPart[] | null {
   const parts: SayPart[] = [text(`${VERB[first.move]} round ${first.round_no} `)];
   if (due) parts.push({ kind: "figure", text: "now", at: null });
   else parts.push(text("in "), { kind: "until", text: "", at: first.at });
-  if (second) parts.push(text(`, then ${VERB[second.move]!.toLowerCase()} round ${second.round_no}`));
+  if (second) parts.push(text(`, then ${VERB[second.move]!.toLowerCase()} ${second.round_no}`));
   parts.push(text("."));
-  if (hearth.last_off_at) parts.push(text(" Last one off at "), { kind: "figure", text: clockSeconds(hearth.last_off_at, zone), at: null }, text("."));
+  if (hearth.last_off_at) parts.push(text(" Last off at "), { kind: "figure", text: clockSeconds(hearth.last_off_at, zone), at: null }, text(hearth.late_s >= 60 ? `, ${span(hearth.late_s * 1000)} late.` : "."));
   return parts;
 }
 

@@ -10,38 +10,36 @@ import { isTyping, keysOn } from "../../frame/Keys";
 import { Button } from "../../controls/Button";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
-import { HearthSpot, type SpotView } from "../../instruments/Hearth";
+import { HandsList } from "../../instruments/HandsList";
 import { countdown, ms, temp, type Units } from "../../words/format";
-import { secondOf } from "../../words/surfaces";
+import { knobWord, wipeWord } from "../../words/heating";
+import { moveLower as lower, moveVerb as verb } from "../../words/surfaces";
+import { HearthMap } from "./HearthMap";
+import { Facts } from "./Facts";
 
 type Due = Schemas["MoveOut"];
 type MoveKind = "load" | "turn" | "off";
-const WORDS: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off" };
-type Program = Hearth["program"];
-/** A move as the hands are told it: the second one is what this surface wants. */
-const verb = (move: string, program: Program): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
-const lower = (move: string, program: Program): string => (move === "turn" ? secondOf(program).lower : (WORDS[move] ?? move));
 
 const Live = styled.div`
   height: calc(100% + 40px); display: grid; grid-template-rows: minmax(0, 1fr) auto auto; gap: 8px; min-height: 420px; margin-bottom: -40px;
-  .stage { display: grid; grid-template-columns: 150px minmax(0, 1fr) 170px; gap: 20px; min-height: 0; }
-  .side { display: grid; gap: 6px; align-content: start; overflow: hidden; }
-  .spots { display: flex; justify-content: center; gap: 26px; min-height: 0; align-items: start; }
+  .stage { display: grid; grid-template-columns: 186px minmax(0, 1fr) 150px; grid-template-rows: minmax(0, 1fr); gap: 20px; min-height: 0; }
+  .side { display: grid; grid-template-columns: minmax(0, 1fr); gap: 6px; align-content: start; overflow: hidden; }
   .round { display: flex; align-items: center; gap: 8px; font: 700 22px/1 var(--name); border: 2px solid var(--ink); background: var(--paper); border-radius: 50%; width: 92px; height: 42px; justify-content: center; }
+  .stack { display: flex; align-items: center; gap: 8px; }
+  .queue { display: flex; flex-wrap: wrap; gap: 4px; .round { width: 54px; height: 30px; font-size: 18px; } .ball { width: 34px; height: 34px; } }
+  .note { margin-left: auto; max-width: 30em; text-align: right; }
   .dome { border-radius: 60px 60px 6px 6px; height: 38px; }
   .round { font-size: 20px; height: 38px; }
   h2 { border-bottom: 2px solid var(--hair-2); padding-bottom: 5px; display: flex; justify-content: space-between; }
   .facts { display: flex; gap: 10px; flex-wrap: wrap; align-items: center; border-top: 2px solid var(--hair-2); padding-top: 6px; }
   .facts button { min-height: 64px; }
   .seen, .aside { display: flex; gap: 10px; align-items: center; }
-  .next { display: flex; gap: 22px; flex: 1 1 auto; justify-content: flex-end; font-size: 18px; }
-  .next span { display: inline-flex; align-items: center; gap: 8px; }
-  .next b { font: 700 24px/1 var(--mono); }
-  @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side { display: none; } .next { display: none; } .spots { gap: 8px; flex-wrap: wrap; overflow-y: auto; } }
+  @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side, .note { display: none; } }
   @media (max-width: 600px) {
+    min-height: 560px;
     .facts { gap: 2px 10px; } .facts button { min-height: 48px; } .seen { width: 100%; gap: 8px; }
     .seen > button { flex: 1 1 0; padding: 0 4px; font-size: 16px; } .seen > .label { display: none; }
-    .aside { gap: 22px; } .spots[data-many="true"] > button { flex: 1 1 100px; > svg:not(.disc) { display: none; } }
+    .aside { gap: 22px; }
   }
 `;
 const Bar = styled.div`
@@ -66,6 +64,8 @@ const Undo = styled.button`
   &:focus-visible { outline-offset: -6px; }
 `;
 
+/** Digits choose a spot; 0, - and = the tenth to the twelfth. */
+const SPOT_KEYS = [..."1234567890-="];
 const CALL: Record<string, Call> = { load: "load", turn: "turn", off: "off" };
 
 /** The hearth as it lies, one big bar for the next due move, and undo. */
@@ -79,6 +79,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   const last = moves.reduce<(typeof moves)[number] | undefined>((a, b) => (a && a.id > b.id ? a : b), undefined);
   const act = (due: Due) => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot });
   const units = useWords();
+  const note = sessionNote(hearth, now, units);
   useAwake();
   const alarms = useMemo<Alarm[]>(
     () =>
@@ -95,8 +96,8 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       if (e.key === " " && free && first) {
         e.preventDefault();
         act(first);
-      } else if (keysOn() && /^[1-9]$/.test(e.key)) {
-        const due = hearth.due.find((d) => d.spot === Number(e.key));
+      } else if (keysOn() && SPOT_KEYS.includes(e.key)) {
+        const due = hearth.due.find((d) => d.spot === SPOT_KEYS.indexOf(e.key) + 1);
         if (due) act(due);
       } else if (keysOn() && e.key === "u" && last) edits.undo(last);
     };
@@ -109,14 +110,24 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       <div className="stage">
         <div className="side">
           <h2>Waiting <span>{hearth.waiting.length}</span></h2>
-          {hearth.waiting.slice(0, 6).map((n) => <span key={n} className="round">{n}</span>)}
-          {hearth.waiting.length > 6 && <span className="quiet">and {hearth.waiting.length - 6} more</span>}
+          <div className="queue">
+            {hearth.waiting.slice(0, 6).map((n) => (
+              <span key={n} className={rolled(hearth, n) ? "round" : "round ball"} title={rolled(hearth, n) ? "rolled, relaxing" : "still a ball"}>{n}</span>
+            ))}
+          </div>
+          {hearth.line.length > 0 && <h2>Hands</h2>}
+          <HandsList
+            most={5} label="What the hands do next"
+            ahead={hearth.line.map((t) => ({ move: t.move, words: lower(t.move, hearth.program), round: t.round_no, cook: t.cook, inMs: ms(t.at) - now }))}
+          />
         </div>
-        <Spots hearth={hearth} now={now} onAct={act} />
+        <HearthMap hearth={hearth} now={now} onAct={act} />
         <div className="side">
           <h2>Towel <span>{hearth.off.length}</span></h2>
           {hearth.off.length > 0 && <p className="quiet">Steam burns: tear facing away.</p>}
-          {[...hearth.off].reverse().slice(0, 6).map((n) => <span key={n} className="round dome">{n}</span>)}
+          {[...hearth.towel].reverse().slice(0, 6).map((t) => (
+            <span key={t.round_no} className="stack"><span className="round dome">{t.round_no}</span>{t.feel !== "soft" && <small>{t.feel}</small>}</span>
+          ))}
         </div>
       </div>
       <div className="facts">
@@ -125,13 +136,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
           <Sound test={!hearth.started} />
           <Button data-kind="bare" onPress={onPlan}>the plan</Button>
         </div>
-        <span className="next">
-          {hearth.due.slice(1, 3).map((d) => (
-            <span key={`${d.move}-${d.round_no}`}>
-              <b>{countdown(ms(d.at) - now)}</b><Glyph name={GLYPH_OF_STEP[d.move] ?? "load"} /> {lower(d.move, hearth.program)} {d.round_no}
-            </span>
-          ))}
-        </span>
+        {note && <p className="quiet note" role="note">{note}</p>}
       </div>
       <Bar>
         {first ? (
@@ -152,96 +157,44 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
         )}
         <Undo type="button" disabled={!last} onClick={() => last && edits.undo(last)} data-testid="undo">
           Undo
-          {last && <small>{WORDS[last.kind] ?? last.kind} {last.round_no}</small>}
+          {last && <small>{lower(last.kind, hearth.program)} {last.round_no}</small>}
         </Undo>
       </Bar>
     </Live>
   );
 }
 
+/** Whether a waiting round is rolled by now, as the line has it. */
+function rolled(hearth: Hearth, round: number): boolean {
+  const next = hearth.line.find((t) => t.move === "roll");
+  return next === undefined ? hearth.started : hearth.waiting.indexOf(round) < hearth.waiting.indexOf(next.round_no);
+}
+
+const EMPTY_MS = 20e3;
+const AT_FIRST_MS = 90e3;
+
+/** The surface's own care, one thing at a time: an empty plate that climbs, the knob after the first bread, burnt flour. */
+function sessionNote(hearth: Hearth, now: number, units: Units): string | null {
+  const { heating } = hearth.program;
+  if (!hearth.started || hearth.finished || !heating) return null;
+  const knob = knobWord(heating, hearth.surface?.power ?? "", units);
+  const free = hearth.spots.every((s) => s.state !== "busy");
+  const since = Math.max(...hearth.spots.map((s) => (s.since ? ms(s.since) : 0)));
+  if (free && now - since > EMPTY_MS && heating.drift_k_min > 3) {
+    const climbed = (heating.drift_k_min * (now - since)) / 60e3;
+    return `Empty for ${countdown(now - since)} s: it may have climbed ${(units.temp === "F" ? climbed * 1.8 : climbed).toFixed(0)}°. ${knob ?? "Turn it down until the next."}`;
+  }
+  const began = Math.min(...hearth.taps.filter((t) => t.kind === "load").map((t) => ms(t.at)));
+  if (knob && now - began < AT_FIRST_MS) return knob;
+  const every = heating.wipe_every;
+  return every !== null && hearth.off.length > 0 && hearth.off.length % every === 0 ? wipeWord(heating) : null;
+}
+
 /** What the first bread told of the surface, in a few words. */
-function measured({ surface_c, surface_was_c }: Program, units: Units): string {
+function measured({ surface_c, surface_was_c }: Hearth["program"], units: Units): string {
   if (surface_c == null || surface_was_c == null) return "";
   const reads = `the surface measures ${temp(surface_c, units)} °${units.temp}`;
   return Math.abs(surface_c - surface_was_c) < 4 ? `; ${reads}, as set` : `; ${reads}, not ${temp(surface_was_c, units)}: timed anew`;
-}
-
-function Spots({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (due: Due) => void }) {
-  const units = useWords();
-  const { program } = hearth;
-  return (
-    <div className="spots" data-many={hearth.spots.length > 2}>
-      {hearth.spots.map((s) => {
-        const due = hearth.due.find((d) => d.spot === s.number);
-        const left = due ? ms(due.at) - now : 0;
-        const since = s.since ? ms(s.since) : now;
-        const elapsed = (now - since) / 1000;
-        const whole = due && s.state === "busy" ? (s.side === "a" ? (program.turn_s ?? program.off_s) : program.off_s - (program.turn_s ?? 0)) : 1;
-        const puffed = hearth.taps.find((t) => t.kind === "puffed" && t.round_no === s.round_no);
-        const swell = s.state !== "busy" ? 0 : puffed ? 1 : program.puff_s === null ? 0.1 : Math.min(1, Math.max(0.08, (elapsed - program.puff_s) / 12));
-        const free = s.state !== "busy";
-        const back = s.state === "recovering" && s.until ? ms(s.until) - now : 0;
-        const view: SpotView = {
-          number: s.number,
-          state: free && back > 0 ? "recovering" : free ? "free" : "busy",
-          round: free ? (due?.round_no ?? null) : s.round_no,
-          verb: free ? (back > 0 ? "heating" : due ? "load" : "free") : lower(due?.move ?? "off", program),
-          seconds: free ? (back > 0 ? countdown(back) : due ? "next" : "–") : left > 0 ? countdown(left) : "now",
-          sweep: Math.min(1, Math.max(0, 1 - left / 1000 / whole)),
-          due: due !== undefined && left <= 0 && back <= 0,
-          swell,
-          under: free ? `${temp(hearth.surface?.temp_c ?? 240, units)} °${units.temp}` : elapsed > (program.puff_s ?? 1e9) ? "puffing" : `${countdown(elapsed * 1000)} s on`,
-          label: due ? `Spot ${s.number}: ${lower(due.move, program)} round ${due.round_no}` : `Spot ${s.number}: ${s.state}`,
-        };
-        return <HearthSpot key={s.number} spot={view} onPress={due ? () => onAct(due) : null} />;
-      })}
-    </div>
-  );
-}
-
-const FACTS = [["bubbles", "bubbles"], ["browned", "first brown"], ["puffed", "puffed"]] as const;
-type Fact = "bubbles" | "browned" | "puffed" | "dark" | "pale" | "fell";
-
-/** The first round is the probe: what is seen of it is stored with its time, and times the rest anew. Then the colour, and what was lost. */
-function Facts({ hearth, onFact }: { hearth: Hearth; onFact: (kind: Fact, round: number, spot: number) => void }) {
-  const [lost, setLost] = useState(false);
-  const on = hearth.spots.filter((s) => s.state === "busy" && s.round_no !== null).sort((a, b) => a.round_no! - b.round_no!);
-  const probe = on[0];
-  const { colour_steps = 0 } = hearth.program;
-  const last = hearth.off.at(-1);
-  const colour = last !== undefined ? { round: last, spot: hearth.taps.find((t) => t.kind === "off" && t.round_no === last)?.spot ?? 1 } : null;
-  return (
-    <>
-      {probe ? (
-        <div className="seen" role="group" aria-label={`Round ${probe.round_no} shows`}>
-          <span className="quiet label">round {probe.round_no} shows</span>
-          {FACTS.map(([kind, name]) => {
-            const seen = hearth.taps.find((t) => t.kind === kind && t.round_no === probe.round_no);
-            const after = seen && probe.since ? (ms(seen.at) - ms(probe.since)) / 1000 : null;
-            return (
-              <Button key={kind} isDisabled={seen !== undefined} onPress={() => onFact(kind, probe.round_no!, probe.number)}>
-                {name}{after !== null ? ` ${after.toFixed(0)} s` : ""}
-              </Button>
-            );
-          })}
-        </div>
-      ) : !hearth.started ? <span className="quiet">The first round measures the surface: tap what you see of it.</span> : null}
-      {on.length > 0 && (
-        <div className="aside" role="group" aria-label="What was lost">
-          {!lost && <Button data-kind="bare" onPress={() => (on.length === 1 ? onFact("fell", on[0]!.round_no!, on[0]!.number) : setLost(true))}>fell off</Button>}
-          {lost && on.map((s) => <Button key={s.number} onPress={() => { onFact("fell", s.round_no!, s.number); setLost(false); }}>round {s.round_no}</Button>)}
-          {lost && <Button data-kind="bare" onPress={() => setLost(false)}>none</Button>}
-        </div>
-      )}
-      {colour && (
-        <div className="aside" role="group" aria-label={`The colour of round ${colour.round}`}>
-          <Button data-kind="bare" onPress={() => onFact("dark", colour.round, colour.spot)}>too dark</Button>
-          <Button data-kind="bare" onPress={() => onFact("pale", colour.round, colour.spot)}>too pale</Button>
-          {colour_steps !== 0 && <span className="quiet">{colour_steps > 0 ? "shorter" : "longer"} by {Math.abs(colour_steps)} {Math.abs(colour_steps) > 1 ? "steps" : "step"}</span>}
-        </div>
-      )}
-    </>
-  );
 }
 
 function Sound({ test }: { test: boolean }) {

@@ -16,6 +16,8 @@ import { useWords } from "../../frame/units";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
 import { CueSheet } from "./CueSheet";
+import { Swell } from "../../instruments/Profile";
+import { heatingWords } from "../../words/heating";
 import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
 import { secondOf } from "../../words/surfaces";
 
@@ -24,7 +26,7 @@ const Top = styled.div`
   .big { font: 700 66px/1 var(--name); }
   .mid { font: 700 32px/1 var(--name); }
   .col { display: grid; gap: 8px; align-content: start; }
-  .events { display: flex; gap: 20px; flex-wrap: wrap; }
+  .steps { display: flex; flex-wrap: wrap; gap: 2px 18px; list-style: none; margin: 0; padding: 0; li { display: grid; grid-template-rows: 40px 46px auto; max-width: 150px; font-size: 17px; line-height: 1.2; } }
   .reason { display: grid; grid-template-columns: 3em 1fr; font-size: 17px; }
   .reason b { font-family: var(--mono); }
   aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
@@ -61,6 +63,8 @@ function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
   );
 }
 
+const NECK: Record<string, string> = { spots: "The surface is the neck", hands: "The hands are the neck", grill: "The grill is the neck" };
+
 /** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
 function Saved({ line }: { line: Schemas["HeatLineOut"] | undefined }) {
   if (!line) return <span className="quiet">Looking for a shorter line…</span>;
@@ -68,8 +72,29 @@ function Saved({ line }: { line: Schemas["HeatLineOut"] | undefined }) {
     .filter((x): x is [number, string] => typeof x[0] === "number")
     .map(([s, what]) => (s < 30 ? `${what} saves nothing` : `${what} saves ${span(s * 1000)}`));
   const over = line.minutes - line.bound_min;
-  return <span className="quiet">{said.join(", ")}. {over < 0.5 ? "No line is shorter." : `No line is more than ${span(over * 60e3)} shorter.`} The first waits {span(line.towel_min * 60e3)} in the towel.</span>;
+  return <span className="quiet">{said.join(", ")}. {over < 0.5 ? "No line is shorter." : `No line is more than ${span(over * 60e3)} shorter.`} The first waits {span(line.towel_min * 60e3)} in the towel, {line.towel_feel} then.</span>;
 }
+
+interface ProgramStep { s: number; word: string; why?: string; label: string }
+
+/** The program as steps, each with its second: what is done and what is seen. */
+function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
+  const at = (name: string) => fire.events[name]?.p50 ?? null;
+  const found: [number | null, string, string?, string?][] = [
+    [0, fire.surface && WETTED.has(fire.surface.kind) ? "on, its back wet" : "on the heat"],
+    [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
+    [at("puff"), "it opens", "puff", "Puff time"],
+    [bake.settings.filling ? at("core_75") : null, "75 °C inside: meat and egg not before"],
+    [fire.program.off_s, "off, into the towel"],
+  ];
+  const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null && (x[0] <= fire.program.off_s || x[1].startsWith("75")));
+  const edge = fire.edge_s !== null && fire.edge_s >= 1 ? [[fire.program.off_s, `then each edge ${fire.edge_s.toFixed(0)} s`] as [number, string]] : [];
+  return [...steps, ...edge].sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));
+}
+const WETTED = new Set(["clay_wall", "inverted_plate"]);
+
+/** How full the pocket is at a second of the bake. */
+const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): number => carpet.pocket[carpet.s.findLastIndex((t) => t <= s + 0.5)] ?? 0;
 
 /** Between when and when, for eight breads of ten. */
 const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
@@ -92,6 +117,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   ]
     .filter((p): p is [string, number, boolean] => p[1] !== null)
     .map(([name, s, strong]) => ({ name, s, strong }));
+  const steps = stepsOf(bake, fire);
   const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
   const line = longer.data && longer.data.minutes <= fire.line.minutes ? longer.data : fire.line;
   const begin = Math.min(...line.tasks.map((t) => ms(t.at)), Infinity);
@@ -115,7 +141,8 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             label="How done" value={bake.settings.doneness as "golden"} options={[{ id: "pale", text: "pale" }, { id: "golden", text: "golden" }, { id: "charred", text: "charred" }]}
             onChange={(doneness) => change.mutate({ doneness })}
           />
-          <p className="quiet">dough {deg(fire.bread_c)}; after one bread the surface is at {deg(fire.surface_after_c)}, back in {span(fire.program.recover_s * 1000)}{fire.recovered ? "" : " or longer"}</p>
+          <p className="quiet">After one bread it is at {deg(fire.surface_after_c)}, back {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}{fire.recovered ? "" : " or longer"}.</p>
+          {fire.program.heating && <p className="quiet" role="note">{heatingWords(fire.program.heating, fire.surface?.power ?? "medium_high", units).join(" ")}</p>}
         </div>
         <div ref={box}>
           {width > 0 && (
@@ -124,13 +151,16 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
               pins={pins} startC={deg(fire.bread_c)} degrees={(c) => `${temp(c, units)}°`} width={width}
             />
           )}
-          <div className="events">
-            <span>{secondOf(fire.program).doing} <Why why={fire.why["flip"]} label="Turn time"><span className="mid">{fire.program.turn_s?.toFixed(0) ?? "–"}</span></Why> s</span>
-            <span>puffs at <Why why={fire.why["puff"]} label="Puff time"><span className="mid">{e("puff")?.toFixed(0) ?? "–"}</span></Why> s</span>
-            {bake.settings.filling && fire.events["core_75"]?.p50 && <span>75 °C inside at <span className="mid">{fire.events["core_75"].p50.toFixed(0)}</span> s: meat and egg not before</span>}
-            {fire.edge_s !== null && fire.edge_s >= 1 && <span>then each edge <span className="mid">{fire.edge_s.toFixed(0)}</span> s</span>}
-            <span className="quiet">{band(fire.events["puff"]) ?? band(fire.events["done"])}; {fire.matters[0] ?? "surface temperature"} matters most. Watch the bread first.</span>
-          </div>
+          <ol className="steps" aria-label="The program of one bread">
+            {steps.map((x) => (
+              <li key={x.word}>
+                <Swell share={pocketAt(fire.carpet, x.s)} width={104} />
+                <span className="at">{x.why ? <Why why={fire.why[x.why]} label={x.label}><span className="mid">{x.s.toFixed(0)}</span></Why> : <span className="mid">{x.s.toFixed(0)}</span>} s</span>
+                <span>{x.word}</span>
+              </li>
+            ))}
+          </ol>
+          <p className="quiet">{band(fire.events["puff"]) ?? band(fire.events["done"])}; {fire.matters[0] ?? "surface temperature"} matters most. Watch the bread first.</p>
           <table className="unseen">
             <caption>Events in seconds from contact</caption>
             <tbody>{Object.entries(fire.events).map(([name, b]) => (<tr key={name}><th>{name.replace("_", " ")}</th><td>{b.p50 === null ? "does not happen" : `${b.p50.toFixed(0)} (${b.p10?.toFixed(0)} to ${b.p90?.toFixed(0)})`}</td></tr>))}</tbody>
@@ -153,14 +183,14 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       <Foot ref={foot}>
         <div className="say">
           <span>
-            {line.bottleneck === "spots" ? "The surface is the neck" : "The hands are the neck"}: one round every {line.cycle_s.toFixed(0)} s, all {hearth.rounds} in {span(line.minutes * 60e3)}.
+            {NECK[line.bottleneck] ?? "The hands are the neck"}: one round every {line.cycle_s.toFixed(0)} s, all {hearth.rounds} in {span(line.minutes * 60e3)}.
             <Saved line={longer.data} />
           </span>
           <Button data-kind="brass" onPress={onLive}>{hearth.started ? "Back to the live hearth" : "Stand at the heat"}</Button>
         </div>
         {footWidth > 0 && (
           <LinePlan
-            width={footWidth} spots={hearth.spots.length} recoverS={fire.program.recover_s}
+            width={footWidth} spots={hearth.spots.filter((x) => !x.grill).length} grilled={fire.program.second === "grill"} recoverS={fire.program.recover_s}
             tasks={line.tasks.map((t) => ({ move: t.move, round: t.round_no, spot: t.spot, cook: t.cook, s: (ms(t.at) - begin) / 1000, hands: t.hands_s }))}
             clock={(s) => clockSeconds(begin + s * 1000, units.zone)}
           />

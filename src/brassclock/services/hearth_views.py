@@ -1,0 +1,117 @@
+"""The live hearth as the screens are given it: what lies where, what the hands do next by the mended line, the towel."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.line.live import LiveLine, follow
+from brassclock.core.fire.towel import feel, softness
+from brassclock.services import shown as out
+from brassclock.services import work as works
+from brassclock.services.fire_views import program_out, surface_out
+from brassclock.services.house import House
+from brassclock.services.kitchens import clock_out
+from brassclock.services.taps import core_taps
+from brassclock.services.work import Rows, Work
+
+SHOWN_TASKS = 40
+USUAL_LOSS_FRAC = 0.12
+
+
+def taps_out(r: Rows) -> list[out.TapOut]:
+    return [out.TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in r.taps]
+
+
+def live_line(r: Rows, work: Work) -> LiveLine | None:
+    """The line as the moves so far have mended it; None before the first load, and once it is over."""
+    moves = tuple(t for t in core_taps(r.taps) if t.kind in (*hearths.MOVES, hearths.LOST))
+    if not moves:
+        return None
+    return follow(works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet), moves, works.QUICK_LINE_S)
+
+
+def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
+    """The hearth after the taps, its loads where the line has them."""
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    line = live_line(r, work)
+    return hearths.hearth(
+        core_taps(r.taps), works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
+        works.grill_of(r, work.program), line.contact_s(works.line_spec(r, work.program)) if line else None,
+    )  # fmt: skip
+
+
+def hearth_out(house: House, bake_id: int) -> out.HearthOut:
+    """The live hearth of a bake."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+        clock = clock_out(house, session, r.kitchen)
+        # once the line has begun its program is frozen: nothing of the rest is needed, and this is asked for every second
+        known = r.bake.program is not None and r.bake.count
+        work = Work() if known else works.work_of(r)
+    state, line = hearth_of(r, work), live_line(r, work)
+    started = any(t.kind == "load" for t in r.taps)
+    return out.HearthOut(
+        clock=clock, bake_id=bake_id, name=r.bake.name, rounds=works.rounds_of(r.bake, work.sheet), started=started, finished=state.finished,
+        program=program_out(r, work), surface=surface_out(r),
+        spots=[
+            out.SpotOut(
+                number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=_instant(s.since_s),
+                until=_instant(s.until_s), grill=s.grill,
+            )
+            for s in state.spots
+        ],
+        due=[
+            out.MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
+            for d in state.due
+        ],
+        waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=taps_out(r),
+        line=_tasks_out(line, state, line.contact_s(works.line_spec(r, work.program)) if line else {}), late_s=line.late_s if line else 0.0, towel=_towel_out(r, state),
+        last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
+    )  # fmt: skip
+
+
+def _instant(seconds: float | None) -> dt.datetime | None:
+    return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
+
+
+def _tasks_out(line: LiveLine | None, state: hearths.Hearth, contact_s: dict[int, float]) -> list[out.LineTaskOut]:
+    """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
+    due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
+    due |= {(n, "load"): at_s for n, at_s in contact_s.items()}
+    tasks = [
+        out.LineTaskOut(
+            move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
+            at=dt.datetime.fromtimestamp(due.get((t.round_no, t.move), t.start_s), dt.UTC),
+        )
+        for t in (line.tasks if line else ())
+    ]  # fmt: skip
+    return sorted(tasks, key=lambda t: t.at)[:SHOWN_TASKS]
+
+
+def _towel_out(r: Rows, state: hearths.Hearth) -> list[out.TowelOut]:
+    """Each round in the towel: since when, and how it feels by now."""
+    came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
+    loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
+    return [
+        out.TowelOut(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
+        for n in state.off
+    ]
+
+
+def _last_off(r: Rows, work: Work, state: hearths.Hearth, line: LiveLine | None) -> dt.datetime | None:
+    """When the last round comes off, by the line; where none holds, by the spots alone."""
+    if line is not None and line.off_s:
+        return _instant(max(line.off_s.values()))
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    frees = []
+    for spot in (s for s in state.spots if not s.grill):
+        due = next((d.at_s for d in state.due if d.spot == spot.number and d.move != "load"), None)
+        left = off_s - (turn_s or 0.0) if spot.side == "a" and turn_s is not None else 0.0
+        frees.append(max(due + left if due else spot.until_s or 0.0, r.now.timestamp()) + (recover_s if due else 0.0))
+    last = max((f - recover_s for f in frees), default=0.0)
+    for _ in state.waiting:
+        k = min(range(len(frees)), key=lambda i: frees[i])
+        last = frees[k] + off_s
+        frees[k] = last + recover_s
+    return _instant(last)
