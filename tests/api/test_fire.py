@@ -173,3 +173,66 @@ def test_every_surface_of_a_kitchen_has_a_plan(client: FlaskClient, kitchen: dic
     assert {t["spot"] for t in fire["line"]["tasks"]} <= set(range(1, spec.most_spots + 1))
     for bad in ({"spots": 0}, {"spots": 40}, {"temp_c": 900}, {"kind": "sun"}):
         assert client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json={**given, **bad}).status_code == 422
+
+
+def test_a_bread_under_the_grill_frees_its_pan(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    given = {
+        "name": "Pans",
+        "kind": "pan_then_grill",
+        "temp_c": 240,
+        "spots": 1,
+        "heat": "gas",
+        "greased": "dry",
+        "nonstick": False,
+    }
+    made = client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=given).json
+    url = on_heat(client, kitchen, 4)
+    surface = next(s["id"] for s in made["surfaces"] if s["name"] == "Pans")
+    line = client.patch(url, json={"surface_id": surface}).json["fire"]["line"]
+    tap(client, url, "load", 1, 1)
+    clock.pass_(seconds=55)
+    tap(client, url, "turn", 1, 1)
+    state = client.get(f"{url}/hearth").json
+    assert [(s["grill"], s["state"], s["round_no"]) for s in state["spots"]] == [
+        (False, "recovering", None),
+        (True, "busy", 1),
+    ]
+    tap(client, url, "load", 2, 1)
+    again = client.post(f"{url}/taps", json={"key": "grill-load", "kind": "load", "round_no": 3, "spot": 2})
+    assert again.status_code == 409 and "grill" in again.json["detail"]
+    clock.pass_(seconds=50)
+    full = client.post(f"{url}/taps", json={"key": "too-many", "kind": "turn", "round_no": 2, "spot": 1})
+    assert full.status_code == 409 and "full" in full.json["detail"]
+    tap(client, url, "off", 1, 2)
+    tap(client, url, "turn", 2, 1)
+    assert client.get(f"{url}/hearth").json["off"] == [1] and line["bottleneck"] in ("spots", "hands", "grill")
+
+
+def test_the_hearth_follows_the_line_and_tells_how_late_it_runs(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    """Loads are due when the line's hands are free; a slip of a minute moves what waits, and undoing it brings the line back."""
+    url = on_heat(client, kitchen, 12)
+    state = client.get(f"{url}/hearth").json
+    assert (state["line"], state["late_s"], state["towel"]) == ([], 0, [])
+    tap(client, url, "load", 1, 1)
+    first = client.get(f"{url}/hearth").json
+    assert first["late_s"] < 30 and {t["move"] for t in first["line"]} == {"roll", "load", "turn", "off", "brush"}
+    second = next(d for d in first["due"] if d["move"] == "load")
+    assert second["round_no"] == 2 and second["at"] >= first["clock"]["now"]
+    hands = [(t["at"], t["cook"]) for t in first["line"]]
+    assert hands == sorted(hands)
+    clock.pass_(seconds=150)
+    late = tap(client, url, "turn", 1, 1)
+    after = client.get(f"{url}/hearth").json
+    assert after["late_s"] > first["late_s"] + 20 and after["last_off_at"] > first["last_off_at"]
+    client.delete(f"{url}/taps/{late}")
+    assert client.get(f"{url}/hearth").json["late_s"] == first["late_s"]
+    heating = after["program"]["heating"]
+    assert heating["preheat_s"] > 60 and heating["knob"] and heating["wipe_every"] >= 1
+    clock.pass_(seconds=30)
+    client.post(f"{url}/taps", json={"key": "turn-again", "kind": "turn", "round_no": 1, "spot": 1})
+    tap(client, url, "off", 1, 1)
+    assert client.get(f"{url}/hearth").json["towel"][0]["feel"] == "soft"
+    clock.pass_(hours=1)
+    assert client.get(f"{url}/hearth").json["towel"][0]["feel"] == "stiff"

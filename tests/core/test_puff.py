@@ -1,4 +1,4 @@
-"""Puff: conduction against closed forms, steam numbers, worked breads, done at altitude, plain truths, the hearth."""
+"""Puff: conduction against closed forms, steam numbers, worked breads, done at altitude, plain truths."""
 
 from __future__ import annotations
 
@@ -13,7 +13,6 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 from scipy.special import erfc
 
-from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.calibration import calibrate, probability
 from brassclock.core.fire.edges import edge_seconds, edge_temperature
 from brassclock.core.fire.heating import idle
@@ -393,28 +392,3 @@ def bake_events(temp_c: float, mm: float = 4.0, contact: float = 1.0, brown: flo
     bread = model.Bread(mm / 1000, 0.18, 0.88, 20.0)
     legs = chosen(Surface("iron_plate", temp_c), bread)
     return model.simulate(bread, Surface("iron_plate", temp_c).plate, legs, overrides=changed).events
-
-
-@settings(max_examples=60, deadline=None)
-@given(st.lists(st.sampled_from(["load", "turn", "off", "fell", "undo", "wait"]), max_size=40))
-def test_hearth_is_what_its_taps_say(script: list[str]) -> None:
-    """Any script of allowed taps keeps every round in exactly one place, and undo gives back the state before."""
-    taps: list[hearths.Tap] = []
-    now = 0.0
-    for word in script:
-        now += 7.0
-        if word == "undo":
-            taps = taps[:-1]
-        elif word != "wait":
-            state = hearths.hearth(taps, 5, 2, 40.0, 60.0, 10.0)
-            due = next((d for d in state.due if d.move == word or (word == "fell" and d.move != "load")), None)
-            if due is None:
-                continue
-            tap = hearths.Tap(word, due.round_no, due.spot, now)
-            assert hearths.impossible(taps, tap, 5, 2) is None
-            assert hearths.impossible([*taps, tap], tap, 5, 2) is not None
-            taps.append(tap)
-        state = hearths.hearth(taps, 5, 2, 40.0, 60.0, 10.0)
-        on = [s.round_no for s in state.spots if s.state == "busy"]
-        assert sorted([*state.waiting, *state.off, *state.lost, *on]) == [1, 2, 3, 4, 5]
-        assert len({d.spot for d in state.due}) == len(state.due)

@@ -97,7 +97,7 @@ def hearth(
     taps: Sequence[Tap], rounds: int, spots: int, turn_s: float | None, off_s: float, recover_s: float, grill: int = 0,
     loads: Mapping[int, float] | None = None,
 ) -> Hearth:  # fmt: skip
-    """The state after `taps` (in any order; they are read by instant).
+    """The state after `taps` (read by instant; at one instant in the order given).
 
     `grill` places take what is turned, and free the spot beneath. `loads` are the instants at which the line has its waiting rounds on the heat;
     without it a round goes on as soon as a spot is free.
@@ -108,8 +108,7 @@ def hearth(
     lost: list[int] = []
     due: dict[int, Due] = {}
     facts: list[Tap] = []
-    order = {"load": 0, "turn": 1, "off": 2, LOST: 2}
-    for tap in sorted(taps, key=lambda t: (t.at_s, order.get(t.kind, 1))):
+    for tap in sorted(taps, key=lambda t: t.at_s):
         k = tap.spot - 1
         if tap.kind in FACTS:
             facts.append(tap)

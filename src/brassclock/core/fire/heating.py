@@ -180,24 +180,21 @@ def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
         return OIL_KG * OIL_J_KGK * (wanted - room_c) / OIL_W
     fired = way in ("wall", "floor")
     flux, _, back_h = (0.0, room_c, WALL_BACK_H) if fired else surface.below
-    middle = (room_c + surface.temp_c) / 2
-    if way == "oven":
-        h = _seen(Face(middle, OVEN_H, middle, 0.9), middle)[0]
-        alone = _Alone(surface.plate, CELLS, h, h)
-    else:
-        alone = _Alone(surface.plate, CELLS, back_h, 0.0 if fired else _seen(OPEN_FACE, middle)[0])
     cells, fire = np.full(CELLS, room_c), WALL_FIRE_W_M2[surface.heat_kind] if fired else 0.0
     for second in range(int(MOST_PREHEAT_S)):
-        soaked = not fired or float(alone.store @ cells / alone.store.sum()) >= room_c + SOAKED * (
-            surface.temp_c - room_c
-        )
-        if cells[-1] >= wanted and soaked:
-            return float(second) + (LIGHTING_S.get(surface.heat_kind, 0.0) if fired else 0.0)
         air = (
             min(surface.air_c, room_c + (surface.air_c - room_c) * second / (60 * OVEN_RAMP_MIN))
             if way == "oven"
             else room_c
         )
+        if second % 60 == 0:  # radiation about where the face is now
+            h = _seen(Face(air, OVEN_H, air, 0.9) if way == "oven" else OPEN_FACE, float(cells[-1]))[0]
+            alone = _Alone(surface.plate, CELLS, h if way == "oven" else back_h, 0.0 if fired else h)
+        soaked = not fired or float(alone.store @ cells / alone.store.sum()) >= room_c + SOAKED * (
+            surface.temp_c - room_c
+        )
+        if cells[-1] >= wanted and soaked:
+            return float(second) + (LIGHTING_S.get(surface.heat_kind, 0.0) if fired else 0.0)
         cells = alone.second(cells, air, air, flux, fire if cells[-1] < surface.temp_c else 0.0)
     return None
 
