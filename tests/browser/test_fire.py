@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import re
+import time
 from collections.abc import Callable
 from typing import Any
 
@@ -21,6 +23,119 @@ def clay_naan(server: Server) -> str:
     bake = server.send("POST", "/api/bakes", body)["id"]
     server.send("PATCH", f"/api/bakes/{bake}", {"surface_id": clay})
     return f"/b/{bake}/fire"
+
+
+def on_surface(server: Server, method: str, kind: str, count: int, spots: int | None = None) -> int:
+    """A bake of the demo kitchen on its surface of a kind (of its own with `spots`)."""
+    kitchen = server.send("GET", "/api/kitchens", None)["kitchens"][0]
+    at = f"/api/kitchens/{kitchen['id']}/surfaces"
+    known = [s for s in kitchen["surfaces"] if s["kind"] == kind and spots in (None, s["spots"])]
+    if not known:
+        given = {
+            "name": f"{kind} of {spots}",
+            "kind": kind,
+            "temp_c": 430,
+            "spots": spots,
+            "heat": "gas",
+            "greased": "dry",
+            "nonstick": False,
+        }
+        known = [s for s in server.send("POST", at, given)["surfaces"] if s["name"] == given["name"]]
+    bake = server.send("POST", "/api/bakes", {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": method})["id"]
+    server.send("POST", f"/api/bakes/{bake}/scale", {"count": count})
+    server.send("PATCH", f"/api/bakes/{bake}", {"surface_id": known[0]["id"]})
+    return int(bake)
+
+
+ROUNDS = [  # the canteen's five: method, surface, breads, cooks, what its program says
+    ("hatch-pita", "stone_oven", 8, 2, "it opens"), ("terrace-naan", "iron_plate", 12, 1, "it opens"), ("house-clay-naan", "clay_wall", 12, 2, "on, its back wet"),
+    ("soda-quarters", "iron_plate", 8, 2, "then each edge"), ("stir-round", "oil", 6, 2, "it opens"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("method", "kind", "breads", "cooks", "step"), ROUNDS, ids=lambda x: str(x))
+def test_a_whole_line_by_keyboard(
+    demo_server: Server, watch: Watch, method: str, kind: str, breads: int, cooks: int, step: str
+) -> None:
+    """From the program to the last one wrapped, each move when it is due; a slip in the middle is taken up, one move undone and made again."""
+    demo_server.send("PATCH", "/api/kitchens/1", {"cooks": cooks})
+    demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
+    bake = on_surface(demo_server, method, kind, breads)
+    w = watch(demo_server)
+    page = w.goto(f"/b/{bake}/fire")
+    expect(page.get_by_role("list", name="The program of one bread")).to_contain_text(step)
+    page.get_by_role("button", name="Stand at the heat").press("Enter")
+    bar = page.get_by_test_id("due-bar")
+    jump = page.get_by_role("button", name="Jump to the next hand move")
+    slip_at, moves = 3 * breads // 2, 0
+    while (what := bar.locator(".verb").inner_text()) != "All off":
+        if not bar.get_by_text("now").count():
+            jump.press("Enter")
+        if moves == slip_at:
+            expect(page.get_by_test_id("hands").get_by_role("listitem").first).to_be_visible()
+            demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 60})
+            page.wait_for_timeout(300)
+            demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
+        bar.press("Space")
+        expect(bar.locator(".verb")).not_to_have_text(what)
+        moves += 1
+        if moves == slip_at + 2:
+            made = taps_of(demo_server, bake, moves)
+            page.keyboard.press("u")
+            taps_of(demo_server, bake, moves - 1)
+            assert made[-1] not in taps_of(demo_server, bake, moves - 1)
+            moves -= 1
+            slip_at = 0
+        assert moves <= 4 * breads
+    hearth = demo_server.get(f"/api/bakes/{bake}/hearth")
+    assert hearth["finished"] and len(hearth["off"]) == breads == len(hearth["towel"])
+    demo_server.send("PATCH", "/api/kitchens/1", {"cooks": 2})
+    page.request.delete(f"{demo_server.url}/api/bakes/{bake}")
+
+
+def taps_of(server: Server, bake: int, many: int) -> list[tuple[str, int]]:
+    """The moves on the heat that the server has, once it has so many."""
+    for _ in range(60):
+        found = [(t["kind"], t["round_no"]) for t in server.get(f"/api/bakes/{bake}/hearth")["taps"] if t["round_no"]]
+        if len(found) == many:
+            return found
+        time.sleep(0.1)
+    raise AssertionError(f"{len(found)} moves are on the server, not {many}")
+
+
+def test_twelve_spots_out_of_reach_with_a_tablet_an_hour_wrong(demo_server: Server, watch: Watch) -> None:
+    """A minute without the server in the middle of the line: clocks go on, taps wait, all land once, at the kitchen's own time."""
+    bake = on_surface(demo_server, "house-clay-naan", "clay_wall", 24, 12)
+    demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
+    w = watch(demo_server)
+    w.page.clock.set_system_time(dt.datetime.now() + dt.timedelta(hours=1))
+    page = w.goto(f"/b/{bake}/fire")
+    page.get_by_role("button", name="Stand at the heat").press("Enter")
+    for key in "1234567890-=":
+        expect(page.locator(f"[data-spot='{list('1234567890-=').index(key) + 1}']")).to_have_attribute(
+            "aria-label", re.compile("load round")
+        )
+        page.keyboard.press(key)
+    expect(page.get_by_role("heading", name=re.compile("Waiting 12"))).to_be_visible()
+    w.axe_clean()
+    w.context.set_offline(True)
+    demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
+    left = page.get_by_test_id("due-bar").locator(".count")
+    before = left.inner_text()
+    page.keyboard.press("=")
+    page.keyboard.press("3")
+    expect(page.get_by_text("taps wait here and will be sent")).to_be_visible()
+    page.wait_for_timeout(2500)
+    assert left.inner_text() != before
+    w.context.set_offline(False)
+    expect(page.get_by_text("taps wait here")).not_to_be_visible(timeout=20_000)
+    hearth = demo_server.get(f"/api/bakes/{bake}/hearth")
+    offs = [t for t in hearth["taps"] if t["kind"] == "off"]
+    assert [(t["round_no"], t["spot"]) for t in offs] == [(12, 12), (3, 3)]
+    now = dt.datetime.fromisoformat(hearth["clock"]["now"])
+    assert all(
+        abs((now - dt.datetime.fromisoformat(t["at"])).total_seconds()) < 60 for t in hearth["taps"] if t["round_no"]
+    )
 
 
 def press_due(page: Page, words: str) -> None:

@@ -45,10 +45,14 @@ def test_hearth_is_what_its_taps_say(script: list[str], grill: int) -> None:
         assert len({d.spot for d in state.due}) == len(state.due)
 
 
+SKIPPED_S = 7.0
+
+
 def played(
     spec: LineSpec, breads: int, turn_s: float, off_s: float, late: dict[int, float], lost: int = 0
 ) -> tuple[float, list[str]]:
-    """A line played by the mended plan: every move when it is due, or later by `late` (which move: seconds). Its end, and what it broke."""
+    """A line played by the mended plan: every move when it is due, later by `late` (which move: seconds), or at once where that is negative. Its
+    end, and what it broke."""
     taps: list[hearths.Tap] = []
     wrong: list[str] = []
     now, grill = 0.0, spec.stations[0].count if spec.stations else 0
@@ -61,8 +65,11 @@ def played(
         if line is None and taps:
             wrong.append(f"no line after move {move}")
         due = state.due[0]
-        now = max(now + 1, due.at_s) + late.get(move, 0.0)
+        off_by = late.get(move, 0.0)
+        now = now + 1 if off_by < 0 else max(now + 1, due.at_s) + off_by
         kind = "fell" if lost and due.round_no == lost and due.move == "off" else due.move
+        if kind == "turn" and not grill and off_by == SKIPPED_S:
+            kind = "off"  # taken off unturned
         tap = hearths.Tap(kind, due.round_no, due.spot, now)
         problem = hearths.impossible(taps, tap, breads, spec.spots, grill)
         if problem:
@@ -80,7 +87,9 @@ GRILLED = LineSpec(bread_ops(40, 75, grilled=True), 2, 2, 15, stations=(Station(
     st.sampled_from([1, 2, 3, 6]),
     st.integers(1, 2),
     st.integers(2, 14),
-    st.dictionaries(st.integers(0, 30), st.floats(0, 25), max_size=4),
+    st.dictionaries(
+        st.integers(0, 30), st.one_of(st.floats(0, 25), st.sampled_from([-1.0, SKIPPED_S, 300.0, 900.0])), max_size=8
+    ),
     st.booleans(),
 )
 def test_any_slip_leaves_a_line_to_follow(
@@ -90,7 +99,7 @@ def test_any_slip_leaves_a_line_to_follow(
     end, wrong = played(spec, breads, 47, 78, late, lost=1 if lost else 0)
     assert wrong == []
     planned = plan_line(spec, breads, 0.05)
-    assert end <= planned.from_load_s + sum(late.values()) + 12 * breads + 150
+    assert end <= planned.from_load_s + sum(x for x in late.values() if x > 0) + 12 * breads + 150 * (1 + len(late))
 
 
 def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:

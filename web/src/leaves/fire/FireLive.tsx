@@ -36,7 +36,6 @@ const Live = styled.div`
   .seen, .aside { display: flex; gap: 10px; align-items: center; }
   @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side, .note { display: none; } }
   @media (max-width: 600px) {
-    min-height: 560px;
     .facts { gap: 2px 10px; } .facts button { min-height: 48px; } .seen { width: 100%; gap: 8px; }
     .seen > button { flex: 1 1 0; padding: 0 4px; font-size: 16px; } .seen > .label { display: none; }
     .aside { gap: 22px; }

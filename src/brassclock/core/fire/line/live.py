@@ -6,13 +6,14 @@ a round that is on the heat was rolled, one that waits is taken to be rolled whe
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
 from brassclock.core.fire.hearth import LOST, Tap
 from brassclock.core.fire.line.mend import replan
 from brassclock.core.fire.line.plan import plan_line
-from brassclock.core.fire.line.spec import LineSpec, Task
+from brassclock.core.fire.line.spec import LineSpec, Moves, Task
 
 
 @dataclass(frozen=True)
@@ -57,15 +58,7 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
     last = max(loads, key=lambda m: m.at_s).round_no
     late = began[last, "load"] - planned[last, "load"].start_s
     for n in range(1, breads + 1):
-        shape = spec.moves(n)
-        loaded, off = began.get((n, "load")), began.get((n, "off"))
-        for k, op in enumerate(shape.ops):
-            task = planned[n, op.name]
-            if k < shape.load and (loaded is not None or task.start_s + late + op.hands_s <= now):
-                latest = (loaded if loaded is not None else now) - shape.between_s(k, shape.load - 1)
-                began[n, op.name] = max(min(task.start_s + late, latest), 0)
-            elif op.name == "brush" and off is not None and now >= off + shape.ops[k - 1].hands_s + op.hands_s:
-                began[n, op.name] = off + shape.ops[k - 1].hands_s
+        _untapped(spec.moves(n), n, planned, began, late, now)
     found = replan(spec, line.tasks, now, began, gone)
     if found is None:
         return None
@@ -76,3 +69,26 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
     )
     off_s = {t.round_no: t.end_s for t in rest if t.move == "off"}
     return LiveLine(rest, off_s, float(found.makespan_s - line.makespan_s))
+
+
+def _untapped(
+    shape: Moves, n: int, planned: Mapping[tuple[int, str], Task], began: dict[tuple[int, str], int], late: int, now: int
+) -> None:  # fmt: skip
+    """What a round had done to it that nobody taps: rolled and topped before the heat, brushed after it; and a move that was left out."""
+    for op in shape.ops[: shape.load]:
+        at = planned[n, op.name].start_s + late
+        waits = at + op.hands_s <= now <= at + op.hands_s + op.then_max_s  # longer ago, and it is rolled again
+        if (n, "load") not in began and not waits:
+            break
+        if waits:
+            began[n, op.name] = max(at, 0)
+    off, last = began.get((n, "off")), shape.ops[-1]
+    if off is not None and last.name == "brush" and now >= off + shape.ops[-2].hands_s + last.hands_s:
+        began[n, "brush"] = off + shape.ops[-2].hands_s
+    follows: int | None = None
+    for op in reversed(shape.ops):
+        at_s = began.get((n, op.name))
+        if follows is not None:
+            latest = max(follows - op.hands_s, 0)
+            began[n, op.name] = latest if at_s is None else min(at_s, latest)
+        follows = began.get((n, op.name))

@@ -9,7 +9,18 @@ from itertools import islice, permutations, product
 from brassclock.core.fire.line.board import Board
 from brassclock.core.fire.line.spec import LineSpec, Op, Task
 
-WIDEN_S = (0, 8, 12, 16, 24, 40, 60, 90)  # how far a window may stretch when something slipped
+WIDEN_S = (
+    0,
+    8,
+    12,
+    16,
+    24,
+    40,
+    60,
+    90,
+    300,
+    3600,
+)  # how far a window may stretch when something slipped; the last: whatever it takes
 FEW = 30  # breads: up to so many are also placed anew, to see whether that ends sooner
 MOST_ORDERS = 6  # in which breads on the heat are served, when a line is mended
 
