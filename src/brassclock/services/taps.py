@@ -55,6 +55,9 @@ def _when_done(r: works.Rows, given: TapIn) -> str:
 def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
     at = past_moment(given.at, r.now)
     _check_tap(r, given, at)
+    if given.kind in (*hearths.MOVES, hearths.LOST) and given.round_no is not None and given.spot is not None:
+        told = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
+        at = max(at, dt.datetime.fromtimestamp(hearths.in_order_s(core_taps(r.taps), told), at.tzinfo))
     _remember_forecast(session, r, given.kind, at)
     row = Tap(
         bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,

@@ -9,7 +9,10 @@ import { dequeue, enqueue, onQueue, refusal, tell, waiting, withWaiting } from "
 const RETRY_MS = 2000;
 let sending = false;
 
-type Landed = (bake: number, hearth: Hearth | null) => void;
+type Landed = (bake: number, hearth: Hearth | null, tap: TapIn) => void;
+/** Taps in the midst of a line: they change the hearth, and nothing of the day. */
+const ON_HEAT = new Set(["load", "turn", "off", "fell", "bubbles", "browned", "puffed", "dark", "pale"]);
+const midLine = (hearth: Hearth, tap: TapIn): boolean => ON_HEAT.has(tap.kind) && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
 
 /** Send what waits, oldest first, until nothing does or the server is out of reach. */
 async function flush(landed: Landed): Promise<void> {
@@ -21,12 +24,12 @@ async function flush(landed: Landed): Promise<void> {
         const hearth = await sendTap(first.bake, first.tap);
         dequeue();
         syncClock(hearth.clock);
-        landed(first.bake, hearth);
+        landed(first.bake, hearth, first.tap);
       } catch (fault) {
         if (fault instanceof Problem && (fault.away || fault.status >= 500)) break;
         dequeue();
         tell(fault instanceof Error ? fault.message : "That tap was not taken.");
-        landed(first.bake, null);
+        landed(first.bake, null, first.tap);
       }
     }
   } finally {
@@ -39,9 +42,10 @@ export const useRefusal = (): string | null => useSyncExternalStore(onQueue, ref
 
 function useLanded(): Landed {
   const cache = useQueryClient();
-  return (bake, hearth) => {
+  return (bake, hearth, tap) => {
     if (hearth) cache.setQueryData(["hearth", bake], withWaiting(bake, hearth));
     else void cache.invalidateQueries({ queryKey: ["hearth", bake] });
+    if (hearth && midLine(hearth, tap)) return;
     void cache.invalidateQueries({ queryKey: ["bake", bake] });
     void cache.invalidateQueries({ queryKey: ["bench"] });
   };

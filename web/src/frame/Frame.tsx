@@ -67,7 +67,7 @@ export function LeafFrame({ bake, here, children, say }: { bake: number; here: s
     <Shell bench={bench.data} say={say?.(bench.data.kitchen.zone) ?? b.say} foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}>
       <Keys kitchen={b.kitchen_id} bake={bake} />
       {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
-      {b.status === "live" && !b.fits && <WayOut bake={bake} name={b.name} steps={b.steps} />}
+      {b.status === "live" && !b.fits && !b.taps.some((t) => t.kind === "load") && <WayOut bake={bake} name={b.name} steps={b.steps} />}
       {children(b)}
     </Shell>
   );

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 MOVES = ("load", "turn", "off")
 LOST = "fell"  # it fell off, or burnt: its spot is free, the round is no more
 COLOURS = ("dark", "pale")  # seen of a bread on the heat or just off it
+APART_S = 5.0  # by how much clocks may differ and a move still counts as the next
 FACTS = ("bubbles", "browned", "puffed", *COLOURS)
 
 
@@ -64,6 +65,16 @@ class Hearth:
         return not self.waiting and all(s.state != "busy" for s in self.spots)
 
 
+def in_order_s(taps: Sequence[Tap], new: Tap) -> float:
+    """The instant of a move, not before the last one of its round or its spot: two tablets' clocks may be a moment apart."""
+    return max(
+        [
+            new.at_s,
+            *(t.at_s for t in taps if t.kind not in FACTS and (t.spot == new.spot or t.round_no == new.round_no)),
+        ]
+    )
+
+
 def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: int = 0) -> str | None:
     """Why a tap cannot be: the sentence, or None when it can."""
     state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0, grill)
@@ -72,6 +83,8 @@ def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: in
     if not 1 <= new.spot <= spots + grill:
         return f"There is no spot {new.spot}; this surface has 1 to {spots}."
     at = state.spots[new.spot - 1]
+    if new.kind not in FACTS and in_order_s(taps, new) - new.at_s > APART_S:
+        return f"Round {new.round_no} or spot {new.spot} was touched later than that. Give a later time."
     if new.kind == "load":
         if at.grill:
             return "Nothing is loaded under the grill: it comes from the pan."

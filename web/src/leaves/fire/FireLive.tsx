@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import { useDueAlarms, type Alarm } from "../../alarms/due";
 import { type Call, muted, play, setMuted } from "../../alarms/sound";
@@ -21,7 +21,7 @@ type Due = Schemas["MoveOut"];
 type MoveKind = "load" | "turn" | "off";
 
 const Live = styled.div`
-  height: calc(100% + 40px); display: grid; grid-template-rows: minmax(0, 1fr) auto auto; gap: 8px; min-height: 420px; margin-bottom: -40px;
+  height: calc(100% + 40px); display: grid; grid-template-rows: minmax(0, 1fr) auto auto; gap: 8px; min-height: 320px; margin-bottom: -40px;
   .stage { display: grid; grid-template-columns: 186px minmax(0, 1fr) 150px; grid-template-rows: minmax(0, 1fr); gap: 20px; min-height: 0; }
   .side { display: grid; grid-template-columns: minmax(0, 1fr); gap: 6px; align-content: start; overflow: hidden; }
   .round { display: flex; align-items: center; gap: 8px; font: 700 22px/1 var(--name); border: 2px solid var(--ink); background: var(--paper); border-radius: 50%; width: 92px; height: 42px; justify-content: center; }
@@ -36,6 +36,7 @@ const Live = styled.div`
   .seen, .aside { display: flex; gap: 10px; align-items: center; }
   @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side, .note { display: none; } }
   @media (max-width: 600px) {
+    min-height: 420px;
     .facts { gap: 2px 10px; } .facts button { min-height: 48px; } .seen { width: 100%; gap: 8px; }
     .seen > button { flex: 1 1 0; padding: 0 4px; font-size: 16px; } .seen > .label { display: none; }
     .aside { gap: 22px; }
@@ -88,7 +89,8 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
     [bake.id, hearth.due, hearth.started, hearth.program],
   );
   useDueAlarms(alarms);
-  useEffect(() => {
+  // before the eye sees the next move, the key does it
+  useLayoutEffect(() => {
     const press = (e: KeyboardEvent) => {
       if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
       const free = document.activeElement === document.body || document.activeElement === bar.current || document.activeElement === null;
