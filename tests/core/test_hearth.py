@@ -111,6 +111,19 @@ def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
     assert played(GRILLED, 8, 40, 75, {4: 10.0})[1] == []
 
 
+def test_a_wall_is_used_clockwise_and_never_where_it_was_just_used() -> None:
+    """Facts of the trade: the wall wants its heat back, so the hand goes round; only where all else is taken does it come back."""
+    taps: list[hearths.Tap] = []
+    used: list[int] = []
+    for n in range(1, 19):
+        state = hearths.hearth(taps, 24, 6, None, 60.0, 120.0)
+        due = next(d for d in state.due if d.move == "load")
+        used.append(due.spot)
+        at = max(due.at_s, 20.0 * n)
+        taps += [hearths.Tap("load", n, due.spot, at), hearths.Tap("off", n, due.spot, at + 60)]
+    assert used == [1, 2, 3, 4, 5, 6] * 3
+
+
 def test_an_iron_plate_heats_as_one_lump() -> None:
     """Analytic: iron conducts so well that it is one store with one loss: t = C/h · ln(1/(1 − h ΔT/q))."""
     for power in ("medium", "high"):

@@ -226,8 +226,22 @@ def test_line_by_contract() -> None:
     fast, slow = (compute("line", asked | {"pace": pace}) for pace in ("fast", "calm"))
     assert fast["lower_bound_s"] <= fast["makespan_s"] <= slow["makespan_s"]
     assert len(fast["tasks"]) == 12 * 7 and len(fast["towel_wait_s"]) == 12 and fast["another_cook_saves_s"] > 0
+    grilled = [
+        *ops[:3],
+        ops[3] | {"takes": "grill", "frees_spot": True},
+        {"name": "off", "hands_s": 3, "frees": "grill", "then_max_s": 20},
+        ops[5],
+    ]
+    beside = compute("line", asked | {"ops": grilled, "resources": [{"name": "grill", "count": 1, "recover_s": 5}]})
+    assert beside["makespan_s"] >= beside["lower_bound_s"] and beside["bottleneck"] in ("hands", "spots", "grill")
+    kinds = [{"name": "naan", "breads": 6, "ops": ops}, {"name": "kulcha", "breads": 3, "ops": ops[1:]}]
+    mixed = compute("line", asked | {"breads": None, "ops": None, "kinds": kinds, "in_turn": True})
+    order = [t["kind"] for t in sorted(mixed["tasks"], key=lambda t: t["bread"]) if t["op"] == "load"]
+    assert order == ["naan", "kulcha", "naan"] * 3 and len(mixed["tasks"]) == 6 * 7 + 3 * 5
+    soft = mixed["softness_frac"]
+    assert soft == sorted(soft) and 0 < soft[0] < soft[-1] <= 1
     bad = {
-        "/breads": {"breads": 500}, "/spots": {"spots": 0}, "/ops": {"ops": [{"name": "roll", "hands_s": 9}]},
+        "/breads": {"breads": 500}, "/kinds/0/ops": {"kinds": [{"name": "x", "breads": 2, "ops": ops[:2]}]}, "/ops/3/takes": {"ops": grilled}, "/spots": {"spots": 0}, "/ops": {"ops": [{"name": "roll", "hands_s": 9}]},
         "/ops/1/name": {"ops": [ops[2], ops[2] | {"takes_spot": False, "frees_spot": True}]}, "/ops/0": {"ops": [ops[4], ops[2]]},
         "/ops/2": {"ops": [*ops[:2], ops[2] | {"then_max_s": 10}, *ops[3:]]},
     }  # fmt: skip

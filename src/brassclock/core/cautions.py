@@ -15,6 +15,7 @@ TEXTS: dict[str, str] = {
     "hot_handle": "The handle is as hot as the grill: a dry cloth, doubled.",
     "smoke": "A dry plate this hot smokes flour and fat: open a window, wipe it between breads.",
     "charcoal_fumes": "Charcoal gives off carbon monoxide: only in the open or under a working flue, as your local rules have it.",
+    "gas_fumes": "A gas fire this big gives off carbon monoxide too: in the open or under a working flue, as your local rules have it.",
     "nonstick_hot": "Non-stick coatings give off harmful fumes when overheated: stay below the maker's limit, often near 250 C.",
     "hot_surface": "Stone and iron stay hot long after the fire is out.",
     "raw_dough": "Do not taste raw dough: raw flour and egg can make you ill.",

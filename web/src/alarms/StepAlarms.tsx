@@ -12,9 +12,10 @@ const SHOWN = 2;
 
 const Bar = styled.div`
   display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 4px 24px; border-bottom: 2px solid var(--ink); background: var(--brass-wash);
-  p { font: 600 20px/1.2 var(--name); flex: 1 1 14em; }
+  p { font: 600 20px/1.2 var(--name); flex: 1 1 14em; min-width: 0; }
   a { color: inherit; text-decoration: underline; text-decoration-color: var(--brass); text-decoration-thickness: 2px; }
-  @media (max-width: 600px) { padding: 4px 16px; }
+  .narrow { display: none; }
+  @media (max-width: 600px) { padding: 4px 16px; flex-wrap: nowrap; .wide { display: none; } .narrow { display: inline; } }
 `;
 
 /** A move soon, due, or with its window closing: three alarms of one step. */
@@ -38,8 +39,10 @@ export function StepAlarms({ steps }: { steps: readonly Step[] }) {
   if (shown.length === 0) return null;
   return (
     <Bar role="alert" data-print="no" data-testid="alarms">
-      {shown.slice(0, SHOWN).map((a) => <p key={a.id}><Link to={a.to!}>{a.title}</Link></p>)}
-      {shown.length > SHOWN && <p>and {shown.length - SHOWN} more</p>}
+      {shown.slice(0, SHOWN).map((a, i) => (
+        <p key={a.id} className={i > 0 ? "wide" : ""}><Link to={a.to!}>{a.title}</Link>{i === 0 && shown.length > 1 && <span className="narrow"> and {shown.length - 1} more</span>}</p>
+      ))}
+      {shown.length > SHOWN && <p className="wide">and {shown.length - SHOWN} more</p>}
       <Button onPress={() => answer(open.map((a) => a.id))}>Heard</Button>
     </Bar>
   );

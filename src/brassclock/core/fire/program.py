@@ -287,6 +287,8 @@ def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
     found += [caution(code) for code in STEP_CAUTIONS.get(surface.spec.way, ())]
     if surface.heat_kind == "charcoal":
         found.append(caution("charcoal_fumes"))
+    if surface.heat_kind == "gas" and surface.spec.way in ("wall", "floor"):
+        found.append(caution("gas_fumes"))
     if surface.spec.way == "inverted" and surface.heat == "ceramic":
         found.append(caution("ceramic_hob"))
     if surface.nonstick and surface.temp_c > NONSTICK_MOST_C:

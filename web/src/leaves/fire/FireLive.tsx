@@ -32,11 +32,11 @@ const Live = styled.div`
   .round { font-size: 20px; height: 38px; }
   h2 { border-bottom: 2px solid var(--hair-2); padding-bottom: 5px; display: flex; justify-content: space-between; }
   .facts { display: flex; gap: 10px; flex-wrap: wrap; align-items: center; border-top: 2px solid var(--hair-2); padding-top: 6px; }
-  .facts button { min-height: 64px; }
+  .facts button { min-height: 88px; }
   .seen, .aside { display: flex; gap: 10px; align-items: center; }
   @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side, .note { display: none; } }
   @media (max-width: 600px) {
-    min-height: 420px;
+    min-height: 380px;
     .facts { gap: 2px 10px; } .facts button { min-height: 48px; } .seen { width: 100%; gap: 8px; }
     .seen > button { flex: 1 1 0; padding: 0 4px; font-size: 16px; } .seen > .label { display: none; }
     .aside { gap: 22px; }

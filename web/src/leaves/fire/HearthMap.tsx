@@ -22,7 +22,7 @@ const Map = styled.div`
   @media (max-width: 900px) {
     gap: 8px; flex-wrap: wrap; align-content: start; overflow-y: auto;
     .place { flex-basis: 130px; } &[data-many="true"] { align-content: start; } &[data-many="true"] .place { flex: 1 1 100px; max-width: 150px; }
-    &[data-lay="ring"][data-many="true"] { display: flex; border: 0; overflow: hidden auto; } &[data-lay="ring"][data-many="true"] .place { position: static; height: auto; transform: none; flex: 1 1 100px; max-width: 150px; }
+    &[data-lay="ring"][data-many="true"] { display: flex; border: 0; border-radius: 0; overflow: hidden auto; } &[data-lay="ring"][data-many="true"] .place { position: static; height: auto; transform: none; flex: 1 1 100px; max-width: 150px; }
     &[data-lay="ring"][data-many="true"] :is(.place > button, svg.disc) { height: auto; width: 100%; }
   }
 `;
