@@ -236,3 +236,29 @@ def test_the_hearth_follows_the_line_and_tells_how_late_it_runs(
     assert client.get(f"{url}/hearth").json["towel"][0]["feel"] == "soft"
     clock.pass_(hours=1)
     assert client.get(f"{url}/hearth").json["towel"][0]["feel"] == "stiff"
+
+
+def test_no_round_gets_lost_between_two_tablets(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    """Clocks a moment apart keep their order; an older move is not taken back under a newer one, nor moved past it."""
+    url = on_heat(client, kitchen, 6)
+
+    def state() -> dict[str, Any]:
+        return dict(client.get(f"{url}/hearth").json)
+
+    tap(client, url, "load", 1, 1)
+    clock.pass_(seconds=70)
+    off = tap(client, url, "off", 1, 1)
+    behind = (dt.datetime.fromisoformat(state()["clock"]["now"]) - dt.timedelta(seconds=2)).isoformat()
+    body = {"key": "other-tablet", "kind": "load", "round_no": 2, "spot": 1, "at": behind}
+    assert client.post(f"{url}/taps", json=body).status_code == 201
+    assert state()["off"] == [1] and state()["spots"][0]["round_no"] == 2
+    early = (dt.datetime.fromisoformat(behind) - dt.timedelta(minutes=1)).isoformat()
+    assert (
+        client.post(f"{url}/taps", json={**body, "key": "far-behind", "kind": "turn", "at": early}).status_code == 409
+    )
+    refused = client.delete(f"{url}/taps/{off}")
+    assert refused.status_code == 409 and "Round 2 was loaded there since" in refused.json["detail"]
+    clock.pass_(seconds=30)
+    later = state()["clock"]["now"]
+    assert client.patch(f"{url}/taps/{off}", json={"at": later}).status_code == 409
+    assert state()["off"] == [1] and state()["waiting"] == [3, 4, 5, 6]

@@ -176,6 +176,7 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
     with house.action() as session:
         r = works.load(house, session, bake_id)
         row = _tap(r, tap_id)
+        _check_undo(r, row)
         with _told(house, session, r, row, "is not {what} after all"):
             row.undone_at = r.now
             session.add(row)
@@ -187,6 +188,29 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
                 unsay(session, r, ["ready to ball"])
             if row.kind in hearths.FACTS:
                 heat_session.retime(session, heat_session.without(r, tap_id))
+
+
+ON_HEAT = (*hearths.MOVES, hearths.LOST)
+
+
+def _beside(r: works.Rows, row: Tap) -> list[Tap]:
+    """The other moves on the heat of a move's round or spot."""
+    return [
+        t for t in r.taps if t.id != row.id and t.kind in ON_HEAT and (t.round_no == row.round_no or t.spot == row.spot)
+    ]
+
+
+def _check_undo(r: works.Rows, row: Tap) -> None:
+    """A move on the heat is taken back before what came of it, or a round would be nowhere."""
+    if row.kind not in ON_HEAT:
+        return
+    since = [t for t in _beside(r, row) if (t.at, t.id or 0) > (row.at, row.id or 0)]
+    if since:
+        first = since[0]
+        raise Refused(f"Round {first.round_no} was {DONE[first.kind]} since. Undo that first.")
+
+
+DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearths.LOST: "lost"}
 
 
 def _told(house: House, session: Session, r: works.Rows, row: Tap, words: str) -> AbstractContextManager[None]:
@@ -214,11 +238,11 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
         if row.kind in NAMES:
             _check_tap(replace(r, taps=others), given, at)
         elif row.round_no is not None:
-            before = [t for t in others if t.round_no == row.round_no and t.at < row.at]
-            after = [t for t in others if t.round_no == row.round_no and t.at >= row.at]
+            near = _beside(r, row) if row.kind in ON_HEAT else [t for t in others if t.round_no == row.round_no]
+            before, after = [t for t in near if t.at < row.at], [t for t in near if t.at >= row.at]
             if any(t.at > at for t in before) or any(t.at < at for t in after):
                 raise Refused(
-                    "That would put the moves of this round out of order. Give a time between its neighbours."
+                    "That would put the moves of this round or spot out of order. Give a time between its neighbours."
                 )
         with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):
             row.at = at

@@ -133,9 +133,10 @@ def hearth(
         elif tap.kind == "turn" and held[k].round_no == tap.round_no:
             loaded = held[k].since_s or tap.at_s
             due.pop(k, None)
-            if grill:
+            there = next((i for i, s in enumerate(held) if s.grill and s.state != "busy"), None)
+            if there is not None:
                 held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + recover_s)
-                k = next(i for i, s in enumerate(held) if s.grill and s.state != "busy")
+                k = there
             held[k] = Spot(k + 1, "busy", tap.round_no, loaded, "b", grill=held[k].grill)
             due[k] = Due("off", tap.round_no, k + 1, tap.at_s + off_s - (turn_s or 0.0))
         elif tap.kind in ("off", LOST) and held[k].round_no == tap.round_no:
