@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import datetime as dt
 import tempfile
 import time
 from collections.abc import Iterator
@@ -120,6 +121,19 @@ def main() -> None:
             page.wait_for_timeout(400)
             page.screenshot(path=str(out / "why.png"), animations="disabled")
         if want("fire-live"):
+            page.set_viewport_size({"width": width, "height": height})
+            wall = next(s["id"] for s in server.get("/api/kitchens/1")["surfaces"] if s["kind"] == "clay_wall")
+            with passing("house-clay-naan", "in 9 h", "Clay naan for the terrace") as made:
+                server.send("POST", f"/api/bakes/{made}/scale", {"count": 12})
+                server.send("PATCH", f"/api/bakes/{made}", {"surface_id": wall})
+                for i in range(12):
+                    due = server.get(f"/api/bakes/{made}/hearth")
+                    if dt.datetime.fromisoformat(due["due"][0]["at"]) > dt.datetime.fromisoformat(due["clock"]["now"]):
+                        server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
+                    move = {k: due["due"][0][k] for k in ("round_no", "spot")} | {"kind": due["due"][0]["move"]}
+                    server.send("POST", f"/api/bakes/{made}/taps", move | {"key": f"shot-wall-{i}"})
+                shot("fire-live", f"/b/{made}/fire", "night" if args.theme == "day" else args.theme)
+        if want("phone-fire"):
             server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
             line(server, 4, [("load", 1, 1)])
             server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
@@ -137,10 +151,8 @@ def main() -> None:
                 )
             time.sleep(7)
             server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
-            shot("fire-live", "/b/4/fire", "night" if args.theme == "day" else args.theme)
-            if not wanted:
-                page.set_viewport_size({"width": 390, "height": 844})
-                shot("phone-fire", "/b/4/fire")
+            page.set_viewport_size({"width": 390, "height": 844})
+            shot("phone-fire", "/b/4/fire")
         browser.close()
 
 

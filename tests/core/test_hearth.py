@@ -49,7 +49,7 @@ SKIPPED_S = 7.0
 
 
 def played(
-    spec: LineSpec, breads: int, turn_s: float, off_s: float, late: dict[int, float], lost: int = 0
+    spec: LineSpec, breads: int, turn_s: float | None, off_s: float, late: dict[int, float], lost: int = 0
 ) -> tuple[float, list[str]]:
     """A line played by the mended plan: every move when it is due, later by `late` (which move: seconds), or at once where that is negative. Its
     end, and what it broke."""
@@ -100,6 +100,17 @@ def test_any_slip_leaves_a_line_to_follow(
     assert wrong == []
     planned = plan_line(spec, breads, 0.05)
     assert end <= planned.from_load_s + sum(x for x in late.values() if x > 0) + 12 * breads + 150 * (1 + len(late))
+
+
+@pytest.mark.parametrize(("turn_s", "off_s", "recover_s", "spots", "cooks", "breads"), [
+    (None, 36, 60, 6, 2, 12), (None, 36, 60, 12, 2, 24), (47, 78, 20, 2, 1, 12), (47, 78, 20, 2, 2, 12), (44, 78, 215, 1, 2, 8), (41, 63, 1, 2, 1, 24),
+])  # fmt: skip
+def test_a_line_kept_to_the_second_ends_as_it_was_planned(
+    turn_s: float | None, off_s: float, recover_s: int, spots: int, cooks: int, breads: int
+) -> None:
+    spec = LineSpec(bread_ops(turn_s, off_s), spots, cooks, recover_s)
+    end, wrong = played(spec, breads, turn_s, off_s, {})
+    assert wrong == [] and end <= plan_line(spec, breads, 0.05).from_load_s + 30
 
 
 def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:

@@ -61,6 +61,13 @@ class Board:
         self.recover = {s.name: s.recover_s for s in spec.stations}
         self.tasks: list[Task] = []
 
+    def copy(self, horizon: int) -> Board:
+        """The same board to go on with, up to another horizon."""
+        made = Board(self.spec, horizon)
+        made.taken, made.free_at, made.tasks = list(self.taken), list(self.free_at), list(self.tasks)
+        made.there = {name: list(free) for name, free in self.there.items()}
+        return made
+
     def fits(self, op: Op, since: int = 0) -> int:
         """Bits at which some cook has time for a move, from `since` on."""
         found = 0
@@ -110,17 +117,20 @@ class Board:
         first = len(done)
         reach = [0] * len(ops)
         for k in range(first, len(ops)):
+            begin = max(
+                since - (ops[k].off_surface_s if k == load else 0), 0
+            )  # a load is told when it touches; its hands began before
             if k == 0:
-                reach[k] = self.fits(ops[0], since)
+                reach[k] = self.fits(ops[0], begin)
             else:
                 gap = (ops[k - 1].then_min_s, ops[k - 1].then_max_s + widen)
                 if k == first:
                     end = done[-1].end_s
-                    low, high = max(end + gap[0], since), max(end + gap[1], since)
+                    low, high = max(end + gap[0], begin), max(end + gap[1], begin)
                     reach[k] = self.fits(ops[k], low) & ((1 << (high + 1)) - 1)
                 else:
                     p = ops[k - 1].hands_s
-                    reach[k] = later_by(reach[k - 1], p + gap[0], p + gap[1]) & self.fits(ops[k], since)
+                    reach[k] = later_by(reach[k - 1], p + gap[0], p + gap[1]) & self.fits(ops[k], begin)
             if k == load:
                 least = max(self.free_at[spot] - ops[k].off_surface_s, load_since)
                 reach[k] = reach[k] >> least << least

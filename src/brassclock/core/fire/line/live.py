@@ -59,7 +59,7 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
     late = began[last, "load"] - planned[last, "load"].start_s
     for n in range(1, breads + 1):
         _untapped(spec.moves(n), n, planned, began, late, now)
-    found = replan(spec, line.tasks, now, began, gone)
+    found = replan(spec, line.tasks, now, began, gone, {m.round_no: m.spot for m in loads})
     if found is None:
         return None
     rest = tuple(
@@ -77,13 +77,13 @@ def _untapped(
     """What a round had done to it that nobody taps: rolled and topped before the heat, brushed after it; and a move that was left out."""
     for op in shape.ops[: shape.load]:
         at = planned[n, op.name].start_s + late
-        waits = at + op.hands_s <= now <= at + op.hands_s + op.then_max_s  # longer ago, and it is rolled again
+        waits = at <= now <= at + op.hands_s + op.then_max_s  # in hand or resting; longer ago, and it is rolled again
         if (n, "load") not in began and not waits:
             break
         if waits:
             began[n, op.name] = max(at, 0)
     off, last = began.get((n, "off")), shape.ops[-1]
-    if off is not None and last.name == "brush" and now >= off + shape.ops[-2].hands_s + last.hands_s:
+    if off is not None and last.name == "brush" and now >= off + shape.ops[-2].hands_s:
         began[n, "brush"] = off + shape.ops[-2].hands_s
     follows: int | None = None
     for op in reversed(shape.ops):

@@ -35,15 +35,16 @@ class Repair:
 
 
 def replan(
-    spec: LineSpec, line: Sequence[Task], now_s: int, began: Mapping[tuple[int, str], int], gone: Collection[int] = ()
-) -> Repair | None:
+    spec: LineSpec, line: Sequence[Task], now_s: int, began: Mapping[tuple[int, str], int], gone: Collection[int] = (),
+    lies: Mapping[int, int] | None = None,
+) -> Repair | None:  # fmt: skip
     """The line again from now: what `began` (round, move: second) stays as it was, the rest follows, windows as little stretched as can be.
 
     Breads on the heat come first; those that wait keep the planned line, moved as little as will fit, or are placed anew where that ends sooner.
-    Rounds that are `gone` (they fell) want nothing more. None when no stretch brings every bread through.
+    Rounds that are `gone` (they fell) want nothing more; `lies` is the spot that a round really took. None when no stretch brings every bread through.
     """
     breads = sorted({t.round_no for t in line})
-    planned = {(t.round_no, t.move): t for t in line}
+    planned = {(t.round_no, t.move): replace(t, spot=(lies or {}).get(t.round_no, t.spot)) for t in line}
     longest = max(k.longest_s for k in spec.kinds)
     horizon = now_s + 2 * (len(breads) + 2) * (spec.held_s + spec.hands_s) + longest
     done: dict[int, list[Task]] = {number: [] for number in breads}
@@ -74,11 +75,10 @@ def replan(
                 if best is None or end < best[0]:
                     best = end, list(board.tasks), by
             if waiting and (best is None or len(cold) <= FEW):
-                board.horizon = horizon
-                if all(board.insert(n, now_s, now_s, late, widen, done[n]) for n in cold):
-                    end = _end(board.tasks)
-                    if best is None or end < best[0]:
-                        best = end, board.tasks, None
+                for paced in (False, True):
+                    placed = _anew(spec, board, cold, planned, done, now_s, late, widen, horizon, paced)
+                    if placed is not None and (best is None or _end(placed) < best[0]):
+                        best = _end(placed), placed, None
         if best is not None:
             end, placed, by = best
             rest = [] if by is None else [replace(t, start_s=t.start_s + by, end_s=t.end_s + by) for t in waiting]
@@ -88,6 +88,25 @@ def replan(
 
 def _end(tasks: Sequence[Task]) -> int:
     return max(t.end_s for t in tasks)
+
+
+def _anew(
+    spec: LineSpec, hot: Board, cold: Sequence[int], planned: Mapping[tuple[int, str], Task], done: Mapping[int, Sequence[Task]], now_s: int,
+    late: bool, widen: int, horizon: int, paced: bool,
+) -> list[Task] | None:  # fmt: skip
+    """What waits, each bread as early as it goes beside what is on the heat, or (`paced`) its load no sooner after the one before than planned."""
+    board = hot.copy(horizon)
+    since, before = 0, None
+    for n in cold:
+        load = spec.moves(n).names[spec.moves(n).load]
+        at = planned[n, load].start_s
+        if paced and before is not None:
+            since += at - before
+        if not board.insert(n, now_s, since if paced else 0, late, widen, done[n]):
+            return None
+        since = next(t.start_s for t in reversed(board.tasks) if (t.round_no, t.move) == (n, load))
+        before = at
+    return board.tasks
 
 
 @dataclass(frozen=True)
@@ -105,7 +124,7 @@ def _following(
     """How what waits may follow as it was planned, all of it moved by one amount; None when a rolled round's rest forbids that."""
     if not waiting:
         return None
-    least = now_s - min(t.start_s for t in waiting)
+    least = now_s - min(t.start_s + _op(spec, t.round_no, t.move)[1].off_surface_s for t in waiting)
     most = least + max(o.hands_s + o.then_max_s for k in spec.kinds for o in k.ops) + spec.held_s
     for n, own in done.items():  # rolled, and waiting for its place: not sooner nor later than its rest allows
         mine = [t.start_s for t in waiting if t.round_no == n] if own else []
@@ -134,23 +153,17 @@ def _moved(spec: LineSpec, board: Board, waiting: Sequence[Task], follow: _Follo
 
 
 def _places_free(spec: LineSpec, board: Board, waiting: Sequence[Task], by: int) -> bool:
-    """Whether the first bread that waits for each spot, and for each station, finds it free."""
-    first: dict[int, int] = {}
+    """Whether the breads that wait find places free, on whichever spot, and at each station: the first to come takes what is free first."""
+    loads: list[int] = []
     there: dict[str, list[int]] = {s.name: [] for s in spec.stations}
     for t in waiting:
         op = _op(spec, t.round_no, t.move)[1]
         if op.takes_spot:
-            at = t.start_s + by + op.off_surface_s
-            first[t.spot] = min(first.get(t.spot, at), at)
+            loads.append(t.start_s + by + op.off_surface_s)
         if op.takes:
             there[op.takes].append(t.start_s + by)
-    if any(at < board.free_at[spot - 1] for spot, at in first.items()):
-        return False
-    return all(
-        at >= free
-        for name, starts in there.items()
-        for at, free in zip(sorted(starts), sorted(board.there[name]), strict=False)
-    )
+    pairs = [(loads, board.free_at), *((starts, board.there[name]) for name, starts in there.items())]
+    return all(at >= free for comes, frees in pairs for at, free in zip(sorted(comes), sorted(frees), strict=False))
 
 
 def _op(spec: LineSpec, number: int, move: str) -> tuple[int, Op]:
