@@ -126,7 +126,7 @@ def main() -> None:
             with passing("house-clay-naan", "in 9 h", "Clay naan for the terrace") as made:
                 server.send("POST", f"/api/bakes/{made}/scale", {"count": 12})
                 server.send("PATCH", f"/api/bakes/{made}", {"surface_id": wall})
-                for i in range(12):
+                for i in range(7):
                     due = server.get(f"/api/bakes/{made}/hearth")
                     if dt.datetime.fromisoformat(due["due"][0]["at"]) > dt.datetime.fromisoformat(due["clock"]["now"]):
                         server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})

@@ -119,7 +119,6 @@ def test_twelve_spots_out_of_reach_with_a_tablet_an_hour_wrong(demo_server: Serv
         )
         page.keyboard.press(key)
     expect(page.get_by_role("heading", name=re.compile("Waiting 12"))).to_be_visible()
-    page.screenshot(path="/tmp/axe12.png")
     w.axe_clean()
     w.context.set_offline(True)
     demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})

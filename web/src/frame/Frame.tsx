@@ -55,7 +55,7 @@ export function RoomFrame({ kitchen, here, children }: { kitchen: number; here: 
 }
 
 /** A leaf of a bake: the same frame with the thumb index. `say` may replace the server's sentence. */
-export function LeafFrame({ bake, here, children, say }: { bake: number; here: string; children: (bake: Bake) => ReactNode; say?: ((zone: string) => readonly SayPart[] | null) | null }) {
+export function LeafFrame({ bake, here, children, say, begun = false }: { bake: number; here: string; children: (bake: Bake) => ReactNode; say?: ((zone: string) => readonly SayPart[] | null) | null; begun?: boolean }) {
   const found = useQuery(bakeQuery(bake));
   const bench = useQuery({ ...benchQuery(found.data?.kitchen_id ?? 0), enabled: found.data !== undefined });
   useOutboxPump();
@@ -67,7 +67,7 @@ export function LeafFrame({ bake, here, children, say }: { bake: number; here: s
     <Shell bench={bench.data} say={say?.(bench.data.kitchen.zone) ?? b.say} foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}>
       <Keys kitchen={b.kitchen_id} bake={bake} />
       {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
-      {b.status === "live" && !b.fits && !b.taps.some((t) => t.kind === "load") && <WayOut bake={bake} name={b.name} steps={b.steps} />}
+      {b.status === "live" && !b.fits && !begun && <WayOut bake={bake} name={b.name} steps={b.steps} />}
       {children(b)}
     </Shell>
   );

@@ -34,7 +34,7 @@ export function FireLeaf({ bake }: { bake: number }) {
   useNow(1000);
   const [wanted, setWanted] = useState<"plan" | "live" | null>(null);
   return (
-    <LeafFrame bake={bake} here="fire" say={hearth.data ? (zone) => sayLive(hearth.data, serverNow(), zone) : null}>
+    <LeafFrame bake={bake} here="fire" begun={hearth.data?.started ?? false} say={hearth.data ? (zone) => sayLive(hearth.data, serverNow(), zone) : null}>
       {(b: Bake) => {
         if (b.faults["fire"] || !hearth.data) {
           return (<><BakeHead bake={b} about="" /><Plate>{b.faults["fire"] ?? (hearth.error ? hearth.error.message : "Reading the hearth…")}</Plate></>);
