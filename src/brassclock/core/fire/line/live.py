@@ -51,8 +51,6 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
     began: dict[tuple[int, str], int] = {}
     gone = {m.round_no for m in moves if m.kind == LOST}
     for m in moves:
-        if m.kind == LOST and (m.round_no, "load") not in planned:
-            continue
         at = round(m.at_s) - zero - (lead[m.round_no] if m.kind == "load" else 0)
         began[m.round_no, "off" if m.kind == LOST else m.kind] = max(at, 0)
     last = max(loads, key=lambda m: m.at_s).round_no

@@ -9,18 +9,8 @@ from itertools import islice, permutations, product
 from brassclock.core.fire.line.board import Board
 from brassclock.core.fire.line.spec import LineSpec, Op, Task
 
-WIDEN_S = (
-    0,
-    8,
-    12,
-    16,
-    24,
-    40,
-    60,
-    90,
-    300,
-    3600,
-)  # how far a window may stretch when something slipped; the last: whatever it takes
+# how far a window may stretch when something slipped; the last: whatever it takes
+WIDEN_S = (0, 8, 12, 16, 24, 40, 60, 90, 300, 3600)
 FEW = 30  # breads: up to so many are also placed anew, to see whether that ends sooner
 MOST_ORDERS = 6  # in which breads on the heat are served, when a line is mended
 
@@ -59,9 +49,8 @@ def replan(
     waiting = [t for t in line if t.round_no in cold and (t.round_no, t.move) not in began]
     last = max((t.end_s for t in waiting), default=0)
     for widen in WIDEN_S:
-        best: tuple[int, list[Task], int | None] | None = (
-            None  # its end, what is placed, by how much the rest is moved (None: placed too)
-        )
+        # its end, what is placed, by how much the rest is moved (None: it is placed too)
+        best: tuple[int, list[Task], int | None] | None = None
         follow = _following(spec, waiting, done, now_s, widen)
         for order, late in product(islice(permutations(hot), MOST_ORDERS), (True, False)):
             board = Board(spec, now_s + 2 * longest)

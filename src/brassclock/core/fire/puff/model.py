@@ -166,9 +166,8 @@ def done_temp_c(x0: float, pressure_pa: float) -> float:
 def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overrides: dict[str, float]) -> Array:
     v = {name: p.value for name, p in PARAMS.items()} | overrides
     mat = MATERIALS[plate.material]
-    spot = v["gap"] / v["k_gap"] + math.pi * v["spot_radius"] / (
-        4 * mat.k
-    )  # m2K/W: the gap, and the heat drawn together to the spot
+    # m2K/W to a dry spot: the gap, and the heat drawn together to its disc
+    spot = v["gap"] / v["k_gap"] + math.pi * v["spot_radius"] / (4 * mat.k)
     return np.array([
         pressure_pa, bread.temp_c, bread.water_per_dry, bread.rho_kg_m3, bread.gas_frac, bread.rise_g,
         bread.diameter_m / 2, bread.hole_area_m2, 1.0 if bread.pocket else 0.0, bread.film_kg_m2,

@@ -23,17 +23,10 @@ PARAMS: dict[str, Param] = {
     "j_leak": Param(5e-4, "kg/(m2 s)", 2e-4, 1e-3, F, "steam through a sound skin"),
     "g_pocket": Param(500, "W/(m2 K)", 100, 600, J, "across an open pocket full of steam"),
     "spot_radius": Param(
-        0.003, "m", 1e-3, 6e-3, J, "of a brown spot; constriction of heat to a disc, published: Carslaw & Jaeger"
+        0.003, "m", 1e-3, 6e-3, J, "of a brown spot; constriction of heat to a disc: Carslaw & Jaeger"
     ),
     "gap": Param(40e-6, "m", 2e-5, 1e-4, F, "between a dry spot and what it lies on; " + BREAD_CASES),
-    "k_gap": Param(
-        0.033,
-        "W/(m K)",
-        0.03,
-        0.17,
-        P,
-        "steam at 180 C in that gap, order of handbooks; a fat instead where there is one",
-    ),
+    "k_gap": Param(0.033, "W/(m K)", 0.03, 0.17, P, "steam at 180 C in that gap, order of handbooks; 0.13 with fat"),
     "g_blister": Param(120, "W/(m2 K)", 60, 200, F, "through a blister's membrane"),
     "char_300": Param(0.25, "1/s", 0.1, 0.3, F, "charring at 300 C"),
     "brown_k": Param(42_000, "1/s", 20_000, 80_000, F, "browning, first order"),
