@@ -92,8 +92,8 @@ def _look_after_a_starter(house: House, kitchen_id: int) -> None:
             starters.peaked(house, kitchen_id, made.id, PeakIn(at=at(0, "06:40").isoformat()))
 
 
-SURFACES = (  # name, kind, C, breads at once
-    ("Baking stone", "stone_oven", 275, 1), ("Clay oven, terrace", "clay_wall", 430, 6), ("Wok of oil", "oil", 190, 2),
+SURFACES = (  # name, kind, C, breads at once, fire
+    ("Baking stone", "stone_oven", 275, 1, None), ("Clay oven, terrace", "clay_wall", 430, 6, "gas"), ("Wok of oil", "oil", 190, 2, None),
 )  # fmt: skip
 SUPPER = ("ridge-sour", "Supper sourdough", (2, "00:50"), 6, "Baking stone")
 FRIDAY = (  # method, name, table, breads, surface
@@ -152,8 +152,10 @@ def build_demo(house: House) -> int:
         kitchen.hourly_c = HOURLY_C
         kitchen.tap_c = 11.5
         session.add(kitchen)
-        for name, kind, temp_c, spots in SURFACES:
-            session.add(Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots))
+        for name, kind, temp_c, spots, heat in SURFACES:
+            session.add(
+                Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots, heat=heat)
+            )
         session.flush()
         for past in PAST:
             _past_bake(house, session, kitchen, real, past)

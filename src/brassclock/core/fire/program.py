@@ -274,7 +274,7 @@ def _score(bread: Bread, surface: Surface, baked: Baked, faults: Faults, docked:
 
 
 def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
-    found = [caution("wide_band"), caution("hot_surface")]
+    found = [caution("wide_band")]
     if bread.pocket:
         found.append(caution("steam"))
     if surface.temp_c < surface.spec.need_c - 20:
@@ -293,6 +293,7 @@ def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
         found.append(caution("ceramic_hob"))
     if surface.nonstick and surface.temp_c > NONSTICK_MOST_C:
         found.append(caution("nonstick_hot"))
+    found.append(caution("hot_surface"))  # last: known to all who cook
     return found
 
 
