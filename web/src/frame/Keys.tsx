@@ -17,7 +17,7 @@ export const KEYS: readonly [string, string][] = [
   ["g k", "to the Kitchen"],
   ["n", "new bake"],
   ["Space", "on the live Fire leaf: the next due move; while weighing: the next line"],
-  ["1 2", "on the live Fire leaf: the move due on that spot"],
+  ["1 2 … 9 0 - =", "on the live Fire leaf: the move due on that spot"],
   ["u", "on the live Fire leaf and while weighing: undo"],
   ["?", "this list"],
 ];
