@@ -7,10 +7,11 @@ from pathlib import Path
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from serving import CHROMIUM_FLAGS, Server, chromium
 
+expect.set_options(timeout=15_000)  # a machine under load answers late, not wrongly
 SIZES = {"tablet": (1280, 800), "phone": (390, 844)}
 BENIGN = ("the server responded with a status of", "Failed to load resource")
 

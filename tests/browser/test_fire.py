@@ -97,7 +97,7 @@ def test_a_whole_line_by_keyboard(
 
 def taps_of(server: Server, bake: int, many: int) -> list[tuple[str, int]]:
     """The moves on the heat that the server has, once it has so many."""
-    for _ in range(60):
+    for _ in range(200):
         found = [(t["kind"], t["round_no"]) for t in server.get(f"/api/bakes/{bake}/hearth")["taps"] if t["round_no"]]
         if len(found) == many:
             return found
