@@ -78,7 +78,10 @@ def test_a_whole_line_by_keyboard(
             page.wait_for_timeout(300)
             page.get_by_role("button", name="Pause the demo clock").press("Enter")
             expect(page.get_by_role("button", name="Pause the demo clock")).to_have_attribute("aria-pressed", "true")
-        bar.press("Space")
+        for _ in range(4):  # a press that came while the bar changed is made again
+            if bar.locator(".verb").inner_text() == what:
+                bar.press("Space")
+                page.wait_for_timeout(700)
         expect(bar.locator(".verb")).not_to_have_text(what)
         moves += 1
         made = taps_of(demo_server, bake, moves)
