@@ -58,7 +58,7 @@ def played(
     now, grill = 0.0, spec.stations[0].count if spec.stations else 0
     for move in range(10 * breads):
         line = follow(spec, breads, tuple(taps), 0.05)
-        loads = line.contact_s(spec) if line else None
+        loads = line.contact_s if line else None
         state = hearths.hearth(taps, breads, spec.spots, turn_s, off_s, spec.recover_s, grill, loads)
         if state.finished:
             return now, wrong

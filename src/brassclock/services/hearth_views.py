@@ -25,7 +25,7 @@ def taps_out(r: Rows) -> list[out.TapOut]:
 
 def live_line(r: Rows, work: Work) -> LiveLine | None:
     """The line as the moves so far have mended it; None before the first load, and once it is over."""
-    moves = tuple(t for t in core_taps(r.taps) if t.kind in (*hearths.MOVES, hearths.LOST))
+    moves = tuple(t for t in core_taps(r.taps) if t.kind in hearths.ON_HEAT)
     if not moves:
         return None
     return follow(works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet), moves, works.QUICK_LINE_S)
@@ -37,7 +37,7 @@ def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
     line = live_line(r, work)
     return hearths.hearth(
         core_taps(r.taps), works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
-        works.grill_of(r, work.program), line.contact_s(works.line_spec(r, work.program)) if line else None,
+        works.grill_of(r, work.program), line.contact_s if line else None,
     )  # fmt: skip
 
 
@@ -66,7 +66,7 @@ def hearth_out(house: House, bake_id: int) -> out.HearthOut:
             for d in state.due
         ],
         waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=taps_out(r),
-        line=_tasks_out(line, state, line.contact_s(works.line_spec(r, work.program)) if line else {}), late_s=line.late_s if line else 0.0, towel=_towel_out(r, state),
+        line=_tasks_out(line, state) if line else [], late_s=line.late_s if line else 0.0, towel=_towel_out(r, state),
         last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
     )  # fmt: skip
 
@@ -75,16 +75,16 @@ def _instant(seconds: float | None) -> dt.datetime | None:
     return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
 
 
-def _tasks_out(line: LiveLine | None, state: hearths.Hearth, contact_s: dict[int, float]) -> list[out.LineTaskOut]:
+def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[out.LineTaskOut]:
     """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
-    due |= {(n, "load"): at_s for n, at_s in contact_s.items()}
+    due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
     tasks = [
         out.LineTaskOut(
             move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
             at=dt.datetime.fromtimestamp(due.get((t.round_no, t.move), t.start_s), dt.UTC),
         )
-        for t in (line.tasks if line else ())
+        for t in line.tasks
     ]  # fmt: skip
     return sorted(tasks, key=lambda t: t.at)[:SHOWN_TASKS]
 

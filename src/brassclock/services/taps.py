@@ -55,7 +55,7 @@ def _when_done(r: works.Rows, given: TapIn) -> str:
 def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
     at = past_moment(given.at, r.now)
     _check_tap(r, given, at)
-    if given.kind in (*hearths.MOVES, hearths.LOST) and given.round_no is not None and given.spot is not None:
+    if given.kind in hearths.ON_HEAT and given.round_no is not None and given.spot is not None:
         told = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
         at = max(at, dt.datetime.fromtimestamp(hearths.in_order_s(core_taps(r.taps), told), at.tzinfo))
     _remember_forecast(session, r, given.kind, at)
@@ -123,7 +123,7 @@ def core_taps(taps: Any) -> list[hearths.Tap]:
     return [
         hearths.Tap(t.kind, t.round_no, t.spot, t.at.timestamp())
         for t in taps
-        if t.kind in (*hearths.MOVES, hearths.LOST, *hearths.FACTS)
+        if t.kind in (*hearths.ON_HEAT, *hearths.FACTS)
     ]
 
 
@@ -190,19 +190,18 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
                 heat_session.retime(session, heat_session.without(r, tap_id))
 
 
-ON_HEAT = (*hearths.MOVES, hearths.LOST)
-
-
 def _beside(r: works.Rows, row: Tap) -> list[Tap]:
     """The other moves on the heat of a move's round or spot."""
     return [
-        t for t in r.taps if t.id != row.id and t.kind in ON_HEAT and (t.round_no == row.round_no or t.spot == row.spot)
+        t
+        for t in r.taps
+        if t.id != row.id and t.kind in hearths.ON_HEAT and (t.round_no == row.round_no or t.spot == row.spot)
     ]
 
 
 def _check_undo(r: works.Rows, row: Tap) -> None:
     """A move on the heat is taken back before what came of it, or a round would be nowhere."""
-    if row.kind not in ON_HEAT:
+    if row.kind not in hearths.ON_HEAT:
         return
     since = [t for t in _beside(r, row) if (t.at, t.id or 0) > (row.at, row.id or 0)]
     if since:
@@ -238,7 +237,7 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
         if row.kind in NAMES:
             _check_tap(replace(r, taps=others), given, at)
         elif row.round_no is not None:
-            near = _beside(r, row) if row.kind in ON_HEAT else [t for t in others if t.round_no == row.round_no]
+            near = _beside(r, row) if row.kind in hearths.ON_HEAT else [t for t in others if t.round_no == row.round_no]
             before, after = [t for t in near if t.at < row.at], [t for t in near if t.at >= row.at]
             if any(t.at > at for t in before) or any(t.at < at for t in after):
                 raise Refused(

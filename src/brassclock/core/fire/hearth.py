@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 MOVES = ("load", "turn", "off")
 LOST = "fell"  # it fell off, or burnt: its spot is free, the round is no more
+ON_HEAT = (*MOVES, LOST)
 COLOURS = ("dark", "pale")  # seen of a bread on the heat or just off it
 APART_S = 5.0  # by how much clocks may differ and a move still counts as the next
 FACTS = ("bubbles", "browned", "puffed", *COLOURS)

@@ -53,7 +53,7 @@ MOST_PREHEAT_S, HOPELESS_S = 4 * 3600.0, 7200.0
 MOST_WIPE = 12
 KNOB_SLACK = 1.15  # a knob is no finer than this
 COVERED = 0.55  # judgement: how much of a heated plate its bread covers
-KNOBS = ("low", "medium", "medium_high", "high")
+KNOBS = tuple(HOB_W_M2)  # from the weakest
 
 
 class _Alone:

@@ -68,7 +68,7 @@ class Program:
     surface_after_c: float
     recovery_s: float | None
     moisture_loss_frac: float
-    heating: Heating
+    held_hot: Callable[[], Heating] = field(repr=False, compare=False)
     cautions: tuple[Caution, ...]
     why: dict[str, Why]
     ensemble: Callable[[], Bands] = field(repr=False, compare=False)
@@ -77,6 +77,11 @@ class Program:
     def bands(self) -> Bands:
         """Every event with its spread, and what moves the puff (or the end) most."""
         return self.ensemble()
+
+    @cached_property
+    def heating(self) -> Heating:
+        """How its surface gets and stays hot for breads like this; worked out when first asked for."""
+        return self.held_hot()
 
     @property
     def events(self) -> dict[str, Band]:
@@ -188,7 +193,7 @@ def plan_bread(
     return Program(
         replace(whole, loss_frac=baked.loss_frac), second_move(surface), turn_s, off_s, _edge_s(bread, surface, baked),
         _score(bread, surface, whole, faults, docked), after_c, back_s, baked.loss_frac,
-        heating(surface, baked.heat_taken_j_m2, off_s + (back_s if back_s is not None else off_s)),
+        lambda: heating(surface, baked.heat_taken_j_m2, off_s + (back_s if back_s is not None else off_s)),
         tuple(_cautions(bread, surface)), _whys(bread, surface, whole), ensemble,
     )  # fmt: skip
 

@@ -68,6 +68,12 @@ class Board:
         made.there = {name: list(free) for name, free in self.there.items()}
         return made
 
+    def loaded_s(self, number: int) -> int:
+        """When the hands begin to load a round that is placed."""
+        moves = self.spec.moves(number)
+        load = moves.names[moves.load]
+        return next(t.start_s for t in reversed(self.tasks) if (t.round_no, t.move) == (number, load))
+
     def fits(self, op: Op, since: int = 0) -> int:
         """Bits at which some cook has time for a move, from `since` on."""
         found = 0

@@ -18,19 +18,14 @@ from brassclock.core.fire.line.spec import LineSpec, Moves, Task
 
 @dataclass(frozen=True)
 class LiveLine:
-    """What is still to be done, in seconds on the taps' clock; when the last is wrapped; how much later that is than it was to be."""
+    """What is still to be done, in seconds on the taps' clock; when each round touches its spot and comes off; how much later the last is
+    wrapped than it was to be.
+    """
 
     tasks: tuple[Task, ...]
+    contact_s: dict[int, float]
     off_s: dict[int, int]
     late_s: float
-
-    def contact_s(self, spec: LineSpec) -> dict[int, float]:
-        """When each waiting round is to touch its spot."""
-        return {
-            t.round_no: t.start_s + spec.moves(t.round_no).ops[spec.moves(t.round_no).load].off_surface_s
-            for t in self.tasks
-            if t.move == "load"
-        }
 
 
 @lru_cache(maxsize=256)
@@ -66,7 +61,8 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
         if (t.round_no, t.move) not in began
     )
     off_s = {t.round_no: t.end_s for t in rest if t.move == "off"}
-    return LiveLine(rest, off_s, float(found.makespan_s - line.makespan_s))
+    contact_s = {t.round_no: float(t.start_s + lead[t.round_no]) for t in rest if t.move == "load"}
+    return LiveLine(rest, contact_s, off_s, float(found.makespan_s - line.makespan_s))
 
 
 def _untapped(

@@ -87,13 +87,12 @@ def _anew(
     board = hot.copy(horizon)
     since, before = 0, None
     for n in cold:
-        load = spec.moves(n).names[spec.moves(n).load]
-        at = planned[n, load].start_s
+        at = planned[n, spec.moves(n).names[spec.moves(n).load]].start_s
         if paced and before is not None:
             since += at - before
         if not board.insert(n, now_s, since if paced else 0, late, widen, done[n]):
             return None
-        since = next(t.start_s for t in reversed(board.tasks) if (t.round_no, t.move) == (n, load))
+        since = board.loaded_s(n)
         before = at
     return board.tasks
 

@@ -30,9 +30,7 @@ def in_turn(spec: LineSpec, breads: int, pace: int, late: bool, ahead: int = 0) 
     for number in range(1, breads + 1):
         if not board.insert(number, 0, load_since, late):
             return None
-        moves = spec.moves(number)
-        load = moves.names[moves.load]
-        load_since = next(t.start_s for t in reversed(board.tasks) if (t.round_no, t.move) == (number, load)) + pace
+        load_since = board.loaded_s(number) + pace
     return board.tasks
 
 
