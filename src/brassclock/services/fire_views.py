@@ -73,7 +73,7 @@ def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> out.ChanceOut
 
 def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
     """A line with its instants: the first load is at `begin`, rolling before it."""
-    zero = line.first_load_s
+    zero, waits_s = line.first_load_s, max(line.towel_wait_s, default=0)
     return out.HeatLineOut(
         tasks=[
             out.LineTaskOut(
@@ -83,7 +83,7 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
             for t in line.tasks
         ],
         minutes=line.from_load_s / 60, bound_min=(line.lower_bound_s - zero) / 60, bottleneck=line.bottleneck, cycle_s=line.cycle_s,
-        towel_min=max(line.towel_wait_s, default=0) / 60, towel_feel=feel(softness(max(line.towel_wait_s, default=0), loss_frac)), spot_saves_s=saved[0] if saved else None,
+        towel_min=waits_s / 60, towel_feel=feel(softness(waits_s, loss_frac)), spot_saves_s=saved[0] if saved else None,
         cook_saves_s=saved[1] if saved else None,
     )  # fmt: skip
 
@@ -93,17 +93,12 @@ def best_line(house: House, bake_id: int) -> out.HeatLineOut:
     with house.look() as session:
         r = works.load(house, session, bake_id)
     work = works.work_of(r)
-    if work.line is None:
+    if work.line is None or work.program is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
     spec, rounds = works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE_S)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return line_out(
-        found,
-        begin,
-        work.program.moisture_loss_frac if work.program else 0.0,
-        saved_s(spec, rounds, found, LONG_LINE_S / 3),
-    )
+    return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE_S / 3))
 
 
 def carpet_out(program: Program) -> out.CarpetOut:

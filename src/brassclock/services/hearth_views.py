@@ -33,8 +33,11 @@ def live_line(r: Rows, work: Work) -> LiveLine | None:
 
 def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
     """The hearth after the taps, its loads where the line has them."""
+    return _hearth(r, work, live_line(r, work))
+
+
+def _hearth(r: Rows, work: Work, line: LiveLine | None) -> hearths.Hearth:
     turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
-    line = live_line(r, work)
     return hearths.hearth(
         core_taps(r.taps), works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
         works.grill_of(r, work.program), line.contact_s if line else None,
@@ -49,7 +52,8 @@ def hearth_out(house: House, bake_id: int) -> out.HearthOut:
         # once the line has begun its program is frozen: nothing of the rest is needed, and this is asked for every second
         known = r.bake.program is not None and r.bake.count
         work = Work() if known else works.work_of(r)
-    state, line = hearth_of(r, work), live_line(r, work)
+    line = live_line(r, work)
+    state = _hearth(r, work, line)
     started = any(t.kind == "load" for t in r.taps)
     return out.HearthOut(
         clock=clock, bake_id=bake_id, name=r.bake.name, rounds=works.rounds_of(r.bake, work.sheet), started=started, finished=state.finished,

@@ -267,7 +267,7 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     bread = puff.Bread(
         mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
         rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,
-        browning=browning(sheet.dough, sheet.soda.excess_g_per_100g_flour if sheet.soda else 0.0),
+        browning=browning(sheet.dough, sheet.soda),
     )  # fmt: skip
     work.bread = layered(
         replace(bread, pocket=bread.pocket and not bread.thick), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0

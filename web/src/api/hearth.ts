@@ -17,7 +17,7 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
   const spots = hearth.spots.map((s) => ({ ...s }));
   const spot = spots.find((s) => s.number === tap.spot);
   if (!spot || tap.round_no == null) return hearth;
-  const grilled = program.second === "grill" && spots.some((s) => s.grill);
+  const grilled = spots.some((s) => s.grill);
   let due = hearth.due.filter((d) => d.spot !== spot.number && d.move !== "load");
   let waiting = [...hearth.waiting];
   let off = [...hearth.off];

@@ -10,9 +10,8 @@ const RETRY_MS = 2000;
 let sending = false;
 
 type Landed = (bake: number, hearth: Hearth | null, tap: TapIn) => void;
-/** Taps in the midst of a line: they change the hearth, and nothing of the day. */
-const ON_HEAT = new Set(["load", "turn", "off", "fell", "bubbles", "browned", "puffed", "dark", "pale"]);
-const midLine = (hearth: Hearth, tap: TapIn): boolean => ON_HEAT.has(tap.kind) && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
+/** A tap on a round in the midst of a line: it changes the hearth, and nothing of the day. */
+const midLine = (hearth: Hearth, tap: TapIn): boolean => tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
 
 /** Send what waits, oldest first, until nothing does or the server is out of reach. */
 async function flush(landed: Landed): Promise<void> {

@@ -20,7 +20,7 @@ const Spot = styled.button`
   border: 0; background: none; padding: 0; display: grid; justify-items: center; gap: 0; min-width: 0; width: 100%; color: inherit;
   .under { font: 600 19px/1.2 var(--text); display: flex; justify-content: space-between; width: min(190px, 100%); }
   > svg:not(.disc) { max-width: 100%; }
-  @media (max-width: 600px) { .under { font-size: 16px; } .under span:first-child { display: none; } flex-basis: 130px; }
+  @media (max-width: 600px) { .under { font-size: 16px; } .under span:first-child { display: none; } }
   svg.disc { width: min(100%, 30vh, 300px); height: auto; display: block; }
   circle.sweep { transition: stroke-dasharray 0.25s linear; }
   @media (prefers-reduced-motion: reduce) { circle.sweep { transition: none; } }

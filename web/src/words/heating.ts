@@ -15,7 +15,7 @@ const ORDER = Object.keys(POWER);
 const FELT_S = 60;
 
 /** A difference of temperature in the kitchen's own degrees. */
-const step = (k: number, units: Units): string => `${Math.abs(units.temp === "F" ? k * 1.8 : k).toFixed(0)}°`;
+export const step = (k: number, units: Units): string => `${Math.abs(units.temp === "F" ? k * 1.8 : k).toFixed(0)}°`;
 
 /** Whether the flame is to be turned down (or up) for the line, and to what. */
 export function knobWord(h: Heating, power: string, units: Units): string | null {

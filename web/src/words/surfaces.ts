@@ -16,10 +16,10 @@ export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; m
 ];
 
 /** The second move of a program, as the hands are told it. */
-const SECOND: Record<string, { verb: string; lower: string; doing: string }> = {
-  turn: { verb: "Turn", lower: "turn", doing: "turn at" },
-  invert: { verb: "Over the flame:", lower: "over the flame", doing: "over the flame at" },
-  grill: { verb: "To the grill:", lower: "to the grill", doing: "under the grill at" },
+const SECOND: Record<string, { verb: string; lower: string }> = {
+  turn: { verb: "Turn", lower: "turn" },
+  invert: { verb: "Over the flame:", lower: "over the flame" },
+  grill: { verb: "To the grill:", lower: "to the grill" },
 };
 
 /** What the second move of a program is. */

@@ -8,6 +8,7 @@ import numpy as np
 
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.matter.dough import Dough
+from brassclock.core.weigh.soda import SodaBalance
 
 FILLING_WATER_PER_DRY = 1.8  # judgement: a cooked filling of about two thirds water
 MOST_SHARE = 1.5  # practice: more filling than one and a half times its dough tears it
@@ -41,9 +42,9 @@ def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
     )  # fmt: skip
 
 
-def browning(dough: Dough, soda_excess_g: float = 0.0) -> float:
+def browning(dough: Dough, soda: SodaBalance | None = None) -> float:
     """How fast a dough browns over a lean one: by the sugars that colour (honey, malt, milk's own, and table sugar, which yeast splits),
-    and by soda left over [g per 100 g flour], for an alkaline dough colours sooner. Direction published, size judgement.
+    and by the soda that its balance leaves over, for an alkaline dough colours sooner. Direction published, size judgement.
 
     >>> from brassclock.core.matter.dough import dough_of_masses
     >>> lean = [("plain_flour", 500.0), ("water", 310.0)]
@@ -52,5 +53,6 @@ def browning(dough: Dough, soda_excess_g: float = 0.0) -> float:
     """
     if not dough.flour_g:
         return 1.0
+    left_g = soda.excess_g_per_100g_flour if soda else 0.0
     sugars = (dough.hexose_g + dough.lactose_g + dough.sucrose_g) / dough.flour_g
-    return float(min((1 + sugars / LEAN_SUGAR) ** 0.5, MOST_BROWNING) * (1 + min(max(soda_excess_g, 0.0), 1.0)))
+    return float(min((1 + sugars / LEAN_SUGAR) ** 0.5, MOST_BROWNING) * (1 + min(max(left_g, 0.0), 1.0)))

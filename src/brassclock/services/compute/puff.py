@@ -118,8 +118,7 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
     tint = 1.0
     if b.lines:
         dough = mass_dough(b.lines)
-        soda = soda_balance(dough)
-        x0, tint = dough.water_per_dry, browning(dough, soda.excess_g_per_100g_flour if soda else 0.0)
+        x0, tint = dough.water_per_dry, browning(dough, soda_balance(dough))
     elif b.hydration_frac is not None:
         x0 = (b.hydration_frac + 0.14) / 0.86
     else:

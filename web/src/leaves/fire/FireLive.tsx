@@ -12,7 +12,7 @@ import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
 import { HandsList } from "../../instruments/HandsList";
 import { countdown, ms, temp, type Units } from "../../words/format";
-import { knobWord, wipeWord } from "../../words/heating";
+import { knobWord, step, wipeWord } from "../../words/heating";
 import { moveLower as lower, moveVerb as verb } from "../../words/surfaces";
 import { HearthMap } from "./HearthMap";
 import { Facts } from "./Facts";
@@ -183,7 +183,7 @@ function sessionNote(hearth: Hearth, now: number, units: Units): string | null {
   const since = Math.max(...hearth.spots.map((s) => (s.since ? ms(s.since) : 0)));
   if (free && now - since > EMPTY_MS && heating.drift_k_min > 3) {
     const climbed = (heating.drift_k_min * (now - since)) / 60e3;
-    return `Empty for ${countdown(now - since)} s: it may have climbed ${(units.temp === "F" ? climbed * 1.8 : climbed).toFixed(0)}°. ${knob ?? "Turn it down until the next."}`;
+    return `Empty for ${countdown(now - since)} s: it may have climbed ${step(climbed, units)}. ${knob ?? "Turn it down until the next."}`;
   }
   const began = Math.min(...hearth.taps.filter((t) => t.kind === "load").map((t) => ms(t.at)));
   if (knob && now - began < AT_FIRST_MS) return knob;

@@ -80,15 +80,17 @@ interface ProgramStep { s: number; word: string; why?: string; label: string }
 /** The program as steps, each with its second: what is done and what is seen. */
 function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
   const at = (name: string) => fire.events[name]?.p50 ?? null;
+  const { off_s: off } = fire.program;
+  const puff = at("puff");
   const found: [number | null, string, string?, string?][] = [
     [0, fire.surface && WETTED.has(fire.surface.kind) ? "on, its back wet" : "on the heat"],
     [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
-    [at("puff"), "it opens", "puff", "Puff time"],
+    [puff !== null && puff <= off ? puff : null, "it opens", "puff", "Puff time"],
     [bake.settings.filling ? at("core_75") : null, "75 °C inside: meat and egg not before"],
-    [fire.program.off_s, "off, into the towel"],
+    [off, "off, into the towel"],
   ];
-  const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null && (x[0] <= fire.program.off_s || x[1].startsWith("75")));
-  const edge = fire.edge_s !== null && fire.edge_s >= 1 ? [[fire.program.off_s, `then each edge ${fire.edge_s.toFixed(0)} s`] as [number, string]] : [];
+  const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null);
+  const edge = fire.edge_s !== null && fire.edge_s >= 1 ? [[off, `then each edge ${fire.edge_s.toFixed(0)} s`] as [number, string]] : [];
   return [...steps, ...edge].sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));
 }
 const WETTED = new Set(["clay_wall", "inverted_plate"]);
