@@ -4,7 +4,7 @@ move fits is found by a few shifts.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from brassclock.core.fire.line.spec import LineSpec, Op, Task
 
@@ -50,6 +50,14 @@ def last_bit(bits: int) -> int:
     return bits.bit_length() - 1
 
 
+def nearest_bit(bits: int, to: int) -> int:
+    """The set bit nearest to `to`, the sooner of two."""
+    sooner, later = bits & ((1 << to + 1) - 1), bits >> to << to
+    if not sooner or not later:
+        return first_bit(later) if later else last_bit(sooner)
+    return min(last_bit(sooner), first_bit(later), key=lambda at: abs(at - to))
+
+
 class Board:
     """Who is doing what when: one integer of seconds for each cook, and when each spot is free again."""
 
@@ -81,11 +89,12 @@ class Board:
             found |= starts(taken, op.hands_s, self.horizon)
         return found >> since << since
 
-    def put(self, number: int, op: int, start: int, spot: int) -> None:
-        """A move at a time at which it fits."""
+    def put(self, number: int, op: int, start: int, spot: int, told: Task | None = None) -> None:
+        """A move at a time at which it fits; by the cook who was told it, where that one is free."""
         o = self.spec.moves(number).ops[op]
         bits = ((1 << o.hands_s) - 1) << start
-        cook = next(k for k, taken in enumerate(self.taken) if not taken & bits)
+        free = [k for k, taken in enumerate(self.taken) if not taken & bits]
+        cook = told.cook - 1 if told is not None and told.cook - 1 in free else free[0]
         self.taken[cook] |= bits
         self._lies(o, Task(number, o.name, spot + 1, cook + 1, start, start + o.hands_s))
 
@@ -110,9 +119,13 @@ class Board:
                 free[free.index(HELD)] = task.end_s + self.recover[o.frees]
 
     def insert(
-        self, number: int, since: int, load_since: int, late: bool, widen: int = 0, done: Sequence[Task] = ()
-    ) -> bool:
-        """One bread as early as it goes on the spot that is free first; `late` rolls at the last moment. False when it does not fit."""
+        self, number: int, since: int, load_since: int, late: bool, widen: int = 0, done: Sequence[Task] = (),
+        told: Mapping[str, Task] | None = None, stay: bool = False,
+    ) -> bool:  # fmt: skip
+        """One bread as early as it goes on the spot that is free first; `late` rolls at the last moment. False when it does not fit.
+
+        `told`: its moves as the cooks were told them; each keeps its own, and with `stay` they keep as near as they can to their time.
+        """
         moves = self.spec.moves(number)
         ops, load = moves.ops, moves.load
         spot = (
@@ -150,20 +163,26 @@ class Board:
             reach[k] &= sooner_by(reach[k + 1], p + gap[0], p + gap[1])
             if not reach[k]:
                 return False
-        self._place(number, reach, first, spot, late, widen)
+        self._place(number, reach, first, spot, late, widen, told or {}, stay)
         return True
 
-    def _place(self, number: int, reach: list[int], first: int, spot: int, late: bool, widen: int) -> None:
-        """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest."""
+    def _place(
+        self, number: int, reach: list[int], first: int, spot: int, late: bool, widen: int, told: Mapping[str, Task], stay: bool
+    ) -> None:  # fmt: skip
+        """Pick a start for each move: the load earliest, what follows earliest or as it was told, what comes before latest or earliest."""
         moves = self.spec.moves(number)
         ops, pivot = moves.ops, max(moves.load, first)
-        at: dict[int, int] = {pivot: first_bit(reach[pivot])}
+
+        def pick(k: int, can: int) -> int:
+            return nearest_bit(can, max(told[ops[k].name].start_s, 0)) if stay else first_bit(can)
+
+        at: dict[int, int] = {pivot: pick(pivot, reach[pivot])}
         for k in range(pivot + 1, len(ops)):
             p, o = ops[k - 1].hands_s, ops[k - 1]
-            at[k] = first_bit(reach[k] & later_by(1 << at[k - 1], p + o.then_min_s, p + o.then_max_s + widen))
+            at[k] = pick(k, reach[k] & later_by(1 << at[k - 1], p + o.then_min_s, p + o.then_max_s + widen))
         for k in range(pivot - 1, first - 1, -1):
             p, o = ops[k].hands_s, ops[k]
             can = reach[k] & sooner_by(1 << at[k + 1], p + o.then_min_s, p + o.then_max_s + widen)
-            at[k] = last_bit(can) if late else first_bit(can)
+            at[k] = last_bit(can) if late and not stay else pick(k, can)
         for k in range(first, len(ops)):
-            self.put(number, k, at[k], spot)
+            self.put(number, k, at[k], spot, told.get(ops[k].name))

@@ -1,19 +1,19 @@
 """The line as it is being baked: the planned one, mended by every move that was made.
 
 A pure function of the plan and the moves; between two moves it stands, so every tablet sees the same one. Rolling and brushing are not tapped:
-a round that is on the heat was rolled, one that waits is taken to be rolled when the plan, as late as the last load was, has it so.
+a round that is on the heat was rolled, one that waits is taken to be rolled when the line, as it was told last, had it so.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from brassclock.core.fire.hearth import LOST, Tap
 from brassclock.core.fire.line.mend import replan
 from brassclock.core.fire.line.plan import plan_line
-from brassclock.core.fire.line.spec import LineSpec, Moves, Task
+from brassclock.core.fire.line.spec import Line, LineSpec, Moves, Task
 
 
 @dataclass(frozen=True)
@@ -28,57 +28,99 @@ class LiveLine:
     late_s: float
 
 
-@lru_cache(maxsize=256)
 def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> LiveLine | None:
     """The rest of a line after these moves (load, turn, off, fell); None before the first, and when no stretch brings every bread through.
 
-    `budget_s` is what the plan itself may be looked for.
+    Each move mends the line that was told before it. `budget_s` is what the plan itself may be looked for.
     """
-    loads = [m for m in moves if m.kind == "load"]
-    if not loads:
+    if not any(m.kind == "load" for m in moves):
         return None
-    line = plan_line(spec, breads, budget_s)
-    planned = {(t.round_no, t.move): t for t in line.tasks}
-    lead = {n: spec.moves(n).ops[spec.moves(n).load].off_surface_s for n in range(1, breads + 1)}
-    first = min(loads, key=lambda m: m.at_s)
-    zero = round(first.at_s) - lead[first.round_no] - planned[first.round_no, "load"].start_s
-    now = round(max(m.at_s for m in moves)) - zero
+    made = tuple(sorted(moves, key=lambda m: m.at_s))
+    for some in range(DEEP, len(made), DEEP):
+        _told(spec, breads, made[:some], budget_s)
+    told, zero = _told(spec, breads, made, budget_s), _zero(spec, plan_line(spec, breads, budget_s), made)
+    if not told.holds:
+        return None
+    rest = tuple(replace(t, start_s=t.start_s + zero, end_s=t.end_s + zero) for t in told.ahead)
+    contact_s = {t.round_no: float(t.start_s + _lead(spec, t.round_no)) for t in rest if t.move == "load"}
+    return LiveLine(rest, contact_s, {t.round_no: t.end_s for t in rest if t.move == "off"}, float(told.late_s))
+
+
+@dataclass(frozen=True)
+class _Told:
+    """The whole line as it stands after some moves, the one it follows, what is ahead, its lateness [s], and whether every bread is brought through."""
+
+    tasks: tuple[Task, ...]
+    plan: tuple[Task, ...]
+    ahead: tuple[Task, ...] = ()
+    late_s: int = 0
+    holds: bool = True
+
+
+def _lead(spec: LineSpec, round_no: int) -> int:
+    """How long the hands are at a load before the bread touches [s]."""
+    shape = spec.moves(round_no)
+    return shape.ops[shape.load].off_surface_s
+
+
+def _zero(spec: LineSpec, plan: Line, moves: tuple[Tap, ...]) -> int:
+    """The plan's second 0 on the taps' clock: its first load is the first that was made."""
+    first = next(m for m in moves if m.kind == "load")
+    planned = next(t.start_s for t in plan.tasks if (t.round_no, t.move) == (first.round_no, "load"))
+    return round(first.at_s) - _lead(spec, first.round_no) - planned
+
+
+DEEP = 100  # moves by which the line is followed at a time, so that no look back goes deep
+
+
+@lru_cache(maxsize=1024)
+def _told(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> _Told:
+    """The line after these moves, in time order: the one before the last of them, mended."""
+    plan = plan_line(spec, breads, budget_s)
+    if not any(m.kind == "load" for m in moves):
+        return _Told(plan.tasks, plan.tasks)
+    before = _told(spec, breads, moves[:-1], budget_s)
+    zero = _zero(spec, plan, moves)
+    told = {(t.round_no, t.move): t for t in before.tasks}
+    now = round(moves[-1].at_s) - zero
     began: dict[tuple[int, str], int] = {}
     gone = {m.round_no for m in moves if m.kind == LOST}
     for m in moves:
-        at = round(m.at_s) - zero - (lead[m.round_no] if m.kind == "load" else 0)
+        at = round(m.at_s) - zero - (_lead(spec, m.round_no) if m.kind == "load" else 0)
         began[m.round_no, "off" if m.kind == LOST else m.kind] = max(at, 0)
-    last = max(loads, key=lambda m: m.at_s).round_no
-    late = began[last, "load"] - planned[last, "load"].start_s
+    newest = told.get((moves[-1].round_no, "off" if moves[-1].kind == LOST else moves[-1].kind))
+    reached = now if newest is None else newest.start_s + (_lead(spec, newest.round_no) if newest.move == "load" else 0)
+    if len(moves) > 1:
+        reached = max(reached, round(moves[-2].at_s) - zero)
     for n in range(1, breads + 1):
-        _untapped(spec.moves(n), n, planned, began, late, now)
-    found = replan(spec, line.tasks, now, began, gone, {m.round_no: m.spot for m in loads})
+        _untapped(spec.moves(n), n, told, began, now, min(reached, now))
+    lies = {m.round_no: m.spot for m in moves if m.kind == "load"}
+    slip = max(0, now - reached)
+    found = replan(spec, before.plan, now, began, gone, lies, max(t.end_s for t in before.tasks) + slip)
     if found is None:
-        return None
-    rest = tuple(
-        Task(t.round_no, t.move, t.spot, t.cook, t.start_s + zero, t.end_s + zero)
-        for t in found.tasks
-        if (t.round_no, t.move) not in began
-    )
-    off_s = {t.round_no: t.end_s for t in rest if t.move == "off"}
-    contact_s = {t.round_no: float(t.start_s + lead[t.round_no]) for t in rest if t.move == "load"}
-    return LiveLine(rest, contact_s, off_s, float(found.makespan_s - line.makespan_s))
+        return replace(before, ahead=(), holds=False)
+    ahead = tuple(t for t in found.tasks if (t.round_no, t.move) not in began)
+    return _Told(found.tasks, found.tasks if found.anew else before.plan, ahead, found.makespan_s - plan.makespan_s)
 
 
 def _untapped(
-    shape: Moves, n: int, planned: Mapping[tuple[int, str], Task], began: dict[tuple[int, str], int], late: int, now: int
+    shape: Moves, n: int, told: Mapping[tuple[int, str], Task], began: dict[tuple[int, str], int], now: int, reached: int
 ) -> None:  # fmt: skip
-    """What a round had done to it that nobody taps: rolled and topped before the heat, brushed after it; and a move that was left out."""
+    """What a round had done to it that nobody taps, where the line had it before what the hands have `reached`: rolled and topped before the
+    heat, brushed after it; and a move that was left out.
+    """
     for op in shape.ops[: shape.load]:
-        at = planned[n, op.name].start_s + late
-        waits = at <= now <= at + op.hands_s + op.then_max_s  # in hand or resting; longer ago, and it is rolled again
+        at = told[n, op.name].start_s
+        waits = at <= reached and now <= at + op.hands_s + op.then_max_s  # longer ago, and it is rolled again
         if (n, "load") not in began and not waits:
             break
         if waits:
             began[n, op.name] = max(at, 0)
-    off, last = began.get((n, "off")), shape.ops[-1]
-    if off is not None and last.name == "brush" and now >= off + shape.ops[-2].hands_s:
-        began[n, "brush"] = off + shape.ops[-2].hands_s
+    off, brush = began.get((n, "off")), told.get((n, "brush"))
+    if off is not None and brush is not None:
+        at = max(brush.start_s, off + shape.ops[shape.unload].hands_s)
+        if at <= reached:
+            began[n, "brush"] = at
     follows: int | None = None
     for op in reversed(shape.ops):
         at_s = began.get((n, op.name))

@@ -73,6 +73,11 @@ class Moves:
         return tuple(o.name for o in self.ops)
 
     @cached_property
+    def at(self) -> dict[str, int]:
+        """Which move of the bread a name is."""
+        return {name: k for k, name in enumerate(self.names)}
+
+    @cached_property
     def on_s(self) -> int:
         """From contact until the spot is free, at the least."""
         return self.between_s(self.load, self.unload) - self.ops[self.load].off_surface_s
@@ -165,6 +170,10 @@ class Task:
     cook: int
     start_s: int
     end_s: int
+
+    def later(self, by: int) -> Task:
+        """The same, so many seconds later."""
+        return Task(self.round_no, self.move, self.spot, self.cook, self.start_s + by, self.end_s + by) if by else self
 
 
 @dataclass(frozen=True)
