@@ -66,6 +66,8 @@ const Undo = styled.button`
 
 /** Digits choose a spot; 0, - and = the tenth to the twelfth. */
 const SPOT_KEYS = [..."1234567890-="];
+/** A second press on the same place so soon is a finger that bounced, not the next move: nobody has read that yet. */
+const BOUNCE_MS = 300;
 const CALL: Record<string, Call> = { load: "load", turn: "turn", off: "off" };
 
 /** The hearth as it lies, one big bar for the next due move, and undo. */
@@ -77,7 +79,15 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   const first = hearth.due[0];
   const moves = hearth.taps.filter((t) => t.round_no !== null);
   const last = moves.reduce<(typeof moves)[number] | undefined>((a, b) => (a && a.id > b.id ? a : b), undefined);
-  const act = (due: Due) => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot });
+  const pressed = useRef({ on: "", at: -Infinity });
+  const once = (on: string, go: () => void) => {
+    const at = performance.now();
+    const bounced = pressed.current.on === on && at - pressed.current.at < BOUNCE_MS;
+    pressed.current = { on, at };
+    if (!bounced) go();
+  };
+  const act = (due: Due, on: string) => once(on, () => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot }));
+  const undo = () => once("undo", () => last && edits.undo(last));
   const units = useWords();
   const note = sessionNote(hearth, now, units);
   useAwake();
@@ -96,11 +106,11 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       const free = document.activeElement === document.body || document.activeElement === bar.current || document.activeElement === null;
       if (e.key === " " && free && first) {
         e.preventDefault();
-        act(first);
+        act(first, "bar");
       } else if (keysOn() && SPOT_KEYS.includes(e.key)) {
         const due = hearth.due.find((d) => d.spot === SPOT_KEYS.indexOf(e.key) + 1);
-        if (due) act(due);
-      } else if (keysOn() && e.key === "u" && last) edits.undo(last);
+        if (due) act(due, `spot ${due.spot}`);
+      } else if (keysOn() && e.key === "u") undo();
     };
     addEventListener("keydown", press);
     return () => removeEventListener("keydown", press);
@@ -122,7 +132,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             ahead={hearth.line.map((t) => ({ move: t.move, words: lower(t.move, hearth.program), round: t.round_no, cook: t.cook, inMs: ms(t.at) - now }))}
           />
         </div>
-        <HearthMap hearth={hearth} now={now} onAct={act} />
+        <HearthMap hearth={hearth} now={now} onAct={(due) => act(due, `spot ${due.spot}`)} />
         <div className="side">
           <h2>Towel <span>{hearth.off.length}</span></h2>
           {hearth.off.length > 0 && <p className="quiet">Steam burns: tear facing away.</p>}
@@ -141,7 +151,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       </div>
       <Bar>
         {first ? (
-          <Big ref={bar} type="button" data-due={left <= 0} onClick={() => act(first)} data-testid="due-bar">
+          <Big ref={bar} type="button" data-due={left <= 0} onClick={() => act(first, "bar")} data-testid="due-bar">
             <Glyph name={GLYPH_OF_STEP[first.move] ?? "load"} size={72} stroke={1.5} />
             <span>
               <span className="verb">{verb(first.move, hearth.program)} round {first.round_no}</span>
@@ -151,12 +161,12 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             <span className="count">{left > 0 ? <>{countdown(left)}<small> {left < 100e3 ? "s" : ""}</small></> : "now"}</span>
           </Big>
         ) : (
-          <Big ref={bar} type="button" data-due="false" onClick={onPlan} data-testid="due-bar">
+          <Big ref={bar} type="button" data-due="false" onClick={() => once("bar", onPlan)} data-testid="due-bar">
             <Glyph name="wrap" size={72} stroke={1.5} />
             <span><span className="verb">All off</span><br /><span className="what">wrap them, then judge each on the Keep leaf</span></span>
           </Big>
         )}
-        <Undo type="button" disabled={!last} onClick={() => last && edits.undo(last)} data-testid="undo">
+        <Undo type="button" disabled={!last} onClick={undo} data-testid="undo">
           Undo
           {last && <small>{lower(last.kind, hearth.program)} {last.round_no}</small>}
         </Undo>

@@ -38,20 +38,24 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
     made = tuple(sorted(moves, key=lambda m: m.at_s))
     for some in range(DEEP, len(made), DEEP):
         _told(spec, breads, made[:some], budget_s)
-    told, zero = _told(spec, breads, made, budget_s), _zero(spec, plan_line(spec, breads, budget_s), made)
+    told = _told(spec, breads, made, budget_s)
     if not told.holds:
         return None
-    rest = tuple(replace(t, start_s=t.start_s + zero, end_s=t.end_s + zero) for t in told.ahead)
+    zero = _zero(spec, told.planned, made)
+    rest = tuple(t.later(zero) for t in told.ahead)
     contact_s = {t.round_no: float(t.start_s + _lead(spec, t.round_no)) for t in rest if t.move == "load"}
     return LiveLine(rest, contact_s, {t.round_no: t.end_s for t in rest if t.move == "off"}, float(told.late_s))
 
 
 @dataclass(frozen=True)
 class _Told:
-    """The whole line as it stands after some moves, the one it follows, what is ahead, its lateness [s], and whether every bread is brought through."""
+    """The line as it was planned; as it stands after some moves, whole; the one it follows; what is ahead; how late it ends [s]; whether it brings
+    every bread through.
+    """
 
+    planned: Line
     tasks: tuple[Task, ...]
-    plan: tuple[Task, ...]
+    follows: tuple[Task, ...]
     ahead: tuple[Task, ...] = ()
     late_s: int = 0
     holds: bool = True
@@ -76,11 +80,11 @@ DEEP = 100  # moves by which the line is followed at a time, so that no look bac
 @lru_cache(maxsize=1024)
 def _told(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> _Told:
     """The line after these moves, in time order: the one before the last of them, mended."""
-    plan = plan_line(spec, breads, budget_s)
     if not any(m.kind == "load" for m in moves):
-        return _Told(plan.tasks, plan.tasks)
+        plan = plan_line(spec, breads, budget_s)
+        return _Told(plan, plan.tasks, plan.tasks)
     before = _told(spec, breads, moves[:-1], budget_s)
-    zero = _zero(spec, plan, moves)
+    zero = _zero(spec, before.planned, moves)
     told = {(t.round_no, t.move): t for t in before.tasks}
     now = round(moves[-1].at_s) - zero
     began: dict[tuple[int, str], int] = {}
@@ -96,11 +100,12 @@ def _told(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) 
         _untapped(spec.moves(n), n, told, began, now, min(reached, now))
     lies = {m.round_no: m.spot for m in moves if m.kind == "load"}
     slip = max(0, now - reached)
-    found = replan(spec, before.plan, now, began, gone, lies, max(t.end_s for t in before.tasks) + slip)
+    found = replan(spec, before.follows, now, began, gone, lies, max(t.end_s for t in before.tasks) + slip)
     if found is None:
         return replace(before, ahead=(), holds=False)
     ahead = tuple(t for t in found.tasks if (t.round_no, t.move) not in began)
-    return _Told(found.tasks, found.tasks if found.anew else before.plan, ahead, found.makespan_s - plan.makespan_s)
+    late_s = found.makespan_s - before.planned.makespan_s
+    return _Told(before.planned, found.tasks, found.tasks if found.anew else before.follows, ahead, late_s)
 
 
 def _untapped(

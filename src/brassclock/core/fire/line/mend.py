@@ -1,4 +1,4 @@
-"""A line after a slip: what began stays, the rest is placed anew, windows stretched as little as can be."""
+"""A line after a slip: what began stays, the rest follows as it was told or is placed anew, windows stretched as little as can be."""
 
 from __future__ import annotations
 
@@ -34,8 +34,8 @@ def replan(
 ) -> Repair | None:  # fmt: skip
     """The line again from now: what `began` (round, move: second) stays as it was, the rest follows, windows as little stretched as can be.
 
-    What was told stays told while the line ends no later than by the slip itself. Else breads on the heat come first; those that wait keep the
-    line, moved as little as will fit, or are placed anew where that ends sooner.
+    Each move comes at its time or as soon after as it goes. Where that ends later than `told_end_s` (the line's own end and the slip, where it is
+    not given), breads on the heat are placed first, and those that wait are moved all alike or placed anew; the better is taken.
     Rounds that are `gone` (they fell) want nothing more; `lies` is the spot that a round really took. None when no stretch brings every bread through.
     """
     breads = sorted({t.round_no for t in line})
@@ -49,8 +49,8 @@ def replan(
         )
     ahead = [n for n in breads if n not in gone and len(done[n]) < len(spec.moves(n).ops)]
     of: dict[int, dict[str, Task]] = {n: {} for n in breads}
-    for t in line:
-        of[t.round_no][t.move] = t
+    for (number, move), t in planned.items():
+        of[number][move] = t
     rest = _Rest(
         spec, now_s, done, {n: _anew_rolled(spec, of[n], done[n], now_s) for n in ahead},
         hot=[n for n in ahead if len(done[n]) > spec.moves(n).load], cold=[n for n in ahead if len(done[n]) <= spec.moves(n).load],
