@@ -13,6 +13,7 @@ from playwright.sync_api import Page, expect
 from serving import Server
 
 Watch = Callable[..., Any]
+BOUNCE_MS = 330  # a second press on the same place sooner than this is no move
 LINES = (("2 1/2 cups", "plain", "Plain"), ("1 1/4 cups", "strong", "Strong"), ("1 1/4 cups", "water", "Water"),
          ("2 tsp", "instant dry", "Instant dry"), ("1 1/2 tsp", "fine table", "Fine table"))  # fmt: skip
 
@@ -117,6 +118,7 @@ def test_a_first_bake_from_nothing_to_kept(watch: Watch, empty_server: Server, s
     w.axe_clean()
     page.get_by_test_id("undo").click()
     expect(verb).to_have_text(what)
+    page.wait_for_timeout(BOUNCE_MS)
     bake_rounds_from(page, done=1, count=3)
     leaf(page, "Keep")
     for number, pocket in ((1, "full"), (2, "part"), (3, "flat")):
@@ -145,6 +147,7 @@ def bake_rounds_from(page: Page, done: int, count: int) -> None:
         what = bar.locator(".verb").inner_text()
         bar.click()
         expect(bar.locator(".verb")).not_to_have_text(what)
+        page.wait_for_timeout(BOUNCE_MS)
     expect(bar).to_contain_text("All off")
 
 
@@ -183,6 +186,7 @@ def test_the_demo_to_its_end(watch: Watch, demo_server: Server, size: str) -> No
                 jump.click()
             bar.click()
             expect(bar.locator(".verb")).not_to_have_text(what)
+            page.wait_for_timeout(BOUNCE_MS)
         expect(bar).to_contain_text("All off")
     leaf(page, "Keep")
     page.get_by_role("button", name=re.compile("^Round 2:")).click()

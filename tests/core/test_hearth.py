@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 import random
-from collections.abc import Callable
 from dataclasses import replace
 
 import pytest
@@ -13,11 +12,11 @@ from hypothesis import strategies as st
 
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.heating import KNOBS, drift_k_min, heating, preheat_min, preheat_s, wipe_every
-from brassclock.core.fire.line.live import follow
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, Station, bread_ops
 from brassclock.core.fire.puff.params import MATERIALS
 from brassclock.core.fire.surfaces import HOB_W_M2, KINDS, Surface
+from playing import SKIPPED_S, played
 
 
 @settings(max_examples=60, deadline=None)
@@ -47,43 +46,6 @@ def test_hearth_is_what_its_taps_say(script: list[str], grill: int) -> None:
         assert len({d.spot for d in state.due}) == len(state.due)
 
 
-SKIPPED_S = 7.0
-
-
-def played(
-    spec: LineSpec, breads: int, turn_s: float | None, off_s: float, late: Callable[[int], float], lost: int = 0
-) -> tuple[float, list[str], list[float]]:
-    """A line played by the mended plan: every move when it is due, later by `late` of which move it is, or at once where that is negative. Its
-    end, what it broke, and by how much each move changed when the next load was told [s].
-    """
-    taps: list[hearths.Tap] = []
-    wrong: list[str] = []
-    changed: list[float] = []
-    now, grill, told = 0.0, spec.stations[0].count if spec.stations else 0, dict[int, float]()
-    for move in range(10 * breads):
-        line = follow(spec, breads, tuple(taps), 0.05)
-        loads = line.contact_s if line else {}
-        state = hearths.hearth(taps, breads, spec.spots, turn_s, off_s, spec.recover_s, grill, loads or None)
-        if state.finished:
-            return now - taps[0].at_s, wrong, changed
-        if line is None and taps:
-            wrong.append(f"no line after move {move}")
-        changed += [abs(loads[n] - told[n]) for n in list(loads)[:1] if n in told]
-        told = loads
-        due = state.due[0]
-        off_by = late(move)
-        now = now + 1 if off_by < 0 else max(now + 1, due.at_s) + off_by
-        kind = "fell" if lost and due.round_no == lost and due.move == "off" else due.move
-        if kind == "turn" and not grill and off_by == SKIPPED_S:
-            kind = "off"  # taken off unturned
-        tap = hearths.Tap(kind, due.round_no, due.spot, now)
-        problem = hearths.impossible(taps, tap, breads, spec.spots, grill)
-        if problem:
-            return now, [*wrong, problem], changed
-        taps.append(tap)
-    return now, ["it never ends"], changed
-
-
 GRILLED = LineSpec(bread_ops(40, 75, grilled=True), 2, 2, 15, stations=(Station("grill", 2),))
 
 
@@ -101,10 +63,12 @@ def test_any_slip_leaves_a_line_to_follow(
     spots: int, cooks: int, breads: int, late: dict[int, float], lost: bool
 ) -> None:
     spec = LineSpec(bread_ops(47, 78), spots, cooks, 20)
-    end, wrong, _ = played(spec, breads, 47, 78, lambda move: late.get(move, 0.0), lost=1 if lost else 0)
-    assert wrong == []
+    run = played(spec, breads, 47, 78, lambda move: late.get(move, 0.0), lost=1 if lost else 0)
+    assert run.wrong == []
     planned = plan_line(spec, breads, 0.05)
-    assert end <= planned.from_load_s + sum(x for x in late.values() if x > 0) + 12 * breads + 150 * (1 + len(late))
+    assert run.seconds <= planned.from_load_s + sum(x for x in late.values() if x > 0) + 12 * breads + 150 * (
+        1 + len(late)
+    )
 
 
 LINES = pytest.mark.parametrize(("turn_s", "off_s", "recover_s", "spots", "cooks", "breads"), [
@@ -119,9 +83,9 @@ def test_a_line_kept_to_the_second_ends_as_it_was_planned(
 ) -> None:
     """What was told stays told: no load moves by more than a cook's own step."""
     spec = LineSpec(bread_ops(turn_s, off_s), spots, cooks, recover_s)
-    end, wrong, changed = played(spec, breads, turn_s, off_s, lambda _: 0.0)
-    assert wrong == [] and end <= plan_line(spec, breads, 0.05).from_load_s + 10
-    assert max(changed) <= 25 and sum(x > 5 for x in changed) <= 1 + len(changed) // 20
+    run = played(spec, breads, turn_s, off_s, lambda _: 0.0)
+    assert run.wrong == [] and run.seconds <= plan_line(spec, breads, 0.05).from_load_s + 10
+    assert max(run.changed_s) <= 25 and sum(x > 5 for x in run.changed_s) <= 1 + len(run.changed_s) // 20
 
 
 @LINES
@@ -131,10 +95,11 @@ def test_a_few_seconds_late_at_every_move_add_up_to_no_more(
     """A cook who is up to four seconds late each time loses that, and a tenth of the line; seldom is the next load told anew by more than 15 s."""
     spec, seconds = LineSpec(bread_ops(turn_s, off_s), spots, cooks, recover_s), random.Random(3)
     slips = [seconds.uniform(0, 4) for _ in range(10 * breads)]
-    end, wrong, changed = played(spec, breads, turn_s, off_s, lambda move: slips[move])
+    run = played(spec, breads, turn_s, off_s, lambda move: slips[move])
     moves = breads * (2 if turn_s is None else 3)
-    assert wrong == [] and end <= 1.1 * plan_line(spec, breads, 0.05).from_load_s + sum(slips[:moves]) / cooks
-    assert sum(x > 15 for x in changed) <= 1 + len(changed) // 12
+    assert run.wrong == []
+    assert run.seconds <= 1.1 * plan_line(spec, breads, 0.05).from_load_s + sum(slips[:moves]) / cooks
+    assert sum(x > 15 for x in run.changed_s) <= 1 + len(run.changed_s) // 12
 
 
 def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
@@ -142,8 +107,8 @@ def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
     spec = LineSpec(bread_ops(60, 95), 2, 1, 15)
     kept = played(spec, 12, 60, 95, lambda _: 0.0)
     slipped = played(spec, 12, 60, 95, lambda move: 10.0 * (move == 9))
-    assert kept[1] == slipped[1] == [] and slipped[0] - kept[0] <= 95
-    assert played(GRILLED, 8, 40, 75, lambda move: 10.0 * (move == 4))[1] == []
+    assert kept.wrong == slipped.wrong == [] and slipped.seconds - kept.seconds <= 95
+    assert played(GRILLED, 8, 40, 75, lambda move: 10.0 * (move == 4)).wrong == []
 
 
 def test_a_wall_is_used_clockwise_and_never_where_it_was_just_used() -> None:
