@@ -50,14 +50,6 @@ def last_bit(bits: int) -> int:
     return bits.bit_length() - 1
 
 
-def nearest_bit(bits: int, to: int) -> int:
-    """The set bit nearest to `to`, the sooner of two."""
-    sooner, later = bits & ((1 << to + 1) - 1), bits >> to << to
-    if not sooner or not later:
-        return first_bit(later) if later else last_bit(sooner)
-    return min(last_bit(sooner), first_bit(later), key=lambda at: abs(at - to))
-
-
 class Board:
     """Who is doing what when: one integer of seconds for each cook, and when each spot is free again."""
 
@@ -120,11 +112,11 @@ class Board:
 
     def insert(
         self, number: int, since: int, load_since: int, late: bool, widen: int = 0, done: Sequence[Task] = (),
-        told: Mapping[str, Task] | None = None, stay: bool = False,
+        told: Mapping[str, Task] | None = None,
     ) -> bool:  # fmt: skip
         """One bread as early as it goes on the spot that is free first; `late` rolls at the last moment. False when it does not fit.
 
-        `told`: its moves as the cooks were told them; each keeps its own, and with `stay` they keep as near as they can to their time.
+        `told`: its moves as the cooks were told them; each keeps its own where it can.
         """
         moves = self.spec.moves(number)
         ops, load = moves.ops, moves.load
@@ -163,26 +155,22 @@ class Board:
             reach[k] &= sooner_by(reach[k + 1], p + gap[0], p + gap[1])
             if not reach[k]:
                 return False
-        self._place(number, reach, first, spot, late, widen, told or {}, stay)
+        self._place(number, reach, first, spot, late, widen, told or {})
         return True
 
     def _place(
-        self, number: int, reach: list[int], first: int, spot: int, late: bool, widen: int, told: Mapping[str, Task], stay: bool
+        self, number: int, reach: list[int], first: int, spot: int, late: bool, widen: int, told: Mapping[str, Task]
     ) -> None:  # fmt: skip
-        """Pick a start for each move: the load earliest, what follows earliest or as it was told, what comes before latest or earliest."""
+        """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest."""
         moves = self.spec.moves(number)
         ops, pivot = moves.ops, max(moves.load, first)
-
-        def pick(k: int, can: int) -> int:
-            return nearest_bit(can, max(told[ops[k].name].start_s, 0)) if stay else first_bit(can)
-
-        at: dict[int, int] = {pivot: pick(pivot, reach[pivot])}
+        at: dict[int, int] = {pivot: first_bit(reach[pivot])}
         for k in range(pivot + 1, len(ops)):
             p, o = ops[k - 1].hands_s, ops[k - 1]
-            at[k] = pick(k, reach[k] & later_by(1 << at[k - 1], p + o.then_min_s, p + o.then_max_s + widen))
+            at[k] = first_bit(reach[k] & later_by(1 << at[k - 1], p + o.then_min_s, p + o.then_max_s + widen))
         for k in range(pivot - 1, first - 1, -1):
             p, o = ops[k].hands_s, ops[k]
             can = reach[k] & sooner_by(1 << at[k + 1], p + o.then_min_s, p + o.then_max_s + widen)
-            at[k] = last_bit(can) if late and not stay else pick(k, can)
+            at[k] = last_bit(can) if late else first_bit(can)
         for k in range(first, len(ops)):
             self.put(number, k, at[k], spot, told.get(ops[k].name))

@@ -221,18 +221,13 @@ def _following(rest: _Rest, waiting: Sequence[Task], widen: int) -> _Following |
     return _Following(tuple(hands), least, most - least)
 
 
-def _moved(
-    spec: LineSpec, board: Board, waiting: Sequence[Task], follow: _Following | None, least: int | None = None
-) -> int | None:
-    """By how many seconds what waits is moved as it was planned: the least that fits beside what is on the heat, and no less than `least`; None
-    when nothing does.
-    """
+def _moved(spec: LineSpec, board: Board, waiting: Sequence[Task], follow: _Following | None) -> int | None:
+    """By how many seconds what waits is moved as it was planned: the least that fits beside what is on the heat; None when nothing does."""
     if not waiting:
         return 0
     if follow is None:
         return None
-    first = 0 if least is None else max(least - follow.least, 0)
-    for more in range(first, follow.more + 1):
+    for more in range(follow.more + 1):
         clear = all(not taken & mask << more for taken, mask in zip(board.taken, follow.hands, strict=True))
         if clear and _places_free(spec, board, waiting, follow.least + more):
             return follow.least + more
