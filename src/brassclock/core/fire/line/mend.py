@@ -126,10 +126,6 @@ def _end(tasks: Iterable[Task]) -> int:
     return max((t.end_s for t in tasks), default=0)
 
 
-def _later(tasks: Iterable[Task], by: int) -> list[Task]:
-    return [t.later(by) for t in tasks]
-
-
 def _as_told(rest: _Rest, widen: int) -> list[Task] | None:
     """The line as it was told, each move as soon after its time as it goes; where a bread would miss its window, the load before that waits."""
     loaded = [own for n, own in rest.done.items() if len(own) > rest.spec.moves(n).load]
@@ -170,7 +166,7 @@ def _searched(rest: _Rest, kept: Board, widen: int, horizon: int) -> list[Task] 
     if best is None:
         return None
     placed_already = {(t.round_no, t.move) for t in best[1]}
-    return [*best[1], *_later((t for t in waiting if (t.round_no, t.move) not in placed_already), best[2])]
+    return [*best[1], *(t.later(best[2]) for t in waiting if (t.round_no, t.move) not in placed_already)]
 
 
 def _anew(rest: _Rest, hot: Board, late: bool, widen: int, horizon: int, paced: bool) -> list[Task] | None:
