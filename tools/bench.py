@@ -7,6 +7,7 @@ plain Python; that of the puff is the same scheme in plain Python.
 from __future__ import annotations
 
 import datetime as dt
+import gc
 import os
 import platform
 import random
@@ -30,6 +31,7 @@ from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
 from brassclock.core.day.relax import DOSES
 from brassclock.core.day.shared import Shared
+from brassclock.core.fire.line.live import line_after
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, bread_ops
 from brassclock.core.fire.program import plan_bread
@@ -298,13 +300,21 @@ def heat_line() -> None:
             f"line of {breads:3d}, first answer {took:9.0f} ms   {first.makespan_s / first.lower_bound_s:.3f} of the bound, "
             f"looked for 2 s longer {longer.makespan_s / longer.lower_bound_s:.3f}   (aim: {aim} ms or less)"
         )
-    for breads, spots, cooks in ((24, 2, 1), (120, 4, 2)):
-        seconds, spec = random.Random(1), LineSpec(ops, spots, cooks, 5)
-        run = played(spec, breads, 41.0, 60.0, lambda _, s=seconds: s.uniform(0, 4))  # type: ignore[misc]
-        ms, planned = sorted(run.mended_ms[2:]), plan_line(spec, breads, 0.05).from_load_s
+    for breads, spots, cooks, late_s in ((24, 2, 1, 4), (24, 2, 1, 15), (120, 4, 2, 4), (120, 4, 2, 15)):
+        spec = LineSpec(ops, spots, cooks, 5)
+        planned = plan_line(spec, breads, 0.05).from_load_s
+        plays = []
+        for _ in range(3):  # the same each time: the quickest of three is the line's own time
+            seconds = random.Random(1)
+            gc.collect()
+            gc.freeze()  # as the server does
+            line_after.cache_clear()
+            plays.append(played(spec, breads, 41.0, 60.0, lambda _, s=seconds, most=late_s: s.uniform(0, most)))  # type: ignore[misc]
+        ms = sorted(map(min, *(run.mended_ms[2:] for run in plays)))
         print(
-            f"line of {breads:3d}, mended, median {statistics.median(ms):5.1f} ms   p95 {ms[len(ms) * 95 // 100]:.1f}, longest {ms[-1]:.0f}; up to 4 s late at "
-            f"each move, {run.seconds / planned:.3f} of the plan   (aim: 100 ms or less)"
+            f"line of {breads:3d}, mended, median {statistics.median(ms):5.1f} ms   p95 {ms[len(ms) * 95 // 100]:.1f}, longest {ms[-1]:.0f} (met once: "
+            f"{max(max(run.mended_ms[2:]) for run in plays):.0f}); up to {late_s} s late at each move, {plays[0].seconds / planned:.3f} of the plan   "
+            "(aim: 100 ms or less)"
         )
 
 

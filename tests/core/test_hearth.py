@@ -58,11 +58,13 @@ GRILLED = LineSpec(bread_ops(40, 75, grilled=True), 2, 2, 15, stations=(Station(
         st.integers(0, 30), st.one_of(st.floats(0, 25), st.sampled_from([-1.0, SKIPPED_S, 300.0, 900.0])), max_size=8
     ),
     st.booleans(),
+    st.sampled_from([0, 0, 2]),
 )
 def test_any_slip_leaves_a_line_to_follow(
-    spots: int, cooks: int, breads: int, late: dict[int, float], lost: bool
+    spots: int, cooks: int, breads: int, late: dict[int, float], lost: bool, grill: int
 ) -> None:
-    spec = LineSpec(bread_ops(47, 78), spots, cooks, 20)
+    stations = (Station("grill", grill),) if grill else ()
+    spec = LineSpec(bread_ops(47, 78, grilled=bool(grill)), spots, cooks, 20, stations=stations)
     run = played(spec, breads, 47, 78, lambda move: late.get(move, 0.0), lost=1 if lost else 0)
     assert run.wrong == []
     planned = plan_line(spec, breads, 0.05)
@@ -102,13 +104,23 @@ def test_a_few_seconds_late_at_every_move_add_up_to_no_more(
     assert sum(x > 15 for x in run.changed_s) <= 1 + len(run.changed_s) // 12
 
 
+def test_a_full_grill_is_emptied_before_the_next_bread_goes_under_it() -> None:
+    """Both are late: the bread beneath the grill comes off first, though the one in the pan waited longer."""
+    taps = [hearths.Tap(kind, n, n, at) for n, kind, at in [(1, "load", 0.0), (1, "turn", 40.0), (2, "load", 20.0)]]
+    state = hearths.hearth(sorted(taps, key=lambda t: t.at_s), 3, 2, 40.0, 75.0, 60.0, grill=1)
+    assert [(d.move, d.round_no) for d in state.due] == [("off", 1), ("turn", 2), ("load", 3)]
+
+
 def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
-    """A slip of ten seconds costs no more than a bread's own time; a grill is followed too."""
+    """A slip of ten seconds costs no more than a bread's own time; a grill is followed too; and nobody rolls where the plate waits for a load."""
     spec = LineSpec(bread_ops(60, 95), 2, 1, 15)
     kept = played(spec, 12, 60, 95, lambda _: 0.0)
     slipped = played(spec, 12, 60, 95, lambda move: 10.0 * (move == 9))
     assert kept.wrong == slipped.wrong == [] and slipped.seconds - kept.seconds <= 95
     assert played(GRILLED, 8, 40, 75, lambda move: 10.0 * (move == 4)).wrong == []
+    one = LineSpec(bread_ops(None, 36), 1, 1, 20)
+    slow = [played(one, 16, None, 36, lambda move, s=s: s * (move == 1)).seconds for s in (0.0, 90.0)]  # type: ignore[misc]
+    assert slow[1] - slow[0] <= 90
 
 
 def test_a_wall_is_used_clockwise_and_never_where_it_was_just_used() -> None:

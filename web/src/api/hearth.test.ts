@@ -51,6 +51,17 @@ describe("a tap shown before the server has answered", () => {
     expect([hearth.off, hearth.spots[1]!.state]).toEqual([[1], "recovering"]);
   });
 
+  it("takes a bread from a full grill before the next one goes under it", () => {
+    const two = start(3, 2);
+    two.spots.push({ ...two.spots[0]!, number: 3, grill: true });
+    two.program.second = "grill";
+    let hearth = withTap(two, tap("load", 1, 1), T0);
+    hearth = withTap(hearth, tap("load", 2, 2), T0 + 15_000);
+    hearth = withTap(hearth, tap("turn", 1, 1), T0 + 40_000);
+    expect(hearth.due.map((d) => [d.move, d.round_no])).toEqual([["load", 3], ["off", 1], ["turn", 2]]);
+    expect(hearth.due.map((d) => d.at).slice(1)).toEqual([iso(60), iso(55)]);
+  });
+
   it("stores what was seen without moving anything, newest last", () => {
     const loaded = withTap(start(2, 1), tap("load", 1, 1), T0);
     const seen = withTap(loaded, tap("puffed", 1, 1), T0 + 45_000);

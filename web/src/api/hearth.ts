@@ -1,9 +1,16 @@
 import type { Hearth, TapIn } from "./client";
 
 const instant = (iso: string | null): number => (iso ? Date.parse(iso) : 0);
-/** What comes first: by time; at one instant what lies on the heat before what waits, then by spot, as the core has it. */
-const byTime = (a: Hearth["due"][number], b: Hearth["due"][number]): number =>
-  instant(a.at) - instant(b.at) || Number(a.move === "load") - Number(b.move === "load") || a.spot - b.spot;
+const FREEING = ["off", "turn", "load"];
+
+/** What comes first: by time, a turn when the grill has room; at one instant what frees a place before what takes one, then by spot, as the core has it. */
+function inOrder(due: Hearth["due"], spots: Hearth["spots"]): Hearth["due"] {
+  const under = spots.filter((s) => s.grill);
+  const full = under.length > 0 && under.every((s) => s.state === "busy");
+  const room = full ? Math.min(...due.filter((d) => under.some((s) => s.number === d.spot)).map((d) => instant(d.at))) : 0;
+  const when = (d: Hearth["due"][number]) => (d.move === "turn" ? Math.max(instant(d.at), room) : instant(d.at));
+  return [...due].sort((a, b) => when(a) - when(b) || FREEING.indexOf(a.move) - FREEING.indexOf(b.move) || a.spot - b.spot);
+}
 
 const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
 
@@ -44,7 +51,7 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
     const next = waiting[i];
     if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: iso(Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0)) });
   });
-  due = due.sort(byTime);
+  due = inOrder(due, spots);
   const line = hearth.line.filter((t) => t.round_no !== tap.round_no || (t.move !== tap.kind && tap.kind !== "fell"));
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
   const taps = [...hearth.taps, { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) }];

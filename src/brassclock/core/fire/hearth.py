@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 MOVES = ("load", "turn", "off")
+FREEING = ("off", "turn", "load")  # at one instant, in this order
 LOST = "fell"  # it fell off, or burnt: its spot is free, the round is no more
 ON_HEAT = (*MOVES, LOST)
 COLOURS = ("dark", "pale")  # seen of a bread on the heat or just off it
@@ -111,7 +112,7 @@ def hearth(
     taps: Sequence[Tap], rounds: int, spots: int, turn_s: float | None, off_s: float, recover_s: float, grill: int = 0,
     loads: Mapping[int, float] | None = None,
 ) -> Hearth:  # fmt: skip
-    """The state after `taps` (read by instant; at one instant in the order given).
+    """The state after `taps` (read by instant; at one instant in the order given), and what is due: soonest first, at one instant what frees a place.
 
     `grill` places take what is turned, and free the spot beneath. `loads` are the instants at which the line has its waiting rounds on the heat;
     without it a round goes on as soon as a spot is free.
@@ -146,12 +147,19 @@ def hearth(
             held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", back_s, held[k].grill)
             due.pop(k, None)
     moves = list(due.values())
+    under = [s for s in held if s.grill]
+    full = bool(under) and all(s.state == "busy" for s in under)
+    room_s = min(due[s.number - 1].at_s for s in under) if full else 0.0  # when the grill takes another
     idle = sorted((s for s in held if s.state != "busy" and not s.grill), key=lambda s: (s.until_s or 0.0, s.number))
     for spot, number in zip(idle, waiting, strict=False):
         moves.append(Due("load", number, spot.number, max(spot.until_s or 0.0, (loads or {}).get(number, 0.0))))
+
+    def order(d: Due) -> tuple[float, int, int]:
+        return max(d.at_s, room_s) if d.move == "turn" else d.at_s, FREEING.index(d.move), d.spot
+
     return Hearth(
         tuple(held),
-        tuple(sorted(moves, key=lambda d: (d.at_s, d.move == "load", d.spot))),
+        tuple(sorted(moves, key=order)),
         tuple(waiting),
         tuple(off),
         tuple(facts),

@@ -1,180 +1,276 @@
 """A line that was told, done from now on: every move at its time or as soon after as its hands and its place allow.
 
-List scheduling in the told order, so that a slip is taken up by the slack behind it, and what was told stays told.
+List scheduling in the told order, so that a slip is taken up by the slack behind it, and what was told stays told. Where a bread would miss its
+window, the load before that waits, and the line goes on from where that round first came in question.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
+from copy import copy
 from typing import NamedTuple
 
-from brassclock.core.fire.line.board import HELD, Board
+from brassclock.core.fire.line.board import HELD, Places
 from brassclock.core.fire.line.spec import LineSpec, Op, Task
 
 NEVER = HELD
 AHEAD_S = 20  # judgement: loads may fall behind by so much before rolling waits for them
+MOST_WAITS = 3  # loads that are made to wait, one after the other, before a line told is given up
+
+
+class _Move(NamedTuple):
+    """A bread's next move as it was told, its number among the bread's, whether the bread waits for the heat, and when it wants to begin [s]."""
+
+    told: Task
+    op: Op
+    number: int
+    waits: bool
+    low: int
+    high: int
 
 
 class _Next(NamedTuple):
-    """A move that could be next: its earliest and latest start, by whom and when it would be made, and as it was told [s]."""
+    """A move that could be next: when it would begin [s], and by whose hands."""
 
     start: int
-    told: Task
-    op: Op
-    low: int
-    high: int
     cook: int
+    move: _Move
 
 
-class Missed(Exception):
-    """A bread's window was missed: whose, by how much, and which round was loaded last before that (None: none was)."""
+class _Missed(Exception):
+    """A bread's window was missed: whose, and by how much."""
 
-    def __init__(self, round_no: int, by_s: int, loaded: int | None) -> None:
-        self.round_no, self.by_s, self.loaded = round_no, by_s, loaded
+    def __init__(self, round_no: int, by_s: int) -> None:
+        self.round_no, self.by_s = round_no, by_s
+
+
+class _State:
+    """Hands, spots and breads at one moment of a line that is done again."""
+
+    def __init__(self, spec: LineSpec, done: Mapping[int, Sequence[Task]], later_s: int) -> None:
+        self.free = [0] * spec.cooks  # when each cook is
+        self.places = Places(spec)
+        self.tasks: list[Task] = []
+        self.last = {n: own[-1] for n, own in done.items() if own}
+        self.ahead: dict[int, tuple[Task, ...]] = {}  # of each round, as it was told
+        self.begun: dict[int, _Move] = {}  # the next move of each round that is no ball any more
+        self.balls: list[int] = []  # the next to be rolled is the last
+        self.loaded: int | None = None  # which round was loaded last, of those ahead
+        self.later_s = later_s  # how late the last load was
+
+    def copy(self) -> _State:
+        """The same, to go on from."""
+        made = copy(self)
+        made.free, made.balls, made.tasks, made.places = [*self.free], [*self.balls], [*self.tasks], self.places.copy()
+        made.last, made.ahead, made.begun = {**self.last}, {**self.ahead}, {**self.begun}
+        return made
 
 
 class Dispatch:
-    """The state of hands, spots and breads while a told line is done again."""
+    """A told line, done again."""
 
     def __init__(
-        self, spec: LineSpec, done: Mapping[int, Sequence[Task]], told: Sequence[Task], waits: Mapping[int, int], now_s: int, later_s: int, widen: int
+        self, spec: LineSpec, done: Mapping[int, Sequence[Task]], told: Sequence[Task], now_s: int, later_s: int
     ) -> None:  # fmt: skip
-        """`waits`: by how much a round goes on later than it was told; `later_s`: how late the last load was; `widen`: by how much windows stretch."""
-        self.spec, self.now_s, self.widen, self.apart = spec, now_s, widen, [n for n, by in waits.items() if by]
-        told = [t.later(waits.get(t.round_no, 0)) for t in told]
-        self.last = {n: own[-1] for n, own in done.items() if own}
-        self.free = [0] * spec.cooks  # when each cook is
-        self.board = Board(spec, 0)
+        """What was `done` of each round, what else was `told`, and how late the last load was [s]."""
+        self.spec, self.now_s, self.widen = spec, now_s, 0
+        self.waits: dict[int, int] = {}  # how much later than it was told a round comes
+        self.state = state = _State(spec, done, later_s)
         for task in sorted((t for own in done.values() for t in own), key=lambda t: t.start_s):
-            self._hold(task)
-        self.loaded: int | None = None
-        self.later_s = later_s  # the last load's
-        self.ahead: dict[int, list[Task]] = {}
-        for t in sorted(told, key=lambda t: (t.round_no, spec.moves(t.round_no).at[t.move])):
-            self.ahead.setdefault(t.round_no, []).append(t)
-        self.before = {o.name for k in spec.kinds for o in k.ops[: k.load + 1]}  # the moves of a round that waits
-        # rounds are rolled and loaded in the order in which they were told
-        loads = {
-            t.round_no: t.start_s for t in told if spec.moves(t.round_no).at[t.move] == spec.moves(t.round_no).load
-        }
-        order = sorted(self.ahead, key=lambda n: (loads.get(n, -1), n))
-        self.begun = [n for n in order if n in self.last]
-        self.balls = [n for n in reversed(order) if n not in self.last]
+            self._hold(spec.moves(task.round_no).op(task.move), task)
+        moves = {n: spec.moves(n) for n in {t.round_no for t in told}}
+        self.loads = {}
+        for t in sorted(told, key=lambda t: (t.round_no, moves[t.round_no].at[t.move])):
+            state.ahead[t.round_no] = (*state.ahead.get(t.round_no, ()), t)
+            if t.move == moves[t.round_no].names[moves[t.round_no].load]:
+                self.loads[t.round_no] = t.start_s
+        state.balls = [n for n in state.ahead if n not in state.last]
+        self.first = state.copy()
+        self.came: dict[int, _State] = {}  # how all was when a round came to be the next to be rolled
 
-    def run(self) -> list[Task]:
-        """Every move with its time. Missed when a bread would miss its window."""
+    def run(self, widen: int) -> list[Task] | None:
+        """Every move with its time, windows stretched by so much; None when loads that wait do not bring every bread through."""
+        self.widen = widen
+        self.waits.clear()
+        self.came.clear()
+        self._from(self.first)
+        for _ in range(MOST_WAITS):
+            try:
+                return self._on()
+            except _Missed as missed:
+                n = missed.round_no if missed.round_no in self.loads else self.state.loaded
+                if n is None:
+                    return None
+                self.waits[n] = max(self.waits.get(n, 0), self._late(n)) + missed.by_s
+                self._from(self._before(n))
+        return None
+
+    def _late(self, n: int) -> int:
+        """How much later than it was told a round was loaded; 0 when it was not."""
+        load = self.spec.moves(n).names[self.spec.moves(n).load]
+        made = (t.start_s for t in reversed(self.state.tasks) if (t.round_no, t.move) == (n, load))
+        return next(made, self.loads[n]) - self.loads[n]
+
+    def _before(self, n: int) -> _State:
+        """How all was before a round came in question; what came later is forgotten."""
+        found = self.came.get(n, self.first)
+        known = list(self.came)
+        for other in known[known.index(n) if n in self.came else 0 :]:
+            del self.came[other]
+        return found
+
+    def _from(self, state: _State) -> None:
+        """Go on from there; rounds are rolled and loaded in the order in which they were told."""
+        self.state = state.copy()
+        self.state.balls.sort(key=self._turn, reverse=True)
+        if state is self.first:
+            begun = sorted((n for n in state.ahead if n in state.last), key=self._turn)
+            self.state.begun = {n: self._wanted(n) for n in begun}
+
+    def _turn(self, n: int) -> tuple[int, int]:
+        """By what rounds go in turn: when each is to be loaded; those on the heat first."""
+        return self.loads[n] + self.waits.get(n, 0) if n in self.loads else -1, n
+
+    def _on(self) -> list[Task]:
+        """Every move with its time, from the state that there is. _Missed when a bread would miss its window."""
         alike, later, enough = 0, 0, len(self.spec.ops) * (self.spec.spots + 2)
         cooks: dict[int, int] = {}
         spots: dict[int, int] = {}
-        while self.ahead:
-            found = self._candidates()
-            if not found:
-                raise Missed(min(self.ahead), 1, self.loaded)
-            going = next((x for x in found if not any(self._missed(y, x) for y in found)), None) or min(
-                found, key=lambda x: x.high
-            )
-            waits = going.told.move in self.before  # a round that waits too long is rolled again, when its turn comes
-            if going.start > going.high and not waits:
-                raise Missed(going.told.round_no, going.start - going.high, self.loaded)
-            made, told = self._make(going), going.told
+        while self.state.ahead:
+            going = self._chosen(self._candidates())
+            told, high = going.move.told, going.move.high
+            if going.start > high and not going.move.waits:  # a round that waits too long is rolled again, in its turn
+                raise _Missed(told.round_no, going.start - high)
+            made = self._make(going)
             as_before = made.start_s - told.start_s == later and cooks.get(told.cook, made.cook) == made.cook
             if not as_before or spots.get(told.spot, made.spot) != made.spot:
                 alike, later, cooks, spots = 0, made.start_s - told.start_s, {}, {}
             alike += 1
             cooks[told.cook], spots[told.spot] = made.cook, made.spot
             if alike >= enough and self._follows(later, cooks, spots):
-                return [*self.board.tasks, *self._alike(later, cooks, spots)]
-        return self.board.tasks
+                return [*self.state.tasks, *self._alike(later, cooks, spots)]
+        return self.state.tasks
 
     def _alike(self, later: int, cooks: Mapping[int, int], spots: Mapping[int, int]) -> Iterator[Task]:
         """What is ahead, all of it so much later, each cook and each spot for the one that was told."""
-        for n, own in self.ahead.items():
-            lies = self.last[n].spot if n in self.last and own[0].move not in self.before else None
+        begun = self.state.begun
+        for n, own in self.state.ahead.items():
+            lies = self.state.last[n].spot if n in begun and not begun[n].waits else None
             for t in own:
-                yield Task(n, t.move, lies or spots[t.spot], cooks[t.cook], t.start_s + later, t.end_s + later)
+                spot, cook = lies or spots[t.spot], cooks[t.cook]
+                same = (spot, cook) == (t.spot, t.cook)
+                yield t.later(later) if same else Task(n, t.move, spot, cook, t.start_s + later, t.end_s + later)
 
     def _follows(self, later: int, cooks: Mapping[int, int], spots: Mapping[int, int]) -> bool:
         """Whether everything may go on as it was told, so much later, each bread that has begun too."""
+        state = self.state
         if len(cooks) < self.spec.cooks or len(spots) < self.spec.spots:
             return False
         if len(set(cooks.values())) < len(cooks) or len(set(spots.values())) < len(spots):
             return False
-        if any(n in self.ahead for n in self.apart):
+        if any(n in state.ahead for n in self.waits):
             return False
-        for n in self.begun:
-            moves, last, told = self.spec.moves(n), self.last[n], self.ahead[n][0]
-            before = moves.ops[moves.at[last.move]]
-            if not before.then_min_s <= told.start_s + later - last.end_s <= before.then_max_s + self.widen:
+        for n, move in state.begun.items():
+            before, gap = self.spec.moves(n).ops[move.number - 1], move.told.start_s + later - state.last[n].end_s
+            if not before.then_min_s <= gap <= before.then_max_s + self.widen:
                 return False
-        firsts = [own[0] for own in self.ahead.values()]
-        return all(t.start_s + later >= self.free[cooks[t.cook] - 1] for t in firsts)
+        firsts = [own[0] for own in state.ahead.values()]
+        return all(t.start_s + later >= state.free[cooks[t.cook] - 1] for t in firsts)
+
+    def _wanted(self, n: int) -> _Move:
+        """The next move of a round, and when it is to begin by what was told, by now, and by the window of the move before it."""
+        told, moves = self.state.ahead[n][0].later(self.waits.get(n, 0)), self.spec.moves(n)
+        k = moves.at[told.move]
+        op = moves.ops[k]
+        low, high, since = max(told.start_s, self.now_s - op.off_surface_s), NEVER, self.now_s - op.off_surface_s
+        if k == 0:  # nobody rolls on and on while the loads fall behind
+            low = max(low, told.start_s + self.state.later_s - AHEAD_S)
+        else:
+            end, before = self.state.last[n].end_s, moves.ops[k - 1]
+            high = end + before.then_max_s + self.widen
+            if high < since:
+                high = NEVER  # missed already: as soon as there are hands
+            low = max(min(low, high), end + before.then_min_s)
+        return _Move(told, op, k, k <= moves.load, low, high)
 
     def _candidates(self) -> list[_Next]:
         """The next move of each bread that has begun, the next round to be rolled and the next to be loaded; soonest first."""
-        found = []
+        state = self.state
+        moves = list(state.begun.values())
+        if state.balls:
+            n = state.balls[-1]
+            if n not in self.came:
+                self.came[n] = state.copy()
+            moves.append(self._wanted(n))
+        found: list[_Next] = []
         firsts: set[int] = set()
-        for n in (*self.begun, *self.balls[-1:]):
-            told = self.ahead[n][0]
-            moves = self.spec.moves(told.round_no)
-            k = moves.at[told.move]
-            if k <= moves.load:
+        free, spot_free = state.free, min(state.places.spots)
+        hands = min(free)
+        for move in moves:
+            told, op, k, waits, low, _ = move
+            if waits:
                 if k in firsts:
                     continue  # rounds are taken up in turn
                 firsts.add(k)
-            one = self._next(told, moves.ops[k], moves.ops[k - 1] if k else None)
-            if one is not None:
-                found.append(one)
-        found.sort(key=lambda x: (x.start, x.told.start_s))
+            if op.takes_spot and spot_free - op.off_surface_s > low:
+                low = spot_free - op.off_surface_s
+            if op.takes:
+                low = max(low, min(state.places.there[op.takes]))
+            if low < NEVER // 2:  # its place comes free
+                mine = told.cook - 1  # the cook it was told, unless another is free sooner
+                cook = mine if free[mine] <= low or free[mine] == hands else free.index(hands)
+                found.append(_Next(low if low > free[cook] else free[cook], cook, move))
+        found.sort(key=lambda x: (x.start, x.move.told.start_s))
+        if not found:
+            raise _Missed(min(state.ahead), 1)
         return found
 
-    def _next(self, told: Task, op: Op, before: Op | None) -> _Next | None:
-        """When a move could be made; None while its place is taken."""
-        low, high = max(told.start_s, self.now_s - op.off_surface_s), NEVER
-        if before is None:
-            low = max(low, told.start_s + self.later_s - AHEAD_S)  # nobody rolls on and on while the loads fall behind
-        else:
-            end = self.last[told.round_no].end_s
-            high = end + before.then_max_s + self.widen
-            if high < self.now_s - op.off_surface_s:
-                high = NEVER  # missed already: as soon as there are hands
-            low = max(min(low, high), end + before.then_min_s)
-        if op.takes_spot:
-            low = max(low, min(self.board.free_at) - op.off_surface_s)
-        if op.takes:
-            low = max(low, min(self.board.there[op.takes]))
-        if low >= NEVER // 2:
-            return None
-        mine = told.cook - 1
-        cook = mine if self.free[mine] <= low else min(range(len(self.free)), key=lambda c: (self.free[c], c != mine))
-        return _Next(max(low, self.free[cook]), told, op, low, high, cook)
+    def _chosen(self, found: Sequence[_Next]) -> _Next:
+        """The first that makes no other come too late, and is no rolling that holds up a load told before it by more than the hands would rest.
 
-    def _missed(self, other: _Next, going: _Next) -> bool:
-        """Whether another move would come too late if this one were made first, and not otherwise."""
-        if other is going or other.start > other.high:
-            return False
-        until = going.start + going.op.hands_s
-        free = min(until if c == going.cook else at for c, at in enumerate(self.free))
-        return max(other.low, free) > other.high
+        Where each makes another late: the one whose window closes first.
+        """
+        in_time = [x for x in found if x.start <= x.move.high]
+        closes = min((x.move.high for x in in_time), default=NEVER)
+        loads = [x for x in found if x.move.op.takes_spot]
+        safe: _Next | None = None
+        for going in found:
+            if going.start > closes:
+                break
+            until, told = going.start + going.move.op.hands_s, going.move.told.start_s
+            free = min(until if c == going.cook else at for c, at in enumerate(self.state.free))
+            if all(x.move.high >= free or x is going for x in in_time):
+                held = [x for x in loads if x.move.told.start_s < told and free - x.start > x.start - going.start]
+                if going.move.number or not held:
+                    return going
+                safe = safe or going
+        return safe or min(found, key=lambda x: x.move.high)
 
     def _make(self, going: _Next) -> Task:
-        n = going.told.round_no
-        own = self.ahead[n]
-        told = own.pop(0)
-        if n not in self.last:
-            self.begun.append(self.balls.pop())
-        if not own:
-            del self.ahead[n]
-            self.begun.remove(n)
-        spot = self.last[n].spot if n in self.last else told.spot
-        if going.op.takes_spot:
-            free, contact = self.board.free_at, going.start + going.op.off_surface_s
+        state, (told, op, *_) = self.state, going.move
+        n, contact = told.round_no, going.start + op.off_surface_s
+        spot = state.last[n].spot if n in state.last else told.spot
+        if op.takes_spot:
+            free = state.places.spots
             spot = told.spot if free[told.spot - 1] <= contact else free.index(min(free)) + 1
-            self.loaded, self.later_s = n, going.start - told.start_s
-        task = Task(n, told.move, spot, going.cook + 1, going.start, going.start + going.op.hands_s)
-        self.last[n] = task
-        self._hold(task)
+            state.loaded, state.later_s = n, going.start - told.start_s
+        task = Task(n, told.move, spot, going.cook + 1, going.start, going.start + op.hands_s)
+        state.last[n] = task
+        self._hold(op, task)
+        state.ahead[n] = state.ahead[n][1:]
+        if state.ahead[n]:
+            state.begun[n] = self._wanted(n)
+        else:
+            del state.ahead[n]
+            state.begun.pop(n, None)
+        if going.move.number == 0:
+            state.balls.pop()
+            state.begun = {other: state.begun[other] for other in sorted(state.begun, key=self._turn)}
         return task
 
-    def _hold(self, task: Task) -> None:
-        self.free[task.cook - 1] = max(self.free[task.cook - 1], task.end_s)
-        self.board.keep(task, self.spec.moves(task.round_no).at[task.move])
+    def _hold(self, op: Op, task: Task) -> None:
+        """A move is made: its hands and its place are taken."""
+        state, cook = self.state, task.cook - 1
+        state.free[cook] = max(state.free[cook], task.end_s)
+        state.tasks.append(task)
+        state.places.used(op, task)

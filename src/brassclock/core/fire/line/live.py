@@ -31,14 +31,14 @@ class LiveLine:
 def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> LiveLine | None:
     """The rest of a line after these moves (load, turn, off, fell); None before the first, and when no stretch brings every bread through.
 
-    Each move mends the line that was told before it. `budget_s` is what the plan itself may be looked for.
+    Each move mends the plan by all that was made, and takes what nobody taps from the line that was told before it. `budget_s` is what the plan itself may be looked for.
     """
     if not any(m.kind == "load" for m in moves):
         return None
     made = tuple(sorted(moves, key=lambda m: m.at_s))
     for some in range(DEEP, len(made), DEEP):
-        _told(spec, breads, made[:some], budget_s)
-    told = _told(spec, breads, made, budget_s)
+        line_after(spec, breads, made[:some], budget_s)
+    told = line_after(spec, breads, made, budget_s)
     if not told.holds:
         return None
     zero = _zero(spec, told.planned, made)
@@ -49,13 +49,10 @@ def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float)
 
 @dataclass(frozen=True)
 class _Told:
-    """The line as it was planned; as it stands after some moves, whole; the one it follows; what is ahead; how late it ends [s]; whether it brings
-    every bread through.
-    """
+    """The line as it was planned; as it stands after some moves, whole; what is ahead; how late it ends [s]; whether it brings every bread through."""
 
     planned: Line
     tasks: tuple[Task, ...]
-    follows: tuple[Task, ...]
     ahead: tuple[Task, ...] = ()
     late_s: int = 0
     holds: bool = True
@@ -74,16 +71,16 @@ def _zero(spec: LineSpec, plan: Line, moves: tuple[Tap, ...]) -> int:
     return round(first.at_s) - _lead(spec, first.round_no) - planned
 
 
-DEEP = 100  # moves by which the line is followed at a time, so that no look back goes deep
+DEEP = 30  # moves by which the line is followed at a time, so that no look back goes deep
 
 
-@lru_cache(maxsize=1024)
-def _told(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> _Told:
-    """The line after these moves, in time order: the one before the last of them, mended."""
+@lru_cache(maxsize=48)
+def line_after(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> _Told:
+    """The line after these moves, in time order."""
     if not any(m.kind == "load" for m in moves):
         plan = plan_line(spec, breads, budget_s)
-        return _Told(plan, plan.tasks, plan.tasks)
-    before = _told(spec, breads, moves[:-1], budget_s)
+        return _Told(plan, plan.tasks)
+    before = line_after(spec, breads, moves[:-1], budget_s)
     zero = _zero(spec, before.planned, moves)
     told = {(t.round_no, t.move): t for t in before.tasks}
     now = round(moves[-1].at_s) - zero
@@ -100,12 +97,12 @@ def _told(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) 
         _untapped(spec.moves(n), n, told, began, now, min(reached, now))
     lies = {m.round_no: m.spot for m in moves if m.kind == "load"}
     slip = max(0, now - reached)
-    found = replan(spec, before.follows, now, began, gone, lies, max(t.end_s for t in before.tasks) + slip)
+    found = replan(spec, before.planned.tasks, now, began, gone, lies, max(t.end_s for t in before.tasks) + slip)
     if found is None:
         return replace(before, ahead=(), holds=False)
     ahead = tuple(t for t in found.tasks if (t.round_no, t.move) not in began)
     late_s = found.makespan_s - before.planned.makespan_s
-    return _Told(before.planned, found.tasks, found.tasks if found.anew else before.follows, ahead, late_s)
+    return _Told(before.planned, found.tasks, ahead, late_s)
 
 
 def _untapped(

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
+from typing import NamedTuple
 
 ROLL_PAD_S, TOUCH_PAD_S = 5, 2  # judgement: what a calm pace adds to rolling, and to loading and brushing
 ROLL_S, LOAD_S, CONTACT_S, TURN_S, OFF_S, BRUSH_S = 25, 8, 5, 3, 3, 6  # practice: hand time of each move
@@ -77,6 +78,10 @@ class Moves:
         """Which move of the bread a name is."""
         return {name: k for k, name in enumerate(self.names)}
 
+    def op(self, name: str) -> Op:
+        """The move of a name."""
+        return self.ops[self.at[name]]
+
     @cached_property
     def on_s(self) -> int:
         """From contact until the spot is free, at the least."""
@@ -136,6 +141,10 @@ class LineSpec:
         """The moves of a round, counted from 1."""
         return self.kinds[self.order[number - 1]] if self.order else self.kinds[0]
 
+    def station(self, name: str) -> Station:
+        """The station of a name."""
+        return next(s for s in self.stations if s.name == name)
+
     @cached_property
     def held_s(self) -> int:
         """From contact to the next bread's contact, at the least, of the kind that lies longest."""
@@ -160,8 +169,7 @@ class LineSpec:
         return bound
 
 
-@dataclass(frozen=True)
-class Task:
+class Task(NamedTuple):
     """A hand move of one round."""
 
     round_no: int
