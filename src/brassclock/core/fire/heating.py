@@ -225,5 +225,6 @@ def wipe_every(surface: Surface, cycle_s: float) -> int | None:
     """Breads until the flour that one left there chars; None where nothing is dusted or left lying."""
     if surface.spec.way in ("wall", "oil") or surface.greased != "dry":
         return None
-    rate = PARAMS["char_300"].value * math.exp(-14434.0 * (1 / (surface.temp_c + 273.15) - 1 / 573.15))
+    char_k = PARAMS["char_ea"].value / 8.314
+    rate = PARAMS["char_300"].value * math.exp(-char_k * (1 / (surface.temp_c + 273.15) - 1 / 573.15))
     return max(1, min(int(1 / rate / max(cycle_s, 1.0)), MOST_WIPE))

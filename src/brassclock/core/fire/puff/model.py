@@ -177,7 +177,7 @@ def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overr
         v["k_crust"], v["sorption_a"], v["sorption_b"], v["d_w"], v["t_set"],
         mat.k, mat.rho * mat.c, plate.thickness_m, spot,
         done_temp_c(bread.water_per_dry, pressure_pa), v["dry_limit"],
-        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C
+        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C, v["char_ea"]
     ])  # fmt: skip
 
 

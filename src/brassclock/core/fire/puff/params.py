@@ -29,6 +29,7 @@ PARAMS: dict[str, Param] = {
     "k_gap": Param(0.033, "W/(m K)", 0.03, 0.17, P, "steam at 180 C in that gap, order of handbooks; 0.13 with fat"),
     "g_blister": Param(120, "W/(m2 K)", 60, 200, F, "through a blister's membrane"),
     "char_300": Param(0.25, "1/s", 0.1, 0.3, F, "charring at 300 C"),
+    "char_ea": Param(120_000, "J/mol", 100_000, 140_000, F, "charring, first order"),
     "brown_k": Param(42_000, "1/s", 20_000, 80_000, F, "browning, first order"),
     "brown_ea": Param(64_151, "J/mol", 55_000, 75_000, F, "browning, first order"),
     "k_crust": Param(0.08, "W/(m K)", 0.05, 0.12, P, "dry crust"),

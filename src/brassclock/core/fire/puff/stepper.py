@@ -67,7 +67,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     g_blister, char300, brown_k, brown_ea = p[22], p[23], p[24], p[25]
     k_cr, sa, sb, d_w, t_set = p[26], p[27], p[28], p[29], p[30]
     plate_k, plate_rc, plate_l, r_spot = p[31], p[32], p[33], p[34]
-    done_t, dry_limit, xb0, xdx, sat0, satdx = p[35], p[36], p[37], p[38], p[39], p[40]
+    done_t, dry_limit, xb0, xdx, sat0, satdx, char_ea = p[35], p[36], p[37], p[38], p[39], p[40], p[41]
     length = edges[n]
     t = np.full(n, t0)
     x = np.full(n, x0)
@@ -386,7 +386,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 gate = 1.0 / (1.0 + math.exp(-(0.12 - left_x) / 0.03))
                 cool = min(sp, 250.0) + 273.15
                 brown[face] += brown_k * math.exp(-brown_ea / (8.314 * cool)) * gate * dt
-                char[face] += char300 * math.exp(-14434.0 * (1.0 / (sp + 273.15) - 1.0 / 573.15)) * gate * dt
+                char[face] += char300 * math.exp(-char_ea / 8.314 * (1.0 / (sp + 273.15) - 1.0 / 573.15)) * gate * dt
             # events
             if events[0] < 0.0:
                 grown = 0.0
