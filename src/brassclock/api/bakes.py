@@ -22,7 +22,8 @@ from brassclock.services.given import (
     TapIn,
     WhatIfIn,
 )
-from brassclock.services.shown import BakeOut, FireIfsOut, HearthOut, HeatLineOut, RescueOut
+from brassclock.services.shown import BakeOut, RescueOut
+from brassclock.services.shown_fire import FireIfsOut, HearthOut, HeatLineOut
 from brassclock.services.shown_rise import RoutesOut, WhatIfOut
 
 blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])

@@ -15,7 +15,8 @@ from brassclock.core.rise import course as yeast
 from brassclock.services import compute
 from brassclock.services.compute.cue import CueReq
 from brassclock.services.compute.weigh import WeighReq
-from brassclock.services.shown import CueOut, Health, WeighOut
+from brassclock.services.shown import Health, WeighOut
+from brassclock.services.shown_fire import CueOut
 
 blueprint = APIBlueprint("compute", __name__, url_prefix="/api", abp_tags=[Tag(name="compute")])
 

@@ -13,10 +13,11 @@ from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program
 from brassclock.core.fire.towel import feel, softness
-from brassclock.services import shown as out
+from brassclock.services import shown_fire as out
 from brassclock.services import work as works
 from brassclock.services.house import House, Refused
 from brassclock.services.sheets import caution_out, why_out
+from brassclock.services.shown_base import Banded
 from brassclock.services.taps import program_dict
 from brassclock.services.work import Rows, Work
 
@@ -45,7 +46,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
         thickness_mm=bread.thickness_m * 1000,
         diameter_cm=bread.diameter_m * 100,
         bread_c=bread.temp_c,
-        events={k: out.Banded(**b.as_dict()) for k, b in program.events.items()},
+        events={k: Banded(**b.as_dict()) for k, b in program.events.items()},
         program=program_out(r, work),
         score=program.score.score,
         chance=_chance(program.score.score, judged),

@@ -7,7 +7,7 @@ import datetime as dt
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line.live import LiveLine, follow
 from brassclock.core.fire.towel import feel, softness
-from brassclock.services import shown as out
+from brassclock.services import shown_fire as out
 from brassclock.services import work as works
 from brassclock.services.fire_views import program_out, surface_out
 from brassclock.services.house import House

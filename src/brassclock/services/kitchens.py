@@ -12,7 +12,8 @@ from brassclock.services.given import KitchenChange, KitchenIn, PlaceIn, Surface
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.leavens import forget, leavens_out, recall
 from brassclock.services.pantry import list_bags
-from brassclock.services.shown import ClockOut, KitchenOut, PlaceOut, SurfaceOut
+from brassclock.services.shown import ClockOut, KitchenOut, PlaceOut
+from brassclock.services.shown_fire import SurfaceOut
 from brassclock.store import kitchens as rows
 from brassclock.store.tables import ClockState, Kitchen, Surface
 

@@ -1,4 +1,4 @@
-"""Shapes that every leaf shows: a band, a reason, a caution, a hand move."""
+"""Shapes that every leaf shows: a band, a reason, a caution, a hand move, a clock."""
 
 from __future__ import annotations
 
@@ -75,3 +75,12 @@ class StepOut(BaseModel):
     away: str | None  # whose hours it falls in, when no hands are free then
     pinned: bool
     feed: FeedAsk | None = None
+
+
+class ClockOut(BaseModel):
+    """Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time."""
+
+    now: dt.datetime
+    rate: float
+    simulated: bool
+    set_at: dt.datetime | None = None

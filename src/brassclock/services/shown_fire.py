@@ -1,0 +1,206 @@
+"""Shapes of the Fire leaf, its surfaces and the live hearth."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from pydantic import BaseModel
+
+from brassclock.services.shown_base import Banded, CautionOut, ClockOut, WhyOut
+
+
+class SurfaceOut(BaseModel):
+    id: int
+    name: str
+    kind: str
+    temp_c: float
+    power: str
+    spots: int
+    heat: str | None
+    greased: str
+    nonstick: bool
+
+
+class ReasonOut(BaseModel):
+    factor: str
+    points: float
+    text: str
+
+
+class MoveOut(BaseModel):
+    """A move that is due, or planned."""
+
+    move: str
+    round_no: int
+    spot: int
+    at: dt.datetime
+
+
+class HeatingOut(BaseModel):
+    """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
+    empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings."""
+
+    preheat_s: float | None
+    charcoal_kg: float | None
+    settles_s: float
+    drift_k_min: float
+    hold: str | None
+    knob: bool
+    wipe_every: int | None
+
+
+class ProgramOut(BaseModel):
+    """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
+
+    second: str = "turn"
+    turn_s: float | None
+    off_s: float
+    recover_s: float
+    puff_s: float | None
+    bubbles_s: float | None
+    brown_s: float | None
+    heating: HeatingOut | None = None
+    surface_c: float | None = None  # as the first bread measured it, its spread, and what it was set to
+    surface_sd_c: float | None = None
+    surface_was_c: float | None = None
+    colour_steps: int = 0  # how often "too dark" was said, less "too pale"
+
+
+class CarpetOut(BaseModel):
+    s: list[float]
+    depth_mm: list[float]
+    temp_c: list[list[float]]
+    pocket: list[float]
+
+
+class CueOut(BaseModel):
+    """A surface's temperature from a sign, as a band, and what it means."""
+
+    surface_c: Banded
+    text: str
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class LineTaskOut(BaseModel):
+    """A hand move of the line: which round, on which spot, by which cook, from when and for how long."""
+
+    move: str
+    round_no: int
+    spot: int
+    cook: int
+    at: dt.datetime
+    hands_s: float
+
+
+class HeatLineOut(BaseModel):
+    """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
+    towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save."""
+
+    tasks: list[LineTaskOut]
+    minutes: float
+    bound_min: float
+    bottleneck: str
+    cycle_s: float
+    towel_min: float
+    towel_feel: str
+    spot_saves_s: int | None
+    cook_saves_s: int | None
+
+
+class ChanceOut(BaseModel):
+    """The chance of a full pocket by this kitchen's own breads, with its p10 and p90."""
+
+    p: float
+    p10: float
+    p90: float
+    breads: int
+
+
+class FireIfOut(BaseModel):
+    """One thing changed: the score then and by how much, when it would puff and come off, what it would lose."""
+
+    words: str
+    score: float
+    score_by: float
+    puff_s: float | None
+    off_s: float
+    moisture_loss_frac: float
+
+
+class FireIfsOut(BaseModel):
+    ifs: list[FireIfOut]
+
+
+class FireOut(BaseModel):
+    surface: SurfaceOut | None
+    surface_kind: str
+    thickness_mm: float
+    diameter_cm: float
+    bread_c: float
+    events: dict[str, Banded]
+    program: ProgramOut
+    score: float
+    chance: ChanceOut | None
+    breads_to_chance: int
+    reasons: list[ReasonOut]
+    moisture_loss_frac: float
+    surface_after_c: float
+    recovered: bool
+    edge_s: float | None
+    matters: list[str]
+    carpet: CarpetOut
+    line: HeatLineOut
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class SpotOut(BaseModel):
+    number: int
+    state: str
+    round_no: int | None
+    side: str
+    since: dt.datetime | None
+    until: dt.datetime | None
+    grill: bool = False
+
+
+class TowelOut(BaseModel):
+    """A round in the towel: since when, and how it feels by now."""
+
+    round_no: int
+    since: dt.datetime
+    feel: str
+
+
+class TapOut(BaseModel):
+    id: int
+    key: str
+    kind: str
+    round_no: int | None
+    spot: int | None
+    at: dt.datetime
+
+
+class HearthOut(BaseModel):
+    """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
+    than planned it ends."""
+
+    clock: ClockOut
+    bake_id: int
+    name: str
+    rounds: int
+    started: bool
+    finished: bool
+    program: ProgramOut
+    surface: SurfaceOut | None
+    spots: list[SpotOut]
+    due: list[MoveOut]
+    waiting: list[int]
+    off: list[int]
+    lost: list[int]
+    taps: list[TapOut]
+    line: list[LineTaskOut]
+    late_s: float
+    towel: list[TowelOut]
+    last_off_at: dt.datetime | None
