@@ -7,10 +7,10 @@ import { Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
 import { LeafFrame } from "../../frame/Frame";
 import { clockSeconds, ms, span } from "../../words/format";
+import { moveLower, moveVerb } from "../../words/surfaces";
 import { FireLive } from "./FireLive";
 import { FirePlan } from "./FirePlan";
 
-const VERB: Record<string, string> = { load: "Load", turn: "Turn", off: "Take off" };
 const text = (words: string): SayPart => ({ kind: "text", text: words, at: null });
 
 /** What the hands do next, said from the hearth: the server is not needed for the seconds to run. */
@@ -19,10 +19,10 @@ function sayLive(hearth: Hearth, now: number, zone: string): SayPart[] | null {
   const [first, second] = hearth.due;
   if (!first) return null;
   const due = ms(first.at) - now <= 1000;
-  const parts: SayPart[] = [text(`${VERB[first.move]} round ${first.round_no} `)];
+  const parts: SayPart[] = [text(`${moveVerb(first.move, hearth.program)} round ${first.round_no} `)];
   if (due) parts.push({ kind: "figure", text: "now", at: null });
   else parts.push(text("in "), { kind: "until", text: "", at: first.at });
-  if (second) parts.push(text(`, then ${VERB[second.move]!.toLowerCase()} ${second.round_no}`));
+  if (second) parts.push(text(`, then ${moveLower(second.move, hearth.program)} ${second.round_no}`));
   parts.push(text("."));
   if (hearth.last_off_at) parts.push(text(" Last off at "), { kind: "figure", text: clockSeconds(hearth.last_off_at, zone), at: null }, text(hearth.late_s >= 60 ? `, ${span(hearth.late_s * 1000)} late.` : "."));
   return parts;
