@@ -1,4 +1,4 @@
-"""What several tests share: worked cases as data, and a clock that a test sets."""
+"""What several tests share: worked cases as data, a clock that a test sets, the pace of a cook's presses."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 WORKED = Path(__file__).parent / "worked"
+BOUNCE_MS = 330  # a second press on the same place sooner than this is no move
 NOON = dt.datetime(2026, 11, 24, 12, 0, tzinfo=dt.UTC)
 
 

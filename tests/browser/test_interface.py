@@ -10,10 +10,10 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from helpers import BOUNCE_MS
 from serving import Server
 
 Watch = Callable[..., Any]
-BOUNCE_MS = 330  # a second press on the same place sooner than this is no move
 LINES = (("2 1/2 cups", "plain", "Plain"), ("1 1/4 cups", "strong", "Strong"), ("1 1/4 cups", "water", "Water"),
          ("2 tsp", "instant dry", "Instant dry"), ("1 1/2 tsp", "fine table", "Fine table"))  # fmt: skip
 

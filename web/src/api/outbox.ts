@@ -19,17 +19,16 @@ async function flush(landed: Landed): Promise<void> {
   sending = true;
   try {
     for (let first = waiting()[0]; first; first = waiting()[0]) {
+      let hearth: Hearth | null = null;
       try {
-        const hearth = await sendTap(first.bake, first.tap);
-        dequeue();
-        syncClock(hearth.clock);
-        landed(first.bake, hearth, first.tap);
+        hearth = await sendTap(first.bake, first.tap);
       } catch (fault) {
         if (fault instanceof Problem && (fault.away || fault.status >= 500)) break;
-        dequeue();
         tell(fault instanceof Error ? fault.message : "That tap was not taken.");
-        landed(first.bake, null, first.tap);
       }
+      dequeue(); // once for each that was answered, whatever goes wrong in showing it
+      if (hearth) syncClock(hearth.clock);
+      landed(first.bake, hearth, first.tap);
     }
   } finally {
     sending = false;

@@ -29,11 +29,11 @@ const Spot = styled.button`
 const R = 100;
 
 /** A spot of the surface as it lies: the bread a bone disc, its sweep to the next action, its side view below it (`side`) or, where spots are many, in it. */
-export function HearthSpot({ spot, side, onPress }: { spot: SpotView; side: boolean; onPress: (() => void) | null }) {
+export function HearthSpot({ spot, side, onPress }: { spot: SpotView; side: boolean; onPress: ((at: number) => void) | null }) {
   const around = 2 * Math.PI * (R + 8);
   const busy = spot.state === "busy";
   return (
-    <Spot type="button" onClick={() => onPress?.()} disabled={!onPress} aria-label={spot.label} data-spot={spot.number} data-state={spot.due ? "due" : spot.state}>
+    <Spot type="button" onClick={(e) => onPress?.(e.timeStamp)} disabled={!onPress} aria-label={spot.label} data-spot={spot.number} data-state={spot.due ? "due" : spot.state}>
       <svg viewBox="0 0 260 260" className="disc" aria-hidden="true">
         <circle cx="130" cy="130" r="125" fill={busy ? "#872417" : "none"} stroke="var(--ink)" strokeWidth="2.500" />
         {spot.due && <circle cx="130" cy="130" r="128" fill="none" stroke="var(--brass)" strokeWidth="4" />}

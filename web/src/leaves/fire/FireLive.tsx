@@ -66,7 +66,7 @@ const Undo = styled.button`
 
 /** Digits choose a spot; 0, - and = the tenth to the twelfth. */
 const SPOT_KEYS = [..."1234567890-="];
-/** A second press on the same place so soon is a finger that bounced, not the next move: nobody has read that yet. */
+/** A second press on the same place so soon is a finger that bounced, not the next move: nobody has read that yet. By the events' own time, however late the screen comes to them. */
 const BOUNCE_MS = 300;
 const CALL: Record<string, Call> = { load: "load", turn: "turn", off: "off" };
 
@@ -80,14 +80,13 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   const moves = hearth.taps.filter((t) => t.round_no !== null);
   const last = moves.reduce<(typeof moves)[number] | undefined>((a, b) => (a && a.id > b.id ? a : b), undefined);
   const pressed = useRef({ on: "", at: -Infinity });
-  const once = (on: string, go: () => void) => {
-    const at = performance.now();
+  const once = (on: string, at: number, go: () => void) => {
     const bounced = pressed.current.on === on && at - pressed.current.at < BOUNCE_MS;
     pressed.current = { on, at };
     if (!bounced) go();
   };
-  const act = (due: Due, on: string) => once(on, () => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot }));
-  const undo = () => once("undo", () => last && edits.undo(last));
+  const act = (due: Due, on: string, at: number) => once(on, at, () => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot }));
+  const undo = (at: number) => once("undo", at, () => last && edits.undo(last));
   const units = useWords();
   const note = sessionNote(hearth, now, units);
   useAwake();
@@ -106,11 +105,11 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       const free = document.activeElement === document.body || document.activeElement === bar.current || document.activeElement === null;
       if (e.key === " " && free && first) {
         e.preventDefault();
-        act(first, "bar");
+        act(first, "bar", e.timeStamp);
       } else if (keysOn() && SPOT_KEYS.includes(e.key)) {
         const due = hearth.due.find((d) => d.spot === SPOT_KEYS.indexOf(e.key) + 1);
-        if (due) act(due, `spot ${due.spot}`);
-      } else if (keysOn() && e.key === "u") undo();
+        if (due) act(due, `spot ${due.spot}`, e.timeStamp);
+      } else if (keysOn() && e.key === "u") undo(e.timeStamp);
     };
     addEventListener("keydown", press);
     return () => removeEventListener("keydown", press);
@@ -132,7 +131,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             ahead={hearth.line.map((t) => ({ move: t.move, words: lower(t.move, hearth.program), round: t.round_no, cook: t.cook, inMs: ms(t.at) - now }))}
           />
         </div>
-        <HearthMap hearth={hearth} now={now} onAct={(due) => act(due, `spot ${due.spot}`)} />
+        <HearthMap hearth={hearth} now={now} onAct={(due, at) => act(due, `spot ${due.spot}`, at)} />
         <div className="side">
           <h2>Towel <span>{hearth.off.length}</span></h2>
           {hearth.off.length > 0 && <p className="quiet">Steam burns: tear facing away.</p>}
@@ -151,7 +150,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
       </div>
       <Bar>
         {first ? (
-          <Big ref={bar} type="button" data-due={left <= 0} onClick={() => act(first, "bar")} data-testid="due-bar">
+          <Big ref={bar} type="button" data-due={left <= 0} onClick={(e) => act(first, "bar", e.timeStamp)} data-testid="due-bar">
             <Glyph name={GLYPH_OF_STEP[first.move] ?? "load"} size={72} stroke={1.5} />
             <span>
               <span className="verb">{verb(first.move, hearth.program)} round {first.round_no}</span>
@@ -161,12 +160,12 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             <span className="count">{left > 0 ? <>{countdown(left)}<small> {left < 100e3 ? "s" : ""}</small></> : "now"}</span>
           </Big>
         ) : (
-          <Big ref={bar} type="button" data-due="false" onClick={() => once("bar", onPlan)} data-testid="due-bar">
+          <Big ref={bar} type="button" data-due="false" onClick={(e) => once("bar", e.timeStamp, onPlan)} data-testid="due-bar">
             <Glyph name="wrap" size={72} stroke={1.5} />
             <span><span className="verb">All off</span><br /><span className="what">wrap them, then judge each on the Keep leaf</span></span>
           </Big>
         )}
-        <Undo type="button" disabled={!last} onClick={undo} data-testid="undo">
+        <Undo type="button" disabled={!last} onClick={(e) => undo(e.timeStamp)} data-testid="undo">
           Undo
           {last && <small>{lower(last.kind, hearth.program)} {last.round_no}</small>}
         </Undo>

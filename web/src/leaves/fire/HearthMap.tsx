@@ -35,7 +35,7 @@ const around = (i: number, of: number) => {
 };
 
 /** The surface as it lies: each spot with its bread, its sweep to the next move and its side view. */
-export function HearthMap({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (due: Schemas["MoveOut"]) => void }) {
+export function HearthMap({ hearth, now, onAct }: { hearth: Hearth; now: number; onAct: (due: Schemas["MoveOut"], at: number) => void }) {
   const units = useWords();
   const { program } = hearth;
   const own = hearth.spots.filter((s) => !s.grill).length;
@@ -68,7 +68,7 @@ export function HearthMap({ hearth, now, onAct }: { hearth: Hearth; now: number;
         };
         return (
           <div key={s.number} className={s.grill ? "place grill" : "place"} style={lay === "ring" && many ? around(i, own) : undefined}>
-            <HearthSpot spot={view} side={!many} onPress={due ? () => onAct(due) : null} />
+            <HearthSpot spot={view} side={!many} onPress={due ? (at) => onAct(due, at) : null} />
           </div>
         );
       })}
