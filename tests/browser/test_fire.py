@@ -149,7 +149,8 @@ def test_twelve_spots_out_of_reach_with_a_tablet_an_hour_wrong(demo_server: Serv
     before = left.inner_text()
     page.keyboard.press("=")
     page.keyboard.press("3")
-    expect(page.get_by_text("2 taps wait here and will be sent")).to_be_visible()
+    waiting = page.get_by_text(re.compile("[23] taps wait here and will be sent"))  # the last load may be among them
+    expect(waiting).to_be_visible()
     page.wait_for_timeout(2500)
     assert left.inner_text() != before
     w.context.set_offline(False)
