@@ -148,8 +148,8 @@ def hearth(
             due.pop(k, None)
     moves = list(due.values())
     under = [s for s in held if s.grill]
-    full = bool(under) and all(s.state == "busy" for s in under)
-    room_s = min(due[s.number - 1].at_s for s in under) if full else 0.0  # when the grill takes another
+    # when the grill takes another
+    room_s = min((due[s.number - 1].at_s for s in under), default=0.0) if all(s.state == "busy" for s in under) else 0.0
     idle = sorted((s for s in held if s.state != "busy" and not s.grill), key=lambda s: (s.until_s or 0.0, s.number))
     for spot, number in zip(idle, waiting, strict=False):
         moves.append(Due("load", number, spot.number, max(spot.until_s or 0.0, (loads or {}).get(number, 0.0))))

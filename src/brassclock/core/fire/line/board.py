@@ -48,6 +48,16 @@ def last_bit(bits: int) -> int:
     return bits.bit_length() - 1
 
 
+def next_begins(op: Op, bits: int) -> int:
+    """Bits at which a bread's next move may begin, when this one begins at any of `bits`."""
+    return later_by(bits, op.hands_s + op.then_min_s, op.hands_s + op.then_max_s)
+
+
+def this_begins(op: Op, bits: int) -> int:
+    """Bits at which a bread's move may begin, when the next one begins at any of `bits`."""
+    return sooner_by(bits, op.hands_s + op.then_min_s, op.hands_s + op.then_max_s)
+
+
 class Places:
     """When each spot, and each place of a station, is free again [s]."""
 
@@ -85,12 +95,6 @@ class Board:
         self.places = Places(spec)
         self.tasks: list[Task] = []
 
-    def loaded_s(self, number: int) -> int:
-        """When the hands begin to load a round that is placed."""
-        moves = self.spec.moves(number)
-        load = moves.names[moves.load]
-        return next(t.start_s for t in reversed(self.tasks) if (t.round_no, t.move) == (number, load))
-
     def fits(self, op: Op) -> int:
         """Bits at which some cook has time for a move."""
         found = 0
@@ -108,8 +112,11 @@ class Board:
         self.tasks.append(task)
         self.places.used(o, task)
 
-    def insert(self, number: int, load_since: int, late: bool) -> bool:
-        """One bread as early as it goes on the spot that is free first; `late` rolls at the last moment. False when it does not fit."""
+    def insert(self, number: int, load_since: int, late: bool) -> int | None:
+        """One bread as early as it goes on the spot that is free first; `late` rolls at the last moment.
+
+        When the hands begin to load it [s]; None when it does not fit.
+        """
         moves = self.spec.moves(number)
         ops, load = moves.ops, moves.load
         spots = self.places.spots
@@ -118,8 +125,7 @@ class Board:
         for k, op in enumerate(ops):
             reach[k] = self.fits(op)
             if k:
-                p, before = ops[k - 1].hands_s, ops[k - 1]
-                reach[k] &= later_by(reach[k - 1], p + before.then_min_s, p + before.then_max_s)
+                reach[k] &= next_begins(ops[k - 1], reach[k - 1])
             if k == load:
                 least = max(spots[spot] - op.off_surface_s, load_since)
                 reach[k] = reach[k] >> least << least
@@ -127,26 +133,23 @@ class Board:
                 least = min(self.places.there[op.takes])
                 reach[k] = reach[k] >> least << least
             if not reach[k]:
-                return False
+                return None
         for k in range(len(ops) - 2, -1, -1):
-            p, o = ops[k].hands_s, ops[k]
-            reach[k] &= sooner_by(reach[k + 1], p + o.then_min_s, p + o.then_max_s)
+            reach[k] &= this_begins(ops[k], reach[k + 1])
             if not reach[k]:
-                return False
-        self._place(number, reach, spot, late)
-        return True
+                return None
+        return self._place(number, reach, spot, late)
 
-    def _place(self, number: int, reach: list[int], spot: int, late: bool) -> None:
-        """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest."""
+    def _place(self, number: int, reach: list[int], spot: int, late: bool) -> int:
+        """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest. The load's."""
         moves = self.spec.moves(number)
         ops, load = moves.ops, moves.load
         at: dict[int, int] = {load: first_bit(reach[load])}
         for k in range(load + 1, len(ops)):
-            p, o = ops[k - 1].hands_s, ops[k - 1]
-            at[k] = first_bit(reach[k] & later_by(1 << at[k - 1], p + o.then_min_s, p + o.then_max_s))
+            at[k] = first_bit(reach[k] & next_begins(ops[k - 1], 1 << at[k - 1]))
         for k in range(load - 1, -1, -1):
-            p, o = ops[k].hands_s, ops[k]
-            can = reach[k] & sooner_by(1 << at[k + 1], p + o.then_min_s, p + o.then_max_s)
+            can = reach[k] & this_begins(ops[k], 1 << at[k + 1])
             at[k] = last_bit(can) if late else first_bit(can)
         for k in range(len(ops)):
             self.put(number, k, at[k], spot)
+        return at[load]

@@ -78,12 +78,9 @@ class Dispatch:
         self.state = state = _State(spec, done, later_s)
         for task in sorted((t for own in done.values() for t in own), key=lambda t: t.start_s):
             self._hold(spec.moves(task.round_no).op(task.move), task)
-        moves = {n: spec.moves(n) for n in {t.round_no for t in told}}
-        self.loads = {}
-        for t in sorted(told, key=lambda t: (t.round_no, moves[t.round_no].at[t.move])):
+        for t in sorted(told, key=lambda t: (t.round_no, spec.moves(t.round_no).at[t.move])):
             state.ahead[t.round_no] = (*state.ahead.get(t.round_no, ()), t)
-            if t.move == moves[t.round_no].names[moves[t.round_no].load]:
-                self.loads[t.round_no] = t.start_s
+        self.loads = self._loads(told)
         state.balls = [n for n in state.ahead if n not in state.last]
         self.first = state.copy()
         self.came: dict[int, _State] = {}  # how all was when a round came to be the next to be rolled
@@ -107,17 +104,19 @@ class Dispatch:
 
     def _late(self, n: int) -> int:
         """How much later than it was told a round was loaded; 0 when it was not."""
-        load = self.spec.moves(n).names[self.spec.moves(n).load]
-        made = (t.start_s for t in reversed(self.state.tasks) if (t.round_no, t.move) == (n, load))
-        return next(made, self.loads[n]) - self.loads[n]
+        return self._loads(self.state.tasks).get(n, self.loads[n]) - self.loads[n]
+
+    def _loads(self, tasks: Sequence[Task]) -> dict[int, int]:
+        """When each round is loaded [s]."""
+        return {t.round_no: t.start_s for t in tasks if self.spec.moves(t.round_no).op(t.move).takes_spot}
 
     def _before(self, n: int) -> _State:
         """How all was before a round came in question; what came later is forgotten."""
-        found = self.came.get(n, self.first)
-        known = list(self.came)
-        for other in known[known.index(n) if n in self.came else 0 :]:
-            del self.came[other]
-        return found
+        while self.came:
+            other, state = self.came.popitem()  # the last to come first
+            if other == n:
+                return state
+        return self.first
 
     def _from(self, state: _State) -> None:
         """Go on from there; rounds are rolled and loaded in the order in which they were told."""
@@ -182,7 +181,8 @@ class Dispatch:
         told, moves = self.state.ahead[n][0].later(self.waits.get(n, 0)), self.spec.moves(n)
         k = moves.at[told.move]
         op = moves.ops[k]
-        low, high, since = max(told.start_s, self.now_s - op.off_surface_s), NEVER, self.now_s - op.off_surface_s
+        since = self.now_s - op.off_surface_s
+        low, high = max(told.start_s, since), NEVER
         if k == 0:  # nobody rolls on and on while the loads fall behind
             low = max(low, told.start_s + self.state.later_s - AHEAD_S)
         else:
@@ -240,8 +240,9 @@ class Dispatch:
             until, told = going.start + going.move.op.hands_s, going.move.told.start_s
             free = min(until if c == going.cook else at for c, at in enumerate(self.state.free))
             if all(x.move.high >= free or x is going for x in in_time):
-                held = [x for x in loads if x.move.told.start_s < told and free - x.start > x.start - going.start]
-                if going.move.number or not held:
+                if going.move.number or not any(
+                    x.move.told.start_s < told and free - x.start > x.start - going.start for x in loads
+                ):
                     return going
                 safe = safe or going
         return safe or min(found, key=lambda x: x.move.high)

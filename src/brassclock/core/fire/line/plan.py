@@ -28,9 +28,10 @@ def in_turn(spec: LineSpec, breads: int, pace: int, late: bool, ahead: int = 0) 
     before = sum(o.hands_s for o in first.ops[: first.load])
     load_since = first.head_s(first.load) + ahead * before // spec.cooks if ahead else 0
     for number in range(1, breads + 1):
-        if not board.insert(number, load_since, late):
+        loaded = board.insert(number, load_since, late)
+        if loaded is None:
             return None
-        load_since = board.loaded_s(number) + pace
+        load_since = loaded + pace
     return board.tasks
 
 
@@ -84,10 +85,7 @@ def _ends(tasks: Sequence[Task]) -> int:
 
 def _line(spec: LineSpec, breads: int, bound: int, tasks: Sequence[Task], method: str) -> Line:
     zero = min(t.start_s for t in tasks)
-    moved = sorted(
-        (t.later(-zero) for t in tasks),
-        key=lambda t: (t.start_s, t.round_no),
-    )
+    moved = sorted((t.later(-zero) for t in tasks), key=lambda t: (t.start_s, t.round_no))
     done = sorted(max(t.end_s for t in moved if t.round_no == n) for n in range(1, breads + 1))
     cycle = (done[-1] - done[0]) / (breads - 1) if breads > 1 else float(done[0])
     return Line(
