@@ -11,8 +11,6 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from scipy.optimize import brentq
-
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, plan_back
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
@@ -77,6 +75,8 @@ def _solved(short: Callable[[float], float]) -> float | None:
     low, high = (math.log(x) for x in DOSE_LIMITS)
     if short(low) > 0 or short(high) < 0:
         return None
+    from scipy.optimize import brentq  # loaded when it is used: it would hold up the start
+
     return math.exp(float(brentq(short, low, high, xtol=0.01)))
 
 

@@ -9,11 +9,10 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import minimize
-from scipy.special import expit
 
 from brassclock.core.rise.belief import Z10
 
@@ -31,6 +30,11 @@ class Calibration:
     covariance: Array
 
 
+def expit(z: Any) -> Any:
+    """The logistic function of a number or an array, steady at both ends."""
+    return 0.5 * (1 + np.tanh(0.5 * np.asarray(z)))
+
+
 def logit_of(score: float) -> float:
     """x of a score out of 100, held off 0 and 1.
 
@@ -43,6 +47,8 @@ def logit_of(score: float) -> float:
 
 def calibrate(scores: Sequence[float], full: Sequence[bool]) -> Calibration:
     """The most probable line for breads with these scores, of which some opened fully."""
+    from scipy.optimize import minimize  # loaded when it is used: it would hold up the start
+
     x = np.column_stack([np.ones(len(scores)), [logit_of(s) for s in scores]]) if scores else np.zeros((0, 2))
     y = np.array(full, dtype=float)
     precision, mean = np.diag(1 / np.square(PRIOR_SD)), np.array(PRIOR_MEAN)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 MOVES = ("load", "turn", "off")
 FREEING = ("off", "turn", "load")  # at one instant, in this order
@@ -18,8 +19,7 @@ APART_S = 5.0  # by how much clocks may differ and a move still counts as the ne
 FACTS = ("bubbles", "browned", "puffed", *COLOURS)
 
 
-@dataclass(frozen=True)
-class Tap:
+class Tap(NamedTuple):
     """Something done or seen: a move or a fact, on which round and spot, at what instant [s]."""
 
     kind: str

@@ -21,6 +21,7 @@ Array = NDArray[np.float64]
 RECOVERED_K = {
     "wall": 60.0,
     "floor": 40.0,
+    "oven": 45.0,
 }  # judgement: near enough to the start for the next bread; a clay oven's range is wide
 RECOVERED_USUAL_K = 20.0
 RECOVER_LIMIT_S = 900.0
@@ -39,6 +40,9 @@ WALL_FIRE_W_M2 = {
     "electric": 6_000.0,
     "ceramic": 6_000.0,
 }  # judgement: into a wall or a floor
+FLOOR_FIRE_W_M2 = {
+    "gas": 13_000.0
+}  # practice: a flame oven's floor is ready in about twenty minutes on high; set by that
 WALL_BACK_H = 3.0  # W/m2K: an insulated back
 WALL_AREA_M2 = 0.8  # judgement: the inside of a small clay oven
 CHARCOAL_J_KG, CHARCOAL_SHARE = 29e6, 0.20  # published, from memory; judgement: what of its heat ends up in the wall
@@ -180,7 +184,7 @@ def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
         return OIL_KG * OIL_J_KGK * (wanted - room_c) / OIL_W
     fired = way in ("wall", "floor")
     flux, _, back_h = (0.0, room_c, WALL_BACK_H) if fired else surface.below
-    cells, fire = np.full(CELLS, room_c), WALL_FIRE_W_M2[surface.heat_kind] if fired else 0.0
+    cells, fire = np.full(CELLS, room_c), _fire_w_m2(surface) if fired else 0.0
     for second in range(int(MOST_PREHEAT_S)):
         air = (
             min(surface.air_c, room_c + (surface.air_c - room_c) * second / (60 * OVEN_RAMP_MIN))
@@ -197,6 +201,12 @@ def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
             return float(second) + (LIGHTING_S.get(surface.heat_kind, 0.0) if fired else 0.0)
         cells = alone.second(cells, air, air, flux, fire if cells[-1] < surface.temp_c else 0.0)
     return None
+
+
+def _fire_w_m2(surface: Surface) -> float:
+    """What the fire gives a wall or a floor [W/m2]."""
+    usual = WALL_FIRE_W_M2[surface.heat_kind]
+    return FLOOR_FIRE_W_M2.get(surface.heat_kind, usual) if surface.spec.way == "floor" else usual
 
 
 def _charcoal_kg(surface: Surface, room_c: float) -> float:

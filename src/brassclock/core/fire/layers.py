@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import replace
 
 import numpy as np
@@ -40,6 +41,22 @@ def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
     return replace(
         bread, thickness_m=bread.thickness_m * (dough_g + filling_g) / dough_g, water_per_dry=water / (dry + fill_dry), pocket=False
     )  # fmt: skip
+
+
+CONTAINS = {
+    "minced_meat": "meat",
+    "egg_whole": "egg",
+    "egg_yolk": "egg",
+}  # of known ingredients; the others are of plants or milk
+
+
+def must_be_hot(contains: Collection[str] | None) -> bool:
+    """Whether a filling is safe only once its coldest point was at 75 C: with meat, egg or fish, and where nobody says what it is.
+
+    >>> must_be_hot(None), must_be_hot(["plant", "dairy"]), must_be_hot(["plant", "egg"])
+    (True, False, True)
+    """
+    return not contains or not set(contains) <= {"plant", "dairy"}
 
 
 def browning(dough: Dough, soda: SodaBalance | None = None) -> float:

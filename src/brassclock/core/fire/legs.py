@@ -12,7 +12,9 @@ TURN_LIMIT_S = 180.0
 SECOND_LIMIT_S = 240.0
 FLAME_LIMIT_S = 120.0
 THICK_LIMIT_S = 480.0  # a side of a thick round
+THICK_SECOND_S = 720.0  # until it is through
 WALL_LIMIT_S = 180.0
+UNTURNED_LIMIT_S = 480.0  # of a docked or topped bread that stays as it lies
 OIL_LIMIT_S = 60.0
 AFTER_PUFF_S = 10.0
 AFTER_OIL_PUFF_S = 6.0
@@ -57,20 +59,23 @@ def _over_flame(surface: Surface, seconds: float) -> Stage:
     return Stage(seconds, False, 0.0, 25.0, 8.0, surface.flame)
 
 
-def chosen(surface: Surface, bread: Bread) -> list[Stage]:
-    """The usual way of a bread through the heat on a surface."""
+def chosen(surface: Surface, bread: Bread, turned: bool = True) -> list[Stage]:
+    """The usual way of a bread through the heat on a surface. What is docked or topped is not `turned` in an oven: it has no pocket to hold up, or a face to keep."""
     way = surface.spec.way
+    if way == "oven" and not turned:
+        return [_stage(surface, UNTURNED_LIMIT_S)]
     if way == "oven":
-        return [_stage(surface, TURN_LIMIT_S, False, "puff", AFTER_PUFF_S), _stage(surface, SECOND_LIMIT_S, True)]
+        second = THICK_SECOND_S if bread.thick else SECOND_LIMIT_S
+        return [_stage(surface, TURN_LIMIT_S, False, "puff", AFTER_PUFF_S), _stage(surface, second, True)]
     if way in ("wall", "floor"):
-        return [_stage(surface, WALL_LIMIT_S)]
+        return [_stage(surface, THICK_LIMIT_S if bread.thick else WALL_LIMIT_S)]
     if way == "oil":
         return [
             _stage(surface, OIL_LIMIT_S, False, "puff", AFTER_OIL_PUFF_S),
             _stage(surface, OIL_LIMIT_S, True),
         ]
     if bread.thick:
-        return [_stage(surface, THICK_LIMIT_S, False, "cue", THICK_LIMIT_S / 4), _stage(surface, THICK_LIMIT_S, True)]
+        return [_stage(surface, THICK_LIMIT_S, False, "cue", THICK_LIMIT_S / 4), _stage(surface, THICK_SECOND_S, True)]
     first = _stage(surface, TURN_LIMIT_S, False, "cue", AFTER_CUE_S)
     if way == "inverted":
         return [first, _over_flame(surface, FLAME_LIMIT_S)]

@@ -8,11 +8,13 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from brassclock.core.cautions import Caution, caution
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.bands import Bands, bands
 from brassclock.core.fire.edges import DONE_C, edge_seconds, edge_temperature
+from brassclock.core.fire.ends import End, comes_off, off_by_hand
 from brassclock.core.fire.heating import Heating, heating, oil_after, recovery_s
 from brassclock.core.fire.legs import Step, as_written, chosen, second_move
 from brassclock.core.fire.puff import model
@@ -20,11 +22,14 @@ from brassclock.core.fire.puff.model import Baked, Bread, Stage
 from brassclock.core.fire.puff.params import PARAMS
 from brassclock.core.fire.risk import Score, pocket_score
 from brassclock.core.fire.surfaces import Surface
+from brassclock.core.fire.verdicts import FINISH, Verdict, verdicts
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.rise.belief import Band
 
+SAFELY = 1.25  # judgement: the p90 of a filling's time over its middle, where only one bake is run
+Array = NDArray[np.float64]
+MOST_UNSAFE = 0.1  # of the bakes of an ensemble in which the filling does not get hot enough
 BAND = 0.30  # of a time, while only one bake can be run
-MIN_SECOND_S = 15.0
 RADIANT_H = 8.0  # W/m2K of a hot edge to the kitchen
 NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
 STEP_CAUTIONS = {
@@ -72,6 +77,14 @@ class Program:
     cautions: tuple[Caution, ...]
     why: dict[str, Why]
     ensemble: Callable[[], Bands] = field(repr=False, compare=False)
+    coldest_c: float  # when it comes off
+    end: End
+    said: Callable[[], tuple[Verdict, ...]] = field(repr=False, compare=False)
+
+    @cached_property
+    def verdicts(self) -> tuple[Verdict, ...]:
+        """What it cannot do, in words that say what would; worked out when first asked for."""
+        return self.said()
 
     @cached_property
     def bands(self) -> Bands:
@@ -101,25 +114,6 @@ def shrunk(bread: Bread, rest_min: float | None) -> Bread:
     return replace(bread, thickness_m=bread.thickness_m / left**2, diameter_m=bread.diameter_m * left)
 
 
-def _off_s(baked: Baked, doneness: str, bread: Bread, pocket: bool) -> float:
-    """When to take it off: cooked, pocket full, the wanted colour (a thick round's on both sides), but never past too dry or charred."""
-    e = baked.events
-    turn = e["second"] or 0.0
-    wish = [turn + MIN_SECOND_S, e["done"] or (e["full"] or turn) + 45.0]
-    if pocket and e["full"]:
-        wish.append(e["full"] + 4)
-    if doneness == "golden" and bread.thick and turn:
-        wish.append(e["golden_top"] or turn + 180.0)
-    elif doneness == "golden":
-        wish.append(min(t for t in (e["light_top"], e["golden_bottom"], turn + 60) if t))
-    if doneness == "charred":
-        wish.append(e["golden_top"] or turn + 90)
-    limits = [t for t in (e["too_dry"], e["char_top"] if doneness != "charred" else None) if t and t > turn]
-    latest = min(limits, default=1e9) - 5
-    end = float(e["off"] or 0.0)
-    return float(max(min(max(wish), latest, end), turn + 5))
-
-
 def _laid_on(bread: Bread, surface: Surface) -> Bread:
     """The bread with the water that the surface wants on its back."""
     return replace(bread, film_kg_m2=bread.film_kg_m2 or surface.film_kg_m2)
@@ -127,19 +121,21 @@ def _laid_on(bread: Bread, surface: Surface) -> Bread:
 
 def _bake(
     bread: Bread, surface: Surface, legs: Sequence[Stage], altitude_m: float, contact: float = 1.0,
-    grid: tuple[int, int] | None = None,
+    grid: tuple[int, int] | None = None, plate_cells_c: Array | None = None,
 ) -> Baked:  # fmt: skip
-    """One bake through legs on a surface; `contact` times how well it usually lies there."""
+    """One bake through legs on a surface, as another bread left it where its cells are given; `contact` times how well it usually lies there."""
     given = surface.contact
     if contact != 1.0:
         given = given | {k: (given.get(k) or PARAMS[k].value) * contact for k in ("h_wet", "h_dry")}
     pressure = pressure_at_altitude_pa(altitude_m)
-    return model.simulate(bread, surface.plate, legs, pressure_pa=pressure, overrides=given, grid=grid)
+    return model.simulate(
+        bread, surface.plate, legs, pressure_pa=pressure, overrides=given, grid=grid, plate_cells_c=plate_cells_c
+    )
 
 
-def events_on(bread: Bread, surface: Surface, altitude_m: float = 0.0) -> dict[str, float | None]:
+def events_on(bread: Bread, surface: Surface, altitude_m: float = 0.0, turned: bool = True) -> dict[str, float | None]:
     """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of it."""
-    return _bake(_laid_on(bread, surface), surface, chosen(surface, bread), altitude_m).events
+    return _bake(_laid_on(bread, surface), surface, chosen(surface, bread, turned), altitude_m).events
 
 
 def plan_bread(
@@ -150,23 +146,24 @@ def plan_bread(
     altitude_m: float = 0.0,
     faults: Faults | None = None,
     docked: bool = False,
+    topped: bool = False,
+    filled: bool = False,
     steps: Sequence[Step] | None = None,
 ) -> Program:
-    """The program of one bread on one surface, as given by `steps` or chosen for the surface."""
+    """The program of one bread on one surface, as given by `steps` or chosen for the surface. A bread is `filled` with what must be hot: meat or egg."""
     faults = faults or Faults()
     if faults.bench_flour_g_m2 is not None:
         surface = replace(surface, dust_kg_m2=faults.bench_flour_g_m2 / 1000)
     bread = shrunk(_laid_on(bread, surface), faults.rest_min)
 
     def legs_of(surface: Surface) -> list[Stage]:
-        return as_written(surface, steps) if steps else chosen(surface, bread)
+        return as_written(surface, steps) if steps else chosen(surface, bread, turned)
 
+    turned = not (docked or topped)
     legs = legs_of(surface)
     whole = _bake(bread, surface, legs, altitude_m)
-    off_s = float(whole.events["off"] or 0.0) if steps else _off_s(whole, doneness, bread, bread.pocket and not docked)
-    baked = _bake(bread, surface, _cut(legs, whole, off_s), altitude_m)
 
-    def ensemble() -> Bands:
+    def ensemble(off_s: float) -> Bands:
         shown = {name: _time(whole, name) for name in EVENTS}
         if not model.bake_stepper.ready:
             return Bands({name: _wide(t) for name, t in shown.items()}, ())
@@ -188,14 +185,60 @@ def plan_bread(
 
         return bands(shown, bake, "puff" if shown["puff"] else "done")
 
+    safe_s: float | None = 0.0
+    if filled:
+        core = ensemble(float(whole.events["off"] or 0.0)).events["core_75"]
+        safe_s = core.p90 if core.p_never < MOST_UNSAFE else None
+    end = (
+        off_by_hand(whole, safe_s) if steps
+        else comes_off(whole, bread, doneness, pocket=bread.pocket and not docked, turned=turned, safe_s=safe_s)
+    )  # fmt: skip
+    if not steps:
+        end = _for_all(end, bread, surface, legs, whole, altitude_m)
+    off_s = end.off_s
+
+    def trial(piece: Bread, hot: Surface) -> End:
+        seen = _bake(piece, hot, chosen(hot, piece, turned), altitude_m)
+        core_s = seen.events["core_75"]
+        safe = (core_s and core_s * SAFELY) if filled else 0.0
+        return comes_off(seen, piece, doneness, pocket=piece.pocket and not docked, turned=turned, safe_s=safe)
+
+    def finish() -> tuple[float, float] | None:
+        stop_s = min(off_s, end.spoilt_s or off_s)
+        e = _bake(bread, surface, [*_cut(legs, whole, stop_s), FINISH], altitude_m).events
+        through = [e["done"], e["core_75"] and e["core_75"] * SAFELY if filled else 0.0]
+        return None if None in through else (stop_s, max(t for t in through if t is not None) - stop_s)
+
+    baked = _bake(bread, surface, _cut(legs, whole, off_s), altitude_m)
+
     after_c, back_s = _left(surface, baked, bread)
     turn_s = whole.events["second"] if len(legs) > 1 else None
     return Program(
         replace(whole, loss_frac=baked.loss_frac), second_move(surface), turn_s, off_s, _edge_s(bread, surface, baked),
         _score(bread, surface, whole, faults, docked), after_c, back_s, baked.loss_frac,
         lambda: heating(surface, baked.heat_taken_j_m2, off_s + (back_s if back_s is not None else off_s)),
-        tuple(_cautions(bread, surface)), _whys(bread, surface, whole), ensemble,
+        tuple(_cautions(bread, surface)), _whys(bread, surface, whole), lambda: ensemble(off_s), _coldest_c(baked), end,
+        lambda: verdicts(end.codes, bread, surface, _coldest_c(baked), trial, finish, filled or not bread.thick),
     )  # fmt: skip
+
+
+def _for_all(end: End, bread: Bread, surface: Surface, legs: Sequence[Stage], whole: Baked, altitude_m: float) -> End:
+    """The end that does for the next bread too: it goes on as soon as the surface is near enough its start, and takes as long as that makes it."""
+    if end.through_s is None or surface.spec.way == "oil":
+        return end
+    cut = _cut(legs, whole, end.off_s)
+    left = _bake(bread, surface, cut, altitude_m).plate_cells_c
+    back_s, cells = recovery_s(surface, left)
+    if back_s is not None:
+        _, cells = recovery_s(surface, left, back_s)
+    after = [*cut[:-1], legs[-1]] if len(cut) == len(legs) == 2 else legs
+    done = _bake(bread, surface, after, altitude_m, plate_cells_c=cells).events["done"]
+    if done is None:
+        return End(float(whole.events["off"] or 0.0), None, ("does_not_cook_through",))
+    if done <= end.off_s:
+        return end
+    done = math.ceil(done) + 1.0  # staying longer leaves it cooler still
+    return replace(end, off_s=done, through_s=done)
 
 
 def _no_longer(legs: Sequence[Stage], own: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:
@@ -237,6 +280,13 @@ def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
     middle_c = float(np.median(baked.temp_c[-1]))
     edge_c = edge_temperature(min(middle_c, DONE_C), grown, surface.top.h_w_m2k + RADIANT_H, surface.top.gas_c)
     return edge_seconds(edge_c, grown, surface.temp_c)
+
+
+def _coldest_c(baked: Baked) -> float:
+    """The coldest point within the crust when it comes off [C]."""
+    depth = baked.depth_mm
+    inside = (depth >= 0.1 * depth[-1]) & (depth <= 0.9 * depth[-1])
+    return float(baked.temp_c[-1][inside].min())
 
 
 def _cut(legs: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:

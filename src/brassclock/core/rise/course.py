@@ -43,6 +43,9 @@ course_stepper = Stepper(
         reaction.react,
         reaction.potential,
         stepper.meet,
+        stepper.die,
+        stepper.vent,
+        stepper.parts_of,
         stepper.note,
     ),
 )

@@ -11,7 +11,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from scipy.optimize import brentq
 
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.matter.ingredients import Ingredient
@@ -110,6 +109,8 @@ def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
             f"Even a trace of {leaven.name.lower()} passes {wish.target_ratio:g} x before {wish.at_h:.1f} h. "
             "Make it colder or serve sooner.",
         )  # fmt: skip
+    from scipy.optimize import brentq  # loaded when it is used: it would hold up the start
+
     share = math.exp(float(brentq(short, low, high, xtol=1e-4)))
     mass_g = share * wish.flour_g
     reason = (

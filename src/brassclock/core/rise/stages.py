@@ -139,7 +139,7 @@ def run_stages(
 
     `coarse` takes ten-minute steps, as one of many runs may (step error in ratio below 1e-3).
     """
-    dt_h = model.DT_H if model.course_stepper.ready and not coarse else model.COARSE_DT_H
+    dt_h = model.COARSE_DT_H if coarse else model.DT_H
     course: Course | None = None
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []

@@ -18,6 +18,13 @@ import numpy as np
 from brassclock.core.rise.chemical.reaction import potential, react
 
 STATES = 14
+MOST_FULL = 1.15  # of what a dough can hold, for a moment: judgement
+COOL_PART_K, HOT_PART_K, NEAR_BOILING_C = (
+    5.0,
+    1.0,
+    60.0,
+)  # how far a part of a step may warm; steam swells it fast near boiling
+MOST_PARTS = 200.0
 COLUMNS = 20  # t, the states, gas mL, air mol, piece index, CO2 in the gas, gas that soda and acid can still make
 SOUR = 39
 TABLE = 67
@@ -84,7 +91,7 @@ def warmth(t, p):
     growth_rate = cardinal(t, p[32], p[33], p[34])
     kill = 0.0
     if t > 38.0:
-        kill = min(60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28])), 20.0)
+        kill = 60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28]))
     k_am = p[13] * math.exp(-p[14] / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
     v, dissolves = solubility(t, p[0], p[23])
     mu_y = 0.0
@@ -96,7 +103,7 @@ def warmth(t, p):
 
 
 def derivatives(y, ambient, tau, air, p, out):
-    """Right-hand side: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL and CO2 in it."""
+    """Right-hand side without killing: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL and CO2 in it."""
     rates(y, ambient, tau, air, p, warmth(ambient if tau <= 0.0 else y[8], p), out)
 
 
@@ -105,7 +112,7 @@ def rates(y, ambient, tau, air, p, w, out):
     x, h, m, d, a, g, co2, weak = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7]
     h = max(h, 0.0)
     m = max(m, 0.0)
-    gas_rate, growth_rate, kill, k_am, v, dissolves, mu_y, mu_l = w
+    gas_rate, growth_rate, _, k_am, v, dissolves, mu_y, mu_l = w
     eta = h / (p[10] + h)
     eps = m / (p[11] + m)
     room = 1.0 - (x - p[3]) / p[6]
@@ -157,7 +164,7 @@ def rates(y, ambient, tau, air, p, w, out):
     if full > 0.05:  # below it the power is nothing
         leak = p[17] * math.exp(p[18] * math.log(full))
     loss = in_gas * (p[16] * gas_rate / p[35] + leak)
-    out[0] = gamma * (eta + (1.0 - eta) * eps) - kill * x
+    out[0] = gamma * (eta + (1.0 - eta) * eps)
     out[1] = -r_h / p[12] - soured * h
     out[2] = k_am * d - r_m / p[12] - soured * m
     out[3] = -k_am * d
@@ -169,8 +176,8 @@ def rates(y, ambient, tau, air, p, w, out):
     if tau > 0.0:
         out[8] = (ambient - y[8]) / tau + r * p[24] / (p[25] * p[26])
     out[9] = r
-    out[10] = grow_wild - kill * wild
-    out[11] = grow_bact - kill * y[11]
+    out[10] = grow_wild
+    out[11] = grow_bact
     out[12] = ready
     out[13] = acid_rate
     out[14] = gas
@@ -189,6 +196,41 @@ def meet(y, pools, t, minutes, sour):
     y[9] += more
 
 
+def die(y, dose):
+    """What lives is killed by a dose (rate times time), whatever its size: heat kills far faster than a step is long."""
+    if dose > 0.0:
+        left = math.exp(-dose)
+        y[0] *= left
+        y[10] *= left
+        y[11] *= left
+
+
+def vent(y, air, p, w):
+    """Gas beyond what a dough that leaks can hold bursts out of it at once; returns the air that is left [mol]."""
+    if p[17] <= 0.0:
+        return air
+    most = MOST_FULL * (1.0 + p[38] * p[20] * math.exp(-y[7])) * p[22] - p[21]
+    for _ in range(12):
+        gas, in_gas = split_at(y[6], air, w[4], w[5])
+        if gas <= most:
+            break
+        share = most / gas
+        y[6] -= in_gas * (1.0 - share)
+        air *= share
+    return air
+
+
+def parts_of(y, k, change_c, tau, p, hours):
+    """In how many parts a step is taken: one but where the dough warms or cools by much in it, or leaks faster than it is long."""
+    warms = abs(change_c) if tau <= 0.0 else abs(k[8]) * hours
+    whole = COOL_PART_K if y[8] + warms < NEAR_BOILING_C else HOT_PART_K
+    full = (p[21] + k[14]) / p[22] / (1.0 + p[38] * p[20] * math.exp(-y[7]))
+    leaks = 0.0
+    if full > 0.05:
+        leaks = p[17] * math.exp(p[18] * math.log(full)) * (1.0 + p[18]) * hours
+    return int(min(max(math.ceil(leaks), math.ceil(warms / whole), 1.0), MOST_PARTS))
+
+
 def note(rows, n, t, y, air, piece, pools):
     """Write one row, its gas still to come; returns the next one's number."""
     rows[n, 0] = t
@@ -204,6 +246,8 @@ def run(y, air, pools, pieces, p, dt_h, rows):
 
     Temperature is smooth within a step and what hangs on it is dear, so its work is done twice a step, not
     four times: the second and third slope share the middle's, the next step's first has the last one's.
+    Killing is done exactly, half before the step and half after it, at the temperature there (Strang 1968). A step in which
+    much happens is taken in parts.
     Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the
     first row of the next piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after
     every step, exactly for its mean temperature: their fast share would be stiff inside it. `y` and `pools`
@@ -220,6 +264,7 @@ def run(y, air, pools, pieces, p, dt_h, rows):
         hours, amb0, amb1, tau, phi = pieces[i, 0], pieces[i, 1], pieces[i, 2], pieces[i, 3], pieces[i, 4]
         if tau <= 0.0:
             y[8] = amb0
+        air = vent(y, air, p, warmth(y[8], p))
         n = note(rows, n, t, y, air, i, pools)
         steps = math.ceil(hours / dt_h - 1e-9)
         if steps > 0:
@@ -228,26 +273,36 @@ def run(y, air, pools, pieces, p, dt_h, rows):
             for j in range(steps):
                 a0 = amb0 + (amb1 - amb0) * (j / steps)
                 a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
-                am = 0.5 * (a0 + a1)
                 before = y[8]
                 rates(y, a0, tau, air, p, w, k1)
                 rows[n - 1, 15] = k1[14]  # the row before stands at this very state
                 rows[n - 1, 18] = k1[15]
-                for q in range(STATES):
-                    s[q] = y[q] + 0.5 * hstep * k1[q]
-                w = warmth(am if tau <= 0.0 else s[8], p)
-                rates(s, am, tau, air, p, w, k2)
-                for q in range(STATES):
-                    s[q] = y[q] + 0.5 * hstep * k2[q]
-                rates(s, am, tau, air, p, w, k3)
-                for q in range(STATES):
-                    s[q] = y[q] + hstep * k3[q]
-                w = warmth(a1 if tau <= 0.0 else s[8], p)
-                rates(s, a1, tau, air, p, w, k4)
-                for q in range(STATES):
-                    y[q] += hstep / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
-                if tau <= 0.0:
-                    y[8] = a1
+                parts = parts_of(y, k1, a1 - a0, tau, p, hstep)
+                h = hstep / parts
+                for part in range(parts):
+                    b0 = a0 + (a1 - a0) * (part / parts)
+                    b1 = a0 + (a1 - a0) * ((part + 1.0) / parts)
+                    bm = 0.5 * (b0 + b1)
+                    if part > 0 or w[2] > 0.0:
+                        die(y, 0.5 * h * w[2])
+                        rates(y, b0, tau, air, p, w, k1)
+                    for q in range(STATES):
+                        s[q] = y[q] + 0.5 * h * k1[q]
+                    w = warmth(bm if tau <= 0.0 else s[8], p)
+                    rates(s, bm, tau, air, p, w, k2)
+                    for q in range(STATES):
+                        s[q] = y[q] + 0.5 * h * k2[q]
+                    rates(s, bm, tau, air, p, w, k3)
+                    for q in range(STATES):
+                        s[q] = y[q] + h * k3[q]
+                    w = warmth(b1 if tau <= 0.0 else s[8], p)
+                    rates(s, b1, tau, air, p, w, k4)
+                    for q in range(STATES):
+                        y[q] += h / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
+                    die(y, 0.5 * h * w[2])
+                    if tau <= 0.0:
+                        y[8] = b1
+                    air = vent(y, air, p, warmth(y[8], p) if y[8] > NEAR_BOILING_C else w)
                 if pools[0, 0] > 0.0:
                     meet(y, pools, 0.5 * (before + y[8]), 60.0 * hstep, p[SOUR])
                 n = note(rows, n, t + (j + 1.0) * hstep, y, air, i, pools)

@@ -6,9 +6,9 @@ a round that is on the heat was rolled, one that waits is taken to be rolled whe
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections import deque
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from brassclock.core.fire.hearth import LOST, Tap
 from brassclock.core.fire.line.mend import replan
@@ -26,25 +26,6 @@ class LiveLine:
     contact_s: dict[int, float]
     off_s: dict[int, int]
     late_s: float
-
-
-def follow(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> LiveLine | None:
-    """The rest of a line after these moves (load, turn, off, fell); None before the first, and when no stretch brings every bread through.
-
-    Each move mends the plan by all that was made, and takes what nobody taps from the line that was told before it. `budget_s` is what the plan itself may be looked for.
-    """
-    if not any(m.kind == "load" for m in moves):
-        return None
-    made = tuple(sorted(moves, key=lambda m: m.at_s))
-    for some in range(DEEP, len(made), DEEP):
-        line_after(spec, breads, made[:some], budget_s)
-    told = line_after(spec, breads, made, budget_s)
-    if not told.holds:
-        return None
-    zero = _zero(spec, told.planned, made)
-    rest = tuple(t.later(zero) for t in told.ahead)
-    contact_s = {t.round_no: float(t.start_s + _lead(spec, t.round_no)) for t in rest if t.move == "load"}
-    return LiveLine(rest, contact_s, {t.round_no: t.end_s for t in rest if t.move == "off"}, float(told.late_s))
 
 
 @dataclass(frozen=True)
@@ -71,16 +52,58 @@ def _zero(spec: LineSpec, plan: Line, moves: tuple[Tap, ...]) -> int:
     return round(first.at_s) - _lead(spec, first.round_no) - planned
 
 
-DEEP = 30  # moves by which the line is followed at a time, so that no look back goes deep
+KEPT_STEPS = 6  # of a line's last moves: to go on from, and to undo
+REPLAYED = 40  # moves that are followed one by one when a line is taken up in its midst
 
 
-@lru_cache(maxsize=48)
-def line_after(spec: LineSpec, breads: int, moves: tuple[Tap, ...], budget_s: float) -> _Told:
-    """The line after these moves, in time order."""
-    if not any(m.kind == "load" for m in moves):
-        plan = plan_line(spec, breads, budget_s)
-        return _Told(plan, plan.tasks)
-    before = line_after(spec, breads, moves[:-1], budget_s)
+class Follower:
+    """A line that is followed move by move: one more move is one step, an undone one goes back to the step before it.
+
+    A pure function of the plan and the moves but for a line taken up in its midst: there all but the last REPLAYED moves are one step, so
+    that taking it up costs no more than that. Not for two threads at once.
+    """
+
+    def __init__(self, spec: LineSpec, breads: int, budget_s: float) -> None:
+        """`budget_s` is what the plan itself may be looked for."""
+        self.spec, self.breads, self.budget_s = spec, breads, budget_s
+        self._steps: deque[tuple[tuple[Tap, ...], _Told]] = deque(maxlen=KEPT_STEPS)
+
+    def follow(self, moves: Sequence[Tap]) -> LiveLine | None:
+        """The rest of the line after these moves (load, turn, off, fell); None before the first, and when no stretch brings every bread through."""
+        if not any(m.kind == "load" for m in moves):
+            return None
+        made = tuple(sorted(moves, key=lambda m: m.at_s))
+        told = self._told(made)
+        if not told.holds:
+            return None
+        zero = _zero(self.spec, told.planned, made)
+        rest = tuple(t.later(zero) for t in told.ahead)
+        contact_s = {t.round_no: float(t.start_s + _lead(self.spec, t.round_no)) for t in rest if t.move == "load"}
+        return LiveLine(rest, contact_s, {t.round_no: t.end_s for t in rest if t.move == "off"}, float(told.late_s))
+
+    def _told(self, made: tuple[Tap, ...]) -> _Told:
+        known = [(m, told) for m, told in self._steps if made[: len(m)] == m]
+        if known:
+            done, told = max(known, key=lambda x: len(x[0]))
+        else:
+            plan = plan_line(self.spec, self.breads, self.budget_s)
+            done, told = (), _Told(plan, plan.tasks)
+        if len(made) - len(done) > REPLAYED:
+            done = made[: len(made) - REPLAYED]
+            told = _after(self.spec, self.breads, told, done)
+        for n in range(len(done) + 1, len(made) + 1):
+            told = _after(self.spec, self.breads, told, made[:n])
+            self._steps.append((made[:n], told))
+        return told
+
+
+def follow(spec: LineSpec, breads: int, moves: Sequence[Tap], budget_s: float) -> LiveLine | None:
+    """The rest of a line after these moves, followed anew."""
+    return Follower(spec, breads, budget_s).follow(moves)
+
+
+def _after(spec: LineSpec, breads: int, before: _Told, moves: tuple[Tap, ...]) -> _Told:
+    """The line after these moves, in time order, from the one that was told before the last of them."""
     zero = _zero(spec, before.planned, moves)
     told = {(t.round_no, t.move): t for t in before.tasks}
     now = round(moves[-1].at_s) - zero

@@ -13,7 +13,6 @@ from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
 from brassclock.core.rise import course as courses
 from brassclock.core.rise.course import Course, Piece
@@ -122,4 +121,6 @@ def feed_for(
     low, high = (math.log(x) for x in FEED_LIMITS)
     if late(low) > 0 or late(high) < 0:
         return None
+    from scipy.optimize import brentq  # loaded when it is used: it would hold up the start
+
     return made(float(brentq(late, low, high, xtol=0.01)))
