@@ -3,53 +3,91 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
+from typing import Any
 
-from sqlmodel import Session, col, func, select
+from sqlalchemy import case
+from sqlmodel import Session, col, func, select, update
 
+from brassclock.store.rows import find, get
 from brassclock.store.tables import Bake, Outcome, Reading, Said, Tap
 
+LIVE = "live"
 
-def of_kitchen(session: Session, kitchen_id: int) -> Sequence[Bake]:
-    """Bakes that are not deleted, soonest table first."""
-    query = select(Bake).where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None))
-    return session.exec(query.order_by(col(Bake.serve_at))).all()
+
+def live(session: Session, kitchen_id: int) -> list[Bake]:
+    """Live bakes that are not deleted, soonest table first."""
+    found = find(session, Bake, kitchen_id=kitchen_id, status=LIVE, deleted_at=None)
+    return sorted(found, key=lambda b: (b.serve_at, b.id or 0))
+
+
+def live_ids(session: Session, kitchen_id: int) -> list[int]:
+    """Ids of live bakes, whatever else their rows hold."""
+    query = select(Bake.id).where(Bake.kitchen_id == kitchen_id, Bake.status == LIVE, col(Bake.deleted_at).is_(None))
+    stored = {x for x in session.exec(query) if x is not None}
+    for b in (*session.new, *session.dirty):
+        if isinstance(b, Bake) and b.kitchen_id == kitchen_id and b.id is not None:
+            (stored.add if b.status == LIVE and b.deleted_at is None else stored.discard)(b.id)
+    return sorted(stored)
+
+
+def ended_ids(session: Session, kitchen_id: int, count: int, before: int | None = None) -> list[int]:
+    """Ids of the bakes that were kept or abandoned, latest table first; `before` is the id to go on after."""
+    query = select(Bake.id).where(Bake.kitchen_id == kitchen_id, Bake.status != LIVE, col(Bake.deleted_at).is_(None))
+    if before is not None:
+        at = select(Bake.serve_at).where(Bake.id == before).scalar_subquery()
+        query = query.where((col(Bake.serve_at) < at) | ((col(Bake.serve_at) == at) & (col(Bake.id) < before)))
+    query = query.order_by(col(Bake.serve_at).desc(), col(Bake.id).desc()).limit(count)
+    return [x for x in session.exec(query) if x is not None]
+
+
+def ended_count(session: Session, kitchen_id: int) -> int:
+    """How many bakes were kept or abandoned."""
+    query = select(func.count()).where(
+        Bake.kitchen_id == kitchen_id, Bake.status != LIVE, col(Bake.deleted_at).is_(None)
+    )
+    return session.exec(query).one()
+
+
+def judged_counts(session: Session, bake_ids: Iterable[int]) -> dict[int, tuple[int, int]]:
+    """(rounds with a full pocket, rounds judged) of each bake that has any."""
+    full = func.count(case((col(Outcome.pocket) == "full", 1)))
+    query = select(Outcome.bake_id, full, func.count()).where(col(Outcome.bake_id).in_(list(bake_ids)))
+    return {bake_id: (f, n) for bake_id, f, n in session.exec(query.group_by(col(Outcome.bake_id)))}
 
 
 def taps(session: Session, bake_id: int) -> Sequence[Tap]:
     """Taps that stand, by instant."""
-    query = select(Tap).where(Tap.bake_id == bake_id, col(Tap.undone_at).is_(None))
-    return session.exec(query.order_by(col(Tap.at), col(Tap.id))).all()
+    return sorted(find(session, Tap, bake_id=bake_id, undone_at=None), key=lambda t: (t.at, t.id or 0))
 
 
 def tap_by_key(session: Session, bake_id: int, key: str) -> Tap | None:
-    return session.exec(select(Tap).where(Tap.bake_id == bake_id, Tap.key == key)).first()
+    """The tap with that key, undone or not."""
+    return next(iter(find(session, Tap, bake_id=bake_id, key=key)), None)
 
 
 def readings(session: Session, bake_id: int) -> Sequence[Reading]:
     """Readings that stand, by instant."""
-    query = select(Reading).where(Reading.bake_id == bake_id, col(Reading.undone_at).is_(None))
-    return session.exec(query.order_by(col(Reading.at), col(Reading.id))).all()
+    return sorted(find(session, Reading, bake_id=bake_id, undone_at=None), key=lambda x: (x.at, x.id or 0))
 
 
 def air_readings(session: Session, kitchen_id: int, since: dt.datetime) -> Sequence[Reading]:
     """Readings of a kitchen's air that stand, by instant."""
-    query = select(Reading).where(
-        Reading.kitchen_id == kitchen_id,
-        Reading.kind == "air_c",
-        col(Reading.undone_at).is_(None),
-        col(Reading.at) >= since,
-    )
-    return session.exec(query.order_by(col(Reading.at), col(Reading.id))).all()
+    found = find(
+        session, Reading, col(Reading.at) >= since, keep=lambda x: x.at >= since,
+        kitchen_id=kitchen_id, kind="air_c", undone_at=None,
+    )  # fmt: skip
+    return sorted(found, key=lambda x: (x.at, x.id or 0))
 
 
 def outcomes(session: Session, bake_id: int) -> Sequence[Outcome]:
-    return session.exec(select(Outcome).where(Outcome.bake_id == bake_id).order_by(col(Outcome.round_no))).all()
+    """Outcomes of a bake, by round."""
+    return sorted(find(session, Outcome, bake_id=bake_id), key=lambda o: o.round_no)
 
 
 def said(session: Session, bake_id: int) -> dict[str, Said]:
     """Forecasts kept for comparison, by name."""
-    return {row.name: row for row in session.exec(select(Said).where(Said.bake_id == bake_id))}
+    return {row.name: row for row in sorted(find(session, Said, bake_id=bake_id), key=lambda x: x.id or 0)}
 
 
 def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:
@@ -58,3 +96,32 @@ def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:
     query = select(score, Outcome.pocket).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
     query = query.where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None), score.is_not(None))
     return [(said, pocket == "full") for said, pocket in session.exec(query.where(col(Outcome.pocket).is_not(None)))]
+
+
+def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int | None:
+    """The kitchen of a bake, whatever else its row holds; None when there is none (`deleted`: also of a deleted one)."""
+    query = select(Bake.kitchen_id).where(Bake.id == bake_id)
+    return session.exec(query if deleted else query.where(col(Bake.deleted_at).is_(None))).first()
+
+
+def alter(session: Session, bake_id: int, **values: Any) -> None:
+    """Set columns of a bake; one whose row cannot be read is altered unread, at the end of the unit of work."""
+    try:
+        bake = get(session, Bake, bake_id)
+    except (ValueError, TypeError):
+        session.info["statements"].append((update(Bake).where(col(Bake.id) == bake_id).values(**values), None))
+        return
+    for name, value in values.items():
+        setattr(bake, name, value)
+
+
+ENDED_COLUMNS = (
+    Bake.id, Bake.name, Bake.seal, Bake.status, Bake.method, Bake.count, Bake.piece_g, Bake.serve_at, Bake.kept_at, Bake.note,
+    Bake.summary,
+)  # fmt: skip
+
+
+def ended_row(session: Session, bake_id: int) -> dict[str, Any]:
+    """What lists show of a bake that has ended, as it was stored."""
+    found = session.execute(select(*ENDED_COLUMNS).where(col(Bake.id) == bake_id)).one()  # type: ignore[call-overload]
+    return dict(found._mapping)

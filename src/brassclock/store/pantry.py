@@ -4,21 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session
 
+from brassclock.store.rows import find
 from brassclock.store.tables import FlourBag, OwnIngredient, OwnMethod
 
 
 def own_ingredients(session: Session, kitchen_id: int) -> Sequence[OwnIngredient]:
     """Every own ingredient, those put away too: a bake may still hold them."""
-    query = select(OwnIngredient).where(OwnIngredient.kitchen_id == kitchen_id)
-    return session.exec(query.order_by(col(OwnIngredient.id))).all()
+    return sorted(find(session, OwnIngredient, kitchen_id=kitchen_id), key=lambda x: x.id or 0)
 
 
 def own_methods(session: Session, kitchen_id: int) -> Sequence[OwnMethod]:
-    query = select(OwnMethod).where(OwnMethod.kitchen_id == kitchen_id, col(OwnMethod.deleted_at).is_(None))
-    return session.exec(query.order_by(col(OwnMethod.id))).all()
+    """Methods of the kitchen's own that are not put away, as they were made."""
+    return sorted(find(session, OwnMethod, kitchen_id=kitchen_id, deleted_at=None), key=lambda x: x.id or 0)
 
 
 def bags(session: Session, kitchen_id: int) -> Sequence[FlourBag]:
-    return session.exec(select(FlourBag).where(FlourBag.kitchen_id == kitchen_id).order_by(col(FlourBag.id))).all()
+    """Flour bags, as they were opened."""
+    return sorted(find(session, FlourBag, kitchen_id=kitchen_id), key=lambda x: x.id or 0)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, Column, DateTime, Float, ForeignKey, String, UniqueConstraint
+from sqlalchemy import JSON, Boolean, Column, DateTime, Float, ForeignKey, Index, LargeBinary, String, UniqueConstraint
 from sqlalchemy.engine import Dialect
 from sqlalchemy.ext.compiler import compiles
 from sqlalchemy.types import TypeDecorator
@@ -57,7 +57,10 @@ def _owner(target: str) -> Any:
 
 
 class Kitchen(SQLModel, table=True):
-    """A kitchen: its zone, height, air by the hour, units, and what is believed of its yeast."""
+    """A kitchen: its zone, height, air by the hour, units, and what is believed of its yeast.
+
+    `version` counts the changes of anything in it that plans hang on; a change made beside another is found by it.
+    """
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
@@ -81,6 +84,7 @@ class Kitchen(SQLModel, table=True):
     leavens: dict[str, dict[str, Any]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     cooks: int = 1
     shelf_l: float = 40.0
+    version: int = 0
     created_at: dt.datetime = _instant(False)
 
 
@@ -96,7 +100,7 @@ class ClockState(SQLModel, table=True):
 
 
 class Surface(SQLModel, table=True):
-    """A hot surface of a kitchen."""
+    """A hot surface of a kitchen; one that was removed stays for the bakes that were baked on it."""
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
@@ -109,6 +113,7 @@ class Surface(SQLModel, table=True):
     heat: str | None = None
     greased: str = "dry"
     nonstick: bool = False
+    removed_at: dt.datetime | None = _instant()
 
 
 class OwnIngredient(SQLModel, table=True):
@@ -182,9 +187,13 @@ class StarterFeed(SQLModel, table=True):
 
 
 class Bake(SQLModel, table=True):
-    """One batch from weighing to keeping. `program` is frozen when the first round is loaded."""
+    """One batch from weighing to keeping.
 
-    __table_args__ = STRICT
+    `program` (times of one bread) and `hearth` (surface, spots, count, cooks) are frozen when the first round is
+    loaded. `summary` is the bake's row in lists, stored when it is kept or abandoned.
+    """
+
+    __table_args__ = (Index("ix_bake_kitchen_status", "kitchen_id", "status"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
     kitchen_id: int = _owner("kitchen.id")
     name: str
@@ -241,6 +250,8 @@ class Bake(SQLModel, table=True):
     pins: dict[str, str] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     told: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     program: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    hearth: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
+    summary: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     note: str = ""
     revision: int = 0
     created_at: dt.datetime = _instant(False)
@@ -375,3 +386,14 @@ class Act(SQLModel, table=True):
     before: dict[str, dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
     busy: list[int] = Field(sa_column=Column(JSON, nullable=False))
     undone_at: dt.datetime | None = _instant()
+
+
+class Answered(SQLModel, table=True):
+    """A write that was answered under a client's Idempotency-Key: a hash of the request, and the answer (compressed)."""
+
+    __table_args__ = STRICT
+    key: str = Field(primary_key=True)
+    asked: str
+    status: int
+    body: bytes = Field(sa_column=Column(LargeBinary, nullable=False))
+    at: dt.datetime = Field(default=None, sa_column=Column(Instant, nullable=False, index=True))

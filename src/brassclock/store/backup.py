@@ -1,0 +1,92 @@
+"""Copies of the database: before every migration, daily, on demand; and back."""
+
+from __future__ import annotations
+
+import datetime as dt
+import os
+import re
+import shutil
+import sqlite3
+from contextlib import closing
+from pathlib import Path
+
+FOLDER = "backups"
+DAILY_KEPT = 7
+BEFORE_KEPT = 7
+NAME = re.compile(r"(daily|before|saved)-[\w.-]+\.sqlite3")
+
+
+def save(source: Path, target: Path) -> Path:
+    """A copy of a database that may be in use (SQLite's online backup), its owner's alone. Raises sqlite3.Error, OSError."""
+    target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    making = target.with_name(target.name + ".part")
+    making.unlink(missing_ok=True)
+    os.close(os.open(making, os.O_CREAT | os.O_EXCL, 0o600))
+    with closing(sqlite3.connect(source)) as read, closing(sqlite3.connect(making)) as write:
+        read.backup(write, pages=2000, sleep=0.001)
+        write.execute("pragma journal_mode=DELETE")
+    os.replace(making, target)
+    return target
+
+
+def saved(directory: Path) -> list[Path]:
+    """Backups of a data folder, newest first."""
+    found = [p for p in (directory / FOLDER).glob("*.sqlite3") if NAME.fullmatch(p.name)]
+    return sorted(found, key=lambda p: p.stat().st_mtime, reverse=True)
+
+
+def before_migration(directory: Path, revision: str) -> Path:
+    """Where the copy before a migration goes; the oldest of its kind make room."""
+    _thin(directory, "before", BEFORE_KEPT - 1)
+    return directory / FOLDER / f"before-{revision}-{dt.datetime.now():%Y%m%d-%H%M%S}.sqlite3"
+
+
+def daily(source: Path, today: dt.date) -> Path | None:
+    """The day's copy, made when there is none yet; seven are kept. None when it was there."""
+    target = source.parent / FOLDER / f"daily-{today:%Y-%m-%d}.sqlite3"
+    if target.exists():
+        return None
+    made = save(source, target)
+    _thin(source.parent, "daily", DAILY_KEPT)
+    return made
+
+
+def _thin(directory: Path, kind: str, keep: int) -> None:
+    for old in [p for p in saved(directory) if p.name.startswith(f"{kind}-")][keep:]:
+        old.unlink(missing_ok=True)
+
+
+def check(path: Path) -> str:
+    """The schema revision of a sound backup. Raises ValueError in words."""
+    if not path.is_file():
+        raise ValueError(f"There is no file {path}. brass-clock restore --list names the backups.")
+    try:
+        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as raw:
+            told = raw.execute("pragma integrity_check(1)").fetchone()[0]
+            if told != "ok":
+                raise ValueError(f"{path} is damaged: {told[:80]}. Choose another backup.")
+            return str(raw.execute("select version_num from alembic_version").fetchone()[0])
+    except sqlite3.DatabaseError as fault:
+        raise ValueError(f"{path} is no backup of Brass Clock: {fault}.") from None
+
+
+def restore(chosen: Path, target: Path) -> Path | None:
+    """Put a backup in the data's place; what was there is kept among the backups and its path returned. Nobody may be using it."""
+    check(chosen)
+    kept = None
+    target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    stamp = f"{dt.datetime.now():%Y%m%d-%H%M%S}"
+    if target.exists() and target.stat().st_size:
+        kept = target.parent / FOLDER / f"saved-{stamp}.sqlite3"
+        kept.parent.mkdir(mode=0o700, exist_ok=True)
+        try:
+            save(target, kept)
+        except sqlite3.DatabaseError:  # damaged: kept as it is
+            shutil.copyfile(target, kept)
+    making = target.with_name(target.name + ".part")
+    shutil.copyfile(chosen, making)
+    making.chmod(0o600)
+    for ending in ("-wal", "-shm"):
+        target.with_name(target.name + ending).unlink(missing_ok=True)
+    os.replace(making, target)
+    return kept
