@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 import argparse
-import gc
+import datetime as dt
 import json
 import os
 import sys
-import threading
 from collections.abc import Sequence
 from pathlib import Path
-from typing import Any
 
 import platformdirs
 
@@ -25,14 +23,6 @@ def _cache_home() -> None:
 def data_dir(given: str | None) -> Path:
     """Where user data lives: `--data`, else the platform's data directory."""
     return Path(given) if given else platformdirs.user_data_path("brass-clock")
-
-
-def warm_all() -> bool:
-    """Compile both steppers, or load them from the cache."""
-    from brassclock.core.fire.puff import model as puff
-    from brassclock.core.rise import course as yeast
-
-    return yeast.warm() and puff.warm()
 
 
 def _problem(title: str, detail: str, errors: list[dict[str, str]]) -> int:
@@ -50,7 +40,10 @@ def _compute(args: argparse.Namespace) -> int:
         else:
             text = Path(args.file).read_text("utf-8")
         compute.schema(args.kind)
-        result = compute.compute(args.kind, json.loads(text))
+        run = compute.prepared(args.kind, json.loads(text))
+        if args.kind in compute.SIMULATED:
+            _warmed()
+        result = run()
     except compute.UnknownKind as fault:
         return _problem("Not a computation", str(fault.args[0]), [])
     except OSError as fault:
@@ -64,6 +57,17 @@ def _compute(args: argparse.Namespace) -> int:
     return 0
 
 
+def _warmed() -> None:
+    """The steppers as the application has them, so that the numbers are the same. What takes long is told on the terminal."""
+    from brassclock.services.steppers import COLD_WORDS, warm_all
+
+    if not warm_all(lambda: print(COLD_WORDS, file=sys.stderr, flush=True)):
+        print(
+            "There is no compiler here: the same is computed in plain Python, with fewer bakes for its bands.",
+            file=sys.stderr,
+        )
+
+
 def _schema(args: argparse.Namespace) -> int:
     from brassclock.services import compute
 
@@ -74,55 +78,82 @@ def _schema(args: argparse.Namespace) -> int:
     return 0
 
 
-def build_app(directory: Path, demo: bool) -> Any:
-    """The application over the data in `directory`."""
-    from brassclock.api.app import create_app
-    from brassclock.demo.canteen import ensure_demo
-    from brassclock.services.house import House
-    from brassclock.store.engine import open_store
-
-    house = House(open_store(directory), with_demo=demo)
-    if demo:
-        ensure_demo(house)
-    return create_app(house)
-
-
-def _warm_for_good() -> None:
-    """Compile, and take what was loaded out of the collector's sight: a pass over it would hold up an answer by a third of a second."""
-    warm_all()
-    gc.freeze()
-
-
 def _serve(args: argparse.Namespace) -> int:
-    import waitress
+    from brassclock.server import serve
 
-    if not args.no_compile:
-        warming = threading.Thread(target=_warm_for_good, name="warm", daemon=True)
-        warming.start()
-        if args.demo:  # its nights are computed one after the other: quicker once that is compiled
-            warming.join()
-    app = build_app(data_dir(args.data), args.demo)
-    gc.freeze()
-    print(f"Brass Clock is at http://127.0.0.1:{args.port}/  (stop with Ctrl-C)", flush=True)
-    waitress.serve(app, host="127.0.0.1", port=args.port, threads=8, max_request_body_size=16_000_000)
+    names = frozenset({"127.0.0.1", "localhost", "[::1]", *(n.lower() for n in args.host)})
+    return serve(
+        data_dir(args.data), args.bind, args.port, names, demo=args.demo, compiles=not args.no_compile, fresh=args.fresh
+    )
+
+
+def _backup(args: argparse.Namespace) -> int:
+    import sqlite3
+
+    from brassclock.store import backup
+    from brassclock.store.engine import FILE_NAME
+    from brassclock.store.faults import storage_fault
+
+    directory = data_dir(args.data)
+    source = directory / FILE_NAME
+    if not source.exists():
+        return _say(f"There is no data in {directory}. Name its folder with --data.")
+    target = (
+        Path(args.file) if args.file else directory / backup.FOLDER / f"saved-{dt.datetime.now():%Y%m%d-%H%M%S}.sqlite3"
+    )
+    try:
+        print(backup.save(source, target))
+    except (OSError, sqlite3.Error) as fault:
+        return _say(f"{target}: {storage_fault(fault) or fault}")
     return 0
 
 
+def _restore(args: argparse.Namespace) -> int:
+    from brassclock.server import hold
+    from brassclock.store import backup
+    from brassclock.store.engine import FILE_NAME, CannotOpen, newest_revision
+
+    directory = data_dir(args.data)
+    known = backup.saved(directory)
+    if args.list or not args.file:
+        print("\n".join(str(p) for p in known) or f"There are no backups in {directory / backup.FOLDER}.")
+        return 0 if args.list else _say("Name one of these to bring it back.")
+    try:
+        with hold(directory):
+            chosen = next((p for p in known if p.name == args.file), Path(args.file))
+            if backup.check(chosen) > newest_revision():
+                return _say(f"{chosen} was made by a newer version of Brass Clock. Restore it with that one.")
+            kept = backup.restore(chosen, directory / FILE_NAME)
+    except (CannotOpen, ValueError, OSError) as fault:
+        return _say(str(fault))
+    print(f"{chosen} is in place." + (f" What was there is kept as {kept}." if kept else ""))
+    return 0
+
+
+def _say(words: str) -> int:
+    print(words, file=sys.stderr)
+    return 1
+
+
 def _warm(_: argparse.Namespace) -> int:
+    from brassclock.services.steppers import warm_all
+
     done = warm_all()
     print("compiled" if done else "numba is missing: the plain path stays")
     return 0
 
 
 def _openapi(_: argparse.Namespace) -> int:
-    import tempfile
-
     from brassclock.api.app import openapi_document
 
-    with tempfile.TemporaryDirectory() as directory:
-        document = openapi_document(build_app(Path(directory), demo=False))
-    print(json.dumps(document, indent=1, sort_keys=True))
+    print(json.dumps(openapi_document(), indent=1, sort_keys=True))
     return 0
+
+
+def _port(text: str) -> int:
+    if not (text.isascii() and text.isdigit() and 1 <= int(text[:6]) <= 65535):
+        raise argparse.ArgumentTypeError(f"{text[:20]} is no port. Give a number from 1 to 65535, as 8421.")
+    return int(text)
 
 
 def parser() -> argparse.ArgumentParser:
@@ -131,7 +162,14 @@ def parser() -> argparse.ArgumentParser:
     commands = top.add_subparsers(dest="command", required=True)
     serve = commands.add_parser("serve", help="serve the application on 127.0.0.1")
     serve.add_argument("--demo", action="store_true", help="with the demo kitchen and its own clock")
-    serve.add_argument("--port", type=int, default=DEFAULT_PORT)
+    serve.add_argument("--port", type=_port, default=DEFAULT_PORT)
+    serve.add_argument(
+        "--host", action="append", default=[], metavar="NAME", help="another name that browsers may use for this server"
+    )
+    serve.add_argument(
+        "--bind", default="127.0.0.1", metavar="ADDRESS", help="the address it listens on (default: this machine alone)"
+    )
+    serve.add_argument("--fresh", action="store_true", help="begin anew where the data file is missing beside backups")
     serve.add_argument("--data", metavar="DIR", help="where the data lives (default: the platform's data directory)")
     serve.add_argument("--no-compile", action="store_true", help="stay on the plain path")
     serve.set_defaults(run=_serve)
@@ -142,6 +180,15 @@ def parser() -> argparse.ArgumentParser:
     schema = commands.add_parser("schema", help="JSON Schema of a request")
     schema.add_argument("kind")
     schema.set_defaults(run=_schema)
+    keep = commands.add_parser("backup", help="copy the data, also while it is in use")
+    keep.add_argument("file", nargs="?", help="where to (default: the backups beside the data)")
+    keep.add_argument("--data", metavar="DIR")
+    keep.set_defaults(run=_backup)
+    back = commands.add_parser("restore", help="put a backup in the data's place; what was there is kept")
+    back.add_argument("file", nargs="?", help="a backup's name or path")
+    back.add_argument("--list", action="store_true", help="name the backups, newest first")
+    back.add_argument("--data", metavar="DIR")
+    back.set_defaults(run=_restore)
     commands.add_parser("warm", help="compile the steppers into the cache").set_defaults(run=_warm)
     commands.add_parser("openapi", help="print the OpenAPI document").set_defaults(run=_openapi)
     return top

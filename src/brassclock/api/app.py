@@ -2,71 +2,80 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, Flask, Response, jsonify
-from flask_openapi3 import Info, OpenAPI
+from flask import Blueprint, Flask, Response
 
 from brassclock import __version__
-from brassclock.api import bakes, compute, day, formulas, kitchens, pages, problems, starters
+from brassclock.api import bakes, compute, day, formulas, guard, kitchens, pages, problems, starters
+from brassclock.api.door import Door
 from brassclock.services.house import House
 
+PARTS = (kitchens, bakes, day, formulas, starters, compute)
+DOCUMENT = Path(__file__).with_name("openapi.json")
 
-def create_app(house: House) -> Flask:
-    """A Flask application over a house."""
-    app = OpenAPI(
-        __name__,
-        info=Info(title="Brass Clock", version=__version__),
-        validation_error_status="422",
-        validation_error_model=problems.Problem,
-        validation_error_callback=problems.validation_callback,
-        doc_ui=False,
-        static_folder=None,
-    )
+
+def create_app(house: House, hosts: frozenset[str] = guard.HOSTS) -> Flask:
+    """A Flask application over a house; it answers to these host names alone."""
+    app = Door(__name__, static_folder=None)
     app.extensions["house"] = house
+    guard.install(app, hosts)
     problems.install(app)
-    for module in (kitchens, bakes, day, formulas, starters, compute):
-        app.register_api(module.blueprint)
+    for part in PARTS:
+        app.register_blueprint(part.routes.served())
 
     about = Blueprint("about", __name__)
 
     @about.get("/api/openapi.json")
     def document() -> Response:
-        return jsonify(openapi_document(app))
+        return Response(DOCUMENT.read_text("utf-8"), mimetype="application/json")
 
     app.register_blueprint(about)
     app.register_blueprint(pages.blueprint)
-
-    @app.after_request
-    def guard(response: Response) -> Response:
-        response.headers.setdefault("X-Content-Type-Options", "nosniff")
-        response.headers.setdefault("Referrer-Policy", "no-referrer")
-        return response
-
     return app
 
 
-def openapi_document(app: Any) -> dict[str, Any]:
-    """OpenAPI 3.1 of the typed handlers, with problem responses named as they are sent."""
+def openapi_document() -> dict[str, Any]:
+    """OpenAPI 3.1 of the declared routes, with problem responses named as they are sent."""
+    from flask_openapi3 import Info, OpenAPI
+
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Brass Clock", version=__version__),
+        validation_error_status="422",
+        validation_error_model=problems.Problem,
+        doc_ui=False,
+        static_folder=None,
+    )
+    for part in PARTS:
+        app.register_api(part.routes.documented())
     document: dict[str, Any] = {k: v for k, v in app.api_doc.items() if v is not None}
     components = document.get("components", {})
     if components.get("securitySchemes") is None:
         components.pop("securitySchemes", None)
     for path in document["paths"].values():
-        for operation in path.values():
-            for status, response in operation.get("responses", {}).items():
-                if not status.startswith("2"):
-                    ref = {"schema": {"$ref": "#/components/schemas/Problem"}}
-                    response["content"] = {"application/problem+json": ref}
-            for status in ("400", "413", "415"):
-                if "requestBody" in operation:
-                    operation["responses"].setdefault(
-                        status,
-                        {
-                            "description": "Cannot be read",
-                            "content": {
-                                "application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}
-                            },
-                        },
-                    )
+        for method, operation in path.items():
+            _as_sent(method, operation)
     return document
+
+
+KEY = {
+    "name": "Idempotency-Key", "in": "header", "required": False, "schema": {"type": "string", "minLength": 8, "maxLength": 200},
+    "description": "The same key answers the same thing, for a day.",
+}  # fmt: skip
+
+
+def _as_sent(method: str, operation: dict[str, Any]) -> None:
+    """An operation with the problems that it answers, and the key that a write takes."""
+    problem = {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}}
+    responses = operation.setdefault("responses", {})
+    for status, response in responses.items():
+        if not status.startswith("2") and status != "304":
+            response["content"] = problem
+    if method != "get":
+        operation.setdefault("parameters", []).append(KEY)
+        responses.setdefault("503", {"description": "Others were changing it all the while", "content": problem})
+    if "requestBody" in operation:
+        for status in ("400", "413", "415"):
+            responses.setdefault(status, {"description": "Cannot be read", "content": problem})

@@ -4,20 +4,21 @@ from __future__ import annotations
 
 from typing import Literal
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask import Response
 from pydantic import BaseModel, Field
 
-from brassclock.api.kitchens import PROBLEMS, house
+from brassclock.api.kitchens import PROBLEMS, house, tagged
+from brassclock.api.routes import Routes
 from brassclock.services import bakes, fire_views, hearth_views, rescues, taps, views, whatifs
 from brassclock.services.given import (
     BakeChange,
     BakeIn,
+    Edit,
     OutcomeIn,
     ReadingIn,
     RescueIn,
     RouteIn,
     SpellIn,
-    Strict,
     TapChange,
     TapIn,
     WhatIfIn,
@@ -26,7 +27,7 @@ from brassclock.services.shown import BakeOut, RescueOut
 from brassclock.services.shown_fire import FireIfsOut, HearthOut, HeatLineOut
 from brassclock.services.shown_rise import RoutesOut, WhatIfOut
 
-blueprint = APIBlueprint("bakes", __name__, url_prefix="/api", abp_tags=[Tag(name="bake")])
+routes = Routes("bakes", __name__, url_prefix="/api", tag="bake")
 
 
 class BakePath(BaseModel):
@@ -41,7 +42,7 @@ class ReadingPath(BaseModel):
     reading_id: int = Field(ge=1, le=2_147_483_647)
 
 
-class StatusIn(Strict):
+class StatusIn(Edit):
     status: Literal["live", "abandoned", "kept"]
 
 
@@ -56,144 +57,156 @@ def answer_bake(bake_id: int):
     return views.bake_out(house(), bake_id).model_dump(mode="json")
 
 
-@blueprint.post("/bakes", responses={"201": BakeOut, **PROBLEMS})
+def answer_hearth(bake_id: int, status: int = 200) -> Response:
+    """The live hearth of a bake, as every move on it answers; a move of the line with the tag to ask with next."""
+    response = Response(
+        hearth_views.hearth_out(house(), bake_id).model_dump_json(), status, mimetype="application/json"
+    )
+    tag = hearth_views.moved_tag(house(), bake_id)
+    if tag is not None:
+        response.headers["ETag"] = tag
+    return response
+
+
+@routes.post("/bakes", responses={"201": BakeOut, **PROBLEMS})
 def start_bake(body: BakeIn):
     """A new bake from a method, for a table."""
     return answer_bake(bakes.start_bake(house(), body)), 201
 
 
-@blueprint.get("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
 def get_bake(path: BakePath):
     """A bake with every leaf computed."""
     return answer_bake(path.bake_id)
 
 
-@blueprint.patch("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
+@routes.patch("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
 def change_bake(path: BakePath, body: BakeChange):
     bakes.change_bake(house(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@blueprint.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
+@routes.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
 def delete_bake(path: BakePath):
     bakes.delete_bake(house(), path.bake_id)
     return Gone(id=path.bake_id).model_dump()
 
 
-@blueprint.post("/bakes/<int:bake_id>/restore", responses={"200": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/restore", responses={"200": BakeOut, **PROBLEMS})
 def restore_bake(path: BakePath):
     """Undo of a deletion."""
     bakes.restore_bake(house(), path.bake_id)
     return answer_bake(path.bake_id)
 
 
-@blueprint.put("/bakes/<int:bake_id>/status", responses={"200": BakeOut, **PROBLEMS})
+@routes.put("/bakes/<int:bake_id>/status", responses={"200": BakeOut, **PROBLEMS})
 def set_status(path: BakePath, body: StatusIn):
     """Keep a bake in the logbook, abandon it, or bring it back."""
     if body.status == "kept":
-        bakes.keep(house(), path.bake_id)
+        bakes.keep(house(), path.bake_id, body.revision)
     else:
-        bakes.end_bake(house(), path.bake_id, body.status)
+        bakes.end_bake(house(), path.bake_id, body.status, body.revision)
     return answer_bake(path.bake_id)
 
 
-@blueprint.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, "304": None, **PROBLEMS})
 def get_hearth(path: BakePath):
-    """The live hearth: spots, due moves, towel."""
-    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+    """The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is new."""
+    tag = hearth_views.hearth_tag(house(), path.bake_id)
+    return tagged(tag, lambda: hearth_views.hearth_out(house(), path.bake_id).model_dump_json())
 
 
-@blueprint.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
 def tap(path: BakePath, body: TapIn):
-    """Something done or seen. The same key twice is one tap."""
+    """Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new ETag."""
     taps.tap(house(), path.bake_id, body)
-    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json"), 201
+    return answer_hearth(path.bake_id, 201)
 
 
-@blueprint.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
+@routes.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
 def move_tap(path: TapPath, body: TapChange):
     """Backdate a tap."""
     taps.move_tap(house(), path.bake_id, path.tap_id, body)
-    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+    return answer_hearth(path.bake_id)
 
 
-@blueprint.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
+@routes.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
 def undo_tap(path: TapPath):
     taps.undo_tap(house(), path.bake_id, path.tap_id)
-    return hearth_views.hearth_out(house(), path.bake_id).model_dump(mode="json")
+    return answer_hearth(path.bake_id)
 
 
-@blueprint.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeOut, **PROBLEMS})
+@routes.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeOut, **PROBLEMS})
 def judge(path: BakePath, body: OutcomeIn):
     """What became of a round."""
     bakes.judge(house(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@blueprint.post("/readings", responses={"201": BakeOut, **PROBLEMS})
+@routes.post("/readings", responses={"201": BakeOut, **PROBLEMS})
 def read(body: ReadingIn):
     """A look at the dough."""
     bakes.read(house(), body)
     return answer_bake(body.bake_id), 201
 
 
-@blueprint.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
+@routes.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
 def undo_reading(path: ReadingPath):
     return answer_bake(bakes.undo_reading(house(), path.reading_id))
 
 
-@blueprint.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueOut, **PROBLEMS})
 def rescue(path: BakePath, body: RescueIn):
     """For late guests, or a dough that is too fast: changes with their windows, the least disruptive first."""
     return rescues.rescue(house(), path.bake_id, body).model_dump(mode="json")
 
 
-@blueprint.post("/bakes/<int:bake_id>/spells", responses={"201": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/spells", responses={"201": BakeOut, **PROBLEMS})
 def spell(path: BakePath, body: SpellIn):
     """The dough goes elsewhere from now."""
     rescues.spell(house(), path.bake_id, body)
     return answer_bake(path.bake_id), 201
 
 
-@blueprint.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeOut, **PROBLEMS})
+@routes.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeOut, **PROBLEMS})
 def end_spell(path: BakePath):
     """Bring it back now, or take the last spell away."""
     rescues.end_spell(house(), path.bake_id)
     return answer_bake(path.bake_id)
 
 
-@blueprint.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineOut, **PROBLEMS})
 def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
     return fire_views.best_line(house(), path.bake_id).model_dump(mode="json")
 
 
-@blueprint.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsOut, **PROBLEMS})
 def fire_ifs(path: BakePath):
     """The bread on its surface with one thing changed at a time."""
     return fire_views.ifs(house(), path.bake_id).model_dump(mode="json")
 
 
-@blueprint.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfOut, **PROBLEMS})
 def what_if(path: BakePath, body: WhatIfIn):
     """The rise and the moves as a change would make them; nothing is stored."""
     return whatifs.what_if(house(), path.bake_id, body).model_dump(mode="json")
 
 
-@blueprint.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeOut, **PROBLEMS})
 def keep_what_if(path: BakePath, body: WhatIfIn):
     """Make a tried change the bake's own."""
     whatifs.keep_what_if(house(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@blueprint.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesOut, **PROBLEMS})
 def named_routes(path: BakePath):
     """Named ways to the same table, of a dough that is not mixed yet."""
     return whatifs.named_routes(house(), path.bake_id).model_dump(mode="json")
 
 
-@blueprint.post("/bakes/<int:bake_id>/route", responses={"200": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/route", responses={"200": BakeOut, **PROBLEMS})
 def take_route(path: BakePath, body: RouteIn):
     """Make a named route the bake's own."""
     whatifs.take_route(house(), path.bake_id, body)

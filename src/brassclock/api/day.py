@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.bakes import BakePath, answer_bake
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
+from brassclock.api.routes import Routes
 from brassclock.services import busy, day, history, plan_files, ways_out
 from brassclock.services import together as days
 from brassclock.services.given_day import BusyIn, CalendarIn, OtherIn, PinIn, RelaxIn, TogetherIn
 from brassclock.services.shown import BakeOut
 from brassclock.services.shown_day import DayOut, HoursOut, TogetherOut, WayOutOut, WaysThrough
 
-blueprint = APIBlueprint("day", __name__, url_prefix="/api", abp_tags=[Tag(name="day")])
+routes = Routes("day", __name__, url_prefix="/api", tag="day")
 
 
 class BusyPath(KitchenPath):
@@ -37,113 +37,111 @@ def answer(found: BaseModel):
     return found.model_dump(mode="json")
 
 
-@blueprint.get("/kitchens/<int:kitchen_id>/hours", responses={"200": HoursOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/hours", responses={"200": HoursOut, **PROBLEMS})
 def list_hours(path: KitchenPath):
     """The hours in which hands are away."""
     return answer(busy.list_hours(house(), path.kitchen_id))
 
 
-@blueprint.post("/kitchens/<int:kitchen_id>/hours", responses={"201": HoursOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/hours", responses={"201": HoursOut, **PROBLEMS})
 def add_busy(path: KitchenPath, body: BusyIn):
     """Hours away, once or by the week; every plan moves around them."""
     return answer(busy.add_busy(house(), path.kitchen_id, body)), 201
 
 
-@blueprint.put("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
+@routes.put("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
 def change_busy(path: BusyPath, body: BusyIn):
     return answer(busy.change_busy(house(), path.kitchen_id, path.busy_id, body))
 
 
-@blueprint.delete("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
 def drop_busy(path: BusyPath):
     return answer(busy.drop_busy(house(), path.kitchen_id, path.busy_id))
 
 
-@blueprint.post("/kitchens/<int:kitchen_id>/hours/<int:busy_id>/restore", responses={"200": HoursOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/hours/<int:busy_id>/restore", responses={"200": HoursOut, **PROBLEMS})
 def restore_busy(path: BusyPath):
     """Undo of putting hours away."""
     return answer(busy.drop_busy(house(), path.kitchen_id, path.busy_id, back=True))
 
 
-@blueprint.post("/kitchens/<int:kitchen_id>/calendars", responses={"201": HoursOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/calendars", responses={"201": HoursOut, **PROBLEMS})
 def bring_calendar(path: KitchenPath, body: CalendarIn):
     """A calendar's text (iCalendar); one of the same name is replaced."""
     return answer(busy.bring_calendar(house(), path.kitchen_id, body)), 201
 
 
-@blueprint.delete("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>", responses={"200": HoursOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>", responses={"200": HoursOut, **PROBLEMS})
 def drop_calendar(path: CalendarPath):
     return answer(busy.drop_calendar(house(), path.kitchen_id, path.calendar_id))
 
 
-@blueprint.post(
-    "/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>/restore", responses={"200": HoursOut, **PROBLEMS}
-)
+@routes.post("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>/restore", responses={"200": HoursOut, **PROBLEMS})
 def restore_calendar(path: CalendarPath):
     """Undo of putting a calendar away."""
     return answer(busy.drop_calendar(house(), path.kitchen_id, path.calendar_id, back=True))
 
 
-@blueprint.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayOut, **PROBLEMS})
 def get_day(path: KitchenPath):
     """How the plans have moved, and why, newest first; and the last act that can be taken back."""
     return answer(history.day_out(house(), path.kitchen_id))
 
 
-@blueprint.post("/kitchens/<int:kitchen_id>/day/acts/<int:act_id>/undo", responses={"200": DayOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/day/acts/<int:act_id>/undo", responses={"200": DayOut, **PROBLEMS})
 def undo_act(path: ActPath):
     """Take an act back: every bake it touched as it was before."""
     history.undo(house(), path.kitchen_id, path.act_id)
     return answer(history.day_out(house(), path.kitchen_id))
 
 
-@blueprint.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": TogetherOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": TogetherOut, **PROBLEMS})
 def together(path: KitchenPath):
     """A day for all live bakes at once, bake by bake; nothing is stored."""
     return answer(days.together(house(), path.kitchen_id))
 
 
-@blueprint.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayOut, **PROBLEMS})
 def take_together(path: KitchenPath, body: TogetherIn):
     """Make that day so."""
     days.take_together(house(), path.kitchen_id, body)
     return answer(history.day_out(house(), path.kitchen_id))
 
 
-@blueprint.get("/kitchens/<int:kitchen_id>/plan/<kind>", responses={"200": {"content": {}}, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/plan/<kind>", responses={"200": {"content": {}}, **PROBLEMS})
 def plan_file(path: PlanPath):
     """Every hand move still ahead as iCalendar (`ics`) or a table (`csv`)."""
     text, media, name = plan_files.plan_file(house(), path.kitchen_id, path.kind)
     return Response(text, mimetype=media, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
-@blueprint.get("/bakes/<int:bake_id>/way-out", responses={"200": WayOutOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/way-out", responses={"200": WayOutOut, **PROBLEMS})
 def way_out(path: BakePath):
     """Whether a bake fits the hours there are; why not, and what would make it fit."""
     return answer(ways_out.way_out(house(), path.bake_id))
 
 
-@blueprint.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeOut, **PROBLEMS})
 def take_way_out(path: BakePath, body: RelaxIn):
     """Make one of those changes."""
     ways_out.take_way_out(house(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@blueprint.get("/bakes/<int:bake_id>/others", responses={"200": WaysThrough, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/others", responses={"200": WaysThrough, **PROBLEMS})
 def others(path: BakePath):
     """Other ways through the day worth seeing: least hands-on, best flavour, latest start."""
     return answer(ways_out.others(house(), path.bake_id))
 
 
-@blueprint.post("/bakes/<int:bake_id>/others", responses={"200": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/others", responses={"200": BakeOut, **PROBLEMS})
 def take_other(path: BakePath, body: OtherIn):
     """Make one of those ways the bake's own."""
     ways_out.take_other(house(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@blueprint.put("/bakes/<int:bake_id>/pin", responses={"200": BakeOut, **PROBLEMS})
+@routes.put("/bakes/<int:bake_id>/pin", responses={"200": BakeOut, **PROBLEMS})
 def pin(path: BakePath, body: PinIn):
     """Hold a hand move at an instant ahead, or let it go."""
     day.pin(house(), path.bake_id, body)

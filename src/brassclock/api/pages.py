@@ -6,7 +6,9 @@ import secrets
 from pathlib import Path
 
 from flask import Blueprint, Response, send_from_directory
+from flask.blueprints import BlueprintSetupState
 from werkzeug.exceptions import NotFound
+from werkzeug.routing import PathConverter
 
 WEB = Path(__file__).resolve().parent.parent / "web"
 NONCE_MARK = "__CSP_NONCE__"
@@ -39,11 +41,20 @@ def root() -> Response:
     return page()
 
 
-@blueprint.get("/<path:name>")
+class OutsideApi(PathConverter):
+    """Any path that is none of the API's."""
+
+    regex = r"(?!api(?:/|$))[^/].*?"
+
+
+@blueprint.record_once
+def _register(state: BlueprintSetupState) -> None:
+    state.app.url_map.converters["outside"] = OutsideApi
+    state.add_url_rule("/<outside:name>", "files", files)
+
+
 def files(name: str) -> Response:
     """A built file, or the page for the application's own addresses."""
-    if name.startswith("api/"):
-        raise NotFound(f"There is no /{name[:80]}. /api/openapi.json lists what there is.")
     if (WEB / name).is_file():
         response = send_from_directory(WEB, name)
         if name.startswith("assets/"):

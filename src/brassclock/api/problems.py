@@ -3,19 +3,25 @@
 from __future__ import annotations
 
 import json
+import re
 from typing import Any
-from urllib.parse import urlsplit
 
 from flask import Flask, Response, request
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
 from brassclock.core.evidence import BadRequest, FieldFault
-from brassclock.services.compute import UnknownKind, faults_of
-from brassclock.services.house import Missing, Refused
+from brassclock.services import views
+from brassclock.services.compute import UnknownKind
+from brassclock.services.house import Missing, Outdated, Refused
+from brassclock.store.faults import storage_fault
+from brassclock.store.unit import Stale
 
-WRITES = ("POST", "PUT", "PATCH", "DELETE")
 MAX_BODY = 1_000_000
+BODIES = (  # paths whose body may be larger, by how much, and in which words
+    (r"/api/kitchens/\d+/calendars", 14_000_000, "a calendar holds 12 MB of text; export fewer months"),
+    (r"/api/kitchens/\d+/import", 2_600_000, "a page holds 2 MB of text; save the recipe alone"),
+)
 
 
 class FieldProblem(BaseModel):
@@ -32,9 +38,12 @@ class Problem(BaseModel):
     errors: list[FieldProblem] = []
 
 
-def problem(status: int, title: str, detail: str, faults: list[FieldFault] | None = None) -> Response:
-    """A problem response."""
+def problem(
+    status: int, title: str, detail: str, faults: list[FieldFault] | None = None, more: dict[str, Any] | None = None
+) -> Response:
+    """A problem response; `more` are members of its own."""
     body = {
+        **(more or {}),
         "title": title,
         "status": status,
         "detail": detail,
@@ -47,34 +56,35 @@ def bad_request(error: BadRequest) -> Response:
     return problem(422, "Some fields cannot be used", " ".join(f.detail for f in error.faults), error.faults)
 
 
-def validation_callback(error: ValidationError) -> Response:
-    """flask-openapi3 hands its validation errors here."""
-    return bad_request(BadRequest(faults_of(error)))
-
-
 def _check_body() -> Response | None:
-    if request.routing_exception is not None:
+    """What a body must be before a handler sees it: not too large for its route, JSON, and text that can be stored."""
+    if request.routing_exception is not None or request.method not in ("POST", "PUT", "PATCH"):
         return None
-    if request.method in WRITES:
-        origin = request.headers.get("Origin")
-        if origin and urlsplit(origin).netloc != request.host:
-            return problem(
-                403, "Foreign origin", f"A write from {origin[:80]} is not taken. Open the application itself."
-            )
-    if request.method in ("POST", "PUT", "PATCH") and (request.content_length or 0) > MAX_BODY:
+    most, words = next(
+        (x[1:] for x in BODIES if re.fullmatch(x[0], request.path)), (MAX_BODY, "a note holds 20 000 characters")
+    )
+    length = request.content_length or 0
+    if length > most:
         return problem(
-            413,
-            "Too large",
-            f"{(request.content_length or 0) / 1e6:.1f} MB is too much. Send less than 1 MB; a note holds 20 000 characters.",
+            413, "Too large", f"{length / 1e6:.1f} MB is too much here. Send less than {most / 1e6:.0f} MB; {words}."
         )
-    needs_body = request.method in ("POST", "PUT", "PATCH") and request.path.startswith("/api/")
-    if needs_body and (request.content_length or request.method != "POST" or request.content_type):
-        if not request.is_json:
-            return problem(415, "Not JSON", "Send application/json.")
-        try:
-            json.loads(request.get_data())
-        except (ValueError, RecursionError) as fault:
-            return problem(400, "Not JSON", f"The body cannot be read as JSON: {fault}.")
+    if not request.path.startswith("/api/") or not (length or request.method != "POST" or request.content_type):
+        return None
+    if not request.is_json:
+        return problem(415, "Not JSON", "Send application/json.")
+    raw = request.get_data()
+    try:
+        found = json.loads(raw)
+        if b"\\u" in raw:
+            json.dumps(found, ensure_ascii=False).encode()
+    except UnicodeEncodeError:
+        return problem(
+            422,
+            "Not text",
+            "A text of it holds half a character (a lone surrogate) that nothing can store. Type it again.",
+        )
+    except (ValueError, RecursionError) as fault:
+        return problem(400, "Not JSON", f"The body cannot be read as JSON: {str(fault)[:200]}.")
     return None
 
 
@@ -82,17 +92,36 @@ def install(app: Flask) -> None:
     """Register checks and handlers on an application."""
     app.before_request(_check_body)
     app.register_error_handler(BadRequest, bad_request)
-    app.register_error_handler(ValidationError, validation_callback)
     app.register_error_handler(Missing, lambda e: problem(404, "Not there", str(e)))
     app.register_error_handler(UnknownKind, lambda e: problem(404, "Not a computation", str(e.args[0])))
     app.register_error_handler(Refused, lambda e: problem(409, "Not now", str(e)))
+    app.register_error_handler(
+        Stale,
+        lambda e: problem(
+            503, "Busy", "Others were changing this all the while; nothing was stored. Try again in a moment."
+        ),
+    )
 
     def http(error: HTTPException) -> Any:
+        if error.code == 404 and request.path.startswith("/api/"):
+            return problem(404, "Not there", f"There is no {request.path[:80]}. /api/openapi.json lists what there is.")
         return problem(error.code or 500, error.name, error.description or error.name)
 
+    def outdated(error: Outdated) -> Response:
+        """Both versions: what the bake is now, and what was to be made of it."""
+        now = views.bake_out(app.extensions["house"], error.bake_id).model_dump(mode="json")
+        more = {"current": now, "yours": request.get_json(silent=True)}
+        return problem(409, "Changed meanwhile", str(error), more=more)
+
     def crash(error: Exception) -> Response:
+        told = storage_fault(error)
+        if told is not None:
+            app.logger.error("%s: %s", told, error)
+            return problem(507, "Cannot be stored", told)
         app.logger.exception("unexpected error")
         return problem(500, "A fault of ours", "Something went wrong here; nothing was stored. Try again.")
+
+    app.register_error_handler(Outdated, outdated)
 
     app.register_error_handler(HTTPException, http)
     app.register_error_handler(Exception, crash)

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
+from brassclock.api.routes import Routes
 from brassclock.services import starters
 from brassclock.services.given import FeedIn, FeedWishIn, PeakIn, StarterIn
 from brassclock.services.shown import FeedWishOut, StarterOut
 from brassclock.services.shown_rise import UpkeepOut
 
-blueprint = APIBlueprint(
-    "starters", __name__, url_prefix="/api/kitchens/<int:kitchen_id>/starters", abp_tags=[Tag(name="starter")]
-)
+routes = Routes("starters", __name__, url_prefix="/api/kitchens/<int:kitchen_id>/starters", tag="starter")
 
 
 class StarterPath(KitchenPath):
@@ -24,51 +22,51 @@ class StarterList(BaseModel):
     starters: list[StarterOut]
 
 
-@blueprint.get("", responses={"200": StarterList, **PROBLEMS})
+@routes.get("", responses={"200": StarterList, **PROBLEMS})
 def list_starters(path: KitchenPath):
     """Every starter of a kitchen, as it stands."""
     return StarterList(starters=starters.list_starters(house(), path.kitchen_id)).model_dump(mode="json")
 
 
-@blueprint.post("", responses={"201": StarterOut, **PROBLEMS})
+@routes.post("", responses={"201": StarterOut, **PROBLEMS})
 def add_starter(path: KitchenPath, body: StarterIn):
     """A starter to look after."""
     return starters.add_starter(house(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
-@blueprint.delete("/<int:starter_id>", responses={"200": StarterList, **PROBLEMS})
+@routes.delete("/<int:starter_id>", responses={"200": StarterList, **PROBLEMS})
 def put_away(path: StarterPath):
     """Take it off the list."""
     starters.put_away(house(), path.kitchen_id, path.starter_id)
     return StarterList(starters=starters.list_starters(house(), path.kitchen_id)).model_dump(mode="json")
 
 
-@blueprint.post("/<int:starter_id>/restore", responses={"200": StarterList, **PROBLEMS})
+@routes.post("/<int:starter_id>/restore", responses={"200": StarterList, **PROBLEMS})
 def restore(path: StarterPath):
     """Undo of putting away."""
     starters.put_away(house(), path.kitchen_id, path.starter_id, back=True)
     return StarterList(starters=starters.list_starters(house(), path.kitchen_id)).model_dump(mode="json")
 
 
-@blueprint.post("/<int:starter_id>/feeds", responses={"201": StarterOut, **PROBLEMS})
+@routes.post("/<int:starter_id>/feeds", responses={"201": StarterOut, **PROBLEMS})
 def feed(path: StarterPath, body: FeedIn):
     """A feed as it was given."""
     return starters.feed(house(), path.kitchen_id, path.starter_id, body).model_dump(mode="json"), 201
 
 
-@blueprint.put("/<int:starter_id>/peak", responses={"200": StarterOut, **PROBLEMS})
+@routes.put("/<int:starter_id>/peak", responses={"200": StarterOut, **PROBLEMS})
 def peaked(path: StarterPath, body: PeakIn):
     """When the last feed stood highest; it teaches the starter's strength."""
     return starters.peaked(house(), path.kitchen_id, path.starter_id, body).model_dump(mode="json")
 
 
-@blueprint.delete("/<int:starter_id>/last", responses={"200": StarterOut, **PROBLEMS})
+@routes.delete("/<int:starter_id>/last", responses={"200": StarterOut, **PROBLEMS})
 def undo_last(path: StarterPath):
     """Take the last peak or feed back."""
     return starters.undo_last(house(), path.kitchen_id, path.starter_id).model_dump(mode="json")
 
 
-@blueprint.post("/<int:starter_id>/wish", responses={"200": FeedWishOut, **PROBLEMS})
+@routes.post("/<int:starter_id>/wish", responses={"200": FeedWishOut, **PROBLEMS})
 def wish(path: StarterPath, body: FeedWishIn):
     """The feed that, given now, peaks at a moment."""
     return starters.wish(house(), path.kitchen_id, path.starter_id, body).model_dump(mode="json")
@@ -81,7 +79,7 @@ class UpkeepQuery(BaseModel):
     every_days: float = Field(7.0, ge=1, le=60)
 
 
-@blueprint.get("/<int:starter_id>/upkeep", responses={"200": UpkeepOut, **PROBLEMS})
+@routes.get("/<int:starter_id>/upkeep", responses={"200": UpkeepOut, **PROBLEMS})
 def upkeep(path: StarterPath, query: UpkeepQuery):
     """Ways of keeping it between bakes, the one that throws away least first."""
     found = starters.upkeep(house(), path.kitchen_id, path.starter_id, query.use_g, query.every_days)

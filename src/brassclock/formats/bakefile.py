@@ -17,24 +17,24 @@ VERSION = 1
 class FileLine(BaseModel):
     """A line as typed; an unread line has its words in `raw` and no ingredient."""
 
-    ingredient: str | None = None
-    amount: str = ""
+    ingredient: str | None = Field(default=None, max_length=60)
+    amount: str = Field(default="", max_length=80)
     basis: str | float | None = None
-    part: str = ""
-    raw: str = ""
+    part: str = Field(default="", max_length=20)
+    raw: str = Field(default="", max_length=300)
 
 
 class FileShape(BaseModel):
     kind: Literal["round", "oval", "quarter"] = "round"
-    diameter_cm: float | None = None
-    length_cm: float | None = None
-    width_cm: float | None = None
-    thickness_mm: float | None = None
+    diameter_cm: float | None = Field(default=None, ge=3, le=120)
+    length_cm: float | None = Field(default=None, ge=3, le=120)
+    width_cm: float | None = Field(default=None, ge=3, le=120)
+    thickness_mm: float | None = Field(default=None, ge=0.5, le=60)
 
 
 class FileFilling(BaseModel):
-    lines: list[FileLine]
-    per_piece_g: float | None = None
+    lines: list[FileLine] = Field(max_length=30)
+    per_piece_g: float | None = Field(default=None, ge=1, le=1000)
     topping: bool = False
 
 
@@ -57,7 +57,7 @@ class BakeFile(BaseModel):
     name: str = Field(min_length=1, max_length=80)
     method: str = "blank"
     seal: str = "square"
-    lines: list[FileLine] = Field(max_length=60)
+    lines: list[FileLine] = Field(max_length=200)
     filling: FileFilling | None = None
     count: int | None = Field(default=None, ge=1, le=500)
     piece_g: float | None = Field(default=None, ge=5, le=5000)
@@ -74,7 +74,7 @@ class BakeFile(BaseModel):
     doneness: Literal["pale", "golden", "charred"] = "golden"
     docked: bool = False
     note: str = Field(default="", max_length=20_000)
-    own_ingredients: list[OwnRow] = []
+    own_ingredients: list[OwnRow] = Field(default=[], max_length=60)
 
 
 def bake_file_schema() -> dict[str, Any]:

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from zoneinfo import ZoneInfo
 
-MOST_OCCURRENCES = 60_000
+from brassclock.formats.calendar_window import TooMuch, within
+
 PRODUCT = "-//Brass Clock//Plan//EN"
 
 
@@ -57,13 +58,13 @@ def read(text: str, start: dt.datetime, end: dt.datetime, zone: str) -> Read:
     if "BEGIN:VCALENDAR" not in text.upper():
         raise NotACalendar("A calendar begins with BEGIN:VCALENDAR; this text does not. Export it as iCalendar (.ics).")
     try:
-        calendar = icalendar.Calendar.from_ical(text)
-        events = sum(1 for _ in calendar.walk("VEVENT"))
+        near, events = within(text, start, end)
+        calendar = icalendar.Calendar.from_ical(near)
         found = recurring_ical_events.of(calendar, skip_bad_series=True).between(start, end)
-    except (ValueError, KeyError, IndexError, TypeError) as fault:
+    except TooMuch as fault:
+        raise NotACalendar(f"This iCalendar cannot be read. {fault}") from None
+    except (ValueError, KeyError, IndexError, TypeError, OverflowError) as fault:
         raise NotACalendar(f"Reading stopped: {str(fault)[:160]}. Export the calendar again as iCalendar.") from None
-    if len(found) > MOST_OCCURRENCES:
-        raise NotACalendar(f"It holds {len(found)} occurrences in three months; {MOST_OCCURRENCES} are the most here.")
     hours = [h for event in found if (h := _hours(event, ZoneInfo(zone))) is not None]
     name = str(calendar.get("X-WR-CALNAME", "") or calendar.get("NAME", "") or "")
     return Read(name[:80], tuple(sorted(hours, key=lambda h: (h.start, h.end, h.name))), events)

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import csv
+import html
 import io
 import re
 from collections.abc import Sequence
 
+UNSEEN = " \t\r\n\v\f\u00a0\u200b\u200c\u200d\u2060\ufeff"
 COLUMNS = ("ingredient", "amount", "grams", "percent_of_flour", "part")
 
 
@@ -16,13 +18,19 @@ def write_csv(rows: Sequence[tuple[str, str, float, float | None, str]]) -> str:
     out = csv.writer(text, lineterminator="\n")
     out.writerow(COLUMNS)
     for name, amount, grams, share, part in rows:
-        out.writerow((safe_cell(name), amount, f"{grams:.1f}", "" if share is None else f"{share * 100:.2f}", part))
+        percent = "" if share is None else f"{share * 100:.2f}"
+        out.writerow((safe_cell(name), safe_cell(amount), f"{grams:.1f}", percent, safe_cell(part)))
     return text.getvalue()
 
 
 def safe_cell(cell: str) -> str:
-    """A cell that no table program takes for a formula."""
-    return f"'{cell}" if cell[:1] in "=+-@" else cell
+    """A cell that no table program takes for a formula, whatever blanks, line ends or unseen marks it begins with.
+
+    >>> safe_cell("plain flour"), safe_cell(" =1+1"), safe_cell("\\u200b@sum")[:1]
+    ('plain flour', "' =1+1", "'")
+    """
+    seen = cell.lstrip(UNSEEN)
+    return f"'{cell}" if seen[:1] in tuple("=+-@\uff1d\uff0b\uff0d\uff20") or cell[:1] in ("\t", "\r", "\n") else cell
 
 
 def read_csv(text: str) -> list[str]:
@@ -53,16 +61,27 @@ def read_csv(text: str) -> list[str]:
 
 def write_markdown(name: str, about: Sequence[str], rows: Sequence[tuple[str, str, float, float | None, str]], steps: Sequence[str]) -> str:  # fmt: skip
     """A page: heading, facts, a table of the formula, the steps."""
-    lines = [f"# {name}", "", *about, "", "| amount | ingredient | g | % of flour |", "|---|---|---:|---:|"]
+    lines = [
+        f"# {_plain(name)}",
+        "",
+        *map(_plain, about),
+        "",
+        "| amount | ingredient | g | % of flour |",
+        "|---|---|---:|---:|",
+    ]
     for what, amount, grams, share, _ in rows:
-        lines.append(f"| {amount} | {_bar(what)} | {grams:.1f} | {'' if share is None else f'{share * 100:.1f}'} |")
+        lines.append(
+            f"| {_plain(amount)} | {_plain(what)} | {grams:.1f} | {'' if share is None else f'{share * 100:.1f}'} |"
+        )
     if steps:
-        lines += ["", "## Steps", "", *(f"{i}. {s}" for i, s in enumerate(steps, start=1))]
+        lines += ["", "## Steps", "", *(f"{i}. {_plain(s)}" for i, s in enumerate(steps, start=1))]
     return "\n".join(lines) + "\n"
 
 
-def _bar(text: str) -> str:
-    return text.replace("|", "\\|")
+def _plain(text: str) -> str:
+    """Text that stays text in a page: one line, no tags, no table bars."""
+    flat = " ".join(text.split())
+    return flat.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("|", "\\|")
 
 
 def read_markdown(text: str) -> tuple[str | None, list[str]]:
@@ -70,11 +89,11 @@ def read_markdown(text: str) -> tuple[str | None, list[str]]:
     title = re.search(r"^#\s+(.+)$", text, re.MULTILINE)
     body = re.split(r"^##\s", text, maxsplit=1, flags=re.MULTILINE)[0]
     rows = [
-        [c.strip().replace("\\|", "|") for c in re.split(r"(?<!\\)\|", line.strip().strip("|"))]
+        [html.unescape(c.strip().replace("\\|", "|")) for c in re.split(r"(?<!\\)\|", line.strip().strip("|"))]
         for line in body.splitlines() if line.strip().startswith("|")
     ]  # fmt: skip
     rows = [r for r in rows if not all(re.fullmatch(r":?-+:?", c) for c in r)]
     found = [f"{r[0]} {r[1]}" for r in rows[1:] if len(r) > 1]
     if not found:
         found = [line.strip() for line in body.splitlines() if re.match(r"\s*(?:[-*+•]|\d+[.)])\s", line)]
-    return (title[1].strip() if title else None), found
+    return (html.unescape(title[1].strip()) if title else None), found

@@ -17,6 +17,7 @@ from brassclock.services.moments import past_moment
 from brassclock.services.sheets import caution_out
 from brassclock.services.shown_rise import AirOut, AirReadingOut
 from brassclock.store import bakes as rows
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Reading
 
 BELIEVABLE_C = (-30.0, 60.0)
@@ -47,7 +48,7 @@ def air_of(house: House, kitchen_id: int) -> AirOut:
 
 def read_air(house: House, kitchen_id: int, given: AirIn) -> AirOut:
     """Store readings of a place's air. Any order; one that is there already is left out and said; a fault stores nothing."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
         faults: list[FieldFault] = []
@@ -70,21 +71,19 @@ def read_air(house: House, kitchen_id: int, given: AirIn) -> AirOut:
                 continue
             known.add((given.place, at))
             row = Reading(kitchen_id=kitchen_id, kind="air_c", value=value, place=given.place, source=given.source, at=at, made_at=now)  # fmt: skip
-            session.add(row)
+            insert(session, row)
             taken += 1
-        session.flush()
         return _out(session, kitchen, now, taken, skipped)
 
 
 def unread_air(house: House, kitchen_id: int, reading_id: int) -> AirOut:
     """Take a reading of the air back."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
-        row = session.get(Reading, reading_id)
+        row = get(session, Reading, reading_id)
         if row is None or row.kitchen_id != kitchen_id or row.kind != "air_c" or row.undone_at is not None:
             raise Missing(f"There is no air reading {reading_id} to undo.")
         row.undone_at = now
         session.add(row)
-        session.flush()
         return _out(session, kitchen, now)

@@ -13,13 +13,14 @@ from brassclock.core.day.kitchen_air import Spell
 from brassclock.core.day.shared import Shared
 from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.services import hours
+from brassclock.services import frozen, hours
 from brassclock.services.given import STEP_KINDS
 from brassclock.services.house import House, Missing
 from brassclock.services.pantry import own_rows
 from brassclock.store import bakes as rows
 from brassclock.store import hours as hour_rows
-from brassclock.store import starters
+from brassclock.store import kitchens, starters
+from brassclock.store.rows import get
 from brassclock.store.tables import Bake, Kitchen, Outcome, PlanChange, Reading, Said, Starter, StarterFeed, Tap
 from brassclock.store.tables import Surface as SurfaceRow
 
@@ -74,11 +75,11 @@ class Rows:
 
 def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
     """The rows of a bake, or Missing. `busy` are the kitchen's hours away, when they are known already."""
-    bake = session.get(Bake, bake_id)
+    bake = get(session, Bake, bake_id)
     if bake is None or bake.deleted_at is not None:
         raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
     kitchen = house.kitchen(session, bake.kitchen_id)
-    surface = session.get(SurfaceRow, bake.surface_id) if bake.surface_id else None
+    surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
     now, starter = house.now(session, kitchen), _starter_of(session, bake)
     return Rows(
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),

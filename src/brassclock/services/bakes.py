@@ -11,12 +11,15 @@ from sqlmodel import Session
 from brassclock.core.evidence import refuse
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
+from brassclock.services import frozen
 from brassclock.services import work as works
+from brassclock.services.broken import catching
 from brassclock.services.day import noted
 from brassclock.services.given import BakeChange, BakeIn, LineIn, OutcomeIn, ReadingIn
 from brassclock.services.house import House, Missing, Refused
+from brassclock.services.kitchens import suited
 from brassclock.services.moments import moment_of, past_moment, serve_moment
-from brassclock.services.pantry import kit_of
+from brassclock.services.pantry import ROW_ID, kit_of
 from brassclock.services.teaching import (
     learn_friction,
     teach_activity,
@@ -25,15 +28,19 @@ from brassclock.services.teaching import (
     unteach_activity,
     unteach_bag,
 )
+from brassclock.services.views import summary_of
+from brassclock.store import bakes as bake_rows
 from brassclock.store import kitchens
 from brassclock.store import pantry as pantry_rows
 from brassclock.store import starters as starter_rows
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import Bake, Outcome, OwnMethod, Reading
+from brassclock.store.tables import Surface as SurfaceRow
 
 
 def start_bake(house: House, given: BakeIn) -> int:
     """A new bake from a method; answers its id."""
-    with house.action() as session:
+    with house.action(given.kitchen_id) as session:
         kitchen = house.kitchen(session, given.kitchen_id)
         with noted(house, session, given.kitchen_id, "another bake was begun"):
             return add_bake(session, given, house.now(session, kitchen))
@@ -41,25 +48,27 @@ def start_bake(house: House, given: BakeIn) -> int:
 
 def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
     """Store a new bake; answers its id."""
+    if len(bake_rows.live_ids(session, given.kitchen_id)) >= MOST_LIVE:
+        raise Refused(f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first.")
     surfaces = kitchens.surfaces(session, given.kitchen_id)
     if given.method.startswith("own-"):
         own = own_method(session, given.kitchen_id, given.method)
-        suits: tuple[str, ...] = ()
         facts, name = {k: v for k, v in own.facts.items() if k != "from"}, own.name
     else:
         method = methods().get(given.method)
         if method is None:
             raise refuse("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
-        facts, name, suits = method_facts(method), method.name, method.surfaces
-    suited = sorted((s for s in surfaces if s.kind in suits), key=lambda s: suits.index(s.kind))
+        facts, name = method_facts(method), method.name
     bake = Bake(
         kitchen_id=given.kitchen_id, name=given.name or name, method=given.method, **facts,
-        surface_id=(suited or list(surfaces))[0].id if surfaces else None, serve_at=serve_moment(given.serve, now),
+        surface_id=suited(surfaces, given.method).id if surfaces else None, serve_at=serve_moment(given.serve, now),
         created_at=now,
     )  # fmt: skip
-    session.add(bake)
-    session.flush()
+    insert(session, bake)
     return bake.id or 0
+
+
+MOST_LIVE = 24
 
 
 def method_facts(method: Method) -> dict[str, Any]:
@@ -93,7 +102,7 @@ def method_facts(method: Method) -> dict[str, Any]:
 def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
     """A method of the kitchen's own, or Missing."""
     number = method_id.removeprefix("own-")
-    row = session.get(OwnMethod, int(number)) if number.isdigit() and len(number) < 10 else None
+    row = get(session, OwnMethod, int(number)) if ROW_ID.fullmatch(number) else None
     if row is None or row.kitchen_id != kitchen_id:
         raise Missing(f"There is no method {method_id[:40]} of this kitchen's own.")
     return row
@@ -101,11 +110,14 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
 
 def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
-    with works.change(house, bake_id) as (session, r):
+    with works.change(house, bake_id, change.revision) as (session, r):
+        frozen.check(r.bake, change.model_dump(include=set(frozen.FROZEN), exclude_unset=True))
         moved = change.model_fields_set & MOVES_THE_DAY.keys()
         why = MOVES_THE_DAY[min(moved)] if moved else ""
         with noted(house, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
             _alter(session, r, change)
+        if r.bake.status != "live":
+            r.bake.summary = _summary(session, r)
 
 
 MOVES_THE_DAY = {
@@ -137,7 +149,9 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
 
 def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
     bake = r.bake
-    for name in change.model_fields_set:
+    changed = change.model_fields_set - {"revision"}
+    # what hangs on another comes after it: a temperature on the surface that is chosen, an end on the time of the table
+    for name in sorted(changed, key=lambda n: (n in ("surface_c", "serve_until"), n)):
         value = getattr(change, name)
         if name == "serve":
             if value is not None:
@@ -166,6 +180,8 @@ def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
             bake.starter_id = value
         elif name == "cold":
             bake.cold = None if change.cold is None else change.cold.model_dump()
+        elif name in ("bulk_air", "ball_air"):
+            setattr(bake, name, value and [list(point) for point in value])
         elif value is not None or name in OPTIONAL:
             setattr(bake, name, value)
 
@@ -185,44 +201,51 @@ def _readable(r: works.Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
 
 
 def _set_surface_c(session: Session, r: works.Rows, value: float | None) -> None:
-    if r.surface is None or value is None:
+    surface = get(session, SurfaceRow, r.bake.surface_id) if r.bake.surface_id else None
+    if surface is None or value is None:
         raise refuse("/surface_c", "This bake has no surface yet. Choose one first.")
-    r.surface.temp_c = value
-    session.add(r.surface)
+    surface.temp_c = value
+    session.add(surface)
 
 
-def end_bake(house: House, bake_id: int, status: str) -> None:
+def end_bake(house: House, bake_id: int, status: str, revision: int | None = None) -> None:
     """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
-    with works.change(house, bake_id) as (session, r):
+    with works.change(house, bake_id, revision) as (session, r):
         bake = r.bake
         if bake.status == "kept":
             unteach_activity(session, r)
         unteach_bag(session, r)
         bake.status = status
         bake.kept_at = None
+        bake.summary = None if status == "live" else _summary(session, r)
 
 
 def delete_bake(house: House, bake_id: int) -> None:
-    """Put a bake away; `restore_bake` brings it back whole."""
-    with house.action() as session:
-        r = works.load(house, session, bake_id)
-        r.bake.deleted_at = r.now
-        session.add(r.bake)
+    """Put a bake away, one that cannot be computed too; `restore_bake` brings it back whole."""
+    with house.bake_action(bake_id) as session:
+        kitchen_id = bake_rows.kitchen_of(session, bake_id)
+        if kitchen_id is None:
+            raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+        now = house.now(session, house.kitchen(session, kitchen_id))
+        with noted(house, session, kitchen_id, "a bake was deleted"):
+            bake_rows.alter(session, bake_id, deleted_at=now)
 
 
 def restore_bake(house: House, bake_id: int) -> None:
-    with house.action() as session:
-        bake = session.get(Bake, bake_id)
-        if bake is None:
-            raise Missing(f"There is no bake {bake_id}.")
-        bake.deleted_at = None
-        session.add(bake)
+    """Bring a deleted bake back."""
+    with house.bake_action(bake_id) as session:
+        kitchen_id = bake_rows.kitchen_of(session, bake_id, deleted=True)
+        if kitchen_id is None:
+            raise Missing(f"There is no bake {bake_id} to bring back.")
+        with noted(house, session, kitchen_id, "a deleted bake is back"):
+            bake_rows.alter(session, bake_id, deleted_at=None)
 
 
 def read(house: House, given: ReadingIn) -> int:
     """Store a look at the dough."""
-    with house.action() as session:
+    with house.bake_action(given.bake_id) as session:
         r = works.load(house, session, given.bake_id)
+        r.bake.revision += 1
         with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
             return add_reading(session, r, given)
 
@@ -256,8 +279,7 @@ def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
         kitchen_id=r.bake.kitchen_id, bake_id=r.bake.id, kind=given.kind, value=given.value, feel=given.feel, at=at,
         made_at=r.now,
     )  # fmt: skip
-    session.add(row)
-    session.flush()
+    insert(session, row)
     if given.kind == "dough_c" and given.value is not None and at - mixed <= works.JUST_MIXED:
         learn_friction(session, r, mixed, given.value)
     return row.id or 0
@@ -265,11 +287,14 @@ def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
 
 def undo_reading(house: House, reading_id: int) -> int:
     """Take a reading back; answers its bake's id."""
-    with house.action() as session:
-        row = session.get(Reading, reading_id)
+    with house.look() as session:
+        found = get(session, Reading, reading_id)
+    with house.bake_action(found.bake_id if found is not None and found.bake_id else 0) as session:
+        row = get(session, Reading, reading_id)
         if row is None or row.undone_at is not None or row.bake_id is None:
             raise Missing(f"There is no reading {reading_id} to undo.")
         r = works.load(house, session, row.bake_id)
+        r.bake.revision += 1
         row.undone_at = r.now
         session.add(row)
         if row.kind == "dough_c":
@@ -279,8 +304,9 @@ def undo_reading(house: House, reading_id: int) -> int:
 
 def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
     """Store what became of a round; sent again it replaces."""
-    with house.action() as session:
+    with house.bake_action(bake_id) as session:
         r = works.load(house, session, bake_id)
+        r.bake.revision += 1
         add_outcome(session, r, given)
 
 
@@ -292,13 +318,15 @@ def add_outcome(session: Session, r: works.Rows, given: OutcomeIn) -> None:
     row = row or Outcome(bake_id=r.bake.id or 0, round_no=given.round_no)
     for name in given.model_fields_set - {"round_no"}:
         setattr(row, name, getattr(given, name))
-    session.add(row)
+    insert(session, row)
 
 
-def keep(house: House, bake_id: int) -> None:
+def keep(house: House, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
-    with house.action() as session:
-        keep_rows(session, works.load(house, session, bake_id))
+    with house.bake_action(bake_id) as session:
+        r = works.load(house, session, bake_id)
+        works.check_revision(r.bake, revision)
+        keep_rows(session, r)
 
 
 def keep_rows(session: Session, r: works.Rows) -> None:
@@ -307,6 +335,13 @@ def keep_rows(session: Session, r: works.Rows) -> None:
     r.bake.status = "kept"
     r.bake.kept_at = r.now
     r.bake.revision += 1
-    session.add(r.bake)
     teach_bag(session, r)
     teach_activity(session, r)
+    r.bake.summary = _summary(session, r)
+
+
+def _summary(session: Session, r: works.Rows) -> dict[str, Any] | None:
+    """The bake's row for lists; None while it cannot be computed."""
+    with catching(session, r.bake.id or 0, []):
+        return summary_of(r, works.work_of(r))
+    return None

@@ -15,7 +15,8 @@ from brassclock.services.house import House, Missing
 from brassclock.services.moments import moment_of
 from brassclock.services.shown_day import HoursOut
 from brassclock.store import hours as rows
-from brassclock.store.tables import BusyHours, Calendar, Kitchen
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import BusyHours, Calendar, CalendarHours, Kitchen
 
 KNOWN_BEHIND, KNOWN_AHEAD = dt.timedelta(days=2), dt.timedelta(days=92)
 MOST_TEXT = 12_000_000
@@ -30,12 +31,12 @@ def list_hours(house: House, kitchen_id: int) -> HoursOut:
         stale = any(c.known_until < now + AHEAD for c in rows.calendars(session, kitchen_id))
         if not stale:
             return hours_out(session, kitchen, now)
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
         for calendar in rows.calendars(session, kitchen_id):
             if calendar.known_until < now + AHEAD:
-                _read_into(session, calendar, kitchen, now)
+                _read_into(session, calendar, kitchen, now, anew=False)
         return hours_out(session, kitchen, now)
 
 
@@ -73,16 +74,16 @@ def _checked(given: BusyIn, kitchen: Kitchen, now: dt.datetime) -> BusyHours:
 
 def add_busy(house: House, kitchen_id: int, given: BusyIn) -> HoursOut:
     """Store busy hours; the plans move around them."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
         with noted(house, session, kitchen_id, f"hands are away for {given.name}"):
-            session.add(_checked(given, kitchen, now))
+            insert(session, _checked(given, kitchen, now))
         return hours_out(session, kitchen, now)
 
 
 def change_busy(house: House, kitchen_id: int, busy_id: int, given: BusyIn) -> HoursOut:
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now, row = house.now(session, kitchen), _row(session, kitchen_id, busy_id)
         new = _checked(given, kitchen, now)
@@ -95,7 +96,7 @@ def change_busy(house: House, kitchen_id: int, busy_id: int, given: BusyIn) -> H
 
 def drop_busy(house: House, kitchen_id: int, busy_id: int, *, back: bool = False) -> HoursOut:
     """Put busy hours away, or bring them back."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now, row = house.now(session, kitchen), _row(session, kitchen_id, busy_id)
         with noted(house, session, kitchen_id, f"{row.name} {'is back' if back else 'is put away'}"):
@@ -105,23 +106,25 @@ def drop_busy(house: House, kitchen_id: int, busy_id: int, *, back: bool = False
 
 
 def _row(session: Session, kitchen_id: int, busy_id: int) -> BusyHours:
-    row = session.get(BusyHours, busy_id)
+    row = get(session, BusyHours, busy_id)
     if row is None or row.kitchen_id != kitchen_id:
         raise Missing(f"There are no busy hours {busy_id} in this kitchen.")
     return row
 
 
-def _read_into(session: Session, calendar: Calendar, kitchen: Kitchen, now: dt.datetime) -> calendars.Read:
-    until = now + KNOWN_AHEAD
+def _read_into(
+    session: Session, calendar: Calendar, kitchen: Kitchen, now: dt.datetime, *, anew: bool
+) -> calendars.Read:
+    """Store a calendar's hours up to KNOWN_AHEAD: all of them, or what has come into sight since it was read last."""
+    until, since = now + KNOWN_AHEAD, calendar.known_until
     try:
         found = calendars.read(calendar.text, now - KNOWN_BEHIND, until, kitchen.zone)
     except calendars.NotACalendar as fault:
         raise refuse("/text", str(fault)) from None
-    kept = [(h.name, h.start, h.end) for h in found.hours if calendar.all_day or not h.all_day]
+    for h in found.hours:
+        if (calendar.all_day or not h.all_day) and (anew or h.start >= since):
+            insert(session, CalendarHours(calendar_id=calendar.id or 0, name=h.name, start=h.start, end=h.end))
     calendar.known_until = until
-    session.add(calendar)
-    session.flush()
-    rows.replace_hours(session, calendar.id or 0, kept)
     return found
 
 
@@ -132,7 +135,7 @@ def bring_calendar(house: House, kitchen_id: int, given: CalendarIn) -> HoursOut
             "/text",
             f"The file holds {len(given.text) / 1e6:.0f} MB; {MOST_TEXT / 1e6:.0f} are the most. Export fewer months.",
         )
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
         calendar = Calendar(
@@ -140,7 +143,8 @@ def bring_calendar(house: House, kitchen_id: int, given: CalendarIn) -> HoursOut
             known_until=now,
         )  # fmt: skip
         with noted(house, session, kitchen_id, "a calendar was brought in"):
-            found = _read_into(session, calendar, kitchen, now)
+            insert(session, calendar)
+            found = _read_into(session, calendar, kitchen, now, anew=True)
             calendar.name = given.name or found.name or "calendar"
             for other in rows.calendars(session, kitchen_id):
                 if other.name == calendar.name and other.id != calendar.id:
@@ -155,9 +159,9 @@ def bring_calendar(house: House, kitchen_id: int, given: CalendarIn) -> HoursOut
 
 def drop_calendar(house: House, kitchen_id: int, calendar_id: int, *, back: bool = False) -> HoursOut:
     """Put a calendar away, or bring it back."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
-        row = session.get(Calendar, calendar_id)
+        row = get(session, Calendar, calendar_id)
         if row is None or row.kitchen_id != kitchen_id:
             raise Missing(f"There is no calendar {calendar_id} in this kitchen.")
         now = house.now(session, kitchen)

@@ -16,6 +16,8 @@ from brassclock.core.evidence import refuse
 from brassclock.services import work as works
 from brassclock.services.given_day import PinIn
 from brassclock.services.house import House, Refused
+from brassclock.services.moments import table_instant
+from brassclock.store.rows import insert
 from brassclock.store.tables import PlanChange
 
 MOVED_MIN = 8.0  # a step that moves by less is not told
@@ -23,7 +25,7 @@ MOVED_MIN = 8.0  # a step that moves by less is not told
 
 def pin(house: House, bake_id: int, given: PinIn) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
-    with works.change(house, bake_id) as (session, r):
+    with works.change(house, bake_id, given.revision) as (session, r):
         plan = works.work_of(r).plan
         if plan is None or r.bake.status != "live":
             raise Refused("This bake has no plan whose moves could be held.")
@@ -43,8 +45,7 @@ def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None)
     pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
     if at is None:
         return pins if pins.keys() - {"mix"} and step.key != "mix" else {}
-    if at.tzinfo is None:
-        raise refuse("/at", "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
+    at = table_instant(at, r.now, "/at")
     if at <= r.now:
         raise refuse("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
     if step.key == "mix":  # its step begins the mixing; the dough's clock starts when it ends
@@ -76,7 +77,6 @@ def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int 
     what it was told, so that its own next move shows the slip whole.
     """
     yield
-    session.flush()
     kitchen = house.kitchen(session, kitchen_id)
     now = house.now(session, kitchen)
     for r, work in works.plan_all(house, session, kitchen_id):
@@ -89,10 +89,9 @@ def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int 
         moments = works.moments(work.plan)
         moves = _moved(bake.told, moments, done) if bake.told else []
         if moves:
-            session.add(PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))
+            insert(session, PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))
         bake.told = moments
         session.add(bake)
-    session.flush()
 
 
 def change_text(moves: list[dict[str, Any]], why: str, zone: dt.tzinfo, now: dt.datetime) -> str:

@@ -48,6 +48,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
         bread_c=bread.temp_c,
         events={k: Banded(**b.as_dict()) for k, b in program.events.items()},
         program=program_out(r, work),
+        pocket=bread.pocket,
         score=program.score.score,
         chance=_chance(program.score.score, judged),
         breads_to_chance=max(ENOUGH - len(judged), 0),

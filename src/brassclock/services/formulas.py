@@ -19,8 +19,8 @@ from brassclock.core.weigh.feel import handful
 from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
+from brassclock.services import frozen, rising
 from brassclock.services import given as asked
-from brassclock.services import rising
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bakes import own_method
@@ -28,6 +28,7 @@ from brassclock.services.house import House, Missing, Refused
 from brassclock.services.moments import moment_of
 from brassclock.services.pantry import kit_of, own_rows
 from brassclock.services.weighed import sheet_of
+from brassclock.store.rows import insert
 from brassclock.store.tables import OwnMethod
 
 MOST_ADDITIONS = 40
@@ -68,7 +69,9 @@ def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> floa
 
 def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, given.revision) as (_, r):
+        if given.count is not None:
+            frozen.check(r.bake, {"count": given.count})
         bake, step = r.bake, r.kitchen.scale_step_g
         bake.held = {}
         sheet = sheet_of(bake, r.kitchen, r.own)
@@ -101,9 +104,9 @@ def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
             bake.count = max(1, int(sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) / bake.piece_g + 1e-6))
 
 
-def add(house: House, bake_id: int, given: asked.AdditionIn) -> None:
+def add(house: House, bake_id: int, given: asked.AddIn) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, given.revision) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
         if len(r.bake.additions) >= MOST_ADDITIONS:
             raise Refused(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
@@ -144,7 +147,7 @@ def feel(house: House, bake_id: int, given: asked.FeelIn) -> out.HandfulOut:
 
 def bloom(house: House, bake_id: int, given: asked.BloomIn) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, given.revision) as (_, r):
         told = bloom_test(given.minutes)
         r.bake.bloom_min = given.minutes if told.activity is not None else 99.0
         r.bake.activity_factor = told.activity
@@ -200,7 +203,7 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
 
 def keep_method(house: House, kitchen_id: int, given: asked.MethodIn) -> str:
     """Keep a bake's settings as a method; answers the method's id."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         r = works.load(house, session, given.bake_id)
         if r.bake.kitchen_id != kitchen_id:
             raise Missing(f"There is no bake {given.bake_id} in this kitchen.")
@@ -208,14 +211,13 @@ def keep_method(house: House, kitchen_id: int, given: asked.MethodIn) -> str:
             raise Refused("This bake has no lines yet. Type what goes in the bowl first.")
         facts: dict[str, Any] = {name: getattr(r.bake, name) for name in KEPT_FIELDS} | {"from": r.bake.method}
         row = OwnMethod(kitchen_id=kitchen_id, name=given.name, facts=facts)
-        session.add(row)
-        session.flush()
+        insert(session, row)
         return f"own-{row.id}"
 
 
 def put_away_method(house: House, kitchen_id: int, method_id: str, *, back: bool = False) -> None:
     """Take an own method off the list, or put it back."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         row = own_method(session, kitchen_id, method_id)
         row.deleted_at = None if back else house.now(session, kitchen)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+import re
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
@@ -43,7 +44,13 @@ Key = Annotated[str, StringConstraints(min_length=4, max_length=64, pattern=r"^[
 
 
 class Strict(BaseModel):
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", defer_build=True)
+
+
+class Edit(Strict):
+    """A change of a bake; `revision` is the one it was made on, left out: the newest."""
+
+    revision: Annotated[int, Field(ge=0, le=2_147_483_647)] | None = None
 
 
 class LineIn(Strict):
@@ -91,7 +98,9 @@ class KitchenIn(Strict):
 
 
 def _basis(value: str) -> str:
-    if value in ("spooned", "level", "dipped") or (value.replace(".", "", 1).isdigit() and 20 <= float(value) <= 500):
+    if value in ("spooned", "level", "dipped") or (
+        re.fullmatch(r"[0-9]{1,3}(\.[0-9]{0,3})?", value) and 20 <= float(value) <= 500
+    ):
         return value
     raise ValueError(f"“{value[:30]}” fills no cup. Give spooned, level, dipped or grams from 20 to 500, as 140.")
 
@@ -110,7 +119,9 @@ class OwnIngredientIn(Strict):
     acid_pct: Annotated[float, within(0, 100, "%")] = 0.0
     cup_g: Annotated[float, within(20, 500, "g")] = 125.0
     absorption_pts: Annotated[float, within(-20, 40, "points")] = 0.0
-    allergens: list[Literal["gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites"]] = []
+    allergens: Annotated[
+        list[Literal["gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites"]], Field(max_length=20)
+    ] = []
     hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
 
 
@@ -128,7 +139,11 @@ class AdditionIn(Strict):
     amount: Annotated[str, StringConstraints(max_length=80)]
 
 
-class ScaleIn(Strict):
+class AddIn(AdditionIn, Edit):
+    """Something put in beside the formula of a bake."""
+
+
+class ScaleIn(Edit):
     """What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once."""
 
     count: Annotated[int, Field(ge=1, le=500)] | None = None
@@ -147,7 +162,7 @@ class DoseIn(Strict):
     ready_at: Annotated[str, StringConstraints(max_length=80)]
 
 
-class BloomIn(Strict):
+class BloomIn(Edit):
     """Minutes until the yeast foamed; null when it did not within 15."""
 
     minutes: Annotated[float, within(1, 60, "min")] | None
@@ -246,7 +261,7 @@ class BakeIn(Strict):
     """A new bake: from a method, for a table."""
 
     kitchen_id: RowId
-    method: str = "hatch-pita"
+    method: Annotated[str, StringConstraints(max_length=60)] = "hatch-pita"
     serve: Annotated[str, StringConstraints(max_length=80)]
     name: Name | None = None
 
@@ -282,7 +297,7 @@ class ColdIn(Strict):
     hours: Annotated[float, within(0.25, 96, "h")]
 
 
-class BakeChange(Strict):
+class BakeChange(Edit):
     """Any part of a bake; what is left out stays."""
 
     name: Name | None = None
@@ -290,14 +305,14 @@ class BakeChange(Strict):
     serve_until: Annotated[str, StringConstraints(max_length=80)] | None = None
     lines: Annotated[list[LineIn], Field(max_length=60)] | None = None
     unread: Annotated[list[Annotated[str, StringConstraints(max_length=300)]], Field(max_length=60)] | None = None
-    held: dict[str, Annotated[float, within(0, 100_000, "g")]] | None = None
+    held: Annotated[dict[str, Annotated[float, within(0, 100_000, "g")]], Field(max_length=120)] | None = None
     filling: FillingIn | None = None
     weighed: Annotated[list[Annotated[int, Field(ge=0, le=120)]], Field(max_length=120)] | None = None
     bag_id: RowId | None = None
     solve_for: Annotated[str, StringConstraints(max_length=60)] | None = None
     bowl_g: Annotated[float, within(0, 20_000, "g")] | None = None
     bowl_material: Literal["steel", "glass", "ceramic", "plastic", "wood"] | None = None
-    part_temps: dict[str, TempC] | None = None
+    part_temps: Annotated[dict[str, TempC], Field(max_length=120)] | None = None
     strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] | None = None
     bloomed: bool | None = None
     count: Annotated[int, Field(ge=1, le=500)] | None = None
@@ -372,14 +387,14 @@ class RescueIn(Strict):
     late_min: Annotated[float, within(5, 600, "min")] | None = None
 
 
-class SpellIn(Strict):
+class SpellIn(Edit):
     """Put the dough elsewhere from now: at so many C, for so many minutes."""
 
     temp_c: Annotated[float, within(-2, 45, "C")]
     minutes: Annotated[float, within(5, 1440, "min")]
 
 
-class WhatIfIn(Strict):
+class WhatIfIn(Edit):
     """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
 
     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
@@ -397,7 +412,7 @@ class WhatIfIn(Strict):
     by: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
-class RouteIn(Strict):
+class RouteIn(Edit):
     """Take a named route."""
 
     key: Literal["room", "warm", "less", "night", "nights"]

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field, StringConstraints
 
-from brassclock.services.given import Name, Strict
+from brassclock.services.given import Edit, Name, Strict
 
 
 def _clock(text: str) -> str:
@@ -43,21 +43,21 @@ class CalendarIn(Strict):
     all_day: bool = False
 
 
-class PinIn(Strict):
+class PinIn(Edit):
     """Hold a hand move at an instant ahead; None lets it go."""
 
     key: Annotated[str, StringConstraints(pattern=r"^(mix|ball|cold_in|cold_out)$")]
     at: dt.datetime | None = None
 
 
-class RelaxIn(Strict):
+class RelaxIn(Edit):
     """One of the changes that the bake's way out named, by its number, as it was shown."""
 
     number: Annotated[int, Field(ge=0, le=20)]
     text: Annotated[str, StringConstraints(max_length=300)]
 
 
-class OtherIn(Strict):
+class OtherIn(Edit):
     """One of the other ways through the day, as it was shown."""
 
     text: Annotated[str, StringConstraints(max_length=300)]

@@ -3,60 +3,85 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
+from dataclasses import replace
 
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.line.live import LiveLine, follow
+from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import shown_fire as out
 from brassclock.services import work as works
 from brassclock.services.fire_views import program_out, surface_out
 from brassclock.services.house import House
 from brassclock.services.kitchens import clock_out
-from brassclock.services.taps import core_taps
+from brassclock.services.live_heat import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
+from brassclock.services.shown_base import ClockOut
 from brassclock.services.work import Rows, Work
 
 SHOWN_TASKS = 40
 USUAL_LOSS_FRAC = 0.12
 
 
-def taps_out(r: Rows) -> list[out.TapOut]:
-    return [out.TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in r.taps]
-
-
-def live_line(r: Rows, work: Work) -> LiveLine | None:
+def live_line(r: Rows, work: Work, taps: Sequence[hearths.Tap]) -> LiveLine | None:
     """The line as the moves so far have mended it; None before the first load, and once it is over."""
-    moves = tuple(t for t in core_taps(r.taps) if t.kind in hearths.ON_HEAT)
+    moves = [t for t in taps if t.kind in hearths.ON_HEAT]
     if not moves:
         return None
-    return follow(works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet), moves, works.QUICK_LINE_S)
+    return LINES.after(r.bake.id or 0, works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet), moves)
 
 
 def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
     """The hearth after the taps, its loads where the line has them."""
-    return _hearth(r, work, live_line(r, work))
+    taps = core_taps(r.taps)
+    return _hearth(r, work, taps, live_line(r, work, taps))
 
 
-def _hearth(r: Rows, work: Work, line: LiveLine | None) -> hearths.Hearth:
+def _hearth(r: Rows, work: Work, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
     turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
     return hearths.hearth(
-        core_taps(r.taps), works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
+        taps, works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
         works.grill_of(r, work.program), line.contact_s if line else None,
     )  # fmt: skip
 
 
-def hearth_out(house: House, bake_id: int) -> out.HearthOut:
-    """The live hearth of a bake."""
+def hearth_tag(house: House, bake_id: int) -> str | None:
+    """The entity tag of a bake's live hearth; None before its line has begun."""
+    seen = stamp_now(house, bake_id)
+    return seen.tag if seen is not None and seen.begun else None
+
+
+def moved_tag(house: House, bake_id: int) -> str | None:
+    """The tag that the hearth will have once the move that is being made is stored; None when none is."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-        clock = clock_out(house, session, r.kitchen)
-        # once the line has begun its program is frozen: nothing of the rest is needed, and this is asked for every second
-        known = r.bake.program is not None and r.bake.count
-        work = Work() if known else works.work_of(r)
-    line = live_line(r, work)
-    state = _hearth(r, work, line)
-    started = any(t.kind == "load" for t in r.taps)
+        found = pending(session, bake_id)
+    return replace(found[1], revision=found[0].revision).tag if found else None
+
+
+def hearth_out(house: House, bake_id: int) -> out.HearthOut:
+    """The live hearth of a bake. Once the line has begun it is known from its taps alone: it is asked for every second."""
+    with house.look() as session:
+        state, seen = pending(session, bake_id) or (None, stamp(house, session.connection(), bake_id))
+        if state is None and seen is not None and seen.begun and not session.dirty and not session.new:
+            state = states_of(house).state(house, session, bake_id, seen)
+        if state is not None and seen is not None and state.rows.bake.hearth and state.rows.bake.hearth["count"]:
+            r, work, taps, shown = state.rows, Work(), state.moves, state.shown
+            clock = seen.clock_out()
+        else:
+            r = works.load(house, session, bake_id)
+            begun = r.bake.hearth is not None and r.bake.hearth["count"]
+            work, taps = Work() if begun else works.work_of(r), core_taps(r.taps)
+            shown = taps_out(r.taps)
+            clock = clock_out(house, session, r.kitchen)
+    line = live_line(r, work, taps)
+    return _out(r, work, clock, line, _hearth(r, work, taps, line), shown)
+
+
+def _out(
+    r: Rows, work: Work, clock: ClockOut, line: LiveLine | None, state: hearths.Hearth, taps: Sequence[out.TapOut]
+) -> out.HearthOut:
+    started = any(t.kind == "load" for t in taps)
     return out.HearthOut(
-        clock=clock, bake_id=bake_id, name=r.bake.name, rounds=works.rounds_of(r.bake, work.sheet), started=started, finished=state.finished,
+        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=works.rounds_of(r.bake, work.sheet), started=started, finished=state.finished,
         program=program_out(r, work), surface=surface_out(r),
         spots=[
             out.SpotOut(
@@ -69,7 +94,7 @@ def hearth_out(house: House, bake_id: int) -> out.HearthOut:
             out.MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
             for d in state.due
         ],
-        waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=taps_out(r),
+        waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=list(taps),
         line=_tasks_out(line, state) if line else [], late_s=line.late_s if line else 0.0, towel=_towel_out(r, state),
         last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
     )  # fmt: skip

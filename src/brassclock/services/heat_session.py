@@ -8,6 +8,7 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.fire.probe import EVENT_OF, invert
+from brassclock.core.fire.verdicts import told
 from brassclock.services import work as works
 
 COLOUR_STEP = 0.88  # judgement: of the second side's time, for each "too dark"; its inverse for "too pale"
@@ -36,17 +37,23 @@ def retime(session: Session, r: works.Rows) -> None:
         probe = invert(seen, surface.temp_c, lambda t: works.events_at(r, work, t))
         hot = works.program_at(r, work, probe.temp_c)
         events = hot.baked.events
+        # the moves of a line that has begun stay: a bread that was to be turned is turned, and no other
+        turned = base["turn_s"] is not None
+        turn_s = (hot.turn_s or hot.off_s * base["turn_s"] / base["off_s"]) if turned else None
         found |= {
-            "turn_s": hot.turn_s, "off_s": hot.off_s, "puff_s": events["puff"], "bubbles_s": events["bubbles"], "brown_s": events["light_bottom"],
+            "turn_s": turn_s, "off_s": hot.off_s, "through_s": hot.end.through_s,
+            "verdicts": told(hot.verdicts, r.kitchen.temp_unit), "puff_s": events["puff"], "bubbles_s": events["bubbles"], "brown_s": events["light_bottom"],
             "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": surface.temp_c,
         }  # fmt: skip
     steps = sum(t.kind == "dark" for t in r.taps) - sum(t.kind == "pale" for t in r.taps)
     if steps:
         turn = found["turn_s"] or 0.0
-        found["off_s"] = turn + max((found["off_s"] - turn) * COLOUR_STEP**steps, 5.0)
+        shorter = turn + max((found["off_s"] - turn) * COLOUR_STEP**steps, 5.0)
+        found["off_s"] = max(
+            shorter, found.get("through_s") or 0.0
+        )  # too dark or not, it is not off before it is through
         found["colour_steps"] = steps
     r.bake.program = found
-    session.add(r.bake)
 
 
 def without(r: works.Rows, tap_id: int) -> works.Rows:

@@ -10,11 +10,12 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.backward import WORDS, kind_of
+from brassclock.services import work as works
 from brassclock.services.day import change_text, noted
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.shown_day import ActOut, DayOut, MovedOut, MovedStep
-from brassclock.store import bakes as bake_rows
 from brassclock.store import hours as rows
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import Act, Bake, BusyHours, Kitchen, PlanChange
 
 KEPT = (
@@ -32,15 +33,13 @@ def act(
 ) -> Iterator[list[BusyHours]]:
     """What happens to these bakes inside is one act; busy hours that it adds to the session are told in the list.
 
-    Every bake is left one revision further, which the caller sees to.
+    Every bake has its next revision already.
     """
-    before = {str(b.id): {**_kept(b), "revision": b.revision + 1} for b in bakes}
+    before = {str(b.id): {**_kept(b), "revision": b.revision} for b in bakes}
     added: list[BusyHours] = []
     yield added
-    session.flush()
-    session.add(
-        Act(kitchen_id=kitchen.id or 0, at=now, what=what[:300], before=before, busy=[b.id or 0 for b in added])
-    )
+    act_row = Act(kitchen_id=kitchen.id or 0, at=now, what=what[:300], before=before, busy=[b.id or 0 for b in added])
+    insert(session, act_row)
 
 
 def _kept(bake: Bake) -> dict[str, Any]:
@@ -50,9 +49,9 @@ def _kept(bake: Bake) -> dict[str, Any]:
 
 def undo(house: House, kitchen_id: int, act_id: int) -> None:
     """Take an act back: each of its bakes as it was, the hours it freed busy again. Refused when one was changed since."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         now = house.now(session, house.kitchen(session, kitchen_id))
-        found = session.get(Act, act_id)
+        found = get(session, Act, act_id)
         if found is None or found.kitchen_id != kitchen_id:
             raise Missing(f"This kitchen's day knows no act {act_id}.")
         if found.undone_at is not None:
@@ -67,7 +66,7 @@ def undo(house: House, kitchen_id: int, act_id: int) -> None:
                 bake.revision += 1
                 session.add(bake)
             for busy_id in found.busy:
-                row = session.get(BusyHours, busy_id)
+                row = get(session, BusyHours, busy_id)
                 if row is not None:
                     row.deleted_at = now
                     session.add(row)
@@ -79,7 +78,7 @@ def _bakes(session: Session, found: Act) -> list[Bake]:
     """The bakes of an act, or Refused when one has moved on."""
     bakes = []
     for key, before in found.before.items():
-        bake = session.get(Bake, int(key))
+        bake = get(session, Bake, int(key))
         if bake is None or bake.deleted_at is not None or bake.revision != before["revision"]:
             name = bake.name if bake is not None else "A bake of it"
             raise Refused(f"{name} was changed after “{found.what.rstrip('.')}”. Change it on its own leaves.")
@@ -106,7 +105,7 @@ def day_out(house: House, kitchen_id: int) -> DayOut:
         now = house.now(session, kitchen)
         zone = now.tzinfo
         assert zone is not None
-        live = [b for b in bake_rows.of_kitchen(session, kitchen_id) if b.status == "live"]
+        live = works.live_bakes(session, kitchen_id)
         undo = last_out(session, kitchen_id, now)
         found = [(b, c) for b in live for c in rows.changes(session, b.id or 0, SHOWN_CHANGES)]
     found.sort(key=lambda x: x[1].at, reverse=True)

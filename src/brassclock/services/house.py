@@ -1,26 +1,52 @@
-"""The house: the database, the one clock object, and a session per action."""
+"""The house: the database, the one clock object, and units of work: read, compute, then store in one short transaction."""
 
 from __future__ import annotations
 
 import datetime as dt
+import os
+import time
+from collections import deque
 from collections.abc import Callable, Hashable, Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
+from contextvars import ContextVar
 from typing import Any, TypeVar
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import Engine
+from sqlalchemy import Connection, Engine
 from sqlmodel import Session
 
 from brassclock.store import kitchens
+from brassclock.store.rows import get
 from brassclock.store.tables import ClockState, Kitchen
+from brassclock.store.unit import Ids, Locks, Unit
 
 RATES = (0.0, 1.0, 60.0)
 T = TypeVar("T")
 
 
-def system_now() -> dt.datetime:
-    """The machine's time, aware."""
-    return dt.datetime.now(dt.UTC)
+class SystemClock:
+    """The machine's time, aware. Set back while this runs, it goes on from where it was: what was done stays behind what is done next."""
+
+    def __init__(
+        self,
+        wall: Callable[[], float] = time.time,
+        running: Callable[[], float] = lambda: time.clock_gettime(time.CLOCK_BOOTTIME),
+    ) -> None:
+        self._wall, self._running = wall, running
+        self._ahead, self._began = wall(), running()
+
+    def __call__(self) -> dt.datetime:
+        carried_on = self._ahead + self._running() - self._began
+        told = self._wall()
+        if told < carried_on - SET_BACK_S:
+            told = carried_on
+        else:
+            self._ahead, self._began = told, self._running()
+        return dt.datetime.fromtimestamp(told, dt.UTC)
+
+
+SET_BACK_S = 2.0  # clocks are corrected by less all the time
+system_now = SystemClock()
 
 
 class Missing(LookupError):
@@ -31,6 +57,14 @@ class Refused(ValueError):
     """The request is readable but cannot be done now; the message says why and what would be right."""
 
 
+class Outdated(RuntimeError):
+    """An edit was made on a revision of a bake that is not its newest."""
+
+    def __init__(self, bake_id: int, words: str) -> None:
+        super().__init__(words)
+        self.bake_id = bake_id
+
+
 class House:
     """Opens sessions and tells the time. `real_now` is the only clock of the process."""
 
@@ -39,21 +73,89 @@ class House:
         self._looking = engine.execution_options(looking=True)
         self.with_demo = with_demo
         self.real_now = real_now
+        self.held_ms: deque[float] = deque(maxlen=10_000)  # how long each change held the write lock
+        self.memory: dict[str, Any] = {}  # what services keep of this house between requests, each under its own name
         self._writes = 0
         self._steady: tuple[Hashable, Any] | None = None
+        self._ids, self._locks = Ids(), Locks()
+        self._unit: ContextVar[Unit | None] = ContextVar("unit", default=None)
+        self._kitchen_of: dict[int, int] = {}
 
     @contextmanager
     def look(self) -> Iterator[Session]:
-        """A consistent view that changes nothing and makes nobody wait."""
+        """A consistent view that changes nothing and makes nobody wait; inside a change, that change as it stands."""
+        unit = self._unit.get()
+        if unit is not None:
+            yield unit.session
+            return
         with Session(self._looking, expire_on_commit=False) as session, session.begin():
             yield session
 
     @contextmanager
-    def action(self) -> Iterator[Session]:
-        """One change, one transaction, one at a time: all of it or nothing."""
-        with Session(self.engine, expire_on_commit=False) as session, session.begin():
+    def unit(self) -> Iterator[Unit]:
+        """Everything done inside is stored at the end, all of it or nothing. A unit inside a unit is that unit.
+
+        Raises Stale when what it was computed from was changed meanwhile.
+        """
+        outer = self._unit.get()
+        if outer is not None:
+            yield outer
+            return
+        unit = Unit(self.engine, self._ids, self._locks, self._alive, self.held_ms)
+        token = self._unit.set(unit)
+        try:
+            yield unit
+            self._writes += unit.store()
+        finally:
+            self._unit.reset(token)
+            unit.close()
+
+    @contextmanager
+    def action(self, kitchen_id: int | None = None) -> Iterator[Session]:
+        """A change of a kitchen, or of none yet. Changes of one kitchen take turns."""
+        with self.unit() as unit:
+            if kitchen_id is not None:
+                unit.take_turn(("kitchen", kitchen_id))
+                unit.guard("kitchen", "version", kitchen_id, bumps=True)
+            yield unit.session
+
+    @contextmanager
+    def bake_action(self, bake_id: int) -> Iterator[Session]:
+        """A change of a bake that other plans of its kitchen may hang on."""
+        kitchen_id = self._kitchen_id(bake_id)
+        with self.action(kitchen_id) as session, self.unit() as unit:
+            unit.guard("bake", "revision", bake_id, bumps=False)
             yield session
-        self._writes += 1
+
+    @contextmanager
+    def heat_action(self, bake_id: int) -> Iterator[Unit]:
+        """A move on the heat of a bake whose line has begun: nothing else in the kitchen hangs on it. The move guards the revision it read."""
+        with self.unit() as unit:
+            unit.take_turn(("bake", bake_id))
+            yield unit
+
+    def reading(self) -> AbstractContextManager[Connection]:
+        """A connection for one look at what is stored, outside any change."""
+        return self._looking.connect()
+
+    def peek(self, bake_id: int, column: str) -> Any:
+        """A stored value of a bake, outside any change; None when there is none, or it cannot be read."""
+        with self._looking.connect() as connection:
+            return connection.exec_driver_sql(f"select {column} from bake where id = ?", (bake_id,)).scalar()
+
+    def _alive(self) -> bool:
+        """Whether the database's file is still there."""
+        path = self.engine.url.database
+        return path is None or os.path.exists(path)
+
+    def _kitchen_id(self, bake_id: int) -> int | None:
+        """The kitchen of a bake, which never changes; None when there is no such bake."""
+        if bake_id not in self._kitchen_of:
+            found = self.peek(bake_id, "kitchen_id")
+            if found is None:
+                return None
+            self._kitchen_of[bake_id] = found
+        return self._kitchen_of[bake_id]
 
     def steady(self, what: Hashable, look: Callable[[], T]) -> T:
         """What `look` finds, kept until anything is written or the minute is over: for many questions about one thing.
@@ -69,7 +171,7 @@ class House:
 
     def kitchen(self, session: Session, kitchen_id: int) -> Kitchen:
         """The kitchen, or Missing."""
-        kitchen = session.get(Kitchen, kitchen_id)
+        kitchen = get(session, Kitchen, kitchen_id)
         if kitchen is None or (kitchen.demo and not self.with_demo):
             raise Missing(f"There is no kitchen {kitchen_id}. /api/kitchens lists them.")
         return kitchen
@@ -95,6 +197,14 @@ class House:
         state.anchor_real = self.real_now()
         state.rate = state.rate if rate is None else rate
         session.add(state)
+
+
+def stored_clock(kitchen_id: int, real: str | None, sim: str | None, rate: float | None) -> ClockState | None:
+    """A kitchen's clock of its columns as they are stored, in no session; None for the real clock."""
+    if real is None or sim is None or rate is None:
+        return None
+    anchors = dt.datetime.fromisoformat(real), dt.datetime.fromisoformat(sim)
+    return ClockState(kitchen_id=kitchen_id, anchor_real=anchors[0], anchor_sim=anchors[1], rate=rate)
 
 
 def clock_now(state: ClockState | None, real: dt.datetime) -> dt.datetime:

@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
+from contextlib import nullcontext
 
 from sqlmodel import Session
 
 from brassclock.core.day.places import places_of
 from brassclock.core.evidence import refuse
+from brassclock.core.weigh.methods import methods
+from brassclock.services import work as works
+from brassclock.services.day import noted
 from brassclock.services.given import KitchenChange, KitchenIn, PlaceIn, SurfaceIn
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.leavens import forget, leavens_out, recall
@@ -15,6 +20,7 @@ from brassclock.services.pantry import list_bags
 from brassclock.services.shown import ClockOut, KitchenOut, PlaceOut
 from brassclock.services.shown_fire import SurfaceOut
 from brassclock.store import kitchens as rows
+from brassclock.store.rows import insert
 from brassclock.store.tables import ClockState, Kitchen, Surface
 
 NIGHT_DROP_C = 2.5  # judgement: an unheated night
@@ -48,11 +54,14 @@ def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceOut]:
 
 
 def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:
-    state = rows.clock_of(session, kitchen.id or 0)
-    return ClockOut(
-        now=house.now(session, kitchen), rate=1.0 if state is None else state.rate, simulated=state is not None,
-        set_at=None if state is None else state.anchor_real,
-    )  # fmt: skip
+    """A kitchen's clock as the pages are told it."""
+    return clock_shown(house.now(session, kitchen), rows.clock_of(session, kitchen.id or 0))
+
+
+def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockOut:
+    """A clock as the pages are told it; no state is the real clock."""
+    rate, set_at = (1.0, None) if state is None else (state.rate, state.anchor_real)
+    return ClockOut(now=now, rate=rate, simulated=state is not None, set_at=set_at)
 
 
 def list_kitchens(house: House) -> list[KitchenOut]:
@@ -78,23 +87,31 @@ def add_kitchen(session: Session, given: KitchenIn, at: dt.datetime, *, demo: bo
         name=given.name, demo=demo, zone=given.zone, altitude_m=given.altitude_m, mass_unit=given.mass_unit,
         temp_unit=given.temp_unit, hourly_c=default_hours(given.room_c), created_at=at,
     )  # fmt: skip
-    session.add(kitchen)
-    session.flush()
-    session.add(Surface(kitchen_id=kitchen.id or 0, **given.surface.model_dump()))
-    session.flush()
+    insert(session, kitchen)
+    insert(session, Surface(kitchen_id=kitchen.id or 0, **given.surface.model_dump()))
     return kitchen
 
 
+MOVES_PLANS = {
+    "zone": "the kitchen's clock is another", "altitude_m": "the kitchen lies elsewhere", "hourly_c": "the kitchen's air is another",
+    "fridge_c": "the fridge is set otherwise", "tap_c": "the tap water is another", "places": "a place of the kitchen is another",
+    "flour_basis": "the cup is filled otherwise", "spoons": "the spoons are others", "powder": "the baking powder is another",
+    "cooks": "there are other hands", "shelf_l": "the cold shelf is another",
+}  # fmt: skip
+
+
 def change_kitchen(house: House, kitchen_id: int, change: KitchenChange) -> KitchenOut:
-    with house.action() as session:
+    """Change any part of a kitchen; what that moves in its plans is told with its reason."""
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
-        for name in change.model_fields_set:
-            value = getattr(change, name)
-            if name == "places" and value is not None:
-                _set_places(kitchen, value)
-            elif value is not None:
-                setattr(kitchen, name, value)
-        session.add(kitchen)
+        moving = [why for name, why in MOVES_PLANS.items() if getattr(change, name) is not None]
+        with noted(house, session, kitchen_id, moving[0]) if moving else nullcontext():
+            for name in change.model_fields_set:
+                value = getattr(change, name)
+                if name == "places" and value is not None:
+                    _set_places(kitchen, value)
+                elif value is not None:
+                    setattr(kitchen, name, value)
         return kitchen_out(session, kitchen, house.now(session, kitchen))
 
 
@@ -113,37 +130,58 @@ def _set_places(kitchen: Kitchen, given: dict[str, PlaceIn]) -> None:
 
 
 def add_surface(house: House, kitchen_id: int, given: SurfaceIn) -> KitchenOut:
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
-        session.add(Surface(kitchen_id=kitchen_id, **given.model_dump()))
-        session.flush()
+        insert(session, Surface(kitchen_id=kitchen_id, **given.model_dump()))
         return kitchen_out(session, kitchen, house.now(session, kitchen))
 
 
 def change_surface(house: House, kitchen_id: int, surface_id: int, given: SurfaceIn) -> KitchenOut:
-    with house.action() as session:
+    """Set a surface otherwise, for every bake that has not begun on it; a line on the heat goes on as it was planned."""
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
-        for name, value in given.model_dump().items():
-            setattr(surface, name, value)
-        session.add(surface)
+        with noted(house, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
+            for name, value in given.model_dump().items():
+                setattr(surface, name, value)
         return kitchen_out(session, kitchen, house.now(session, kitchen))
 
 
 def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
-    with house.action() as session:
+    """Take a surface away. A line on it goes on; bakes that have not begun go to the surface that suits them best."""
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
-        if len(rows.surfaces(session, kitchen_id)) < 2:
+        left = [s for s in rows.surfaces(session, kitchen_id) if s.id != surface_id]
+        if not left:
             raise Refused("A kitchen needs one surface. Add another before you take this one away.")
-        session.delete(surface)
-        session.flush()
+        now = house.now(session, kitchen)
+        with noted(house, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
+            surface.removed_at = now
+            for bake in works.live_bakes(session, kitchen_id):
+                if bake.surface_id == surface_id and bake.hearth is None:
+                    bake.surface_id = suited(left, bake.method).id
+                    bake.revision += 1
+        return kitchen_out(session, kitchen, now)
+
+
+def restore_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
+    """Undo of removing a surface; bakes stay where they went meanwhile."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        _surface(session, kitchen_id, surface_id, removed=True).removed_at = None
         return kitchen_out(session, kitchen, house.now(session, kitchen))
 
 
-def _surface(session: Session, kitchen_id: int, surface_id: int) -> Surface:
-    surface = session.get(Surface, surface_id)
-    if surface is None or surface.kitchen_id != kitchen_id:
+def suited(surfaces: Sequence[Surface], method: str) -> Surface:
+    """The surface that a method names first among those there are; else the first."""
+    kinds = methods()[method].surfaces if method in methods() else ()
+    return min(surfaces, key=lambda s: kinds.index(s.kind) if s.kind in kinds else len(kinds))
+
+
+def _surface(session: Session, kitchen_id: int, surface_id: int, *, removed: bool = False) -> Surface:
+    surface = rows.surface(session, surface_id)
+    if surface is None or surface.kitchen_id != kitchen_id or (surface.removed_at is not None) != removed:
         raise Missing(f"There is no surface {surface_id} in this kitchen.")
     return surface
 
@@ -157,7 +195,7 @@ def start_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.d
 
 def forget_leaven(house: House, kitchen_id: int, leaven: str, *, back: bool = False) -> KitchenOut:
     """Forget what was learned of a leaven, or bring it back."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         (recall if back else forget)(kitchen, leaven)
         session.add(kitchen)

@@ -3,20 +3,54 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 
 from brassclock.core.evidence import refuse
 from brassclock.core.units import Unreadable, parse_moment
 
+FULL_INSTANT = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d.*(Z|[+-]\d\d:\d\d)")
 SLACK = dt.timedelta(seconds=5)
 OLDEST = dt.timedelta(days=14)
+DRAGGED_BACK = dt.timedelta(days=1)
+BEHIND, AHEAD = dt.timedelta(days=3652), dt.timedelta(days=730)
+BOUND = "Give a time from ten years ago to two years ahead."
 
 
 def moment_of(text: str, now: dt.datetime, pointer: str) -> dt.datetime:
     """The instant that a cook typed, or a BadRequest at `pointer`."""
     try:
-        return parse_moment(text, now)
+        at = parse_moment(text, now)
     except Unreadable as fault:
         raise refuse(pointer, str(fault)) from None
+    except (OverflowError, ValueError):
+        raise refuse(pointer, f"“{text[:60]}” lies outside every calendar. {BOUND}") from None
+    return bounded(at, now, pointer)
+
+
+def outside(at: dt.datetime, now: dt.datetime) -> bool:
+    """Whether an instant lies further from now than anything here is reckoned with."""
+    years = at.year - now.year
+    return not -11 < years < 3 or not now - BEHIND <= at <= now + AHEAD
+
+
+def bounded(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
+    """The instant, in the zone of now. Raises BadRequest when it has no zone or lies outside what is reckoned with."""
+    if at.tzinfo is None:
+        raise refuse(pointer, "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
+    if outside(at, now):
+        raise refuse(pointer, f"{at.year:04d}-{at.month:02d}-{at.day:02d} lies too far from today. {BOUND}")
+    return at.astimezone(now.tzinfo)
+
+
+def table_instant(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
+    """A table's instant as it was dragged: from a day ago to two weeks ahead. Raises BadRequest."""
+    at = bounded(at, now, pointer)
+    if not now - DRAGGED_BACK <= at <= now + OLDEST:
+        raise refuse(
+            pointer,
+            f"A table is from {DRAGGED_BACK.days} day ago to {OLDEST.days} days ahead; {at:%a %d %b %Y %H:%M} is not.",
+        )
+    return at
 
 
 def serve_moment(text: str, now: dt.datetime) -> dt.datetime:
@@ -34,6 +68,8 @@ def past_moment(text: str | None, now: dt.datetime) -> dt.datetime:
     if text is None:
         return now
     at = moment_of(text, now, "/at")
+    if at > now and FULL_INSTANT.fullmatch(text):
+        return now  # a page's own stamp, from before a clock was set back: it was made, so it was made by now
     if at > now + SLACK:
         at_yesterday = at - dt.timedelta(days=1)
         if now - at_yesterday < dt.timedelta(hours=20) and len(text) <= 8:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 
 from sqlmodel import Session
@@ -14,8 +15,11 @@ from brassclock.services.given import BagIn, OwnIngredientIn
 from brassclock.services.house import House, Missing
 from brassclock.services.shown import BagOut, IngredientOut
 from brassclock.store import pantry as rows
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag, Kitchen
 from brassclock.store.tables import OwnIngredient as OwnRow
+
+ROW_ID = re.compile(r"[0-9]{1,9}")
 
 
 def row_of(row: OwnRow) -> Ingredient:
@@ -35,7 +39,7 @@ def own_rows(session: Session, kitchen_id: int) -> dict[str, Ingredient]:
 def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
     """How a kitchen measures."""
     told = kitchen.flour_basis
-    basis: str | float | None = float(told) if told and told.replace(".", "", 1).isdigit() else told
+    basis: str | float | None = float(told) if told and re.fullmatch(r"[0-9]+(\.[0-9]*)?", told) else told
     return Kit(pantry(own), kitchen.spoons == "metric", basis, kitchen.scale_step_g, kitchen.powder)
 
 
@@ -56,7 +60,7 @@ def list_ingredients(house: House, kitchen_id: int) -> list[IngredientOut]:
 
 def add_ingredient(house: House, kitchen_id: int, given: OwnIngredientIn) -> IngredientOut:
     """Keep an own ingredient. Raises BadRequest when its composition cannot be."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         house.kitchen(session, kitchen_id)
         row = store_ingredient(session, kitchen_id, given)
         return ingredient_out(row_of(row), own=True)
@@ -69,17 +73,15 @@ def store_ingredient(session: Session, kitchen_id: int, given: OwnIngredientIn) 
         facts = given.model_dump(exclude={"name", "kind", "hydration_frac"})
     row = OwnRow(kitchen_id=kitchen_id, name=given.name, kind=given.kind, facts=facts)
     row_of(row)
-    session.add(row)
-    session.flush()
-    return row
+    return insert(session, row)
 
 
 def put_away_ingredient(house: House, kitchen_id: int, ingredient_id: str, *, back: bool = False) -> None:
     """Take an own ingredient off the list, or put it back; bakes that hold it keep it."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         number = ingredient_id.removeprefix("own_")
-        row = session.get(OwnRow, int(number)) if number.isdigit() else None
+        row = get(session, OwnRow, int(number)) if ROW_ID.fullmatch(number) else None
         if row is None or row.kitchen_id != kitchen_id:
             raise Missing(f"There is no own ingredient {ingredient_id[:40]} in this kitchen.")
         row.deleted_at = None if back else house.now(session, kitchen)
@@ -98,7 +100,7 @@ def list_bags(session: Session, kitchen_id: int) -> list[BagOut]:
 
 def open_bag(house: House, kitchen_id: int, given: BagIn) -> BagOut:
     """A bag of flour whose thirst will be learned."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         row = known.get(given.ingredient)
@@ -107,6 +109,5 @@ def open_bag(house: House, kitchen_id: int, given: BagIn) -> BagOut:
                 "/ingredient", f"“{given.ingredient[:40]}” is no flour here. Name one of the flours on the sheet."
             )
         bag = FlourBag(kitchen_id=kitchen_id, name=given.name, ingredient=given.ingredient)
-        session.add(bag)
-        session.flush()
+        insert(session, bag)
         return bag_out(bag)

@@ -25,7 +25,7 @@ def plan_file(house: House, kitchen_id: int, kind: str) -> tuple[str, str, str]:
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
-        live = [(r, w) for r, w in works.load_all(house, session, kitchen_id) if r.bake.status == "live"]
+        live, _ = works.load_live(house, session, kitchen_id)
         steps = sorted((s for r, w in live for s in steps_of(r, w) if s.done_at is None), key=lambda s: s.at)
     if kind == "csv":
         return _csv(steps), KINDS[kind], "plan.csv"
@@ -53,12 +53,12 @@ def _csv(steps: list[StepOut]) -> str:
             (
                 f"{s.at:%Y-%m-%d}",
                 f"{s.at:%H:%M}",
-                s.name,
+                safe_cell(s.name),
                 safe_cell(s.bake),
                 f"{s.hands_min:.0f}",
                 safe_cell(s.place),
                 wait,
-                s.reason,
+                safe_cell(s.reason),
             )
         )
     return text.getvalue()

@@ -56,7 +56,7 @@ def away(r: works.Rows, given: SpellIn) -> list[dict[str, Any]]:
 
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, given.revision) as (_, r):
         if rising.standing_of(r, works.work_of(r).risen) is None:
             raise Refused(NOT_NOW)
         r.bake.spells = away(r, given)

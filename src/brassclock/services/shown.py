@@ -5,12 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any, Literal
 
-from pydantic import BaseModel
-
 from brassclock.services.given import FillingIn, LineIn
 from brassclock.services.shown_base import CautionOut as CautionOut
 from brassclock.services.shown_base import ClockOut as ClockOut
-from brassclock.services.shown_base import StepOut
+from brassclock.services.shown_base import Shape, StepOut
 from brassclock.services.shown_base import WhyOut as WhyOut
 from brassclock.services.shown_day import SpanOut
 from brassclock.services.shown_fire import FireOut, SurfaceOut, TapOut
@@ -22,7 +20,7 @@ from brassclock.services.shown_rise import RestOut, RiseOut, SpellOut, StrengthO
 from brassclock.services.shown_rise import StarterOut as StarterOut
 
 
-class SayPart(BaseModel):
+class SayPart(Shape):
     """A piece of the say-line: plain text, an instant (`at`), a countdown to one (`until`), or a figure."""
 
     kind: Literal["text", "at", "until", "figure"]
@@ -30,7 +28,7 @@ class SayPart(BaseModel):
     at: dt.datetime | None = None
 
 
-class BagOut(BaseModel):
+class BagOut(Shape):
     """A bag of flour; `thirst_frac` is water it took over the table's, over `times` kept bakes."""
 
     id: int
@@ -40,7 +38,7 @@ class BagOut(BaseModel):
     times: int
 
 
-class KitchenOut(BaseModel):
+class KitchenOut(Shape):
     id: int
     name: str
     demo: bool
@@ -66,12 +64,12 @@ class KitchenOut(BaseModel):
     surfaces: list[SurfaceOut]
 
 
-class LeafOut(BaseModel):
+class LeafOut(Shape):
     leaf: Literal["weigh", "mix", "rise", "fire", "keep"]
     state: Literal["done", "now", "later"]
 
 
-class BakeBrief(BaseModel):
+class BakeBrief(Shape):
     """A bake on the Bench and in the Logbook."""
 
     id: int
@@ -97,9 +95,27 @@ class BakeBrief(BaseModel):
     note: str
 
 
-class BenchOut(BaseModel):
-    """The start screen: what is alive, the next hand moves, the kitchen's readings."""
+class BrokenOut(Shape):
+    """A bake that cannot be computed: which, why, and what can be done."""
 
+    bake_id: int
+    name: str
+    text: str
+
+
+class LogbookOut(Shape):
+    """Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow."""
+
+    bakes: list[BakeBrief]
+    count: int
+    more: bool
+    broken: list[BrokenOut]
+
+
+class BenchOut(Shape):
+    """The start screen: what is alive and the latest that was kept, the next hand moves, the kitchen's readings."""
+
+    broken: list[BrokenOut]
     clock: ClockOut
     kitchen: KitchenOut
     room_c: float
@@ -109,7 +125,7 @@ class BenchOut(BaseModel):
     away: list[SpanOut]
 
 
-class LineOut(BaseModel):
+class LineOut(Shape):
     ingredient: str
     name: str
     typed: str
@@ -124,7 +140,7 @@ class LineOut(BaseModel):
     fat_g: float
 
 
-class BeamWeight(BaseModel):
+class BeamWeight(Shape):
     """What an ingredient lays on the beam."""
 
     name: str
@@ -133,7 +149,7 @@ class BeamWeight(BaseModel):
     flour: bool
 
 
-class CureOut(BaseModel):
+class CureOut(Shape):
     """One press that levels the beam."""
 
     kind: Literal["less_soda", "more_acid", "swap_to_powder", "more_soda"]
@@ -142,7 +158,7 @@ class CureOut(BaseModel):
     text: str
 
 
-class SodaOut(BaseModel):
+class SodaOut(Shape):
     """Soda against acid."""
 
     excess_g_per_100g_flour: float
@@ -155,7 +171,7 @@ class SodaOut(BaseModel):
     cures: list[CureOut]
 
 
-class LeavenOut(BaseModel):
+class LeavenOut(Shape):
     """A leaven taken apart: grams of each part by name."""
 
     ingredient: str
@@ -164,26 +180,26 @@ class LeavenOut(BaseModel):
     parts: dict[str, float]
 
 
-class SwapOut(BaseModel):
+class SwapOut(Shape):
     ingredient: str
     name: str
     grams: float
     advice: str
 
 
-class FeelOut(BaseModel):
+class FeelOut(Shape):
     word: str
     means: str
 
 
-class FillingOut(BaseModel):
+class FillingOut(Shape):
     lines: list[LineOut]
     per_piece_g: float
     total_g: float
     to_dough_frac: float
 
 
-class WeighOut(BaseModel):
+class WeighOut(Shape):
     """The weigh sheet: contract fields, and what the Weigh leaf shows besides."""
 
     lines: list[LineOut]
@@ -210,7 +226,7 @@ class WeighOut(BaseModel):
     why: dict[str, WhyOut]
 
 
-class EntryLineOut(BaseModel):
+class EntryLineOut(Shape):
     """A line of a list: read, or with what could not be."""
 
     raw: str
@@ -222,17 +238,17 @@ class EntryLineOut(BaseModel):
     note: str
 
 
-class EntryOut(BaseModel):
+class EntryOut(Shape):
     lines: list[EntryLineOut]
 
 
-class DoseWay(BaseModel):
+class DoseWay(Shape):
     text: str
     grams: float
     at: dt.datetime | None
 
 
-class DoseOut(BaseModel):
+class DoseOut(Shape):
     """The yeast for the time there is."""
 
     leaven: str
@@ -244,7 +260,7 @@ class DoseOut(BaseModel):
     ways: list[DoseWay]
 
 
-class HandfulOut(BaseModel):
+class HandfulOut(Shape):
     """What to do about a feel."""
 
     add: str | None
@@ -253,13 +269,13 @@ class HandfulOut(BaseModel):
     text: str
 
 
-class AdditionOut(BaseModel):
+class AdditionOut(Shape):
     ingredient: str
     amount: str
     at: dt.datetime
 
 
-class ImportOut(BaseModel):
+class ImportOut(Shape):
     """What came of an import: the bake, and what could not be used."""
 
     bake_id: int
@@ -269,18 +285,18 @@ class ImportOut(BaseModel):
     notes: list[str]
 
 
-class GuideStepOut(BaseModel):
+class GuideStepOut(Shape):
     text: str
     minutes: float
 
 
-class OtherOut(BaseModel):
+class OtherOut(Shape):
     ingredient: str
     name: str
     temp_c: float
 
 
-class PartOut(BaseModel):
+class PartOut(Shape):
     """A part of the bowl and the temperature it goes in at."""
 
     ingredient: str
@@ -291,12 +307,12 @@ class PartOut(BaseModel):
     given: bool
 
 
-class HeatRow(BaseModel):
+class HeatRow(Shape):
     name: str
     joules: float
 
 
-class MixOut(BaseModel):
+class MixOut(Shape):
     dough_temp_c: float
     target_c: float
     liquid: str
@@ -327,13 +343,13 @@ class MixOut(BaseModel):
     why: dict[str, WhyOut]
 
 
-class OutcomeOut(BaseModel):
+class OutcomeOut(Shape):
     round_no: int
     pocket: str | None
     colour: str | None
 
 
-class FactOut(BaseModel):
+class FactOut(Shape):
     """Forecast beside fact. `place` is 0 at p10 and 1 at p90."""
 
     name: str
@@ -346,14 +362,14 @@ class FactOut(BaseModel):
     inside: bool | None
 
 
-class KeepOut(BaseModel):
+class KeepOut(Shape):
     outcomes: list[OutcomeOut]
     facts: list[FactOut]
     activity_before: float
     activity_after: float
 
 
-class BakeSettings(BaseModel):
+class BakeSettings(Shape):
     """What the cook has set, as stored."""
 
     lines: list[LineIn]
@@ -402,7 +418,7 @@ class BakeSettings(BaseModel):
     note: str
 
 
-class BakeOut(BaseModel):
+class BakeOut(Shape):
     """A bake with every leaf computed. A leaf that cannot be is null, and `faults` says why."""
 
     clock: ClockOut
@@ -432,7 +448,7 @@ class BakeOut(BaseModel):
     faults: dict[str, str]
 
 
-class MethodStageOut(BaseModel):
+class MethodStageOut(Shape):
     name: str
     low_h: float
     high_h: float
@@ -440,7 +456,7 @@ class MethodStageOut(BaseModel):
     ratio: float | None
 
 
-class MethodOut(BaseModel):
+class MethodOut(Shape):
     """A method, with what is compared before one is chosen."""
 
     id: str
@@ -472,7 +488,7 @@ class MethodOut(BaseModel):
     soda: str
 
 
-class IngredientOut(BaseModel):
+class IngredientOut(Shape):
     id: str
     name: str
     group: str
@@ -483,8 +499,17 @@ class IngredientOut(BaseModel):
     own: bool = False
 
 
-class Health(BaseModel):
+class LockTimes(Shape):
+    """How long changes held the database's write lock [ms]: of so many, the 95th percentile and the longest."""
+
+    changes: int
+    p95: float
+    most: float
+
+
+class Health(Shape):
     ok: bool
     version: str
     compiled: bool
     demo: bool
+    lock_ms: LockTimes

@@ -4,10 +4,16 @@ from __future__ import annotations
 
 import datetime as dt
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
 
-class Banded(BaseModel):
+class Shape(BaseModel):
+    """What is shown. Its schema is built when it is first used: a start builds none."""
+
+    model_config = ConfigDict(defer_build=True)
+
+
+class Banded(Shape):
     """10, 50 and 90 % of a forecast."""
 
     p10: float | None
@@ -15,7 +21,7 @@ class Banded(BaseModel):
     p90: float | None
 
 
-class BandedAt(BaseModel):
+class BandedAt(Shape):
     """The same of an instant."""
 
     p10: dt.datetime | None
@@ -23,13 +29,13 @@ class BandedAt(BaseModel):
     p90: dt.datetime | None
 
 
-class WhyInput(BaseModel):
+class WhyInput(Shape):
     name: str
     value: float | str | None
     unit: str
 
 
-class WhyOut(BaseModel):
+class WhyOut(Shape):
     """How a figure came about."""
 
     title: str
@@ -42,12 +48,12 @@ class WhyOut(BaseModel):
     sources: list[str]
 
 
-class CautionOut(BaseModel):
+class CautionOut(Shape):
     code: str
     text: str
 
 
-class FeedAsk(BaseModel):
+class FeedAsk(Shape):
     """The feed that a starter is to get."""
 
     starter_id: int
@@ -56,7 +62,7 @@ class FeedAsk(BaseModel):
     water_g: float
 
 
-class StepOut(BaseModel):
+class StepOut(Shape):
     """A hand move on the Rule and in the list."""
 
     bake_id: int
@@ -77,7 +83,7 @@ class StepOut(BaseModel):
     feed: FeedAsk | None = None
 
 
-class ClockOut(BaseModel):
+class ClockOut(Shape):
     """Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time."""
 
     now: dt.datetime

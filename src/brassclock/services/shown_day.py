@@ -4,12 +4,10 @@ from __future__ import annotations
 
 import datetime as dt
 
-from pydantic import BaseModel
-
-from brassclock.services.shown_base import StepOut
+from brassclock.services.shown_base import Shape, StepOut
 
 
-class SpanOut(BaseModel):
+class SpanOut(Shape):
     """Hours in which hands are away: all of them (`hands` null) or so many."""
 
     start: dt.datetime
@@ -18,7 +16,7 @@ class SpanOut(BaseModel):
     hands: int | None
 
 
-class BusyRule(BaseModel):
+class BusyRule(Shape):
     """Busy hours as they were given."""
 
     id: int
@@ -31,7 +29,7 @@ class BusyRule(BaseModel):
     until_time: str | None
 
 
-class CalendarRow(BaseModel):
+class CalendarRow(Shape):
     """A calendar and how many of its hours lie in the next two weeks."""
 
     id: int
@@ -41,7 +39,7 @@ class CalendarRow(BaseModel):
     ahead: int
 
 
-class HoursOut(BaseModel):
+class HoursOut(Shape):
     """A kitchen's busy hours; `said` answers what was just brought in."""
 
     cooks: int
@@ -51,7 +49,7 @@ class HoursOut(BaseModel):
     said: str = ""
 
 
-class RelaxOut(BaseModel):
+class RelaxOut(Shape):
     """A change that makes the bake fit: in words, and the moves it would have."""
 
     number: int
@@ -60,7 +58,7 @@ class RelaxOut(BaseModel):
     serve_at: dt.datetime
 
 
-class WayOutOut(BaseModel):
+class WayOutOut(Shape):
     """Whether a bake fits its hours; why not, and what would make it fit."""
 
     fits: bool
@@ -68,7 +66,7 @@ class WayOutOut(BaseModel):
     changes: list[RelaxOut]
 
 
-class WayThrough(BaseModel):
+class WayThrough(Shape):
     """Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1."""
 
     names: list[str]
@@ -80,11 +78,11 @@ class WayThrough(BaseModel):
     steps: list[StepOut]
 
 
-class WaysThrough(BaseModel):
+class WaysThrough(Shape):
     others: list[WayThrough]
 
 
-class TogetherBake(BaseModel):
+class TogetherBake(Shape):
     """What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
 
     `text` is empty for a bake that stays as it is set, and says why when it finds no place.
@@ -101,14 +99,14 @@ class TogetherBake(BaseModel):
     steps: list[StepOut]
 
 
-class TogetherOut(BaseModel):
+class TogetherOut(Shape):
     """A day for all bakes, and how it was found: `in turn` or `together`."""
 
     bakes: list[TogetherBake]
     how: str
 
 
-class ActOut(BaseModel):
+class ActOut(Shape):
     """The last thing done to the day by one press, which one press takes back."""
 
     id: int
@@ -116,14 +114,14 @@ class ActOut(BaseModel):
     at: dt.datetime
 
 
-class MovedStep(BaseModel):
+class MovedStep(Shape):
     key: str
     name: str
     was: dt.datetime | None
     at: dt.datetime | None
 
 
-class MovedOut(BaseModel):
+class MovedOut(Shape):
     """A change of the plan: when, why, and which moves went where."""
 
     bake_id: int
@@ -134,7 +132,7 @@ class MovedOut(BaseModel):
     text: str
 
 
-class DayOut(BaseModel):
+class DayOut(Shape):
     """The day's changes so far, newest first, and the last act that can be taken back."""
 
     moved: list[MovedOut]

@@ -4,12 +4,10 @@ from __future__ import annotations
 
 import datetime as dt
 
-from pydantic import BaseModel
-
-from brassclock.services.shown_base import Banded, CautionOut, ClockOut, WhyOut
+from brassclock.services.shown_base import Banded, CautionOut, ClockOut, Shape, WhyOut
 
 
-class SurfaceOut(BaseModel):
+class SurfaceOut(Shape):
     id: int
     name: str
     kind: str
@@ -21,13 +19,13 @@ class SurfaceOut(BaseModel):
     nonstick: bool
 
 
-class ReasonOut(BaseModel):
+class ReasonOut(Shape):
     factor: str
     points: float
     text: str
 
 
-class MoveOut(BaseModel):
+class MoveOut(Shape):
     """A move that is due, or planned."""
 
     move: str
@@ -36,7 +34,7 @@ class MoveOut(BaseModel):
     at: dt.datetime
 
 
-class HeatingOut(BaseModel):
+class HeatingOut(Shape):
     """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
     empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings."""
 
@@ -49,7 +47,14 @@ class HeatingOut(BaseModel):
     wipe_every: int | None
 
 
-class ProgramOut(BaseModel):
+class VerdictOut(Shape):
+    """What the program cannot do, and what would."""
+
+    code: str
+    text: str
+
+
+class ProgramOut(Shape):
     """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
 
     second: str = "turn"
@@ -63,17 +68,18 @@ class ProgramOut(BaseModel):
     surface_c: float | None = None  # as the first bread measured it, its spread, and what it was set to
     surface_sd_c: float | None = None
     surface_was_c: float | None = None
+    verdicts: list[VerdictOut] = []
     colour_steps: int = 0  # how often "too dark" was said, less "too pale"
 
 
-class CarpetOut(BaseModel):
+class CarpetOut(Shape):
     s: list[float]
     depth_mm: list[float]
     temp_c: list[list[float]]
     pocket: list[float]
 
 
-class CueOut(BaseModel):
+class CueOut(Shape):
     """A surface's temperature from a sign, as a band, and what it means."""
 
     surface_c: Banded
@@ -82,7 +88,7 @@ class CueOut(BaseModel):
     why: dict[str, WhyOut]
 
 
-class LineTaskOut(BaseModel):
+class LineTaskOut(Shape):
     """A hand move of the line: which round, on which spot, by which cook, from when and for how long."""
 
     move: str
@@ -93,7 +99,7 @@ class LineTaskOut(BaseModel):
     hands_s: float
 
 
-class HeatLineOut(BaseModel):
+class HeatLineOut(Shape):
     """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
     towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save."""
 
@@ -108,7 +114,7 @@ class HeatLineOut(BaseModel):
     cook_saves_s: int | None
 
 
-class ChanceOut(BaseModel):
+class ChanceOut(Shape):
     """The chance of a full pocket by this kitchen's own breads, with its p10 and p90."""
 
     p: float
@@ -117,7 +123,7 @@ class ChanceOut(BaseModel):
     breads: int
 
 
-class FireIfOut(BaseModel):
+class FireIfOut(Shape):
     """One thing changed: the score then and by how much, when it would puff and come off, what it would lose."""
 
     words: str
@@ -128,11 +134,11 @@ class FireIfOut(BaseModel):
     moisture_loss_frac: float
 
 
-class FireIfsOut(BaseModel):
+class FireIfsOut(Shape):
     ifs: list[FireIfOut]
 
 
-class FireOut(BaseModel):
+class FireOut(Shape):
     surface: SurfaceOut | None
     surface_kind: str
     thickness_mm: float
@@ -140,6 +146,7 @@ class FireOut(BaseModel):
     bread_c: float
     events: dict[str, Banded]
     program: ProgramOut
+    pocket: bool  # whether it is to open one at all
     score: float
     chance: ChanceOut | None
     breads_to_chance: int
@@ -155,7 +162,7 @@ class FireOut(BaseModel):
     why: dict[str, WhyOut]
 
 
-class SpotOut(BaseModel):
+class SpotOut(Shape):
     number: int
     state: str
     round_no: int | None
@@ -165,7 +172,7 @@ class SpotOut(BaseModel):
     grill: bool = False
 
 
-class TowelOut(BaseModel):
+class TowelOut(Shape):
     """A round in the towel: since when, and how it feels by now."""
 
     round_no: int
@@ -173,7 +180,7 @@ class TowelOut(BaseModel):
     feel: str
 
 
-class TapOut(BaseModel):
+class TapOut(Shape):
     id: int
     key: str
     kind: str
@@ -182,7 +189,7 @@ class TapOut(BaseModel):
     at: dt.datetime
 
 
-class HearthOut(BaseModel):
+class HearthOut(Shape):
     """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
     than planned it ends."""
 

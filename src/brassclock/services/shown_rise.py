@@ -5,12 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from typing import Literal
 
-from pydantic import BaseModel
-
-from brassclock.services.shown_base import BandedAt, CautionOut, StepOut, WhyOut
+from brassclock.services.shown_base import BandedAt, CautionOut, Shape, StepOut, WhyOut
 
 
-class WindowOut(BaseModel):
+class WindowOut(Shape):
     """When a stage is ready, best and too far; what ends it (gas, acid, strength), and what would move it most."""
 
     stage: str
@@ -26,7 +24,7 @@ class WindowOut(BaseModel):
     matters: list[str]
 
 
-class TraceOut(BaseModel):
+class TraceOut(Shape):
     at: list[dt.datetime]
     ratio: list[float]
     ratio_p10: list[float]
@@ -37,7 +35,7 @@ class TraceOut(BaseModel):
     air_c: list[float]
 
 
-class ReadingOut(BaseModel):
+class ReadingOut(Shape):
     id: int
     kind: str
     value: float | None
@@ -45,7 +43,7 @@ class ReadingOut(BaseModel):
     at: dt.datetime
 
 
-class AcidOut(BaseModel):
+class AcidOut(Shape):
     """How sour the dough ends, by the model: never a safety measure."""
 
     ph: float
@@ -53,7 +51,7 @@ class AcidOut(BaseModel):
     word: str
 
 
-class ColdOut(BaseModel):
+class ColdOut(Shape):
     """When the dough goes into the fridge and comes out, of which stage, and whether that was done."""
 
     stage: Literal["bulk", "ball"]
@@ -62,14 +60,14 @@ class ColdOut(BaseModel):
     temp_c: float
 
 
-class ReadyBy(BaseModel):
+class ReadyBy(Shape):
     """The probability that the last stage is ready by an instant."""
 
     at: dt.datetime
     probability: float
 
 
-class SafetyOut(BaseModel):
+class SafetyOut(Shape):
     """Hours above 5 C of a dough with dairy or egg: a count, never permission."""
 
     warm_h: float
@@ -77,7 +75,7 @@ class SafetyOut(BaseModel):
     reached_at: dt.datetime | None
 
 
-class JarMark(BaseModel):
+class JarMark(Shape):
     """Where the mark of a stage goes on a straight jar, over a sample so high, and what that weighs per cm2 of jar."""
 
     stage: str
@@ -87,7 +85,7 @@ class JarMark(BaseModel):
     sample_g_cm2: float
 
 
-class WorthOut(BaseModel):
+class WorthOut(Shape):
     """A measurement still to be taken, when, and by how many minutes it narrows the answer."""
 
     what: str
@@ -96,7 +94,7 @@ class WorthOut(BaseModel):
     narrows_min: float
 
 
-class RiseOut(BaseModel):
+class RiseOut(Shape):
     mixed_at: dt.datetime
     balled_at: dt.datetime
     windows: list[WindowOut]
@@ -126,7 +124,7 @@ class RiseOut(BaseModel):
     why: dict[str, WhyOut]
 
 
-class FeedOut(BaseModel):
+class FeedOut(Shape):
     """A feed that was given: what, when, and when it stood highest if that was seen."""
 
     id: int
@@ -138,7 +136,7 @@ class FeedOut(BaseModel):
     peaked_at: dt.datetime | None
 
 
-class JarTrace(BaseModel):
+class JarTrace(Shape):
     """A starter's height over its start since its last feed, as a band."""
 
     at: list[dt.datetime]
@@ -147,7 +145,7 @@ class JarTrace(BaseModel):
     high: list[float]
 
 
-class MealOut(BaseModel):
+class MealOut(Shape):
     """A feed so many hours before the starter is wanted."""
 
     before_h: float
@@ -156,7 +154,7 @@ class MealOut(BaseModel):
     water_g: float
 
 
-class UpkeepWay(BaseModel):
+class UpkeepWay(Shape):
     """A way of keeping a starter, and what it takes and throws away in a week [g of flour]."""
 
     place: str
@@ -166,11 +164,11 @@ class UpkeepWay(BaseModel):
     meals: list[MealOut]
 
 
-class UpkeepOut(BaseModel):
+class UpkeepOut(Shape):
     ways: list[UpkeepWay]
 
 
-class StarterOut(BaseModel):
+class StarterOut(Shape):
     """A starter: how it stands, when it peaks and how long it holds, what it has been fed."""
 
     id: int
@@ -190,7 +188,7 @@ class StarterOut(BaseModel):
     feeds: list[FeedOut]
 
 
-class FeedWishOut(BaseModel):
+class FeedWishOut(Shape):
     """The feed that peaks when it is wanted, given now."""
 
     seed_g: float
@@ -200,7 +198,7 @@ class FeedWishOut(BaseModel):
     text: str
 
 
-class RescueOption(BaseModel):
+class RescueOption(Shape):
     """A change from now and the window it gives; one with a temperature can be done by one press."""
 
     kind: str
@@ -212,20 +210,20 @@ class RescueOption(BaseModel):
     too_far_at: dt.datetime
 
 
-class RescueOut(BaseModel):
+class RescueOut(Shape):
     """The window as it stands, and changes that answer the wish, the least disruptive first."""
 
     as_it_stands: RescueOption
     options: list[RescueOption]
 
 
-class SpellOut(BaseModel):
+class SpellOut(Shape):
     start: dt.datetime
     end: dt.datetime
     temp_c: float
 
 
-class LiftOut(BaseModel):
+class LiftOut(Shape):
     """What lift is left when the dough is cooked after so many hours, as a band."""
 
     h: list[float]
@@ -234,7 +232,7 @@ class LiftOut(BaseModel):
     high: list[float]
 
 
-class WaitOut(BaseModel):
+class WaitOut(Shape):
     """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free."""
 
     place: str
@@ -251,7 +249,7 @@ class WaitOut(BaseModel):
     curve: LiftOut
 
 
-class RestOut(BaseModel):
+class RestOut(Shape):
     """A dough that rests and does not rise: its gas here and in the fridge, and the count of warm hours beside it."""
 
     rests_from: dt.datetime
@@ -263,7 +261,7 @@ class RestOut(BaseModel):
     cautions: list[CautionOut]
 
 
-class WhatIfOut(BaseModel):
+class WhatIfOut(Shape):
     """The rise and the hand moves as a change would make them; nothing is stored.
 
     `rescues`: what would keep a dough that is rising good for a later table.
@@ -278,7 +276,7 @@ class WhatIfOut(BaseModel):
     dose_text: str
 
 
-class RouteOut(BaseModel):
+class RouteOut(Shape):
     """A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it works."""
 
     key: str
@@ -297,11 +295,11 @@ class RouteOut(BaseModel):
     too_far_at: BandedAt
 
 
-class RoutesOut(BaseModel):
+class RoutesOut(Shape):
     routes: list[RouteOut]
 
 
-class StrengthOut(BaseModel):
+class StrengthOut(Shape):
     """What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it."""
 
     leaven: str
@@ -312,7 +310,7 @@ class StrengthOut(BaseModel):
     forgotten: bool
 
 
-class PlaceOut(BaseModel):
+class PlaceOut(Shape):
     """A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge."""
 
     key: str
@@ -324,14 +322,14 @@ class PlaceOut(BaseModel):
     now_c: float
 
 
-class AirReadingOut(BaseModel):
+class AirReadingOut(Shape):
     id: int
     place: str
     value: float
     at: dt.datetime
 
 
-class AirOut(BaseModel):
+class AirOut(Shape):
     """What was read of a kitchen's air lately, newest first, and what is odd about it."""
 
     readings: list[AirReadingOut]

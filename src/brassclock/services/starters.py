@@ -7,7 +7,6 @@ import math
 from collections.abc import Sequence
 
 import numpy as np
-from scipy.optimize import brentq
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_path, hours_between, later
@@ -22,6 +21,7 @@ from brassclock.services.moments import moment_of, past_moment
 from brassclock.services.shown_base import BandedAt
 from brassclock.services.shown_rise import FeedOut, FeedWishOut, JarTrace, MealOut, StarterOut, UpkeepOut, UpkeepWay
 from brassclock.store import starters as rows
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Starter, StarterFeed
 
 FORECAST_H = 60.0
@@ -34,7 +34,7 @@ HUNGRY = dt.timedelta(hours=3)  # judgement: after its hold is over
 
 
 def _starter(session: Session, kitchen_id: int, starter_id: int) -> Starter:
-    row = session.get(Starter, starter_id)
+    row = get(session, Starter, starter_id)
     if row is None or row.kitchen_id != kitchen_id or row.deleted_at is not None:
         raise Missing(f"There is no starter {starter_id} in this kitchen.")
     return row
@@ -179,19 +179,18 @@ def list_starters(house: House, kitchen_id: int) -> list[StarterOut]:
 
 
 def add_starter(house: House, kitchen_id: int, given: StarterIn) -> StarterOut:
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         row = Starter(kitchen_id=kitchen_id, **given.model_dump())
-        session.add(row)
-        session.flush()
+        insert(session, row)
         return starter_out(session, row, kitchen, house.now(session, kitchen))
 
 
 def put_away(house: House, kitchen_id: int, starter_id: int, *, back: bool = False) -> None:
     """Take a starter off the list, or put it back."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
-        row = session.get(Starter, starter_id)
+        row = get(session, Starter, starter_id)
         if row is None or row.kitchen_id != kitchen_id:
             raise Missing(f"There is no starter {starter_id} in this kitchen.")
         row.deleted_at = None if back else house.now(session, kitchen)
@@ -200,19 +199,18 @@ def put_away(house: House, kitchen_id: int, starter_id: int, *, back: bool = Fal
 
 def feed(house: House, kitchen_id: int, starter_id: int, given: FeedIn) -> StarterOut:
     """Store a feed."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
         at = past_moment(given.at, now)
         facts = given.model_dump(exclude={"at"})
-        session.add(StarterFeed(starter_id=starter_id, at=at, **facts))
-        session.flush()
+        insert(session, StarterFeed(starter_id=starter_id, at=at, **facts))
         return starter_out(session, starter, kitchen, now)
 
 
 def peaked(house: House, kitchen_id: int, starter_id: int, given: PeakIn) -> StarterOut:
     """The last feed stood highest then: it teaches how strong this starter is. Said again it replaces."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
@@ -236,7 +234,6 @@ def peaked(house: House, kitchen_id: int, starter_id: int, given: PeakIn) -> Sta
         last.peaked_at = at
         session.add(starter)
         session.add(last)
-        session.flush()
         return starter_out(session, starter, kitchen, now)
 
 
@@ -254,6 +251,8 @@ def _vitality_for(
         return BELIEVABLE_VITALITY[0]
     if late(high) > 0:
         return BELIEVABLE_VITALITY[1]
+    from scipy.optimize import brentq  # loaded when it is used: it would hold up the start
+
     return math.exp(float(brentq(late, low, high, xtol=0.02)))
 
 
@@ -265,7 +264,7 @@ def _forget(starter: Starter, feed_row: StarterFeed) -> None:
 
 def undo_last(house: House, kitchen_id: int, starter_id: int) -> StarterOut:
     """Take the last thing back: the peak that was seen, else the feed."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
@@ -277,7 +276,6 @@ def undo_last(house: House, kitchen_id: int, starter_id: int) -> StarterOut:
             feeds[0].undone_at = now
         session.add(starter)
         session.add(feeds[0])
-        session.flush()
         return starter_out(session, starter, kitchen, now)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 from contextlib import AbstractContextManager, nullcontext
 from dataclasses import asdict, replace
 from typing import Any
@@ -12,32 +13,63 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
-from brassclock.services import heat_session
+from brassclock.core.fire.verdicts import told as verdicts_told
+from brassclock.services import frozen, heat_session
 from brassclock.services import work as works
 from brassclock.services.day import MOVED_MIN, noted
 from brassclock.services.given import STEP_KINDS, TapChange, TapIn
 from brassclock.services.house import House, Missing, Refused
+from brassclock.services.live_heat import core_taps, set_pending, stamp, states_of, with_tap
 from brassclock.services.moments import past_moment
 from brassclock.services.rising import STIR_MIN
 from brassclock.services.steps import hours_text
 from brassclock.services.teaching import unsay
 from brassclock.store import bakes as rows
+from brassclock.store.rows import append, insert
 from brassclock.store.tables import Said, Tap
+from brassclock.store.unit import Stale
 
 LINE_SPREAD = (0.85, 1.25)  # judgement: a first guess at how a line drifts
+SAID_AT_LOAD = ("bubbles", "first brown", "pocket opens", "taken off", "last one off")
 
 
 def tap(house: House, bake_id: int, given: TapIn) -> int:
     """Store a tap when it is made. The same key again answers the first and stores nothing."""
-    with house.action() as session:
+    if given.kind in hearths.ON_HEAT and (bake_id in states_of(house) or house.peek(bake_id, "hearth") is not None):
+        return _move(house, bake_id, given)
+    with house.bake_action(bake_id) as session:
         r = works.load(house, session, bake_id)
         had = rows.tap_by_key(session, bake_id, given.key)
         if had is not None:
             return had.id or 0
+        r.bake.revision += 1
         if given.kind not in STEP_KINDS:
             return add_tap(session, r, given)
         with noted(house, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
             return add_tap(session, r, given)
+
+
+def _move(house: House, bake_id: int, given: TapIn) -> int:
+    """A move of a line that has begun: it hangs on the moves before it and on nothing else, and is one step of them."""
+    with house.heat_action(bake_id) as unit:
+        session = unit.session
+        seen = stamp(house, session.connection(), bake_id, given.key)
+        if seen is None:
+            raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+        if seen.tap_id is not None:
+            return seen.tap_id
+        if not seen.begun:
+            states_of(house).forget(bake_id)
+            raise Stale(f"The first load of bake {bake_id} was taken back meanwhile.")
+        unit.expect("bake", "revision", bake_id, seen.revision, bumps=True)
+        state = states_of(house).state(house, session, bake_id, seen)
+        r = state.rows
+        at = past_moment(given.at, r.now)
+        _check_live(r)
+        told = _check_move(r, state.moves, given, at)
+        row = append(session, _row(r, given, max(at, dt.datetime.fromtimestamp(told, at.tzinfo))))
+        set_pending(house, unit, bake_id, with_tap(state, row), seen)
+        return row.id or 0
 
 
 def _when_done(r: works.Rows, given: TapIn) -> str:
@@ -52,19 +84,20 @@ def _when_done(r: works.Rows, given: TapIn) -> str:
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
 
 
-def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
-    at = past_moment(given.at, r.now)
-    _check_tap(r, given, at)
-    if given.kind in hearths.ON_HEAT and given.round_no is not None and given.spot is not None:
-        told = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
-        at = max(at, dt.datetime.fromtimestamp(hearths.in_order_s(core_taps(r.taps), told), at.tzinfo))
-    _remember_forecast(session, r, given.kind, at)
-    row = Tap(
+def _row(r: works.Rows, given: TapIn, at: dt.datetime) -> Tap:
+    return Tap(
         bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
         made_at=r.now,
     )  # fmt: skip
-    session.add(row)
-    session.flush()
+
+
+def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
+    at = past_moment(given.at, r.now)
+    told = _check_tap(r, given, at)
+    if given.kind in hearths.ON_HEAT:
+        at = max(at, dt.datetime.fromtimestamp(told, at.tzinfo))
+    _remember_forecast(session, r, given.kind, at)
+    row = insert(session, _row(r, given, at))
     if given.kind in hearths.FACTS:
         heat_session.retime(session, replace(r, taps=[*r.taps, row]))
     return row.id or 0
@@ -84,9 +117,14 @@ NAMES = {
 }
 
 
-def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
+def _check_live(r: works.Rows) -> None:
     if r.bake.status != "live":
         raise Refused(f"This bake is {r.bake.status}. Bring it back before you add to it.")
+
+
+def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> float:
+    """The instant of a tap in its order [s]. Raises Refused when it cannot be."""
+    _check_live(r)
     done = {t.kind: t.at for t in r.taps}
     if given.kind in NAMES:
         if given.kind in done:
@@ -104,27 +142,22 @@ def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> None:
                 raise Refused(
                     f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
                 )
-        return
+        return at.timestamp()
     if r.bake.program is None and works.work_of(r).program is None:
         raise Refused(works.work_of(r).faults.get("fire", "There is no program for the heat yet."))
+    return _check_move(r, core_taps(r.taps), given, at)
+
+
+def _check_move(r: works.Rows, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
+    """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Refused when it cannot be."""
     if given.round_no is None or given.spot is None:
         raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
-    moves = core_taps(r.taps)
-    wrong = hearths.impossible(
-        moves, hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp()),
-        works.rounds_of_rows(r), works.spots_of(r), works.grill_of(r, None if r.bake.program else works.work_of(r).program),
-    )  # fmt: skip
+    made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
+    program = None if r.bake.program else works.work_of(r).program
+    wrong = hearths.impossible(moves, made, works.rounds_of_rows(r), works.spots_of(r), works.grill_of(r, program))
     if wrong:
         raise Refused(wrong)
-
-
-def core_taps(taps: Any) -> list[hearths.Tap]:
-    """The moves and facts on the heat, as the core reads them."""
-    return [
-        hearths.Tap(t.kind, t.round_no, t.spot, t.at.timestamp())
-        for t in taps
-        if t.kind in (*hearths.ON_HEAT, *hearths.FACTS)
-    ]
+    return hearths.in_order_s(moves, made)
 
 
 def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
@@ -137,6 +170,8 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
         found |= {
             "second": work.program.second, "score": work.program.score.score, "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
+            "through_s": work.program.end.through_s,
+            "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),
         }  # fmt: skip
     events = work.program.baked.events if work.program else {}
     seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}
@@ -149,7 +184,7 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
 
     def keep(name: str, p10: float | None, p50: float | None, p90: float | None) -> None:
         if name not in r.said and p50 is not None:
-            session.add(Said(bake_id=bake_id, name=name, p10=p10, p50=p50, p90=p90, since=at))
+            insert(session, Said(bake_id=bake_id, name=name, p10=p10, p50=p50, p90=p90, since=at))
 
     if kind == "mix":
         ahead = replace(r, taps=[*r.taps, Tap(bake_id=bake_id, key="", kind="mix", at=at, made_at=at)])
@@ -160,9 +195,12 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
     elif kind == "load" and r.bake.program is None:
         work = works.work_of(r)
         assert work.program and work.line  # a load without a program was refused
+        count, spots, grill = works.rounds_of_rows(r), works.spots_of(r), works.grill_of(r, work.program)
         r.bake.program = program_dict(r, work)
-        session.add(r.bake)
-        for name, event in (("bubbles", "bubbles"), ("first brown", "light_bottom"), ("pocket opens", "puff")):
+        r.bake.hearth = frozen.hearth_of(
+            r.surface, spots, grill, count, r.kitchen.cooks, bool((r.bake.filling or {}).get("topping"))
+        )
+        for name, event in zip(SAID_AT_LOAD, ("bubbles", "light_bottom", "puff"), strict=False):
             band = work.program.events[event]
             keep(name, band.p10, band.p50, band.p90)
         off = work.program.off_s
@@ -172,18 +210,17 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
 
 
 def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
-    """Take a tap back; the program thaws when no load is left, and what was said then is unsaid."""
-    with house.action() as session:
+    """Take a tap back; the hearth thaws when no load is left, and what was said of the heat then is unsaid."""
+    with house.bake_action(bake_id) as session:
         r = works.load(house, session, bake_id)
         row = _tap(r, tap_id)
         _check_undo(r, row)
+        r.bake.revision += 1
         with _told(house, session, r, row, "is not {what} after all"):
             row.undone_at = r.now
-            session.add(row)
             if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
-                r.bake.program = None
-                session.add(r.bake)
-                unsay(session, r, [n for n in r.said if n != "ready to ball"])
+                r.bake.program = r.bake.hearth = None
+                unsay(session, r, [n for n in r.said if n in SAID_AT_LOAD])
             if row.kind == "mix":
                 unsay(session, r, ["ready to ball"])
             if row.kind in hearths.FACTS:
@@ -228,9 +265,10 @@ def _tap(r: works.Rows, tap_id: int) -> Tap:
 
 def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None:
     """Backdate a tap."""
-    with house.action() as session:
+    with house.bake_action(bake_id) as session:
         r = works.load(house, session, bake_id)
         row = _tap(r, tap_id)
+        r.bake.revision += 1
         at = past_moment(change.at, r.now)
         others = [t for t in r.taps if t.id != tap_id]
         given = TapIn.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
@@ -245,6 +283,5 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
                 )
         with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):
             row.at = at
-            session.add(row)
             if row.kind in hearths.FACTS or row.kind == "load":
                 heat_session.retime(session, r)

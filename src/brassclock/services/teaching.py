@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from sqlmodel import Session, col, delete
+from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.keep.learning import learned
@@ -12,12 +12,15 @@ from brassclock.core.rise.belief import Belief
 from brassclock.services import work as works
 from brassclock.services.bowl import friction_after
 from brassclock.services.leavens import bakes_behind, belief_of, leaven_of, set_belief
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag, Said
 
 
 def unsay(session: Session, r: works.Rows, names: list[str]) -> None:
     """Forget what was said under these names."""
-    session.exec(delete(Said).where(col(Said.bake_id) == r.bake.id, col(Said.name).in_(names)))
+    for name, row in r.said.items():
+        if name in names:
+            session.expunge(row) if row in session.new else session.delete(row)
 
 
 def teach_activity(session: Session, r: works.Rows) -> None:
@@ -35,7 +38,7 @@ def teach_activity(session: Session, r: works.Rows) -> None:
         told = Said(
             bake_id=r.bake.id or 0, name="activity", p10=before.mean, p50=after.mean, p90=before.sd_log, since=r.now
         )
-        session.add(told)
+        insert(session, told)
 
 
 def unteach_activity(session: Session, r: works.Rows) -> None:
@@ -61,7 +64,7 @@ def learn_friction(session: Session, r: works.Rows, mixed: dt.datetime, seen_c: 
     r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: after}
     session.add(r.kitchen)
     told = Said(bake_id=r.bake.id or 0, name="friction", p10=before[0], p50=after[0], p90=before[1], since=r.now)
-    session.add(told)
+    insert(session, told)
 
 
 def unlearn_friction(session: Session, r: works.Rows) -> None:
@@ -74,7 +77,7 @@ def unlearn_friction(session: Session, r: works.Rows) -> None:
 
 def teach_bag(session: Session, r: works.Rows) -> None:
     """What was added while kneading is this bag's thirst; the mean over its kept bakes."""
-    bag = session.get(FlourBag, r.bake.bag_id) if r.bake.bag_id else None
+    bag = get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
     sheet = works.work_of(r).sheet
     if bag is None or sheet is None or not sheet.dough.flour_g:
         return
@@ -83,14 +86,14 @@ def teach_bag(session: Session, r: works.Rows) -> None:
     held_g = sum(r.bake.held.values())
     hydration = sheet.dough.hydration_frac or 0.0
     thirst = (water_g - held_g - flour_g * hydration) / sheet.dough.flour_g
-    session.add(Said(bake_id=r.bake.id or 0, name="bag", p10=bag.thirst_frac, p90=float(bag.times), since=r.now))
+    insert(session, Said(bake_id=r.bake.id or 0, name="bag", p10=bag.thirst_frac, p90=float(bag.times), since=r.now))
     bag.thirst_frac = (bag.thirst_frac * bag.times + thirst) / (bag.times + 1)
     bag.times += 1
     session.add(bag)
 
 
 def unteach_bag(session: Session, r: works.Rows) -> None:
-    told, bag = r.said.get("bag"), session.get(FlourBag, r.bake.bag_id) if r.bake.bag_id else None
+    told, bag = r.said.get("bag"), get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
     if told is not None and bag is not None and bag.times == int(told.p90 or 0) + 1:
         bag.thirst_frac, bag.times = told.p10 or 0.0, int(told.p90 or 0)
         session.add(bag)

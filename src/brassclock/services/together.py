@@ -21,6 +21,7 @@ from brassclock.services.steps import steps_of
 from brassclock.services.ways_out import MOVED, apply_way, choice_of, fits, hold, moved_from, typed_spec
 
 CHANGE_COST = 4.0  # judgement: of another leaven or course than the cook's, above any cost of an hour
+MOST = 12
 AS_IT_STANDS = "as it stands"
 TOO_FEW = "Two live bakes at least make a day to plan together."
 
@@ -73,10 +74,14 @@ def _day(house: House, session: Session, kitchen_id: int) -> tuple[list[_Placing
     First only what does not fit is placed, around all that stands; only where that leaves a bake out is everything
     placed anew, and kept when fewer are left out.
     """
-    found = [(r, w) for r, w in works.load_all(house, session, kitchen_id) if r.bake.status == "live"]
+    found, _ = works.load_live(house, session, kitchen_id)
     placing = _placings(found)
     if len(placing) < 2:
         raise Refused(TOO_FEW)
+    if len(placing) > MOST:
+        raise Refused(
+            f"{len(placing)} bakes are alive; {MOST} at most are planned together. Keep or abandon some first."
+        )
     burning = [p for p in placing if "roll" in p.r.done()]
     stand = [p for p in placing if p.fitted and p not in burning]
     loose = [p for p in placing if not p.fitted and p not in burning]
@@ -115,7 +120,7 @@ def _bake_out(p: _Placing) -> TogetherBake:
 
 def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:
     """Make the proposed day so, in one transaction; it is found again and has to read as it was shown."""
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         placing, _ = _day(house, session, kitchen_id)
         if {p.r.bake.id: _bake_out(p).text for p in placing} != {b.bake_id: b.text for b in given.bakes}:
             raise Refused(MOVED)
@@ -127,15 +132,14 @@ def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:
         if not moved:
             raise Refused("Every bake is where this day would put it. There is nothing to change.")
         bakes = [r.bake for r, _ in moved]
+        for bake in bakes:
+            bake.revision += 1
         with (
             noted(house, session, kitchen_id, "the day was planned for all bakes together"),
             act(session, moved[0][0].kitchen, moved[0][0].now, "All bakes planned together", bakes),
         ):
             for r, solved in moved:
                 apply_way(r, None if solved.course == AS_PLANNED else solved, solved.dose)
-                r.bake.revision += 1
-                session.add(r.bake)
-            session.flush()
             hold(house, session, kitchen_id, {r.bake.id or 0: s.plan for r, s in moved})
 
 

@@ -7,7 +7,9 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
-from brassclock.core.evidence import refuse
+from pydantic import ValidationError
+
+from brassclock.core.evidence import BadRequest, FieldFault, refuse
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
 from brassclock.core.weigh.lines import SheetLine
@@ -16,10 +18,12 @@ from brassclock.services import given as asked
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bakes import add_bake
+from brassclock.services.faults import faults_of
 from brassclock.services.house import House
 from brassclock.services.pantry import kit_of, own_rows, store_ingredient
 from brassclock.services.weighed import sheet_of
 from brassclock.store import pantry as pantry_rows
+from brassclock.store.rows import get
 from brassclock.store.tables import Bake
 
 KINDS = {
@@ -152,15 +156,20 @@ def _from_file(
     except ValueError as fault:
         raise refuse("/text", str(fault)) from None
     notes = [*notes, *more]
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         renamed: dict[str, str] = {}
         for own in file.own_ingredients:
-            facts = asked.OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
+            try:
+                facts = asked.OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
+            except ValidationError as fault:
+                raise BadRequest(
+                    [FieldFault("/text", f"“{own.name[:40]}”: {f.detail}") for f in faults_of(fault)]
+                ) from None
             row = store_ingredient(session, kitchen_id, facts)
             renamed[own.id] = f"own_{row.id}"
         bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
-        bake = session.get(Bake, bake_id)
+        bake = get(session, Bake, bake_id)
         assert bake is not None
         for name in CARRIED:
             setattr(bake, name, getattr(file, name))
@@ -190,24 +199,30 @@ def _from_file(
         return out.ImportOut(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
 
 
+def _note(text: str) -> str:
+    if len(text) > asked.MAX_NOTE:
+        raise refuse("/text", f"Its steps hold {len(text)} characters; a note holds {asked.MAX_NOTE}. Shorten them.")
+    return text
+
+
 def _from_lines(
     house: House, kitchen_id: int, given: asked.ImportIn, name: str, texts: list[str], count: int | None, kind: str,
     steps: tuple[str, ...],
 ) -> out.ImportOut:  # fmt: skip
-    with house.action() as session:
+    with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         found: list[EntryLine] = read_entry("\n".join(texts), rows)
         if not found:
             raise refuse("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
         bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
-        bake = session.get(Bake, bake_id)
+        bake = get(session, Bake, bake_id)
         assert bake is not None
         bake.lines = [
             {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": ""} for x in found if x.read
         ]
         bake.unread = [x.raw for x in found if not x.read]
-        bake.note = "\n".join(steps)[: asked.MAX_NOTE]
+        bake.note = _note("\n".join(steps))
         bake.count, bake.piece_g = count, None
         session.add(bake)
         notes = [x.note for x in found if x.note]

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
+import hashlib
+from collections.abc import Iterable, Sequence
+from typing import Any
 from zoneinfo import ZoneInfo
 
 import numpy as np
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c, hours_between
+from brassclock.core.evidence import BadRequest
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.weigh.methods import methods
@@ -16,12 +20,14 @@ from brassclock.services import hours
 from brassclock.services import shown as out
 from brassclock.services import work as works
 from brassclock.services.bowl import BowlHeat, is_liquid
+from brassclock.services.broken import Broken, Uncomputable, broken_of, catching
 from brassclock.services.day import change_text
 from brassclock.services.fire_views import fire_out
-from brassclock.services.hearth_views import hearth_of, taps_out
-from brassclock.services.house import House
+from brassclock.services.hearth_views import hearth_of
+from brassclock.services.house import House, Refused, clock_now, stored_clock
 from brassclock.services.kitchens import clock_out, kitchen_out
 from brassclock.services.leavens import belief_of, leaven_of
+from brassclock.services.live_heat import taps_out
 from brassclock.services.rise_views import banded_at, rest_out, rise_out
 from brassclock.services.say import lower_first, next_step, say_step, text
 from brassclock.services.sheets import caution_out, weigh_out, why_out
@@ -30,6 +36,7 @@ from brassclock.services.ways_out import fits
 from brassclock.services.work import Rows, Work
 from brassclock.store import bakes as bake_rows
 
+LATEST_ENDED = 6
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
@@ -171,20 +178,47 @@ def settings_out(r: Rows) -> out.BakeSettings:
 
 
 def bake_out(house: House, bake_id: int) -> out.BakeOut:
-    """A bake with every leaf computed."""
+    """A bake with every leaf computed; of one that cannot be, what can be done. Raises Uncomputable when it cannot even be read."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
+        try:
+            r = works.load(house, session, bake_id)
+        except (ValueError, TypeError) as fault:
+            if isinstance(fault, BadRequest | Refused):
+                raise
+            raise Uncomputable(broken_of(session, bake_id, fault)) from None
         clock = clock_out(house, session, r.kitchen)
-        work = works.work_of(r)
-        judged = bake_rows.judged(session, r.bake.kitchen_id)
+        broken: list[Broken] = []
+        with catching(session, bake_id, broken):
+            return _bake_out(r, clock, works.work_of(r), bake_rows.judged(session, r.bake.kitchen_id))
+        with catching(session, bake_id, broken):
+            about = _about(r)
+    if len(broken) > 1:
+        raise Uncomputable(broken[0])
+    told = str(Uncomputable(broken[0]))
+    return out.BakeOut(
+        clock=clock, **about, fits=True, leaf="weigh", leaves=[], steps=[], say=[text(told)], taps=list(taps_out(r.taps)),
+        weigh=None, mix=None, rise=None, rest=None, fire=None, keep=out.KeepOut(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
+        faults={"bake": told},
+    )  # fmt: skip
+
+
+def _about(r: Rows) -> dict[str, Any]:
+    """What a bake's row says of it."""
+    method = methods().get(r.bake.method)
+    return {
+        "id": r.bake.id or 0, "kitchen_id": r.bake.kitchen_id, "name": r.bake.name, "seal": r.bake.seal, "status": r.bake.status,
+        "method": r.bake.method, "method_why": method.why if method else "", "revision": r.bake.revision,
+        "serve_at": r.bake.serve_at, "serve_until": r.bake.serve_until, "settings": settings_out(r),
+    }  # fmt: skip
+
+
+def _bake_out(r: Rows, clock: out.ClockOut, work: Work, judged: list[tuple[float, bool]]) -> out.BakeOut:
+    """A bake with every leaf, of what was computed."""
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
     return out.BakeOut(
-        clock=clock, id=r.bake.id or 0, kitchen_id=r.bake.kitchen_id, name=r.bake.name, seal=r.bake.seal,
-        status=r.bake.status, method=r.bake.method,
-        method_why=methods()[r.bake.method].why if r.bake.method in methods() else "", revision=r.bake.revision,
-        serve_at=r.bake.serve_at, serve_until=r.bake.serve_until, settings=settings_out(r), leaf=leaf_now(leaves), leaves=leaves,
-        steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=taps_out(r),
+        clock=clock, **_about(r), leaf=leaf_now(leaves), leaves=leaves,
+        steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=list(taps_out(r.taps)),
         weigh=weigh_out(work.sheet) if work.sheet else None,
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
         rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work, judged), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
@@ -226,21 +260,87 @@ def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
     }
 
 
+BENCH_STAMP = (
+    "select k.version, c.anchor_real, c.anchor_sim, c.rate, (select count(*) || ' ' || total(revision) from bake "
+    "where kitchen_id = k.id and status = 'live' and deleted_at is null) from kitchen k left join clock c on c.kitchen_id = k.id "
+    "where k.id = ? and (k.demo = 0 or ?)"
+)
+
+
+def bench_tag(house: House, kitchen_id: int) -> str | None:
+    """The entity tag of a kitchen's Bench: the same while nothing is done and the minute is the same; None when there is no such kitchen."""
+    with house.look() as session:
+        row = session.connection().exec_driver_sql(BENCH_STAMP, (kitchen_id, house.with_demo)).fetchone()
+    if row is None:
+        return None
+    version, real, sim, rate, bakes = row
+    now = clock_now(stored_clock(kitchen_id, real, sim, rate), house.real_now())
+    told = f"{version} {bakes} {real} {rate} {int(now.timestamp()) // 60} {works.compiled()}"
+    return f'"{hashlib.sha256(told.encode()).hexdigest()[:24]}"'
+
+
 def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
     """The start screen of a kitchen."""
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         clock = clock_out(house, session, kitchen)
         shown = kitchen_out(session, kitchen, clock.now)
-        done = works.load_all(house, session, kitchen_id)
+        live, broken = works.load_live(house, session, kitchen_id)
         away = hours.spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
-    live = [(r, w) for r, w in done if r.bake.status == "live"]
-    steps = [s for r, w in live for s in steps_of(r, w)]
-    steps.sort(key=lambda s: s.at)
+        briefs, steps, sound = [], [], []
+        for r, work in live:
+            with catching(session, r.bake.id or 0, broken):
+                brief, moves = brief_of(r, work), steps_of(r, work)
+                briefs.append(brief)
+                steps += moves
+                sound.append((r, work))
+        ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
     return out.BenchOut(
-        clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now),
-        bakes=[brief_of(r, w) for r, w in done], steps=steps, say=_bench_say(live), away=away,
+        clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now), bakes=[*briefs, *ended],
+        steps=sorted(steps, key=lambda s: s.at), say=_bench_say(sound), away=away, broken=broken_out(broken),
     )  # fmt: skip
+
+
+def broken_out(broken: Iterable[Broken]) -> list[out.BrokenOut]:
+    """Bakes that cannot be computed, in words."""
+    return [out.BrokenOut(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
+
+
+def logbook_out(house: House, kitchen_id: int, count: int, before: int | None) -> out.LogbookOut:
+    """A page of the bakes that have ended; `before` is the last one of the page before it."""
+    broken: list[Broken] = []
+    with house.look() as session:
+        house.kitchen(session, kitchen_id)
+        ids = bake_rows.ended_ids(session, kitchen_id, count + 1, before)
+        found = _ended(session, ids[:count], broken)
+        total = bake_rows.ended_count(session, kitchen_id)
+    return out.LogbookOut(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
+
+
+def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[out.BakeBrief]:
+    """Ended bakes as they were stored; none of them is computed."""
+    judged = bake_rows.judged_counts(session, bake_ids)
+    found = []
+    for bake_id in bake_ids:
+        with catching(session, bake_id, broken):
+            row = bake_rows.ended_row(session, bake_id)
+            summary = row.pop("summary") or {}
+            full, outcomes = judged.get(bake_id, (0, 0))
+            facts = {**ENDED_FACTS, "leaves": [], "leaf": "keep", **row, **summary, "full": full, "outcomes": outcomes}
+            found.append(out.BakeBrief.model_validate(facts))
+    return found
+
+
+SUMMARY = ("leaf", "leaves", "count", "piece_g", "weighed_g")
+ENDED_FACTS: dict[str, Any] = {
+    "dough_c": None, "ratio": None, "target_ratio": None, "too_far_ratio": None, "ready_at": None, "weighed_g": None,
+    "fits": True,
+}  # fmt: skip
+
+
+def summary_of(r: Rows, work: Work) -> dict[str, Any]:
+    """The figures of a bake that lists show once it has ended: stored then, never computed again."""
+    return brief_of(r, work).model_dump(mode="json", include=set(SUMMARY))
 
 
 def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
@@ -259,7 +359,7 @@ def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
 
 def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
     """The soonest hand move ahead, for the demo's clock; while a bake is on the heat, the soonest there."""
-    live = [(r, w) for r, w in works.load_all(house, session, kitchen_id) if r.bake.status == "live"]
+    live, _ = works.load_live(house, session, kitchen_id)
     on_heat = [hearth_of(r, w) for r, w in live if any(t.kind == "load" for t in r.taps)]
     burning = [h for h in on_heat if not h.finished]
     if burning:

@@ -24,6 +24,7 @@ from brassclock.services.shown_day import RelaxOut, WayOutOut, WaysThrough, WayT
 from brassclock.services.steps import steps_of
 from brassclock.services.whatifs import MIXED, NOT_RISING, cold_of, scale_leaven
 from brassclock.store import kitchens
+from brassclock.store.rows import insert
 from brassclock.store.tables import BusyHours
 
 LATE_MIN = 1.0
@@ -108,7 +109,7 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
 
 def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
     """Make one of the changes. It is found again and has to read as it was shown, or nothing is changed."""
-    with works.change(house, bake_id) as (session, r):
+    with works.change(house, bake_id, given.revision) as (session, r):
         work = works.work_of(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
         picked = found[given.number] if given.number < len(found) else None
@@ -120,7 +121,8 @@ def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
             act(session, r.kitchen, r.now, f"{r.bake.name}: {picked.text}", [r.bake]) as added,
         ):
             added += _apply(r, picked)
-            session.add_all(added)
+            for row in added:
+                insert(session, row)
             hold(house, session, r.bake.kitchen_id, {bake_id: picked.solved.plan})
 
 
@@ -158,7 +160,6 @@ def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN)
 
 def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
     """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the other."""
-    session.flush()
     for bake_id, plan in plans.items():
         r, work = next((r, w) for r, w in works.plan_all(house, session, kitchen_id) if r.bake.id == bake_id)
         if not moved_from(plan, work.plan, HOLD_MIN):
@@ -168,7 +169,6 @@ def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, Da
             pins["mix"] = plan.mixed_at
         r.bake.pins = {k: t.isoformat() for k, t in pins.items()}
         session.add(r.bake)
-        session.flush()
 
 
 def _others(r: works.Rows, work: works.Work) -> tuple[Wish, dict[str, Solved]]:
@@ -204,7 +204,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
 
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:
     """Make one of those ways the bake's own; it has to read as it was shown."""
-    with works.change(house, bake_id) as (session, r):
+    with works.change(house, bake_id, given.revision) as (session, r):
         wish, found = _others(r, works.work_of(r))
         picked = next((s for s in found.values() if way_text(s, wish) == given.text), None)
         if picked is None:

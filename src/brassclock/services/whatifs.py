@@ -18,7 +18,7 @@ from brassclock.services import rescues, rising
 from brassclock.services import work as works
 from brassclock.services.given import RouteIn, WhatIfIn
 from brassclock.services.house import House, Refused
-from brassclock.services.moments import moment_of
+from brassclock.services.moments import moment_of, table_instant
 from brassclock.services.rise_views import rise_out
 from brassclock.services.shown_base import BandedAt
 from brassclock.services.shown_rise import RouteOut, RoutesOut, WhatIfOut
@@ -40,9 +40,7 @@ def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
     if given.dough_c is not None and not mixed:
         facts["dough_c"] = given.dough_c
     if given.serve_at is not None:
-        if given.serve_at.tzinfo is None:
-            raise Refused("The table's instant needs its zone, as 2026-11-25T20:00:00+01:00.")
-        facts["serve_at"] = given.serve_at
+        facts["serve_at"] = table_instant(given.serve_at, r.now, "/serve_at")
     if given.cold is not None or given.no_cold:
         facts["cold"] = None if given.cold is None else given.cold.model_dump()
     if given.place is not None:
@@ -127,9 +125,11 @@ def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
 
 def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, given.revision) as (_, r):
         changed = _changed(r, given)
         scale_leaven(r, changed.dose_factor)
+        if r.bake.serve_until is not None:
+            r.bake.serve_until += changed.bake.serve_at - r.bake.serve_at
         for name in ("dough_c", "serve_at", "cold", "bulk_place", "spells"):
             setattr(r.bake, name, getattr(changed.bake, name))
 
@@ -192,7 +192,7 @@ def _in_use(bake: Bake, found: Route) -> bool:
 
 def take_route(house: House, bake_id: int, given: RouteIn) -> None:
     """Make a named route the bake's own: its places, its cold, its dose."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, given.revision) as (_, r):
         found = next(x for x in _worked_out(r) if x.route.key == given.key)
         if not found.fits:
             raise Refused(f"{found.route.name} does not reach this table. {found.because}")

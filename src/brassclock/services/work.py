@@ -22,7 +22,7 @@ from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
-from brassclock.core.fire.layers import YEASTED_RISE, browning, chemical_rise, layered
+from brassclock.core.fire.layers import CONTAINS, YEASTED_RISE, browning, chemical_rise, layered, must_be_hot
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import GRILL, Line, LineSpec, Station, bread_ops
 from brassclock.core.fire.program import Faults, Program, events_on, plan_bread
@@ -39,10 +39,12 @@ from brassclock.services.bakerows import JUST_MIXED as JUST_MIXED
 from brassclock.services.bakerows import Rows as Rows
 from brassclock.services.bakerows import mix_temp_c as mix_temp_c
 from brassclock.services.bakerows import surface_of as surface_of
-from brassclock.services.house import House
+from brassclock.services.broken import Broken, catching
+from brassclock.services.house import House, Outdated
 from brassclock.services.rising import Risen
 from brassclock.services.weighed import sheet_of, sponge_g
 from brassclock.store import bakes as rows
+from brassclock.store.rows import get
 from brassclock.store.tables import Bake, Surface
 
 BENCH_REST_MIN = 8.0
@@ -80,18 +82,19 @@ def work_of(r: Rows) -> Work:
     """The computed bake, remembered for a minute."""
     key = json.dumps(
         [
-            r.bake.model_dump(mode="json", exclude={"note", "revision", "name", "told"}),
-            r.kitchen.model_dump(mode="json"),
+            r.bake.model_dump(mode="json", exclude=UNSEEN),
+            r.bake.serve_at.timestamp(),
+            r.bake.serve_until and r.bake.serve_until.timestamp(),
+            r.kitchen.model_dump(mode="json", exclude={"version"}),
             r.surface.model_dump() if r.surface else None,
             {k: str(v) for k, v in r.own.items()},
-            [(t.kind, t.at.isoformat()) for t in r.taps if t.kind not in ("turn", "off", hearths.LOST, *hearths.FACTS)],
-            [(x.kind, x.value, x.feel, x.place, x.at.isoformat()) for x in (*r.readings, *r.air)],
+            [(t.kind, t.at.timestamp()) for t in r.taps if t.kind not in ("turn", "off", hearths.LOST, *hearths.FACTS)],
+            [(x.kind, x.value, x.feel, x.place, x.at.timestamp()) for x in (*r.readings, *r.air)],
             [r.starter.model_dump(mode="json") if r.starter else None, *(f.model_dump(mode="json") for f in r.feeds)],
             [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
             str(r.shared),
             _tick(r),
-            yeast.course_stepper.ready,
-            puff.bake_stepper.ready,
+            compiled(),
         ],
         default=str,
         sort_keys=True,
@@ -106,23 +109,48 @@ def work_of(r: Rows) -> Work:
     return work
 
 
+def compiled() -> bool:
+    """Whether both steppers answer compiled, on their finer grids."""
+    return yeast.course_stepper.ready and puff.bake_stepper.ready
+
+
+UNSEEN = {"note", "revision", "name", "told", "summary", "serve_at", "serve_until"}  # of a bake, by its answer's key
 FAR, FAR_TICK_S = dt.timedelta(hours=1), 600
 
 
 def _tick(r: Rows) -> int:
     """What of the time a bake's answer hangs on: its minute; ten of them while every move lies an hour ahead."""
-    if r.bake.status != "live":
+    if r.bake.status != "live" or _last_seen(r) < r.now:
         return 0
     moves = [dt.datetime.fromisoformat(at) for at, _ in r.bake.told.values()]
     far = not r.taps and moves and min(moves) - r.now > FAR
     return int(r.now.timestamp() // (FAR_TICK_S if far else 60))
 
 
-def load_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
-    """Every bake of a kitchen, computed, each around the hands that the others were last told to want."""
+Computed = list[tuple[Rows, Work]]
+
+
+def load_live(house: House, session: Session, kitchen_id: int) -> tuple[Computed, list[Broken]]:
+    """(the live bakes of a kitchen, computed, soonest table first, each around the hands that the others were last told to want; those that cannot be)."""
     busy = _hours_away(house, session, kitchen_id)
-    found = [load(house, session, b.id or 0, busy) for b in rows.of_kitchen(session, kitchen_id)]
-    return [(r, work_of(r)) for r in found]
+    found: Computed = []
+    broken: list[Broken] = []
+    for bake_id in rows.live_ids(session, kitchen_id):
+        with catching(session, bake_id, broken):
+            r = load(house, session, bake_id, busy)
+            found.append((r, work_of(r)))
+    return sorted(found, key=lambda x: (x[0].bake.serve_at, x[0].bake.id or 0)), broken
+
+
+def live_bakes(session: Session, kitchen_id: int) -> list[Bake]:
+    """The live bakes of a kitchen whose rows can be read."""
+    found: list[Bake] = []
+    for bake_id in rows.live_ids(session, kitchen_id):
+        with catching(session, bake_id, []):
+            bake = get(session, Bake, bake_id)
+            if bake is not None:
+                found.append(bake)
+    return found
 
 
 def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
@@ -130,16 +158,16 @@ def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows
 
     A dough that is mixed goes first, then the soonest table.
     """
-    live = [b for b in rows.of_kitchen(session, kitchen_id) if b.status == "live"]
     busy = _hours_away(house, session, kitchen_id)
     takes: list[sharing.Takes] = []
     done = []
-    for bake in sorted(live, key=_rank):
-        r = sharing.around(bakerows.load(house, session, bake.id or 0, busy), takes)
-        done.append((r, work_of(r)))
-        plan = done[-1][1].plan
-        if plan is not None:
-            takes.append(sharing.planned(r, plan))
+    for bake in sorted(live_bakes(session, kitchen_id), key=_rank):
+        with catching(session, bake.id or 0, []):
+            r = sharing.around(bakerows.load(house, session, bake.id or 0, busy), takes)
+            work = work_of(r)
+            if work.plan is not None:
+                takes.append(sharing.planned(r, work.plan))
+            done.append((r, work))
     return done
 
 
@@ -168,23 +196,42 @@ def on_surface(session: Session, r: Rows, surface: Surface) -> Rows:
 
 def _before(session: Session, r: Rows) -> list[sharing.Takes]:
     """What the live bakes that go before this one were told to take."""
-    live = [b for b in rows.of_kitchen(session, r.bake.kitchen_id) if b.status == "live" and b.id != r.bake.id]
-    return [sharing.told(b, r) for b in sorted(live, key=_rank) if _rank(b) < _rank(r.bake)]
+    found = []
+    for other in sorted(live_bakes(session, r.bake.kitchen_id), key=_rank):
+        if other.id != r.bake.id and _rank(other) < _rank(r.bake):
+            with catching(session, other.id or 0, []):
+                found.append(sharing.told(other, r))
+    return found
 
 
 @contextmanager
-def change(house: House, bake_id: int) -> Iterator[tuple[Session, Rows]]:
-    """One change of a bake, as one transaction: its rows to alter, kept with the next revision."""
-    with house.action() as session:
+def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[tuple[Session, Rows]]:
+    """One change of a bake, as one transaction: its rows to alter, kept with the next revision.
+
+    `revision` is the one the change was made on. Raises Outdated when the bake has a later one.
+    """
+    with house.bake_action(bake_id) as session:
         r = load(house, session, bake_id)
-        yield session, r
+        check_revision(r.bake, revision)
         r.bake.revision += 1
-        session.add(r.bake)
-        session.flush()
-        after = load(house, session, bake_id)
-        plan = work_of(after).plan if r.bake.status == "live" else None
-        if not overdue(after):  # what the cook sees in the answer; a slip is told by the move itself
-            r.bake.told = moments(plan) if plan is not None else {}
+        yield session, r
+        broken: list[Broken] = []
+        with catching(session, bake_id, broken):  # one that cannot be computed can still be put away, and mended
+            after = load(house, session, bake_id)
+            plan = work_of(after).plan if r.bake.status == "live" else None
+            if not overdue(after):  # what the cook sees in the answer; a slip is told by the move itself
+                r.bake.told = moments(plan) if plan is not None else {}
+        if broken:
+            r.bake.told = {}
+
+
+def check_revision(bake: Bake, revision: int | None) -> None:
+    """Raise Outdated when a bake was changed since that revision; None is the newest."""
+    if revision is not None and revision != bake.revision:
+        raise Outdated(
+            bake.id or 0,
+            f"{bake.name} was changed meanwhile (yours is revision {revision}, it is at {bake.revision} now).",
+        )
 
 
 Moments = dict[str, list[Any]]
@@ -202,9 +249,19 @@ def moments(plan: DayPlan) -> Moments:
     return {s.key: [s.at.isoformat(), s.hands_min] for s in plan.steps if s.done_at is None}
 
 
+FORGOTTEN = dt.timedelta(days=3)
+
+
+def _last_seen(r: Rows) -> dt.datetime:
+    """Now, or FORGOTTEN after the last that is known of a bake: one that lies about for a year is not reckoned through it."""
+    last = max([r.bake.serve_at, r.bake.created_at, *(t.at for t in r.taps), *(x.at for x in r.readings)])
+    return min(r.now, (last + FORGOTTEN).astimezone(r.now.tzinfo))
+
+
 def compute(r: Rows, *, quick: bool = False) -> Work:
     """The bake computed anew. `quick` leaves out what a picture under a finger does not show."""
     work = Work()
+    r = replace(r, now=_last_seen(r))
     bake, kitchen = r.bake, r.kitchen
     try:
         work.sheet = sheet_of(bake, kitchen, r.own)
@@ -277,6 +334,16 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
 
 
+def _holds_meat(r: Rows) -> bool:
+    """Whether the bread is filled with what must be hot inside. What nobody knows, an own filling or a line not read, counts as meat."""
+    given = r.bake.filling or {}
+    if given.get("topping") or not given.get("per_piece_g"):
+        return False
+    named = [x["ingredient"] for x in given.get("lines", ())]
+    own = [i for i in named if i in r.own and r.own[i].group == "filling"]
+    return must_be_hot(["meat" if i is None or i in own else CONTAINS.get(i, "plant") for i in named])
+
+
 def program_at(
     r: Rows, work: Work, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
 ) -> Program:  # fmt: skip
@@ -287,32 +354,45 @@ def program_at(
     return plan_bread(
         work.bread, replace(surface_of(r.surface), temp_c=temp_c), doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
         faults=Faults(bake.uneven_frac, bare_min or None, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
+        topped=_topped(r), filled=_holds_meat(r),
     )  # fmt: skip
 
 
 def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
     """The events of that bread with its surface at a temperature."""
     assert work.bread is not None
-    return events_on(work.bread, replace(surface_of(r.surface), temp_c=temp_c), r.kitchen.altitude_m)
+    turned = not (r.bake.docked or _topped(r))
+    return events_on(work.bread, replace(surface_of(r.surface), temp_c=temp_c), r.kitchen.altitude_m, turned)
+
+
+def _topped(r: Rows) -> bool:
+    return bool((r.bake.filling or {}).get("topping"))
 
 
 def line_spec(r: Rows, program: Program | None) -> LineSpec:
     """The moves, spots, hands and grill of a bake's line."""
     turn_s, off_s, recover_s = timing_of(r.bake, program)
     grill = grill_of(r, program)
-    ops = bread_ops(turn_s, off_s, bool(grill), bool((r.bake.filling or {}).get("topping")))
+    topping, cooks = _topped(r), r.kitchen.cooks
+    if r.bake.hearth:
+        topping, cooks = r.bake.hearth["topping"], r.bake.hearth["cooks"]
+    ops = bread_ops(turn_s, off_s, bool(grill), topping)
     stations = (Station(GRILL, grill),) if grill else ()
-    return LineSpec(ops, spots_of(r), r.kitchen.cooks, math.ceil(recover_s), stations=stations)
+    return LineSpec(ops, spots_of(r), cooks, math.ceil(recover_s), stations=stations)
 
 
 def grill_of(r: Rows, program: Program | None) -> int:
     """Places under the grill: as many as pans, where breads go from one to the other; else none."""
+    if r.bake.hearth:
+        return int(r.bake.hearth["grill"])
     second = (r.bake.program or {}).get("second") or (program.second if program else "turn")
     return spots_of(r) if second == GRILL else 0
 
 
 def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
-    """How many rounds go on the heat."""
+    """How many rounds go on the heat; once one was loaded, as many as were to go then."""
+    if bake.hearth and bake.hearth["count"]:
+        return int(bake.hearth["count"])
     if bake.count:
         return bake.count
     return sheet.pieces.count if sheet and sheet.pieces else 1
@@ -320,10 +400,14 @@ def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
 
 def rounds_of_rows(r: Rows) -> int:
     """The same, computing only when the count is not set."""
-    return r.bake.count or rounds_of(r.bake, work_of(r).sheet)
+    known = r.bake.hearth["count"] if r.bake.hearth else r.bake.count
+    return int(known) if known else rounds_of(r.bake, work_of(r).sheet)
 
 
 def spots_of(r: Rows) -> int:
+    """Spots of the surface; once a round was loaded, as many as it had then."""
+    if r.bake.hearth:
+        return int(r.bake.hearth["spots"])
     return r.surface.spots if r.surface else 1
 
 

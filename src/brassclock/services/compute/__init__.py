@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from brassclock.core.evidence import BadRequest, FieldFault
+from brassclock.core.evidence import BadRequest
 from brassclock.services.compute.common import Loose
 from brassclock.services.compute.cue import CueReq, run_cue
 from brassclock.services.compute.day import DayReq, run_day
@@ -17,7 +17,9 @@ from brassclock.services.compute.puff import PuffReq, run_puff
 from brassclock.services.compute.rise import DoseReq, RiseReq, run_dose, run_rise
 from brassclock.services.compute.starter import StarterReq, run_starter
 from brassclock.services.compute.weigh import SodaReq, WeighReq, run_soda, run_weigh
+from brassclock.services.faults import faults_of
 
+SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
 LATER = ("hold", "cause", "learn")
 KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
     "weigh": (WeighReq, run_weigh),
@@ -49,23 +51,16 @@ def schema(kind: str) -> dict[str, Any]:
     return _kind(kind)[0].model_json_schema(by_alias=True)
 
 
-def faults_of(error: ValidationError) -> list[FieldFault]:
-    """Every field fault of a validation, quoting what was given."""
-    found = []
-    for e in error.errors(include_url=False):
-        pointer = "/" + "/".join(str(part) for part in e["loc"])
-        given = str(e.get("input"))[:60]
-        words = e["msg"].removeprefix("Value error, ")
-        quote = "" if e["type"] in ("missing", "value_error") else f" Given: {given}."
-        found.append(FieldFault(pointer, f"{words}{quote}"))
-    return found
-
-
-def compute(kind: str, request: Any) -> dict[str, Any]:
-    """Compute a request of a kind. Raises UnknownKind, or BadRequest with every fault."""
+def prepared(kind: str, request: Any) -> Callable[[], dict[str, Any]]:
+    """A request of a kind, checked and ready to be computed. Raises UnknownKind, or BadRequest with every fault."""
     shape, run = _kind(kind)
     try:
         parsed = shape.model_validate(request)
     except ValidationError as error:
         raise BadRequest(faults_of(error)) from None
-    return run(parsed)
+    return lambda: run(parsed)
+
+
+def compute(kind: str, request: Any) -> dict[str, Any]:
+    """Compute a request of a kind. Raises UnknownKind, or BadRequest with every fault."""
+    return prepared(kind, request)()

@@ -19,7 +19,7 @@ Ratio = Annotated[float, within(1.01, 6, "x")]
 class Loose(BaseModel):
     """Extra fields are welcome and ignored."""
 
-    model_config = ConfigDict(extra="ignore")
+    model_config = ConfigDict(extra="ignore", defer_build=True)
 
 
 class MassLine(Loose):

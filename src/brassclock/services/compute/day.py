@@ -33,7 +33,7 @@ from brassclock.services.bakerows import Rows
 from brassclock.services.bakes import method_facts
 from brassclock.services.compute.common import Loose, MassLine, Ratio, Temp, portions_of
 from brassclock.services.given import within
-from brassclock.services.house import system_now
+from brassclock.services.moments import BOUND, outside
 from brassclock.services.weighed import dough_and_sponge
 from brassclock.store.tables import Bake, Kitchen
 from brassclock.store.tables import Surface as SurfaceRow
@@ -43,6 +43,8 @@ MOST_BAKES = 8
 ROUTES = {"room": ("room",), "cold": ("cold", "cold, two nights"), "hybrid": ("hybrid", "hybrid, two nights")}
 PLAIN = [("plain_flour", 500.0), ("water", 310.0), ("yeast_instant", 3.0), ("salt_fine", 10.0)]
 HORIZON = dt.timedelta(hours=96)
+MOST_AHEAD = dt.timedelta(days=14)  # of a table, as in the application
+NEAR = dt.timedelta(days=2)  # busy hours so far outside the day change nothing
 
 
 class DayStageReq(Loose):
@@ -90,7 +92,7 @@ class BusyReq(Loose):
 
 
 class AllowReq(Loose):
-    routes: Annotated[list[Literal["room", "cold", "hybrid"]], Field(min_length=1)] | None = None
+    routes: Annotated[list[Literal["room", "cold", "hybrid"]], Field(min_length=1, max_length=3)] | None = None
     dose_range: tuple[float, float] | None = None
     cold_nights: Annotated[int, Field(ge=0, le=2)] | None = None
 
@@ -129,9 +131,11 @@ def run_day(req: DayReq) -> dict[str, Any]:
         warm()
     zone = _zone(req)
     asked = [_asked(req, i, zone) for i in range(len(req.bakes))]
+    first, last = min(a.wish.now for a in asked), max(a.wish.serve_at for a in asked)
     busy = [
         Busy(b.start.astimezone(zone), b.end.astimezone(zone), b.name, b.hands and min(b.hands, req.kitchen.cooks))
         for b in req.busy
+        if b.end > first - NEAR and b.start < last + NEAR
     ]
     shelf = Shared(shelf_l=req.kitchen.fridge_litres or float("inf"))
     home = Home(req.kitchen.hourly_c, places_of({}, req.kitchen.fridge_c), busy, req.kitchen.cooks, shelf)
@@ -176,11 +180,25 @@ def _checked(req: DayReq) -> None:
         ("/serve/at", req.serve and req.serve.at),
     ]
     aware += [(f"/busy/{i}/{k}", getattr(x, k)) for i, x in enumerate(req.busy) for k in ("start", "end")]
-    aware += [(f"/bakes/{i}/serve/at", b.serve.at) for i, b in enumerate(req.bakes) if b.serve]
+    for at, serve in [("/serve", req.serve), *((f"/bakes/{i}/serve", b.serve) for i, b in enumerate(req.bakes))]:
+        aware += [(f"{at}/at", serve.at), (f"{at}/until", serve.until)] if serve else []
     for pointer, moment in aware:
         if moment is not None and moment.tzinfo is None:
             faults.append(
                 FieldFault(pointer, f"{moment.isoformat()} has no zone. Write it as 2026-11-27T20:00:00+01:00.")
+            )
+    gather(faults)
+    now = req.now or min(m for p, m in aware if m is not None and "serve" in p)
+    for pointer, moment in aware:
+        if moment is None or "/busy" in pointer:
+            continue
+        ahead = "serve" in pointer and req.now is not None and moment - now > MOST_AHEAD
+        if ahead or outside(moment, now):
+            faults.append(
+                FieldFault(
+                    pointer,
+                    f"{moment.isoformat()} lies too far off. {BOUND} A table is at most {MOST_AHEAD.days} days ahead.",
+                )
             )
     gather(faults)
     for i, away in enumerate(req.busy):
@@ -228,7 +246,7 @@ def _zone(req: DayReq) -> dt.tzinfo:
 
 def _asked(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     bake = req.bakes[number]
-    serve = bake.serve or req.serve or ServeReq(at=req.serve_at or system_now())
+    serve = bake.serve or req.serve or ServeReq(at=_table(req))
     now = (req.now or serve.at - HORIZON).astimezone(zone)
     if serve.at <= now:
         raise refuse("/serve/at", f"{serve.at.isoformat()} is not after now, {now.isoformat()}. Give a time ahead.")
@@ -246,6 +264,12 @@ def _asked(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     )
     wish = Wish(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
     return Asked(bake.name, wish, _choice(req.allow, spec), surface)
+
+
+def _table(req: DayReq) -> dt.datetime:
+    """When people eat, where no bake says it itself; the request's shape has made sure that it is there."""
+    assert req.serve_at is not None
+    return req.serve_at
 
 
 def _choice(allow: AllowReq, spec: BakeSpec) -> Choice:

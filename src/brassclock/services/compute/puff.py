@@ -8,12 +8,13 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from brassclock.core.evidence import refuse
-from brassclock.core.fire.layers import MOST_SHARE, browning, layered
+from brassclock.core.fire.layers import MOST_SHARE, browning, layered, must_be_hot
 from brassclock.core.fire.legs import Step
 from brassclock.core.fire.program import Faults, plan_bread
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import Surface
+from brassclock.core.fire.verdicts import told
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.core.weigh.soda import soda_balance
 from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
@@ -31,6 +32,10 @@ class LayerReq(Loose):
     mass_g: Mass
 
 
+class FillingReq(LayerReq):
+    contains: Annotated[list[Literal["meat", "egg", "dairy", "plant"]], Field(max_length=4)] | None = None
+
+
 class BreadReq(Loose):
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
     hydration_frac: Annotated[float, within(0.2, 2, "")] | None = None
@@ -44,6 +49,7 @@ class BreadReq(Loose):
     intent: Literal["pocket", "blister", "flat", "thick"] = "pocket"
     docked: bool = False
     stuffed: LayerReq | None = None
+    filling: FillingReq | None = None
     topped: LayerReq | None = None
 
 
@@ -136,7 +142,9 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
         mm / 1000, diameter / 100, x0, b.temp_c, rise_g=RISE_G[b.intent], browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
     )  # fmt: skip
-    for name, layer in (("stuffed", b.stuffed), ("topped", b.topped)):
+    if b.stuffed is not None and b.filling is not None:
+        raise refuse("/bread/filling", "Give the filling once: filling, or its old name stuffed.")
+    for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", b.topped)):
         if layer is not None:
             bread = _carrying(bread, b.mass_g, layer.mass_g, name)
     s = q.surface
@@ -151,7 +159,8 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
         ]  # fmt: skip
     f = q.faults
     got = plan_bread(
-        bread, surface, doneness=q.doneness, altitude_m=q.altitude_m, docked=b.docked, steps=legs,
+        bread, surface, doneness=q.doneness, altitude_m=q.altitude_m, docked=b.docked, topped=b.topped is not None,
+        filled=b.stuffed is not None or (b.filling is not None and must_be_hot(b.filling.contains)), steps=legs,
         faults=Faults(f.uneven_frac, f.skin_min, f.bench_flour_g_m2, f.tear_mm2, f.maturity, f.rest_min),
     )  # fmt: skip
     baked = got.baked
@@ -169,6 +178,7 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
             "reasons": [{"factor": x.factor, "points": x.points, "text": x.text} for x in got.score.reasons],
         },
         "moisture_loss_frac": got.moisture_loss_frac,
+        "verdicts": told(got.verdicts),
         "program": actions,
         "carpet": {"s": baked.s.tolist(), "depth_mm": baked.depth_mm.tolist(), "temp_c": baked.temp_c.tolist()},
         "surface_after": {"temp_c": got.surface_after_c, "recovery_s": got.recovery_s},

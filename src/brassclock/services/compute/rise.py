@@ -23,6 +23,8 @@ from brassclock.services.compute.common import Loose, Mass, MassLine, Ratio, Tem
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out
 
+MOST_POINTS = 2000  # of a temperature path: ten days by seven minutes
+
 
 class VesselReq(Loose):
     kind: Literal["ball", "tray", "tub", "none"]
@@ -39,7 +41,7 @@ class StageReq(Loose):
     name: str = "rise"
     hours: Annotated[float, within(0.01, 240, "h")]
     ambient_c: Temp | None = None
-    path: list[tuple[float, float]] | None = None
+    path: Annotated[list[tuple[float, float]], Field(max_length=MOST_POINTS)] | None = None
     vessel: VesselReq | None = None
     then: Literal["knock_back", "divide", "ball"] | None = None
     add: Annotated[list[MassLine], Field(max_length=60)] = []
@@ -87,7 +89,7 @@ class DoughReq(Loose):
 class RiseReq(DoughReq):
     """`rise`: a dough with its leaven, the ratios asked for, and what was read so far."""
 
-    targets: list[Ratio] = [2.0]
+    targets: Annotated[list[Ratio], Field(max_length=40)] = [2.0]
     readings: Annotated[list[ReadingReq], Field(max_length=200)] = []
     by_h: Annotated[list[Annotated[float, within(0, 400, "h")]], Field(max_length=20)] = []
 

@@ -5,12 +5,14 @@ from __future__ import annotations
 import math
 from typing import Annotated, Any, Literal
 
+from pydantic import Field
+
 from brassclock.core.cautions import caution
 from brassclock.core.evidence import refuse
 from brassclock.core.rise.sourdough import starter as starters
 from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.compute.common import Mass
-from brassclock.services.compute.rise import SeedReq
+from brassclock.services.compute.rise import MOST_POINTS, SeedReq
 from brassclock.services.given import within
 
 
@@ -25,7 +27,7 @@ class StarterReq(SeedReq):
     peak_at_h: Annotated[float, within(1, 48, "h")] | None = None
     hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
     temp_c: Annotated[float, within(0, 40, "C")] | None = None
-    path: list[tuple[float, float]] | None = None
+    path: Annotated[list[tuple[float, float]], Field(max_length=MOST_POINTS)] | None = None
     state: Literal["peak", "ripe", "chilled"] = "ripe"
 
 

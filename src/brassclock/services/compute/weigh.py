@@ -56,7 +56,7 @@ class ScaleReq(Loose):
     count: Annotated[int, Field(ge=1, le=500)] | None = None
     mass_g: Mass | None = None
     flour_g: Mass | None = None
-    limit: LimitReq | list[LimitReq] | None = None
+    limit: LimitReq | Annotated[list[LimitReq], Field(max_length=60)] | None = None
 
     def scaling(self) -> Scaling:
         named = self.limit if isinstance(self.limit, list) else [self.limit] if self.limit else []

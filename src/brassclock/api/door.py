@@ -1,0 +1,79 @@
+"""The door of the application: a write is computed first and stored last, once for each key, and made again when another came between."""
+
+from __future__ import annotations
+
+import hashlib
+import random
+import time
+import zlib
+from typing import Any
+
+from flask import Flask, Response, request
+from sqlalchemy.exc import OperationalError
+
+from brassclock.services.answers import answered, forget_old, remember
+from brassclock.services.house import House, Refused
+from brassclock.store.unit import Stale
+
+WRITES = ("POST", "PUT", "PATCH", "DELETE")
+TRIES = 8
+PAUSE_S = (0.002, 0.05)  # before a change is made again: short at first, longer with every try
+MOST_KEY = 200
+TAPS = "/taps"  # a tap carries a key of its own
+
+
+class Door(Flask):
+    """Flask, with every write under /api as one unit of work around its handler."""
+
+    def dispatch_request(self) -> Any:
+        """The answer of a request. A write is stored when its answer is there, and not before."""
+        writes = request.method in WRITES and request.path.startswith("/api/")
+        if not writes or request.routing_exception is not None or request.path.startswith("/api/compute"):
+            return super().dispatch_request()
+        house: House = self.extensions["house"]
+        key = _key()
+        if request.path.endswith(TAPS):
+            key = None
+        for attempt in range(TRIES):
+            try:
+                return self._write(house, key)
+            except Stale:
+                if attempt == TRIES - 1:
+                    raise
+            except OperationalError as fault:
+                if "locked" not in str(fault.orig) or attempt == TRIES - 1:
+                    raise
+            time.sleep(random.uniform(PAUSE_S[0], PAUSE_S[1] * (attempt + 1) / TRIES))
+        raise AssertionError("a try either answers or raises")
+
+    def _write(self, house: House, key: str | None) -> Response:
+        with house.unit() as unit:
+            if key is not None:
+                asked = _asked()
+                had = answered(unit.session, key, house.real_now())
+                if had is not None:
+                    if had.asked != asked:
+                        raise Refused(
+                            "This Idempotency-Key was used for another request. Make a new key for a new request."
+                        )
+                    return Response(zlib.decompress(had.body), had.status, content_type="application/json")
+            response = self.make_response(super().dispatch_request())
+            if key is not None and unit.changes and response.status_code < 400:
+                body = zlib.compress(response.get_data(), 1)
+                remember(unit.session, key, asked, response.status_code, body, house.real_now())
+                forget_old(unit.session, house.real_now())
+        return response
+
+
+def _key() -> str | None:
+    """The client's key for this request. Raises Refused when it cannot be one."""
+    key = request.headers.get("Idempotency-Key")
+    if key is not None and not (8 <= len(key) <= MOST_KEY and key.isascii() and key.isprintable()):
+        raise Refused(f"An Idempotency-Key has 8 to {MOST_KEY} plain characters; this one has {len(key)}.")
+    return key
+
+
+def _asked() -> str:
+    """A hash of what is asked: the same request has the same."""
+    text = f"{request.method} {request.full_path}\n".encode() + request.get_data()
+    return hashlib.sha256(text).hexdigest()

@@ -1,0 +1,26 @@
+"""Both integrators, compiled or loaded from the cache."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+
+COLD_S = 3.0  # loading what was compiled before takes less
+COLD_WORDS = "It is compiled for this machine once: about half a minute."
+
+
+def warm_all(told: Callable[[], None] | None = None) -> bool:
+    """Compile both steppers, or load them from the cache; False when there is no compiler and the plain path stays.
+
+    `told` is called, in a thread of its own, when that takes long.
+    """
+    from brassclock.core.fire.puff import model as puff
+    from brassclock.core.rise import course as yeast
+
+    long = threading.Timer(COLD_S, told or (lambda: None))
+    long.daemon = True
+    long.start()
+    try:
+        return yeast.warm() and puff.warm()
+    finally:
+        long.cancel()
