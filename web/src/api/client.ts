@@ -1,4 +1,5 @@
-import createClient from "openapi-fetch";
+import createClient, { type Middleware } from "openapi-fetch";
+import { newKey } from "./key";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -14,40 +15,101 @@ export type WeighSheet = Schemas["WeighOut"];
 export type BakeChange = Schemas["BakeChange"];
 export type TapIn = Schemas["TapIn"];
 
-export const client = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
+const AGAIN_MS = 400;
+const KEY = "Idempotency-Key";
+
+/** A write that got no answer is sent once more under its key: if it was done the first time, it is not done again. */
+async function reach(request: Request): Promise<Response> {
+  if (!request.headers.has(KEY)) return globalThis.fetch(request);
+  const again = request.clone();
+  try {
+    return await globalThis.fetch(request);
+  } catch (fault) {
+    if (request.signal.aborted) throw fault;
+    await new Promise((done) => setTimeout(done, AGAIN_MS));
+    return globalThis.fetch(again);
+  }
+}
+
+const keyed: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set(KEY, newKey());
+    return request;
+  },
+};
+
+export const client = createClient<paths>({ baseUrl: location.origin, fetch: reach });
+client.use(keyed);
 
 /** The parts of a request's path. */
 export const path = <P extends object>(p: P) => ({ params: { path: p } });
 
-/** A problem as the server tells it, or that it was out of reach. */
+/** A problem as the server tells it, or that it was out of reach (or not up yet). `current` is the bake as it is now, where an edit was made on an older one. */
 export class Problem extends Error {
   constructor(
     message: string,
     readonly status: number,
     readonly fields: { pointer: string; detail: string }[] = [],
+    readonly current: Bake | null = null,
   ) {
     super(message);
   }
   get away(): boolean {
-    return this.status === 0;
+    return this.status === 0 || this.status === 503;
   }
 }
 
-interface Answer<T> {
+export interface Answer<T> {
   data?: T;
   error?: unknown;
   response: Response;
 }
+interface Told {
+  detail?: string;
+  errors?: { pointer: string; detail: string }[];
+  current?: Bake;
+}
 
-/** The data of an answer, or a Problem: told by the server, or made here when it was out of reach. */
-export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
-  let answer: Answer<T>;
+/** The answer, or a Problem when the server was out of reach. */
+async function reached<T>(asked: Promise<Answer<T>>): Promise<Answer<T>> {
   try {
-    answer = await asked;
+    return await asked;
   } catch {
     throw new Problem("The server is out of reach.", 0);
   }
+}
+
+/** The data of an answer, or a Problem: told by the server, or made here when it was out of reach. */
+export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const answer = await reached(asked);
   if (answer.response.ok && answer.data !== undefined) return answer.data;
-  const told = answer.error as { detail?: string; errors?: { pointer: string; detail: string }[] } | undefined;
-  throw new Problem(told?.detail ?? `The server answered ${answer.response.status}.`, answer.response.status, told?.errors ?? []);
+  const told = answer.error as Told | undefined;
+  throw new Problem(told?.detail ?? `The server answered ${answer.response.status}.`, answer.response.status, told?.errors ?? [], told?.current ?? null);
+}
+
+const last = new Map<string, { tag: string; data: unknown }>();
+
+/**
+ * What is asked for again and again: the server says in a word when nothing is new, and then what it told last stands. `onNews` sees
+ * what was told now, never an old answer: its clock is of long ago; and how long that took to come [ms].
+ */
+export async function takeNews<T>(name: string, ask: (headers: Record<string, string>) => Promise<Answer<T>>, onNews: (data: T, tookMs: number) => void): Promise<T> {
+  const had = last.get(name);
+  const asked = performance.now();
+  const answer = await reached(ask(had ? { "If-None-Match": had.tag } : {}));
+  if (answer.response.status === 304 && had) return had.data as T;
+  const data = await takeNamed(name, answer);
+  onNews(data, performance.now() - asked);
+  return data;
+}
+
+/** The data of a write's answer, which is also the news of that name: it is not told once more. */
+export const takeWritten = async <T>(name: string, asked: Promise<Answer<T>>): Promise<T> => takeNamed(name, await reached(asked));
+
+async function takeNamed<T>(name: string, answer: Answer<T>): Promise<T> {
+  const data = await take(Promise.resolve(answer));
+  const tag = answer.response.headers.get("ETag");
+  if (tag) last.set(name, { tag, data });
+  else last.delete(name);
+  return data;
 }

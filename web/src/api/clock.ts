@@ -12,19 +12,32 @@ let simulated = false;
 let lastSet = 0;
 const listeners = new Set<() => void>();
 
-/** Take the clock of an answer, unless it left the server before the clock was last set. */
-export function syncClock(clock: Schemas["ClockOut"]): void {
+const SLACK_MS = 100; // clocks run apart by less between two answers
+let told = false;
+
+/**
+ * Take the clock of an answer, unless it left the server before the clock was last set. The answer was made some time in the `tookMs`
+ * that it took to come: while the clock here lies within that it stands, or it moves to the nearer end. So a slow answer never sets it back.
+ */
+export function syncClock(clock: Schemas["ClockOut"], tookMs: number): void {
   const set = clock.set_at ? Date.parse(clock.set_at) : lastSet;
   if (set < lastSet) return;
-  lastSet = set;
-  const told = Date.parse(clock.now);
-  const drift = Math.abs(told - serverNow());
-  if (rate === clock.rate && simulated === clock.simulated && drift < 400) return;
-  anchorServer = told;
+  const [earliest, latest] = [Date.parse(clock.now), Date.parse(clock.now) + clock.rate * tookMs];
+  const now = serverNow();
+  const other = !told || set > lastSet || rate !== clock.rate || simulated !== clock.simulated;
+  if (!other && earliest - SLACK_MS <= now && now <= latest + SLACK_MS) return;
+  anchorServer = other ? (earliest + latest) / 2 : Math.min(Math.max(now, earliest), latest);
   anchorHere = performance.now();
-  rate = clock.rate;
-  simulated = clock.simulated;
+  [lastSet, told, rate, simulated] = [set, true, clock.rate, clock.simulated];
   beat();
+}
+
+/** An answer that carries the clock, with the clock taken. */
+export async function clocked<T extends { clock: Schemas["ClockOut"] }>(ask: () => Promise<T>): Promise<T> {
+  const asked = performance.now();
+  const found = await ask();
+  syncClock(found.clock, performance.now() - asked);
+  return found;
 }
 
 export const serverNow = (): number => anchorServer + rate * (performance.now() - anchorHere);

@@ -1,6 +1,7 @@
 import { type QueryClient, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { client, path, type Schemas, take } from "./client";
-import { syncClock } from "./clock";
+import { type Answer, type Bake, client, path, type Schemas, take } from "./client";
+import { clocked } from "./clock";
+import { edited } from "./edits";
 
 export const hoursQuery = (kitchen: number) =>
   queryOptions({ queryKey: ["hours", kitchen], queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/hours", path({ kitchen_id: kitchen }))) });
@@ -39,26 +40,27 @@ export function useTogether(kitchen: number) {
 /** What changes the day: a move held or let go, another table, a way out taken. Every plan is asked for again. */
 export function useDayMoves() {
   const cache = useQueryClient();
+  const edit = <B extends object>(bake: number, body: B, send: (body: B) => Promise<Answer<Bake>>) =>
+    clocked(() => edited(cache, bake, body as Record<string, unknown>, (b) => take(send(b as B))));
   const onSuccess = (found: Schemas["BakeOut"]) => {
-    syncClock(found.clock);
     cache.setQueryData(["bake", found.id], found);
     plansAnew(cache);
   };
   return {
     pin: useMutation({
-      mutationFn: ({ bake, ...body }: Schemas["PinIn"] & { bake: number }) => take(client.PUT("/api/bakes/{bake_id}/pin", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, ...given }: Schemas["PinIn"] & { bake: number }) => edit(bake, given, (body) => client.PUT("/api/bakes/{bake_id}/pin", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     serve: useMutation({
-      mutationFn: ({ bake, at }: { bake: number; at: string }) => take(client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body: { serve: at } })),
+      mutationFn: ({ bake, at }: { bake: number; at: string }) => edit<Schemas["BakeChange"]>(bake, { serve: at }, (body) => client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     takeOther: useMutation({
-      mutationFn: ({ bake, ...body }: Schemas["OtherIn"] & { bake: number }) => take(client.POST("/api/bakes/{bake_id}/others", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, ...given }: Schemas["OtherIn"] & { bake: number }) => edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/others", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     takeWayOut: useMutation({
-      mutationFn: ({ bake, ...body }: Schemas["RelaxIn"] & { bake: number }) => take(client.POST("/api/bakes/{bake_id}/way-out", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, ...given }: Schemas["RelaxIn"] & { bake: number }) => edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/way-out", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
   };

@@ -1,42 +1,56 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useRef, useSyncExternalStore } from "react";
 import { type Hearth, Problem, type TapIn } from "./client";
-import { serverNow, syncClock } from "./clock";
+import { clocked, serverNow } from "./clock";
 import { withTap } from "./hearth";
+import { newKey } from "./key";
 import { sendTap } from "./queries";
-import { dequeue, enqueue, onQueue, refusal, tell, waiting, withWaiting } from "./queue";
+import { alone, dequeue, enqueue, oldest, onQueue, refusal, refuse, refusedTaps, tell, type Waiting, waiting, withWaiting } from "./queue";
 
 const RETRY_MS = 2000;
 let sending = false;
+let asked = false; // to send, while something was being sent
 
 type Landed = (bake: number, hearth: Hearth | null, tap: TapIn) => void;
 /** A tap on a round in the midst of a line: it changes the hearth, and nothing of the day. */
 const midLine = (hearth: Hearth, tap: TapIn): boolean => tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
 
-/** Send what waits, oldest first, until nothing does or the server is out of reach. */
+/** Send what waits, oldest first, until nothing does or the server is out of reach; in one tab at a time. */
 async function flush(landed: Landed): Promise<void> {
-  if (sending) return;
+  asked = sending;
+  if (sending || waiting().length === 0) return;
   sending = true;
   try {
-    for (let first = waiting()[0]; first; first = waiting()[0]) {
-      let hearth: Hearth | null = null;
-      try {
-        hearth = await sendTap(first.bake, first.tap);
-      } catch (fault) {
-        if (fault instanceof Problem && (fault.away || fault.status >= 500)) break;
-        tell(fault instanceof Error ? fault.message : "That tap was not taken.");
-      }
-      dequeue(); // once for each that was answered, whatever goes wrong in showing it
-      if (hearth) syncClock(hearth.clock);
-      landed(first.bake, hearth, first.tap);
-    }
+    do {
+      asked = false;
+      await alone(async () => {
+        for (let first = await oldest(); first; first = await oldest()) if (!(await deliver(first, landed))) break;
+      });
+    } while (asked);
   } finally {
     sending = false;
   }
 }
 
+/** Send one tap. False when the server is out of reach: it waits on. */
+async function deliver(entry: Waiting, landed: Landed): Promise<boolean> {
+  let hearth: Hearth | null = null;
+  try {
+    hearth = await clocked(() => sendTap(entry.bake, entry.tap));
+  } catch (fault) {
+    if (fault instanceof Problem && (fault.away || fault.status >= 500)) return false;
+    await refuse(entry, fault instanceof Error ? fault.message : "That tap was not taken.");
+    landed(entry.bake, null, entry.tap);
+    return true;
+  }
+  await dequeue(entry); // once for each that was answered, whatever goes wrong in showing it
+  landed(entry.bake, hearth, entry.tap);
+  return true;
+}
+
 export const useWaiting = (): number => useSyncExternalStore(onQueue, () => waiting().length);
 export const useRefusal = (): string | null => useSyncExternalStore(onQueue, refusal);
+export const useRefusedTaps = (): readonly Waiting[] => useSyncExternalStore(onQueue, refusedTaps);
 
 function useLanded(): Landed {
   const cache = useQueryClient();
@@ -52,11 +66,16 @@ function useLanded(): Landed {
 /** Keeps trying while anything waits. Mounted once, by the frame. */
 export function useOutboxPump(): void {
   const landed = useLanded();
+  const now = useRef(landed);
   useEffect(() => {
-    void flush(landed);
-    const timer = setInterval(() => void flush(landed), RETRY_MS);
-    return () => clearInterval(timer);
+    now.current = landed;
   });
+  useEffect(() => {
+    const go = (): void => void flush((...told) => now.current(...told));
+    go();
+    const timer = setInterval(go, RETRY_MS);
+    return () => clearInterval(timer);
+  }, []);
 }
 
 /** Make a tap: stored here at once, sent at once, shown at once. `at` in words backdates it. */
@@ -65,10 +84,10 @@ export function useTap(bake: number) {
   const landed = useLanded();
   return (tap: Omit<TapIn, "key">): void => {
     const now = serverNow();
-    const full: TapIn = { ...tap, key: crypto.randomUUID(), at: tap.at ?? new Date(now).toISOString() };
+    const full: TapIn = { ...tap, key: newKey(), at: tap.at ?? new Date(now).toISOString() };
     tell(null);
-    enqueue({ bake, tap: full });
+    const stored = enqueue(bake, full);
     cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withTap(had, full, now));
-    void flush(landed);
+    void stored.then(() => flush(landed));
   };
 }

@@ -1,6 +1,7 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { type Bake, type BakeChange, client, type Hearth, path, type Schemas, take } from "./client";
-import { syncClock } from "./clock";
+import { infiniteQueryOptions, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { type Answer, type Bake, type BakeChange, client, type Hearth, path, type Schemas, take, takeNews, takeWritten } from "./client";
+import { clocked, syncClock } from "./clock";
+import { edited } from "./edits";
 import { freshHearth } from "./queue";
 
 export const kitchensQuery = () =>
@@ -9,21 +10,34 @@ export const kitchensQuery = () =>
 export const benchQuery = (kitchen: number) =>
   queryOptions({
     queryKey: ["bench", kitchen],
-    queryFn: async () => {
-      const bench = await take(client.GET("/api/kitchens/{kitchen_id}/bench", path({ kitchen_id: kitchen })));
-      syncClock(bench.clock);
-      return bench;
-    },
+    queryFn: () =>
+      takeNews(
+        `bench ${kitchen}`,
+        (headers) => client.GET("/api/kitchens/{kitchen_id}/bench", { ...path({ kitchen_id: kitchen }), headers }),
+        (bench, took) => syncClock(bench.clock, took),
+      ),
     refetchInterval: 15_000,
+  });
+
+/** A page of the bakes that have ended; `before` is the last one of the page before it. */
+export const logbookQuery = (kitchen: number) =>
+  infiniteQueryOptions({
+    queryKey: ["logbook", kitchen],
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) =>
+      take(client.GET("/api/kitchens/{kitchen_id}/logbook", { params: { path: { kitchen_id: kitchen }, query: { count: 40, ...(pageParam ? { before: pageParam } : {}) } } })),
+    getNextPageParam: (page) => (page.more ? page.bakes.at(-1)?.id : undefined),
   });
 
 export const bakeQuery = (bake: number) =>
   queryOptions({
     queryKey: ["bake", bake],
-    queryFn: async () => {
-      const found = await take(client.GET("/api/bakes/{bake_id}", path({ bake_id: bake })));
-      syncClock(found.clock);
-      return found;
+    queryFn: async ({ client: cache, queryKey }) => {
+      const asked = Date.now();
+      const found = await clocked(() => take(client.GET("/api/bakes/{bake_id}", path({ bake_id: bake }))));
+      const had = cache.getQueryState<Bake>(queryKey);
+      // a write that was answered meanwhile has told a newer one: what is typed next is typed on that
+      return had?.data && had.dataUpdatedAt >= asked && had.data.revision > found.revision ? had.data : found;
     },
     refetchInterval: 15_000,
   });
@@ -31,11 +45,14 @@ export const bakeQuery = (bake: number) =>
 export const hearthQuery = (bake: number) =>
   queryOptions({
     queryKey: ["hearth", bake],
-    queryFn: async () => {
-      const found = await freshHearth(bake, () => take(client.GET("/api/bakes/{bake_id}/hearth", path({ bake_id: bake }))));
-      syncClock(found.clock);
-      return found;
-    },
+    queryFn: () =>
+      freshHearth(bake, () =>
+        takeNews(
+          `hearth ${bake}`,
+          (headers) => client.GET("/api/bakes/{bake_id}/hearth", { ...path({ bake_id: bake }), headers }),
+          (hearth, took) => syncClock(hearth.clock, took),
+        ),
+      ),
     refetchInterval: 900,
     refetchIntervalInBackground: true,
   });
@@ -71,31 +88,37 @@ export const askFeel = (bake: number, feel: Schemas["FeelIn"]["feel"]) =>
 export const askDose = (bake: number, body: Schemas["DoseIn"]) =>
   take(client.POST("/api/bakes/{bake_id}/dose", { ...path({ bake_id: bake }), body }));
 
+/** Sends an edit on the revision it was made on, merged where the bake was changed meanwhile. */
+type Edit = <B extends object>(body: B, send: (body: B) => Promise<Answer<Bake>>, base?: Bake) => Promise<Bake>;
+
 /**
  * Everything that changes a bake answers the whole bake, which is put where the screens read it. Writes to one bake
  * go out one after another, in the order they were pressed. It is asked for once more, as a tap may have landed while the answer was on its way.
  */
-function useBakeWrite<V>(bake: number, write: (given: V) => Promise<Bake>) {
+function useBakeWrite<V>(bake: number, write: (given: V, edit: Edit) => Promise<Bake>) {
   const cache = useQueryClient();
+  const edit: Edit = (body, send, base) => edited(cache, bake, body as Record<string, unknown>, (b) => take(send(b as typeof body)), base);
   return useMutation({
-    mutationFn: write,
+    mutationFn: (given: V) => clocked(() => write(given, edit)),
     scope: { id: `bake-${bake}` },
     onSuccess: (found) => {
-      syncClock(found.clock);
       cache.setQueryData(["bake", bake], found);
       void cache.invalidateQueries({ queryKey: ["bake", bake] });
       void cache.invalidateQueries({ queryKey: ["bench"] });
       void cache.invalidateQueries({ queryKey: ["hearth", bake] });
+      void cache.invalidateQueries({ queryKey: ["logbook"] });
     },
   });
 }
 
 export const useBakeChange = (bake: number) =>
-  useBakeWrite(bake, (body: BakeChange) => take(client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body })));
+  useBakeWrite(bake, ({ base, ...change }: BakeChange & { base?: Bake | undefined }, edit) =>
+    edit<BakeChange>(change, (body) => client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body }), base),
+  );
 
 export const useStatus = (bake: number) =>
-  useBakeWrite(bake, (status: "live" | "abandoned" | "kept") =>
-    take(client.PUT("/api/bakes/{bake_id}/status", { ...path({ bake_id: bake }), body: { status } })),
+  useBakeWrite(bake, (status: "live" | "abandoned" | "kept", edit) =>
+    edit<Schemas["StatusIn"]>({ status }, (body) => client.PUT("/api/bakes/{bake_id}/status", { ...path({ bake_id: bake }), body })),
   );
 
 export const useJudge = (bake: number) =>
@@ -104,11 +127,11 @@ export const useJudge = (bake: number) =>
   );
 
 export const useScale = (bake: number) =>
-  useBakeWrite(bake, (body: Schemas["ScaleIn"]) => take(client.POST("/api/bakes/{bake_id}/scale", { ...path({ bake_id: bake }), body })));
+  useBakeWrite(bake, (given: Schemas["ScaleIn"], edit) => edit(given, (body) => client.POST("/api/bakes/{bake_id}/scale", { ...path({ bake_id: bake }), body })));
 
 export const useAdd = (bake: number) =>
-  useBakeWrite(bake, (body: Schemas["AdditionIn"]) =>
-    take(client.POST("/api/bakes/{bake_id}/additions", { ...path({ bake_id: bake }), body })),
+  useBakeWrite(bake, (given: Schemas["AddIn"], edit) =>
+    edit(given, (body) => client.POST("/api/bakes/{bake_id}/additions", { ...path({ bake_id: bake }), body })),
   );
 
 export const useUnadd = (bake: number) =>
@@ -116,10 +139,10 @@ export const useUnadd = (bake: number) =>
 
 /** Minutes to foam; null: no foam; undefined: forget the test. */
 export const useBloom = (bake: number) =>
-  useBakeWrite(bake, (minutes: number | null | undefined) =>
+  useBakeWrite(bake, (minutes: number | null | undefined, edit) =>
     minutes === undefined
       ? take(client.DELETE("/api/bakes/{bake_id}/bloom", path({ bake_id: bake })))
-      : take(client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body: { minutes } })),
+      : edit<Schemas["BloomIn"]>({ minutes }, (body) => client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body })),
   );
 
 export const askRescue = (bake: number, late_min: number | null) =>
@@ -127,17 +150,17 @@ export const askRescue = (bake: number, late_min: number | null) =>
 
 /** Put the dough elsewhere from now; null brings it back, or takes the last stay away. */
 export const useSpell = (bake: number) =>
-  useBakeWrite(bake, (body: Schemas["SpellIn"] | null) =>
-    body === null
+  useBakeWrite(bake, (given: Schemas["SpellIn"] | null, edit) =>
+    given === null
       ? take(client.DELETE("/api/bakes/{bake_id}/spells", path({ bake_id: bake })))
-      : take(client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
+      : edit(given, (body) => client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
   );
 
 export const askWhatIf = (bake: number, body: Schemas["WhatIfIn"], signal?: AbortSignal) =>
   take(client.POST("/api/bakes/{bake_id}/whatif", { ...path({ bake_id: bake }), body, ...(signal ? { signal } : {}) }));
 
 export const useKeepWhatIf = (bake: number) =>
-  useBakeWrite(bake, (body: Schemas["WhatIfIn"]) => take(client.POST("/api/bakes/{bake_id}/whatif/keep", { ...path({ bake_id: bake }), body })));
+  useBakeWrite(bake, (given: Schemas["WhatIfIn"], edit) => edit(given, (body) => client.POST("/api/bakes/{bake_id}/whatif/keep", { ...path({ bake_id: bake }), body })));
 
 /** Named ways to the same table; anew whenever the bake changes. */
 export const routesQuery = (bake: number, revision: number) =>
@@ -158,7 +181,9 @@ export const fireIfsQuery = (bake: number, stamp: string) =>
   queryOptions({ queryKey: ["fire-ifs", bake, stamp], staleTime: 5 * 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/fire-ifs", path({ bake_id: bake })))).ifs });
 
 export const useRoute = (bake: number) =>
-  useBakeWrite(bake, (key: Schemas["RouteIn"]["key"]) => take(client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body: { key } })));
+  useBakeWrite(bake, (key: Schemas["RouteIn"]["key"], edit) =>
+    edit<Schemas["RouteIn"]>({ key }, (body) => client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body })),
+  );
 
 export const useRead = (bake: number) =>
   useBakeWrite(bake, (body: Schemas["ReadingIn"]) => take(client.POST("/api/readings", { body })));
@@ -179,7 +204,7 @@ export function useStartBake() {
 
 export function useDeleteBake(bake: number) {
   const cache = useQueryClient();
-  const done = () => cache.invalidateQueries({ queryKey: ["bench"] });
+  const done = () => Promise.all(["bench", "logbook", "day"].map((key) => cache.invalidateQueries({ queryKey: [key] })));
   const remove = useMutation({
     mutationFn: () => take(client.DELETE("/api/bakes/{bake_id}", path({ bake_id: bake }))),
     onSuccess: done,
@@ -214,6 +239,11 @@ export function useKitchenWrites(kitchen: number) {
             body,
           }),
         ),
+      onSuccess,
+    }),
+    restoreSurface: useMutation({
+      mutationFn: (id: number) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/surfaces/{surface_id}/restore", path({ kitchen_id: kitchen, surface_id: id }))),
       onSuccess,
     }),
     removeSurface: useMutation({
@@ -354,17 +384,14 @@ export function usePantryWrites(kitchen: number) {
 export function useSetClock() {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["ClockIn"]) => take(client.POST("/api/clock", { body })),
-    onSuccess: (clock) => {
-      syncClock(clock);
-      return cache.invalidateQueries();
-    },
+    mutationFn: (body: Schemas["ClockIn"]) => clocked(async () => ({ clock: await take(client.POST("/api/clock", { body })) })),
+    onSuccess: () => cache.invalidateQueries(),
   });
 }
 
 /** Taps answer the hearth. Kept apart: the outbox sends them, so that none is lost. */
 export const sendTap = (bake: number, body: Schemas["TapIn"]): Promise<Hearth> =>
-  take(client.POST("/api/bakes/{bake_id}/taps", { ...path({ bake_id: bake }), body }));
+  takeWritten(`hearth ${bake}`, client.POST("/api/bakes/{bake_id}/taps", { ...path({ bake_id: bake }), body }));
 
 export const moveTap = (bake: number, tap: number, at: string): Promise<Hearth> =>
   take(client.PATCH("/api/bakes/{bake_id}/taps/{tap_id}", { ...path({ bake_id: bake, tap_id: tap }), body: { at } }));

@@ -1,57 +1,174 @@
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Hearth, TapIn } from "./client";
 import { serverNow } from "./clock";
 import { withTap } from "./hearth";
 
 /**
- * Taps wait here until the server has them. Kept in this browser's storage, so a reload or a closed
- * lid loses none; each carries its own key, so sending one twice counts once.
+ * Taps wait here until the server has them: in one queue of this browser, shared by its tabs, in the order they were made. Each
+ * carries its own key, so sending one twice counts once. One that the server refused stays, with its reason, until the cook decides.
  */
 export interface Waiting {
+  /** Its place in the queue: the queue's own count, whatever the clocks say. */
+  n: number;
   bake: number;
   tap: TapIn;
+  refused?: string;
 }
-const KEY = "brass-clock.outbox";
+interface Store extends DBSchema {
+  taps: { key: number; value: Waiting };
+  lease: { key: string; value: { by: string; until: number } };
+}
+const OLD_KEY = "brass-clock.outbox";
+const LEASE_MS = 6000;
 const listeners = new Set<() => void>();
-let queue: readonly Waiting[] = read();
-let refused: string | null = null;
+const here = Math.random().toString(36).slice(2);
+const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("brass-clock.taps");
+
+let queue: readonly Waiting[] = [];
+let message: string | null = null;
 let landed = 0;
-
-function read(): Waiting[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? "[]") as Waiting[];
-  } catch {
-    return [];
-  }
-}
-
+let unstored = -1; // places of taps that are on their way into the store, and after them where there is none
 const changed = (): void => listeners.forEach((listener) => listener());
 
-function keep(next: readonly Waiting[]): void {
-  queue = next;
-  localStorage.setItem(KEY, JSON.stringify(next));
-  changed();
+/** The store, or null where this browser keeps none: then taps wait in this tab alone. */
+const store: Promise<IDBPDatabase<Store> | null> = openDB<Store>("brass-clock", 1, {
+  upgrade(db) {
+    db.createObjectStore("taps", { keyPath: "n", autoIncrement: true });
+    db.createObjectStore("lease");
+  },
+}).then(movedIn, () => null);
+
+/** Taps that an earlier version left in the page's storage move into the store. */
+async function movedIn(db: IDBPDatabase<Store>): Promise<IDBPDatabase<Store>> {
+  let left: { bake: number; tap: TapIn }[] = [];
+  try {
+    left = JSON.parse(localStorage.getItem(OLD_KEY) ?? "[]") as typeof left;
+  } catch {
+    left = [];
+  }
+  for (const { bake, tap } of left) await db.add("taps", { bake, tap } as Waiting);
+  localStorage.removeItem(OLD_KEY);
+  return db;
 }
 
-export const waiting = (): readonly Waiting[] => queue;
-export const enqueue = (entry: Waiting): void => keep([...queue, entry]);
+/** Read the queue again: this tab or another has changed it. Taps still on their way into the store stay in sight. */
+async function reread(): Promise<void> {
+  const db = await store;
+  if (!db) return changed();
+  const stored = await db.getAll("taps");
+  const keys = new Set(stored.map((w) => w.tap.key));
+  queue = [...stored, ...queue.filter((w) => w.n < 0 && !keys.has(w.tap.key))];
+  changed();
+}
+others?.addEventListener("message", (e: MessageEvent<{ landed?: boolean }>) => {
+  if (e.data.landed) landed += 1;
+  void reread();
+});
+/** Resolves when the queue has been read from the store for the first time. */
+export const ready: Promise<void> = reread();
+
+const tellOthers = (what: { landed?: boolean } = {}): void => others?.postMessage(what);
+
+/** Every tap that waits for the server, oldest first; refused ones are not among them. */
+export const waiting = (): readonly Waiting[] => waits.of(queue);
+/** Taps that the server refused, oldest first. */
+export const refusedTaps = (): readonly Waiting[] => refusals.of(queue);
+
+/** A selection of the queue that stays the same object while the queue does. */
+function selection(pick: (w: Waiting) => boolean) {
+  let from: readonly Waiting[] | null = null;
+  let found: readonly Waiting[] = [];
+  return {
+    of(all: readonly Waiting[]): readonly Waiting[] {
+      if (all !== from) [from, found] = [all, all.filter(pick)];
+      return found;
+    },
+  };
+}
+const waits = selection((w) => w.refused === undefined);
+const refusals = selection((w) => w.refused !== undefined);
+
+/** Put a tap at the end of the queue: it counts at once, and is in the store when this resolves. */
+export async function enqueue(bake: number, tap: TapIn): Promise<void> {
+  queue = [...queue, { n: (unstored -= 1), bake, tap }];
+  changed();
+  const db = await store;
+  if (!db) return;
+  await db.add("taps", { bake, tap } as Waiting);
+  await reread();
+  tellOthers();
+}
+
+/** The oldest tap that waits, as the store has it; undefined when none does. */
+export async function oldest(): Promise<Waiting | undefined> {
+  await reread();
+  return waiting()[0];
+}
+
+/** A tap was answered, or let go: it is in the queue no more. */
+export async function dequeue(entry: Waiting): Promise<void> {
+  settle();
+  const db = await store;
+  if (db && entry.n > 0) await db.delete("taps", entry.n);
+  queue = queue.filter((w) => w.tap.key !== entry.tap.key);
+  await reread();
+  tellOthers({ landed: true });
+}
+
+/** The server refused a tap: it stays, with the reason. */
+export const refuse = (entry: Waiting, reason: string): Promise<void> => rewrite({ ...entry, refused: reason });
+/** Send a refused tap again, in its old place. */
+export const again = ({ n, bake, tap }: Waiting): Promise<void> => rewrite({ n, bake, tap });
+
+async function rewrite(entry: Waiting): Promise<void> {
+  settle();
+  const db = await store;
+  if (db && entry.n > 0) await db.put("taps", entry);
+  queue = queue.map((w) => (w.tap.key === entry.tap.key ? entry : w));
+  await reread();
+  tellOthers({ landed: true });
+}
+
+/** Do something in one tab at a time: by the browser's locks, or (on plain http) by a lease in the store. False when another tab is at it. */
+export async function alone(work: () => Promise<void>): Promise<boolean> {
+  if (typeof navigator !== "undefined" && navigator.locks)
+    return navigator.locks.request("brass-clock.send", { ifAvailable: true }, async (lock) => {
+      if (lock) await work();
+      return lock !== null;
+    });
+  const db = await store;
+  if (db && !(await leased(db))) return false;
+  const renewing = setInterval(() => void (db && leased(db)), LEASE_MS / 3);
+  try {
+    await work();
+  } finally {
+    clearInterval(renewing);
+    await db?.delete("lease", "send");
+  }
+  return true;
+}
+
+async function leased(db: IDBPDatabase<Store>): Promise<boolean> {
+  const change = db.transaction("lease", "readwrite");
+  const had = await change.store.get("send");
+  const free = !had || had.by === here || had.until < Date.now();
+  if (free) await change.store.put({ by: here, until: Date.now() + LEASE_MS }, "send");
+  await change.done;
+  return free;
+}
 
 /** The taps on the server are others than before. */
 export const settle = (): number => (landed += 1);
 
 /** Resolves when the tap of that key waits no longer: it was sent and answered. */
 export async function sent(key: string): Promise<void> {
-  while (queue.some((w) => w.tap.key === key)) await new Promise((done) => setTimeout(done, 100));
+  while (waiting().some((w) => w.tap.key === key)) await new Promise((done) => setTimeout(done, 100));
 }
 
-/** The oldest tap has been answered, taken or not. */
-export function dequeue(): void {
-  settle();
-  keep(queue.slice(1));
-}
-
-export const refusal = (): string | null => refused;
-export function tell(message: string | null): void {
-  refused = message;
+export const refusal = (): string | null => message;
+/** Show a message that stands until the cook has read it; null takes it away. */
+export function tell(words: string | null): void {
+  message = words;
   changed();
 }
 
@@ -62,8 +179,9 @@ export const onQueue = (listener: () => void): (() => void) => {
 
 /** A hearth as the server told it, with the taps that it has not seen yet on top. */
 export function withWaiting(bake: number, hearth: Hearth): Hearth {
-  return queue
-    .filter((w) => w.bake === bake)
+  const seen = new Set(hearth.taps.map((t) => t.key));
+  return waiting()
+    .filter((w) => w.bake === bake && !seen.has(w.tap.key))
     .reduce((h, { tap }) => withTap(h, tap, Date.parse(tap.at ?? "") || serverNow()), hearth);
 }
 

@@ -149,7 +149,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The live hearth: spots, due moves, towel. */
+        /** The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is new. */
         get: operations["bakes_get_hearth_bakes__int_bake_id__hearth_get"];
         put?: never;
         post?: never;
@@ -357,7 +357,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Something done or seen. The same key twice is one tap. */
+        /** Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new ETag. */
         post: operations["bakes_tap_bakes__int_bake_id__taps_post"];
         delete?: never;
         options?: never;
@@ -628,7 +628,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is alive, the next hand moves, the say-line. */
+        /** What is alive, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new. */
         get: operations["kitchens_bench_kitchens__int_kitchen_id__bench_get"];
         put?: never;
         post?: never;
@@ -928,6 +928,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bakes that were kept or abandoned, latest first, a page at a time. */
+        get: operations["kitchens_logbook_kitchens__int_kitchen_id__logbook_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/methods": {
         parameters: {
             query?: never;
@@ -1165,6 +1182,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/surfaces/{surface_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of removing a surface. */
+        post: operations["kitchens_restore_surface_kitchens__int_kitchen_id__surfaces__int_surface_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/weigh": {
         parameters: {
             query?: never;
@@ -1262,6 +1296,21 @@ export interface components {
             id: number;
             /** What */
             what: string;
+        };
+        /**
+         * AddIn
+         * @description Something put in beside the formula of a bake.
+         */
+        AddIn: {
+            /** Amount */
+            amount: string;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
         };
         /**
          * AdditionIn
@@ -1565,6 +1614,11 @@ export interface components {
              */
             piece_g?: number | null;
             /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+            /**
              * Serve
              * @default null
              */
@@ -1855,13 +1909,15 @@ export interface components {
         };
         /**
          * BenchOut
-         * @description The start screen: what is alive, the next hand moves, the kitchen's readings.
+         * @description The start screen: what is alive and the latest that was kept, the next hand moves, the kitchen's readings.
          */
         BenchOut: {
             /** Away */
             away: components["schemas"]["SpanOut"][];
             /** Bakes */
             bakes: components["schemas"]["BakeBrief"][];
+            /** Broken */
+            broken: components["schemas"]["BrokenOut"][];
             clock: components["schemas"]["ClockOut"];
             kitchen: components["schemas"]["KitchenOut"];
             /** Room C */
@@ -1878,6 +1934,23 @@ export interface components {
         BloomIn: {
             /** Minutes */
             minutes: number | null;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+        };
+        /**
+         * BrokenOut
+         * @description A bake that cannot be computed: which, why, and what can be done.
+         */
+        BrokenOut: {
+            /** Bake Id */
+            bake_id: number;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * BusyIn
@@ -2467,6 +2540,8 @@ export interface components {
             matters: string[];
             /** Moisture Loss Frac */
             moisture_loss_frac: number;
+            /** Pocket */
+            pocket: boolean;
             program: components["schemas"]["ProgramOut"];
             /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
@@ -2521,6 +2596,7 @@ export interface components {
             compiled: boolean;
             /** Demo */
             demo: boolean;
+            lock_ms: components["schemas"]["LockTimes"];
             /** Ok */
             ok: boolean;
             /** Version */
@@ -3043,6 +3119,32 @@ export interface components {
             spot: number;
         };
         /**
+         * LockTimes
+         * @description How long changes held the database's write lock [ms]: of so many, the 95th percentile and the longest.
+         */
+        LockTimes: {
+            /** Changes */
+            changes: number;
+            /** Most */
+            most: number;
+            /** P95 */
+            p95: number;
+        };
+        /**
+         * LogbookOut
+         * @description Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow.
+         */
+        LogbookOut: {
+            /** Bakes */
+            bakes: components["schemas"]["BakeBrief"][];
+            /** Broken */
+            broken: components["schemas"]["BrokenOut"][];
+            /** Count */
+            count: number;
+            /** More */
+            more: boolean;
+        };
+        /**
          * MealOut
          * @description A feed so many hours before the starter is wanted.
          */
@@ -3267,6 +3369,11 @@ export interface components {
          * @description One of the other ways through the day, as it was shown.
          */
         OtherIn: {
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
             /** Text */
             text: string;
         };
@@ -3432,6 +3539,11 @@ export interface components {
             at?: string | null;
             /** Key */
             key: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
         };
         /**
          * PlaceIn
@@ -3540,6 +3652,11 @@ export interface components {
             surface_was_c?: number | null;
             /** Turn S */
             turn_s: number | null;
+            /**
+             * Verdicts
+             * @default []
+             */
+            verdicts?: components["schemas"]["VerdictOut"][];
         };
         /** ReadingIn */
         ReadingIn: {
@@ -3611,6 +3728,11 @@ export interface components {
         RelaxIn: {
             /** Number */
             number: number;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
             /** Text */
             text: string;
         };
@@ -3775,6 +3897,11 @@ export interface components {
              * @enum {string}
              */
             key: "room" | "warm" | "less" | "night" | "nights";
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
         };
         /**
          * RouteOut
@@ -3876,6 +4003,11 @@ export interface components {
              * @default null
              */
             mass_g?: number | null;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
             /**
              * Tray Depth Cm
              * @default null
@@ -3988,6 +4120,11 @@ export interface components {
         SpellIn: {
             /** Minutes */
             minutes: number;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
             /** Temp C */
             temp_c: number;
         };
@@ -4088,6 +4225,11 @@ export interface components {
         };
         /** StatusIn */
         StatusIn: {
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
             /**
              * Status
              * @enum {string}
@@ -4391,6 +4533,16 @@ export interface components {
             waste_g_week: number;
         };
         /**
+         * VerdictOut
+         * @description What the program cannot do, and what would.
+         */
+        VerdictOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * WaitOut
          * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free.
          */
@@ -4591,6 +4743,11 @@ export interface components {
              */
             place?: ("bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge") | null;
             /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+            /**
              * Room K
              * @default 0
              */
@@ -4714,7 +4871,10 @@ export interface operations {
     bakes_start_bake_bakes_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4787,6 +4947,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_get_bake_bakes__int_bake_id__get: {
@@ -4841,7 +5010,10 @@ export interface operations {
     bakes_delete_bake_bakes__int_bake_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -4885,12 +5057,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_change_bake_bakes__int_bake_id__patch: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -4965,12 +5149,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_add_bakes__int_bake_id__additions_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -4978,7 +5174,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AdditionIn"];
+                "application/json": components["schemas"]["AddIn"];
             };
         };
         responses: {
@@ -5045,12 +5241,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_unadd_bakes__int_bake_id__additions_delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5094,12 +5302,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_bloom_bakes__int_bake_id__bloom_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5174,12 +5394,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_unbloom_bakes__int_bake_id__bloom_delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5223,12 +5455,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_dose_bakes__int_bake_id__dose_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5303,6 +5547,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_export_bakes__int_bake_id__export__kind__get: {
@@ -5356,7 +5609,10 @@ export interface operations {
     formulas_feel_bakes__int_bake_id__feel_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5424,6 +5680,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5501,6 +5766,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HearthOut"];
                 };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -5632,7 +5904,10 @@ export interface operations {
     day_take_other_bakes__int_bake_id__others_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5707,12 +5982,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_judge_bakes__int_bake_id__outcomes_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5787,12 +6074,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     day_pin_bakes__int_bake_id__pin_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5867,12 +6166,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_rescue_bakes__int_bake_id__rescue_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5947,12 +6258,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_restore_bake_bakes__int_bake_id__restore_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -5996,12 +6319,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_take_route_bakes__int_bake_id__route_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6076,6 +6411,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_named_routes_bakes__int_bake_id__routes_get: {
@@ -6130,7 +6474,10 @@ export interface operations {
     formulas_scale_bakes__int_bake_id__scale_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6205,12 +6552,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_spell_bakes__int_bake_id__spells_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6285,12 +6644,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_end_spell_bakes__int_bake_id__spells_delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6334,12 +6705,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_set_status_bakes__int_bake_id__status_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6414,12 +6797,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_tap_bakes__int_bake_id__taps_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6494,12 +6889,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_undo_tap_bakes__int_bake_id__taps__int_tap_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
                 tap_id: number;
@@ -6544,12 +6951,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_move_tap_bakes__int_bake_id__taps__int_tap_id__patch: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
                 tap_id: number;
@@ -6625,6 +7044,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     day_way_out_bakes__int_bake_id__way_out_get: {
@@ -6679,7 +7107,10 @@ export interface operations {
     day_take_way_out_bakes__int_bake_id__way_out_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6754,12 +7185,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_what_if_bakes__int_bake_id__whatif_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6834,12 +7277,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_keep_what_if_bakes__int_bake_id__whatif_keep_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 bake_id: number;
             };
@@ -6914,12 +7369,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_set_clock_clock_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6992,12 +7459,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     compute_compute_cue_compute_cue_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7070,12 +7549,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     compute_compute_weigh_compute_weigh_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7148,12 +7639,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     compute_compute_kind_compute__kind__post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kind: string;
             };
@@ -7190,6 +7693,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7309,7 +7821,10 @@ export interface operations {
     kitchens_create_kitchen_kitchens_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7382,6 +7897,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_get_kitchen_kitchens__int_kitchen_id__get: {
@@ -7436,7 +7960,10 @@ export interface operations {
     kitchens_change_kitchen_kitchens__int_kitchen_id__patch: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -7511,6 +8038,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_air_of_kitchens__int_kitchen_id__air_get: {
@@ -7565,7 +8101,10 @@ export interface operations {
     kitchens_read_air_kitchens__int_kitchen_id__air_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -7640,12 +8179,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_unread_air_kitchens__int_kitchen_id__air__int_reading_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 reading_id: number;
@@ -7690,12 +8241,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_open_bag_kitchens__int_kitchen_id__bags_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -7770,6 +8333,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_bench_kitchens__int_kitchen_id__bench_get: {
@@ -7791,6 +8363,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BenchOut"];
                 };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -7824,7 +8403,10 @@ export interface operations {
     day_bring_calendar_kitchens__int_kitchen_id__calendars_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -7899,12 +8481,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     day_drop_calendar_kitchens__int_kitchen_id__calendars__int_calendar_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 calendar_id: number;
@@ -7942,6 +8536,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7954,7 +8557,10 @@ export interface operations {
     day_restore_calendar_kitchens__int_kitchen_id__calendars__int_calendar_id__restore_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 calendar_id: number;
@@ -7992,6 +8598,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8102,7 +8717,10 @@ export interface operations {
     day_undo_act_kitchens__int_kitchen_id__day_acts__int_act_id__undo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 act_id: number;
@@ -8140,6 +8758,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8201,7 +8828,10 @@ export interface operations {
     day_take_together_kitchens__int_kitchen_id__day_together_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -8276,12 +8906,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_entry_kitchens__int_kitchen_id__entry_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -8356,6 +8998,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     day_list_hours_kitchens__int_kitchen_id__hours_get: {
@@ -8410,7 +9061,10 @@ export interface operations {
     day_add_busy_kitchens__int_kitchen_id__hours_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -8485,12 +9139,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     day_change_busy_kitchens__int_kitchen_id__hours__int_busy_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 busy_id: number;
@@ -8566,12 +9232,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     day_drop_busy_kitchens__int_kitchen_id__hours__int_busy_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 busy_id: number;
@@ -8609,6 +9287,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8621,7 +9308,10 @@ export interface operations {
     day_restore_busy_kitchens__int_kitchen_id__hours__int_busy_id__restore_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 busy_id: number;
@@ -8666,12 +9356,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_bring_in_kitchens__int_kitchen_id__import_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -8746,6 +9448,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_ingredients_kitchens__int_kitchen_id__ingredients_get: {
@@ -8800,7 +9511,10 @@ export interface operations {
     formulas_add_ingredient_kitchens__int_kitchen_id__ingredients_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -8875,12 +9589,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_put_away_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 ingredient_id: string;
@@ -8918,6 +9644,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8930,7 +9665,10 @@ export interface operations {
     formulas_restore_ingredient_kitchens__int_kitchen_id__ingredients__ingredient_id__restore_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 ingredient_id: string;
@@ -8975,12 +9713,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_forget_leaven_kitchens__int_kitchen_id__leavens__string_leaven__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 leaven: string;
@@ -9025,12 +9775,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_recall_leaven_kitchens__int_kitchen_id__leavens__string_leaven__back_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 leaven: string;
@@ -9046,6 +9808,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchens_logbook_kitchens__int_kitchen_id__logbook_get: {
+        parameters: {
+            query?: {
+                count?: number;
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookOut"];
                 };
             };
             /** @description Not Found */
@@ -9129,7 +9952,10 @@ export interface operations {
     formulas_keep_method_kitchens__int_kitchen_id__methods_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -9204,12 +10030,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_put_away_method_kitchens__int_kitchen_id__methods__method_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 method_id: string;
@@ -9247,6 +10085,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9259,7 +10106,10 @@ export interface operations {
     formulas_restore_method_kitchens__int_kitchen_id__methods__method_id__restore_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 method_id: string;
@@ -9297,6 +10147,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9406,7 +10265,10 @@ export interface operations {
     starters_add_starter_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -9481,12 +10343,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     starters_put_away__int_starter_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 starter_id: number;
@@ -9531,12 +10405,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     starters_feed__int_starter_id__feeds_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 starter_id: number;
@@ -9612,12 +10498,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     starters_undo_last__int_starter_id__last_delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 starter_id: number;
@@ -9662,12 +10560,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     starters_peaked__int_starter_id__peak_put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 starter_id: number;
@@ -9743,12 +10653,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     starters_restore__int_starter_id__restore_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 starter_id: number;
@@ -9786,6 +10708,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9851,7 +10782,10 @@ export interface operations {
     starters_wish__int_starter_id__wish_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 starter_id: number;
@@ -9927,12 +10861,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_add_surface_kitchens__int_kitchen_id__surfaces_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -10007,12 +10953,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_change_surface_kitchens__int_kitchen_id__surfaces__int_surface_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 surface_id: number;
@@ -10088,12 +11046,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kitchens_remove_surface_kitchens__int_kitchen_id__surfaces__int_surface_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
                 surface_id: number;
@@ -10138,12 +11108,86 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchens_restore_surface_kitchens__int_kitchen_id__surfaces__int_surface_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                surface_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     formulas_weigh_kitchens__int_kitchen_id__weigh_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kitchen_id: number;
             };
@@ -10218,12 +11262,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_read_readings_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10296,12 +11352,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     bakes_undo_reading_readings__int_reading_id__delete: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 reading_id: number;
             };
@@ -10338,6 +11406,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

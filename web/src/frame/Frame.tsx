@@ -6,6 +6,8 @@ import { useOutboxPump } from "../api/outbox";
 import { bakeQuery, benchQuery } from "../api/queries";
 import { Button } from "../controls/Button";
 import { StepAlarms } from "../alarms/StepAlarms";
+import { BrokenBake } from "./BrokenBakes";
+import { ClashSheet } from "./ClashSheet";
 import { DemoClock } from "./DemoClock";
 import { Keys } from "./Keys";
 import { Rule } from "./Rule";
@@ -68,7 +70,7 @@ export function LeafFrame({ bake, here, children, say, begun = false }: { bake: 
       <Keys kitchen={b.kitchen_id} bake={bake} />
       {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
       {b.status === "live" && !b.fits && !begun && <WayOut bake={bake} name={b.name} steps={b.steps} />}
-      {children(b)}
+      {b.faults["bake"] ? <BrokenBake bake={{ bake_id: b.id, name: b.name, text: b.faults["bake"] }} /> : children(b)}
     </Shell>
   );
 }
@@ -84,6 +86,7 @@ function Shell({ bench, say, foot, children }: { bench: Bench; say: readonly Say
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
           </SayLine><StepAlarms steps={bench.steps} /></div>
         <main>{children}</main>
+        <ClashSheet />
         {foot}
       </Page>
     </UnitsContext>

@@ -2,8 +2,9 @@ import { type ReactNode, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { SayPart } from "../api/client";
 import { useNow } from "../api/clock";
-import { useRefusal, useWaiting } from "../api/outbox";
-import { tell } from "../api/queue";
+import { useRefusal, useRefusedTaps, useWaiting } from "../api/outbox";
+import { again, dequeue, tell, type Waiting } from "../api/queue";
+import { tapWords } from "../words/taps";
 import { clockNear, ms, span } from "../words/format";
 
 const Line = styled.div`
@@ -17,6 +18,8 @@ const Away = styled.div`
   padding: 8px 24px; font-weight: 650; border-bottom: 2px solid var(--ink); display: flex; justify-content: space-between; align-items: center; gap: 12px;
   background: repeating-linear-gradient(45deg, var(--recess) 0 10px, var(--paper) 10px 20px);
   button { min-height: 48px; border: 2px solid var(--ink); background: var(--ground); padding: 0 14px; }
+  .choice { display: flex; gap: 8px; flex: none; }
+  @media (max-width: 600px) { flex-wrap: wrap; padding: 8px 16px; }
 `;
 
 export function words(parts: readonly SayPart[], now: number, zone: string): { text: string; strong: boolean }[] {
@@ -61,6 +64,8 @@ function WaitingTaps() {
     const timer = setTimeout(() => setLate(true), 1200);
     return () => clearTimeout(timer);
   }, [waiting]);
+  const kept = useRefusedTaps();
+  if (kept.length > 0) return <Refused kept={kept} />;
   if (refused)
     return (
       <Away role="alert" data-print="no">
@@ -72,6 +77,23 @@ function WaitingTaps() {
   return (
     <Away role="status" data-print="no">
       The server is out of reach. {waiting} {waiting === 1 ? "tap waits" : "taps wait"} here and will be sent. The clocks go on.
+    </Away>
+  );
+}
+
+/** Taps that the server did not take: kept, oldest first, until the cook decides about each. */
+function Refused({ kept }: { kept: readonly Waiting[] }) {
+  const first = kept[0]!;
+  return (
+    <Away role="alert" data-print="no">
+      <span>
+        “{tapWords(first.tap)}” was not taken. {first.refused}
+        {kept.length > 1 && ` ${kept.length - 1} more like it.`}
+      </span>
+      <span className="choice">
+        <button type="button" onClick={() => void again(first)}>Try again</button>
+        <button type="button" onClick={() => void dequeue(first)}>Let it go</button>
+      </span>
     </Away>
   );
 }

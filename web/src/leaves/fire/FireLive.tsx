@@ -8,6 +8,7 @@ import { useTap } from "../../api/outbox";
 import { useTapEdits } from "../../frame/StepBar";
 import { isTyping, keysOn } from "../../frame/Keys";
 import { Button } from "../../controls/Button";
+import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
 import { HandsList } from "../../instruments/HandsList";
@@ -21,7 +22,7 @@ type Due = Schemas["MoveOut"];
 type MoveKind = "load" | "turn" | "off";
 
 const Live = styled.div`
-  height: calc(100% + 40px); display: grid; grid-template-rows: minmax(0, 1fr) auto auto; gap: 8px; min-height: 320px; margin-bottom: -40px;
+  height: calc(100% + 40px); display: grid; grid-template-rows: auto minmax(0, 1fr) auto auto; row-gap: 8px; min-height: 320px; > div:empty { margin-bottom: -8px; } margin-bottom: -40px;
   .stage { display: grid; grid-template-columns: 186px minmax(0, 1fr) 150px; grid-template-rows: minmax(0, 1fr); gap: 20px; min-height: 0; }
   .side { display: grid; grid-template-columns: minmax(0, 1fr); gap: 6px; align-content: start; overflow: hidden; }
   .round { display: flex; align-items: center; gap: 8px; font: 700 22px/1 var(--name); border: 2px solid var(--ink); background: var(--paper); border-radius: 50%; width: 92px; height: 42px; justify-content: center; }
@@ -117,6 +118,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   const left = first ? ms(first.at) - now : 0;
   return (
     <Live>
+      <div>{!hearth.finished && hearth.program.verdicts?.map((v) => <Plate key={v.code} role="note">{v.text}</Plate>)}</div>
       <div className="stage">
         <div className="side">
           <h2>Waiting <span>{hearth.waiting.length}</span></h2>

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
-import { Cautions } from "../../controls/Notice";
+import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { Why } from "../../controls/Why";
@@ -48,12 +48,12 @@ function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
       <h2>What if it were…</h2>
       {found.error && <p role="alert">{found.error.message}</p>}
       <table className="ifs">
-        <thead><tr><th /><th>pocket score</th><th>puffs at</th><th>off at</th><th>water lost</th></tr></thead>
+        <thead><tr><th />{bake.fire?.pocket && <th>pocket score</th>}<th>puffs at</th><th>off at</th><th>water lost</th></tr></thead>
         <tbody>
           {found.data?.map((x) => (
             <tr key={x.words}>
               <th scope="row">{x.words}</th>
-              <td>{x.score.toFixed(0)} <span className="quiet">{Math.abs(x.score_by) < 0.5 ? "the same" : `${x.score_by > 0 ? "+" : "−"}${Math.abs(x.score_by).toFixed(0)}`}</span></td>
+              {bake.fire?.pocket && <td>{x.score.toFixed(0)} <span className="quiet">{Math.abs(x.score_by) < 0.5 ? "the same" : `${x.score_by > 0 ? "+" : "−"}${Math.abs(x.score_by).toFixed(0)}`}</span></td>}
               <td>{x.puff_s === null ? "never" : `${x.puff_s.toFixed(0)} s`}</td><td>{x.off_s.toFixed(0)} s</td><td>{(100 * x.moisture_loss_frac).toFixed(0)} %</td>
             </tr>
           ))}
@@ -86,7 +86,7 @@ function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
     [0, fire.surface && WETTED.has(fire.surface.kind) ? "on, its back wet" : "on the heat"],
     [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
     [puff !== null && puff <= off ? puff : null, "it opens", "puff", "Puff time"],
-    [bake.settings.filling ? at("core_75") : null, "75 °C inside: meat and egg not before"],
+    [bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null, "75 °C inside: meat and egg not before"],
     [off, "off, into the towel"],
   ];
   const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null);
@@ -100,6 +100,23 @@ const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): numbe
 
 /** Between when and when, for eight breads of ten. */
 const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
+
+/** How likely a full pocket is, and what speaks against it. */
+function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
+  return (
+    <>
+      {fire.chance ? (
+        <p><span className="big">{(100 * fire.chance.p).toFixed(0)}</span> % full pockets, {(100 * fire.chance.p10).toFixed(0)} to {(100 * fire.chance.p90).toFixed(0)}, by {fire.chance.breads} breads judged here</p>
+      ) : (
+        <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score{fire.breads_to_chance <= 12 ? `; ${fire.breads_to_chance} more judged breads make it a chance` : ""}</p>
+      )}
+      {fire.reasons.filter((r) => r.points < -1.5).slice(0, 3).map((r) => (
+        <p key={r.factor} className="reason"><b>−{Math.abs(r.points).toFixed(0)}</b>{r.text}</p>
+      ))}
+      {fire.reasons.every((r) => r.points >= -1.5) && <p className="quiet">Nothing speaks against a full pocket.</p>}
+    </>
+  );
+}
 
 /** The program of one bread, as a carpet, and the line of all of them. */
 export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
@@ -125,6 +142,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   const begin = Math.min(...line.tasks.map((t) => ms(t.at)), Infinity);
   return (
     <>
+      {fire.program.verdicts?.map((v) => <Plate key={v.code} role="note" style={{ fontSize: 20, marginBottom: 8 }}>{v.text}</Plate>)}
       <BakeHead bake={bake} about={`${hearth.rounds} rounds, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`} />
       <Top>
         <div className="col">
@@ -169,16 +187,8 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           </table>
         </div>
         <aside className="col">
-          <h2>Will it puff?</h2>
-          {fire.chance ? (
-            <p><span className="big">{(100 * fire.chance.p).toFixed(0)}</span> % full pockets, {(100 * fire.chance.p10).toFixed(0)} to {(100 * fire.chance.p90).toFixed(0)}, by {fire.chance.breads} breads judged here</p>
-          ) : (
-            <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score{fire.breads_to_chance <= 12 ? `; ${fire.breads_to_chance} more judged breads make it a chance` : ""}</p>
-          )}
-          {fire.reasons.filter((r) => r.points < -1.5).slice(0, 3).map((r) => (
-            <p key={r.factor} className="reason"><b>−{Math.abs(r.points).toFixed(0)}</b>{r.text}</p>
-          ))}
-          {fire.reasons.every((r) => r.points >= -1.5) && <p className="quiet">Nothing speaks against a full pocket.</p>}
+          <h2>{fire.pocket ? "Will it puff?" : "It bakes flat"}</h2>
+          {fire.pocket ? <Puffs fire={fire} /> : <p className="quiet">No pocket is wanted; it comes off when it is through and has its colour.</p>}
           <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
       </Top>

@@ -18,6 +18,8 @@ export const gramsText = (grams: number): string => `${Number(grams >= 20 ? gram
 export function useFormula(bake: Bake) {
   const [draft, setDraft] = useState<Line[] | null>(null);
   const [past, setPast] = useState<Line[][]>([]);
+  // the bake as it was when this draft was begun, or stored last: another's change since then is merged, not written over
+  const base = useRef(bake);
   const lines = draft ?? bake.settings.lines;
   const s = bake.settings;
   const whole = lines.filter((l) => l.ingredient && l.amount.trim());
@@ -31,15 +33,28 @@ export function useFormula(bake: Bake) {
   };
   const computed = useQuery({ ...weighQuery(bake.kitchen_id, asked), placeholderData: keepPreviousData });
   const change = useBakeChange(bake.id);
-  const save = useRef(change.mutate);
+  const save = useRef(change.mutateAsync);
   useEffect(() => {
-    save.current = change.mutate;
+    save.current = change.mutateAsync;
   });
+  const stored = useRef("");
+  useEffect(() => {
+    // with the same lines as at the start of the draft, or with those that were stored from here, it is no other's change
+    const there = JSON.stringify(bake.settings.lines.map(plain));
+    if (draft === null || there === stored.current || there === JSON.stringify(base.current.settings.lines.map(plain))) base.current = bake;
+  }, [bake, draft]);
   const good = !computed.error && !computed.isPlaceholderData;
   const key = JSON.stringify(whole.map(plain));
   useEffect(() => {
     if (draft === null || !good) return;
-    const timer = setTimeout(() => save.current({ lines: JSON.parse(key) as Line[] }), SAVE_AFTER_MS);
+    const timer = setTimeout(() => {
+      stored.current = key;
+      save.current({ lines: JSON.parse(key) as Line[], base: base.current }).then((found) => {
+        base.current = found;
+        const merged = found.settings.lines.map(plain);
+        if (JSON.stringify(merged) !== key) setDraft((now) => (now && JSON.stringify(now.map(plain)) === key ? merged : now));
+      }, () => undefined); // the mutation tells its fault
+    }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
   }, [draft, good, key]);
   const faults = computed.error instanceof Problem ? computed.error.fields : [];

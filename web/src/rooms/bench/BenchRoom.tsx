@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Bench, Brief } from "../../api/client";
 import { useNow } from "../../api/clock";
+import { BrokenBakes } from "../../frame/BrokenBakes";
 import { StateMark } from "../../frame/ThumbIndex";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
@@ -74,7 +75,8 @@ export function BenchRoom({ bench }: { bench: Bench }) {
   return (
     <Two>
       <div>
-        {live.length === 0 ? (
+        <BrokenBakes broken={bench.broken} />
+        {live.length === 0 && bench.broken.length === 0 ? (
           <Empty>
             <p>The bench is clear. Say when people eat, and the day is planned back from there.</p>
             <Link to={`/k/${bench.kitchen.id}/new`}>Start a new bake</Link>

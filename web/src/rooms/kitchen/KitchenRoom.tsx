@@ -93,6 +93,12 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         <h2>Surfaces</h2>
         {k.surfaces.map((s) => <SurfaceRow key={s.id} surface={s} writes={writes} alone={k.surfaces.length < 2} />)}
         <div><Button onPress={() => writes.addSurface.mutate({ name: "Another plate", kind: "iron_plate", temp_c: 240, power: "medium_high", spots: 1 })}>Add a surface</Button></div>
+        {writes.removeSurface.data && writes.restoreSurface.variables !== writes.removeSurface.variables && (
+          <p role="status">
+            It is taken away; a bread on it goes on, and bakes that wait go to another surface.{" "}
+            <Button data-kind="bare" onPress={() => writes.restoreSurface.mutate(writes.removeSurface.variables!)}>Undo</Button>
+          </p>
+        )}
         {writes.removeSurface.error && <Plate>{writes.removeSurface.error.message}</Plate>}
       </section>
       <Starters kitchen={k.id} />
