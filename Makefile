@@ -2,7 +2,6 @@
 SHELL := /bin/bash
 PY := .venv/bin/python
 PORT ?= 8421
-export NUMBA_CACHE_DIR ?= $(CURDIR)/.cache/compiled
 export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
 
 .PHONY: demo test setup check bench shots build lint types tables openapi browser clean
@@ -21,8 +20,9 @@ setup: .venv/.stamp web/node_modules/.stamp
 .venv/.stamp: requirements.lock pyproject.toml
 	test -x .venv/bin/python || python3 -m venv .venv
 	$(PY) -m pip install -q uv==0.13.9
-	$(PY) -m uv pip install -q --python $(PY) --require-hashes -r requirements.lock
+	$(PY) -m uv pip install -q --python $(PY) --compile-bytecode --require-hashes -r requirements.lock
 	$(PY) -m uv pip install -q --python $(PY) --no-deps --no-build-isolation -e .
+	$(PY) -m compileall -q src
 	.venv/bin/brass-clock warm
 	touch $@
 
@@ -49,7 +49,8 @@ build: setup
 
 # After a change of the API: the OpenAPI document and the types made from it, both committed
 types: setup
-	.venv/bin/brass-clock openapi > src/brassclock/api/openapi.json
+	.venv/bin/brass-clock openapi > web/openapi.new
+	mv web/openapi.new src/brassclock/api/openapi.json
 	cd web && npm run -s types
 
 # After a change of a parameter: the tables of docs/science.md
@@ -58,6 +59,7 @@ tables: setup
 
 bench: setup
 	$(PY) tools/bench.py
+	$(PY) tools/bench_server.py
 
 shots: setup browser build
 	$(PY) tools/shots.py

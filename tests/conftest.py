@@ -8,7 +8,8 @@ import pytest
 @pytest.fixture(scope="session", autouse=True)
 def compiled() -> None:
     """Compile (or load) both steppers."""
-    from brassclock.cli import _cache_home, warm_all
+    from brassclock.cli import _cache_home
+    from brassclock.services.steppers import warm_all
 
     _cache_home()
     assert warm_all()

@@ -31,7 +31,6 @@ from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
 from brassclock.core.day.relax import DOSES
 from brassclock.core.day.shared import Shared
-from brassclock.core.fire.line.live import line_after
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, bread_ops
 from brassclock.core.fire.program import plan_bread
@@ -308,7 +307,6 @@ def heat_line() -> None:
             seconds = random.Random(1)
             gc.collect()
             gc.freeze()  # as the server does
-            line_after.cache_clear()
             plays.append(played(spec, breads, 41.0, 60.0, lambda _, s=seconds, most=late_s: s.uniform(0, most)))  # type: ignore[misc]
         ms = sorted(map(min, *(run.mended_ms[2:] for run in plays)))
         print(

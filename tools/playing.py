@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.line.live import follow
+from brassclock.core.fire.line.live import Follower
 from brassclock.core.fire.line.spec import LineSpec
 
 SKIPPED_S = 7.0  # a cook who is late by just this leaves the turn out
@@ -29,10 +29,11 @@ def played(
 ) -> Played:
     """Every move when it is due, later by `late` of which move it is, or at once where that is negative; round `lost` falls."""
     run, taps, told = Played(), list[hearths.Tap](), dict[int, float]()
+    follower = Follower(spec, breads, 0.05)
     now, grill = 0.0, spec.stations[0].count if spec.stations else 0
     for move in range(10 * breads):
         began = time.perf_counter()
-        line = follow(spec, breads, tuple(taps), 0.05)
+        line = follower.follow(taps)
         run.mended_ms.append(1e3 * (time.perf_counter() - began))
         loads = line.contact_s if line else {}
         state = hearths.hearth(taps, breads, spec.spots, turn_s, off_s, spec.recover_s, grill, loads or None)

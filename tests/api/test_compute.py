@@ -161,6 +161,9 @@ def test_the_command_line_answers_and_refuses() -> None:
     good = cli("compute", "mix", text=json.dumps(REQUESTS["mix"]))
     assert good.returncode == 0
     assert json.loads(good.stdout)["liquid_temp_c"] == pytest.approx(24, abs=4)
+    for kind in ("rise", "puff"):  # the same numbers and bands as the application's
+        told = json.loads(cli("compute", kind, text=json.dumps(REQUESTS[kind])).stdout)
+        assert told == json.loads(json.dumps(compute(kind, REQUESTS[kind])))
     assert json.loads(cli("schema", "rise").stdout)["title"] == "RiseReq"
     bad = cli("compute", "rise", text=json.dumps({**REQUESTS["rise"], "mix_temp_c": 900, "stages": []}))
     told = json.loads(bad.stderr)

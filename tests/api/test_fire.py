@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from typing import Any
 
 import pytest
@@ -137,6 +138,37 @@ def test_a_filled_bread_is_cooked_through_and_a_soda_round_stands_on_its_edges(
         assert bake["fire"]["events"]["puff"]["p50"] is None
     soda = fire("soda-quarters")["fire"]
     assert soda["edge_s"] and soda["program"]["off_s"] > 300 and soda["events"]["puff"]["p50"] is None
+
+
+def test_a_filled_bread_too_hot_is_told_what_would_do_and_is_never_cut_short(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    """Another surface and its heat in one change; black before it is through at 450 C, well at the heat it is told; "too dark" brings none off raw."""
+    surfaces = client.post(
+        f"/api/kitchens/{kitchen['id']}/surfaces",
+        json={"name": "Dome", "kind": "flame_oven", "temp_c": 370, "spots": 2},
+    ).json["surfaces"]
+    dome, before = surfaces[-1]["id"], [s["temp_c"] for s in surfaces[:-1]]
+    bake = client.post(
+        "/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "terrace-naan"}
+    ).json
+    url = f"/api/bakes/{bake['id']}"
+    stuffing = {"lines": [{"ingredient": "minced_meat", "amount": "100 g"}], "per_piece_g": 90}
+    told = client.patch(
+        url, json={"surface_c": 450, "surface_id": dome, "filling": stuffing, "diameter_cm": 12.5}
+    ).json["fire"]
+    assert told["surface"]["id"] == dome and told["surface"]["temp_c"] == 450 and not told["pocket"]
+    listed = client.get("/api/kitchens").json["kitchens"][0]["surfaces"]
+    assert [s["temp_c"] for s in listed if s["id"] != dome] == before
+    (verdict,) = told["program"]["verdicts"]
+    better = re.search(r"What would do: (\d+)\s°C", verdict["text"])
+    assert better
+    well = client.patch(url, json={"surface_c": int(better[1])}).json["fire"]
+    assert well["program"]["verdicts"] == [] and well["program"]["off_s"] > told["events"]["core_75"]["p50"]
+    tap(client, url, "load", 1, 1)
+    tap(client, url, "dark", 1, 1)
+    kept = client.get(f"{url}/hearth").json["program"]
+    assert kept["colour_steps"] == 1 and kept["off_s"] >= well["events"]["core_75"]["p50"]
 
 
 def test_one_thing_changed_at_a_time(client: FlaskClient, kitchen: dict[str, Any]) -> None:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Generator, Iterator
 from pathlib import Path
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Error, Page, expect, sync_playwright
 
 from serving import CHROMIUM_FLAGS, Server, chromium
 
@@ -33,6 +33,7 @@ class Watched:
         self.context.grant_permissions(["screen-wake-lock"], origin=server.url)
         self.context.set_default_timeout(15_000)
         self.server, self.wrong = server, list[str]()
+        self.told = list[str]()  # the last answers
         self.page = self.open()
 
     def open(self) -> Page:
@@ -46,7 +47,17 @@ class Watched:
             "request",
             lambda r: r.url.startswith((self.server.url, "data:", "blob:")) or self.wrong.append(f"foreign: {r.url}"),
         )
+        page.on("response", lambda r: self.told.append(f"{r.status} {r.request.method} {r.url}"))
         return page
+
+    def shows(self) -> str:
+        """What is on the page and what was answered last: for a report of what failed."""
+        focus = "document.activeElement?.outerHTML.slice(0, 200)"
+        try:
+            shown = f"{self.page.url}\n{self.page.inner_text('body')[:1500]}\nfocus: {self.page.evaluate(focus)}"
+        except Error as fault:
+            shown = f"{self.page.url} cannot be read: {fault.message}"
+        return "\n".join([shown, *self.told[-15:]])
 
     def goto(self, path: str) -> Page:
         self.page.goto(self.server.url + path)
@@ -60,10 +71,22 @@ class Watched:
         assert found.violations_count == 0, found.generate_report()
 
 
+OPENED = pytest.StashKey[list[Watched]]()
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestReport, pytest.TestReport]:
+    """A test that failed shows its pages."""
+    report = yield
+    if report.when == "call" and report.failed:
+        report.sections += [("the page", one.shows()) for one in item.stash.get(OPENED, [])]
+    return report
+
+
 @pytest.fixture
-def watch(chrome: Browser) -> Iterator[Callable[[Server, str], Watched]]:
+def watch(chrome: Browser, request: pytest.FixtureRequest) -> Iterator[Callable[[Server, str], Watched]]:
     """Opens watched pages; at the end nothing may have gone wrong on any."""
-    opened: list[Watched] = []
+    opened = request.node.stash[OPENED] = list[Watched]()
 
     def open_on(server: Server, size: str = "tablet") -> Watched:
         opened.append(Watched(chrome, server, size))

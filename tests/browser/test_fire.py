@@ -52,7 +52,7 @@ def on_surface(server: Server, method: str, kind: str, count: int, spots: int | 
 BOUNCING = """() => {
   window.bounced = 0;
   addEventListener('keydown', (e) => {
-    const at = performance.now();
+    const at = e.timeStamp;
     if (!e.isTrusted || e.key !== ' ') return;
     setTimeout(() => {
       if (performance.now() - at > 200) return;
@@ -65,8 +65,8 @@ BOUNCING = """() => {
 }"""
 SOON = re.compile("^(now|[1-3] s)$")
 ROUNDS = [  # the canteen's five: method, surface, breads, cooks, what its program says
-    ("hatch-pita", "stone_oven", 8, 2, "it opens"), ("terrace-naan", "iron_plate", 12, 1, "it opens"), ("house-clay-naan", "clay_wall", 12, 2, "on, its back wet"),
-    ("soda-quarters", "iron_plate", 8, 2, "then each edge"), ("stir-round", "oil", 6, 2, "it opens"),
+    ("hatch-pita", "stone_oven", 5, 2, "it opens"), ("terrace-naan", "iron_plate", 7, 1, "it opens"), ("house-clay-naan", "clay_wall", 8, 2, "on, its back wet"),
+    ("soda-quarters", "iron_plate", 5, 2, "then each edge"), ("stir-round", "oil", 5, 2, "it opens"),
 ]  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
@@ -159,6 +159,30 @@ def test_integrator_against_scipy(temp_c: float, hours: float) -> None:
     for run_it, rows in ((stepper.run, plain), (model.course_stepper, fast)):
         run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, model.DT_H, rows)
     assert np.allclose(plain, fast, rtol=1e-11, atol=1e-15)
+
+
+PIECES = st.tuples(st.floats(0.05, 6), st.floats(-20, 90), st.floats(-20, 90), st.sampled_from([None, 0.1, 0.5, 1.5]))
+
+
+@given(
+    st.lists(PIECES, min_size=1, max_size=5), st.floats(0.001, 0.03), st.sampled_from([model.DT_H, model.COARSE_DT_H])
+)
+@example([(1.0, 65.0, 65.0, None)], 0.01, model.COARSE_DT_H)  # it was -1860 of its volume
+@settings(max_examples=40, deadline=None)
+def test_any_path_stays_a_dough(path: list[tuple[float, float, float, float | None]], dose: float, dt_h: float) -> None:
+    """From -20 to 90 C, at any pace, in steps of five or ten minutes: between 0.7 and the most it can hold for a moment, plain as compiled, and what lives dies."""
+    start = model.start_of(recipes.Recipe((("yeast_instant", dose),), 0.62, 0.02, mass=1.65, strength=0.75), 24.0)
+    rows = np.array([(h, a, b, tau or 0.0, -1.0) for h, a, b, tau in path])
+    out = []
+    for run_it in (stepper.run, model.course_stepper):
+        table = np.zeros((int(np.sum(np.ceil(rows[:, 0] / dt_h))) + 2 * len(rows) + 2, stepper.COLUMNS))
+        n, _ = run_it(start.state.copy(), start.air_mol, start.pools.copy(), rows, start.p, dt_h, table)
+        out.append(table[:n])
+    assert np.allclose(out[0], out[1], rtol=1e-6, atol=1e-12)
+    ratio = (start.dry_ml + out[0][:, 15]) / start.first_ml
+    most = 1 + start.p[38] * start.p[20]
+    assert ratio.min() >= 0.7 and ratio.max() <= 1.001 * stepper.MOST_FULL * most
+    assert (out[0][:, 1] >= 0).all() and (out[0][:, 7] >= -1e-12).all()
 
 
 def test_cold_path_and_knock_back() -> None:
