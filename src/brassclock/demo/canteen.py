@@ -26,6 +26,7 @@ from brassclock.services.given import (
 from brassclock.services.given_day import BusyIn, CalendarIn
 from brassclock.services.house import House
 from brassclock.store import kitchens as rows
+from brassclock.store.rows import get, insert
 from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
 
 ZONE = "Europe/Zurich"
@@ -64,7 +65,6 @@ def _set_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.da
     else:
         state.anchor_real, state.anchor_sim, state.rate = real, sim, rate
         session.add(state)
-    session.flush()
 
 
 def ensure_demo(house: House) -> None:
@@ -75,7 +75,6 @@ def ensure_demo(house: House) -> None:
             if house.now(session, kitchen) < at(1, "01:30") + STALE:
                 return
             session.delete(kitchen)
-            session.flush()
     kitchen_id = build_demo(house)
     _look_after_a_starter(house, kitchen_id)
     _plan_friday(house, kitchen_id)
@@ -97,7 +96,7 @@ SURFACES = (  # name, kind, C, breads at once, fire
 )  # fmt: skip
 SUPPER = ("ridge-sour", "Supper sourdough", (2, "00:50"), 6, "Baking stone")
 FRIDAY = (  # method, name, table, breads, surface
-    ("terrace-naan", "Terrace naan", (3, "23:10"), 8, "Baking stone"),
+    ("terrace-naan", "Terrace naan", (3, "22:35"), 8, "Baking stone"),
     ("cellar-pita", "Cold-rise pitas", (4, "00:50"), 12, "Baking stone"),
     ("hatch-pita", "Hatch pitas, Friday", (4, "01:30"), 24, "Iron plates"),
     ("soda-quarters", "Soda round, day crew", (4, "06:45"), 8, "Iron plates"),
@@ -153,10 +152,10 @@ def build_demo(house: House) -> int:
         kitchen.tap_c = 11.5
         session.add(kitchen)
         for name, kind, temp_c, spots, heat in SURFACES:
-            session.add(
-                Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots, heat=heat)
+            insert(
+                session,
+                Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots, heat=heat),
             )
-        session.flush()
         for past in PAST:
             _past_bake(house, session, kitchen, real, past)
         _live_bake(house, session, kitchen, real)
@@ -167,11 +166,10 @@ def build_demo(house: House) -> int:
 def _start(house: House, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
     now = house.now(session, kitchen)
     bake_id = bakes.add_bake(session, BakeIn(kitchen_id=kitchen.id or 0, serve=serve), now)
-    bake = session.get(Bake, bake_id)
+    bake = get(session, Bake, bake_id)
     assert bake is not None
     bake.surface_id = next(s.id for s in rows.surfaces(session, kitchen.id or 0) if s.name == surface)
     session.add(bake)
-    session.flush()
     return bake
 
 
@@ -180,13 +178,11 @@ def _tap(house: House, session: Session, kitchen: Kitchen, bake: Bake, when: dt.
     assert isinstance(state, ClockState)
     state.anchor_sim = when
     session.add(state)
-    session.flush()
     r = works.load(house, session, bake.id or 0)
     key = f"demo-{bake.id}-{kind}-{round_no or 0}"
     taps.add_tap(
         session, r, TapIn.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"})
     )
-    session.flush()
 
 
 def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.datetime, past: tuple[object, ...]) -> None:
@@ -202,7 +198,6 @@ def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
         r = works.load(house, session, bake.id or 0)
         bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
-        session.flush()
     after = 1 if str(balled) < "12:00" else 0
     _tap(house, session, kitchen, bake, at(days + after, str(balled)), "ball")
     fire = at(days + 1, str(first))
@@ -215,12 +210,9 @@ def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
             r,
             OutcomeIn.model_validate({"round_no": number, "pocket": WORDS[mark[0]], "colour": COLOUR[mark[1]]}),
         )
-        session.flush()
     bake.note = str(note)
     session.add(bake)
-    session.flush()
     bakes.keep_rows(session, works.load(house, session, bake.id or 0))
-    session.flush()
 
 
 def _rounds(house: House, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:
@@ -249,5 +241,4 @@ def _live_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
         r = works.load(house, session, bake.id or 0)
         bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
-        session.flush()
     _tap(house, session, kitchen, bake, at(1, "00:36"), "ball")
