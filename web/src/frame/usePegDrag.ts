@@ -1,7 +1,6 @@
 import { useEffect, useRef, useState } from "react";
-import type { RuleScale } from "../words/scale";
+import { PEG_STEP_MS as STEP, pegTime, type RuleScale } from "../words/scale";
 
-const STEP = 5 * 60e3;
 const START_PX = 6;
 const SETTLE_MS = 900;
 
@@ -24,7 +23,7 @@ export function usePegDrag({ at, low, high, scale, onMove }: Given) {
   const latest = useRef<number | null>(null);
   useEffect(() => () => { if (timer.current) clearTimeout(timer.current); }, []);
   useEffect(() => { setTo(null); latest.current = null; }, [at]);
-  const clamp = (t: number) => Math.min(Math.max(Math.round(t / STEP) * STEP, Math.ceil(low / STEP) * STEP), Math.floor(high / STEP) * STEP);
+  const clamp = (t: number) => pegTime(t, low, high);
   const show = (t: number | null) => { latest.current = t; setTo(t); };
   const settle = () => {
     if (timer.current) clearTimeout(timer.current);

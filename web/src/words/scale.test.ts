@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { hourMarks, ruleScale, spread } from "./scale";
+import { hourMarks, pegTime, ruleScale, spread } from "./scale";
 
 const now = Date.parse("2026-11-24T20:14:00Z");
 
@@ -19,4 +19,13 @@ test("heads never overlap and keep their order", () => {
   const heads = spread([100, 101, 102, 590], 30, 15, 600);
   heads.slice(1).forEach((v, i) => expect(v - heads[i]!).toBeGreaterThanOrEqual(30));
   expect(Math.max(...heads)).toBeLessThanOrEqual(600);
+});
+
+test("a peg stands on five minutes, or at the end of a window that holds none", () => {
+  const minute = 60e3;
+  expect(pegTime(now + 4 * minute, now, now + 60 * minute)).toBe(now + 6 * minute);
+  expect(pegTime(now + 90 * minute, now, now + 60 * minute)).toBe(now + 60 * minute);
+  const eight49 = Date.parse("2026-11-24T08:49:40Z");
+  const pulled = pegTime(eight49 + 5 * minute, eight49, eight49 + 5 * minute);
+  expect(pulled).toBe(Date.parse("2026-11-24T08:54:00Z"));
 });

@@ -56,3 +56,16 @@ export function spread(places: number[], gap: number, low: number, high: number)
     .flatMap((b) => Array.from({ length: b.count }, () => b.sum / b.count))
     .map((v, i) => Math.max(Math.min(v, most), least) + i * gap);
 }
+
+const MINUTE_MS = 60e3;
+export const PEG_STEP_MS = 5 * MINUTE_MS;
+
+/**
+ * Returns the time in ms at which a peg pulled to `t` stands: on the grid of five minutes where the window from `low` to
+ * `high` holds such a point, at the whole minute inside the window's end where it does not.
+ */
+export function pegTime(t: number, low: number, high: number): number {
+  const first = Math.ceil(low / MINUTE_MS) * MINUTE_MS;
+  const last = Math.floor(high / MINUTE_MS) * MINUTE_MS;
+  return Math.min(Math.max(Math.round(t / PEG_STEP_MS) * PEG_STEP_MS, first), last);
+}
