@@ -55,7 +55,7 @@ types: setup
 
 # After a change of a parameter: the tables of docs/science.md
 tables: setup
-	$(PY) tools/science_tables.py
+	$(PY) tools/science_tables.py && $(PY) tools/practice_heat.py
 
 bench: setup
 	$(PY) tools/bench.py

@@ -21,11 +21,13 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.baking import Faults
+from brassclock.core.fire.colour import wish_of
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.layers import CONTAINS, YEASTED_RISE, browning, chemical_rise, layered, must_be_hot
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import GRILL, Line, LineSpec, Station, bread_ops
-from brassclock.core.fire.program import Faults, Program, events_on, plan_bread
+from brassclock.core.fire.program import Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
@@ -324,7 +326,7 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     bread = puff.Bread(
         mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
         rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,
-        browning=browning(sheet.dough, sheet.soda),
+        browning=browning(sheet.dough),
     )  # fmt: skip
     work.bread = layered(
         replace(bread, pocket=bread.pocket and not bread.thick), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0
@@ -352,7 +354,7 @@ def program_at(
     bake = r.bake
     bare_min = (bake.skin_min or 0.0) + lies_min
     return plan_bread(
-        work.bread, replace(surface_of(r.surface), temp_c=temp_c), doneness=bake.doneness, altitude_m=r.kitchen.altitude_m,
+        work.bread, replace(surface_of(r.surface), temp_c=temp_c), wish=wish_of(bake.doneness), altitude_m=r.kitchen.altitude_m,
         faults=Faults(bake.uneven_frac, bare_min or None, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
         topped=_topped(r), filled=_holds_meat(r),
     )  # fmt: skip
@@ -362,7 +364,13 @@ def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
     """The events of that bread with its surface at a temperature."""
     assert work.bread is not None
     turned = not (r.bake.docked or _topped(r))
-    return events_on(work.bread, replace(surface_of(r.surface), temp_c=temp_c), r.kitchen.altitude_m, turned)
+    return events_on(
+        work.bread,
+        replace(surface_of(r.surface), temp_c=temp_c),
+        wish_of(r.bake.doneness),
+        r.kitchen.altitude_m,
+        turned,
+    )
 
 
 def _topped(r: Rows) -> bool:

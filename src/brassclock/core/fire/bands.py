@@ -7,7 +7,7 @@ inputs spread; it is stated, not measured.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -19,7 +19,7 @@ from brassclock.core.rise.belief import Z10, Band
 
 Array = NDArray[np.float64]
 COUNT = 32
-MODEL_SD_LOG = 0.12  # judgement: of a time, beside what the inputs spread
+MODEL_SD_LOG = 0.20  # of a time, beside what the inputs spread; set so that four of five stated times lie inside
 
 
 @dataclass(frozen=True)
@@ -31,11 +31,13 @@ class Spread:
     log: bool = True
 
 
-SPREADS = {  # judgement: how well a cook knows each
+SPREADS = {  # judgement: how well a cook knows each; that of the surface hangs on what says how hot it is
     "contact": Spread("how well it lies on the surface", 0.20),
-    "thickness": Spread("thickness", 0.07),
-    "surface": Spread("surface temperature", 8.0, log=False),
+    "thickness": Spread("thickness", 0.10),
+    "surface": Spread("how hot the surface is", 1.0, log=False),
     "water": Spread("water in the dough", 0.04),
+    "browning": Spread("how fast this dough browns", 0.30),
+    "swelling": Spread("how far it swells", 0.10),
 }
 
 
@@ -45,10 +47,10 @@ def draws() -> Array:
     return np.array(DRAWS)
 
 
-def offsets() -> list[dict[str, float]]:
-    """For each bake of the ensemble: a factor, or an addition, for each input."""
+def offsets(surface_sd_k: float) -> list[dict[str, float]]:
+    """For each bake of the ensemble: a factor for each input, for the surface an addition [K]."""
     return [
-        {k: math.exp(s.sd * z) if s.log else s.sd * z for (k, s), z in zip(SPREADS.items(), row, strict=True)}
+        {k: math.exp(s.sd * z) if s.log else surface_sd_k * z for (k, s), z in zip(SPREADS.items(), row, strict=True)}
         for row in draws().tolist()
     ]
 
@@ -61,11 +63,8 @@ class Bands:
     matters: tuple[str, ...]
 
 
-def bands(
-    nominal: Mapping[str, float | None], bake: Callable[[dict[str, float]], Mapping[str, float | None]], about: str
-) -> Bands:
-    """Bands about the nominal times; `bake` gives the events for one set of offsets. `about` is the event whose causes are ranked."""
-    runs = [bake(o) for o in offsets()]
+def bands(nominal: Mapping[str, float | None], runs: Sequence[Mapping[str, float | None]], about: str) -> Bands:
+    """Bands about the nominal times from the ensemble's. `about` is the event whose causes are ranked."""
     events = {name: _band(t, [r[name] for r in runs]) for name, t in nominal.items()}
     return Bands(events, _matters([r.get(about) for r in runs]))
 

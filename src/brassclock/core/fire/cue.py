@@ -8,8 +8,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from brassclock.core.fire.puff.params import GOLDEN, PARAMS
+from brassclock.core.fire.puff.params import GOLDEN
 
+FLOUR_K, FLOUR_EA = 42_000.0, 64_151.0  # 1/s and J/mol of loose flour; judgement, set so that 200 C takes a minute
 FLOUR_FACTOR = 1.30  # of its seconds, either way
 ROOM_C = 25.0
 
@@ -59,7 +60,7 @@ def flour_gold_s(surface_c: float) -> float:
     >>> [round(flour_gold_s(t)) for t in (200, 250)]
     [58, 12]
     """
-    rate = PARAMS["brown_k"].value * math.exp(-PARAMS["brown_ea"].value / (8.314 * (surface_c + 273.15)))
+    rate = FLOUR_K * math.exp(-FLOUR_EA / (8.314 * (surface_c + 273.15)))
     return GOLDEN / rate
 
 
@@ -67,7 +68,7 @@ def by_flour(seconds: float) -> Heat:
     """From the seconds that flour took to turn golden; the band is its timing and its layer, 30 % either way."""
 
     def at(s: float) -> float:
-        return PARAMS["brown_ea"].value / 8.314 / math.log(PARAMS["brown_k"].value * s / GOLDEN) - 273.15
+        return FLOUR_EA / 8.314 / math.log(FLOUR_K * s / GOLDEN) - 273.15
 
     middle = at(seconds)
     return Heat(

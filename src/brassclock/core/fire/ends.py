@@ -7,11 +7,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from brassclock.core.fire.puff.model import Baked, Bread
+import numpy as np
+
+from brassclock.core.fire.colour import DOSES, Wish, reached_s
+from brassclock.core.fire.puff.model import Baked
 
 MIN_SECOND_S = 15.0
 LEAST_S = 5.0  # after the turn
 AFTER_FULL_S = 4.0
+DRESSING_HOT_C, DRESSING_HOT_S = (
+    80.0,
+    90.0,
+)  # judgement, with stated times in view: a topping is done so long after it is hot
+NEARLY = 0.5  # judgement: of the dose of a colour
 SHORT_OF_S = 5.0  # before it is too dry or black
 
 
@@ -25,10 +33,9 @@ class End:
     spoilt_s: float | None = None
 
 
-def comes_off(baked: Baked, bread: Bread, doneness: str, *, pocket: bool, turned: bool, safe_s: float | None) -> End:
-    """The end of a bread that was baked through all its legs: done, its pocket full, its colour reached; never past too dry or black but to be done.
+def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, dressed: bool = False) -> End:
+    """The end of a bread that was baked through all its legs: done, both faces coloured as wished, its pocket full; too dry only to be done.
 
-    A face that lies on the plate is browned by spots, and black spots spoil no bread: only what stays on top all along is told to be black.
     `safe_s` is when the coldest point of a filling is safe: 0 without one, None where it is not on these legs.
     """
     e = baked.events
@@ -36,29 +43,49 @@ def comes_off(baked: Baked, bread: Bread, doneness: str, *, pocket: bool, turned
     if done is None or safe_s is None:
         return End(end, None, ("does_not_cook_through",) if done is None else ("filling_not_safe",))
     through = max(done, safe_s)
-    black = e["char_top"] if doneness != "charred" else None
-    limits = {"dries_before_through": e["too_dry"], "browns_before_through": black}
-    spoils = {code: t for code, t in limits.items() if t and t > turn}
-    latest = min(spoils.values(), default=1e9) - SHORT_OF_S
-    wish = [turn + (MIN_SECOND_S if turn else 0.0), *_coloured(e, doneness, bread, turn, turned)]
+    colours = [reached_s(e, face, word) for face, word in (("bottom", wish.bottom), ("top", wish.top))]
+    ready = [turn + (MIN_SECOND_S if turn else 0.0), *(end if t is None else t for t in colours)]
+    if dressed:
+        ready.append(_hot_s(baked, turn) or end)
     if pocket and e["full"]:
-        wish.append(e["full"] + AFTER_FULL_S)
-    off_s = max(min(max(wish), latest, end), turn + LEAST_S, through)
-    told = {code: t for code, t in spoils.items() if t < through and not (turn and code == "browns_before_through")}
-    return End(float(off_s), through, tuple(told), min(told.values(), default=None))
+        ready.append(e["full"] + AFTER_FULL_S)
+    dry = e["too_dry"] - SHORT_OF_S if e["too_dry"] else end
+    off_s = max(min(max(ready), dry, end), turn + LEAST_S, through)
+    codes, spoilt = [], []
+    if e["too_dry"] and e["too_dry"] < through:
+        codes.append("dries_before_through")
+        spoilt.append(e["too_dry"])
+    black = black_s(e, wish, turn)
+    if black is not None and black < through:
+        codes.append("browns_before_through")
+        spoilt.append(black)
+    if any(_short(baked, face, word, off_s) for face, word in enumerate((wish.bottom, wish.top))):
+        codes.append("dries_before_brown" if e["too_dry"] and dry <= off_s else "stays_pale")
+    return End(float(off_s), through, tuple(codes), min(spoilt, default=None))
 
 
-def _coloured(e: dict[str, float | None], doneness: str, bread: Bread, turn: float, turned: bool) -> list[float]:
-    """When it has the colour that is wished [s]."""
-    if doneness == "charred":
-        return [e["golden_top"] or turn + 90]
-    if doneness != "golden":
-        return []
-    if not turned:
-        return [e["light_top"] or e["golden_bottom"] or 0.0]
-    if bread.thick and turn:
-        return [e["golden_top"] or turn + 180.0]
-    return [min(t for t in (e["light_top"], e["golden_bottom"], turn + 60) if t)]
+def _hot_s(baked: Baked, turn_s: float) -> float | None:
+    """When what was spread on the upper face after the turn is done [s]; None for never."""
+    hot = np.flatnonzero((baked.s > turn_s + 2.0) & (baked.temp_c[:, 0] >= DRESSING_HOT_C))
+    return float(baked.s[hot[0]]) + DRESSING_HOT_S if len(hot) else None
+
+
+def _short(baked: Baked, face: int, word: str, at_s: float) -> bool:
+    """Whether a face has less than half of what its colour takes at an instant [s]: further from it than doughs differ."""
+    row = min(int(np.searchsorted(baked.s, at_s)), len(baked.s) - 1)
+    brown, char = DOSES[word]
+    return bool(baked.browned[row, face] < NEARLY * brown or baked.charred[row, face] < NEARLY * char)
+
+
+def black_s(e: dict[str, float | None], wish: Wish, turn: float) -> float | None:
+    """When a face that is not to be charred is black where it touches [s]: below before the turn, above after it."""
+    below = (
+        e["char_bottom"]
+        if wish.bottom != "charred" and e["char_bottom"] and (not turn or e["char_bottom"] <= turn)
+        else None
+    )
+    above = e["char_top"] if wish.top != "charred" else None
+    return min((t for t in (below, above) if t is not None), default=None)
 
 
 def off_by_hand(baked: Baked, safe_s: float | None) -> End:

@@ -182,13 +182,15 @@ def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
         return 0.0
     if way == "oil":
         return OIL_KG * OIL_J_KGK * (wanted - room_c) / OIL_W
+    if way == "tray":
+        return 60 * OVEN_RAMP_MIN
     fired = way in ("wall", "floor")
     flux, _, back_h = (0.0, room_c, WALL_BACK_H) if fired else surface.below
     cells, fire = np.full(CELLS, room_c), _fire_w_m2(surface) if fired else 0.0
     for second in range(int(MOST_PREHEAT_S)):
         air = (
             min(surface.air_c, room_c + (surface.air_c - room_c) * second / (60 * OVEN_RAMP_MIN))
-            if way == "oven"
+            if surface.spec.air_heated
             else room_c
         )
         if second % 60 == 0:  # radiation about where the face is now
@@ -225,7 +227,7 @@ def lost_w_m2(surface: Surface) -> float:
 
 def drift_k_min(surface: Surface) -> float:
     """How far an empty surface climbs (or falls) in a minute with its fire left as it is [K]; 0 where a thermostat or a fire keeps it."""
-    if surface.spec.way in ("oven", "floor", "wall", "oil"):
+    if surface.spec.way in ("oven", "tray", "floor", "wall", "oil"):
         return 0.0
     _, cells = idle(surface.plate, np.full(CELLS, surface.temp_c), surface.empty, surface.below, 60.0, held=False)
     return float(cells[-1]) - surface.temp_c
@@ -233,7 +235,7 @@ def drift_k_min(surface: Surface) -> float:
 
 def wipe_every(surface: Surface, cycle_s: float) -> int | None:
     """Breads until the flour that one left there chars; None where nothing is dusted or left lying."""
-    if surface.spec.way in ("wall", "oil") or surface.greased != "dry":
+    if surface.spec.way in ("wall", "oil", "tray") or surface.greased != "dry":
         return None
     char_k = PARAMS["char_ea"].value / 8.314
     rate = PARAMS["char_300"].value * math.exp(-char_k * (1 / (surface.temp_c + 273.15) - 1 / 573.15))

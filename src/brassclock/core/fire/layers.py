@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Collection
 from dataclasses import replace
 
@@ -9,12 +10,17 @@ import numpy as np
 
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.matter.dough import Dough
-from brassclock.core.weigh.soda import SodaBalance
+from brassclock.core.weigh.soda import soda_left
 
 FILLING_WATER_PER_DRY = 1.8  # judgement: a cooked filling of about two thirds water
 MOST_SHARE = 1.5  # practice: more filling than one and a half times its dough tears it
 
 LEAN_SUGAR, MOST_BROWNING = 0.02, 2.5  # of the flour: its own sugar and what its starch gives; judgement
+SODA_GAIN, SOUR_LOSS = (
+    0.3,
+    0.7,
+)  # of browning, per gram of soda or its worth of acid in 100 g of flour; fitted to stated times
+PROVED_RHO = 620.0  # kg/m3 of a proved roll, judgement
 YEASTED_RISE = 1.15  # judgement: how far a yeasted sheet swells in the heat before it parts
 
 
@@ -59,17 +65,18 @@ def must_be_hot(contains: Collection[str] | None) -> bool:
     return not contains or not set(contains) <= {"plant", "dairy"}
 
 
-def browning(dough: Dough, soda: SodaBalance | None = None) -> float:
-    """How fast a dough browns over a lean one: by the sugars that colour (honey, malt, milk's own, and table sugar, which yeast splits),
-    and by the soda that its balance leaves over, for an alkaline dough colours sooner. Direction published, size judgement.
+def browning(dough: Dough) -> float:
+    """How fast a dough browns over a lean one: by the sugars that colour (honey, malt, milk's own, and table sugar, which yeast splits), by soda
+    left over, for an alkaline dough colours sooner, and by acid left over, for a sour one colours later. Directions published, sizes fitted.
 
     >>> from brassclock.core.matter.dough import dough_of_masses
     >>> lean = [("plain_flour", 500.0), ("water", 310.0)]
     >>> [round(browning(dough_of_masses([*lean, *more])), 2) for more in ([], [("sugar", 10.0)], [("yoghurt_whole", 200.0)])]
-    [1.0, 1.41, 1.34]
+    [1.0, 1.41, 1.04]
     """
     if not dough.flour_g:
         return 1.0
-    left_g = soda.excess_g_per_100g_flour if soda else 0.0
+    left = soda_left(dough)
     sugars = (dough.hexose_g + dough.lactose_g + dough.sucrose_g) / dough.flour_g
-    return float(min((1 + sugars / LEAN_SUGAR) ** 0.5, MOST_BROWNING) * (1 + min(max(left_g, 0.0), 1.0)))
+    tint = min((1 + sugars / LEAN_SUGAR) ** 0.5, MOST_BROWNING)
+    return float(tint * (1 + SODA_GAIN * min(max(left, 0.0), 1.0)) * math.exp(SOUR_LOSS * min(left, 0.0)))

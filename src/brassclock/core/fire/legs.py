@@ -3,35 +3,53 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from brassclock.core.fire.colour import DOSES, Wish
 from brassclock.core.fire.puff.model import Bread, Face, Stage
 from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface
 
-TURN_LIMIT_S = 180.0
-SECOND_LIMIT_S = 240.0
-FLAME_LIMIT_S = 120.0
-THICK_LIMIT_S = 480.0  # a side of a thick round
-THICK_SECOND_S = 720.0  # until it is through
-WALL_LIMIT_S = 180.0
-UNTURNED_LIMIT_S = 480.0  # of a docked or topped bread that stays as it lies
-OIL_LIMIT_S = 60.0
+TURN_LIMIT_S = 300.0
+SECOND_LIMIT_S = 300.0
+FLAME_LIMIT_S = 150.0
+THICK_LIMIT_S = 900.0  # a side of a thick round
+WALL_LIMIT_S = 240.0
+UNTURNED_LIMIT_S = 600.0  # of a docked or topped bread that stays as it lies
+THICK_OVEN_LIMIT_S = 3600.0
+AFTER_READY_S = 600.0
+OIL_LIMIT_S = 90.0
 AFTER_PUFF_S = 10.0
-AFTER_OIL_PUFF_S = 6.0
 AFTER_CUE_S = 5.0
+CUE_LIMIT_S = 180.0
+SPRAY_KG_M2 = 0.04  # practice: a spray or two over one bread
+TOPPING_WATER = 0.65  # judgement: of a topping's mass
+TOP_WATER_KG_M2 = 0.65  # of a topping of 1 kg/m2, where its mass is not told
+OVEN_FINISH_C, OVEN_H = 180.0, 15.0
 MOVES = {"inverted": "invert", "grill": "grill"}  # what the second stretch begins with; else it is turned
+
+
+LASTING = ("face_a", "face_b", "edge", "grill", "finish_oven")  # a leg that always takes time
+AT_ONCE = ("cover", "uncover", "rotate", "spray", "top")  # takes no time of its own unless seconds are given
 
 
 @dataclass(frozen=True)
 class Step:
-    """One leg of a given program: what is done, for how long or until the cue.
+    """One leg of a given program: what is done, and for how long [s] or until what.
 
-    `do`: face_a or face_b down; cover (a lid on); edge (stood on its edges); grill (under the grill, or over the flame).
+    `do`: face_a or face_b down; cover, uncover (a lid); rotate (half round, in the oven); spray (water), top (spread a topping on the upper face);
+    edge (stood on its edges); grill (under the grill, or over the flame); finish_oven (off the surface, into an oven at `oven_c`).
+    `until`: cue (bubbles and first brown), bubbles, puffed, golden.
     """
 
     do: str
     seconds: float | None = None
-    until_cue: bool = False
+    until: str | None = None
+    oven_c: float | None = None
+
+    @property
+    def lasts(self) -> bool:
+        """Whether the step takes time on the heat."""
+        return self.do in LASTING or self.seconds is not None or self.until is not None
 
 
 def second_move(surface: Surface) -> str:
@@ -46,11 +64,13 @@ def _stage(
     until: str = "time",
     after_s: float = 0.0,
     top: Face | None = None,
+    colour: str = "golden",
+    wet_kg_m2: float = 0.0,
 ) -> Stage:
     flux, back_c, back_h = surface.below
     return Stage(
         seconds, turn, flux, back_c, back_h, top or surface.top, until, after_s, oil=surface.spec.way == "oil",
-        dip_k=surface.dip_k, dip_tau_s=DOOR_BACK_S,
+        dip_k=surface.dip_k, dip_tau_s=DOOR_BACK_S, colour=DOSES[colour], wet_kg_m2=wet_kg_m2,
     )  # fmt: skip
 
 
@@ -59,46 +79,81 @@ def _over_flame(surface: Surface, seconds: float) -> Stage:
     return Stage(seconds, False, 0.0, 25.0, 8.0, surface.flame)
 
 
-def chosen(surface: Surface, bread: Bread, turned: bool = True) -> list[Stage]:
-    """The usual way of a bread through the heat on a surface. What is docked or topped is not `turned` in an oven: it has no pocket to hold up, or a face to keep."""
+def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True) -> list[Stage]:
+    """The usual way of a bread through the heat on a surface: the first side until it has its colour and the top has set.
+
+    A bread in an oven is turned where a pocket opens, so that both leaves colour; what is docked, topped or thick stays as it lies.
+    """
     way = surface.spec.way
-    if way == "oven" and not turned:
-        return [_stage(surface, UNTURNED_LIMIT_S)]
-    if way == "oven":
-        second = THICK_SECOND_S if bread.thick else SECOND_LIMIT_S
-        return [_stage(surface, TURN_LIMIT_S, False, "puff", AFTER_PUFF_S), _stage(surface, second, True)]
+    if surface.spec.air_heated:
+        if bread.thick or way == "tray" or not turned:
+            if not bread.thick and way != "tray":
+                return [_stage(surface, UNTURNED_LIMIT_S)]
+            return [_stage(surface, THICK_OVEN_LIMIT_S, False, "ready", AFTER_READY_S, colour=wish.bottom)]
+        return [
+            _stage(surface, CUE_LIMIT_S, False, "puff", AFTER_PUFF_S),
+            _stage(surface, SECOND_LIMIT_S, True),
+        ]
     if way in ("wall", "floor"):
         return [_stage(surface, THICK_LIMIT_S if bread.thick else WALL_LIMIT_S)]
     if way == "oil":
         return [
-            _stage(surface, OIL_LIMIT_S, False, "puff", AFTER_OIL_PUFF_S),
+            _stage(surface, OIL_LIMIT_S, False, "colour", colour=wish.bottom),
             _stage(surface, OIL_LIMIT_S, True),
         ]
-    if bread.thick:
-        return [_stage(surface, THICK_LIMIT_S, False, "cue", THICK_LIMIT_S / 4), _stage(surface, THICK_SECOND_S, True)]
-    first = _stage(surface, TURN_LIMIT_S, False, "cue", AFTER_CUE_S)
     if way == "inverted":
-        return [first, _over_flame(surface, FLAME_LIMIT_S)]
+        return [
+            _stage(surface, CUE_LIMIT_S, False, "cue", AFTER_CUE_S),
+            _over_flame(surface, FLAME_LIMIT_S),
+        ]
+    first = _stage(surface, THICK_LIMIT_S if bread.thick else TURN_LIMIT_S, False, "colour", colour=wish.bottom)
     if way == "grill":
         return [first, _stage(surface, FLAME_LIMIT_S, top=surface.flame)]
-    return [first, _stage(surface, SECOND_LIMIT_S, True)]
+    return [first, _stage(surface, THICK_LIMIT_S if bread.thick else SECOND_LIMIT_S, True)]
 
 
 def as_written(surface: Surface, steps: Sequence[Step]) -> list[Stage]:
-    """The cook's own program. Each leg without seconds lasts until its cue, at most three minutes."""
-    legs, face = [], "face_a"
+    """The cook's own program, one stage for each step that lasts. A step until a cue lasts at most so long as the usual side does."""
+    legs: list[Stage] = []
+    face, lid, wet = "face_a", surface.spec.way == "lidded", 0.0
     for step in steps:
+        lid = (lid or step.do == "cover") and step.do != "uncover"
+        wet += {"spray": SPRAY_KG_M2, "top": TOP_WATER_KG_M2}.get(step.do, 0.0)
+        if not step.lasts:
+            continue
         seconds = step.seconds if step.seconds is not None else TURN_LIMIT_S
-        until, after = ("cue", AFTER_CUE_S) if step.until_cue else ("time", 0.0)
+        until = {"puffed": "puff", None: "time"}.get(step.until, step.until or "time")
+        after = AFTER_CUE_S if until == "cue" else 0.0
         if step.do == "edge":
             flux, back_c, back_h = surface.below
-            legs.append(Stage(seconds, False, flux, back_c, back_h, OPEN_FACE, on_plate=False))
+            leg = Stage(seconds, False, flux, back_c, back_h, OPEN_FACE, on_plate=False)
+        elif step.do == "finish_oven":
+            oven_c = step.oven_c or OVEN_FINISH_C
+            leg = Stage(
+                seconds, False, 0.0, oven_c, 0.0, Face(oven_c, OVEN_H, oven_c, 0.9, 3000.0), until, after, False,
+                colour=DOSES["golden"],
+            )  # fmt: skip
         elif step.do == "grill":
             over = surface.spec.way == "inverted"
-            legs.append(_over_flame(surface, seconds) if over else _stage(surface, seconds, top=surface.flame))
-        elif step.do == "cover":
-            legs.append(_stage(surface, seconds, False, until, after, LID_FACE))
+            leg = _over_flame(surface, seconds) if over else _stage(surface, seconds, top=surface.flame)
         else:
-            legs.append(_stage(surface, seconds, step.do != face, until, after))
-            face = step.do
+            turn = step.do.startswith("face_") and step.do != face
+            leg = _stage(surface, seconds, turn, until, after, LID_FACE if lid else _unlidded(surface))
+            face = step.do if step.do.startswith("face_") else face
+        legs.append(replace(leg, wet_kg_m2=wet))
+        wet = 0.0
     return legs
+
+
+def _unlidded(surface: Surface) -> Face:
+    return OPEN_FACE if surface.spec.way == "lidded" else surface.top
+
+
+def legs_of_steps(steps: Sequence[Step]) -> list[int | None]:
+    """For each step the number of its stage; for one that takes no time that of the next stage, None at the end."""
+    found: list[int | None] = []
+    count, lasting = 0, sum(s.lasts for s in steps)
+    for step in steps:
+        found.append(count if count < lasting else None)
+        count += step.lasts
+    return found

@@ -3,31 +3,30 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
 from brassclock.core.cautions import Caution, caution
 from brassclock.core.evidence import Input, Kind, Why
-from brassclock.core.fire.bands import Bands, bands
+from brassclock.core.fire.baking import Baking, Faults, laid_on, shrunk
+from brassclock.core.fire.bands import Bands, bands, offsets
+from brassclock.core.fire.colour import GOLDEN_BOTH, Wish, word_of
 from brassclock.core.fire.edges import DONE_C, edge_seconds, edge_temperature
-from brassclock.core.fire.ends import End, comes_off, off_by_hand
+from brassclock.core.fire.ends import End
 from brassclock.core.fire.heating import Heating, heating, oil_after, recovery_s
-from brassclock.core.fire.legs import Step, as_written, chosen, second_move
+from brassclock.core.fire.legs import Step, legs_of_steps, second_move
 from brassclock.core.fire.puff import model
 from brassclock.core.fire.puff.model import Baked, Bread, Stage
-from brassclock.core.fire.puff.params import PARAMS
+from brassclock.core.fire.right_heat import RightHeat, right_heat
 from brassclock.core.fire.risk import Score, pocket_score
+from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.fire.surfaces import Surface
-from brassclock.core.fire.verdicts import FINISH, Verdict, verdicts
-from brassclock.core.matter.air import pressure_at_altitude_pa
+from brassclock.core.fire.verdicts import Verdict, verdicts
 from brassclock.core.rise.belief import Band
 
-SAFELY = 1.25  # judgement: the p90 of a filling's time over its middle, where only one bake is run
-Array = NDArray[np.float64]
 MOST_UNSAFE = 0.1  # of the bakes of an ensemble in which the filling does not get hot enough
 BAND = 0.30  # of a time, while only one bake can be run
 RADIANT_H = 8.0  # W/m2K of a hot edge to the kitchen
@@ -36,9 +35,8 @@ STEP_CAUTIONS = {
     "wall": ("clay_hands",), "inverted": ("inverted_plate",), "oil": ("hot_oil",), "floor": ("live_flame",), "turned": ("smoke",),
     "lidded": ("lid_steam",), "grill": ("hot_handle",),
 }  # fmt: skip
-DONENESS = ("pale", "golden", "charred")
+TURNING = {"oven": "puff + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
 DEFAULT_FLOUR_G_M2 = 15.0
-RESTED_MIN, MOST_SHRINK = 8.0, 0.12  # practice: a round rolled and not rested draws back by up to an eighth
 EVENTS = (
     "bubbles", "bottom_set", "flip", "top_set", "puff", "full", "light_bottom", "light_top",
     "golden_bottom", "golden_top", "char_bottom", "char_top", "done", "core_75", "too_dry",
@@ -46,25 +44,16 @@ EVENTS = (
 
 
 @dataclass(frozen=True)
-class Faults:
-    """What the cook knows to be off: unevenness, drying skin, bench flour, a tear, the dough's maturity, rest after rolling."""
-
-    uneven_frac: float | None = None
-    skin_min: float | None = None
-    bench_flour_g_m2: float | None = None
-    tear_mm2: float | None = None
-    maturity: float | None = None
-    rest_min: float | None = None
-
-
-@dataclass(frozen=True)
 class Program:
     """What happens to one bread: turn and off [s], what the turn is, edges [s], score, carpet, and the surface after.
 
-    `second`: turn, invert (plate over the flame) or grill. `events` (bands) are worked out when first asked for.
+    `second`: turn, invert (plate over the flame) or grill. `baked` went through all its legs, `cut` came off in time. What is dear (bands, verdicts,
+    heating) is worked out when first asked for.
     """
 
-    baked: Baked
+    baking: Baking = field(repr=False)
+    baked: Baked = field(repr=False)
+    cut: Baked = field(repr=False)
     second: str
     turn_s: float | None
     off_s: float
@@ -73,166 +62,157 @@ class Program:
     surface_after_c: float
     recovery_s: float | None
     moisture_loss_frac: float
-    held_hot: Callable[[], Heating] = field(repr=False, compare=False)
     cautions: tuple[Caution, ...]
     why: dict[str, Why]
-    ensemble: Callable[[], Bands] = field(repr=False, compare=False)
     coldest_c: float  # when it comes off
     end: End
-    said: Callable[[], tuple[Verdict, ...]] = field(repr=False, compare=False)
 
     @cached_property
     def verdicts(self) -> tuple[Verdict, ...]:
-        """What it cannot do, in words that say what would; worked out when first asked for."""
-        return self.said()
+        """What it cannot do, in words that say what would."""
+        return verdicts(self.end, self.baking, self.coldest_c, self.baked)
 
     @cached_property
     def bands(self) -> Bands:
-        """Every event with its spread, and what moves the puff (or the end) most."""
-        return self.ensemble()
+        """Every event, turn and end with its spread, and what moves the puff (or the end) most."""
+        shown = times_of(self.baked, self.off_s) | {"coldest": self.coldest_c}
+        if not model.bake_stepper.ready:
+            return Bands({name: _wide(t) for name, t in shown.items()}, ())
+        return bands(shown, ensemble(self.baking, self.baked, self.off_s), "puff" if shown["puff"] else "done")
 
     @cached_property
     def heating(self) -> Heating:
-        """How its surface gets and stays hot for breads like this; worked out when first asked for."""
-        return self.held_hot()
+        """How its surface gets and stays hot for breads like this."""
+        back_s = self.recovery_s if self.recovery_s is not None else self.off_s
+        return heating(self.baking.surface, self.cut.heat_taken_j_m2, self.off_s + back_s)
 
     @property
     def events(self) -> dict[str, Band]:
-        return self.bands.events
+        """The events of EVENTS with their spread."""
+        return {name: self.bands.events[name] for name in EVENTS}
 
+    def colour_at(self, at_s: float) -> tuple[str, str]:
+        """The words of the bottom and the top face at an instant [s]."""
+        row = min(int(np.searchsorted(self.baked.s, at_s)), len(self.baked.s) - 1)
+        brown, char = self.baked.browned[row], self.baked.charred[row]
+        return word_of(float(brown[0]), float(char[0])), word_of(float(brown[1]), float(char[1]))
 
-def shrunk(bread: Bread, rest_min: float | None) -> Bread:
-    """A round that drew back because it was not rested after rolling: smaller and thicker, the same dough.
-
-    >>> b = shrunk(Bread(0.004, 0.2, 0.88, 22.0), 0.0)
-    >>> round(b.thickness_m * 1000, 2), round(b.diameter_m, 3)
-    (5.17, 0.176)
-    """
-    if rest_min is None or rest_min >= RESTED_MIN:
-        return bread
-    left = 1 - MOST_SHRINK * (1 - max(rest_min, 0.0) / RESTED_MIN)
-    return replace(bread, thickness_m=bread.thickness_m / left**2, diameter_m=bread.diameter_m * left)
-
-
-def _laid_on(bread: Bread, surface: Surface) -> Bread:
-    """The bread with the water that the surface wants on its back."""
-    return replace(bread, film_kg_m2=bread.film_kg_m2 or surface.film_kg_m2)
-
-
-def _bake(
-    bread: Bread, surface: Surface, legs: Sequence[Stage], altitude_m: float, contact: float = 1.0,
-    grid: tuple[int, int] | None = None, plate_cells_c: Array | None = None,
-) -> Baked:  # fmt: skip
-    """One bake through legs on a surface, as another bread left it where its cells are given; `contact` times how well it usually lies there."""
-    given = surface.contact
-    if contact != 1.0:
-        given = given | {k: (given.get(k) or PARAMS[k].value) * contact for k in ("h_wet", "h_dry")}
-    pressure = pressure_at_altitude_pa(altitude_m)
-    return model.simulate(
-        bread, surface.plate, legs, pressure_pa=pressure, overrides=given, grid=grid, plate_cells_c=plate_cells_c
-    )
-
-
-def events_on(bread: Bread, surface: Surface, altitude_m: float = 0.0, turned: bool = True) -> dict[str, float | None]:
-    """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of it."""
-    return _bake(_laid_on(bread, surface), surface, chosen(surface, bread, turned), altitude_m).events
+    @cached_property
+    def right_heat(self) -> RightHeat | None:
+        """The heat at which the usual program has this bread through and coloured at once; None where there is none."""
+        return right_heat(replace(self.baking, steps=None))
 
 
 def plan_bread(
     bread: Bread,
     surface: Surface,
     *,
-    doneness: str = "golden",
+    wish: Wish = GOLDEN_BOTH,
     altitude_m: float = 0.0,
     faults: Faults | None = None,
     docked: bool = False,
     topped: bool = False,
     filled: bool = False,
     steps: Sequence[Step] | None = None,
+    dressing_g: float = 0.0,
 ) -> Program:
-    """The program of one bread on one surface, as given by `steps` or chosen for the surface. A bread is `filled` with what must be hot: meat or egg."""
+    """The program of one bread on one surface, as given by `steps` or chosen for the surface. A bread is `filled` with what must be
+    hot: meat or egg; `dressing_g` is spread on it after the turn."""
     faults = faults or Faults()
     if faults.bench_flour_g_m2 is not None:
         surface = replace(surface, dust_kg_m2=faults.bench_flour_g_m2 / 1000)
-    bread = shrunk(_laid_on(bread, surface), faults.rest_min)
-
-    def legs_of(surface: Surface) -> list[Stage]:
-        return as_written(surface, steps) if steps else chosen(surface, bread, turned)
-
-    turned = not (docked or topped)
-    legs = legs_of(surface)
-    whole = _bake(bread, surface, legs, altitude_m)
-
-    def ensemble(off_s: float) -> Bands:
-        shown = {name: _time(whole, name) for name in EVENTS}
-        if not model.bake_stepper.ready:
-            return Bands({name: _wide(t) for name, t in shown.items()}, ())
-
-        def bake(off: dict[str, float]) -> dict[str, float | None]:
-            hot = replace(
-                surface,
-                temp_c=surface.temp_c + off["surface"],
-                oven_c=surface.oven_c and surface.oven_c + off["surface"],
-            )
-            piece = replace(
-                bread,
-                thickness_m=bread.thickness_m * off["thickness"],
-                water_per_dry=bread.water_per_dry * off["water"],
-            )
-            cut = _no_longer(legs_of(hot), legs, whole, off_s)
-            seen = _bake(piece, hot, cut, altitude_m, off["contact"], model.COARSE_GRID)
-            return {name: _time(seen, name) for name in EVENTS}
-
-        return bands(shown, bake, "puff" if shown["puff"] else "done")
-
-    safe_s: float | None = 0.0
-    if filled:
-        core = ensemble(float(whole.events["off"] or 0.0)).events["core_75"]
-        safe_s = core.p90 if core.p_never < MOST_UNSAFE else None
-    end = (
-        off_by_hand(whole, safe_s) if steps
-        else comes_off(whole, bread, doneness, pocket=bread.pocket and not docked, turned=turned, safe_s=safe_s)
+    piece = shrunk(laid_on(bread, surface), faults.rest_min)
+    baking = Baking(
+        piece, surface, wish, altitude_m, not (docked or topped), piece.pocket and not docked, filled,
+        tuple(steps) if steps else None, dressing_g / 1000 / (math.pi / 4 * piece.diameter_m**2),
     )  # fmt: skip
-    if not steps:
-        end = _for_all(end, bread, surface, legs, whole, altitude_m)
-    off_s = end.off_s
+    return program_of(baking, faults, docked)
 
-    def trial(piece: Bread, hot: Surface) -> End:
-        seen = _bake(piece, hot, chosen(hot, piece, turned), altitude_m)
-        core_s = seen.events["core_75"]
-        safe = (core_s and core_s * SAFELY) if filled else 0.0
-        return comes_off(seen, piece, doneness, pocket=piece.pocket and not docked, turned=turned, safe_s=safe)
 
-    def finish() -> tuple[float, float] | None:
-        stop_s = min(off_s, end.spoilt_s or off_s)
-        e = _bake(bread, surface, [*_cut(legs, whole, stop_s), FINISH], altitude_m).events
-        through = [e["done"], e["core_75"] and e["core_75"] * SAFELY if filled else 0.0]
-        return None if None in through else (stop_s, max(t for t in through if t is not None) - stop_s)
+def events_on(
+    bread: Bread, surface: Surface, wish: Wish, altitude_m: float = 0.0, turned: bool = True
+) -> dict[str, float | None]:
+    """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of it."""
+    return Baking(laid_on(bread, surface), surface, wish, altitude_m, turned).baked().events
 
-    baked = _bake(bread, surface, _cut(legs, whole, off_s), altitude_m)
 
-    after_c, back_s = _left(surface, baked, bread)
-    turn_s = whole.events["second"] if len(legs) > 1 else None
+def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
+    """The program of a baking; bands, verdicts and the right heat are worked out when they are asked for."""
+    whole = baking.baked()
+    safe_s = _safe_in_most_s(baking, whole)
+    end = baking.end(whole, safe_s)
+    if baking.steps is None:
+        end = _for_all(baking, end, whole)
+    cut = baking.baked(baking.cut(whole, end.off_s))
+    bread, surface = baking.bread, baking.surface
+    after_c, back_s = _left(surface, cut, bread)
     return Program(
-        replace(whole, loss_frac=baked.loss_frac), second_move(surface), turn_s, off_s, _edge_s(bread, surface, baked),
-        _score(bread, surface, whole, faults, docked), after_c, back_s, baked.loss_frac,
-        lambda: heating(surface, baked.heat_taken_j_m2, off_s + (back_s if back_s is not None else off_s)),
-        tuple(_cautions(bread, surface)), _whys(bread, surface, whole), lambda: ensemble(off_s), _coldest_c(baked), end,
-        lambda: verdicts(end.codes, bread, surface, _coldest_c(baked), trial, finish, filled or not bread.thick),
+        baking=baking, baked=replace(whole, loss_frac=cut.loss_frac), cut=cut, second=second_move(surface), turn_s=_turn_s(baking, whole),
+        off_s=end.off_s, edge_s=_edge_s(bread, surface, cut), score=_score(baking, whole, faults, docked), surface_after_c=after_c,
+        recovery_s=back_s, moisture_loss_frac=cut.loss_frac, cautions=tuple(_cautions(bread, surface)), why=_whys(bread, surface),
+        coldest_c=coldest_c(cut), end=end,
     )  # fmt: skip
 
 
-def _for_all(end: End, bread: Bread, surface: Surface, legs: Sequence[Stage], whole: Baked, altitude_m: float) -> End:
+def _turn_s(baking: Baking, whole: Baked) -> float | None:
+    """When it is turned, inverted or put under the grill [s]: None for what stays as it lies."""
+    if baking.steps is None:
+        return whole.events["second"]
+    faces = [
+        leg
+        for step, leg in zip(baking.steps, legs_of_steps(baking.steps), strict=True)
+        if step.do in ("face_b", "grill")
+    ]
+    if not faces or faces[0] is None:
+        return whole.events["flip"]
+    return whole.starts_s[faces[0]] or None
+
+
+def ensemble(baking: Baking, whole: Baked, off_s: float) -> list[dict[str, float | None]]:
+    """Events, actions and coldest point of the bread with its inputs a little off, 32 times."""
+    sd_k = baking.surface.sd_k or SOURCES["typed"].value
+    return [_a_little_off(baking, off, whole, off_s) for off in offsets(sd_k)]
+
+
+def _a_little_off(baking: Baking, off: dict[str, float], whole: Baked, off_s: float) -> dict[str, float | None]:
+    bread = baking.bread
+    piece = replace(
+        bread, thickness_m=bread.thickness_m * off["thickness"], water_per_dry=bread.water_per_dry * off["water"],
+        browning=bread.browning * off["browning"], rise_g=1 + (bread.rise_g - 1) * off["swelling"],
+    )  # fmt: skip
+    other = replace(baking.at(baking.surface.temp_c + off["surface"]), bread=piece)
+    legs = _no_longer(other.legs, whole, off_s) if baking.steps is None else other.legs
+    seen = other.baked(legs, contact=off["contact"], grid=model.COARSE_GRID)
+    end = other.end(seen, other.safe_s(seen))
+    return times_of(seen, end.off_s) | {"coldest": coldest_at(seen, off_s)}
+
+
+def times_of(baked: Baked, off_s: float) -> dict[str, float | None]:
+    """The events of a bake by the names that are shown [s], its turn and its end among them."""
+    found: dict[str, float | None] = {name: _time(baked, name) for name in EVENTS}
+    return found | {"off": off_s} | {f"leg{i}": t for i, t in enumerate(baked.starts_s) if i}
+
+
+def _safe_in_most_s(baking: Baking, whole: Baked) -> float | None:
+    """When a filling is safe in nine bakes of ten [s]: None where it is not."""
+    if not baking.filled or not model.bake_stepper.ready:
+        return baking.safe_s(whole)
+    end_s = float(whole.events["off"] or 0.0)
+    core = bands({"core_75": whole.events["core_75"]}, ensemble(baking, whole, end_s), "core_75").events["core_75"]
+    return core.p90 if core.p_never < MOST_UNSAFE else None
+
+
+def _for_all(baking: Baking, end: End, whole: Baked) -> End:
     """The end that does for the next bread too: it goes on as soon as the surface is near enough its start, and takes as long as that makes it."""
-    if end.through_s is None or surface.spec.way == "oil":
+    surface = baking.surface
+    if end.through_s is None or surface.spec.way in ("oil", "tray"):
         return end
-    cut = _cut(legs, whole, end.off_s)
-    left = _bake(bread, surface, cut, altitude_m).plate_cells_c
+    cut, legs = baking.cut(whole, end.off_s), baking.legs
+    left = baking.baked(cut).plate_cells_c
     back_s, cells = recovery_s(surface, left)
     if back_s is not None:
         _, cells = recovery_s(surface, left, back_s)
-    after = [*cut[:-1], legs[-1]] if len(cut) == len(legs) == 2 else legs
-    done = _bake(bread, surface, after, altitude_m, plate_cells_c=cells).events["done"]
+    done = baking.baked([*cut[:-1], legs[len(cut) - 1]], plate_cells_c=cells).events["done"]
     if done is None:
         return End(float(whole.events["off"] or 0.0), None, ("does_not_cook_through",))
     if done <= end.off_s:
@@ -241,15 +221,14 @@ def _for_all(end: End, bread: Bread, surface: Surface, legs: Sequence[Stage], wh
     return replace(end, off_s=done, through_s=done)
 
 
-def _no_longer(legs: Sequence[Stage], own: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:
+def _no_longer(legs: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:
     """Legs cut to what an ensemble needs to see: well past the nominal bread's own times."""
-    second = whole.events["second"]
-    if len(own) != 2 or second is None:
-        return [replace(leg, seconds=min(leg.seconds, 2 * off_s + 30)) for leg in legs]
-    first = min(legs[0].seconds, 1.8 * second + 10)
+    starts = [t for t in whole.starts_s if 0.0 <= t < off_s] or [0.0]
+    ends = [*starts[1:], off_s]
+    last = len(starts) - 1
     return [
-        replace(legs[0], seconds=first),
-        replace(legs[1], seconds=min(legs[1].seconds, 1.8 * (off_s - second) + 45)),
+        replace(leg, seconds=min(leg.seconds, (2.2 if i < last else 1.8) * (end - start) + (10 if i < last else 45)))
+        for i, (leg, start, end) in enumerate(zip(legs, starts, ends, strict=False))
     ]
 
 
@@ -266,6 +245,8 @@ def _wide(seconds: float | None) -> Band:
 
 def _left(surface: Surface, baked: Baked, bread: Bread) -> tuple[float, float | None]:
     """(temperature of the surface after the bread [C], seconds until the next may go on)."""
+    if surface.spec.way == "tray":
+        return surface.temp_c, 0.0
     if surface.spec.way == "oil":
         return oil_after(surface, baked.heat_taken_j_m2, math.pi * bread.diameter_m**2 / 4)
     back_s, _ = recovery_s(surface, baked.plate_cells_c)
@@ -282,24 +263,21 @@ def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
     return edge_seconds(edge_c, grown, surface.temp_c)
 
 
-def _coldest_c(baked: Baked) -> float:
-    """The coldest point within the crust when it comes off [C]."""
+def coldest_c(baked: Baked) -> float:
+    """The coldest point within the crust at the end [C]."""
+    return coldest_at(baked, float(baked.s[-1]))
+
+
+def coldest_at(baked: Baked, at_s: float) -> float:
+    """The coldest point within the crust at an instant [C]."""
     depth = baked.depth_mm
     inside = (depth >= 0.1 * depth[-1]) & (depth <= 0.9 * depth[-1])
-    return float(baked.temp_c[-1][inside].min())
+    row = min(int(np.searchsorted(baked.s, at_s)), len(baked.s) - 1)
+    return float(baked.temp_c[row][inside].min())
 
 
-def _cut(legs: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:
-    second = whole.events["second"]
-    if len(legs) < 2 or second is None:
-        return [replace(legs[0], seconds=off_s, until="time")]
-    first = replace(legs[0], seconds=second, until="time")
-    if len(legs) == 2:
-        return [first, replace(legs[1], seconds=max(off_s - second, 0.5), until="time")]
-    return list(legs)
-
-
-def _score(bread: Bread, surface: Surface, baked: Baked, faults: Faults, docked: bool) -> Score:
+def _score(baking: Baking, baked: Baked, faults: Faults, docked: bool) -> Score:
+    bread, surface = baking.bread, baking.surface
     mm = bread.thickness_m * 1000
     levels = {
         "thin": mm,
@@ -352,7 +330,7 @@ def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
     return found
 
 
-def _whys(bread: Bread, surface: Surface, baked: Baked) -> dict[str, Why]:
+def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
     inputs = (
         Input("thickness", round(bread.thickness_m * 1000, 1), "mm"),
         Input("diameter", round(bread.diameter_m * 100, 1), "cm"),
@@ -362,7 +340,7 @@ def _whys(bread: Bread, surface: Surface, baked: Baked) -> dict[str, Why]:
     )
     sources = ("contact and steam constants fitted to timed breads", "steam: IAPWS-IF97, published")
     spread = "the bands of 32 bakes, each a little off in contact, thickness, heat and water"
-    rule = {"oven": "puff + 10 s", "oil": "puff + 6 s"}.get(surface.spec.way, "bubbles and first brown below, + 5 s")
+    rule = TURNING.get(surface.spec.way, "the colour below, and the top dull")
     return {
         "puff": Why(
             "When it puffs", "∂(C·T)/∂t = ∂/∂z(k·∂T/∂z) + steam; both skins ≥ 70 °C and R(T) ≥ 6.5",

@@ -10,9 +10,14 @@ import math
 from dataclasses import dataclass
 
 from brassclock.core.fire.puff.model import Face, Plate
-from brassclock.core.fire.puff.params import PARAMS
 
-HOB_W_M2 = {"low": 8_000.0, "medium": 12_000.0, "medium_high": 16_000.0, "high": 22_000.0}
+HOB_W_M2 = {
+    "low": 6_400.0,
+    "medium_low": 8_000.0,
+    "medium": 9_600.0,
+    "medium_high": 12_800.0,
+    "high": 17_600.0,
+}  # one factor fitted
 OPEN_FACE = Face(30, 10, 30, 0.9, 1200)
 LID_FACE = Face(110, 10, 120, 0.9, 75_000)  # full of steam
 GRILL_FACE = Face(180, 12, 450, 0.85, 3000)  # judgement: a glowing grill a hand above the pan
@@ -21,11 +26,15 @@ FLAME_FACES = {  # what an upturned bread sees
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
 WETTING_FILM = 0.15  # kg/m2
-DRY_CONTACT = {"dry": None, "film": 300.0, "pool": 300.0}  # W/m2K where the bread no longer wets: oil fills the gaps
-FAT_K = 0.13  # W/mK of a fat at 200 C, order of handbooks, from memory
+DRY_CONTACT = {
+    "dry": None,
+    "film": 165.0,
+    "pool": 300.0,
+}  # W/m2K where the bread no longer wets: oil fills the gaps; the film's is fitted
 PEEL_DUST_KG_M2 = 0.03  # practice: flour left beneath a bread that slid from a peel
 DUST_KG_M3, DUST_K = 500.0, 0.06  # loose flour: handbook order, from memory
 STUCK_CONTACT = 200.0  # W/m2K: a wetted back stuck to wall or plate
+TRAY_START_C = 25.0
 DOOR_TAU_S, DOOR_BACK_S = 12.0, 60.0  # judgement: an open door takes the oven's air this fast; it comes back so
 BREAD_DIP_K = 10.0  # judgement: of the oven's air, for each cold bread beside the first
 FRIED_DRY = 0.27  # moisture loss at which a fried bread is too dry: some of it is replaced by oil
@@ -36,7 +45,7 @@ class SurfaceKind:
     """A kind of surface: its usual plate, what heats it, and its working range [C].
 
     `way` is how a bread is baked there: `turned`, `oven` (turned once it puffs), `wall` (stuck, never turned), `inverted` (stuck, then
-    plate and all over the flame), `lidded` (turned, under a lid), `floor` (never turned), `oil`, `grill` (turned to the grill).
+    plate and all over the flame), `lidded` (turned, under a lid), `floor` (never turned), `oil`, `grill` (turned to the grill), `tray` (in an oven with its bread, never turned).
     """
 
     name: str
@@ -54,6 +63,16 @@ class SurfaceKind:
         return self.way == "oven"
 
     @property
+    def air_heated(self) -> bool:
+        """Whether an oven's air brings it to its heat."""
+        return self.way in ("oven", "tray")
+
+    @property
+    def on_hob(self) -> bool:
+        """Whether a hob heats it from below."""
+        return self.way in ("turned", "inverted", "lidded", "grill", "oil")
+
+    @property
     def wets(self) -> bool:
         """Whether a bread is stuck to it with water."""
         return self.way in ("wall", "inverted")
@@ -62,16 +81,17 @@ class SurfaceKind:
 KINDS: dict[str, SurfaceKind] = {
     "stone_oven": SurfaceKind("Baking stone in an oven", "stone", 15, "oven", 230, 330, 275, "electric"),
     "steel_oven": SurfaceKind("Steel in an oven", "steel", 6, "oven", 230, 330, 265, "electric"),
-    "iron_plate": SurfaceKind("Iron plate", "iron", 6, "turned", 190, 300, 240),
-    "skillet": SurfaceKind("Skillet", "iron", 5, "turned", 190, 300, 230, most_spots=2),
+    "iron_plate": SurfaceKind("Iron plate", "iron", 6, "turned", 165, 300, 200),
+    "skillet": SurfaceKind("Skillet", "iron", 5, "turned", 165, 300, 195, most_spots=2),
     "clay_wall": SurfaceKind("Clay wall", "clay", 50, "wall", 350, 520, 430, "charcoal", 12),
     "inverted_plate": SurfaceKind(
-        "Iron plate turned over the flame", "iron", 5, "inverted", 190, 300, 240, most_spots=2
+        "Iron plate turned over the flame", "iron", 5, "inverted", 165, 300, 205, most_spots=2
     ),
-    "lidded_pan": SurfaceKind("Pan with a lid", "iron", 5, "lidded", 170, 260, 200, most_spots=2),
+    "lidded_pan": SurfaceKind("Pan with a lid", "iron", 5, "lidded", 150, 260, 185, most_spots=2),
     "flame_oven": SurfaceKind("Oven with a live flame", "stone", 30, "floor", 300, 450, 370, "gas"),
     "oil": SurfaceKind("Oil", "iron", 3, "oil", 175, 205, 190, most_spots=4),
-    "pan_then_grill": SurfaceKind("Pan, then under the grill", "iron", 5, "grill", 190, 300, 240, most_spots=2),
+    "oven_tray": SurfaceKind("Tray in an oven", "steel", 1, "tray", 160, 260, 220, "electric"),
+    "pan_then_grill": SurfaceKind("Pan, then under the grill", "iron", 5, "grill", 165, 300, 205, most_spots=2),
 }
 
 
@@ -96,6 +116,7 @@ class Surface:
     breads: int = 1
     door_s: float = 0.0
     dust_kg_m2: float | None = None
+    sd_k: float | None = None
 
     @property
     def spec(self) -> SurfaceKind:
@@ -108,9 +129,9 @@ class Surface:
 
     @property
     def plate(self) -> Plate:
-        return Plate(
-            self.material or self.spec.material, (self.thickness_mm or self.spec.thickness_mm) / 1000, self.temp_c
-        )
+        """The plate as the bread meets it: a tray goes in with its breads, as warm as the kitchen."""
+        start_c = TRAY_START_C if self.spec.way == "tray" else self.temp_c
+        return Plate(self.material or self.spec.material, (self.thickness_mm or self.spec.thickness_mm) / 1000, start_c)
 
     @property
     def wet_back(self) -> bool:
@@ -125,7 +146,7 @@ class Surface:
     @property
     def air_c(self) -> float:
         """Oven air, or the kitchen above a plate [C]."""
-        if not self.spec.oven:
+        if not self.spec.air_heated:
             return OPEN_FACE.gas_c
         return self.oven_c if self.oven_c is not None else self.temp_c
 
@@ -133,7 +154,7 @@ class Surface:
     def top(self) -> Face:
         """What the free face sees while the bread lies (or hangs) there."""
         way, t = self.spec.way, self.temp_c
-        if way == "oven":
+        if self.spec.air_heated:
             return Face(self.air_c, 15, self.air_c, 0.9, 3000)
         if way == "wall":
             return Face(max(t - 180.0, 100.0), 20, t, 0.85, 3000)
@@ -160,8 +181,8 @@ class Surface:
     def below(self) -> tuple[float, float, float]:
         """(flux W/m2, back temperature C, back coefficient W/m2K) beneath the plate."""
         way = self.spec.way
-        if way in ("oven", "floor"):
-            return 0.0, self.air_c if way == "oven" else self.temp_c, 30.0
+        if self.spec.air_heated or way == "floor":
+            return 0.0, self.air_c if self.spec.air_heated else self.temp_c, 30.0
         if way in ("wall", "oil"):
             return 0.0, self.temp_c, 0.0
         return HOB_W_M2[self.power], 25.0, 8.0
@@ -169,7 +190,7 @@ class Surface:
     @property
     def dip_k(self) -> float:
         """How far the oven's air lies under its setting when the door shuts [K]."""
-        if not self.spec.oven:
+        if not self.spec.air_heated:
             return 0.0
         return (self.air_c - 25.0) * (1 - math.exp(-self.door_s / DOOR_TAU_S)) + BREAD_DIP_K * (self.breads - 1)
 
@@ -186,11 +207,9 @@ class Surface:
         dry = STUCK_CONTACT if self.wet_back else DRY_CONTACT[self.greased]
         if dry is not None:
             found["h_dry"] = dry
-        if self.greased != "dry" and not self.wet_back:
-            found["k_gap"] = FAT_K
         between = self.dust / (DUST_KG_M3 * DUST_K)  # m2K/W
         if between > 0:
-            found |= {k: 1 / (1 / (found.get(k) or PARAMS[k].value) + between) for k in ("h_wet", "h_dry")}
+            found["dust"] = between
         if self.spec.way == "oil":
             found["dry_limit"] = FRIED_DRY
         return found

@@ -3,38 +3,40 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
+from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.ends import End
-from brassclock.core.fire.puff.model import Bread, Face, Stage
-from brassclock.core.fire.surfaces import Surface
+from brassclock.core.fire.puff.model import Baked, Bread, Face, Stage
+from brassclock.core.fire.right_heat import RightHeat, right_heat
 
 FINISH_C, FINISH_MOST_S = 180.0, 2400.0  # practice: an oven that browns no more
 FINISH = Stage(
     FINISH_MOST_S, False, 0.0, FINISH_C, 15.0, Face(FINISH_C, 15.0, FINISH_C, 0.9, 3000.0), on_plate=False, take_off=False
 )  # fmt: skip
-TRY_K = (-20, -40, -60, -80, -100, -130, -160, -200, 20, 40, 60)  # of the heat, nearest first, cooler before hotter
-LEAST_C, MOST_C = 130.0, 520.0
 TRY_THIN = (0.85, 0.7, 0.6, 0.5, 0.4)
 LEAST_M = 0.0025
+RAW = {"does_not_cook_through", "filling_not_safe", "browns_before_through", "dries_before_through"}
 SAFE_C = 75  # meat and egg
 WHY = {
     "does_not_cook_through": "It does not cook through here: its coldest point is at {coldest} when it comes off",
     "filling_not_safe": "The filling does not get hot enough here: its coldest point is to reach {safe} and is at {coldest}",
     "browns_before_through": "It is black on top before it is through",
     "dries_before_through": "It is dried out before it is through",
+    "dries_before_brown": "It dries out before it has its colour here",
+    "stays_pale": "It does not get its colour here",
 }
 
 
 @dataclass(frozen=True)
 class Verdict:
-    """A code of the contract, the coldest point when it comes off [C], and what would do: a heat [C] and its time [s], a thickness [mm], coming
-    off at a second and so many minutes in an oven."""
+    """A code of the contract, the coldest point when it comes off [C], and what would do: the right heat, a thickness [mm], coming off at a
+    second and so many minutes in an oven."""
 
     code: str
     coldest_c: float
-    heat: tuple[float, float] | None
+    heat: RightHeat | None
     thin_mm: float | None
     finish: tuple[float, int] | None
 
@@ -43,7 +45,12 @@ class Verdict:
         what = WHY[self.code].format(coldest=_degrees(self.coldest_c, unit), safe=_degrees(SAFE_C, unit))
         ways = []
         if self.heat is not None:
-            ways.append(f"{_degrees(self.heat[0], unit)}, in {_lasting(self.heat[1])}")
+            sides = (
+                [self.heat.off_s]
+                if self.heat.turn_s is None
+                else [self.heat.turn_s, self.heat.off_s - self.heat.turn_s]
+            )
+            ways.append(f"{_degrees(self.heat.best_c, unit)}, {' and then '.join(map(_lasting, sides))}")
         if self.thin_mm is not None:
             ways.append(f"{self.thin_mm:.0f} mm thick")
         if self.finish is not None:
@@ -66,31 +73,36 @@ def _lasting(seconds: float) -> str:
     return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"
 
 
-def verdicts(
-    codes: tuple[str, ...], bread: Bread, surface: Surface, coldest_c: float, trial: Callable[[Bread, Surface], End],
-    finish: Callable[[], tuple[float, float] | None], thinner: bool,
-) -> tuple[Verdict, ...]:  # fmt: skip
-    """What codes mean for this bread. `trial` ends another bread on another surface; `finish` is when this one comes off for
-    an oven and how long that finishes it [s]; `thinner` whether it may be rolled thinner at all."""
-    if not codes:
+def verdicts(end: End, baking: Baking, coldest_c: float, whole: Baked) -> tuple[Verdict, ...]:
+    """What is wrong with the end of a baking, and what would do: each of it tried."""
+    if not end.codes:
         return ()
-    heat = next((found for k in TRY_K if (found := _at(bread, surface, k, trial)) is not None), None)
-    thin = None
-    if thinner:
-        thicknesses = (bread.thickness_m * f for f in TRY_THIN)
-        thin = next((m for m in thicknesses if m >= LEAST_M and not trial(_thinner(bread, m), surface).codes), None)
-    oven = finish()
-    finished = None if oven is None else (oven[0], max(math.ceil(oven[1] / 60), 1))
-    return tuple(Verdict(code, coldest_c, heat, None if thin is None else 1000 * thin, finished) for code in codes)
+    heat = right_heat(replace(baking, steps=None))
+    thin = _thin_mm(baking) if RAW & {*end.codes} and (baking.filled or not baking.bread.thick) else None
+    finish = _finish(baking, end, whole) if RAW & {*end.codes} else None
+    return tuple(Verdict(code, coldest_c, heat, thin, finish) for code in end.codes)
 
 
-def _at(bread: Bread, surface: Surface, k: float, trial: Callable[[Bread, Surface], End]) -> tuple[float, float] | None:
-    """(heat [C], time [s]) so much hotter, where the bread comes off with nothing wrong."""
-    temp_c = surface.temp_c + k
-    if not LEAST_C <= temp_c <= MOST_C:
+def _thin_mm(baking: Baking) -> float | None:
+    """The thickest of some thinner rounds that bakes well here [mm]."""
+    for factor in TRY_THIN:
+        thickness = baking.bread.thickness_m * factor
+        if thickness >= LEAST_M:
+            other = replace(baking, bread=_thinner(baking.bread, thickness))
+            seen = other.baked()
+            if not other.end(seen, other.safe_s(seen)).codes:
+                return thickness * 1000
+    return None
+
+
+def _finish(baking: Baking, end: End, whole: Baked) -> tuple[float, int] | None:
+    """When it comes off for an oven [s], and how long that finishes it [min]; None where that does not either."""
+    stop_s = min(end.off_s, end.spoilt_s or end.off_s)
+    seen = baking.baked([*baking.cut(whole, stop_s), FINISH])
+    through = [seen.events["done"], baking.safe_s(seen)]
+    if None in through:
         return None
-    end = trial(bread, replace(surface, temp_c=temp_c, oven_c=surface.oven_c and surface.oven_c + k))
-    return None if end.codes else (temp_c, end.off_s)
+    return stop_s, max(1, math.ceil((max(t for t in through if t is not None) - stop_s) / 60))
 
 
 def _thinner(bread: Bread, thickness_m: float) -> Bread:

@@ -102,6 +102,20 @@ def weights_of(portion: Portion, powder: str = "double") -> list[Weight]:
     return found
 
 
+def soda_left(dough: Dough, powder: str = "double") -> float:
+    """Soda over acid of a dough, its flour's own acid left out [g soda per 100 g flour]; negative is acid beyond it, 0 without flour."""
+    if not dough.flour_g:
+        return 0.0
+    weights = [w for p in dough.portions for w in weights_of(p, powder)]
+    soda, acid, buffer = (
+        sum(w.mmol for w in weights if w.side == side and w.flour == flour)
+        for side, flour in (("soda", False), ("acid", False), ("acid", True))
+    )
+    over = soda - acid
+    left = max(over - buffer, 0.0) if over > 0 else over
+    return left * SODA_G_MOL / 1000 / dough.flour_g * 100
+
+
 def verdict_of(excess_g_per_100g: float) -> str:
     """The word for an excess of soda [g per 100 g flour]."""
     return next((word for edge, word in VERDICTS if excess_g_per_100g < edge), SOAPY)

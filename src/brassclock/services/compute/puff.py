@@ -3,32 +3,41 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
 from brassclock.core.evidence import refuse
-from brassclock.core.fire.layers import MOST_SHARE, browning, layered, must_be_hot
+from brassclock.core.fire.actions import Action, actions
+from brassclock.core.fire.baking import Faults
+from brassclock.core.fire.colour import Wish, wish_of
+from brassclock.core.fire.layers import MOST_SHARE, PROVED_RHO, browning, layered, must_be_hot
 from brassclock.core.fire.legs import Step
-from brassclock.core.fire.program import Faults, plan_bread
+from brassclock.core.fire.program import Program, plan_bread
 from brassclock.core.fire.puff.model import Bread
+from brassclock.core.fire.right_heat import RightHeat, implied, implied_reason, right_heat_reason
+from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
+from brassclock.core.rise.belief import Z10
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
-from brassclock.core.weigh.soda import soda_balance
-from brassclock.services.compute.common import Loose, Mass, MassLine, mass_dough
+from brassclock.services.compute.common import Mass, MassLine, Strict, mass_dough
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out, why_out
 
+MOST_MM = 45
+NO_LID = ("oven", "tray", "wall", "floor", "oil")
+
 
 def _thick(mm: float) -> float:
-    if not (math.isfinite(mm) and 0.5 <= mm <= 60):
-        raise ValueError(f"{mm:g} mm cannot be baked as a flatbread. Give 0.5 to 60 mm.")
+    if not (math.isfinite(mm) and 0.5 <= mm <= MOST_MM):
+        raise ValueError(f"{mm:g} mm cannot be baked as a flatbread. Give 0.5 to {MOST_MM} mm.")
     return mm
 
 
-class LayerReq(Loose):
+class LayerReq(Strict):
     mass_g: Mass
 
 
@@ -36,7 +45,12 @@ class FillingReq(LayerReq):
     contains: Annotated[list[Literal["meat", "egg", "dairy", "plant"]], Field(max_length=4)] | None = None
 
 
-class BreadReq(Loose):
+class DressingReq(LayerReq):
+    kind: Annotated[str, Field(max_length=60)] | None = None
+    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+
+
+class BreadReq(Strict):
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
     hydration_frac: Annotated[float, within(0.2, 2, "")] | None = None
     mass_g: Mass | None = None
@@ -48,25 +62,32 @@ class BreadReq(Loose):
     leaven: Literal["yeast", "sourdough", "chemical"] = "yeast"
     intent: Literal["pocket", "blister", "flat", "thick"] = "pocket"
     docked: bool = False
-    stuffed: LayerReq | None = None
+    stuffed: FillingReq | None = None
     filling: FillingReq | None = None
     topped: LayerReq | None = None
+    dressing: DressingReq | None = None
 
 
-class PlateReq(Loose):
+class PlateReq(Strict):
     material: Literal["iron", "steel", "stone", "clay", "aluminium"]
     thickness_mm: Annotated[float, within(1, 100, "mm")]
 
 
-class BatchReq(Loose):
-    count: Annotated[int, Field(ge=1, le=12)] = 1
+class BatchReq(Strict):
+    count: Annotated[int, Field(ge=1, le=48)] = 1
     door_open_s: Annotated[float, within(0, 120, "s")] = 0.0
+    touching: bool = False
 
 
-class SurfaceReq(Loose):
+Setting = Literal["low", "medium_low", "medium", "medium_high", "high"]
+
+
+class SurfaceReq(Strict):
     kind: str
-    temp_c: Annotated[float, within(50, 600, "C")]
-    power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
+    temp_c: Annotated[float, within(50, 600, "C")] | None = None
+    setting: Setting | None = None
+    power: Setting | None = None
+    measured: Literal["infrared", "contact", "sign"] | None = None
     heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
     oven_c: Annotated[float, within(20, 600, "C")] | None = None
     plate: PlateReq | None = None
@@ -76,14 +97,26 @@ class SurfaceReq(Loose):
     batch: BatchReq = BatchReq()
 
 
-class LegReq(Loose):
-    do: Literal["face_a", "face_b", "cover", "edge", "grill"] | None = None
+Seconds = Annotated[float, within(1, 3600, "s")]
+
+
+class LegReq(Strict):
+    do: (
+        Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"] | None
+    ) = None
     side: Literal["a", "b"] | None = None
-    seconds: Annotated[float, within(1, 3600, "s")] | None = None
-    until: Literal["cue"] | None = None
+    seconds: Seconds | None = None
+    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    oven_c: Annotated[float, within(80, 350, "C")] | None = None
 
 
-class FaultsReq(Loose):
+class HabitReq(Strict):
+    do: Literal["face_a", "face_b"] | None = None
+    side: Literal["a", "b"] | None = None
+    seconds: Seconds
+
+
+class FaultsReq(Strict):
     uneven_frac: Annotated[float, within(0, 2, "")] | None = None
     skin_min: Annotated[float, within(0, 600, "min")] | None = None
     bench_flour_g_m2: Annotated[float, within(0, 1000, "g/m2")] | None = None
@@ -92,18 +125,33 @@ class FaultsReq(Loose):
     rest_min: Annotated[float, within(0, 600, "min")] | None = None
 
 
-class PuffReq(Loose):
+Colour = Literal["pale", "light", "golden", "charred"]
+
+
+class ColoursReq(Strict):
+    bottom: Colour = "golden"
+    top: Colour = "golden"
+
+
+class PuffReq(Strict):
     """`puff`: one bread on one surface."""
 
     bread: BreadReq
     surface: SurfaceReq
-    program: Annotated[list[LegReq], Field(max_length=8)] | None = None
-    doneness: Literal["pale", "golden", "charred"] = "golden"
+    program: Annotated[list[LegReq], Field(min_length=1, max_length=12)] | None = None
+    habit: Annotated[list[HabitReq], Field(min_length=1, max_length=2)] | None = None
+    doneness: Colour | ColoursReq = "golden"
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
     faults: FaultsReq = FaultsReq()
 
 
 RISE_G = {"pocket": 1.15, "blister": 1.2, "flat": 1.15, "thick": 1.8}  # how far the sheet swells before it parts
+TRAY_RISE_G = 1.25  # practice: what a proved roll still springs in the oven
+DENSE, LIGHT_RHO, PLAIN_RHO = (
+    1150.0,
+    350.0,
+    1100.0,
+)  # kg/m3 of a dough without gas, of a fully proved one, of a rolled sheet
 
 
 def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) -> Bread:
@@ -117,20 +165,18 @@ def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) 
     return layered(bread, dough_g, filling_g)
 
 
-def run_puff(q: PuffReq) -> dict[str, Any]:
-    if q.surface.kind not in SURFACES:
-        raise refuse("/surface/kind", f"“{q.surface.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
-    b = q.bread
+def _bread(b: BreadReq, kind: str) -> Bread:
+    """The bread as it meets the heat, with what it carries."""
     tint = 1.0
     if b.lines:
         dough = mass_dough(b.lines)
-        x0, tint = dough.water_per_dry, browning(dough, soda_balance(dough))
+        x0, tint = dough.water_per_dry, browning(dough)
     elif b.hydration_frac is not None:
         x0 = (b.hydration_frac + 0.14) / 0.86
     else:
         raise refuse("/bread", "Give the bread's lines or its hydration_frac, as 0.62.")
-    kind = "oval" if b.length_cm and b.width_cm else "round"
-    flat = sheet_of(b.mass_g, Shape(kind, b.diameter_cm, b.length_cm, b.width_cm, b.thickness_mm)) if b.mass_g else None
+    form = "oval" if b.length_cm and b.width_cm else "round"
+    flat = sheet_of(b.mass_g, Shape(form, b.diameter_cm, b.length_cm, b.width_cm, b.thickness_mm)) if b.mass_g else None
     mm = b.thickness_mm
     if mm is None:
         if flat is None:
@@ -138,38 +184,78 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
         assert b.mass_g is not None
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
+    rho = PLAIN_RHO
+    if b.mass_g and b.thickness_mm and (b.diameter_cm or b.length_cm):  # proved: as light as its mass and size say
+        area_cm2 = math.pi / 4 * diameter**2
+        rho = min(max(10_000 * b.mass_g / (area_cm2 * b.thickness_mm), LIGHT_RHO), PLAIN_RHO)
+    elif kind == "oven_tray" and b.thickness_mm:
+        rho = PROVED_RHO
     bread = Bread(
-        mm / 1000, diameter / 100, x0, b.temp_c, rise_g=RISE_G[b.intent], browning=tint,
+        mm / 1000, diameter / 100, x0, b.temp_c, rho, max(0.12, 1 - rho / DENSE),
+        rise_g=TRAY_RISE_G if rho < 0.8 * PLAIN_RHO else RISE_G[b.intent], browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
     )  # fmt: skip
-    if b.stuffed is not None and b.filling is not None:
-        raise refuse("/bread/filling", "Give the filling once: filling, or its old name stuffed.")
-    for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", b.topped)):
+    before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
+    for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", before)):
         if layer is not None:
             bread = _carrying(bread, b.mass_g, layer.mass_g, name)
-    s = q.surface
-    surface = Surface(
-        s.kind, s.temp_c, s.power, s.oven_c, s.plate.material if s.plate else None,
-        s.plate.thickness_mm if s.plate else None, s.heat, s.greased, s.wetted, s.nonstick, s.batch.count, s.batch.door_open_s,
+    return bread
+
+
+def _once(q: PuffReq) -> None:
+    """Refuse what is given twice under an old and a new name, and what does not go together."""
+    b, s = q.bread, q.surface
+    if b.stuffed is not None and b.filling is not None:
+        raise refuse("/bread/filling", "Give the filling once: filling, or its old name stuffed.")
+    if b.topped is not None and b.dressing is not None:
+        raise refuse("/bread/dressing", "Give the dressing once: dressing, or its old name topped.")
+    if s.power and s.setting and s.power != s.setting:
+        raise refuse("/surface/setting", f"setting says {s.setting}, its old name power {s.power}. Give one of them.")
+    if s.kind not in SURFACES:
+        raise refuse("/surface/kind", f"“{s.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
+    for i, leg in enumerate(q.program or ()):
+        if leg.do in ("cover", "uncover") and SURFACES[s.kind].way in NO_LID:
+            raise refuse(
+                f"/program/{i}/do", f"There is no lid on this surface: {SURFACES[s.kind].name}. Leave the step out."
+            )
+        if leg.oven_c is not None and leg.do != "finish_oven":
+            raise refuse(f"/program/{i}/oven_c", "oven_c belongs to a finish_oven step. Leave it out here.")
+
+
+def _surface(q: SurfaceReq) -> Surface:
+    setting = q.setting or q.power
+    heat = believed(q.kind, temp_c=q.temp_c, setting=setting, measured=q.measured, oven_c=q.oven_c)
+    return Surface(
+        q.kind, heat.mean_c, setting or "medium_high", q.oven_c, q.plate.material if q.plate else None,
+        q.plate.thickness_mm if q.plate else None, q.heat, q.greased, q.wetted, q.nonstick, q.batch.count, q.batch.door_open_s,
+        sd_k=heat.sd_k,
     )  # fmt: skip
-    legs = None
-    if q.program:
-        legs = [
-            Step(x.do or f"face_{x.side or 'a'}", x.seconds, x.until == "cue") for x in q.program
-        ]  # fmt: skip
-    f = q.faults
+
+
+def run_puff(q: PuffReq) -> dict[str, Any]:
+    _once(q)
+    b, f = q.bread, q.faults
+    filling = b.filling or b.stuffed
+    after_turn_g = b.dressing.mass_g if b.dressing and b.dressing.when == "after_turn" else 0.0
+    wish = wish_of(q.doneness) if isinstance(q.doneness, str) else Wish(q.doneness.bottom, q.doneness.top)
+    legs = (
+        [Step(x.do or f"face_{x.side or 'a'}", x.seconds, x.until, x.oven_c) for x in q.program] if q.program else None
+    )
     got = plan_bread(
-        bread, surface, doneness=q.doneness, altitude_m=q.altitude_m, docked=b.docked, topped=b.topped is not None,
-        filled=b.stuffed is not None or (b.filling is not None and must_be_hot(b.filling.contains)), steps=legs,
+        _bread(b, q.surface.kind), _surface(q.surface), wish=wish, altitude_m=q.altitude_m, docked=b.docked,
+        topped=b.topped is not None or (b.dressing is not None and b.dressing.when == "before"),
+        filled=filling is not None and must_be_hot(filling.contains), steps=legs, dressing_g=after_turn_g,
         faults=Faults(f.uneven_frac, f.skin_min, f.bench_flour_g_m2, f.tear_mm2, f.maturity, f.rest_min),
     )  # fmt: skip
-    baked = got.baked
-    actions = [{"action": "load", "at_s": 0.0}]
-    if got.turn_s is not None:
-        actions.append({"action": got.second, "at_s": got.turn_s})
-    if got.edge_s:
-        actions.append({"action": "edge", "at_s": got.off_s, "seconds_each": got.edge_s})
-    actions.append({"action": "off", "at_s": got.off_s})
+    return _told(got, q)
+
+
+def _told(got: Program, q: PuffReq) -> dict[str, Any]:
+    baked, right = got.baked, got.right_heat
+    surface = got.baking.surface
+    turn_s = got.turn_s if got.turn_s is not None else got.off_s
+    habit = implied(replace(got.baking, steps=None), [h.seconds for h in q.habit]) if q.habit else None
+    spread = Z10 * (surface.sd_k or 0.0)
     return {
         "events": {k: None if e.p50 is None else e.as_dict() for k, e in got.events.items()},
         "likelihood": {
@@ -177,12 +263,36 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
             "pocket_frac": got.score.score / 100,
             "reasons": [{"factor": x.factor, "points": x.points, "text": x.text} for x in got.score.reasons],
         },
+        "surface_c": {"p10": surface.temp_c - spread, "p50": surface.temp_c, "p90": surface.temp_c + spread},
         "moisture_loss_frac": got.moisture_loss_frac,
+        "colour": {
+            "bottom_at_turn": got.colour_at(turn_s)[0],
+            "bottom_at_off": got.colour_at(got.off_s)[0],
+            "top_at_off": got.colour_at(got.off_s)[1],
+        },
+        "coldest_c_at_off": got.bands.events["coldest"].as_dict(),
         "verdicts": told(got.verdicts),
-        "program": actions,
+        "program": [_action(a) for a in actions(got)],
+        "right_heat": right and {"surface_c": right.band.as_dict(), "program": _right_program(got, right)},
+        "right_heat_reason": right_heat_reason(right, got.baking),
+        "implied_surface_c": habit.band.as_dict() if habit and habit.band else None,
+        "implied_reason": habit and implied_reason(habit, got.baking),
         "carpet": {"s": baked.s.tolist(), "depth_mm": baked.depth_mm.tolist(), "temp_c": baked.temp_c.tolist()},
         "surface_after": {"temp_c": got.surface_after_c, "recovery_s": got.recovery_s},
         "matters": list(got.bands.matters),
         "cautions": [c.model_dump() for c in caution_out(got.cautions)],
         "why": {k: w.model_dump() for k, w in why_out(got.why).items()},
     }
+
+
+def _action(a: Action) -> dict[str, Any]:
+    found: dict[str, Any] = {"action": a.name, "at_s": a.at_s.as_dict()}
+    return found if a.each_s is None else found | {"seconds_each": a.each_s}
+
+
+def _right_program(got: Program, right: RightHeat) -> list[dict[str, Any]]:
+    """The usual program at the right heat: its middle times."""
+    found: list[dict[str, Any]] = [{"action": "load", "at_s": 0.0}]
+    if right.turn_s is not None:
+        found.append({"action": got.second, "at_s": right.turn_s})
+    return [*found, {"action": "off", "at_s": right.off_s}]

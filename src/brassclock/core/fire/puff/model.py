@@ -22,10 +22,11 @@ from brassclock.core.matter.steam import saturation_pressure_pa, saturation_temp
 
 Array = NDArray[np.float64]
 BETA = 1.6
-SAT0_C, SAT_STEP_C, SAT_COUNT = -30.0, 0.25, 1001
+SAT0_C, SAT_STEP_C, SAT_COUNT = -30.0, 0.25, 1601
 X_LOW, X_COUNT = 0.004, 1024
 LIVE_GRID = (20, 8)
 COARSE_GRID = (12, 5)
+GOLDEN_GAPS = -math.log(0.75)  # a face is golden when a quarter of it is: gaps are exponential about their mean
 THICK_GROWN_M = 0.0092  # practice: what a sheet of 8 mm swells to
 FAMILIES = (stepper.lookup, stepper.smooth, stepper.gas_growth, stepper.face_evaporation)
 bake_stepper = Stepper(stepper.bake, FAMILIES, fastmath=True)
@@ -77,7 +78,9 @@ class Face:
 
 @dataclass(frozen=True)
 class Stage:
-    """A stretch on the heat. Ends after `seconds`, or `after_s` past the turning cue or the puff.
+    """A stretch on the heat. Ends after `seconds`, or `after_s` past what `until` names: `cue` (bubbles and first brown below), `puff`, `bubbles`,
+    `golden` (the face on the plate, else the upper one, has the doses of `colour`), `ready` (cooked through, both faces coloured), `colour` (the same with the upper face dull, or half dried out).
+    `wet_kg_m2` of water lands on the upper face as it begins.
 
     `oil`: it swims in oil at `top.gas_c`. `dip_k`: how far the air lies under `top.gas_c` at first contact (an oven whose
     door stood open), coming back with `dip_tau_s`.
@@ -96,6 +99,8 @@ class Stage:
     oil: bool = False
     dip_k: float = 0.0
     dip_tau_s: float = 60.0
+    colour: tuple[float, float] = (0.0, 0.0)
+    wet_kg_m2: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -109,6 +114,8 @@ class Baked:
     pocket: Array
     loss: Array
     surface_c: Array
+    browned: Array
+    charred: Array
     pocket_frac: float
     loss_frac: float
     heat_taken_j_m2: float
@@ -117,6 +124,7 @@ class Baked:
     brown: tuple[float, float]
     char: tuple[float, float]
     grid: tuple[int, int] = field(default=LIVE_GRID)
+    starts_s: tuple[float, ...] = ()
 
 
 NAMES = (
@@ -166,29 +174,31 @@ def done_temp_c(x0: float, pressure_pa: float) -> float:
 def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overrides: dict[str, float]) -> Array:
     v = {name: p.value for name, p in PARAMS.items()} | overrides
     mat = MATERIALS[plate.material]
-    # m2K/W to a dry spot: the gap, and the heat drawn together to its disc
-    spot = v["gap"] / v["k_gap"] + math.pi * v["spot_radius"] / (4 * mat.k)
+    # m2K/W: flour and the heat drawn together to a disc where skin touches; the gap over which a quarter of it browns
+    dust = v["dust"]
+    touch = math.pi * v["spot_radius"] / (4 * mat.k) + dust
+    gap = GOLDEN_GAPS / v["h_dry"]
     return np.array([
         pressure_pa, bread.temp_c, bread.water_per_dry, bread.rho_kg_m3, bread.gas_frac, bread.rise_g,
         bread.diameter_m / 2, bread.hole_area_m2, 1.0 if bread.pocket else 0.0, bread.film_kg_m2,
-        v["h_wet"], v["h_dry"], v["k_ec"], v["f_contact"], v["f_free"], v["tau_c"],
+        1 / (1 / v["h_wet"] + dust), 1 / (1 / v["h_dry"] + dust), v["k_ec"], v["f_contact"], v["f_free"], v["tau_c"],
         v["h_p"], v["b_ev"], v["e_bubbles"], v["r_onset"], v["j_leak"], v["g_pocket"],
-        v["g_blister"], v["char_300"], v["brown_k"] * bread.browning, v["brown_ea"],
+        v["g_blister"], v["char_300"], v["brown_200"] * bread.browning, v["brown_ea"],
         v["k_crust"], v["sorption_a"], v["sorption_b"], v["d_w"], v["t_set"],
-        mat.k, mat.rho * mat.c, plate.thickness_m, spot,
+        mat.k, mat.rho * mat.c, plate.thickness_m, touch,
         done_temp_c(bread.water_per_dry, pressure_pa), v["dry_limit"],
-        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C, v["char_ea"]
+        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C, v["char_ea"], gap, v["t_turn"],
     ])  # fmt: skip
 
 
 def _stage_row(stage: Stage) -> list[float]:
-    ends = {"time": 0.0, "cue": 1.0, "puff": 2.0}
+    ends = {"time": 0.0, "cue": 1.0, "puff": 2.0, "colour": 3.0, "golden": 4.0, "bubbles": 5.0, "ready": 6.0}
     top = stage.top
     return [
         stage.seconds, float(stage.turn), float(stage.on_plate and not stage.oil), stage.flux_w_m2, stage.back_c, stage.back_h,
         top.gas_c, top.h_w_m2k, top.rad_c, top.emissivity, top.vapour_pa,
         ends[stage.until], stage.after_s, float(stage.take_off),
-        float(stage.oil), stage.dip_k, stage.dip_tau_s,
+        float(stage.oil), stage.dip_k, stage.dip_tau_s, *stage.colour, stage.wet_kg_m2,
     ]  # fmt: skip
 
 
@@ -215,8 +225,8 @@ def simulate(
     p = _vector(bread, plate, pressure_pa, x_high, overrides or {})
     rows = np.array([_stage_row(s) for s in stages])
     total_s = float(rows[:, 0].sum())
-    carpet = np.zeros((int(total_s / every_s) + 4, cells + 4))
-    events, out = np.zeros(stepper.EVENTS), np.zeros(10 + plates)
+    carpet = np.zeros((int(total_s / every_s) + 4, cells + 8))
+    events, out = np.zeros(stepper.EVENTS + len(rows)), np.zeros(10 + plates)
     start = np.full(plates, float(plate.temp_c)) if plate_cells_c is None else plate_cells_c
     if len(start) != plates:
         start = np.interp(np.linspace(0, 1, plates), np.linspace(0, 1, len(start)), start)
@@ -224,7 +234,7 @@ def simulate(
         p, rows, _boil_table(pressure_pa, x_high), _sat_table(), edges, start,
         dt_s or PARAMS["dt"].value, every_s, carpet, events, out,
     )  # fmt: skip
-    named = {n: (float(e) if e >= 0 else None) for n, e in zip(NAMES, events, strict=True)}
+    named = {n: (float(e) if e >= 0 else None) for n, e in zip(NAMES, events[: stepper.EVENTS], strict=True)}
     return Baked(
         events=named,
         s=carpet[:count, 0],
@@ -233,6 +243,8 @@ def simulate(
         pocket=carpet[:count, cells + 1],
         loss=carpet[:count, cells + 2],
         surface_c=carpet[:count, cells + 3],
+        browned=carpet[:count, cells + 4 : cells + 6],
+        charred=carpet[:count, cells + 6 : cells + 8],
         pocket_frac=float(out[1]),
         loss_frac=float(out[0]),
         heat_taken_j_m2=float(out[4]),
@@ -241,6 +253,7 @@ def simulate(
         brown=(float(out[6 + plates]), float(out[7 + plates])),
         char=(float(out[8 + plates]), float(out[9 + plates])),
         grid=(cells, plates),
+        starts_s=tuple(events[stepper.EVENTS :].tolist()),
     )
 
 
@@ -251,6 +264,6 @@ def warm() -> bool:
     cells, plates = LIVE_GRID
     return bake_stepper.warm(
         _vector(bread, plate, SEA_LEVEL_PA, 1.3, {}), np.array([_stage_row(stage)]), _boil_table(SEA_LEVEL_PA, 1.3),
-        _sat_table(), grid_edges(0.0035, cells), np.full(plates, 265.0), 0.5, 1.0, np.zeros((5, cells + 4)),
-        np.zeros(stepper.EVENTS), np.zeros(10 + plates),
+        _sat_table(), grid_edges(0.0035, cells), np.full(plates, 265.0), 0.5, 1.0, np.zeros((5, cells + 8)),
+        np.zeros(stepper.EVENTS + 1), np.zeros(10 + plates),
     )  # fmt: skip

@@ -8,6 +8,7 @@ from brassclock.core.evidence import Kind, Param
 
 F, J, P, PR = Kind.FITTED, Kind.JUDGEMENT, Kind.PUBLISHED_FROM_MEMORY, Kind.PRACTICE
 BREAD_CASES = "timed breads of common practice"
+STATED = BREAD_CASES + " and the times that cooks state for whole breads"
 
 PARAMS: dict[str, Param] = {
     "h_wet": Param(350, "W/(m2 K)", 200, 700, F, "order Pan, Singh & Rumsey 2000, from memory; " + BREAD_CASES),
@@ -25,18 +26,22 @@ PARAMS: dict[str, Param] = {
     "spot_radius": Param(
         0.003, "m", 1e-3, 6e-3, J, "of a brown spot; constriction of heat to a disc: Carslaw & Jaeger"
     ),
-    "gap": Param(40e-6, "m", 2e-5, 1e-4, F, "between a dry spot and what it lies on; " + BREAD_CASES),
-    "k_gap": Param(0.033, "W/(m K)", 0.03, 0.17, P, "steam at 180 C in that gap, order of handbooks; 0.13 with fat"),
-    "g_blister": Param(120, "W/(m2 K)", 60, 200, F, "through a blister's membrane"),
-    "char_300": Param(0.25, "1/s", 0.1, 0.3, F, "charring at 300 C"),
-    "char_ea": Param(120_000, "J/mol", 100_000, 140_000, F, "charring, first order"),
-    "brown_k": Param(42_000, "1/s", 20_000, 80_000, F, "browning, first order"),
-    "brown_ea": Param(64_151, "J/mol", 55_000, 75_000, F, "browning, first order"),
+    "g_blister": Param(
+        253, "W/(m2 K)", 60, 400, F, "from a face in air, flame or oil to the boiling beneath it; " + STATED
+    ),
+    "char_300": Param(0.206, "1/s", 0.1, 0.4, F, "charring of touching skin at 300 C; " + BREAD_CASES),
+    "char_ea": Param(120_000, "J/mol", 100_000, 140_000, J, "charring, first order"),
+    "brown_200": Param(0.0123, "1/s", 0.01, 0.05, F, "browning of dry skin at 200 C; " + STATED),
+    "brown_ea": Param(64_151, "J/mol", 55_000, 75_000, P, "Zanoni, Peri and Bruno 1995"),
+    "dust": Param(0.0, "m2 K/W", 0.0, 0.005, PR, "flour between bread and surface"),
     "k_crust": Param(0.08, "W/(m K)", 0.05, 0.12, P, "dry crust"),
     "sorption_a": Param(0.07, "-", 0.05, 0.1, F, "water activity of bread"),
     "sorption_b": Param(0.38, "-", 0.3, 0.45, F, "water activity of bread"),
     "d_w": Param(1e-9, "m2/s", 2e-10, 4e-9, P, "liquid water in dough"),
     "t_set": Param(70, "C", 65, 75, P, "starch sets"),
+    "t_turn": Param(
+        62, "C", 50, 70, F, "the upper face is dull and no longer sticks: it may be turned; times that cooks state"
+    ),
     "phi0": Param(0.12, "-", 0.03, 0.3, J, "gas left in a rolled sheet"),
     "dry_limit": Param(0.22, "-", 0.18, 0.26, J, "moisture loss at which a flatbread is too dry"),
     "dt": Param(0.5, "s", 0.05, 0.5, Kind.ANALYTIC, "step; a quarter of it in the first 15 s of a stage"),

@@ -15,8 +15,12 @@ EVENTS = 17
 # 0 bubbles, 1 set bottom face, 2 set top face, 3 flip, 4 puff, 5 full, 6 done, 7 too dry,
 # 8/9 light A/B, 10/11 golden A/B, 12/13 charred A/B, 14 stage-2 start, 15 taken off, 16 all of it at 75 C
 CORE_C = 75.0
+WET_C = 20.0  # of what is sprayed or spread
 OIL_SPOT_H = 500.0  # W/m2K of boiling oil on a blister (frying with bubbles, order published, from memory)
-SPOT_M = 0.0003  # a spot's skin: its water has to go before it browns
+COLOUR_M = 0.0002  # dry crust that shows its full colour
+DRY_AW, DRY_POWER = 0.5, 4  # water activity at which a skin browns at half its dry rate, and how sharply
+TURN_DRY = 0.6  # judgement: of the loss that dries a bread out, the share spent when it is turned without its colour
+BROWN_REF_K, CHAR_REF_K = 473.15, 573.15
 SIGMA = 5.670374e-8
 LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
 LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
@@ -64,10 +68,11 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     radius, hole, pocket_on, film = p[6], p[7], p[8], p[9]
     h_wet, h_dry, k_ec, f_c, f_f, tau_c = p[10], p[11], p[12], p[13], p[14], p[15]
     h_p, b_ev, e_b, r_on, j_leak, g_pocket = p[16], p[17], p[18], p[19], p[20], p[21]
-    g_blister, char300, brown_k, brown_ea = p[22], p[23], p[24], p[25]
+    g_blister, char300, brown200, brown_ea = p[22], p[23], p[24], p[25]
     k_cr, sa, sb, d_w, t_set = p[26], p[27], p[28], p[29], p[30]
-    plate_k, plate_rc, plate_l, r_spot = p[31], p[32], p[33], p[34]
-    done_t, dry_limit, xb0, xdx, sat0, satdx, char_ea = p[35], p[36], p[37], p[38], p[39], p[40], p[41]
+    plate_k, plate_rc, plate_l, r_touch = p[31], p[32], p[33], p[34]
+    done_t, dry_limit, xb0, xdx, sat0, satdx = p[35], p[36], p[37], p[38], p[39], p[40]
+    char_ea, r_gap, t_turn = p[41], p[42], p[43]
     length = edges[n]
     t = np.full(n, t0)
     x = np.full(n, x0)
@@ -100,7 +105,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     steam = np.zeros(n)
     told = np.zeros(n)
     half = n // 2
-    gone = np.zeros(2)
+    gone = np.zeros((2, 2))
     leaf = np.zeros(2)
     leaf_w = np.zeros(2)
     te_s = np.zeros(2)
@@ -129,7 +134,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     phi_b = 0.12 * (phi0 / 0.12) ** 0.3
     water_sp = rho0 * x0 / (1.0 + x0)
     tb0 = lookup(tb, x0, xb0, xdx)
-    for e in range(EVENTS):
+    for e in range(events.shape[0]):
         events[e] = -1.0
     for q in range(stages.shape[0]):
         length_s, turn, on_plate, flux, back_t, back_h = (
@@ -137,6 +142,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
         )  # fmt: skip
         gas_t, gas_h, rad_t, eps, p_inf = stages[q, 6], stages[q, 7], stages[q, 8], stages[q, 9], stages[q, 10]
         end_kind, extra, plate_cools = stages[q, 11], stages[q, 12], stages[q, 13]
+        brown_to, char_to, wet = stages[q, 17], stages[q, 18], stages[q, 19]
         oil, dip, dip_tau = stages[q, 14] > 0.5, stages[q, 15], stages[q, 16]
         if turn > 0.5:
             flipped = not flipped
@@ -151,8 +157,15 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 events[3] = time
         if q == 1:
             events[14] = time
+        events[EVENTS + q] = time
         bottom = 1 if flipped else 0
         top = 1 - bottom
+        if wet > 0.0:  # sprayed or spread on the upper face
+            warm = s[n - 1] * (1550.0 + 4190.0 * x[n - 1])
+            t[n - 1] = (warm * t[n - 1] + 4190.0 * wet * WET_C) / (warm + 4190.0 * wet)
+            x[n - 1] += wet / s[n - 1]
+            gone[top, 0] -= wet
+            gone[top, 1] -= wet
         age = 0.0
         stop_at = length_s
         while age < stop_at - 1e-9:
@@ -367,26 +380,38 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 tmax[i] = max(tmax[i], t[i])
             age += dt
             time += dt
-            # spots on both faces
+            # colour of both faces: skin that hovers over what heats it browns, skin that touches it chars
             for side in range(2):
                 face = bottom if side == 0 else top
                 i = 0 if side == 0 else n - 1
-                # a spot's skin dries outside in; what is dry (`crust` deep) keeps the heat of the gap beneath it, or of the gas
                 wet0 = film if face == 0 else 0.0
-                crust = max(gone[face] - wet0, 0.0) / water_sp
-                if side == 0 and on_plate > 0.5:
-                    src, f = surface, crust / k_cr / (crust / k_cr + r_spot)
-                    drying = (surface - tb0) / (crust / k_cr + r_spot)
-                else:
-                    h_out = OIL_SPOT_H if oil else ht_s[side]
-                    src, f, drying = te_s[side], h_out / (h_out + g_blister), h_out * (te_s[side] - tb0)
-                gone[face] = min(gone[face] + max(drying, 0.0) * dt / 2.26e6, wet0 + water_sp * 0.5 * length)
-                left_x = (1.0 + x0) / (SPOT_M * rho0) * max(SPOT_M * water_sp + wet0 - gone[face], 0.0)
-                sp = t[i] + f * (src - t[i])
-                gate = 1.0 / (1.0 + math.exp(-(0.12 - left_x) / 0.03))
-                cool = min(sp, 250.0) + 273.15
-                brown[face] += brown_k * math.exp(-brown_ea / (8.314 * cool)) * gate * dt
-                char[face] += char300 * math.exp(-char_ea / 8.314 * (1.0 / (sp + 273.15) - 1.0 / 573.15)) * gate * dt
+                on = side == 0 and on_plate > 0.5
+                h_out = OIL_SPOT_H if oil else ht_s[side]
+                src = surface if on else te_s[side]
+                base = max(t[i], tb0)
+                for q_skin in range(2):
+                    r_out = r_touch + (r_gap if q_skin == 0 else 0.0)
+                    crust = max(gone[face, q_skin] - wet0, 0.0) / water_sp
+                    seen_m = min(crust, COLOUR_M)
+                    if on:
+                        drying = (src - tb0) / (crust / k_cr + r_out)
+                        skin_c = base + (src - base) * (crust - 0.5 * seen_m) / k_cr / (crust / k_cr + r_out)
+                    else:
+                        drying = h_out * (src - tb0)
+                        skin_c = base + (src - base) * h_out / (h_out + g_blister)
+                    gone[face, q_skin] = min(
+                        gone[face, q_skin] + max(drying, 0.0) * dt / 2.26e6, wet0 + water_sp * 0.5 * length
+                    )
+                    share = seen_m / COLOUR_M * dt
+                    skin_k = skin_c + 273.15
+                    if q_skin == 0:
+                        aw = min(pressure / max(lookup(psat, skin_c, sat0, satdx), 1.0), 1.0)
+                        share /= 1.0 + (aw / DRY_AW) ** DRY_POWER
+                        brown[face] += (
+                            brown200 * math.exp(-brown_ea / 8.314 * (1.0 / skin_k - 1.0 / BROWN_REF_K)) * share
+                        )
+                    else:
+                        char[face] += char300 * math.exp(-char_ea / 8.314 * (1.0 / skin_k - 1.0 / CHAR_REF_K)) * share
             # events
             if events[0] < 0.0:
                 grown = 0.0
@@ -458,8 +483,19 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 if events[12 + face] < 0.0 and char[face] >= 1.0:
                     events[12 + face] = time
             if end_kind > 0.5 and stop_at == length_s:
-                cue = end_kind < 1.5 and events[0] >= 0.0 and events[8 + bottom] >= 0.0
-                if cue or (end_kind > 1.5 and events[4] >= 0.0):
+                face = bottom if on_plate > 0.5 or oil else top
+                coloured = brown[face] >= brown_to and char[face] >= char_to
+                over = (
+                    (end_kind == 1.0 and events[0] >= 0.0 and events[8 + bottom] >= 0.0)
+                    or (end_kind == 2.0 and events[4] >= 0.0)
+                    or (
+                        end_kind == 3.0 and tmax[n - 1] >= t_turn and (coloured or lost / mass0 >= TURN_DRY * dry_limit)
+                    )
+                    or (end_kind == 4.0 and coloured)
+                    or (end_kind == 5.0 and events[0] >= 0.0)
+                    or (end_kind == 6.0 and events[6] >= 0.0 and brown.min() >= brown_to and char.min() >= char_to)
+                )
+                if over:
                     stop_at = min(length_s, age + extra)
             if time >= next_row - 1e-9 and rows < carpet.shape[0]:
                 carpet[rows, 0] = time
@@ -468,6 +504,9 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 carpet[rows, 1 + n] = volume / vfull
                 carpet[rows, 2 + n] = lost / mass0
                 carpet[rows, 3 + n] = surface
+                for face in range(2):
+                    carpet[rows, 4 + n + face] = brown[face]
+                    carpet[rows, 6 + n + face] = char[face]
                 rows += 1
                 next_row += every_s
         if plate_cools > 0.5:

@@ -1,0 +1,170 @@
+"""The right heat for a bread: where it is through just as both faces have their colour; and the heat that a cook's habit implies."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from brassclock.core.fire.baking import Baking
+from brassclock.core.fire.colour import reached_s
+from brassclock.core.fire.ends import black_s
+from brassclock.core.fire.puff import model
+from brassclock.core.fire.surface_heat import SOURCES
+from brassclock.core.rise.belief import Z10, Band
+
+STEP_K = 10.0
+RANGES = {  # [C] that are tried, by the way of a surface
+    "oven": (170.0, 300.0), "tray": (140.0, 260.0), "wall": (230.0, 520.0), "floor": (200.0, 480.0), "oil": (140.0, 220.0),
+    "turned": (130.0, 300.0), "lidded": (120.0, 260.0), "inverted": (130.0, 300.0), "grill": (130.0, 300.0),
+}  # fmt: skip
+LEAST_SIDE_S = 15.0  # practice: nobody turns sooner
+MARGIN_K = 20.0  # judgement: below the heat at which it goes wrong
+TOGETHER = 0.10  # of the time on the heat spent waiting for the middle, or for the top to set, while a face is coloured already
+HABIT_SD_LOG = 0.25  # of a side's time: the hand and the model together
+HABIT_REACH_SD, HABIT_STEP_K = 3.0, 5.0
+UNEXPLAINED = 2.0  # mean squared miss, in sd, beyond which no heat explains the times
+
+
+@dataclass(frozen=True)
+class RightHeat:
+    """Surface temperatures [C] from the coolest to the hottest that bake the bread as wished, the best between, and its turn and end there [s]."""
+
+    low_c: float
+    best_c: float
+    high_c: float
+    turn_s: float | None
+    off_s: float
+
+    @property
+    def band(self) -> Band:
+        """The span as p10, p50, p90 [C]."""
+        return Band(self.low_c, self.best_c, self.high_c, 0.0)
+
+
+@dataclass(frozen=True)
+class _Tried:
+    temp_c: float
+    fits: bool
+    waits: float
+    turn_s: float | None
+    off_s: float
+
+
+def right_heat(baking: Baking) -> RightHeat | None:
+    """The right heat of the usual program on this kind of surface, or None where no heat of its range does."""
+    low, high = RANGES[baking.surface.spec.way]
+    tried = [_try(baking, low + STEP_K * i) for i in range(int((high - low) / STEP_K) + 1)]
+    good = [i for i, t in enumerate(tried) if t.fits]
+    if not good:
+        return None
+    together = [i for i in good if tried[i].waits <= TOGETHER]
+    best = max(together) if together else min(good, key=lambda i: tried[i].waits)
+    while (
+        best > good[0]
+        and best - 1 in good
+        and tried[best].temp_c + MARGIN_K > tried[_run_end(good, best)].temp_c < high
+    ):
+        best -= 1  # not on the brink
+    first = last = best
+    while first - 1 in good:
+        first -= 1
+    while last + 1 in good:
+        last += 1
+    at = tried[best]
+    return RightHeat(tried[first].temp_c, at.temp_c, tried[last].temp_c, at.turn_s, at.off_s)
+
+
+def _run_end(good: Sequence[int], at: int) -> int:
+    """The last index of the unbroken run of `good` that holds `at`."""
+    while at + 1 in good:
+        at += 1
+    return at
+
+
+def _try(baking: Baking, temp_c: float) -> _Tried:
+    hot = baking.at(temp_c)
+    seen = hot.baked(hot.brief_legs, grid=model.COARSE_GRID)
+    end = hot.end(seen, hot.safe_s(seen))
+    e, turn = seen.events, seen.events["second"]
+    black = black_s(e, hot.wish, turn or 0.0)
+    below, above = (reached_s(e, face, word) for face, word in (("bottom", hot.wish.bottom), ("top", hot.wish.top)))
+    hurried = turn is not None and hot.surface.spec.way != "oil" and min(turn, end.off_s - turn) < LEAST_SIDE_S
+    fits = (
+        not hurried
+        and not end.codes
+        and (black is None or black >= end.off_s)
+        and below is not None
+        and above is not None
+    )
+    if not fits or below is None or above is None:
+        return _Tried(temp_c, False, math.inf, turn, end.off_s)
+    wait = max(turn - below, 0.0) + end.off_s - max(above, turn) if turn else end.off_s - max(below, above)
+    return _Tried(temp_c, True, wait / end.off_s, turn, end.off_s)
+
+
+def right_heat_reason(found: RightHeat | None, baking: Baking) -> str:
+    """Why that heat, in a sentence or two."""
+    low, high = RANGES[baking.surface.spec.way]
+    if found is None:
+        return f"No heat from {low:.0f} to {high:.0f} °C cooks it through with the colour you wish and neither black nor dried out."
+    words = [f"At {found.best_c:.0f} °C it is through just as it has its colour."]
+    if found.high_c < high:
+        words.append(f"Above {found.high_c:.0f} °C it is dark before it is through.")
+    if found.low_c > low:
+        words.append(f"Below {found.low_c:.0f} °C it dries before it colours.")
+    return " ".join(words)
+
+
+@dataclass(frozen=True)
+class Implied:
+    """The heat that a cook's times imply: mean and standard deviation [C, K], or that none explains them."""
+
+    mean_c: float
+    sd_k: float
+    explained: bool
+
+    @property
+    def band(self) -> Band | None:
+        """p10, p50, p90 [C]; None where no heat explains the times."""
+        if not self.explained:
+            return None
+        return Band(self.mean_c - Z10 * self.sd_k, self.mean_c, self.mean_c + Z10 * self.sd_k, 0.0)
+
+
+def implied_reason(found: Implied, baking: Baking) -> str:
+    """What the habit says, in a sentence."""
+    name = baking.surface.spec.name.lower()
+    if not found.explained:
+        return f"No heat of this surface ({name}) has this bread as you wish in those times. Look at its thickness, or its colour."
+    low, high = found.mean_c - Z10 * found.sd_k, found.mean_c + Z10 * found.sd_k
+    return f"Your times suit {found.mean_c:.0f} °C ({low:.0f} to {high:.0f})."
+
+
+def implied(baking: Baking, sides_s: Sequence[float]) -> Implied:
+    """The surface's temperature from the seconds a cook gives each side (one for what is not turned), the bread coming out as wished."""
+    was_c, sd = baking.surface.temp_c, baking.surface.sd_k or SOURCES["usual"].value
+    sd = max(sd, SOURCES["usual"].value)
+    low, high = RANGES[baking.surface.spec.way]
+    grid = np.arange(max(low, was_c - HABIT_REACH_SD * sd), min(high, was_c + HABIT_REACH_SD * sd) + 1, HABIT_STEP_K)
+    if not len(grid):
+        grid = np.array([was_c])
+    miss = np.array([_miss(baking, float(t), sides_s) for t in grid])
+    prior = ((grid - was_c) / sd) ** 2
+    weight = np.exp(-0.5 * (miss + prior - (miss + prior).min()))
+    weight /= weight.sum()
+    mean = float(weight @ grid)
+    spread = float(np.sqrt(weight @ (grid - mean) ** 2 + HABIT_STEP_K**2 / 12))
+    return Implied(mean, spread, bool(miss.min() / len(sides_s) <= UNEXPLAINED**2))
+
+
+def _miss(baking: Baking, temp_c: float, sides_s: Sequence[float]) -> float:
+    """Squared misses of the program's sides from the cook's, in standard deviations."""
+    hot = baking.at(temp_c)
+    seen = hot.baked(hot.brief_legs, grid=model.COARSE_GRID)
+    end = hot.end(seen, hot.safe_s(seen))
+    turn = seen.events["second"]
+    told = [end.off_s] if turn is None or len(sides_s) == 1 else [turn, end.off_s - turn]
+    return sum((math.log(max(t, 1.0) / max(s, 1.0)) / HABIT_SD_LOG) ** 2 for t, s in zip(told, sides_s, strict=False))
