@@ -530,9 +530,8 @@ def test_each_step_of_an_own_program_does_what_it_says() -> None:
     assert finished.verdicts == () and finished.coldest_c > raw.coldest_c + 15
     until = own(Step("face_a", until="golden"), Step("face_b", until="golden"))
     assert until.turn_s == pytest.approx(until.baked.events["golden_bottom"], abs=0.6)
-    assert own(Step("face_a", until="bubbles"), Step("face_b", 60)).turn_s == pytest.approx(
-        bare.baked.events["bubbles"], abs=0.6
-    )
+    bubbled = own(Step("face_a", until="bubbles"), Step("face_b", 60))
+    assert bubbled.turn_s == pytest.approx(bubbled.baked.events["bubbles"], abs=0.6)
 
 
 @pytest.mark.parametrize(
