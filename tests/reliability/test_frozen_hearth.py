@@ -142,4 +142,4 @@ def test_old_bakes_are_frozen_as_they_were(tmp_path: Path) -> None:
         assert gone is not None and gone.hearth is not None and there is not None and there.hearth is not None
         assert (gone.hearth["spots"], gone.hearth["count"], gone.hearth["cooks"]) == (3, 5, 2)
         assert (there.hearth["spots"], there.hearth["count"], there.hearth["surface"]["name"]) == (4, 8, "Plates")
-    assert [p.name[:11] for p in (tmp_path / "backups").iterdir()] == ["before-0009"]
+    assert [p.name[:11] for p in (tmp_path / "backups").iterdir()] == ["before-0010"]

@@ -165,7 +165,7 @@ def test_a_copy_a_day_and_seven_are_kept(tmp_path: Path) -> None:
     kept = sorted(p.name for p in (tmp_path / "backups").iterdir())
     assert kept == [f"daily-2026-01-{d:02d}.sqlite3" for d in range(4, 11)]
     assert {oct(p.stat().st_mode & 0o777) for p in (tmp_path / "backups").iterdir()} == {"0o600"}
-    assert backup.check(tmp_path / "backups" / kept[0]) == "0009"
+    assert backup.check(tmp_path / "backups" / kept[0]) == "0010"
     close_store(engine)
 
 

@@ -24,7 +24,7 @@ from brassclock.services.given import (
     WhatIfIn,
 )
 from brassclock.services.shown import BakeOut, RescueOut
-from brassclock.services.shown_fire import FireIfsOut, HearthOut, HeatLineOut
+from brassclock.services.shown_fire import FireIfsOut, HabitOut, HearthOut, HeatLineOut
 from brassclock.services.shown_rise import RoutesOut, WhatIfOut
 
 routes = Routes("bakes", __name__, url_prefix="/api", tag="bake")
@@ -44,6 +44,11 @@ class ReadingPath(BaseModel):
 
 class StatusIn(Edit):
     status: Literal["live", "abandoned", "kept"]
+
+
+class HabitQuery(BaseModel):
+    first: float = Field(ge=1, le=3600)
+    second: float | None = Field(default=None, ge=1, le=3600)
 
 
 class Gone(BaseModel):
@@ -179,6 +184,13 @@ def end_spell(path: BakePath):
 def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
     return fire_views.best_line(house(), path.bake_id).model_dump(mode="json")
+
+
+@routes.get("/bakes/<int:bake_id>/habit", responses={"200": HabitOut, **PROBLEMS})
+def habit(path: BakePath, query: HabitQuery):
+    """What the seconds that a cook gives each side say of how hot the surface is."""
+    sides = [query.first] if query.second is None else [query.first, query.second]
+    return fire_views.habit(house(), path.bake_id, sides).model_dump(mode="json")
 
 
 @routes.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsOut, **PROBLEMS})

@@ -269,3 +269,12 @@ def parse_moment(text: str, now: dt.datetime) -> dt.datetime:
     elif clean.startswith("tonight") and moment <= now:
         moment = dt.datetime.combine(now.date() + dt.timedelta(days=1), clock, tzinfo=now.tzinfo)
     return moment
+
+
+def degrees(c: float, unit: str = "C") -> str:
+    """A temperature [C] as it is written in C or F, whole degrees.
+
+    >>> degrees(204.6, "F").endswith("F"), degrees(204.6)[:3]
+    (True, '205')
+    """
+    return f"{round(c * 1.8 + 32) if unit == 'F' else round(c)}\u00a0°{unit}"

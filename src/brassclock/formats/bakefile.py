@@ -38,6 +38,25 @@ class FileFilling(BaseModel):
     topping: bool = False
 
 
+class FileStep(BaseModel):
+    """One step of a cook's own way through the heat."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    do: Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"]
+    seconds: float | None = Field(default=None, ge=1, le=3600)
+    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    oven_c: float | None = Field(default=None, ge=80, le=350)
+
+
+class FileDressing(BaseModel):
+    """What goes on a bread outside its dough."""
+
+    kind: str = Field(min_length=1, max_length=40)
+    mass_g: float = Field(ge=0.1, le=500)
+    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+
+
 class OwnRow(BaseModel):
     """An ingredient of the kitchen's own that the lines name."""
 
@@ -71,7 +90,10 @@ class BakeFile(BaseModel):
     ball_ratio: float = Field(default=1.4, ge=1.05, le=4)
     bulk_h: float | None = Field(default=None, ge=0, le=240)
     ball_h: float | None = Field(default=None, ge=0, le=240)
-    doneness: Literal["pale", "golden", "charred"] = "golden"
+    doneness: Literal["pale", "light", "golden", "charred"] = "golden"
+    colour_top: Literal["pale", "light", "golden", "charred"] | None = None
+    heat_steps: list[FileStep] | None = Field(default=None, max_length=12)
+    dressing: FileDressing | None = None
     docked: bool = False
     note: str = Field(default="", max_length=20_000)
     own_ingredients: list[OwnRow] = Field(default=[], max_length=60)

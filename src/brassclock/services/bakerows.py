@@ -11,6 +11,7 @@ from sqlmodel import Session
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import Spell
 from brassclock.core.day.shared import Shared
+from brassclock.core.fire.surface_heat import SOURCES, believed
 from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.services import frozen, hours
@@ -116,9 +117,10 @@ def spells_of(bake: Bake) -> tuple[Spell, ...]:
 def surface_of(row: SurfaceRow | None) -> Surface:
     """The core's surface of a row; an iron plate when the bake has none."""
     if row is None:
-        return Surface("iron_plate", 240.0)
+        usual = believed("iron_plate")
+        return Surface("iron_plate", usual.mean_c, sd_k=usual.sd_k)
     together = row.spots if KINDS[row.kind].oven else 1
     return Surface(
         row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick,
-        breads=together, door_s=DOOR_S * together if together > 1 else 0.0,
+        breads=together, door_s=DOOR_S * together if together > 1 else 0.0, sd_k=row.sd_k or SOURCES[row.source].value,
     )  # fmt: skip

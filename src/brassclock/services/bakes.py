@@ -9,13 +9,14 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.evidence import refuse
+from brassclock.core.fire.legs import NO_LID, Step
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import frozen
 from brassclock.services import work as works
 from brassclock.services.broken import catching
 from brassclock.services.day import noted
-from brassclock.services.given import BakeChange, BakeIn, LineIn, OutcomeIn, ReadingIn
+from brassclock.services.given import BakeChange, BakeIn, HeatStepIn, LineIn, OutcomeIn, ReadingIn
 from brassclock.services.house import House, Missing, Refused
 from brassclock.services.kitchens import suited
 from brassclock.services.moments import moment_of, past_moment, serve_moment
@@ -169,7 +170,14 @@ def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
                 raise refuse("/bag_id", f"There is no bag {value} in this kitchen.")
             bake.bag_id = value
         elif name == "surface_c":
-            _set_surface_c(session, r, value)
+            _set_surface_c(session, r, change)
+        elif name in ("surface_source", "surface_sd_k"):
+            if change.surface_c is None:
+                raise refuse(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
+        elif name == "heat_steps":
+            bake.heat_steps = _own_steps(r, change.heat_steps)
+        elif name == "dressing":
+            bake.dressing = None if change.dressing is None else change.dressing.model_dump()
         elif name == "surface_id":
             if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
                 raise refuse("/surface_id", f"There is no surface {value} in this kitchen.")
@@ -189,6 +197,7 @@ def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
 LEAST_NIGHT_H = 14.0  # practice: a cold rise shorter than a night is a chill
 OPTIONAL = (
     "bulk_air", "ball_air", "cold", "sponge_h", "starter_id", "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
+    "colour_top",
 )  # fmt: skip
 
 
@@ -200,11 +209,32 @@ def _readable(r: works.Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
     return [x.model_dump() for x in lines]
 
 
-def _set_surface_c(session: Session, r: works.Rows, value: float | None) -> None:
+def _own_steps(r: works.Rows, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
+    """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's surface."""
+    if steps is None:
+        return None
+    kind = works.surface_of(r.surface).spec
+    for i, step in enumerate(steps):
+        if step.do in ("cover", "uncover") and kind.way in NO_LID:
+            raise refuse(
+                f"/heat_steps/{i}/do", f"There is no lid on this surface ({kind.name.lower()}). Leave that step out."
+            )
+        if step.oven_c is not None and step.do != "finish_oven":
+            raise refuse(f"/heat_steps/{i}/oven_c", "Only a finish in the oven has an oven's heat. Leave it out here.")
+    if not any(Step(s.do, s.seconds, s.until).lasts for s in steps):
+        raise refuse("/heat_steps", "None of these steps takes time on the heat. Give a side, with its seconds.")
+    return [s.model_dump(exclude_none=True) for s in steps]
+
+
+def _set_surface_c(session: Session, r: works.Rows, change: BakeChange) -> None:
     surface = get(session, SurfaceRow, r.bake.surface_id) if r.bake.surface_id else None
-    if surface is None or value is None:
+    if surface is None or change.surface_c is None:
         raise refuse("/surface_c", "This bake has no surface yet. Choose one first.")
-    surface.temp_c = value
+    surface.temp_c, surface.source, surface.sd_k = (
+        change.surface_c,
+        change.surface_source or "typed",
+        change.surface_sd_k,
+    )
     session.add(surface)
 
 

@@ -3,16 +3,23 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
+from brassclock.core.fire.actions import actions
+from brassclock.core.fire.baking import Baking, Faults
 from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
+from brassclock.core.fire.colour import word_of
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import Line
-from brassclock.core.fire.program import Program
+from brassclock.core.fire.program import Program, program_of
+from brassclock.core.fire.right_heat import Implied, implied, implied_reason, right_heat_reason
+from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.fire.towel import feel, softness
+from brassclock.core.rise.belief import Z10
 from brassclock.services import shown_fire as out
 from brassclock.services import work as works
 from brassclock.services.house import House, Refused
@@ -43,6 +50,13 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
     return out.FireOut(
         surface=surface_out(r),
         surface_kind=works.surface_of(r.surface).spec.name,
+        **_heat_facts(r, program),
+        colours=_colours(program),
+        actions=[
+            out.ActionOut(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)
+        ],
+        own_way=_own_way(r, work),
+        dressing_g=(r.bake.dressing["mass_g"] * works.rounds_of(r.bake, work.sheet)) if r.bake.dressing else None,
         thickness_mm=bread.thickness_m * 1000,
         diameter_cm=bread.diameter_m * 100,
         bread_c=bread.temp_c,
@@ -63,6 +77,69 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
         cautions=caution_out(program.cautions),
         why=why_out(program.why),
     )
+
+
+def _heat_facts(r: Rows, program: Program) -> dict[str, Any]:
+    """How hot the surface is believed to be and by what, and the right heat for this bread."""
+    surface, right = program.baking.surface, program.right_heat
+    spread = Z10 * (surface.sd_k or SOURCES["typed"].value)
+    return {
+        "surface_c": Banded(p10=surface.temp_c - spread, p50=surface.temp_c, p90=surface.temp_c + spread, p_never=0.0),
+        "surface_source": r.surface.source if r.surface else "usual",
+        "right_heat": right and out.RightHeatOut(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
+        "right_heat_reason": right_heat_reason(right, program.baking, r.kitchen.temp_unit),
+    }  # fmt: skip
+
+
+def _colours(program: Program) -> out.ColoursOut:
+    at_turn, at_off = (program.colour_at(t) for t in (program.turn_s or program.off_s, program.off_s))
+    return out.ColoursOut(bottom_at_turn=at_turn[0], bottom_at_off=at_off[0], top_at_off=at_off[1])
+
+
+def _own_way(r: Rows, work: Work) -> out.OwnWayOut | None:
+    """The cook's own steps beside the usual way, and the heat that their sides imply."""
+    if not r.bake.heat_steps or work.program is None:
+        return None
+    baking = replace(work.program.baking, steps=None)
+    usual = program_of(baking, Faults(), r.bake.docked)
+    sides = sides_of(r.bake.heat_steps)
+    return out.OwnWayOut(
+        steps=r.bake.heat_steps, usual_turn_s=usual.turn_s, usual_off_s=usual.off_s,
+        habit=_habit_out(implied(baking, sides), baking, r.kitchen.temp_unit) if sides else None,
+    )  # fmt: skip
+
+
+def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
+    """Seconds on each face by steps that say them all, at most two faces; else none."""
+    sides: list[float] = []
+    face = None
+    for step in steps:
+        if step["do"] in ("grill", "edge", "finish_oven") or step.get("until"):
+            return []
+        if step["do"].startswith("face_") and step["do"] != face:
+            face = step["do"]
+            sides.append(0.0)
+        if step.get("seconds"):
+            sides = sides or [0.0]
+            sides[-1] += step["seconds"]
+    return sides if len(sides) <= 2 and all(sides) else []
+
+
+def _habit_out(found: Implied, baking: Baking, unit: str) -> out.HabitOut:
+    return out.HabitOut(
+        surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k, text=implied_reason(found, baking, unit)
+    )  # fmt: skip
+
+
+def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> out.HabitOut:
+    """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    work = works.work_of(r)
+    if work.program is None:
+        raise Refused(work.faults.get("fire", NO_PROGRAM))
+    baking = replace(work.program.baking, steps=None)
+    return _habit_out(implied(baking, sides_s), baking, r.kitchen.temp_unit)
 
 
 def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> out.ChanceOut | None:
@@ -110,6 +187,14 @@ def carpet_out(program: Program) -> out.CarpetOut:
     step = max(1, last // 120)
     return out.CarpetOut(
         s=[round(float(x), 1) for x in baked.s[:last:step]],
+        bottom=[
+            word_of(float(b), float(c))
+            for b, c in zip(baked.browned[:last:step, 0], baked.charred[:last:step, 0], strict=True)
+        ],
+        top=[
+            word_of(float(b), float(c))
+            for b, c in zip(baked.browned[:last:step, 1], baked.charred[:last:step, 1], strict=True)
+        ],
         depth_mm=[round(float(x), 3) for x in baked.depth_mm],
         temp_c=[[round(float(x), 1) for x in row] for row in baked.temp_c[:last:step]],
         pocket=[round(float(x), 3) for x in baked.pocket[:last:step]],

@@ -36,6 +36,7 @@ SMALL_G = 20.0
 KEPT_FIELDS = (
     "lines", "filling", "seal", "strength", "bloomed", "count", "piece_g", "shape", "diameter_cm", "length_cm", "width_cm",
     "thickness_mm", "dough_c", "knead", "knead_min", "bulk_ratio", "ball_ratio", "bulk_h", "ball_h", "doneness", "docked",
+    "colour_top", "heat_steps", "dressing",
 )  # fmt: skip
 
 

@@ -7,11 +7,20 @@ from typing import Any
 from brassclock.services.house import Refused
 from brassclock.store.tables import Bake, Surface
 
-SURFACE_FIELDS = ("id", "name", "kind", "temp_c", "power", "spots", "heat", "greased", "nonstick")
-FROZEN = ("count", "surface_id", "surface_c", "doneness", "docked")  # settings of a bake that its line was planned from
+SURFACE_FIELDS = ("id", "name", "kind", "temp_c", "power", "spots", "heat", "greased", "nonstick", "source", "sd_k")
+FROZEN = (
+    "count",
+    "surface_id",
+    "surface_c",
+    "doneness",
+    "colour_top",
+    "heat_steps",
+    "dressing",
+    "docked",
+)  # settings of a bake that its line was planned from
 NAMES = {
     "count": "how many there are", "surface_id": "its surface", "surface_c": "its surface's heat", "doneness": "its colour",
-    "docked": "whether it is docked",
+    "colour_top": "its colour", "heat_steps": "its way through the heat", "dressing": "its dressing", "docked": "whether it is docked",
 }  # fmt: skip
 
 

@@ -62,16 +62,22 @@ class LineIn(Strict):
     part: Annotated[str, StringConstraints(max_length=20)] = ""
 
 
+HeatSource = Literal["usual", "typed", "sign", "infrared", "contact", "first_bread", "habit", "oven", "oil"]
+
+
 class SurfaceIn(Strict):
-    """A surface: its kind, where it works, what heats it (none: the kind's usual), and how bread meets it."""
+    """A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what heats it (none: the
+    kind's usual), and how bread meets it."""
 
     name: Name
     kind: Literal[
         "stone_oven", "steel_oven", "iron_plate", "skillet", "clay_wall", "inverted_plate", "lidded_pan", "flame_oven", "oil",
-        "pan_then_grill",
+        "pan_then_grill", "oven_tray",
     ]  # fmt: skip
-    temp_c: TempC = 250.0
-    power: Literal["low", "medium", "medium_high", "high"] = "medium_high"
+    temp_c: TempC | None = None
+    source: HeatSource | None = None
+    sd_k: Annotated[float, within(2, 60, "K")] | None = None
+    power: Literal["low", "medium_low", "medium", "medium_high", "high"] = "medium_high"
     spots: Annotated[int, Field(ge=1, le=12)] = 1
     heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
     greased: Literal["dry", "film", "pool"] = "dry"
@@ -274,6 +280,26 @@ class FillingIn(Strict):
     topping: bool = False
 
 
+Colour = Literal["pale", "light", "golden", "charred"]
+
+
+class HeatStepIn(Strict):
+    """One step of a cook's own way through the heat: so many seconds, or until something is seen."""
+
+    do: Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"]
+    seconds: Annotated[float, within(1, 3600, "s")] | None = None
+    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    oven_c: Annotated[float, within(80, 350, "C")] | None = None
+
+
+class DressingIn(Strict):
+    """What goes on a bread outside its dough: grams of it a piece, and when."""
+
+    kind: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+    mass_g: Annotated[float, within(0.1, 500, "g")]
+    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+
+
 PlaceKey = Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"]
 
 
@@ -337,7 +363,12 @@ class BakeChange(Edit):
     ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     surface_id: RowId | None = None
     surface_c: TempC | None = None
-    doneness: Literal["pale", "golden", "charred"] | None = None
+    surface_source: HeatSource | None = None
+    surface_sd_k: Annotated[float, within(2, 60, "K")] | None = None
+    doneness: Colour | None = None
+    colour_top: Colour | None = None
+    heat_steps: Annotated[list[HeatStepIn], Field(min_length=1, max_length=12)] | None = None
+    dressing: DressingIn | None = None
     docked: bool | None = None
     uneven_frac: Annotated[float, within(0, 1, "")] | None = None
     skin_min: Annotated[float, within(0, 120, "min")] | None = None

@@ -5,11 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from contextlib import nullcontext
+from typing import Any
 
 from sqlmodel import Session
 
 from brassclock.core.day.places import places_of
 from brassclock.core.evidence import refuse
+from brassclock.core.fire.surface_heat import believed
+from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.weigh.methods import methods
 from brassclock.services import work as works
 from brassclock.services.day import noted
@@ -88,7 +91,7 @@ def add_kitchen(session: Session, given: KitchenIn, at: dt.datetime, *, demo: bo
         temp_unit=given.temp_unit, hourly_c=default_hours(given.room_c), created_at=at,
     )  # fmt: skip
     insert(session, kitchen)
-    insert(session, Surface(kitchen_id=kitchen.id or 0, **given.surface.model_dump()))
+    insert(session, Surface(kitchen_id=kitchen.id or 0, **_surface_facts(given.surface)))
     return kitchen
 
 
@@ -132,7 +135,7 @@ def _set_places(kitchen: Kitchen, given: dict[str, PlaceIn]) -> None:
 def add_surface(house: House, kitchen_id: int, given: SurfaceIn) -> KitchenOut:
     with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
-        insert(session, Surface(kitchen_id=kitchen_id, **given.model_dump()))
+        insert(session, Surface(kitchen_id=kitchen_id, **_surface_facts(given)))
         return kitchen_out(session, kitchen, house.now(session, kitchen))
 
 
@@ -142,7 +145,7 @@ def change_surface(house: House, kitchen_id: int, surface_id: int, given: Surfac
         kitchen = house.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
         with noted(house, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
-            for name, value in given.model_dump().items():
+            for name, value in _surface_facts(given).items():
                 setattr(surface, name, value)
         return kitchen_out(session, kitchen, house.now(session, kitchen))
 
@@ -177,6 +180,15 @@ def suited(surfaces: Sequence[Surface], method: str) -> Surface:
     """The surface that a method names first among those there are; else the first."""
     kinds = methods()[method].surfaces if method in methods() else ()
     return min(surfaces, key=lambda s: kinds.index(s.kind) if s.kind in kinds else len(kinds))
+
+
+def _surface_facts(given: SurfaceIn) -> dict[str, Any]:
+    """A surface as it is stored: where its heat is not typed, its setting or the kind's usual heat says it."""
+    facts = given.model_dump()
+    if given.temp_c is None:
+        heat = believed(given.kind, setting=given.power if KINDS[given.kind].on_hob else None)
+        return facts | {"temp_c": round(heat.mean_c), "source": "usual", "sd_k": None}
+    return facts | {"source": given.source or "typed"}
 
 
 def _surface(session: Session, kitchen_id: int, surface_id: int, *, removed: bool = False) -> Surface:

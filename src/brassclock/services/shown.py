@@ -412,6 +412,9 @@ class BakeSettings(Shape):
     ball_ratio: float
     surface_id: int | None
     doneness: str
+    colour_top: str | None
+    heat_steps: list[dict[str, Any]] | None
+    dressing: dict[str, Any] | None
     docked: bool
     uneven_frac: float | None
     skin_min: float | None

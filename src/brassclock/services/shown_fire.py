@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from typing import Any
 
 from brassclock.services.shown_base import Banded, CautionOut, ClockOut, Shape, WhyOut
 
@@ -17,6 +18,8 @@ class SurfaceOut(Shape):
     heat: str | None
     greased: str
     nonstick: bool
+    source: str = "typed"
+    sd_k: float | None = None
 
 
 class ReasonOut(Shape):
@@ -69,11 +72,56 @@ class ProgramOut(Shape):
     surface_sd_c: float | None = None
     surface_was_c: float | None = None
     verdicts: list[VerdictOut] = []
+    moves: list[tuple[str, float, int]] = []  # besides load, turn and off: name, seconds from contact, seconds of hands
+    wrap_s: float | None = None  # how long it rests in its cloth before it is served
     colour_steps: int = 0  # how often "too dark" was said, less "too pale"
+
+
+class RightHeatOut(Shape):
+    """The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there."""
+
+    surface_c: Banded
+    turn_s: float | None
+    off_s: float
+
+
+class ColoursOut(Shape):
+    """The colour of the two faces in words: the bottom one at the turn, both when it comes off."""
+
+    bottom_at_turn: str
+    bottom_at_off: str
+    top_at_off: str
+
+
+class ActionOut(Shape):
+    """One thing done to a bread, when, and how long each time."""
+
+    action: str
+    at_s: Banded
+    each_s: float | None
+
+
+class HabitOut(Shape):
+    """What a cook's own times say of the heat; null where no heat explains them."""
+
+    surface_c: Banded | None
+    sd_k: float
+    text: str
+
+
+class OwnWayOut(Shape):
+    """A cook's own steps beside the usual way on this surface: its turn and end, and what the own times imply."""
+
+    steps: list[dict[str, Any]]
+    usual_turn_s: float | None
+    usual_off_s: float
+    habit: HabitOut | None
 
 
 class CarpetOut(Shape):
     s: list[float]
+    bottom: list[str]
+    top: list[str]
     depth_mm: list[float]
     temp_c: list[list[float]]
     pocket: list[float]
@@ -141,6 +189,14 @@ class FireIfsOut(Shape):
 class FireOut(Shape):
     surface: SurfaceOut | None
     surface_kind: str
+    surface_c: Banded
+    surface_source: str
+    right_heat: RightHeatOut | None
+    right_heat_reason: str
+    colours: ColoursOut
+    actions: list[ActionOut]
+    own_way: OwnWayOut | None
+    dressing_g: float | None  # of what goes on all of them, outside the dough
     thickness_mm: float
     diameter_cm: float
     bread_c: float

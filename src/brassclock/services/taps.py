@@ -13,6 +13,7 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.actions import WRAP_S, extra_moves
 from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.services import frozen, heat_session
 from brassclock.services import work as works
@@ -168,6 +169,8 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
     if work.program:
         found |= {
+            "moves": [list(m) for m in extra_moves(work.program)],
+            "wrap_s": WRAP_S if work.program.edge_s else None,
             "second": work.program.second, "score": work.program.score.score, "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
             "through_s": work.program.end.through_s,
@@ -203,8 +206,8 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
         for name, event in zip(SAID_AT_LOAD, ("bubbles", "light_bottom", "puff"), strict=False):
             band = work.program.events[event]
             keep(name, band.p10, band.p50, band.p90)
-        off = work.program.off_s
-        keep("taken off", off * 0.7, off, off * 1.3)
+        off = work.program.bands.events["off"]
+        keep("taken off", off.p10, off.p50, off.p90)
         last = work.line.from_load_s
         keep("last one off", last * LINE_SPREAD[0], last, last * LINE_SPREAD[1])
 

@@ -33,6 +33,7 @@ KINDS = {
 CARRIED = (
     "name", "method", "seal", "count", "piece_g", "strength", "bloomed", "dough_c", "knead", "knead_min", "bulk_ratio",
     "ball_ratio", "bulk_h", "ball_h", "doneness", "docked", "note",
+    "colour_top", "heat_steps", "dressing",
 )  # fmt: skip
 
 

@@ -21,14 +21,26 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.actions import extra_moves, leaves_s
 from brassclock.core.fire.baking import Faults
-from brassclock.core.fire.colour import wish_of
+from brassclock.core.fire.colour import Wish
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
-from brassclock.core.fire.layers import CONTAINS, YEASTED_RISE, browning, chemical_rise, layered, must_be_hot
+from brassclock.core.fire.layers import (
+    CONTAINS,
+    MOST_MM,
+    YEASTED_RISE,
+    browning,
+    chemical_rise,
+    layered,
+    must_be_hot,
+    proved,
+)
+from brassclock.core.fire.legs import Step
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import GRILL, Line, LineSpec, Station, bread_ops
 from brassclock.core.fire.program import Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff
+from brassclock.core.fire.puff.model import COARSE_GRID
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
@@ -319,8 +331,8 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
         work.faults["fire"] = "Give a piece weight and a diameter on the Weigh leaf; the heat needs a thickness."
         return
     mm = thickness_mm(piece_g, sheet.sheet.area_cm2)
-    if not 1 <= mm <= 20:
-        work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to 20 mm."
+    if not 1 <= mm <= MOST_MM:
+        work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to {MOST_MM} mm."
         return
     lifted = not rising.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
     bread = puff.Bread(
@@ -328,9 +340,12 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
         rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,
         browning=browning(sheet.dough),
     )  # fmt: skip
+    if surface_of(r.surface).spec.way == "tray" and not lifted:
+        bread = proved(bread)
     work.bread = layered(
         replace(bread, pocket=bread.pocket and not bread.thick), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0
     )
+    work.bread = layered(work.bread, piece_g, dressing_g(bake, "before"))
     work.maturity = maturity
     work.program = program_at(r, work, surface_of(r.surface).temp_c)
     work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
@@ -354,10 +369,35 @@ def program_at(
     bake = r.bake
     bare_min = (bake.skin_min or 0.0) + lies_min
     return plan_bread(
-        work.bread, replace(surface_of(r.surface), temp_c=temp_c), wish=wish_of(bake.doneness), altitude_m=r.kitchen.altitude_m,
+        work.bread, replace(surface_of(r.surface), temp_c=temp_c), wish=wished(bake), altitude_m=r.kitchen.altitude_m,
         faults=Faults(bake.uneven_frac, bare_min or None, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
-        topped=_topped(r), filled=_holds_meat(r),
+        topped=_topped(r), filled=_holds_meat(r), steps=own_steps(bake), dressing_g=dressing_g(bake, "after_turn"),
     )  # fmt: skip
+
+
+def wished(bake: Bake) -> Wish:
+    """The colour wished for the two faces of a bake's bread."""
+    return Wish(bake.doneness, bake.colour_top or bake.doneness)
+
+
+def own_steps(bake: Bake) -> list[Step] | None:
+    """The cook's own way through the heat; None for the usual one."""
+    return [Step(**s) for s in bake.heat_steps] if bake.heat_steps else None
+
+
+def dressing_g(bake: Bake, when: str) -> float:
+    """Grams on each bread of what goes on it at that time, outside its dough."""
+    given = bake.dressing or {}
+    return float(given["mass_g"]) if given.get("when") == when else 0.0
+
+
+def doses_at(r: Rows, work: Work, temp_c: float, turn_s: float | None, off_s: float) -> tuple[float, float]:
+    """Browning of the two faces of that bread with its surface at a temperature, turned and taken off as it was."""
+    program = program_at(r, work, temp_c) if work.program is None else work.program
+    baking = replace(program.baking, steps=None).at(temp_c)
+    sides = [off_s] if turn_s is None else [turn_s, max(off_s - turn_s, 0.5)]
+    legs = [replace(leg, seconds=s, until="time") for leg, s in zip(baking.legs, sides, strict=False)]
+    return baking.baked(legs, grid=COARSE_GRID).brown
 
 
 def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
@@ -367,14 +407,14 @@ def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
     return events_on(
         work.bread,
         replace(surface_of(r.surface), temp_c=temp_c),
-        wish_of(r.bake.doneness),
+        wished(r.bake),
         r.kitchen.altitude_m,
         turned,
     )
 
 
 def _topped(r: Rows) -> bool:
-    return bool((r.bake.filling or {}).get("topping"))
+    return bool((r.bake.filling or {}).get("topping")) or dressing_g(r.bake, "before") > 0
 
 
 def line_spec(r: Rows, program: Program | None) -> LineSpec:
@@ -384,7 +424,7 @@ def line_spec(r: Rows, program: Program | None) -> LineSpec:
     topping, cooks = _topped(r), r.kitchen.cooks
     if r.bake.hearth:
         topping, cooks = r.bake.hearth["topping"], r.bake.hearth["cooks"]
-    ops = bread_ops(turn_s, off_s, bool(grill), topping)
+    ops = bread_ops(turn_s, off_s, bool(grill), topping, moves_of(r.bake, program))
     stations = (Station(GRILL, grill),) if grill else ()
     return LineSpec(ops, spots_of(r), cooks, math.ceil(recover_s), stations=stations)
 
@@ -419,6 +459,13 @@ def spots_of(r: Rows) -> int:
     return r.surface.spots if r.surface else 1
 
 
+def moves_of(bake: Bake, program: Program | None) -> list[tuple[str, float, int]]:
+    """What the hands do to a bread on the heat besides load, turn and off, as frozen once the line has begun: name, seconds from contact, hands [s]."""
+    if bake.program:
+        return [(str(name), float(at_s), int(hands_s)) for name, at_s, hands_s in bake.program.get("moves", ())]
+    return extra_moves(program) if program else []
+
+
 def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float, float]:
     """(turn, off, recover) [s]: the frozen program once the line has begun, else the computed one."""
     if bake.program:
@@ -426,4 +473,4 @@ def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float,
     if program is None:
         return None, 90.0, 30.0
     recover = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
-    return program.turn_s, program.off_s, recover
+    return program.turn_s, leaves_s(program), recover

@@ -113,6 +113,8 @@ class Surface(SQLModel, table=True):
     heat: str | None = None
     greased: str = "dry"
     nonstick: bool = False
+    source: str = "typed"
+    sd_k: float | None = None
     removed_at: dt.datetime | None = _instant()
 
 
@@ -242,6 +244,11 @@ class Bake(SQLModel, table=True):
         default=None, sa_column=Column(ForeignKey("surface.id", ondelete="SET NULL"), nullable=True)
     )
     doneness: str = "golden"
+    colour_top: str | None = None
+    heat_steps: list[dict[str, Any]] | None = Field(
+        default=None, sa_column=Column(JSON(none_as_null=True), nullable=True)
+    )
+    dressing: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     docked: bool = False
     uneven_frac: float | None = None
     skin_min: float | None = None

@@ -142,6 +142,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/habit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the seconds that a cook gives each side say of how hot the surface is. */
+        get: operations["bakes_habit_bakes__int_bake_id__habit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/hearth": {
         parameters: {
             query?: never;
@@ -1298,6 +1315,17 @@ export interface components {
             what: string;
         };
         /**
+         * ActionOut
+         * @description One thing done to a bread, when, and how long each time.
+         */
+        ActionOut: {
+            /** Action */
+            action: string;
+            at_s: components["schemas"]["Banded"];
+            /** Each S */
+            each_s: number | null;
+        };
+        /**
          * AddIn
          * @description Something put in beside the formula of a bake.
          */
@@ -1533,6 +1561,11 @@ export interface components {
             /** @default null */
             cold?: components["schemas"]["ColdIn"] | null;
             /**
+             * Colour Top
+             * @default null
+             */
+            colour_top?: ("pale" | "light" | "golden" | "charred") | null;
+            /**
              * Count
              * @default null
              */
@@ -1551,12 +1584,14 @@ export interface components {
              * Doneness
              * @default null
              */
-            doneness?: ("pale" | "golden" | "charred") | null;
+            doneness?: ("pale" | "light" | "golden" | "charred") | null;
             /**
              * Dough C
              * @default null
              */
             dough_c?: number | null;
+            /** @default null */
+            dressing?: components["schemas"]["DressingIn"] | null;
             /** @default null */
             filling?: components["schemas"]["FillingIn"] | null;
             /**
@@ -1564,6 +1599,11 @@ export interface components {
              * @default null
              */
             flour_c?: number | null;
+            /**
+             * Heat Steps
+             * @default null
+             */
+            heat_steps?: components["schemas"]["HeatStepIn"][] | null;
             /**
              * Held
              * @default null
@@ -1668,6 +1708,16 @@ export interface components {
              * @default null
              */
             surface_id?: number | null;
+            /**
+             * Surface Sd K
+             * @default null
+             */
+            surface_sd_k?: number | null;
+            /**
+             * Surface Source
+             * @default null
+             */
+            surface_source?: ("usual" | "typed" | "sign" | "infrared" | "contact" | "first_bread" | "habit" | "oven" | "oil") | null;
             /**
              * Thickness Mm
              * @default null
@@ -1806,6 +1856,8 @@ export interface components {
             cold: {
                 [key: string]: unknown;
             } | null;
+            /** Colour Top */
+            colour_top: string | null;
             /** Count */
             count: number | null;
             /** Diameter Cm */
@@ -1816,9 +1868,17 @@ export interface components {
             doneness: string;
             /** Dough C */
             dough_c: number;
+            /** Dressing */
+            dressing: {
+                [key: string]: unknown;
+            } | null;
             filling: components["schemas"]["FillingIn"] | null;
             /** Flour C */
             flour_c: number | null;
+            /** Heat Steps */
+            heat_steps: {
+                [key: string]: unknown;
+            }[] | null;
             /** Held */
             held: {
                 [key: string]: number;
@@ -2053,6 +2113,8 @@ export interface components {
         };
         /** CarpetOut */
         CarpetOut: {
+            /** Bottom */
+            bottom: string[];
             /** Depth Mm */
             depth_mm: number[];
             /** Pocket */
@@ -2061,6 +2123,8 @@ export interface components {
             s: number[];
             /** Temp C */
             temp_c: number[][];
+            /** Top */
+            top: string[];
         };
         /** CautionOut */
         CautionOut: {
@@ -2158,6 +2222,18 @@ export interface components {
             stage: "bulk" | "ball";
             /** Temp C */
             temp_c: number;
+        };
+        /**
+         * ColoursOut
+         * @description The colour of the two faces in words: the bottom one at the turn, both when it comes off.
+         */
+        ColoursOut: {
+            /** Bottom At Off */
+            bottom_at_off: string;
+            /** Bottom At Turn */
+            bottom_at_turn: string;
+            /** Top At Off */
+            top_at_off: string;
         };
         /**
          * CueOut
@@ -2288,6 +2364,22 @@ export interface components {
             grams: number;
             /** Text */
             text: string;
+        };
+        /**
+         * DressingIn
+         * @description What goes on a bread outside its dough: grams of it a piece, and when.
+         */
+        DressingIn: {
+            /** Kind */
+            kind: string;
+            /** Mass G */
+            mass_g: number;
+            /**
+             * When
+             * @default after_heat
+             * @enum {string}
+             */
+            when?: "before" | "after_turn" | "after_heat";
         };
         /**
          * EntryIn
@@ -2519,6 +2611,8 @@ export interface components {
         };
         /** FireOut */
         FireOut: {
+            /** Actions */
+            actions: components["schemas"]["ActionOut"][];
             /** Bread C */
             bread_c: number;
             /** Breads To Chance */
@@ -2527,8 +2621,11 @@ export interface components {
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
             chance: components["schemas"]["ChanceOut"] | null;
+            colours: components["schemas"]["ColoursOut"];
             /** Diameter Cm */
             diameter_cm: number;
+            /** Dressing G */
+            dressing_g: number | null;
             /** Edge S */
             edge_s: number | null;
             /** Events */
@@ -2540,6 +2637,7 @@ export interface components {
             matters: string[];
             /** Moisture Loss Frac */
             moisture_loss_frac: number;
+            own_way: components["schemas"]["OwnWayOut"] | null;
             /** Pocket */
             pocket: boolean;
             program: components["schemas"]["ProgramOut"];
@@ -2547,13 +2645,19 @@ export interface components {
             reasons: components["schemas"]["ReasonOut"][];
             /** Recovered */
             recovered: boolean;
+            right_heat: components["schemas"]["RightHeatOut"] | null;
+            /** Right Heat Reason */
+            right_heat_reason: string;
             /** Score */
             score: number;
             surface: components["schemas"]["SurfaceOut"] | null;
             /** Surface After C */
             surface_after_c: number;
+            surface_c: components["schemas"]["Banded"];
             /** Surface Kind */
             surface_kind: string;
+            /** Surface Source */
+            surface_source: string;
             /** Thickness Mm */
             thickness_mm: number;
             /** Why */
@@ -2573,6 +2677,17 @@ export interface components {
         GuideStepOut: {
             /** Minutes */
             minutes: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HabitOut
+         * @description What a cook's own times say of the heat; null where no heat explains them.
+         */
+        HabitOut: {
+            /** Sd K */
+            sd_k: number;
+            surface_c: components["schemas"]["Banded"] | null;
             /** Text */
             text: string;
         };
@@ -2673,6 +2788,32 @@ export interface components {
             joules: number;
             /** Name */
             name: string;
+        };
+        /**
+         * HeatStepIn
+         * @description One step of a cook's own way through the heat: so many seconds, or until something is seen.
+         */
+        HeatStepIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "face_a" | "face_b" | "cover" | "uncover" | "edge" | "grill" | "rotate" | "spray" | "top" | "finish_oven";
+            /**
+             * Oven C
+             * @default null
+             */
+            oven_c?: number | null;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+            /**
+             * Until
+             * @default null
+             */
+            until?: ("golden" | "puffed" | "bubbles" | "cue") | null;
         };
         /**
          * HeatingOut
@@ -3481,6 +3622,21 @@ export interface components {
             water_pct?: number;
         };
         /**
+         * OwnWayOut
+         * @description A cook's own steps beside the usual way on this surface: its turn and end, and what the own times imply.
+         */
+        OwnWayOut: {
+            habit: components["schemas"]["HabitOut"] | null;
+            /** Steps */
+            steps: {
+                [key: string]: unknown;
+            }[];
+            /** Usual Off S */
+            usual_off_s: number;
+            /** Usual Turn S */
+            usual_turn_s: number | null;
+        };
+        /**
          * PartOut
          * @description A part of the bowl and the temperature it goes in at.
          */
@@ -3624,6 +3780,15 @@ export interface components {
             colour_steps?: number;
             /** @default null */
             heating?: components["schemas"]["HeatingOut"] | null;
+            /**
+             * Moves
+             * @default []
+             */
+            moves?: [
+                string,
+                number,
+                number
+            ][];
             /** Off S */
             off_s: number;
             /** Puff S */
@@ -3657,6 +3822,11 @@ export interface components {
              * @default []
              */
             verdicts?: components["schemas"]["VerdictOut"][];
+            /**
+             * Wrap S
+             * @default null
+             */
+            wrap_s?: number | null;
         };
         /** ReadingIn */
         ReadingIn: {
@@ -3824,6 +3994,17 @@ export interface components {
              */
             rests_from: string;
             safety: components["schemas"]["SafetyOut"] | null;
+        };
+        /**
+         * RightHeatOut
+         * @description The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there.
+         */
+        RightHeatOut: {
+            /** Off S */
+            off_s: number;
+            surface_c: components["schemas"]["Banded"];
+            /** Turn S */
+            turn_s: number | null;
         };
         /** RiseOut */
         RiseOut: {
@@ -4297,7 +4478,8 @@ export interface components {
         };
         /**
          * SurfaceIn
-         * @description A surface: its kind, where it works, what heats it (none: the kind's usual), and how bread meets it.
+         * @description A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what heats it (none: the
+         *     kind's usual), and how bread meets it.
          */
         SurfaceIn: {
             /**
@@ -4315,7 +4497,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill";
+            kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
             /** Name */
             name: string;
             /**
@@ -4328,7 +4510,17 @@ export interface components {
              * @default medium_high
              * @enum {string}
              */
-            power?: "low" | "medium" | "medium_high" | "high";
+            power?: "low" | "medium_low" | "medium" | "medium_high" | "high";
+            /**
+             * Sd K
+             * @default null
+             */
+            sd_k?: number | null;
+            /**
+             * Source
+             * @default null
+             */
+            source?: ("usual" | "typed" | "sign" | "infrared" | "contact" | "first_bread" | "habit" | "oven" | "oil") | null;
             /**
              * Spots
              * @default 1
@@ -4336,9 +4528,9 @@ export interface components {
             spots?: number;
             /**
              * Temp C
-             * @default 250
+             * @default null
              */
-            temp_c?: number;
+            temp_c?: number | null;
         };
         /** SurfaceOut */
         SurfaceOut: {
@@ -4356,6 +4548,16 @@ export interface components {
             nonstick: boolean;
             /** Power */
             power: string;
+            /**
+             * Sd K
+             * @default null
+             */
+            sd_k?: number | null;
+            /**
+             * Source
+             * @default typed
+             */
+            source?: string;
             /** Spots */
             spots: number;
             /** Temp C */
@@ -5716,6 +5918,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FireIfsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_habit_bakes__int_bake_id__habit_get: {
+        parameters: {
+            query: {
+                first: number;
+                second?: number | null;
+            };
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitOut"];
                 };
             };
             /** @description Not Found */

@@ -9,6 +9,8 @@ from brassclock.core.fire.legs import Step, legs_of_steps
 from brassclock.core.fire.program import Program
 from brassclock.core.rise.belief import Band
 
+HANDS_S = {"cover": 3, "uncover": 3, "rotate": 4, "spray": 3, "top": 12, "edge": 4, "finish_oven": 8}  # practice
+EDGES = 3  # of a quarter, of a round cut with a cross: each is stood up
 AT_ONCE = Band(0.0, 0.0, 0.0, 0.0)
 WRAP_S = (
     600.0  # practice: a thick round rests ten minutes in its cloth, so that its crust softens and its middle evens out
@@ -34,6 +36,29 @@ def actions(program: Program) -> list[Action]:
     if program.edge_s:
         found.append(Action("wrap", off, WRAP_S))
     return found
+
+
+def extra_moves(program: Program) -> list[tuple[str, float, int]]:
+    """What the hands do to a bread on the heat besides load, turn and off: name, seconds from contact, seconds of hands."""
+    found: list[tuple[str, float, int]] = []
+    steps, starts = program.baking.steps, program.baked.starts_s
+    if steps is not None:
+        for step, leg in zip(steps, legs_of_steps(steps), strict=True):
+            if step.do in HANDS_S:
+                found.append((step.do, program.off_s if leg is None else starts[leg], HANDS_S[step.do]))
+        return found
+    if program.baking.dressed_kg_m2 and program.turn_s is not None:
+        found.append(("top", program.turn_s, HANDS_S["top"]))
+        found += [("cover", program.turn_s, HANDS_S["cover"])] if program.baking.covered else []
+    if program.edge_s:
+        found += [("edge", program.off_s + i * program.edge_s, HANDS_S["edge"]) for i in range(EDGES)]
+    return found
+
+
+def leaves_s(program: Program) -> float:
+    """When a bread leaves its place on the heat, its edges stood up [s]."""
+    edges = EDGES * program.edge_s if program.edge_s and program.baking.steps is None else 0.0
+    return program.off_s + edges
 
 
 def _usual(program: Program) -> list[Action]:

@@ -20,7 +20,10 @@ SODA_GAIN, SOUR_LOSS = (
     0.3,
     0.7,
 )  # of browning, per gram of soda or its worth of acid in 100 g of flour; fitted to stated times
+MOST_MM = 45  # of a bread before it swells
+PROVED_RISE = 1.25  # practice: what a proved roll still springs in the oven
 PROVED_RHO = 620.0  # kg/m3 of a proved roll, judgement
+DENSE_RHO = 1150.0  # kg/m3 of a dough without gas, order of handbooks
 YEASTED_RISE = 1.15  # judgement: how far a yeasted sheet swells in the heat before it parts
 
 
@@ -46,6 +49,14 @@ def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
     water = dry * bread.water_per_dry + fill_dry * FILLING_WATER_PER_DRY
     return replace(
         bread, thickness_m=bread.thickness_m * (dough_g + filling_g) / dough_g, water_per_dry=water / (dry + fill_dry), pocket=False
+    )  # fmt: skip
+
+
+def proved(bread: Bread) -> Bread:
+    """A roll that has risen in its tray: as light as a proved dough, and with a spring left."""
+    return replace(
+        bread, thickness_m=bread.thickness_m * bread.rho_kg_m3 / PROVED_RHO, rho_kg_m3=PROVED_RHO, gas_frac=1 - PROVED_RHO / DENSE_RHO,
+        rise_g=PROVED_RISE,
     )  # fmt: skip
 
 

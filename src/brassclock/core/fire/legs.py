@@ -28,6 +28,7 @@ OVEN_FINISH_C, OVEN_H = 180.0, 15.0
 MOVES = {"inverted": "invert", "grill": "grill"}  # what the second stretch begins with; else it is turned
 
 
+NO_LID = ("oven", "tray", "wall", "floor", "oil")  # ways of surfaces that take none
 LASTING = ("face_a", "face_b", "edge", "grill", "finish_oven")  # a leg that always takes time
 AT_ONCE = ("cover", "uncover", "rotate", "spray", "top")  # takes no time of its own unless seconds are given
 
@@ -117,7 +118,7 @@ def as_written(surface: Surface, steps: Sequence[Step]) -> list[Stage]:
     legs: list[Stage] = []
     face, lid, wet = "face_a", surface.spec.way == "lidded", 0.0
     for step in steps:
-        lid = (lid or step.do == "cover") and step.do != "uncover"
+        lid = (lid or step.do == "cover") and step.do != "uncover" and surface.spec.way not in NO_LID
         wet += {"spray": SPRAY_KG_M2, "top": TOP_WATER_KG_M2}.get(step.do, 0.0)
         if not step.lasts:
             continue

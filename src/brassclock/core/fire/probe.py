@@ -7,13 +7,15 @@ before weighs it too. Contact and temperature cannot be told apart by these time
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 SD_LOG = 0.25  # of a time: model and reading together; in simulation the 80 % interval then holds about 89 %
 PRIOR_SD_C = 25.0
+COLOUR_SD_LOG = 0.5  # of a dose as the eye calls it: dough, place and eye together
+PALE, DARK = 0.7, 2.0  # of the dose that was wished: what is called too pale lies below, too dark above
 REACH_C, STEP_C = 75.0, 5.0
 EVENT_OF = {"bubbles": "bubbles", "browned": "light_bottom", "puffed": "puff"}
 NEVER_S = 600.0  # an event the model never reaches counts as this late
@@ -28,21 +30,40 @@ class Probe:
     was_c: float
 
 
-def invert(seen: Mapping[str, float], was_c: float, bake: Callable[[float], Mapping[str, float | None]]) -> Probe:
-    """The surface's temperature from facts [s from contact] by the names of EVENT_OF; `bake` gives a bread's events at a temperature.
+@dataclass(frozen=True)
+class ColourSeen:
+    """A bread that came off `pale` or `dark`: the dose of its face over the dose that was wished, at a temperature."""
 
-    Without facts nothing moves.
+    word: str
+    dose_ratio: Callable[[float], float]
+
+
+def invert(
+    seen: Mapping[str, float], was_c: float, bake: Callable[[float], Mapping[str, float | None]], sd_k: float = PRIOR_SD_C,
+    colours: Sequence[ColourSeen] = (),
+) -> Probe:  # fmt: skip
+    """The surface's temperature from facts [s from contact] by the names of EVENT_OF, and from colours; `bake` gives a bread's events at one.
+
+    Without facts or colours nothing moves.
     """
-    if not seen:
-        return Probe(was_c, PRIOR_SD_C, was_c)
+    if not seen and not colours:
+        return Probe(was_c, sd_k, was_c)
     grid = was_c + np.arange(-REACH_C, REACH_C + 1, STEP_C)
-    chi2 = ((grid - was_c) / PRIOR_SD_C) ** 2
+    chi2 = ((grid - was_c) / sd_k) ** 2
     for i, temp_c in enumerate(grid):
-        events = bake(float(temp_c))
+        events = bake(float(temp_c)) if seen else {}
         for fact, seconds in seen.items():
             told = events[EVENT_OF[fact]] or NEVER_S
             chi2[i] += (math.log(told / max(seconds, 1.0)) / SD_LOG) ** 2
+        chi2[i] += sum(_off_colour(c, float(temp_c)) for c in colours)
     weight = np.exp(-0.5 * (chi2 - chi2.min()))
     weight /= weight.sum()
     mean = float(weight @ grid)
     return Probe(mean, float(np.sqrt(weight @ (grid - mean) ** 2 + STEP_C**2 / 12)), was_c)
+
+
+def _off_colour(seen: ColourSeen, temp_c: float) -> float:
+    """−2 ln of the chance that a bread baked at a temperature is called what it was called."""
+    at = math.log(max(seen.dose_ratio(temp_c), 1e-9))
+    far = (math.log(PALE) - at) if seen.word == "pale" else (at - math.log(DARK))
+    return -2 * math.log(max(0.5 * math.erfc(-far / COLOUR_SD_LOG / math.sqrt(2)), 1e-12))

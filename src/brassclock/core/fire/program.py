@@ -78,7 +78,16 @@ class Program:
         shown = times_of(self.baked, self.off_s) | {"coldest": self.coldest_c}
         if not model.bake_stepper.ready:
             return Bands({name: _wide(t) for name, t in shown.items()}, ())
-        return bands(shown, ensemble(self.baking, self.baked, self.off_s), "puff" if shown["puff"] else "done")
+        found = bands(shown, ensemble(self.baking, self.baked, self.off_s), "puff" if shown["puff"] else "done")
+        return replace(found, events=found.events | self._by_the_clock())
+
+    def _by_the_clock(self) -> dict[str, Band]:
+        """The starts and the end of a cook's own steps that hang on no sign: as sure as the clock."""
+        lasting = [s for s in self.baking.steps or () if s.lasts]
+        sure = next((i for i, s in enumerate(lasting) if s.until is not None), len(lasting))
+        starts = {f"leg{i}": self.baked.starts_s[i] for i in range(1, min(sure + 1, len(lasting)))}
+        ends = {"off": self.off_s} if lasting and sure == len(lasting) else {}
+        return {name: Band(t, t, t, 0.0) for name, t in (starts | ends).items()}
 
     @cached_property
     def heating(self) -> Heating:

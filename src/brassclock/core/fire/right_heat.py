@@ -14,6 +14,7 @@ from brassclock.core.fire.ends import black_s
 from brassclock.core.fire.puff import model
 from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.rise.belief import Z10, Band
+from brassclock.core.units import degrees
 
 STEP_K = 10.0
 RANGES = {  # [C] that are tried, by the way of a surface
@@ -105,16 +106,16 @@ def _try(baking: Baking, temp_c: float) -> _Tried:
     return _Tried(temp_c, True, wait / end.off_s, turn, end.off_s)
 
 
-def right_heat_reason(found: RightHeat | None, baking: Baking) -> str:
+def right_heat_reason(found: RightHeat | None, baking: Baking, unit: str = "C") -> str:
     """Why that heat, in a sentence or two."""
     low, high = RANGES[baking.surface.spec.way]
     if found is None:
-        return f"No heat from {low:.0f} to {high:.0f} °C cooks it through with the colour you wish and neither black nor dried out."
-    words = [f"At {found.best_c:.0f} °C it is through just as it has its colour."]
+        return f"No heat from {degrees(low, unit)} to {degrees(high, unit)} cooks it through with the colour you wish and neither black nor dried out."
+    words = [f"At {degrees(found.best_c, unit)} it is through just as it has its colour."]
     if found.high_c < high:
-        words.append(f"Above {found.high_c:.0f} °C it is dark before it is through.")
+        words.append(f"Above {degrees(found.high_c, unit)} it is dark before it is through.")
     if found.low_c > low:
-        words.append(f"Below {found.low_c:.0f} °C it dries before it colours.")
+        words.append(f"Below {degrees(found.low_c, unit)} it dries before it colours.")
     return " ".join(words)
 
 
@@ -134,13 +135,13 @@ class Implied:
         return Band(self.mean_c - Z10 * self.sd_k, self.mean_c, self.mean_c + Z10 * self.sd_k, 0.0)
 
 
-def implied_reason(found: Implied, baking: Baking) -> str:
+def implied_reason(found: Implied, baking: Baking, unit: str = "C") -> str:
     """What the habit says, in a sentence."""
     name = baking.surface.spec.name.lower()
     if not found.explained:
         return f"No heat of this surface ({name}) has this bread as you wish in those times. Look at its thickness, or its colour."
     low, high = found.mean_c - Z10 * found.sd_k, found.mean_c + Z10 * found.sd_k
-    return f"Your times suit {found.mean_c:.0f} °C ({low:.0f} to {high:.0f})."
+    return f"Your times suit {degrees(found.mean_c, unit)} ({degrees(low, unit)} to {degrees(high, unit)})."
 
 
 def implied(baking: Baking, sides_s: Sequence[float]) -> Implied:

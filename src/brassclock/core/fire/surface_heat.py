@@ -23,6 +23,7 @@ SOURCES = {  # standard deviation [K] of what a cook goes by, judgement but wher
     "sign": Param(20.0, "K", 15, 35, Kind.JUDGEMENT, "water, flour, smoke or dough on the surface"),
     "infrared": Param(12.0, "K", 8, 20, Kind.JUDGEMENT, "an infrared thermometer"),
     "contact": Param(6.0, "K", 3, 10, Kind.JUDGEMENT, "a thermometer that touches"),
+    "habit": Param(15.0, "K", 8, 25, Kind.JUDGEMENT, "the times that a cook usually gives"),
     "first_bread": Param(12.0, "K", 8, 20, Kind.JUDGEMENT, "the times of a bread on it"),
     "oil": Param(10.0, "K", 5, 15, Kind.JUDGEMENT, "oil brought to heat by a cook who knows it"),
 }  # fmt: skip

@@ -10,6 +10,7 @@ from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.ends import End
 from brassclock.core.fire.puff.model import Baked, Bread, Face, Stage
 from brassclock.core.fire.right_heat import RightHeat, right_heat
+from brassclock.core.units import degrees
 
 FINISH_C, FINISH_MOST_S = 180.0, 2400.0  # practice: an oven that browns no more
 FINISH = Stage(
@@ -42,7 +43,7 @@ class Verdict:
 
     def words(self, unit: str = "C") -> str:
         """The sentence, in C or F."""
-        what = WHY[self.code].format(coldest=_degrees(self.coldest_c, unit), safe=_degrees(SAFE_C, unit))
+        what = WHY[self.code].format(coldest=degrees(self.coldest_c, unit), safe=degrees(SAFE_C, unit))
         ways = []
         if self.heat is not None:
             sides = (
@@ -50,23 +51,19 @@ class Verdict:
                 if self.heat.turn_s is None
                 else [self.heat.turn_s, self.heat.off_s - self.heat.turn_s]
             )
-            ways.append(f"{_degrees(self.heat.best_c, unit)}, {' and then '.join(map(_lasting, sides))}")
+            ways.append(f"{degrees(self.heat.best_c, unit)}, {' and then '.join(map(_lasting, sides))}")
         if self.thin_mm is not None:
             ways.append(f"{self.thin_mm:.0f} mm thick")
         if self.finish is not None:
             off_s, minutes = self.finish
             early = f"off at {_lasting(off_s)} and " if self.code.endswith("before_through") else ""
-            ways.append(f"{early}{minutes} min more in an oven at {_degrees(FINISH_C, unit)}")
+            ways.append(f"{early}{minutes} min more in an oven at {degrees(FINISH_C, unit)}")
         return f"{what}. What would do: {', or '.join(ways) or 'thinner, and a lower heat'}."
 
 
 def told(found: Iterable[Verdict], unit: str = "C") -> list[dict[str, str]]:
     """Verdicts as they are shown and stored: code and sentence."""
     return [{"code": v.code, "text": v.words(unit)} for v in found]
-
-
-def _degrees(c: float, unit: str) -> str:
-    return f"{round(c * 1.8 + 32) if unit == 'F' else round(c)}\u00a0°{unit}"
 
 
 def _lasting(seconds: float) -> str:

@@ -12,8 +12,17 @@ from brassclock.core.evidence import refuse
 from brassclock.core.fire.actions import Action, actions
 from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.colour import Wish, wish_of
-from brassclock.core.fire.layers import MOST_SHARE, PROVED_RHO, browning, layered, must_be_hot
-from brassclock.core.fire.legs import Step
+from brassclock.core.fire.layers import (
+    DENSE_RHO,
+    MOST_MM,
+    MOST_SHARE,
+    PROVED_RHO,
+    PROVED_RISE,
+    browning,
+    layered,
+    must_be_hot,
+)
+from brassclock.core.fire.legs import NO_LID, Step
 from brassclock.core.fire.program import Program, plan_bread
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.right_heat import RightHeat, implied, implied_reason, right_heat_reason
@@ -26,9 +35,6 @@ from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.compute.common import Mass, MassLine, Strict, mass_dough
 from brassclock.services.given import within
 from brassclock.services.sheets import caution_out, why_out
-
-MOST_MM = 45
-NO_LID = ("oven", "tray", "wall", "floor", "oil")
 
 
 def _thick(mm: float) -> float:
@@ -146,12 +152,7 @@ class PuffReq(Strict):
 
 
 RISE_G = {"pocket": 1.15, "blister": 1.2, "flat": 1.15, "thick": 1.8}  # how far the sheet swells before it parts
-TRAY_RISE_G = 1.25  # practice: what a proved roll still springs in the oven
-DENSE, LIGHT_RHO, PLAIN_RHO = (
-    1150.0,
-    350.0,
-    1100.0,
-)  # kg/m3 of a dough without gas, of a fully proved one, of a rolled sheet
+LIGHT_RHO, PLAIN_RHO = 350.0, 1100.0  # kg/m3 of a dough as light as it gets, and of a rolled sheet
 
 
 def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) -> Bread:
@@ -191,8 +192,8 @@ def _bread(b: BreadReq, kind: str) -> Bread:
     elif kind == "oven_tray" and b.thickness_mm:
         rho = PROVED_RHO
     bread = Bread(
-        mm / 1000, diameter / 100, x0, b.temp_c, rho, max(0.12, 1 - rho / DENSE),
-        rise_g=TRAY_RISE_G if rho < 0.8 * PLAIN_RHO else RISE_G[b.intent], browning=tint,
+        mm / 1000, diameter / 100, x0, b.temp_c, rho, max(0.12, 1 - rho / DENSE_RHO),
+        rise_g=PROVED_RISE if rho < 0.8 * PLAIN_RHO else RISE_G[b.intent], browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
     )  # fmt: skip
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections import deque
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from brassclock.core.fire.hearth import LOST, Tap
 from brassclock.core.fire.line.mend import replan
@@ -52,6 +53,7 @@ def _zero(spec: LineSpec, plan: Line, moves: tuple[Tap, ...]) -> int:
     return round(first.at_s) - _lead(spec, first.round_no) - planned
 
 
+TAPPED = ("load", "turn", "off")
 KEPT_STEPS = 6  # of a line's last moves: to go on from, and to undo
 REPLAYED = 40  # moves that are followed one by one when a line is taken up in its midst
 
@@ -141,6 +143,10 @@ def _untapped(
             break
         if waits:
             began[n, op.name] = max(at, 0)
+    for before, op in pairwise(shape.ops[shape.load : shape.unload]):  # done on the heat without a tap
+        told_at = told.get((n, op.name))
+        if op.name not in TAPPED and told_at is not None and (n, before.name) in began and told_at.start_s <= reached:
+            began.setdefault((n, op.name), max(told_at.start_s, began[n, before.name] + before.hands_s))
     off, brush = began.get((n, "off")), told.get((n, "brush"))
     if off is not None and brush is not None:
         at = max(brush.start_s, off + shape.ops[shape.unload].hands_s)

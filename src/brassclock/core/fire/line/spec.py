@@ -211,23 +211,40 @@ GRILL = "grill"
 TOP_S, TOP_LEAD_S = 12, (0, 30)  # practice: a topping goes on at the last moment, or its water soaks the round
 
 
-def bread_ops(turn_s: float | None, off_s: float, grilled: bool = False, topped: bool = False) -> tuple[Op, ...]:
+def bread_ops(
+    turn_s: float | None, off_s: float, grilled: bool = False, topped: bool = False, more: Sequence[tuple[str, float, int]] = (),
+) -> tuple[Op, ...]:  # fmt: skip
     """The moves of a bread that is turned `turn_s` and taken off `off_s` after contact (None: never turned).
 
-    `grilled`: it is not turned but goes under the grill, and leaves its pan to the next. `topped` just before it is loaded.
+    `grilled`: it is not turned but goes under the grill, and leaves its pan to the next. `topped` just before it is loaded. `more` is done to it on
+    the heat besides: name, seconds after contact, seconds of hands; a name that comes twice is counted.
     """
-    over = LOAD_S - CONTACT_S
     roll, brush = Op("roll", ROLL_S, *RELAX_S), Op("brush", BRUSH_S)
     before = (roll, Op("top", TOP_S, *TOP_LEAD_S)) if topped else (roll,)
     off = Op("off", OFF_S, 0, 20, frees_spot=not grilled, frees=GRILL if grilled else "")
-    if turn_s is None:
-        side = max(round(off_s) - over, 0)
-        return *before, Op("load", LOAD_S, side, side + TOL_S, CONTACT_S, True), off, brush
-    first = max(round(turn_s) - over, 0)
-    second = max(round(off_s - turn_s) - TURN_S, 0)
-    load = Op("load", LOAD_S, first, first + TOL_S, CONTACT_S, True)
-    turn = Op("turn", TURN_S, second, second + TOL_S, frees_spot=grilled, takes=GRILL if grilled else "")
-    return *before, load, turn, off, brush
+    moves = [(at_s, Op(name, hands_s)) for name, at_s, hands_s in numbered(more)]
+    if turn_s is not None:
+        moves.append((turn_s, Op("turn", TURN_S, frees_spot=grilled, takes=GRILL if grilled else "")))
+    load = (CONTACT_S * -1.0, Op("load", LOAD_S, off_surface_s=CONTACT_S, takes_spot=True))
+    on = []
+    for (at_s, op), (next_s, _) in pairwise([load, *sorted(moves, key=lambda m: m[0]), (off_s, off)]):
+        gap = max(round(next_s - at_s) - op.hands_s, 0)
+        on.append(replace(op, then_min_s=gap, then_max_s=gap + TOL_S))
+    return *before, *on, off, brush
+
+
+def numbered(moves: Sequence[tuple[str, float, int]]) -> list[tuple[str, float, int]]:
+    """Moves of which no two have one name: a second `edge` is `edge 2`.
+
+    >>> [name for name, _, _ in numbered([("edge", 1.0, 4), ("edge", 2.0, 4), ("spray", 3.0, 3)])]
+    ['edge', 'edge 2', 'spray']
+    """
+    seen: dict[str, int] = {}
+    found = []
+    for name, at_s, hands_s in moves:
+        seen[name] = seen.get(name, 0) + 1
+        found.append((name if seen[name] == 1 else f"{name} {seen[name]}", at_s, hands_s))
+    return found
 
 
 def calm(spec: LineSpec) -> LineSpec:

@@ -1,0 +1,17 @@
+"""What says how hot a surface is and how sure that is; a bake's own steps on the heat, the colour of its upper face, its dressing."""
+
+import sqlalchemy as sa
+from alembic import op
+
+revision = "0010"
+down_revision = "0009"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    op.add_column("surface", sa.Column("source", sa.String(), nullable=False, server_default="typed"))
+    op.add_column("surface", sa.Column("sd_k", sa.Float(), nullable=True))
+    op.add_column("bake", sa.Column("colour_top", sa.String(), nullable=True))
+    op.add_column("bake", sa.Column("heat_steps", sa.JSON(), nullable=True))
+    op.add_column("bake", sa.Column("dressing", sa.JSON(), nullable=True))
