@@ -282,7 +282,7 @@ def _fill(engine: Any) -> set[str]:
                 elif name.endswith("_id") or (key and kind != "TEXT"):
                     values[name] = 1
                 elif key or (notnull and default is None):
-                    values[name] = text_of(table, name) if kind == "TEXT" else 1
+                    values[name] = text_of(table, name) if kind == "TEXT" else b"" if kind == "BLOB" else 1
             c.exec_driver_sql(
                 f"insert into {table} ({', '.join(values)}) values ({', '.join('?' * len(values))})",
                 tuple(values.values()),
