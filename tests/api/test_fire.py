@@ -172,7 +172,7 @@ def test_edges_a_dressing_and_a_tray(client: FlaskClient, kitchen: dict[str, Any
     client.patch(url, json={"surface_id": made["pan"]})
     fire = client.get(url).json["fire"]
     assert [a["action"] for a in fire["actions"]][-3:] == ["edge", "off", "wrap"]
-    assert [m[0] for m in fire["program"]["moves"]] == ["edge"] * 3 and fire["program"]["wrap_s"] == 600
+    assert [m["move"] for m in fire["program"]["moves"]] == ["edge"] * 3 and fire["program"]["wrap_s"] == 600
     assert "edge 3" in {t["move"] for t in fire["line"]["tasks"]}
     url = on_heat(client, kitchen, 8)
     client.patch(url, json={"dressing": {"kind": "garlic butter", "mass_g": 6, "when": "after_heat"}})

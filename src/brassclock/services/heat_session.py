@@ -8,7 +8,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.fire.actions import extra_moves, leaves_s
+from brassclock.core.fire.actions import leaves_s
 from brassclock.core.fire.colour import DOSES
 from brassclock.core.fire.hearth import COLOURS
 from brassclock.core.fire.probe import EVENT_OF, ColourSeen, invert
@@ -88,11 +88,12 @@ def _retimed(hot: Program, base: dict[str, Any], unit: str) -> dict[str, Any]:
     events, off_s = hot.baked.events, leaves_s(hot)
     turned = base["turn_s"] is not None
     turn_s = (hot.turn_s or off_s * base["turn_s"] / base["off_s"]) if turned else None
-    same = [m[0] for m in base.get("moves", ())] == [m[0] for m in extra_moves(hot)]
+    moves, had = works.moves_told(hot), base.get("moves", [])
+    same = [m["move"] for m in had] == [m["move"] for m in moves]
     return {
         "turn_s": turn_s, "off_s": off_s, "through_s": hot.end.through_s, "verdicts": told(hot.verdicts, unit), "puff_s": events["puff"],
         "bubbles_s": events["bubbles"], "brown_s": events["light_bottom"],
-        "moves": [list(m) for m in extra_moves(hot)] if same else base.get("moves", []),
+        "moves": moves if same else had,
     }  # fmt: skip
 
 

@@ -57,6 +57,14 @@ class VerdictOut(Shape):
     text: str
 
 
+class HandMoveOut(Shape):
+    """Something the hands do to a bread on the heat: when from its contact [s], and for how long."""
+
+    move: str
+    at_s: float
+    hands_s: int
+
+
 class ProgramOut(Shape):
     """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
 
@@ -72,7 +80,7 @@ class ProgramOut(Shape):
     surface_sd_c: float | None = None
     surface_was_c: float | None = None
     verdicts: list[VerdictOut] = []
-    moves: list[tuple[str, float, int]] = []  # besides load, turn and off: name, seconds from contact, seconds of hands
+    moves: list[HandMoveOut] = []  # besides load, turn and off
     wrap_s: float | None = None  # how long it rests in its cloth before it is served
     colour_steps: int = 0  # how often "too dark" was said, less "too pale"
 

@@ -13,7 +13,7 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import refuse
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.actions import WRAP_S, extra_moves
+from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.services import frozen, heat_session
 from brassclock.services import work as works
@@ -169,7 +169,7 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
     if work.program:
         found |= {
-            "moves": [list(m) for m in extra_moves(work.program)],
+            "moves": works.moves_told(work.program),
             "wrap_s": WRAP_S if work.program.edge_s else None,
             "second": work.program.second, "score": work.program.score.score, "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,

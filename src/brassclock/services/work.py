@@ -462,8 +462,13 @@ def spots_of(r: Rows) -> int:
 def moves_of(bake: Bake, program: Program | None) -> list[tuple[str, float, int]]:
     """What the hands do to a bread on the heat besides load, turn and off, as frozen once the line has begun: name, seconds from contact, hands [s]."""
     if bake.program:
-        return [(str(name), float(at_s), int(hands_s)) for name, at_s, hands_s in bake.program.get("moves", ())]
+        return [(str(m["move"]), float(m["at_s"]), int(m["hands_s"])) for m in bake.program.get("moves", ())]
     return extra_moves(program) if program else []
+
+
+def moves_told(program: Program) -> list[dict[str, Any]]:
+    """The same of a program, as it is shown and frozen."""
+    return [{"move": name, "at_s": at_s, "hands_s": hands_s} for name, at_s, hands_s in extra_moves(program)]
 
 
 def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float, float]:

@@ -10,7 +10,7 @@ const same = (a: unknown, b: unknown): boolean => text(a) === text(b);
 /** What of a bake an edit's field changes, where it has another name there. */
 const SHOWN_AS: Record<string, (bake: Bake) => unknown> = {
   serve: (b) => b.serve_at, serve_until: (b) => b.serve_until, name: (b) => b.name, revision: () => null,
-  surface_c: (b) => b.fire?.surface?.temp_c,
+  surface_c: (b) => b.fire?.surface?.temp_c, surface_source: (b) => b.fire?.surface?.source, surface_sd_k: (b) => b.fire?.surface?.sd_k,
 };
 const shown = (bake: Bake, field: string): unknown => (SHOWN_AS[field] ?? ((b: Bake) => (b.settings as unknown as Values)[field]))(bake);
 

@@ -2692,6 +2692,18 @@ export interface components {
             text: string;
         };
         /**
+         * HandMoveOut
+         * @description Something the hands do to a bread on the heat: when from its contact [s], and for how long.
+         */
+        HandMoveOut: {
+            /** At S */
+            at_s: number;
+            /** Hands S */
+            hands_s: number;
+            /** Move */
+            move: string;
+        };
+        /**
          * HandfulOut
          * @description What to do about a feel.
          */
@@ -3784,11 +3796,7 @@ export interface components {
              * Moves
              * @default []
              */
-            moves?: [
-                string,
-                number,
-                number
-            ][];
+            moves?: components["schemas"]["HandMoveOut"][];
             /** Off S */
             off_s: number;
             /** Puff S */

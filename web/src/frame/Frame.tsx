@@ -20,7 +20,7 @@ import { WayOut } from "./WayOut";
 const Page = styled.div`
   height: 100%; display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto;
   > header { position: relative; }
-  > main { overflow-y: auto; padding: 8px 24px 40px; scroll-padding: 20px; }
+  > main { position: relative; overflow-y: auto; padding: 8px 24px 40px; scroll-padding: 20px; }
   @media (max-width: 600px) { > main { padding: 12px 16px 40px; } }
   @media print { display: block; height: auto; > main { overflow: visible; } }
 `;

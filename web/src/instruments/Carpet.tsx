@@ -8,6 +8,8 @@ interface Props {
   depthMm: readonly number[];
   tempC: readonly (readonly number[])[];
   pocket: readonly number[];
+  bottom: readonly string[];
+  top: readonly string[];
   turnS: number | null;
   offS: number;
   pins: readonly { name: string; s: number; strong: boolean }[];
@@ -15,7 +17,12 @@ interface Props {
   degrees: (c: number) => string;
   width: number;
 }
-const BOX = { top: 56, bottom: 196 };
+const BOX = { top: 74, bottom: 200 };
+const SKIN = 14;
+/** How a face of each colour is stippled: dots on a tile of twelve. */
+const STIPPLE: Record<string, string> = {
+  light: "M3 4h.1M9 10h.1", golden: "M2 2h.1M6 5h.1M10 3h.1M3 8h.1M8 9.500h.1M11 11h.1", charred: "M1 1h.1M4 2h.1M7 1h.1M10 2h.1M2 5h.1M5 6h.1M8 5h.1M11 6h.1M1 9h.1M4 10h.1M7 9h.1M10 10h.1",
+};
 
 /** Time across, depth through the bread up, colour is temperature; isolines, pins, the pocket as a lens. */
 export function Carpet(p: Props) {
@@ -36,11 +43,14 @@ export function Carpet(p: Props) {
   const lens = lensOf(p, x, y, thick);
   const offX = x(p.offS);
   return (
-    <svg width={p.width} height={246} role="img" aria-label="How heat goes through the bread over time. The table below holds the events.">
+    <svg width={p.width} height={266} role="img" aria-label="How heat goes through the bread over time. The table below holds the events.">
       <defs>
         <pattern id="left-on" width="12" height="12" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.500" height="12" fill="var(--ink)" opacity="0.500" />
         </pattern>
+        {Object.entries(STIPPLE).map(([word, d]) => (
+          <pattern key={word} id={`skin-${word}`} width="12" height="12" patternUnits="userSpaceOnUse"><path d={d} stroke="var(--ink)" strokeWidth={word === "charred" ? 3 : 2.2} strokeLinecap="round" /></pattern>
+        ))}
       </defs>
       {p.tempC.map((column, i) => {
         const x0 = x(i === 0 ? 0 : p.s[i - 1]!);
@@ -62,11 +72,13 @@ export function Carpet(p: Props) {
       <rect x={offX} y={BOX.top} width={right - offX} height={BOX.bottom - BOX.top} fill="var(--ground)" opacity={0.55} />
       <rect x={offX} y={BOX.top} width={right - offX} height={BOX.bottom - BOX.top} fill="url(#left-on)" />
       {right - offX > 70 && <text x={(offX + right) / 2} y={BOX.bottom - 12} textAnchor="middle" className="halo strong">if left on</text>}
-      <rect x={left} y={BOX.bottom} width={x(turn) - left} height={8} fill="var(--ink)" />
-      {p.turnS !== null && <rect x={x(turn)} y={BOX.top - 8} width={offX - x(turn)} height={8} fill="var(--ink)" />}
+      <Skin words={p.top} s={p.s} x={x} y={BOX.top - SKIN} until={p.offS} />
+      <Skin words={p.bottom} s={p.s} x={x} y={BOX.bottom} until={p.offS} />
+      <rect x={left} y={BOX.bottom + SKIN} width={x(turn) - left} height={6} fill="var(--ink)" />
+      {p.turnS !== null && <rect x={x(turn)} y={BOX.top - SKIN - 6} width={offX - x(turn)} height={6} fill="var(--ink)" />}
       {pins.map((q, i) => (
         <g key={q.name}>
-          <path d={`M${heads[i]} 40V44L${x(q.s)} 50V${BOX.bottom}`} fill="none" stroke="#21272A" strokeWidth={q.strong ? 2.5 : 1.5} />
+          <path d={`M${heads[i]} 40V44L${x(q.s)} 52V${BOX.bottom}`} fill="none" stroke="#21272A" strokeWidth={q.strong ? 2.5 : 1.5} />
           <text x={heads[i]} y={17} textAnchor="middle" className="pin">{q.s.toFixed(0)}</text>
           <text x={heads[i]} y={35} textAnchor="middle" className={q.strong ? "strong" : ""}>{q.name}</text>
         </g>
@@ -76,12 +88,35 @@ export function Carpet(p: Props) {
       <text x={left + 8} y={BOX.top + 22} className="halo strong">{p.startC}</text>
       {x.ticks(8).map((s) => (
         <g key={s}>
-          <line x1={x(s)} x2={x(s)} y1={BOX.bottom + 8} y2={BOX.bottom + 15} stroke="var(--ink)" strokeWidth={1.5} />
-          <text x={x(s)} y={BOX.bottom + 32} textAnchor="middle" className="mono">{s}</text>
+          <line x1={x(s)} x2={x(s)} y1={BOX.bottom + SKIN + 6} y2={BOX.bottom + SKIN + 13} stroke="var(--ink)" strokeWidth={1.5} />
+          <text x={x(s)} y={BOX.bottom + 44} textAnchor="middle" className="mono">{s}</text>
         </g>
       ))}
-      <text x={right} y={BOX.bottom + 48} textAnchor="end">seconds; the black edge is the side on the surface</text>
+      <text x={right} y={BOX.bottom + 62} textAnchor="end">seconds; specks are the colour of each side, the black edge lies on the surface</text>
     </svg>
+  );
+}
+
+/** The colour of one face through time: stretches of one word, stippled, the word where it fits. */
+function Skin({ words, s, x, y, until }: { words: readonly string[]; s: readonly number[]; x: (v: number) => number; y: number; until: number }) {
+  const stretches: { word: string; from: number; to: number }[] = [];
+  words.forEach((word, i) => {
+    const from = i === 0 ? 0 : s[i - 1]!;
+    const last = stretches.at(-1);
+    if (from >= until) return;
+    if (last?.word === word) last.to = Math.min(s[i]!, until);
+    else stretches.push({ word, from, to: Math.min(s[i]!, until) });
+  });
+  return (
+    <>
+      {stretches.map((q) => (
+        <g key={q.from}>
+          <rect x={x(q.from)} y={y} width={Math.max(x(q.to) - x(q.from), 0)} height={SKIN} fill="var(--paper)" />
+          <rect x={x(q.from)} y={y} width={Math.max(x(q.to) - x(q.from), 0)} height={SKIN} fill={STIPPLE[q.word] ? `url(#skin-${q.word})` : "none"} stroke="var(--ink)" strokeWidth={1.5} />
+          {x(q.to) - x(q.from) > 62 && <text x={(x(q.from) + x(q.to)) / 2} y={y + SKIN - 2} textAnchor="middle" className="halo strong">{q.word}</text>}
+        </g>
+      ))}
+    </>
   );
 }
 

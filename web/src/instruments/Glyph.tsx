@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 /** Our own line drawings of hand moves, on one 24 grid: the dough, the surface, one motion. */
-export type GlyphName = "sponge" | "cold_in" | "cold_out" | "mix" | "weigh" | "ball" | "light" | "roll" | "load" | "turn" | "lift" | "wrap" | "serve" | "bubbles" | "brown" | "puff";
+export type GlyphName = "sponge" | "cold_in" | "cold_out" | "mix" | "weigh" | "ball" | "light" | "roll" | "load" | "turn" | "lift" | "wrap" | "serve" | "bubbles" | "brown" | "puff" | "edge" | "rotate" | "spray" | "lid" | "oven";
 
 const PATHS: Record<GlyphName, string> = {
   weigh: "M4 8h16l-2.5 7h-11zM12 15v3M6 21h12M8 18h8v3M12 8V4",
@@ -18,6 +18,11 @@ const PATHS: Record<GlyphName, string> = {
   serve: "M5 3v18M5 4h13l-3 4l3 4H5",
   bubbles: "M3 20.500h18M5 17h14M8 13.500a1.500 1.500 0 1 0 .01 0M13 11a2 2 0 1 0 .01 0M16.500 14a1 1 0 1 0 .01 0",
   brown: "M3 20.500h18M4 17a8 2.500 0 1 0 16 0a8 2.500 0 1 0-16 0M9 16.500h1M13 17.500h1.500M11.500 18.200h1",
+  edge: "M3 20.500h18M9 20c-1.500-6-1.500-11 0-15.500h4c-1.500 4.500-1.500 9.500 0 15.500M17 15V6M15 8l2-2l2 2",
+  rotate: "M5 15a7 2.600 0 1 0 14 0a7 2.600 0 1 0-14 0M12 9.500c4.500 0 7.500 1.200 8.500 3M20.500 8.500v4h-4M12 5v4.500",
+  spray: "M3 20.500h18M5 17a7 1.800 0 1 0 14 0a7 1.800 0 1 0-14 0M7 4.500v2M12 3.500v2M17 4.500v2M9.500 9v2M14.500 9v2",
+  lid: "M3 20.500h18M4 16.500c0-4.500 3.500-7 8-7s8 2.500 8 7zM10 7h4M12 7v2.500",
+  oven: "M4 4h16v17H4zM4 9h16M7 6.500h.1M10.500 6.500h.1M7 12.500h10v5H7z",
   puff: "M3 20.500h18M4 18.500c0-7 3-10 8-10s8 3 8 10zM12 6V3M8 6.500L6.500 4M16 6.500L17.500 4",
 };
 
@@ -31,7 +36,7 @@ export function Glyph({ name, size = 28, stroke = 1.75 }: { name: GlyphName; siz
 
 export const GLYPH_OF_STEP: Record<string, GlyphName> = {
   feed: "sponge", wave: "cold_out", weigh: "weigh", sponge: "sponge", mix: "mix", ball: "ball", cold_in: "cold_in", cold_out: "cold_out", preheat: "light", roll: "roll", line: "load", serve: "serve",
-  load: "load", turn: "turn", off: "lift", brush: "wrap", top: "brown", bubbles: "bubbles", browned: "brown", puffed: "puff",
+  load: "load", turn: "turn", off: "lift", brush: "wrap", top: "brown", edge: "edge", rotate: "rotate", spray: "spray", cover: "lid", uncover: "lid", finish_oven: "oven", bubbles: "bubbles", browned: "brown", puffed: "puff",
 };
 
 /** The seal of a bake: the shape of its bread. */

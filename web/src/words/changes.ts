@@ -1,6 +1,6 @@
 const FIELDS: Record<string, string> = {
   lines: "What goes in the bowl", name: "The name", serve: "When people eat", serve_until: "Until when the table is open", count: "How many", piece_g: "The weight of one",
-  surface_id: "The surface", surface_c: "The surface’s heat", doneness: "The colour", docked: "Docked or not", note: "The note", cold: "Its time in the cold",
+  surface_id: "The surface", surface_c: "The surface’s heat", doneness: "The colour", colour_top: "The colour of the upper side", heat_steps: "Its way through the heat", dressing: "What goes on it", surface_source: "What says how hot it is", surface_sd_k: "How sure that is", docked: "Docked or not", note: "The note", cold: "Its time in the cold",
   diameter_cm: "Across", length_cm: "The length", width_cm: "The width", dough_c: "The dough’s temperature", filling: "The filling", weighed: "What is in the bowl already",
 };
 

@@ -10,7 +10,7 @@ export interface Heating {
   knob: boolean;
   wipe_every: number | null;
 }
-const POWER: Record<string, string> = { low: "low", medium: "medium", medium_high: "medium high", high: "high" };
+const POWER: Record<string, string> = { low: "low", medium_low: "medium low", medium: "medium", medium_high: "medium high", high: "high" };
 const ORDER = Object.keys(POWER);
 const FELT_S = 60;
 

@@ -1,18 +1,19 @@
 export type SurfaceKind =
-  | "iron_plate" | "skillet" | "stone_oven" | "steel_oven" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill";
+  | "iron_plate" | "skillet" | "stone_oven" | "steel_oven" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
 
 /** Every kind of surface: its name, where it usually works [C], and how many breads it takes at most. */
 export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; most: number }[] = [
-  { id: "iron_plate", text: "iron plate", temp: 240, most: 6 },
-  { id: "skillet", text: "skillet", temp: 230, most: 2 },
+  { id: "iron_plate", text: "iron plate", temp: 200, most: 6 },
+  { id: "skillet", text: "skillet", temp: 195, most: 2 },
   { id: "stone_oven", text: "stone in an oven", temp: 275, most: 6 },
   { id: "steel_oven", text: "steel in an oven", temp: 265, most: 6 },
   { id: "clay_wall", text: "clay wall", temp: 430, most: 12 },
-  { id: "inverted_plate", text: "plate turned over the flame", temp: 240, most: 2 },
-  { id: "lidded_pan", text: "pan with a lid", temp: 200, most: 2 },
+  { id: "inverted_plate", text: "plate turned over the flame", temp: 205, most: 2 },
+  { id: "lidded_pan", text: "pan with a lid", temp: 185, most: 2 },
   { id: "flame_oven", text: "oven with a live flame", temp: 370, most: 6 },
   { id: "oil", text: "oil", temp: 190, most: 4 },
-  { id: "pan_then_grill", text: "pan, then the grill", temp: 240, most: 2 },
+  { id: "pan_then_grill", text: "pan, then the grill", temp: 205, most: 2 },
+  { id: "oven_tray", text: "tray in an oven", temp: 220, most: 12 },
 ];
 
 /** The second move of a program, as the hands are told it. */
@@ -25,12 +26,15 @@ const SECOND: Record<string, { verb: string; lower: string }> = {
 /** What the second move of a program is. */
 export const secondOf = (program: { second?: string }) => SECOND[program.second ?? "turn"]!;
 
-const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "brush and wrap" };
+const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "brush and wrap",
+  edge: "stand it on an edge", rotate: "half a turn round", spray: "spray with water", cover: "lid on", uncover: "lid off", top: "topping on", finish_oven: "into the oven" };
+/** A move without its number: a second edge is `edge 2`. */
+export const bare = (move: string): string => move.replace(/ \d+$/, "");
 type Second = { second?: string };
 
 /** A move as the hands are told it: the second one is what this surface wants. */
 export const moveVerb = (move: string, program: Second): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
-export const moveLower = (move: string, program: Second): string => (move === "turn" ? secondOf(program).lower : (MOVES[move] ?? move));
+export const moveLower = (move: string, program: Second): string => (move === "turn" ? secondOf(program).lower : (MOVES[bare(move)] ?? move));
 
 const WORDS = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
 

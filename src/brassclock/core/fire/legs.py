@@ -107,7 +107,10 @@ def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True) -> l
             _stage(surface, CUE_LIMIT_S, False, "cue", AFTER_CUE_S),
             _over_flame(surface, FLAME_LIMIT_S),
         ]
-    first = _stage(surface, THICK_LIMIT_S if bread.thick else TURN_LIMIT_S, False, "colour", colour=wish.bottom)
+    if bread.thick:  # its top sets long after: it is turned by its colour alone
+        first = _stage(surface, THICK_LIMIT_S, False, "golden", colour=wish.bottom)
+    else:
+        first = _stage(surface, TURN_LIMIT_S, False, "colour", colour=wish.bottom)
     if way == "grill":
         return [first, _stage(surface, FLAME_LIMIT_S, top=surface.flame)]
     return [first, _stage(surface, THICK_LIMIT_S if bread.thick else SECOND_LIMIT_S, True)]

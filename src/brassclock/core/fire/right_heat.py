@@ -23,6 +23,9 @@ RANGES = {  # [C] that are tried, by the way of a surface
 }  # fmt: skip
 LEAST_SIDE_S = 15.0  # practice: nobody turns sooner
 MARGIN_K = 20.0  # judgement: below the heat at which it goes wrong
+BEST_MOST = {  # practice: hotter, flour and fat burn on it, or nobody gets it so hot at home [C]
+    "oven": 290.0, "tray": 250.0, "wall": 480.0, "floor": 430.0, "oil": 205.0, "turned": 250.0, "lidded": 220.0, "inverted": 260.0, "grill": 250.0,
+}  # fmt: skip
 TOGETHER = 0.10  # of the time on the heat spent waiting for the middle, or for the top to set, while a face is coloured already
 HABIT_SD_LOG = 0.25  # of a side's time: the hand and the model together
 HABIT_REACH_SD, HABIT_STEP_K = 3.0, 5.0
@@ -61,8 +64,10 @@ def right_heat(baking: Baking) -> RightHeat | None:
     good = [i for i, t in enumerate(tried) if t.fits]
     if not good:
         return None
-    together = [i for i in good if tried[i].waits <= TOGETHER]
-    best = max(together) if together else min(good, key=lambda i: tried[i].waits)
+    most_c = BEST_MOST[baking.surface.spec.way]
+    usable = [i for i in good if tried[i].temp_c <= most_c] or good[:1]
+    together = [i for i in usable if tried[i].waits <= TOGETHER]
+    best = max(together) if together else min(usable, key=lambda i: tried[i].waits)
     while (
         best > good[0]
         and best - 1 in good
@@ -111,7 +116,7 @@ def right_heat_reason(found: RightHeat | None, baking: Baking, unit: str = "C") 
     low, high = RANGES[baking.surface.spec.way]
     if found is None:
         return f"No heat from {degrees(low, unit)} to {degrees(high, unit)} cooks it through with the colour you wish and neither black nor dried out."
-    words = [f"At {degrees(found.best_c, unit)} it is through just as it has its colour."]
+    words = [f"At {degrees(found.best_c, unit)} it is through by the time both sides have their colour."]
     if found.high_c < high:
         words.append(f"Above {degrees(found.high_c, unit)} it is dark before it is through.")
     if found.low_c > low:

@@ -23,7 +23,7 @@ SAFE_C = 75  # meat and egg
 WHY = {
     "does_not_cook_through": "It does not cook through here: its coldest point is at {coldest} when it comes off",
     "filling_not_safe": "The filling does not get hot enough here: its coldest point is to reach {safe} and is at {coldest}",
-    "browns_before_through": "It is black on top before it is through",
+    "browns_before_through": "It is black before it is through",
     "dries_before_through": "It is dried out before it is through",
     "dries_before_brown": "It dries out before it has its colour here",
     "stays_pale": "It does not get its colour here",

@@ -25,10 +25,13 @@ const TELL: Record<Cue, string> = {
   oil_smoke: "A thin film of fat gives its first wisp of smoke. Which fat?", dough_pinch: "Drop a pinch of dough into the oil. What does it do?",
   infrared: "What does the thermometer read, and on what?",
 };
+const Z90 = 1.2816;
+/** The standard deviation of a band [K], within what is kept. */
+const spreadOf = (b: Schemas["Banded"]): number => Math.min(Math.max(Math.round(((b.p90 ?? 0) - (b.p10 ?? 0)) / 2 / Z90), 2), 60);
 const Answer = styled.div` border-top: 2px solid var(--ink); padding-top: 10px; display: grid; gap: 10px; b { font: 700 42px/1 var(--name); } `;
 
 /** How hot it is without a probe in it: a sign of flour, water, fat or dough, or an infrared reading put right. */
-export function CueSheet({ isOpen, onClose, onUse }: { isOpen: boolean; onClose: () => void; onUse: (surfaceC: number) => void }) {
+export function CueSheet({ isOpen, onClose, onUse }: { isOpen: boolean; onClose: () => void; onUse: (surfaceC: number, source: "sign" | "infrared", sdK: number) => void }) {
   const units = useWords();
   const [cue, setCue] = useState<Cue>("flour_gold");
   const [typed, setTyped] = useState("");
@@ -57,7 +60,7 @@ export function CueSheet({ isOpen, onClose, onUse }: { isOpen: boolean; onClose:
         <Answer role="status">
           <span><b>{deg(found.surface_c.p50)}</b> between {deg(found.surface_c.p10)} and {deg(found.surface_c.p90)}</span>
           <p>{found.text}</p>
-          <Button data-kind="brass" onPress={() => { onUse(Math.round(found.surface_c.p50!)); onClose(); }}>Reckon with {deg(found.surface_c.p50)}</Button>
+          <Button data-kind="brass" onPress={() => { onUse(Math.round(found.surface_c.p50!), cue === "infrared" ? "infrared" : "sign", spreadOf(found.surface_c)); onClose(); }}>Reckon with {deg(found.surface_c.p50)}</Button>
         </Answer>
       )}
     </Sheet>

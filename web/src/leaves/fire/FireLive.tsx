@@ -14,7 +14,7 @@ import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
 import { HandsList } from "../../instruments/HandsList";
 import { countdown, ms, temp, type Units } from "../../words/format";
 import { knobWord, step, wipeWord } from "../../words/heating";
-import { moveLower as lower, moveVerb as verb } from "../../words/surfaces";
+import { bare, moveLower as lower, moveVerb as verb } from "../../words/surfaces";
 import { HearthMap } from "./HearthMap";
 import { Facts } from "./Facts";
 
@@ -35,6 +35,7 @@ const Live = styled.div`
   .facts { display: flex; gap: 10px; flex-wrap: wrap; align-items: center; border-top: 2px solid var(--hair-2); padding-top: 6px; }
   .facts button { min-height: 88px; }
   .seen, .aside { display: flex; gap: 10px; align-items: center; }
+  &[data-told="true"] svg.disc { width: min(100%, 21vh, 300px); }
   @media (max-width: 900px) { .stage { grid-template-columns: minmax(0, 1fr); } .side, .note { display: none; } }
   @media (max-width: 600px) {
     min-height: 380px;
@@ -117,7 +118,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
   });
   const left = first ? ms(first.at) - now : 0;
   return (
-    <Live>
+    <Live data-told={!hearth.finished && (hearth.program.verdicts?.length ?? 0) > 0}>
       <div>{!hearth.finished && hearth.program.verdicts?.map((v) => <Plate key={v.code} role="note">{v.text}</Plate>)}</div>
       <div className="stage">
         <div className="side">
@@ -157,7 +158,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             <span>
               <span className="verb">{verb(first.move, hearth.program)} round {first.round_no}</span>
               <br />
-              <span className="what">spot {first.spot}{measured(hearth.program, units)}{left < -5000 ? `, ${countdown(-left)} s late` : left <= 0 ? ", now" : ""}</span>
+              <span className="what">spot {first.spot}{besides(hearth, first, now)}{measured(hearth.program, units)}{left < -5000 ? `, ${countdown(-left)} s late` : left <= 0 ? ", now" : ""}</span>
             </span>
             <span className="count">{left > 0 ? <>{countdown(left)}<small> {left < 100e3 ? "s" : ""}</small></> : "now"}</span>
           </Big>
@@ -200,6 +201,16 @@ function sessionNote(hearth: Hearth, now: number, units: Units): string | null {
   if (knob && now - began < AT_FIRST_MS) return knob;
   const every = heating.wipe_every;
   return every !== null && hearth.off.length > 0 && hearth.off.length % every === 0 ? wipeWord(heating) : null;
+}
+
+const TAPPED = new Set(["load", "turn", "off", "roll", "brush"]);
+
+/** A move that nobody taps (an edge, a spray, a lid) and that comes before the next tapped one. */
+function besides(hearth: Hearth, next: Due, now: number): string {
+  const t = hearth.line.find((x) => !TAPPED.has(bare(x.move)) && ms(x.at) <= ms(next.at));
+  if (!t) return "";
+  const left = ms(t.at) - now;
+  return `; first ${lower(t.move, hearth.program)}, round ${t.round_no}, ${left > 1000 ? `in ${countdown(left)} s` : "now"}`;
 }
 
 /** What the first bread told of the surface, in a few words. */

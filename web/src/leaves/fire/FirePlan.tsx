@@ -4,7 +4,6 @@ import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client"
 import { useBakeChange, benchQuery, fireIfsQuery, lineQuery } from "../../api/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
-import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
@@ -16,10 +15,12 @@ import { useWords } from "../../frame/units";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
 import { CueSheet } from "./CueSheet";
+import { OwnWay } from "./OwnWay";
 import { Swell } from "../../instruments/Profile";
 import { heatingWords } from "../../words/heating";
 import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
-import { secondOf } from "../../words/surfaces";
+import { type Colour, COLOURS, heatBand, sourceWords } from "../../words/heat";
+import { moveLower, secondOf } from "../../words/surfaces";
 
 const Top = styled.div`
   display: grid; grid-template-columns: 252px minmax(0, 1fr) 272px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
@@ -87,11 +88,11 @@ function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
     [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
     [puff !== null && puff <= off ? puff : null, "it opens", "puff", "Puff time"],
     [bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null, "75 °C inside: meat and egg not before"],
-    [off, "off, into the towel"],
+    ...(fire.program.moves ?? []).map((m): [number, string] => [m.at_s, moveLower(m.move, fire.program)]),
+    [off, fire.program.wrap_s ? `off, to rest in a cloth for ${span(fire.program.wrap_s * 1000)}` : "off, into the towel"],
   ];
   const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null);
-  const edge = fire.edge_s !== null && fire.edge_s >= 1 ? [[off, `then each edge ${fire.edge_s.toFixed(0)} s`] as [number, string]] : [];
-  return [...steps, ...edge].sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));
+  return steps.sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));
 }
 const WETTED = new Set(["clay_wall", "inverted_plate"]);
 
@@ -99,7 +100,7 @@ const WETTED = new Set(["clay_wall", "inverted_plate"]);
 const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): number => carpet.pocket[carpet.s.findLastIndex((t) => t <= s + 0.5)] ?? 0;
 
 /** Between when and when, for eight breads of ten. */
-const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
+const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 && b.p90 - b.p10 > 1 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
 
 /** How likely a full pocket is, and what speaks against it. */
 function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
@@ -152,35 +153,33 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             onChange={(id) => change.mutate({ surface_id: Number(id) })}
           />
           <Field
-            label="it reads" big width="6em" value={temp(fire.surface?.temp_c ?? 240, units)} unit={tempUnit(units)} fault={fault}
+            label="how hot" big width="6em" value={temp(fire.surface?.temp_c ?? fire.surface_c.p50!, units)} unit={tempUnit(units)} fault={fault}
             onCommit={(t) => change.mutate({ surface_c: (readTemp(t, units) ?? t) as number })}
           />
-          <div><Button data-kind="bare" onPress={() => setAsking(true)}>tell it by a sign…</Button></div>
-          <CueSheet isOpen={asking} onClose={() => setAsking(false)} onUse={(surface_c) => change.mutate({ surface_c })} />
-          <Choice
-            label="How done" value={bake.settings.doneness as "golden"} options={[{ id: "pale", text: "pale" }, { id: "golden", text: "golden" }, { id: "charred", text: "charred" }]}
-            onChange={(doneness) => change.mutate({ doneness })}
-          />
+          <p className="quiet">by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten</p>
+          <div><Button data-kind="bare" onPress={() => setAsking(true)}>make sure of it…</Button></div>
+          <CueSheet isOpen={asking} onClose={() => setAsking(false)} onUse={(surface_c, surface_source, surface_sd_k) => change.mutate({ surface_c, surface_source, surface_sd_k })} />
+          <Pick label="How brown" value={bake.settings.doneness as Colour} options={COLOURS} onChange={(doneness) => change.mutate({ doneness })} />
           <p className="quiet">After one bread it is at {deg(fire.surface_after_c)}, back {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}{fire.recovered ? "" : " or longer"}.</p>
           {fire.program.heating && <p className="quiet" role="note">{heatingWords(fire.program.heating, fire.surface?.power ?? "medium_high", units).join(" ")}</p>}
         </div>
         <div ref={box}>
           {width > 0 && (
             <Carpet
-              s={fire.carpet.s} depthMm={fire.carpet.depth_mm} tempC={fire.carpet.temp_c} pocket={fire.carpet.pocket} turnS={fire.program.turn_s} offS={fire.program.off_s}
+              s={fire.carpet.s} depthMm={fire.carpet.depth_mm} tempC={fire.carpet.temp_c} pocket={fire.carpet.pocket} bottom={fire.carpet.bottom} top={fire.carpet.top} turnS={fire.program.turn_s} offS={fire.program.off_s}
               pins={pins} startC={deg(fire.bread_c)} degrees={(c) => `${temp(c, units)}°`} width={width}
             />
           )}
           <ol className="steps" aria-label="The program of one bread">
             {steps.map((x) => (
-              <li key={x.word}>
+              <li key={`${x.word} ${x.s}`}>
                 <Swell share={pocketAt(fire.carpet, x.s)} width={104} />
                 <span className="at">{x.why ? <Why why={fire.why[x.why]} label={x.label}><span className="mid">{x.s.toFixed(0)}</span></Why> : <span className="mid">{x.s.toFixed(0)}</span>} s</span>
                 <span>{x.word}</span>
               </li>
             ))}
           </ol>
-          <p className="quiet">{band(fire.events["puff"]) ?? band(fire.events["done"])}; {fire.matters[0] ?? "surface temperature"} matters most. Watch the bread first.</p>
+          <p className="quiet">Off {band(fire.actions.find((a) => a.action === "off")?.at_s) ?? `at ${fire.program.off_s.toFixed(0)} s, as you say`}; first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off}; {fire.matters[0] ?? "how hot the surface is"} matters most. Watch the bread first.</p>
           <table className="unseen">
             <caption>Events in seconds from contact</caption>
             <tbody>{Object.entries(fire.events).map(([name, b]) => (<tr key={name}><th>{name.replace("_", " ")}</th><td>{b.p50 === null ? "does not happen" : `${b.p50.toFixed(0)} (${b.p10?.toFixed(0)} to ${b.p90?.toFixed(0)})`}</td></tr>))}</tbody>
@@ -192,6 +191,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
       </Top>
+      <OwnWay bake={bake} fire={fire} begun={hearth.started} />
       <Foot ref={foot}>
         <div className="say">
           <span>

@@ -13,6 +13,7 @@ import { type Pin, readPin, setPin } from "../../theme/pin";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { readTemp, temp, tempUnit, typedNumber } from "../../words/format";
+import { SOURCES } from "../../words/heat";
 import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
 import { Alarms } from "./Alarms";
@@ -92,7 +93,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
       <section>
         <h2>Surfaces</h2>
         {k.surfaces.map((s) => <SurfaceRow key={s.id} surface={s} writes={writes} alone={k.surfaces.length < 2} />)}
-        <div><Button onPress={() => writes.addSurface.mutate({ name: "Another plate", kind: "iron_plate", temp_c: 240, power: "medium_high", spots: 1 })}>Add a surface</Button></div>
+        <div><Button onPress={() => writes.addSurface.mutate({ name: "Another plate", kind: "iron_plate", power: "medium_high", spots: 1 })}>Add a surface</Button></div>
         {writes.removeSurface.data && writes.restoreSurface.variables !== writes.removeSurface.variables && (
           <p role="status">
             It is taken away; a bread on it goes on, and bakes that wait go to another surface.{" "}
@@ -130,6 +131,7 @@ function HourInput({ value, onSave }: { value: string; onSave: (text: string) =>
   );
 }
 
+const POWERS = [{ id: "low", text: "low" }, { id: "medium_low", text: "medium low" }, { id: "medium", text: "medium" }, { id: "medium_high", text: "medium high" }, { id: "high", text: "high" }] as const;
 const HEATS = [{ id: "usual", text: "its usual heat" }, { id: "gas", text: "gas" }, { id: "ceramic", text: "ceramic hob" }, { id: "charcoal", text: "charcoal" }, { id: "electric", text: "electric" }] as const;
 const GREASED = [{ id: "dry", text: "dry" }, { id: "film", text: "a film of fat" }, { id: "pool", text: "a pool of fat" }] as const;
 
@@ -137,7 +139,7 @@ function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]
   const units = useWords();
   const put = (part: Partial<SurfaceIn>) =>
     writes.changeSurface.mutate({
-      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, power: surface.power as "high", spots: surface.spots,
+      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, source: surface.source as "typed", sd_k: surface.sd_k, power: surface.power as "high", spots: surface.spots,
       heat: surface.heat as "gas", greased: surface.greased as "dry", nonstick: surface.nonstick, ...part,
     });
   const fault = writes.changeSurface.error?.message ?? null;
@@ -146,9 +148,11 @@ function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]
       <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
       <Pick
         label="Kind" value={surface.kind as SurfaceIn["kind"]} options={SURFACES}
-        onChange={(kind) => put({ kind, temp_c: SURFACES.find((s) => s.id === kind)!.temp, spots: Math.min(surface.spots, spotsOf(kind).length) })}
+        onChange={(kind) => put({ kind, temp_c: null, source: null, sd_k: null, spots: Math.min(surface.spots, spotsOf(kind).length) })}
       />
-      <Field label="works at" value={temp(surface.temp_c, units)} unit={tempUnit(units)} width="6.500em" onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number })} fault={writes.changeSurface.variables?.id === surface.id ? fault : null} />
+      <Field label="works at" value={temp(surface.temp_c, units)} unit={tempUnit(units)} width="6.500em" onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number, source: "typed", sd_k: null })} fault={writes.changeSurface.variables?.id === surface.id ? fault : null} />
+      <Pick label="Known by" value={surface.source as "typed"} options={SOURCES} onChange={(source) => put(source === "usual" ? { temp_c: null, source: null, sd_k: null } : { source, sd_k: null })} />
+      <Pick label="Set to" value={surface.power as "high"} options={POWERS} onChange={(power) => put(surface.source === "usual" ? { power, temp_c: null, source: null, sd_k: null } : { power })} />
       <Pick label="Breads" value={String(surface.spots)} options={spotsOf(surface.kind).map((o) => ({ ...o, text: `${o.text} at once` }))} onChange={(n) => put({ spots: Number(n) })} />
       <Pick label="Heat" value={(surface.heat ?? "usual") as (typeof HEATS)[number]["id"]} options={HEATS} onChange={(heat) => put({ heat: heat === "usual" ? null : heat })} />
       <Pick label="Fat" value={surface.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />

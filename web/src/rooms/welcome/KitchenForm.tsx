@@ -40,7 +40,7 @@ export function KitchenForm() {
         temp_unit: unit,
         name: "My kitchen",
         altitude_m: 0,
-        surface: { name: capital(surface.text), kind, temp_c: surface.temp, power: "medium_high", spots: Number(spots) },
+        surface: { name: capital(surface.text), kind, power: "medium_high", spots: Number(spots) },
       },
       { onSuccess: (k) => void go(`/k/${k.id}/new`) },
     );

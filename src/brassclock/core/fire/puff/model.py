@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from brassclock.core.compiled import Stepper
 from brassclock.core.fire.puff import stepper
-from brassclock.core.fire.puff.params import DONE_BELOW_BOIL_C, DONE_MOST_C, MATERIALS, PARAMS
+from brassclock.core.fire.puff.params import DONE_BELOW_BOIL_C, DONE_MOST_C, DONE_THICK_C, MATERIALS, PARAMS
 from brassclock.core.matter.air import SEA_LEVEL_PA
 from brassclock.core.matter.steam import saturation_pressure_pa, saturation_temp_c
 
@@ -166,9 +166,9 @@ def grid_edges(thickness_m: float, cells: int) -> Array:
     return np.asarray(thickness_m / 2 * (1 + np.tanh(BETA * (2 * j / cells - 1)) / math.tanh(BETA)))
 
 
-def done_temp_c(x0: float, pressure_pa: float) -> float:
-    """What the middle must reach to be cooked: 96 C, or 4.4 C below boiling higher up [C]."""
-    return min(DONE_MOST_C, boiling_temp_c(x0, pressure_pa) - DONE_BELOW_BOIL_C)
+def done_temp_c(x0: float, pressure_pa: float, thick: bool = False) -> float:
+    """What the coldest of the crumb must reach to be cooked: 96 C, of a thick round 93, or 4.4 C below boiling higher up [C]."""
+    return min(DONE_THICK_C if thick else DONE_MOST_C, boiling_temp_c(x0, pressure_pa) - DONE_BELOW_BOIL_C)
 
 
 def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overrides: dict[str, float]) -> Array:
@@ -186,8 +186,8 @@ def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overr
         v["g_blister"], v["char_300"], v["brown_200"] * bread.browning, v["brown_ea"],
         v["k_crust"], v["sorption_a"], v["sorption_b"], v["d_w"], v["t_set"],
         mat.k, mat.rho * mat.c, plate.thickness_m, touch,
-        done_temp_c(bread.water_per_dry, pressure_pa), v["dry_limit"],
-        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C, v["char_ea"], gap, v["t_turn"],
+        done_temp_c(bread.water_per_dry, pressure_pa, bread.thick), v["dry_limit"],
+        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C, v["char_ea"], gap, v["t_turn"], plate.temp_c,
     ])  # fmt: skip
 
 

@@ -49,6 +49,7 @@ PARAMS: dict[str, Param] = {
 LIGHT, GOLDEN, CHARRED = 0.05, 0.20, 1.0
 DONE_BELOW_BOIL_C = 4.4
 DONE_MOST_C = 96.0
+DONE_THICK_C = 93.0  # practice: a thick round comes off at that, and evens out in its cloth
 
 
 @dataclass(frozen=True)

@@ -72,7 +72,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     k_cr, sa, sb, d_w, t_set = p[26], p[27], p[28], p[29], p[30]
     plate_k, plate_rc, plate_l, r_touch = p[31], p[32], p[33], p[34]
     done_t, dry_limit, xb0, xdx, sat0, satdx = p[35], p[36], p[37], p[38], p[39], p[40]
-    char_ea, r_gap, t_turn = p[41], p[42], p[43]
+    char_ea, r_gap, t_turn, hold_c = p[41], p[42], p[43], p[44]
     length = edges[n]
     t = np.full(n, t0)
     x = np.full(n, x0)
@@ -206,7 +206,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 lo[j + 1] -= g
             gb = 1.0 / (1.0 / max(back_h, 1e-9) + 0.5 * pdz[0] / plate_k)
             di[0] += gb
-            rhs[0] += gb * back_t + flux
+            rhs[0] += gb * back_t + (flux if surface < hold_c else 0.0)  # nobody lets it climb on
             # dough
             for i in range(n):
                 di[m + i] = capa[i] / dt
@@ -461,7 +461,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                         side = 0 if i < half else 1
                         leaf[side] += dz[i] * t[i]
                         leaf_w[side] += dz[i]
-                        coldest = min(coldest, t[i])
+                        coldest = min(coldest, tmax[i])  # what was cooked once stays cooked
                     depth += dz[i]
                 if opened:
                     # a parted sheet hovers below the mark: cooked once both leaves have stood near it
