@@ -28,7 +28,7 @@ const STIPPLE: Record<string, string> = {
 export function Carpet(p: Props) {
   const left = 64;
   const right = p.width - 12;
-  const end = p.s.at(-1) ?? 1;
+  const end = Math.max(p.s.at(-1) ?? 1, p.offS);
   const x = scaleLinear().domain([0, end]).range([left, right]);
   const thick = (p.depthMm.at(-1) ?? 1) + (p.depthMm[0] ?? 0);
   const y = scaleLinear().domain([0, thick]).range([BOX.bottom, BOX.top]);

@@ -157,7 +157,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             onCommit={(t) => change.mutate({ surface_c: (readTemp(t, units) ?? t) as number })}
           />
           <p className="quiet">by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten</p>
-          <div><Button data-kind="bare" onPress={() => setAsking(true)}>make sure of it…</Button></div>
+          <div><Button data-kind="bare" onPress={() => setAsking(true)}>tell it by a sign…</Button></div>
           <CueSheet isOpen={asking} onClose={() => setAsking(false)} onUse={(surface_c, surface_source, surface_sd_k) => change.mutate({ surface_c, surface_source, surface_sd_k })} />
           <Pick label="How brown" value={bake.settings.doneness as Colour} options={COLOURS} onChange={(doneness) => change.mutate({ doneness })} />
           <p className="quiet">After one bread it is at {deg(fire.surface_after_c)}, back {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}{fire.recovered ? "" : " or longer"}.</p>
