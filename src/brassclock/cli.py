@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import datetime as dt
 import json
 import os
 import sys
@@ -98,9 +97,7 @@ def _backup(args: argparse.Namespace) -> int:
     source = directory / FILE_NAME
     if not source.exists():
         return _say(f"There is no data in {directory}. Name its folder with --data.")
-    target = (
-        Path(args.file) if args.file else directory / backup.FOLDER / f"saved-{dt.datetime.now():%Y%m%d-%H%M%S}.sqlite3"
-    )
+    target = Path(args.file) if args.file else backup.fresh(directory)
     try:
         print(backup.save(source, target))
     except (OSError, sqlite3.Error) as fault:

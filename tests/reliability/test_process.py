@@ -153,6 +153,19 @@ def test_after_a_clean_stop_the_file_alone_is_the_data_and_a_backup_brings_it_ba
         assert raw.execute("select name from kitchen").fetchall() == [("My kitchen",)]
 
 
+def test_two_copies_within_a_second_do_not_take_each_others_place(tmp_path: Path) -> None:
+    """A restore keeps what was there under a name of its own, not under the one that it restores."""
+    close_store(open_store(tmp_path))
+    source, names = tmp_path / FILE_NAME, set()
+    for _ in range(4):
+        names.add(backup.save(source, backup.fresh(tmp_path)))
+    assert len(names) == 4
+    for chosen in sorted(names):
+        was = chosen.read_bytes()
+        kept = backup.restore(chosen, source)
+        assert kept not in names and source.read_bytes() == was == chosen.read_bytes()
+
+
 def test_a_copy_a_day_and_seven_are_kept(tmp_path: Path) -> None:
     path = store_of(tmp_path)
     engine = open_store(tmp_path)

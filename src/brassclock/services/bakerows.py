@@ -122,5 +122,5 @@ def surface_of(row: SurfaceRow | None) -> Surface:
     together = row.spots if KINDS[row.kind].oven else 1
     return Surface(
         row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick,
-        breads=together, door_s=DOOR_S * together if together > 1 else 0.0, sd_k=row.sd_k or SOURCES[row.source].value,
+        breads=together, door_s=DOOR_S * together if together > 1 else 0.0, sd_k=row.sd_k or SOURCES[row.source].value, size=row.size,
     )  # fmt: skip

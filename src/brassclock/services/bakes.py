@@ -341,7 +341,7 @@ def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
 
 
 def add_outcome(session: Session, r: works.Rows, given: OutcomeIn) -> None:
-    rounds = works.rounds_of_rows(r)
+    rounds = works.loads_of_rows(r)
     if given.round_no > rounds:
         raise refuse("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
     row = next((o for o in r.outcomes if o.round_no == given.round_no), None)

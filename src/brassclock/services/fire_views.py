@@ -174,7 +174,7 @@ def best_line(house: House, bake_id: int) -> out.HeatLineOut:
     work = works.work_of(r)
     if work.line is None or work.program is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
-    spec, rounds = works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet)
+    spec, rounds = works.line_spec(r, work.program), works.loads_of(r, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE_S)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE_S / 3))

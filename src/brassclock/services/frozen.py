@@ -7,7 +7,20 @@ from typing import Any
 from brassclock.services.house import Refused
 from brassclock.store.tables import Bake, Surface
 
-SURFACE_FIELDS = ("id", "name", "kind", "temp_c", "power", "spots", "heat", "greased", "nonstick", "source", "sd_k")
+SURFACE_FIELDS = (
+    "id",
+    "name",
+    "kind",
+    "temp_c",
+    "power",
+    "spots",
+    "heat",
+    "greased",
+    "nonstick",
+    "source",
+    "sd_k",
+    "size",
+)
 FROZEN = (
     "count",
     "surface_id",

@@ -77,6 +77,7 @@ class SurfaceIn(Strict):
     temp_c: TempC | None = None
     source: HeatSource | None = None
     sd_k: Annotated[float, within(2, 60, "K")] | None = None
+    size: Literal["home", "canteen"] = "home"
     power: Literal["low", "medium_low", "medium", "medium_high", "high"] = "medium_high"
     spots: Annotated[int, Field(ge=1, le=12)] = 1
     heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None

@@ -27,7 +27,7 @@ def live_line(r: Rows, work: Work, taps: Sequence[hearths.Tap]) -> LiveLine | No
     moves = [t for t in taps if t.kind in hearths.ON_HEAT]
     if not moves:
         return None
-    return LINES.after(r.bake.id or 0, works.line_spec(r, work.program), works.rounds_of(r.bake, work.sheet), moves)
+    return LINES.after(r.bake.id or 0, works.line_spec(r, work.program), works.loads_of(r, work.sheet), moves)
 
 
 def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
@@ -39,7 +39,7 @@ def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
 def _hearth(r: Rows, work: Work, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
     turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
     return hearths.hearth(
-        taps, works.rounds_of(r.bake, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
+        taps, works.loads_of(r, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
         works.grill_of(r, work.program), line.contact_s if line else None,
     )  # fmt: skip
 
@@ -81,7 +81,7 @@ def _out(
 ) -> out.HearthOut:
     started = any(t.kind == "load" for t in taps)
     return out.HearthOut(
-        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=works.rounds_of(r.bake, work.sheet), started=started, finished=state.finished,
+        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=works.loads_of(r, work.sheet), started=started, finished=state.finished,
         program=program_out(r, work), surface=surface_out(r),
         spots=[
             out.SpotOut(

@@ -20,6 +20,7 @@ class SurfaceOut(Shape):
     nonstick: bool
     source: str = "typed"
     sd_k: float | None = None
+    size: str = "home"
 
 
 class ReasonOut(Shape):

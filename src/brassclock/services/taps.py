@@ -155,7 +155,7 @@ def _check_move(r: works.Rows, moves: Sequence[hearths.Tap], given: TapIn, at: d
         raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
     program = None if r.bake.program else works.work_of(r).program
-    wrong = hearths.impossible(moves, made, works.rounds_of_rows(r), works.spots_of(r), works.grill_of(r, program))
+    wrong = hearths.impossible(moves, made, works.loads_of_rows(r), works.spots_of(r), works.grill_of(r, program))
     if wrong:
         raise Refused(wrong)
     return hearths.in_order_s(moves, made)
@@ -198,7 +198,7 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
     elif kind == "load" and r.bake.program is None:
         work = works.work_of(r)
         assert work.program and work.line  # a load without a program was refused
-        count, spots, grill = works.rounds_of_rows(r), works.spots_of(r), works.grill_of(r, work.program)
+        count, spots, grill = works.loads_of_rows(r), works.spots_of(r), works.grill_of(r, work.program)
         r.bake.program = program_dict(r, work)
         r.bake.hearth = frozen.hearth_of(
             r.surface, spots, grill, count, r.kitchen.cooks, bool((r.bake.filling or {}).get("topping"))

@@ -348,7 +348,7 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.bread = layered(work.bread, piece_g, dressing_g(bake, "before"))
     work.maturity = maturity
     work.program = program_at(r, work, surface_of(r.surface).temp_c)
-    work.line = plan_line(line_spec(r, work.program), rounds_of(bake, sheet), QUICK_LINE_S)
+    work.line = plan_line(line_spec(r, work.program), loads_of(r, sheet), QUICK_LINE_S)
 
 
 def _holds_meat(r: Rows) -> bool:
@@ -446,10 +446,17 @@ def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
     return sheet.pieces.count if sheet and sheet.pieces else 1
 
 
-def rounds_of_rows(r: Rows) -> int:
+def loads_of(r: Rows, sheet: WeighSheet | None) -> int:
+    """How many loads go on the heat: each round for itself, rolls in a tray all at once."""
+    if r.bake.hearth is None and surface_of(r.surface).spec.way == "tray":
+        return 1
+    return rounds_of(r.bake, sheet)
+
+
+def loads_of_rows(r: Rows) -> int:
     """The same, computing only when the count is not set."""
     known = r.bake.hearth["count"] if r.bake.hearth else r.bake.count
-    return int(known) if known else rounds_of(r.bake, work_of(r).sheet)
+    return int(known) if r.bake.hearth and known else loads_of(r, None if known else work_of(r).sheet)
 
 
 def spots_of(r: Rows) -> int:

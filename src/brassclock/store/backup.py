@@ -8,6 +8,7 @@ import re
 import shutil
 import sqlite3
 from contextlib import closing
+from itertools import count
 from pathlib import Path
 
 FOLDER = "backups"
@@ -70,14 +71,20 @@ def check(path: Path) -> str:
         raise ValueError(f"{path} is no backup of Brass Clock: {fault}.") from None
 
 
+def fresh(directory: Path) -> Path:
+    """A name for a copy on demand that no file has: two within a second do not take each other's place."""
+    stamp = f"saved-{dt.datetime.now():%Y%m%d-%H%M%S}"
+    names = (f"{stamp}{f'-{n}' if n else ''}.sqlite3" for n in count())
+    return next(path for name in names if not (path := directory / FOLDER / name).exists())
+
+
 def restore(chosen: Path, target: Path) -> Path | None:
     """Put a backup in the data's place; what was there is kept among the backups and its path returned. Nobody may be using it."""
     check(chosen)
     kept = None
     target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
-    stamp = f"{dt.datetime.now():%Y%m%d-%H%M%S}"
     if target.exists() and target.stat().st_size:
-        kept = target.parent / FOLDER / f"saved-{stamp}.sqlite3"
+        kept = fresh(target.parent)
         kept.parent.mkdir(mode=0o700, exist_ok=True)
         try:
             save(target, kept)

@@ -115,6 +115,7 @@ class Surface(SQLModel, table=True):
     nonstick: bool = False
     source: str = "typed"
     sd_k: float | None = None
+    size: str = "home"
     removed_at: dt.datetime | None = _instant()
 
 

@@ -4525,6 +4525,12 @@ export interface components {
              */
             sd_k?: number | null;
             /**
+             * Size
+             * @default home
+             * @enum {string}
+             */
+            size?: "home" | "canteen";
+            /**
              * Source
              * @default null
              */
@@ -4561,6 +4567,11 @@ export interface components {
              * @default null
              */
             sd_k?: number | null;
+            /**
+             * Size
+             * @default home
+             */
+            size?: string;
             /**
              * Source
              * @default typed

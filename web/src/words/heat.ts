@@ -1,7 +1,17 @@
-import type { Schemas } from "../api/client";
 import { temp, tempUnit, type Units } from "./format";
 
-export type HeatStep = Schemas["HeatStepIn"];
+/** One step of a way through the heat, as the server keeps it. */
+export interface HeatStep {
+  do: "face_a" | "face_b" | "cover" | "uncover" | "edge" | "grill" | "rotate" | "spray" | "top" | "finish_oven";
+  seconds?: number | null;
+  until?: "golden" | "puffed" | "bubbles" | "cue" | null;
+  oven_c?: number | null;
+}
+export type Source = "usual" | "typed" | "infrared" | "contact" | "sign" | "first_bread" | "habit" | "oven" | "oil";
+interface Band {
+  p10: number | null;
+  p90: number | null;
+}
 export type Colour = "pale" | "light" | "golden" | "charred";
 
 export const COLOURS: readonly { id: Colour; text: string }[] = [
@@ -9,14 +19,14 @@ export const COLOURS: readonly { id: Colour; text: string }[] = [
 ];
 
 /** What says how hot a surface is, in a cook's words. */
-export const SOURCES: readonly { id: NonNullable<Schemas["SurfaceIn"]["source"]>; text: string }[] = [
+export const SOURCES: readonly { id: Source; text: string }[] = [
   { id: "usual", text: "its setting" }, { id: "typed", text: "what I think" }, { id: "infrared", text: "infrared" }, { id: "contact", text: "a probe on it" },
   { id: "sign", text: "a sign" }, { id: "first_bread", text: "its first bread" }, { id: "habit", text: "my own times" }, { id: "oven", text: "the oven’s setting" }, { id: "oil", text: "the oil’s look" },
 ];
 export const sourceWords = (source: string): string => SOURCES.find((s) => s.id === source)?.text ?? source;
 
 /** A band of temperatures: from, to. */
-export const heatBand = (b: Schemas["Banded"], units: Units): string => (b.p10 === null || b.p90 === null ? "" : `${temp(b.p10, units)} to ${temp(b.p90, units)} ${tempUnit(units)}`);
+export const heatBand = (b: Band, units: Units): string => (b.p10 === null || b.p90 === null ? "" : `${temp(b.p10, units)} to ${temp(b.p90, units)} ${tempUnit(units)}`);
 
 /** Every step of a way through the heat: what it is called, and whether it is done at once unless seconds are given. */
 export const STEPS: readonly { id: HeatStep["do"]; text: string; atOnce: boolean }[] = [

@@ -44,7 +44,10 @@ FLOOR_FIRE_W_M2 = {
     "gas": 13_000.0
 }  # practice: a flame oven's floor is ready in about twenty minutes on high; set by that
 WALL_BACK_H = 3.0  # W/m2K: an insulated back
-WALL_AREA_M2 = 0.8  # judgement: the inside of a small clay oven
+WALL_AREA_M2 = {
+    "home": 0.57,
+    "canteen": 0.9,
+}  # of a clay oven's inside; set by the charcoal that is usual at home (2.5 to 2.7 kg)
 CHARCOAL_J_KG, CHARCOAL_SHARE = 29e6, 0.20  # published, from memory; judgement: what of its heat ends up in the wall
 LIGHTING_S = {"charcoal": 1500.0}  # practice: until the coals glow and the flames are down
 SETTLES_S = {
@@ -214,7 +217,15 @@ def _fire_w_m2(surface: Surface) -> float:
 def _charcoal_kg(surface: Surface, room_c: float) -> float:
     """Charcoal for the heat that the wall stores."""
     mat, plate = MATERIALS[surface.plate.material], surface.plate
-    stored_j = mat.rho * mat.c * plate.thickness_m * WALL_AREA_M2 * 0.5 * (1 + SOAKED) * (surface.temp_c - room_c)
+    stored_j = (
+        mat.rho
+        * mat.c
+        * plate.thickness_m
+        * WALL_AREA_M2[surface.size]
+        * 0.5
+        * (1 + SOAKED)
+        * (surface.temp_c - room_c)
+    )
     return stored_j / (CHARCOAL_J_KG * CHARCOAL_SHARE)
 
 

@@ -117,6 +117,7 @@ class Surface:
     door_s: float = 0.0
     dust_kg_m2: float | None = None
     sd_k: float | None = None
+    size: str = "home"
 
     @property
     def spec(self) -> SurfaceKind:

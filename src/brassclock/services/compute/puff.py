@@ -100,6 +100,7 @@ class SurfaceReq(Strict):
     greased: Literal["dry", "film", "pool"] = "dry"
     wetted: bool | None = None
     nonstick: bool = False
+    size: Literal["home", "canteen"] = "home"
     batch: BatchReq = BatchReq()
 
 
@@ -229,7 +230,7 @@ def _surface(q: SurfaceReq) -> Surface:
     return Surface(
         q.kind, heat.mean_c, setting or "medium_high", q.oven_c, q.plate.material if q.plate else None,
         q.plate.thickness_mm if q.plate else None, q.heat, q.greased, q.wetted, q.nonstick, q.batch.count, q.batch.door_open_s,
-        sd_k=heat.sd_k,
+        sd_k=heat.sd_k, size=q.size,
     )  # fmt: skip
 
 

@@ -15,6 +15,7 @@ import { useWords } from "../../frame/units";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
 import { CueSheet } from "./CueSheet";
+import { MeasuredHeat } from "./MeasuredHeat";
 import { OwnWay } from "./OwnWay";
 import { Swell } from "../../instruments/Profile";
 import { heatingWords } from "../../words/heating";
@@ -144,7 +145,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   return (
     <>
       {fire.program.verdicts?.map((v) => <Plate key={v.code} role="note" style={{ fontSize: 20, marginBottom: 8 }}>{v.text}</Plate>)}
-      <BakeHead bake={bake} about={`${hearth.rounds} rounds, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`} />
+      <BakeHead bake={bake} about={`${fire.surface?.kind === "oven_tray" ? `a tray of ${bake.settings.count ?? "rolls"}` : `${hearth.rounds} rounds`}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`} />
       <Top>
         <div className="col">
           <Pick
@@ -191,6 +192,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
       </Top>
+      <MeasuredHeat bake={bake} program={hearth.program} surface={bench.data?.kitchen.surfaces.find((s) => s.id === fire.surface?.id)} />
       <OwnWay bake={bake} fire={fire} begun={hearth.started} />
       <Foot ref={foot}>
         <div className="say">

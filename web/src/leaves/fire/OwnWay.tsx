@@ -19,7 +19,7 @@ const Pair = styled.section`
   .sides { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: end; }
   .sides b { font: 600 26px/48px var(--name); }
   .buttons { display: flex; flex-wrap: wrap; gap: 10px; }
-  table { border-collapse: collapse; th, td { text-align: left; padding: 4px 18px 4px 0; font-size: 18px; } td { font-family: var(--mono); font-weight: 700; } th { font-weight: 500; } tr[data-on="true"] th { font-weight: 700; } }
+  table { border-collapse: collapse; th, td { text-align: left; padding: 4px 18px 4px 0; font-size: 18px; } td { font-family: var(--mono); font-weight: 700; white-space: nowrap; } th { font-weight: 500; } tr[data-on="true"] th { font-weight: 700; } }
   @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); .col + .col { border-left: 0; padding-left: 0; } }
 `;
 type Fire = NonNullable<Bake["fire"]>;

@@ -131,6 +131,7 @@ function HourInput({ value, onSave }: { value: string; onSave: (text: string) =>
   );
 }
 
+const SIZES = [{ id: "home", text: "for a home" }, { id: "canteen", text: "for a canteen" }] as const;
 const POWERS = [{ id: "low", text: "low" }, { id: "medium_low", text: "medium low" }, { id: "medium", text: "medium" }, { id: "medium_high", text: "medium high" }, { id: "high", text: "high" }] as const;
 const HEATS = [{ id: "usual", text: "its usual heat" }, { id: "gas", text: "gas" }, { id: "ceramic", text: "ceramic hob" }, { id: "charcoal", text: "charcoal" }, { id: "electric", text: "electric" }] as const;
 const GREASED = [{ id: "dry", text: "dry" }, { id: "film", text: "a film of fat" }, { id: "pool", text: "a pool of fat" }] as const;
@@ -139,7 +140,7 @@ function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]
   const units = useWords();
   const put = (part: Partial<SurfaceIn>) =>
     writes.changeSurface.mutate({
-      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, source: surface.source as "typed", sd_k: surface.sd_k, power: surface.power as "high", spots: surface.spots,
+      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, source: surface.source as "typed", sd_k: surface.sd_k, size: surface.size as "home", power: surface.power as "high", spots: surface.spots,
       heat: surface.heat as "gas", greased: surface.greased as "dry", nonstick: surface.nonstick, ...part,
     });
   const fault = writes.changeSurface.error?.message ?? null;
@@ -155,6 +156,7 @@ function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]
       <Pick label="Set to" value={surface.power as "high"} options={POWERS} onChange={(power) => put(surface.source === "usual" ? { power, temp_c: null, source: null, sd_k: null } : { power })} />
       <Pick label="Breads" value={String(surface.spots)} options={spotsOf(surface.kind).map((o) => ({ ...o, text: `${o.text} at once` }))} onChange={(n) => put({ spots: Number(n) })} />
       <Pick label="Heat" value={(surface.heat ?? "usual") as (typeof HEATS)[number]["id"]} options={HEATS} onChange={(heat) => put({ heat: heat === "usual" ? null : heat })} />
+      {surface.kind === "clay_wall" && <Pick label="Size" value={surface.size as "home"} options={SIZES} onChange={(size) => put({ size })} />}
       <Pick label="Fat" value={surface.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
       {!alone && <Button data-kind="bare" onPress={() => writes.removeSurface.mutate(surface.id)}>remove</Button>}
     </div>

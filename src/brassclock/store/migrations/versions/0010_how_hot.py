@@ -12,6 +12,7 @@ depends_on = None
 def upgrade() -> None:
     op.add_column("surface", sa.Column("source", sa.String(), nullable=False, server_default="typed"))
     op.add_column("surface", sa.Column("sd_k", sa.Float(), nullable=True))
+    op.add_column("surface", sa.Column("size", sa.String(), nullable=False, server_default="home"))
     op.add_column("bake", sa.Column("colour_top", sa.String(), nullable=True))
     op.add_column("bake", sa.Column("heat_steps", sa.JSON(), nullable=True))
     op.add_column("bake", sa.Column("dressing", sa.JSON(), nullable=True))
