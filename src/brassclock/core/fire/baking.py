@@ -40,7 +40,7 @@ class Baking:
     """A bread as it is laid on, its surface, the colour wished, and the cook's own `steps` (None: the usual way).
 
     `turned` is False for what is docked or topped; `pocket` whether one is wanted; `filled` whether it holds what must be hot; `dressed_kg_m2`
-    is spread on its upper face once it is turned.
+    is spread on its upper face once it is turned; `patient` keeps a thick round on its first side until its top is dull.
     """
 
     bread: Bread
@@ -52,13 +52,14 @@ class Baking:
     filled: bool = False
     steps: tuple[Step, ...] | None = None
     dressed_kg_m2: float = 0.0
+    patient: bool = False
 
     @property
     def legs(self) -> list[Stage]:
         """The stretches on the heat, each to its end or to its limit."""
         if self.steps is not None:
             return as_written(self.surface, self.steps)
-        legs = chosen(self.surface, self.bread, self.wish, self.turned)
+        legs = chosen(self.surface, self.bread, self.wish, self.turned, self.patient)
         if self.dressed_kg_m2 and len(legs) > 1:
             legs[1] = replace(legs[1], wet_kg_m2=TOPPING_WATER * self.dressed_kg_m2)
             if self.covered:

@@ -19,6 +19,7 @@ DRESSING_HOT_C, DRESSING_HOT_S = (
     80.0,
     90.0,
 )  # judgement, with stated times in view: a topping is done so long after it is hot
+WELL_BEFORE = 0.85  # judgement: black spots a moment before it is through spoil no bread
 NEARLY = 0.5  # judgement: of the dose of a colour
 SHORT_OF_S = 5.0  # before it is too dry or black
 
@@ -56,7 +57,7 @@ def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, d
         codes.append("dries_before_through")
         spoilt.append(e["too_dry"])
     black = black_s(e, wish, turn)
-    if black is not None and black < through:
+    if black is not None and black < WELL_BEFORE * through:
         codes.append("browns_before_through")
         spoilt.append(black)
     if any(_short(baked, face, word, off_s) for face, word in enumerate((wish.bottom, wish.top))):

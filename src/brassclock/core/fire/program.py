@@ -28,6 +28,7 @@ from brassclock.core.fire.verdicts import Verdict, verdicts
 from brassclock.core.rise.belief import Band
 
 MOST_UNSAFE = 0.1  # of the bakes of an ensemble in which the filling does not get hot enough
+RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = 0.30  # of a time, while only one bake can be run
 RADIANT_H = 8.0  # W/m2K of a hot edge to the kitchen
 NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
@@ -148,8 +149,13 @@ def events_on(
 def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
     """The program of a baking; bands, verdicts and the right heat are worked out when they are asked for."""
     whole = baking.baked()
-    safe_s = _safe_in_most_s(baking, whole)
-    end = baking.end(whole, safe_s)
+    end = baking.end(whole, _safe_in_most_s(baking, whole))
+    if baking.bread.thick and baking.steps is None and RAW & {*end.codes} and not baking.patient:
+        slower = replace(baking, patient=True)
+        through = slower.baked()
+        other = slower.end(through, _safe_in_most_s(slower, through))
+        if other.through_s is not None:
+            baking, whole, end = slower, through, other
     if baking.steps is None:
         end = _for_all(baking, end, whole)
     cut = baking.baked(baking.cut(whole, end.off_s))

@@ -30,6 +30,14 @@ WHY = {
 }
 
 
+PALER = "a hotter surface, a grill at the end, or a brush of milk or fat before"
+COOLER = "a thinner round, and a lower heat"
+ELSE = {
+    "does_not_cook_through": COOLER, "filling_not_safe": COOLER, "browns_before_through": COOLER, "dries_before_through": COOLER,
+    "dries_before_brown": PALER, "stays_pale": PALER,
+}  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Verdict:
     """A code of the contract, the coldest point when it comes off [C], and what would do: the right heat, a thickness [mm], coming off at a
@@ -58,7 +66,7 @@ class Verdict:
             off_s, minutes = self.finish
             early = f"off at {_lasting(off_s)} and " if self.code.endswith("before_through") else ""
             ways.append(f"{early}{minutes} min more in an oven at {degrees(FINISH_C, unit)}")
-        return f"{what}. What would do: {', or '.join(ways) or 'thinner, and a lower heat'}."
+        return f"{what}. What would do: {', or '.join(ways) or ELSE[self.code]}."
 
 
 def told(found: Iterable[Verdict], unit: str = "C") -> list[dict[str, str]]:

@@ -19,6 +19,7 @@ from brassclock.core.fire.layers import (
     PROVED_RHO,
     PROVED_RISE,
     browning,
+    chemical_rise,
     layered,
     must_be_hot,
 )
@@ -194,7 +195,7 @@ def _bread(b: BreadReq, kind: str) -> Bread:
         rho = PROVED_RHO
     bread = Bread(
         mm / 1000, diameter / 100, x0, b.temp_c, rho, max(0.12, 1 - rho / DENSE_RHO),
-        rise_g=PROVED_RISE if rho < 0.8 * PLAIN_RHO else RISE_G[b.intent], browning=tint,
+        rise_g=_swelling(b, mm, rho), browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
     )  # fmt: skip
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
@@ -202,6 +203,13 @@ def _bread(b: BreadReq, kind: str) -> Bread:
         if layer is not None:
             bread = _carrying(bread, b.mass_g, layer.mass_g, name)
     return bread
+
+
+def _swelling(b: BreadReq, mm: float, rho: float) -> float:
+    """How far the sheet swells in the heat."""
+    if rho < 0.8 * PLAIN_RHO:
+        return PROVED_RISE
+    return chemical_rise(mm) if b.leaven == "chemical" else RISE_G[b.intent]
 
 
 def _once(q: PuffReq) -> None:

@@ -79,7 +79,7 @@ class Face:
 @dataclass(frozen=True)
 class Stage:
     """A stretch on the heat. Ends after `seconds`, or `after_s` past what `until` names: `cue` (bubbles and first brown below), `puff`, `bubbles`,
-    `golden` (the face on the plate, else the upper one, has the doses of `colour`), `ready` (cooked through, both faces coloured), `colour` (the same with the upper face dull, or half dried out).
+    `golden` (the face on the plate, else the upper one, has the doses of `colour`), `puff_colour` (it puffed, and is coloured below or half dried out), `ready` (cooked through, both faces coloured), `colour` (the same with the upper face dull, or half dried out).
     `wet_kg_m2` of water lands on the upper face as it begins.
 
     `oil`: it swims in oil at `top.gas_c`. `dip_k`: how far the air lies under `top.gas_c` at first contact (an oven whose
@@ -192,7 +192,16 @@ def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overr
 
 
 def _stage_row(stage: Stage) -> list[float]:
-    ends = {"time": 0.0, "cue": 1.0, "puff": 2.0, "colour": 3.0, "golden": 4.0, "bubbles": 5.0, "ready": 6.0}
+    ends = {
+        "time": 0.0,
+        "cue": 1.0,
+        "puff": 2.0,
+        "colour": 3.0,
+        "golden": 4.0,
+        "bubbles": 5.0,
+        "ready": 6.0,
+        "puff_colour": 7.0,
+    }
     top = stage.top
     return [
         stage.seconds, float(stage.turn), float(stage.on_plate and not stage.oil), stage.flux_w_m2, stage.back_c, stage.back_h,

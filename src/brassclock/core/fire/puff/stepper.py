@@ -492,6 +492,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                         end_kind == 3.0 and tmax[n - 1] >= t_turn and (coloured or lost / mass0 >= TURN_DRY * dry_limit)
                     )
                     or (end_kind == 4.0 and coloured)
+                    or (end_kind == 7.0 and events[4] >= 0.0 and (coloured or lost / mass0 >= TURN_DRY * dry_limit))
                     or (end_kind == 5.0 and events[0] >= 0.0)
                     or (end_kind == 6.0 and events[6] >= 0.0 and brown.min() >= brown_to and char.min() >= char_to)
                 )
