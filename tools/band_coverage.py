@@ -14,7 +14,7 @@ import numpy as np
 
 from brassclock.core.matter.dough import Dough, dough_of_masses
 from brassclock.core.rise import course as model
-from brassclock.core.rise.belief import Belief, Reading
+from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief, Reading
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel
 from brassclock.core.rise.forecast import forecast
 from brassclock.core.rise.recipe import Batch
@@ -54,7 +54,7 @@ class Coverage:
     error: float
 
 
-def simulate(case: str, readings: int, bakes: int = 200, seed: int = 1, sd_log: float = 0.36) -> Coverage:
+def simulate(case: str, readings: int, bakes: int = 200, seed: int = 1, sd_log: float = PRIOR_SD_LOG) -> Coverage:
     """Forecast that many simulated bakes of a case, each after so many looks by eye."""
     rng = np.random.default_rng([seed, readings, len(case)])
     _, dough, mix_c, stage = CASES[case]

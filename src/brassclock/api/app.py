@@ -73,6 +73,8 @@ def _as_sent(method: str, operation: dict[str, Any]) -> None:
     for status, response in responses.items():
         if not status.startswith("2") and status != "304":
             response["content"] = problem
+    responses.setdefault("403", {"description": "Asked by a page of elsewhere", "content": problem})
+    responses.setdefault("421", {"description": "Asked under a name that is not this server's", "content": problem})
     if method != "get":
         operation.setdefault("parameters", []).append(KEY)
         responses.setdefault("503", {"description": "Others were changing it all the while", "content": problem})

@@ -38,7 +38,7 @@ def install(app: Flask, hosts: frozenset[str] = HOSTS) -> None:
             theirs, their_port = _name_and_port(urlsplit(origin).netloc)
             if theirs not in hosts or their_port != port:
                 return problem(
-                    403, "Foreign origin", f"A request from {origin[:80]} is not taken. Open the application itself."
+                    403, "Foreign origin", f"A request from “{origin[:80]}” is not taken. Open the application itself."
                 )
         if len(request.path) > MOST_PATH or "\0" in request.path:
             return problem(

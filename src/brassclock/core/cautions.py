@@ -14,6 +14,8 @@ TEXTS: dict[str, str] = {
     "lid_steam": "Lift the lid away from you: the steam beneath it scalds.",
     "hot_handle": "The handle is as hot as the grill: a dry cloth, doubled.",
     "smoke": "A dry plate this hot smokes flour and fat: open a window, wipe it between breads.",
+    "fat_smokes": "This hot, the fat on the surface smokes and may catch fire: less heat, or a fat that bears more.",
+    "char": "Very dark crusts hold more acrylamide; usual advice is golden.",
     "charcoal_fumes": "Charcoal gives off carbon monoxide: only in the open or under a working flue, as your local rules have it.",
     "gas_fumes": "A gas fire this big gives off carbon monoxide too: in the open or under a working flue, as your local rules have it.",
     "nonstick_hot": "Non-stick coatings give off harmful fumes when overheated: stay below the maker's limit, often near 250 C.",

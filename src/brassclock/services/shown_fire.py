@@ -82,6 +82,7 @@ class ProgramOut(Shape):
     surface_was_c: float | None = None
     verdicts: list[VerdictOut] = []
     moves: list[HandMoveOut] = []  # besides load, turn and off
+    dressed: str | None = None  # what goes on it after the heat
     wrap_s: float | None = None  # how long it rests in its cloth before it is served
     colour_steps: int = 0  # how often "too dark" was said, less "too pale"
 

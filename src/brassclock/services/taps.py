@@ -170,8 +170,9 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     if work.program:
         found |= {
             "moves": works.moves_told(work.program),
+            "dressed": r.bake.dressing["kind"] if works.dressing_g(r.bake, "after_heat") and r.bake.dressing else None,
             "wrap_s": WRAP_S if work.program.edge_s else None,
-            "second": work.program.second, "score": work.program.score.score, "heating": asdict(work.program.heating),
+            "second": work.program.second, "score": work.program.score.score if work.program.baking.pocket else None, "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
             "through_s": work.program.end.through_s,
             "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),

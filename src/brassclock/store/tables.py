@@ -79,7 +79,7 @@ class Kitchen(SQLModel, table=True):
     powder: str = "double"
     friction: dict[str, list[float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     activity_mean: float = 1.0
-    activity_sd_log: float = 0.36
+    activity_sd_log: float = 0.50
     places: dict[str, dict[str, float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     leavens: dict[str, dict[str, Any]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     cooks: int = 1

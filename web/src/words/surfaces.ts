@@ -26,15 +26,15 @@ const SECOND: Record<string, { verb: string; lower: string }> = {
 /** What the second move of a program is. */
 export const secondOf = (program: { second?: string }) => SECOND[program.second ?? "turn"]!;
 
-const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "brush and wrap",
+const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "wrap",
   edge: "stand it on an edge", rotate: "half a turn round", spray: "spray with water", cover: "lid on", uncover: "lid off", top: "topping on", finish_oven: "into the oven" };
 /** A move without its number: a second edge is `edge 2`. */
 export const bare = (move: string): string => move.replace(/ \d+$/, "");
-type Second = { second?: string };
+type Second = { second?: string; dressed?: string | null };
 
 /** A move as the hands are told it: the second one is what this surface wants. */
 export const moveVerb = (move: string, program: Second): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
-export const moveLower = (move: string, program: Second): string => (move === "turn" ? secondOf(program).lower : (MOVES[bare(move)] ?? move));
+export const moveLower = (move: string, program: Second): string => (move === "turn" ? secondOf(program).lower : move === "brush" && program.dressed ? `${program.dressed} on, and wrap` : (MOVES[bare(move)] ?? move));
 
 const WORDS = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
 

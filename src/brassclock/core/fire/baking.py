@@ -19,6 +19,7 @@ from brassclock.core.matter.air import pressure_at_altitude_pa
 
 Array = NDArray[np.float64]
 RESTED_MIN, MOST_SHRINK = 8.0, 0.12  # practice: a round rolled and not rested draws back by up to an eighth
+MOST_ROWS = 1000  # of a bake's picture
 READY_S = 20.0  # after it is through and coloured: its pocket fills meanwhile
 SAFELY = 1.25  # judgement: the p90 of a filling's time over its middle, where only one bake is run
 
@@ -96,8 +97,10 @@ class Baking:
         given = self.surface.contact
         if contact != 1.0:
             given = given | {k: (given.get(k) or PARAMS[k].value) * contact for k in ("h_wet", "h_dry")}
+        legs = self.legs if legs is None else legs
+        every_s = max(1.0, sum(leg.seconds for leg in legs) / MOST_ROWS)
         return model.simulate(
-            self.bread, self.surface.plate, self.legs if legs is None else legs, grid=grid, plate_cells_c=plate_cells_c,
+            self.bread, self.surface.plate, legs, grid=grid, every_s=every_s, plate_cells_c=plate_cells_c,
             pressure_pa=pressure_at_altitude_pa(self.altitude_m), overrides=given,
         )  # fmt: skip
 

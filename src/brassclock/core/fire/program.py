@@ -31,9 +31,13 @@ MOST_UNSAFE = 0.1  # of the bakes of an ensemble in which the filling does not g
 RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = 0.30  # of a time, while only one bake can be run
 RADIANT_H = 8.0  # W/m2K of a hot edge to the kitchen
+FLOUR_SMOKES_C, FAT_SMOKES_C = (
+    215.0,
+    230.0,
+)  # practice: loose flour on a plate; refined seed oils, as a cook's handbook has them
 NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
 STEP_CAUTIONS = {
-    "wall": ("clay_hands",), "inverted": ("inverted_plate",), "oil": ("hot_oil",), "floor": ("live_flame",), "turned": ("smoke",),
+    "wall": ("clay_hands",), "inverted": ("inverted_plate",), "oil": ("hot_oil",), "floor": ("live_flame",), 
     "lidded": ("lid_steam",), "grill": ("hot_handle",),
 }  # fmt: skip
 TURNING = {"oven": "puff + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
@@ -164,7 +168,7 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
     return Program(
         baking=baking, baked=replace(whole, loss_frac=cut.loss_frac), cut=cut, second=second_move(surface), turn_s=_turn_s(baking, whole),
         off_s=end.off_s, edge_s=_edge_s(bread, surface, cut), score=_score(baking, whole, faults, docked), surface_after_c=after_c,
-        recovery_s=back_s, moisture_loss_frac=cut.loss_frac, cautions=tuple(_cautions(bread, surface)), why=_whys(bread, surface),
+        recovery_s=back_s, moisture_loss_frac=cut.loss_frac, cautions=tuple(_cautions(bread, surface, baking.wish)), why=_whys(bread, surface),
         coldest_c=coldest_c(cut), end=end,
     )  # fmt: skip
 
@@ -318,10 +322,12 @@ def _score(baking: Baking, baked: Baked, faults: Faults, docked: bool) -> Score:
     puff, gold = baked.events["puff"], baked.events["golden_top"]
     if puff and gold:
         levels["crust_first"] = (puff - gold) / puff
+    if not baking.pocket and not docked:
+        return Score(0.0, ())  # no pocket is wanted, and nothing speaks against one
     return pocket_score(levels, docked=docked, pocket_share=float(baked.pocket.max()) if bread.pocket else None)
 
 
-def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
+def _cautions(bread: Bread, surface: Surface, wish: Wish) -> list[Caution]:
     found = [caution("wide_band")]
     if bread.pocket:
         found.append(caution("steam"))
@@ -333,6 +339,13 @@ def _cautions(bread: Bread, surface: Surface) -> list[Caution]:
     if not 2 <= mm <= 15 or not 140 <= surface.temp_c <= 500:
         found.append(caution("outside_tested_range"))
     found += [caution(code) for code in STEP_CAUTIONS.get(surface.spec.way, ())]
+    greasy = surface.greased != "dry" and surface.spec.way != "oil"
+    if greasy and surface.temp_c > FAT_SMOKES_C:
+        found.append(caution("fat_smokes"))
+    elif not greasy and surface.spec.on_hob and surface.spec.way != "oil" and surface.temp_c > FLOUR_SMOKES_C:
+        found.append(caution("smoke"))
+    if "charred" in wish:
+        found.append(caution("char"))
     if surface.heat_kind == "charcoal":
         found.append(caution("charcoal_fumes"))
     if surface.heat_kind == "gas" and surface.spec.way in ("wall", "floor"):

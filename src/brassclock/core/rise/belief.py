@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
-PRIOR_SD_LOG = 0.36
+PRIOR_SD_LOG = 0.50
 OWN_NOISE = 0.06  # of the time that remains, apart from the temperature's: lag, sugar, the flour
 TAIL_NU = 4.0
 FINE = 301

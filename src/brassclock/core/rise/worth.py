@@ -15,12 +15,12 @@ import numpy as np
 
 from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise import warmth
-from brassclock.core.rise.belief import Belief
+from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Run, Stage, run_stages
 
 SPREADS = {
-    "ln A": 0.36,
+    "ln A": PRIOR_SD_LOG,
     "room": 1.5,
     "mix": 1.5,
     "shelf": 1.5,

@@ -9,6 +9,7 @@ import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { temp, tempUnit } from "../../words/format";
 import { heatBand, plainSides, sidesWords } from "../../words/heat";
+import { Dressing } from "./Dressing";
 import { StepsSheet } from "./StepsSheet";
 
 const Pair = styled.section`
@@ -43,6 +44,7 @@ export function OwnWay({ bake, fire, begun }: { bake: Bake; fire: Fire; begun: b
             )}
           </>
         ) : <p>{fire.right_heat_reason}</p>}
+        <Dressing key={JSON.stringify(bake.settings.dressing)} bake={bake} totalG={fire.dressing_g} begun={begun} change={change} />
       </div>
       <Own key={JSON.stringify(bake.settings.heat_steps)} bake={bake} fire={fire} begun={begun} change={change} />
     </Pair>

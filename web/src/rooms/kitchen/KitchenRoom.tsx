@@ -131,6 +131,7 @@ function HourInput({ value, onSave }: { value: string; onSave: (text: string) =>
   );
 }
 
+const ON_HOB = new Set(["iron_plate", "skillet", "inverted_plate", "lidded_pan", "pan_then_grill", "oil"]);
 const SIZES = [{ id: "home", text: "for a home" }, { id: "canteen", text: "for a canteen" }] as const;
 const POWERS = [{ id: "low", text: "low" }, { id: "medium_low", text: "medium low" }, { id: "medium", text: "medium" }, { id: "medium_high", text: "medium high" }, { id: "high", text: "high" }] as const;
 const HEATS = [{ id: "usual", text: "its usual heat" }, { id: "gas", text: "gas" }, { id: "ceramic", text: "ceramic hob" }, { id: "charcoal", text: "charcoal" }, { id: "electric", text: "electric" }] as const;
@@ -153,7 +154,7 @@ function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]
       />
       <Field label="works at" value={temp(surface.temp_c, units)} unit={tempUnit(units)} width="6.500em" onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number, source: "typed", sd_k: null })} fault={writes.changeSurface.variables?.id === surface.id ? fault : null} />
       <Pick label="Known by" value={surface.source as "typed"} options={SOURCES} onChange={(source) => put(source === "usual" ? { temp_c: null, source: null, sd_k: null } : { source, sd_k: null })} />
-      <Pick label="Set to" value={surface.power as "high"} options={POWERS} onChange={(power) => put(surface.source === "usual" ? { power, temp_c: null, source: null, sd_k: null } : { power })} />
+      {ON_HOB.has(surface.kind) && <Pick label="Set to" value={surface.power as "high"} options={POWERS} onChange={(power) => put(surface.source === "usual" ? { power, temp_c: null, source: null, sd_k: null } : { power })} />}
       <Pick label="Breads" value={String(surface.spots)} options={spotsOf(surface.kind).map((o) => ({ ...o, text: `${o.text} at once` }))} onChange={(n) => put({ spots: Number(n) })} />
       <Pick label="Heat" value={(surface.heat ?? "usual") as (typeof HEATS)[number]["id"]} options={HEATS} onChange={(heat) => put({ heat: heat === "usual" ? null : heat })} />
       {surface.kind === "clay_wall" && <Pick label="Size" value={surface.size as "home"} options={SIZES} onChange={(size) => put({ size })} />}

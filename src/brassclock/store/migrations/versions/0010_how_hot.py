@@ -1,4 +1,4 @@
-"""What says how hot a surface is and how sure that is; a bake's own steps on the heat, the colour of its upper face, its dressing."""
+"""A leaven that taught nothing yet is believed with a wider spread (eight timed rises gave .51). What says how hot a surface is and how sure that is; a bake's own steps on the heat, the colour of its upper face, its dressing."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -16,3 +16,4 @@ def upgrade() -> None:
     op.add_column("bake", sa.Column("colour_top", sa.String(), nullable=True))
     op.add_column("bake", sa.Column("heat_steps", sa.JSON(), nullable=True))
     op.add_column("bake", sa.Column("dressing", sa.JSON(), nullable=True))
+    op.get_bind().exec_driver_sql("update kitchen set activity_sd_log = 0.5 where activity_sd_log = 0.36")
