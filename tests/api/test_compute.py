@@ -120,6 +120,7 @@ def test_what_the_contract_means() -> None:
     assert [w["grams"] < 1 for w in dose["measurable"]] == [True, True, True]
     sour = {
         **REQUESTS["rise"],
+        "readings": [],
         "lines": [*DOUGH[:3], {"ingredient": "starter_100", "mass_g": 100}],
         "starter": {"state": "peak"},
     }

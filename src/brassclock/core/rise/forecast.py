@@ -116,7 +116,7 @@ def forecast(
     batch, moved = believed.applied(batch, stages)
     hours = [s.hours for s in moved]
     total_h = sum(hours)
-    z_nodes = nodes(belief, (5 if quick else 17) if model.course_stepper.ready else 5)
+    z_nodes = nodes(belief, (7 if quick else 17) if model.course_stepper.ready else 5)
     default = targets[0] if targets else DEFAULT_TARGET
 
     def run(z: float, count: int, lengths: Sequence[float], *, coarse: bool = False) -> Run:
