@@ -396,7 +396,7 @@ def test_edges_of_a_thick_round() -> None:
     farl = plan_bread(
         model.Bread(0.012, 0.2, 0.88, 22.0, rise_g=1.5, pocket=False), Surface("iron_plate", 190.0, "low")
     )
-    assert farl.edge_s and 5 < farl.edge_s < 90
+    assert farl.edge_s and 60 <= farl.edge_s <= 150  # common practice
 
 
 def test_docked_and_cool_do_not_balloon() -> None:

@@ -130,6 +130,7 @@ class OwnIngredientIn(Strict):
         list[Literal["gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites"]], Field(max_length=20)
     ] = []
     hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
+    holds: Annotated[list[Literal["meat", "fish", "egg", "dairy", "plant"]], Field(max_length=5)] | None = None
 
 
 class BagIn(Strict):

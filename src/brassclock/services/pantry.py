@@ -27,7 +27,8 @@ def row_of(row: OwnRow) -> Ingredient:
     key = f"own_{row.id}"
     if row.kind == "starter":
         return own_starter(key, row.name, float(row.facts["hydration_frac"]))
-    facts = {**row.facts, "allergens": tuple(row.facts.get("allergens", ()))}
+    holds = row.facts.get("holds")
+    facts = {**row.facts, "allergens": tuple(row.facts.get("allergens", ())), "holds": tuple(holds) if holds else None}
     return made(OwnIngredient(id=key, name=row.name, **facts))
 
 

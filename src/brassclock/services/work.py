@@ -352,13 +352,19 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
 
 
 def _holds_meat(r: Rows) -> bool:
-    """Whether the bread is filled with what must be hot inside. What nobody knows, an own filling or a line not read, counts as meat."""
+    """Whether the bread is filled with what must be hot inside. What nobody knows, an own
+    filling of which nothing is said or a line not read, counts as meat."""
     given = r.bake.filling or {}
     if given.get("topping") or not given.get("per_piece_g"):
         return False
     named = [x["ingredient"] for x in given.get("lines", ())]
-    own = [i for i in named if i in r.own and r.own[i].group == "filling"]
-    return must_be_hot(["meat" if i is None or i in own else CONTAINS.get(i, "plant") for i in named])
+    held: list[str] = []
+    for i in named:
+        if i in r.own and (r.own[i].holds or r.own[i].group == "filling"):
+            held += r.own[i].holds or ["meat"]
+        else:
+            held.append("meat" if i is None else CONTAINS.get(i, "plant"))
+    return must_be_hot(held)
 
 
 def program_at(

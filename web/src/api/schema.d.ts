@@ -3600,6 +3600,11 @@ export interface components {
              */
             group?: "flour" | "liquid" | "fat" | "sugar" | "salt" | "leaven" | "seed" | "filling";
             /**
+             * Holds
+             * @default null
+             */
+            holds?: ("meat" | "fish" | "egg" | "dairy" | "plant")[] | null;
+            /**
              * Hydration Frac
              * @default 1
              */

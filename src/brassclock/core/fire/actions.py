@@ -28,14 +28,20 @@ class Action:
 
 def actions(program: Program) -> list[Action]:
     """The actions of a program, from load to off and the wrap."""
-    off = program.bands.events["off"]
+    flat = program.bands.events["off"]
+    off = _later(flat, leaves_s(program) - program.off_s)
     found = _of_steps(program, program.baking.steps) if program.baking.steps is not None else _usual(program)
     if program.edge_s:
-        found.append(Action("edge", off, program.edge_s))
+        found.append(Action("edge", flat, program.edge_s))
     found.append(Action("off", off))
     if program.edge_s:
         found.append(Action("wrap", off, WRAP_S))
     return found
+
+
+def _later(band: Band, by_s: float) -> Band:
+    p10, p50, p90 = (None if t is None else t + by_s for t in (band.p10, band.p50, band.p90))
+    return Band(p10, p50, p90, band.p_never)
 
 
 def extra_moves(program: Program) -> list[tuple[str, float, int]]:

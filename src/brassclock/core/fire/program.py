@@ -167,7 +167,7 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
     after_c, back_s = _left(surface, cut, bread)
     return Program(
         baking=baking, baked=replace(whole, loss_frac=cut.loss_frac), cut=cut, second=second_move(surface), turn_s=_turn_s(baking, whole),
-        off_s=end.off_s, edge_s=_edge_s(bread, surface, cut), score=_score(baking, whole, faults, docked), surface_after_c=after_c,
+        off_s=end.off_s, edge_s=_edge_s(bread, surface, cut) if baking.steps is None else None, score=_score(baking, whole, faults, docked), surface_after_c=after_c,
         recovery_s=back_s, moisture_loss_frac=cut.loss_frac, cautions=tuple(_cautions(bread, surface, baking.wish)), why=_whys(bread, surface),
         coldest_c=coldest_c(cut), end=end,
     )  # fmt: skip
@@ -273,13 +273,14 @@ def _left(surface: Surface, baked: Baked, bread: Bread) -> tuple[float, float | 
 
 
 def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
-    """How long each edge of a thick round stands on the plate afterwards; None for a thin one, and where nothing stands."""
+    """How long each edge of a thick round stands on the plate afterwards, to be hot and lightly coloured [s]; None for a thin one, and where nothing stands."""
     if not bread.thick or surface.spec.way not in ("turned", "lidded"):
         return None
     grown = bread.thickness_m * bread.rise_g
     middle_c = float(np.median(baked.temp_c[-1]))
     edge_c = edge_temperature(min(middle_c, DONE_C), grown, surface.top.h_w_m2k + RADIANT_H, surface.top.gas_c)
-    return edge_seconds(edge_c, grown, surface.temp_c)
+    heated_s, coloured_s = edge_seconds(edge_c, grown, surface.temp_c), baked.events["light_bottom"]
+    return None if heated_s is None else max(heated_s, coloured_s or 0.0)
 
 
 def coldest_c(baked: Baked) -> float:

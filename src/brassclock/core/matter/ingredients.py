@@ -42,6 +42,7 @@ class Ingredient:
     piece_unit: str
     contains: tuple[tuple[str, float], ...]
     source: str
+    holds: tuple[str, ...] | None = None
 
     @property
     def is_yeast(self) -> bool:

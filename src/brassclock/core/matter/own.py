@@ -31,6 +31,7 @@ class OwnIngredient:
     cup_g: float = 125.0
     absorption_pts: float = 0.0
     allergens: tuple[str, ...] = ()
+    holds: tuple[str, ...] | None = None  # meat, fish, egg, dairy, plant; None: not said
 
 
 def made(own: OwnIngredient) -> Ingredient:
@@ -64,7 +65,7 @@ def made(own: OwnIngredient) -> Ingredient:
         effective_liquid_frac=counted + (0.4 * f["fat"] + 0.3 * f["sugar"] - drinks if wet else 0.0),
         absorption_offset_frac=own.absorption_pts / 100, allergens=own.allergens,
         flour_frac=1.0 if own.group == "flour" else 0.0, sugar_kind="sucrose" if own.group == "sugar" else "",
-        piece_g=None, piece_unit="", contains=(), source="the cook's own",
+        piece_g=None, piece_unit="", contains=(), source="the cook's own", holds=own.holds,
     )  # fmt: skip
 
 

@@ -5,6 +5,7 @@ import { ingredientsQuery, usePantryWrites } from "../../api/queries";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
+import { Pick } from "../../controls/Pick";
 import { typedNumber } from "../../words/format";
 
 type Given = Schemas["OwnIngredientIn"];
@@ -18,12 +19,19 @@ const FACTS: Record<Exclude<Kind, "starter">, readonly [keyof Given, string, str
   filling: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["cup_g", "a cup weighs", "g"]],
 };
 
+/** What a filling holds: meat, fish and egg are cooked to 75 °C inside, and so is what nobody knows. */
+const HOLDS = [
+  { id: "unsaid", text: "not said: taken for meat", holds: null }, { id: "meat", text: "meat", holds: ["meat"] }, { id: "fish", text: "fish", holds: ["fish"] }, { id: "egg", text: "egg", holds: ["egg"] },
+  { id: "plant", text: "only plants and milk", holds: ["plant", "dairy"] },
+] as const;
+
 /** Ingredients that the table does not have: what is in them, what a cup weighs, how much they drink. */
 export function OwnIngredients({ kitchen }: { kitchen: number }) {
   const known = useQuery(ingredientsQuery(kitchen));
   const { ingredient, dropIngredient } = usePantryWrites(kitchen);
   const [kind, setKind] = useState<Kind>("flour");
   const [said, setSaid] = useState<Record<string, string>>({});
+  const [holds, setHolds] = useState<(typeof HOLDS)[number]["id"]>("unsaid");
   const [gone, setGone] = useState<string | null>(null);
   const type = (key: string) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
   const faults = ingredient.error instanceof Problem ? ingredient.error.fields : [];
@@ -31,7 +39,9 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
   const number = (text: string) => typedNumber(text, Number(text.replace(",", ".")));
   const send = () => {
     const facts = kind === "starter" ? [] : FACTS[kind];
+    const held = HOLDS.find((h) => h.id === holds)!.holds;
     const body: Given = {
+      ...(kind === "filling" && held ? { holds: [...held] } : {}),
       name: said["name"] ?? "", kind: kind === "starter" ? "starter" : "made",
       ...(kind === "starter" ? { hydration_frac: typeof number(said["hydration"] ?? "100") === "number" ? number(said["hydration"] ?? "100") / 100 : (said["hydration"] as unknown as number) } : { group: kind }),
       ...Object.fromEntries(facts.filter(([key]) => said[key]?.trim()).map(([key]) => [key, number(said[key]!)])),
@@ -48,6 +58,7 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
       {gone && <p>Put away; bakes that hold it keep it. <Button data-kind="bare" onPress={() => { dropIngredient.mutate({ id: gone, back: true }); setGone(null); }}>undo</Button></p>}
       <div className="row">
         <Choice label="Kind of ingredient" value={kind} options={KINDS} onChange={setKind} />
+        {kind === "filling" && <Pick label="It holds" value={holds} options={HOLDS} onChange={setHolds} />}
       </div>
       <div className="row">
         <Field label="called" value={said["name"] ?? ""} placeholder={kind === "starter" ? "Cellar starter" : "Mill’s strong flour"} width="14em" onType={type("name")} onCommit={type("name")} fault={fault("name")} />
