@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, Error, Page, expect, sync_playwright
 
 from serving import CHROMIUM_FLAGS, Server, chromium
 
-expect.set_options(timeout=15_000)  # a machine under load answers late, not wrongly
+expect.set_options(timeout=30_000)  # a machine under load answers late, not wrongly
 SIZES = {"tablet": (1280, 800), "phone": (390, 844)}
 BENIGN = ("the server responded with a status of", "Failed to load resource")
 
@@ -31,7 +31,7 @@ class Watched:
         width, height = SIZES[size]
         self.context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
         self.context.grant_permissions(["screen-wake-lock"], origin=server.url)
-        self.context.set_default_timeout(15_000)
+        self.context.set_default_timeout(30_000)
         self.server, self.wrong = server, list[str]()
         self.told = list[str]()  # the last answers
         self.page = self.open()

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { PEG_STEP_MS as STEP, pegTime, type RuleScale } from "../words/scale";
+import { nextPegTime, PEG_STEP_MS as STEP, pegTime, type RuleScale } from "../words/scale";
 
 const START_PX = 6;
 const SETTLE_MS = 900;
@@ -51,7 +51,7 @@ export function usePegDrag({ at, low, high, scale, onMove }: Given) {
       const way = e.key === "ArrowRight" ? 1 : e.key === "ArrowLeft" ? -1 : 0;
       if (way !== 0) {
         e.preventDefault();
-        show(clamp((latest.current ?? at) + way * STEP * (e.shiftKey ? 6 : 1)));
+        show(clamp(nextPegTime(latest.current ?? at, way) + way * (e.shiftKey ? 5 * STEP : 0)));
         if (timer.current) clearTimeout(timer.current);
         timer.current = setTimeout(settle, SETTLE_MS);
       } else if (latest.current !== null && (e.key === "Enter" || e.key === "Escape")) {

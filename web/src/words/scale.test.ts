@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { hourMarks, pegTime, ruleScale, spread } from "./scale";
+import { hourMarks, nextPegTime, pegTime, ruleScale, spread } from "./scale";
 
 const now = Date.parse("2026-11-24T20:14:00Z");
 
@@ -25,6 +25,14 @@ test("a peg stands on five minutes, or at the end of a window that holds none", 
   const minute = 60e3;
   expect(pegTime(now + 4 * minute, now, now + 60 * minute)).toBe(now + 6 * minute);
   expect(pegTime(now + 90 * minute, now, now + 60 * minute)).toBe(now + 60 * minute);
+  const near = [now + 10e3, now + 150e3, now + 4.7 * minute];
+  for (const t of near) {
+    for (const way of [1, -1] as const) {
+      const by = (nextPegTime(t, way) - t) * way;
+      expect(by).toBeGreaterThanOrEqual(minute);
+      expect(by).toBeLessThanOrEqual(6 * minute);
+    }
+  }
   const eight49 = Date.parse("2026-11-24T08:49:40Z");
   const pulled = pegTime(eight49 + 5 * minute, eight49, eight49 + 5 * minute);
   expect(pulled).toBe(Date.parse("2026-11-24T08:54:00Z"));

@@ -60,6 +60,11 @@ export function spread(places: number[], gap: number, low: number, high: number)
 const MINUTE_MS = 60e3;
 export const PEG_STEP_MS = 5 * MINUTE_MS;
 
+/** Returns the next time on the grid of five minutes [ms] that lies a minute or more from `t`, later (`way` 1) or earlier (-1). */
+export function nextPegTime(t: number, way: 1 | -1): number {
+  return way === 1 ? (Math.floor((t + MINUTE_MS) / PEG_STEP_MS) + 1) * PEG_STEP_MS : (Math.ceil((t - MINUTE_MS) / PEG_STEP_MS) - 1) * PEG_STEP_MS;
+}
+
 /**
  * Returns the time in ms at which a peg pulled to `t` stands: on the grid of five minutes where the window from `low` to
  * `high` holds such a point, at the whole minute inside the window's end where it does not.

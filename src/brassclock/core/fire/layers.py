@@ -83,7 +83,7 @@ def browning(dough: Dough) -> float:
     >>> from brassclock.core.matter.dough import dough_of_masses
     >>> lean = [("plain_flour", 500.0), ("water", 310.0)]
     >>> [round(browning(dough_of_masses([*lean, *more])), 2) for more in ([], [("sugar", 10.0)], [("yoghurt_whole", 200.0)])]
-    [1.0, 1.41, 1.04]
+    [1.0, 1.41, 1.02]
     """
     if not dough.flour_g:
         return 1.0
