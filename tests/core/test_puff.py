@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 from scipy.special import erfc
 
-from brassclock.core.fire.actions import actions
+from brassclock.core.fire.actions import actions, extra_moves
 from brassclock.core.fire.baking import Baking, Faults, laid_on, shrunk
 from brassclock.core.fire.calibration import calibrate, probability
 from brassclock.core.fire.colour import GOLDEN_BOTH, WORDS, reached_s, wish_of
@@ -23,6 +23,7 @@ from brassclock.core.fire.ends import black_s
 from brassclock.core.fire.heating import idle, recovery_s
 from brassclock.core.fire.layers import layered
 from brassclock.core.fire.legs import Step, chosen
+from brassclock.core.fire.line.spec import bread_ops
 from brassclock.core.fire.probe import EVENT_OF, invert
 from brassclock.core.fire.program import Program, plan_bread
 from brassclock.core.fire.puff import model, stepper
@@ -528,6 +529,10 @@ def test_each_step_of_an_own_program_does_what_it_says() -> None:
     assert [v.code for v in raw.verdicts] == ["does_not_cook_through"]
     finished = own(Step("face_a", 40), Step("face_b", 30), Step("finish_oven", 400, None, 180.0))
     assert finished.verdicts == () and finished.coldest_c > raw.coldest_c + 15
+    thrice = own(Step("face_a", 60), Step("face_b", 60), Step("face_a", 30), Step("top"), Step("face_b", 30))
+    assert [(name, at_s) for name, at_s, _ in extra_moves(thrice)] == [("flip", 120), ("top", 150), ("flip", 150)]
+    ops = bread_ops(thrice.turn_s, thrice.off_s, topped=True, more=extra_moves(thrice))
+    assert [o.name for o in ops] == ["roll", "top", "load", "turn", "flip", "top 2", "flip 2", "off", "brush"]
     until = own(Step("face_a", until="golden"), Step("face_b", until="golden"))
     assert until.turn_s == pytest.approx(until.baked.events["golden_bottom"], abs=0.6)
     bubbled = own(Step("face_a", until="bubbles"), Step("face_b", 60))

@@ -36,7 +36,7 @@ export function Glyph({ name, size = 28, stroke = 1.75 }: { name: GlyphName; siz
 
 export const GLYPH_OF_STEP: Record<string, GlyphName> = {
   feed: "sponge", wave: "cold_out", weigh: "weigh", sponge: "sponge", mix: "mix", ball: "ball", cold_in: "cold_in", cold_out: "cold_out", preheat: "light", roll: "roll", line: "load", serve: "serve",
-  load: "load", turn: "turn", off: "lift", brush: "wrap", top: "brown", edge: "edge", rotate: "rotate", spray: "spray", cover: "lid", uncover: "lid", finish_oven: "oven", bubbles: "bubbles", browned: "brown", puffed: "puff",
+  load: "load", turn: "turn", off: "lift", brush: "wrap", top: "brown", flip: "turn", edge: "edge", rotate: "rotate", spray: "spray", cover: "lid", uncover: "lid", finish_oven: "oven", bubbles: "bubbles", browned: "brown", puffed: "puff",
 };
 
 /** The seal of a bake: the shape of its bread. */

@@ -27,7 +27,7 @@ const SECOND: Record<string, { verb: string; lower: string }> = {
 export const secondOf = (program: { second?: string }) => SECOND[program.second ?? "turn"]!;
 
 const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "wrap",
-  edge: "stand it on an edge", rotate: "half a turn round", spray: "spray with water", cover: "lid on", uncover: "lid off", top: "topping on", finish_oven: "into the oven" };
+  flip: "turn it again", edge: "stand it on an edge", rotate: "half a turn round", spray: "spray with water", cover: "lid on", uncover: "lid off", top: "topping on", finish_oven: "into the oven" };
 /** A move without its number: a second edge is `edge 2`. */
 export const bare = (move: string): string => move.replace(/ \d+$/, "");
 type Second = { second?: string; dressed?: string | null };

@@ -9,7 +9,16 @@ from brassclock.core.fire.legs import Step, legs_of_steps
 from brassclock.core.fire.program import Program
 from brassclock.core.rise.belief import Band
 
-HANDS_S = {"cover": 3, "uncover": 3, "rotate": 4, "spray": 3, "top": 12, "edge": 4, "finish_oven": 8}  # practice
+HANDS_S = {
+    "flip": 3,
+    "cover": 3,
+    "uncover": 3,
+    "rotate": 4,
+    "spray": 3,
+    "top": 12,
+    "edge": 4,
+    "finish_oven": 8,
+}  # practice
 EDGES = 3  # of a quarter, of a round cut with a cross: each is stood up
 AT_ONCE = Band(0.0, 0.0, 0.0, 0.0)
 WRAP_S = (
@@ -49,9 +58,17 @@ def extra_moves(program: Program) -> list[tuple[str, float, int]]:
     found: list[tuple[str, float, int]] = []
     steps, starts = program.baking.steps, program.baked.starts_s
     if steps is not None:
+        turns = 0
+        face = "face_a"
         for step, leg in zip(steps, legs_of_steps(steps), strict=True):
+            at_s = program.off_s if leg is None else starts[leg]
             if step.do in HANDS_S:
-                found.append((step.do, program.off_s if leg is None else starts[leg], HANDS_S[step.do]))
+                found.append((step.do, at_s, HANDS_S[step.do]))
+            elif step.do.startswith("face_"):
+                turns += step.do != face and at_s > 0
+                if step.do != face and turns > 1:  # the first turn is the program's own
+                    found.append(("flip", at_s, HANDS_S["flip"]))
+                face = step.do
         return found
     if program.baking.dressed_kg_m2 and program.turn_s is not None:
         found.append(("top", program.turn_s, HANDS_S["top"]))

@@ -40,7 +40,7 @@ STEP_CAUTIONS = {
     "wall": ("clay_hands",), "inverted": ("inverted_plate",), "oil": ("hot_oil",), "floor": ("live_flame",), 
     "lidded": ("lid_steam",), "grill": ("hot_handle",),
 }  # fmt: skip
-TURNING = {"oven": "puff + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
+TURNING = {"oven": "it puffed and has its colour below, + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
 DEFAULT_FLOUR_G_M2 = 15.0
 EVENTS = (
     "bubbles", "bottom_set", "flip", "top_set", "puff", "full", "light_bottom", "light_top",
@@ -284,16 +284,16 @@ def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
 
 
 def coldest_c(baked: Baked) -> float:
-    """The coldest point within the crust at the end [C]."""
+    """What the coldest point within the crust has been at by the end [C]."""
     return coldest_at(baked, float(baked.s[-1]))
 
 
 def coldest_at(baked: Baked, at_s: float) -> float:
-    """The coldest point within the crust at an instant [C]."""
+    """What the coldest point within the crust has been at by an instant [C]: what was cooked once stays cooked."""
     depth = baked.depth_mm
     inside = (depth >= 0.1 * depth[-1]) & (depth <= 0.9 * depth[-1])
     row = min(int(np.searchsorted(baked.s, at_s)), len(baked.s) - 1)
-    return float(baked.temp_c[row][inside].min())
+    return float(baked.temp_c[: row + 1, inside].max(axis=0).min())
 
 
 def _score(baking: Baking, baked: Baked, faults: Faults, docked: bool) -> Score:
@@ -368,7 +368,7 @@ def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
         Input(surface.spec.name, round(surface.temp_c), "°C"),
     )
     sources = ("contact and steam constants fitted to timed breads", "steam: IAPWS-IF97, published")
-    spread = "the bands of 32 bakes, each a little off in contact, thickness, heat and water"
+    spread = "the bands of 32 bakes, each a little off in contact, thickness, heat, water, browning and swelling"
     rule = TURNING.get(surface.spec.way, "the colour below, and the top dull")
     return {
         "puff": Why(

@@ -21,8 +21,8 @@ LEAST_M = 0.0025
 RAW = {"does_not_cook_through", "filling_not_safe", "browns_before_through", "dries_before_through"}
 SAFE_C = 75  # meat and egg
 WHY = {
-    "does_not_cook_through": "It does not cook through here: its coldest point is at {coldest} when it comes off",
-    "filling_not_safe": "The filling does not get hot enough here: its coldest point is to reach {safe} and is at {coldest}",
+    "does_not_cook_through": "It does not cook through here: its coldest point gets to {coldest} by the time it comes off",
+    "filling_not_safe": "The filling does not get hot enough here: its coldest point is to reach {safe} and gets to {coldest}",
     "browns_before_through": "It is black before it is through",
     "dries_before_through": "It is dried out before it is through",
     "dries_before_brown": "It dries out before it has its colour here",

@@ -27,6 +27,7 @@ const Top = styled.div`
   display: grid; grid-template-columns: 252px minmax(0, 1fr) 272px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
   .big { font: 700 66px/1 var(--name); }
   .mid { font: 700 32px/1 var(--name); }
+  .pair { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
   .col { display: grid; gap: 8px; align-content: start; }
   .steps { display: flex; flex-wrap: wrap; gap: 2px 18px; list-style: none; margin: 0; padding: 0; li { display: grid; grid-template-rows: 40px 46px auto; max-width: 150px; font-size: 17px; line-height: 1.2; } }
   .reason { display: grid; grid-template-columns: 3em 1fr; font-size: 17px; }
@@ -160,7 +161,13 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <p className="quiet">by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten</p>
           <div><Button data-kind="bare" onPress={() => setAsking(true)}>tell it by a sign…</Button></div>
           <CueSheet isOpen={asking} onClose={() => setAsking(false)} onUse={(surface_c, surface_source, surface_sd_k) => change.mutate({ surface_c, surface_source, surface_sd_k })} />
-          <Pick label="How brown" value={bake.settings.doneness as Colour} options={COLOURS} onChange={(doneness) => change.mutate({ doneness })} />
+          <div className="pair">
+            <Pick label="How brown" value={bake.settings.doneness as Colour} options={COLOURS} onChange={(doneness) => change.mutate({ doneness })} />
+            <Pick
+              label="the other side" value={(bake.settings.colour_top ?? "same") as Colour | "same"} options={[{ id: "same", text: "the same" }, ...COLOURS]}
+              onChange={(c) => change.mutate({ colour_top: c === "same" ? null : c })}
+            />
+          </div>
           <p className="quiet">After one bread it is at {deg(fire.surface_after_c)}, back {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}{fire.recovered ? "" : " or longer"}.</p>
           {fire.program.heating && <p className="quiet" role="note">{heatingWords(fire.program.heating, fire.surface?.power ?? "medium_high", units).join(" ")}</p>}
         </div>

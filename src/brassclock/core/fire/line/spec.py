@@ -222,7 +222,7 @@ def bread_ops(
     roll, brush = Op("roll", ROLL_S, *RELAX_S), Op("brush", BRUSH_S)
     before = (roll, Op("top", TOP_S, *TOP_LEAD_S)) if topped else (roll,)
     off = Op("off", OFF_S, 0, 20, frees_spot=not grilled, frees=GRILL if grilled else "")
-    moves = [(at_s, Op(name, hands_s)) for name, at_s, hands_s in numbered(more)]
+    moves = [(at_s, Op(name, hands_s)) for name, at_s, hands_s in numbered(more, before)]
     if turn_s is not None:
         moves.append((turn_s, Op("turn", TURN_S, frees_spot=grilled, takes=GRILL if grilled else "")))
     load = (CONTACT_S * -1.0, Op("load", LOAD_S, off_surface_s=CONTACT_S, takes_spot=True))
@@ -233,13 +233,13 @@ def bread_ops(
     return *before, *on, off, brush
 
 
-def numbered(moves: Sequence[tuple[str, float, int]]) -> list[tuple[str, float, int]]:
-    """Moves of which no two have one name: a second `edge` is `edge 2`.
+def numbered(moves: Sequence[tuple[str, float, int]], before: Sequence[Op] = ()) -> list[tuple[str, float, int]]:
+    """Moves of which no two have one name, nor that of a move `before` them: a second `edge` is `edge 2`.
 
     >>> [name for name, _, _ in numbered([("edge", 1.0, 4), ("edge", 2.0, 4), ("spray", 3.0, 3)])]
     ['edge', 'edge 2', 'spray']
     """
-    seen: dict[str, int] = {}
+    seen = {op.name: 1 for op in before}
     found = []
     for name, at_s, hands_s in moves:
         seen[name] = seen.get(name, 0) + 1
