@@ -1,6 +1,6 @@
 """A thermometer without a thermometer: how hot a surface is by what it does to flour, water, fat or dough, and what an infrared one should have read.
 
-Every answer is a band. Flour by the browning law itself, unclipped; water, smoke and dough by the trade (common practice); infrared by Stefan and Boltzmann.
+Every answer is a band. Flour by a browning law of its own; water, smoke and dough by the trade (common practice); infrared by Stefan and Boltzmann.
 """
 
 from __future__ import annotations
