@@ -164,7 +164,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <div className="pair">
             <Pick label="How brown" value={bake.settings.doneness as Colour} options={COLOURS} onChange={(doneness) => change.mutate({ doneness })} />
             <Pick
-              label="the other side" value={(bake.settings.colour_top ?? "same") as Colour | "same"} options={[{ id: "same", text: "the same" }, ...COLOURS]}
+              label="the upper side" value={(bake.settings.colour_top ?? "same") as Colour | "same"} options={[{ id: "same", text: "the same" }, ...COLOURS]}
               onChange={(c) => change.mutate({ colour_top: c === "same" ? null : c })}
             />
           </div>
