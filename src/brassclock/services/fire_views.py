@@ -17,9 +17,8 @@ from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program, program_of
 from brassclock.core.fire.right_heat import Implied, implied, implied_reason, right_heat_reason
-from brassclock.core.fire.surface_heat import SOURCES
+from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
-from brassclock.core.rise.belief import Z10
 from brassclock.services import shown_fire as out
 from brassclock.services import work as works
 from brassclock.services.house import House, Refused
@@ -82,9 +81,8 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
 def _heat_facts(r: Rows, program: Program) -> dict[str, Any]:
     """How hot the surface is believed to be and by what, and the right heat for this bread."""
     surface, right = program.baking.surface, program.right_heat
-    spread = Z10 * (surface.sd_k or SOURCES["typed"].value)
     return {
-        "surface_c": Banded(p10=surface.temp_c - spread, p50=surface.temp_c, p90=surface.temp_c + spread, p_never=0.0),
+        "surface_c": Banded(**heat_band(surface.temp_c, spread_k(surface)).as_dict()),
         "surface_source": r.surface.source if r.surface else "usual",
         "right_heat": right and out.RightHeatOut(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
         "right_heat_reason": right_heat_reason(right, program.baking, r.kitchen.temp_unit),
@@ -100,7 +98,7 @@ def _own_way(r: Rows, work: Work) -> out.OwnWayOut | None:
     """The cook's own steps beside the usual way, and the heat that their sides imply."""
     if not r.bake.heat_steps or work.program is None:
         return None
-    baking = replace(work.program.baking, steps=None)
+    baking = work.program.baking.usual
     usual = program_of(baking, Faults(), r.bake.docked)
     sides = sides_of(r.bake.heat_steps)
     return out.OwnWayOut(
@@ -138,7 +136,7 @@ def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> out.HabitOut:
     work = works.work_of(r)
     if work.program is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
-    baking = replace(work.program.baking, steps=None)
+    baking = work.program.baking.usual
     return _habit_out(implied(baking, sides_s), baking, r.kitchen.temp_unit)
 
 

@@ -13,7 +13,7 @@ from brassclock.core.fire.colour import DOSES
 from brassclock.core.fire.hearth import COLOURS
 from brassclock.core.fire.probe import EVENT_OF, ColourSeen, invert
 from brassclock.core.fire.program import Program
-from brassclock.core.fire.surface_heat import SOURCES
+from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.verdicts import told
 from brassclock.services import work as works
 
@@ -74,7 +74,7 @@ def _measured(
         return min(works.doses_at(r, work, temp_c, turn_s, off_s)) / wished
 
     probe = invert(
-        seen, surface.temp_c, lambda t: works.events_at(r, work, t), surface.sd_k or SOURCES["typed"].value,
+        seen, surface.temp_c, lambda t: works.events_at(r, work, t), spread_k(surface),
         [ColourSeen(word, partial(dose_ratio, turn_s, off_s)) for word, turn_s, off_s in called],
     )  # fmt: skip
     hot = works.program_at(r, work, probe.temp_c)

@@ -399,8 +399,8 @@ def dressing_g(bake: Bake, when: str) -> float:
 
 def doses_at(r: Rows, work: Work, temp_c: float, turn_s: float | None, off_s: float) -> tuple[float, float]:
     """Browning of the two faces of that bread with its surface at a temperature, turned and taken off as it was."""
-    program = program_at(r, work, temp_c) if work.program is None else work.program
-    baking = replace(program.baking, steps=None).at(temp_c)
+    assert work.program is not None
+    baking = work.program.baking.usual.at(temp_c)
     sides = [off_s] if turn_s is None else [turn_s, max(off_s - turn_s, 0.5)]
     legs = [replace(leg, seconds=s, until="time") for leg, s in zip(baking.legs, sides, strict=False)]
     return baking.baked(legs, grid=COARSE_GRID).brown

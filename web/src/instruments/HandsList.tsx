@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import { countdown } from "../words/format";
+import { bare } from "../words/surfaces";
 import { Glyph, GLYPH_OF_STEP } from "./Glyph";
 
 export interface Ahead {
@@ -26,7 +27,7 @@ export function HandsList({ ahead, most, label }: { ahead: readonly Ahead[]; mos
       {ahead.slice(0, most).map((t) => (
         <li key={`${t.move}-${t.round}`}>
           <b>{t.inMs > 0 ? countdown(t.inMs) : "now"}</b>
-          <Glyph name={GLYPH_OF_STEP[t.move.replace(/ \d+$/, "")] ?? "wrap"} size={26} stroke={2} />
+          <Glyph name={GLYPH_OF_STEP[bare(t.move)] ?? "wrap"} size={26} stroke={2} />
           <span className="no"><span className="unseen">{t.words} </span>{t.round}</span>
           {several && <span className="cook" title={`cook ${t.cook}`}>{t.cook}</span>}
         </li>

@@ -80,8 +80,7 @@ def extra_moves(program: Program) -> list[tuple[str, float, int]]:
 
 def leaves_s(program: Program) -> float:
     """When a bread leaves its place on the heat, its edges stood up [s]."""
-    edges = EDGES * program.edge_s if program.edge_s and program.baking.steps is None else 0.0
-    return program.off_s + edges
+    return program.off_s + EDGES * (program.edge_s or 0.0)
 
 
 def _usual(program: Program) -> list[Action]:

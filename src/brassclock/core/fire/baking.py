@@ -68,6 +68,11 @@ class Baking:
         return legs
 
     @property
+    def usual(self) -> Baking:
+        """The same by the usual way, whatever the cook's own is."""
+        return replace(self, steps=None)
+
+    @property
     def brief_legs(self) -> list[Stage]:
         """The legs without what comes well after the bread is ready: for one bake of many."""
         legs = self.legs

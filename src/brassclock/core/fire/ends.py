@@ -34,6 +34,11 @@ class End:
     spoilt_s: float | None = None
 
 
+def sides_s(turn_s: float | None, off_s: float) -> list[float]:
+    """How long each side lies on the heat [s]: one for what is never turned."""
+    return [off_s] if turn_s is None else [turn_s, off_s - turn_s]
+
+
 def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, dressed: bool = False) -> End:
     """The end of a bread that was baked through all its legs: done, both faces coloured as wished, its pocket full; too dry only to be done.
 

@@ -22,7 +22,7 @@ from brassclock.core.fire.puff import model
 from brassclock.core.fire.puff.model import Baked, Bread, Stage
 from brassclock.core.fire.right_heat import RightHeat, right_heat
 from brassclock.core.fire.risk import Score, pocket_score
-from brassclock.core.fire.surface_heat import SOURCES
+from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import Verdict, verdicts
 from brassclock.core.rise.belief import Band
@@ -75,7 +75,9 @@ class Program:
     @cached_property
     def verdicts(self) -> tuple[Verdict, ...]:
         """What it cannot do, in words that say what would."""
-        return verdicts(self.end, self.baking, self.coldest_c, self.baked)
+        if not self.end.codes:
+            return ()
+        return verdicts(self.end, self.baking, self.coldest_c, self.baked, self.right_heat)
 
     @cached_property
     def bands(self) -> Bands:
@@ -114,7 +116,7 @@ class Program:
     @cached_property
     def right_heat(self) -> RightHeat | None:
         """The heat at which the usual program has this bread through and coloured at once; None where there is none."""
-        return right_heat(replace(self.baking, steps=None))
+        return right_heat(self.baking.usual)
 
 
 def plan_bread(
@@ -189,8 +191,7 @@ def _turn_s(baking: Baking, whole: Baked) -> float | None:
 
 def ensemble(baking: Baking, whole: Baked, off_s: float) -> list[dict[str, float | None]]:
     """Events, actions and coldest point of the bread with its inputs a little off, 32 times."""
-    sd_k = baking.surface.sd_k or SOURCES["typed"].value
-    return [_a_little_off(baking, off, whole, off_s) for off in offsets(sd_k)]
+    return [_a_little_off(baking, off, whole, off_s) for off in offsets(spread_k(baking.surface))]
 
 
 def _a_little_off(baking: Baking, off: dict[str, float], whole: Baked, off_s: float) -> dict[str, float | None]:

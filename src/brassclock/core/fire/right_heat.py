@@ -10,10 +10,10 @@ import numpy as np
 
 from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.colour import reached_s
-from brassclock.core.fire.ends import black_s
+from brassclock.core.fire.ends import End, black_s, sides_s
 from brassclock.core.fire.puff import model
-from brassclock.core.fire.surface_heat import SOURCES
-from brassclock.core.rise.belief import Z10, Band
+from brassclock.core.fire.surface_heat import SOURCES, heat_band
+from brassclock.core.rise.belief import Band
 from brassclock.core.units import degrees
 
 STEP_K = 10.0
@@ -90,22 +90,21 @@ def _run_end(good: Sequence[int], at: int) -> int:
     return at
 
 
-def _try(baking: Baking, temp_c: float) -> _Tried:
+def _briefly(baking: Baking, temp_c: float) -> tuple[dict[str, float | None], End]:
+    """The events and the end of a bake at a temperature, without what comes after."""
     hot = baking.at(temp_c)
     seen = hot.baked(hot.brief_legs, grid=model.COARSE_GRID)
-    end = hot.end(seen, hot.safe_s(seen))
-    e, turn = seen.events, seen.events["second"]
-    black = black_s(e, hot.wish, turn or 0.0)
-    below, above = (reached_s(e, face, word) for face, word in (("bottom", hot.wish.bottom), ("top", hot.wish.top)))
-    hurried = turn is not None and hot.surface.spec.way != "oil" and min(turn, end.off_s - turn) < LEAST_SIDE_S
-    fits = (
-        not hurried
-        and not end.codes
-        and (black is None or black >= end.off_s)
-        and below is not None
-        and above is not None
-    )
-    if not fits or below is None or above is None:
+    return seen.events, hot.end(seen, hot.safe_s(seen))
+
+
+def _try(baking: Baking, temp_c: float) -> _Tried:
+    e, end = _briefly(baking, temp_c)
+    turn, wish = e["second"], baking.wish
+    black = black_s(e, wish, turn or 0.0)
+    below, above = (reached_s(e, face, word) for face, word in (("bottom", wish.bottom), ("top", wish.top)))
+    hurried = turn is not None and baking.surface.spec.way != "oil" and min(sides_s(turn, end.off_s)) < LEAST_SIDE_S
+    spoilt = black is not None and black < end.off_s
+    if hurried or spoilt or end.codes or below is None or above is None:
         return _Tried(temp_c, False, math.inf, turn, end.off_s)
     wait = max(turn - below, 0.0) + end.off_s - max(above, turn) if turn else end.off_s - max(below, above)
     return _Tried(temp_c, True, wait / end.off_s, turn, end.off_s)
@@ -135,21 +134,19 @@ class Implied:
     @property
     def band(self) -> Band | None:
         """p10, p50, p90 [C]; None where no heat explains the times."""
-        if not self.explained:
-            return None
-        return Band(self.mean_c - Z10 * self.sd_k, self.mean_c, self.mean_c + Z10 * self.sd_k, 0.0)
+        return heat_band(self.mean_c, self.sd_k) if self.explained else None
 
 
 def implied_reason(found: Implied, baking: Baking, unit: str = "C") -> str:
     """What the habit says, in a sentence."""
     name = baking.surface.spec.name.lower()
-    if not found.explained:
+    if found.band is None:
         return f"No heat of this surface ({name}) has this bread as you wish in those times. Look at its thickness, or its colour."
-    low, high = found.mean_c - Z10 * found.sd_k, found.mean_c + Z10 * found.sd_k
-    return f"Your times suit {degrees(found.mean_c, unit)} ({degrees(low, unit)} to {degrees(high, unit)})."
+    low, middle, high = (degrees(t or 0.0, unit) for t in (found.band.p10, found.band.p50, found.band.p90))
+    return f"Your times suit {middle} ({low} to {high})."
 
 
-def implied(baking: Baking, sides_s: Sequence[float]) -> Implied:
+def implied(baking: Baking, habit_s: Sequence[float]) -> Implied:
     """The surface's temperature from the seconds a cook gives each side (one for what is not turned), the bread coming out as wished."""
     was_c, sd = baking.surface.temp_c, baking.surface.sd_k or SOURCES["usual"].value
     sd = max(sd, SOURCES["usual"].value)
@@ -157,20 +154,17 @@ def implied(baking: Baking, sides_s: Sequence[float]) -> Implied:
     grid = np.arange(max(low, was_c - HABIT_REACH_SD * sd), min(high, was_c + HABIT_REACH_SD * sd) + 1, HABIT_STEP_K)
     if not len(grid):
         grid = np.array([was_c])
-    miss = np.array([_miss(baking, float(t), sides_s) for t in grid])
+    miss = np.array([_miss(baking, float(t), habit_s) for t in grid])
     prior = ((grid - was_c) / sd) ** 2
     weight = np.exp(-0.5 * (miss + prior - (miss + prior).min()))
     weight /= weight.sum()
     mean = float(weight @ grid)
     spread = float(np.sqrt(weight @ (grid - mean) ** 2 + HABIT_STEP_K**2 / 12))
-    return Implied(mean, spread, bool(miss.min() / len(sides_s) <= UNEXPLAINED**2))
+    return Implied(mean, spread, bool(miss.min() / len(habit_s) <= UNEXPLAINED**2))
 
 
-def _miss(baking: Baking, temp_c: float, sides_s: Sequence[float]) -> float:
+def _miss(baking: Baking, temp_c: float, habit_s: Sequence[float]) -> float:
     """Squared misses of the program's sides from the cook's, in standard deviations."""
-    hot = baking.at(temp_c)
-    seen = hot.baked(hot.brief_legs, grid=model.COARSE_GRID)
-    end = hot.end(seen, hot.safe_s(seen))
-    turn = seen.events["second"]
-    told = [end.off_s] if turn is None or len(sides_s) == 1 else [turn, end.off_s - turn]
-    return sum((math.log(max(t, 1.0) / max(s, 1.0)) / HABIT_SD_LOG) ** 2 for t, s in zip(told, sides_s, strict=False))
+    e, end = _briefly(baking, temp_c)
+    told = sides_s(None if len(habit_s) == 1 else e["second"], end.off_s)
+    return sum((math.log(max(t, 1.0) / max(s, 1.0)) / HABIT_SD_LOG) ** 2 for t, s in zip(told, habit_s, strict=False))

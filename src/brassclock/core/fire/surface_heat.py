@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from brassclock.core.evidence import Kind, Param
-from brassclock.core.fire.surfaces import KINDS
+from brassclock.core.fire.surfaces import KINDS, Surface
+from brassclock.core.rise.belief import Z10, Band
 
 SETTINGS = ("low", "medium_low", "medium", "medium_high", "high")
 LADDER = {
@@ -36,6 +37,16 @@ class SurfaceHeat:
     mean_c: float
     sd_k: float
     source: str
+
+
+def spread_k(surface: Surface) -> float:
+    """The standard deviation of a surface's heat [K]: its own, else that of a temperature whose source is not told."""
+    return surface.sd_k or SOURCES["typed"].value
+
+
+def heat_band(mean_c: float, sd_k: float) -> Band:
+    """A heat believed to `sd_k` [K] as its p10, p50 and p90 [C]."""
+    return Band(mean_c - Z10 * sd_k, mean_c, mean_c + Z10 * sd_k, 0.0)
 
 
 def believed(

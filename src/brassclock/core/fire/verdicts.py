@@ -7,9 +7,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from brassclock.core.fire.baking import Baking
-from brassclock.core.fire.ends import End
+from brassclock.core.fire.ends import End, sides_s
 from brassclock.core.fire.puff.model import Baked, Bread, Face, Stage
-from brassclock.core.fire.right_heat import RightHeat, right_heat
+from brassclock.core.fire.right_heat import RightHeat
 from brassclock.core.units import degrees
 
 FINISH_C, FINISH_MOST_S = 180.0, 2400.0  # practice: an oven that browns no more
@@ -54,11 +54,7 @@ class Verdict:
         what = WHY[self.code].format(coldest=degrees(self.coldest_c, unit), safe=degrees(SAFE_C, unit))
         ways = []
         if self.heat is not None:
-            sides = (
-                [self.heat.off_s]
-                if self.heat.turn_s is None
-                else [self.heat.turn_s, self.heat.off_s - self.heat.turn_s]
-            )
+            sides = sides_s(self.heat.turn_s, self.heat.off_s)
             ways.append(f"{degrees(self.heat.best_c, unit)}, {' and then '.join(map(_lasting, sides))}")
         if self.thin_mm is not None:
             ways.append(f"{self.thin_mm:.0f} mm thick")
@@ -78,11 +74,8 @@ def _lasting(seconds: float) -> str:
     return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"
 
 
-def verdicts(end: End, baking: Baking, coldest_c: float, whole: Baked) -> tuple[Verdict, ...]:
-    """What is wrong with the end of a baking, and what would do: each of it tried."""
-    if not end.codes:
-        return ()
-    heat = right_heat(replace(baking, steps=None))
+def verdicts(end: End, baking: Baking, coldest_c: float, whole: Baked, heat: RightHeat | None) -> tuple[Verdict, ...]:
+    """Each code of the end of a baking, with what would do: the right heat, and what else was tried."""
     thin = _thin_mm(baking) if RAW & {*end.codes} and (baking.filled or not baking.bread.thick) else None
     finish = _finish(baking, end, whole) if RAW & {*end.codes} else None
     return tuple(Verdict(code, coldest_c, heat, thin, finish) for code in end.codes)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
@@ -27,11 +26,10 @@ from brassclock.core.fire.legs import NO_LID, Step
 from brassclock.core.fire.program import Program, plan_bread
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.right_heat import RightHeat, implied, implied_reason, right_heat_reason
-from brassclock.core.fire.surface_heat import believed
+from brassclock.core.fire.surface_heat import believed, heat_band, spread_k
 from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
-from brassclock.core.rise.belief import Z10
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.compute.common import Mass, MassLine, Strict, mass_dough
 from brassclock.services.given import within
@@ -264,8 +262,7 @@ def _told(got: Program, q: PuffReq) -> dict[str, Any]:
     baked, right = got.baked, got.right_heat
     surface = got.baking.surface
     turn_s = got.turn_s if got.turn_s is not None else got.off_s
-    habit = implied(replace(got.baking, steps=None), [h.seconds for h in q.habit]) if q.habit else None
-    spread = Z10 * (surface.sd_k or 0.0)
+    habit = implied(got.baking.usual, [h.seconds for h in q.habit]) if q.habit else None
     return {
         "events": {k: None if e.p50 is None else e.as_dict() for k, e in got.events.items()},
         "likelihood": {
@@ -273,7 +270,7 @@ def _told(got: Program, q: PuffReq) -> dict[str, Any]:
             "pocket_frac": got.score.score / 100,
             "reasons": [{"factor": x.factor, "points": x.points, "text": x.text} for x in got.score.reasons],
         },
-        "surface_c": {"p10": surface.temp_c - spread, "p50": surface.temp_c, "p90": surface.temp_c + spread},
+        "surface_c": heat_band(surface.temp_c, spread_k(surface)).as_dict(),
         "moisture_loss_frac": got.moisture_loss_frac,
         "colour": {
             "bottom_at_turn": got.colour_at(turn_s)[0],

@@ -1,5 +1,6 @@
 import type { Bake, Hearth, Schemas } from "../../api/client";
 import { useKitchenWrites } from "../../api/queries";
+import { asGiven } from "../../api/surfaces";
 import { Button } from "../../controls/Button";
 import { useWords } from "../../frame/units";
 import { temp, tempUnit } from "../../words/format";
@@ -13,11 +14,8 @@ export function MeasuredHeat({ bake, program, surface }: { bake: Bake; program: 
   const { changeSurface } = useKitchenWrites(bake.kitchen_id);
   const { surface_c: heat, surface_sd_c: sd, surface_was_c: was } = program;
   if (heat == null || sd == null || was == null || !surface) return null;
-  const { id, name, power, spots, greased, nonstick } = surface;
-  const put = (change: Partial<Schemas["SurfaceIn"]>) =>
-    changeSurface.mutate({
-      id, name, kind: surface.kind as "skillet", power: power as "high", spots, heat: surface.heat as "gas", greased: greased as "dry", nonstick, size: surface.size as "home", temp_c: surface.temp_c, ...change,
-    });
+  const { name } = surface;
+  const put = (change: Partial<Schemas["SurfaceIn"]>) => changeSurface.mutate(asGiven(surface, change));
   const kept = surface.source === "first_bread" && Math.abs(surface.temp_c - heat) <= NEAR_K;
   return (
     <p role="status" style={{ display: "flex", flexWrap: "wrap", gap: "8px 18px", alignItems: "center", padding: "8px 0" }}>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { type Bench, Problem, type Schemas } from "../../api/client";
 import { kitchensQuery, useKitchenWrites } from "../../api/queries";
+import { asGiven } from "../../api/surfaces";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
@@ -139,11 +140,7 @@ const GREASED = [{ id: "dry", text: "dry" }, { id: "film", text: "a film of fat"
 
 function SurfaceRow({ surface, writes, alone }: { surface: Schemas["SurfaceOut"]; writes: ReturnType<typeof useKitchenWrites>; alone: boolean }) {
   const units = useWords();
-  const put = (part: Partial<SurfaceIn>) =>
-    writes.changeSurface.mutate({
-      id: surface.id, name: surface.name, kind: surface.kind as SurfaceIn["kind"], temp_c: surface.temp_c, source: surface.source as "typed", sd_k: surface.sd_k, size: surface.size as "home", power: surface.power as "high", spots: surface.spots,
-      heat: surface.heat as "gas", greased: surface.greased as "dry", nonstick: surface.nonstick, ...part,
-    });
+  const put = (part: Partial<SurfaceIn>) => writes.changeSurface.mutate(asGiven(surface, part));
   const fault = writes.changeSurface.error?.message ?? null;
   return (
     <div className="row" role="group" aria-label={surface.name}>
