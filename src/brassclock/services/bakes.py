@@ -9,7 +9,7 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.evidence import refuse
-from brassclock.core.fire.legs import NO_LID, Step
+from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import frozen
@@ -215,13 +215,10 @@ def _own_steps(r: works.Rows, steps: list[HeatStepIn] | None) -> list[dict[str, 
         return None
     kind = works.surface_of(r.surface).spec
     for i, step in enumerate(steps):
-        if step.do in ("cover", "uncover") and kind.way in NO_LID:
-            raise refuse(
-                f"/heat_steps/{i}/do", f"There is no lid on this surface ({kind.name.lower()}). Leave that step out."
-            )
-        if step.oven_c is not None and step.do != "finish_oven":
-            raise refuse(f"/heat_steps/{i}/oven_c", "Only a finish in the oven has an oven's heat. Leave it out here.")
-    if not any(Step(s.do, s.seconds, s.until).lasts for s in steps):
+        wrong = fault_of(Step(**step.model_dump()), kind)
+        if wrong:
+            raise refuse(f"/heat_steps/{i}/{wrong[0]}", wrong[1])
+    if not any(Step(**s.model_dump()).lasts for s in steps):
         raise refuse("/heat_steps", "None of these steps takes time on the heat. Give a side, with its seconds.")
     return [s.model_dump(exclude_none=True) for s in steps]
 

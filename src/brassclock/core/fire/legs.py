@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from brassclock.core.fire.colour import DOSES, Wish
 from brassclock.core.fire.puff.model import Bread, Face, Stage
-from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface
+from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface, SurfaceKind
 
 TURN_LIMIT_S = 300.0
 SECOND_LIMIT_S = 300.0
@@ -51,6 +51,15 @@ class Step:
     def lasts(self) -> bool:
         """Whether the step takes time on the heat."""
         return self.do in LASTING or self.seconds is not None or self.until is not None
+
+
+def fault_of(step: Step, surface: SurfaceKind) -> tuple[str, str] | None:
+    """The field of a step that cannot be on a kind of surface, and the sentence; None where it can."""
+    if step.do in ("cover", "uncover") and surface.way in NO_LID:
+        return "do", f"There is no lid on this surface: {surface.name}. Leave the step out."
+    if step.oven_c is not None and step.do != "finish_oven":
+        return "oven_c", "oven_c belongs to a finish_oven step. Leave it out here."
+    return None
 
 
 def second_move(surface: Surface) -> str:

@@ -22,7 +22,7 @@ from brassclock.core.fire.layers import (
     layered,
     must_be_hot,
 )
-from brassclock.core.fire.legs import NO_LID, Step
+from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.fire.program import Program, plan_bread
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.right_heat import RightHeat, implied, implied_reason, right_heat_reason
@@ -114,6 +114,11 @@ class LegReq(Strict):
     seconds: Seconds | None = None
     until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
     oven_c: Annotated[float, within(80, 350, "C")] | None = None
+
+    @property
+    def step(self) -> Step:
+        """The leg as the core reads it; without `do` it is the side that lies down."""
+        return Step(self.do or f"face_{self.side or 'a'}", self.seconds, self.until, self.oven_c)
 
 
 class HabitReq(Strict):
@@ -222,12 +227,9 @@ def _once(q: PuffReq) -> None:
     if s.kind not in SURFACES:
         raise refuse("/surface/kind", f"“{s.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
     for i, leg in enumerate(q.program or ()):
-        if leg.do in ("cover", "uncover") and SURFACES[s.kind].way in NO_LID:
-            raise refuse(
-                f"/program/{i}/do", f"There is no lid on this surface: {SURFACES[s.kind].name}. Leave the step out."
-            )
-        if leg.oven_c is not None and leg.do != "finish_oven":
-            raise refuse(f"/program/{i}/oven_c", "oven_c belongs to a finish_oven step. Leave it out here.")
+        wrong = fault_of(leg.step, SURFACES[s.kind])
+        if wrong:
+            raise refuse(f"/program/{i}/{wrong[0]}", wrong[1])
 
 
 def _surface(q: SurfaceReq) -> Surface:
@@ -246,9 +248,7 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
     filling = b.filling or b.stuffed
     after_turn_g = b.dressing.mass_g if b.dressing and b.dressing.when == "after_turn" else 0.0
     wish = wish_of(q.doneness) if isinstance(q.doneness, str) else Wish(q.doneness.bottom, q.doneness.top)
-    legs = (
-        [Step(x.do or f"face_{x.side or 'a'}", x.seconds, x.until, x.oven_c) for x in q.program] if q.program else None
-    )
+    legs = [x.step for x in q.program] if q.program else None
     got = plan_bread(
         _bread(b, q.surface.kind), _surface(q.surface), wish=wish, altitude_m=q.altitude_m, docked=b.docked,
         topped=b.topped is not None or (b.dressing is not None and b.dressing.when == "before"),
