@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import json
 import os
 import sys
@@ -78,6 +79,7 @@ def _schema(args: argparse.Namespace) -> int:
 
 
 def _serve(args: argparse.Namespace) -> int:
+    gc.disable()  # until it is up: a fifth of a start went into collecting what is all kept
     from brassclock.server import serve
 
     names = frozenset({"127.0.0.1", "localhost", "[::1]", *(n.lower() for n in args.host)})

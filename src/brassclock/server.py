@@ -227,6 +227,8 @@ def _start(
         switch.tell("Brass Clock cannot start", words, waits=False)
         if told is None:
             raise
+    finally:
+        gc.enable()
 
 
 def _warming(switch: Switch, *, first: bool) -> threading.Thread:

@@ -3,35 +3,28 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from importlib import import_module
 from typing import Any
 
 from pydantic import ValidationError
 
 from brassclock.core.evidence import BadRequest
 from brassclock.services.compute.common import Loose
-from brassclock.services.compute.cue import CueReq, run_cue
-from brassclock.services.compute.day import DayReq, run_day
-from brassclock.services.compute.line import LineReq, run_line
-from brassclock.services.compute.mix import MixReq, run_mix
-from brassclock.services.compute.puff import PuffReq, run_puff
-from brassclock.services.compute.rise import DoseReq, RiseReq, run_dose, run_rise
-from brassclock.services.compute.starter import StarterReq, run_starter
-from brassclock.services.compute.weigh import SodaReq, WeighReq, run_soda, run_weigh
 from brassclock.services.faults import faults_of
 
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
 LATER = ("hold", "cause", "learn")
-KINDS: dict[str, tuple[type[Loose], Callable[[Any], dict[str, Any]]]] = {
-    "weigh": (WeighReq, run_weigh),
-    "mix": (MixReq, run_mix),
-    "rise": (RiseReq, run_rise),
-    "dose": (DoseReq, run_dose),
-    "starter": (StarterReq, run_starter),
-    "soda": (SodaReq, run_soda),
-    "day": (DayReq, run_day),
-    "puff": (PuffReq, run_puff),
-    "cue": (CueReq, run_cue),
-    "line": (LineReq, run_line),
+KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
+    "weigh": ("weigh", "WeighReq", "run_weigh"),
+    "mix": ("mix", "MixReq", "run_mix"),
+    "rise": ("rise", "RiseReq", "run_rise"),
+    "dose": ("rise", "DoseReq", "run_dose"),
+    "starter": ("starter", "StarterReq", "run_starter"),
+    "soda": ("weigh", "SodaReq", "run_soda"),
+    "day": ("day", "DayReq", "run_day"),
+    "puff": ("puff", "PuffReq", "run_puff"),
+    "cue": ("cue", "CueReq", "run_cue"),
+    "line": ("line", "LineReq", "run_line"),
 }
 
 
@@ -41,7 +34,9 @@ class UnknownKind(LookupError):
 
 def _kind(kind: str) -> tuple[type[Loose], Callable[[Any], dict[str, Any]]]:
     if kind in KINDS:
-        return KINDS[kind]
+        module, shape, run = KINDS[kind]
+        found = import_module(f"{__name__}.{module}")
+        return getattr(found, shape), getattr(found, run)
     later = " It is planned, not built." if kind in LATER else ""
     raise UnknownKind(f"“{kind[:40]}” is not a computation here.{later} Known are {', '.join(KINDS)}.")
 
