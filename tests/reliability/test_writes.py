@@ -45,6 +45,21 @@ def test_an_edit_on_an_older_revision_is_told_with_both_versions(client: FlaskCl
     )  # a caller without: the newest
 
 
+def test_what_is_taken_away_is_taken_on_its_revision(client: FlaskClient, bake: dict[str, Any]) -> None:
+    """Another tablet added something since: the last addition is not the one that was meant, and nothing is taken."""
+    url = f"/api/bakes/{bake['id']}"
+    oil = client.post(f"{url}/additions", json={"ingredient": "oil", "amount": "10 g"}).json
+    both = client.post(f"{url}/additions", json={"ingredient": "water", "amount": "20 g"}).json
+    for path in ("/additions", "/bloom", "/spells", ""):
+        late = client.delete(f"{url}{path}?revision={oil['revision']}")
+        assert (late.status_code, late.json["current"]["revision"]) == (409, both["revision"])
+    assert client.get(url).json["settings"]["additions"] == both["settings"]["additions"]
+    left = client.delete(f"{url}/additions?revision={both['revision']}")
+    assert [x["ingredient"] for x in left.json["settings"]["additions"]] == ["oil"]
+    assert client.delete(f"{url}?revision=x").status_code == 422
+    assert client.delete(f"{url}?revision={left.json['revision']}").status_code == 200
+
+
 def test_the_same_key_makes_one_thing(client: FlaskClient, clock: Clock, kitchen: int) -> None:
     key = {"Idempotency-Key": "press-000001"}
     body = {"kitchen_id": kitchen, "serve": "in 5 h"}

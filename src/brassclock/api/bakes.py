@@ -92,8 +92,9 @@ def change_bake(path: BakePath, body: BakeChange):
 
 
 @routes.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
-def delete_bake(path: BakePath):
-    bakes.delete_bake(house(), path.bake_id)
+def delete_bake(path: BakePath, query: Edit):
+    """Put a bake away; on the revision it was seen at, where that is given."""
+    bakes.delete_bake(house(), path.bake_id, query.revision)
     return Gone(id=path.bake_id).model_dump()
 
 
@@ -174,9 +175,9 @@ def spell(path: BakePath, body: SpellIn):
 
 
 @routes.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeOut, **PROBLEMS})
-def end_spell(path: BakePath):
+def end_spell(path: BakePath, query: Edit):
     """Bring it back now, or take the last spell away."""
-    rescues.end_spell(house(), path.bake_id)
+    rescues.end_spell(house(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)
 
 

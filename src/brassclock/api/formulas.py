@@ -18,6 +18,7 @@ from brassclock.services.given import (
     BagIn,
     BloomIn,
     DoseIn,
+    Edit,
     EntryIn,
     FeelIn,
     ImportIn,
@@ -174,9 +175,9 @@ def add(path: BakePath, body: AddIn):
 
 
 @routes.delete("/bakes/<int:bake_id>/additions", responses={"200": BakeOut, **PROBLEMS})
-def unadd(path: BakePath):
+def unadd(path: BakePath, query: Edit):
     """Take the last addition back."""
-    formulas.unadd(house(), path.bake_id)
+    formulas.unadd(house(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)
 
 
@@ -200,7 +201,7 @@ def bloom(path: BakePath, body: BloomIn):
 
 
 @routes.delete("/bakes/<int:bake_id>/bloom", responses={"200": BakeOut, **PROBLEMS})
-def unbloom(path: BakePath):
+def unbloom(path: BakePath, query: Edit):
     """Forget the bloom test."""
-    formulas.unbloom(house(), path.bake_id)
+    formulas.unbloom(house(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)

@@ -108,8 +108,11 @@ def install(app: Flask) -> None:
         return problem(error.code or 500, error.name, error.description or error.name)
 
     def outdated(error: Outdated) -> Response:
-        """Both versions: what the bake is now, and what was to be made of it."""
-        now = views.bake_out(app.extensions["house"], error.bake_id).model_dump(mode="json")
+        """Both versions: what the bake is now (None where it cannot be read), and what was to be made of it."""
+        try:
+            now = views.bake_out(app.extensions["house"], error.bake_id).model_dump(mode="json")
+        except Refused:
+            now = None
         more = {"current": now, "yours": request.get_json(silent=True)}
         return problem(409, "Changed meanwhile", str(error), more=more)
 

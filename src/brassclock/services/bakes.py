@@ -247,12 +247,16 @@ def end_bake(house: House, bake_id: int, status: str, revision: int | None = Non
         bake.summary = None if status == "live" else _summary(session, r)
 
 
-def delete_bake(house: House, bake_id: int) -> None:
-    """Put a bake away, one that cannot be computed too; `restore_bake` brings it back whole."""
+def delete_bake(house: House, bake_id: int, revision: int | None = None) -> None:
+    """Put a bake away, one that cannot be computed too; `restore_bake` brings it back whole.
+
+    Raises Outdated when it was changed since `revision`.
+    """
     with house.bake_action(bake_id) as session:
         kitchen_id = bake_rows.kitchen_of(session, bake_id)
         if kitchen_id is None:
             raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+        works.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
         now = house.now(session, house.kitchen(session, kitchen_id))
         with noted(house, session, kitchen_id, "a bake was deleted"):
             bake_rows.alter(session, bake_id, deleted_at=now)
@@ -352,7 +356,7 @@ def keep(house: House, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
     with house.bake_action(bake_id) as session:
         r = works.load(house, session, bake_id)
-        works.check_revision(r.bake, revision)
+        works.check_revision(bake_id, r.bake.revision, revision)
         keep_rows(session, r)
 
 

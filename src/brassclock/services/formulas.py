@@ -115,9 +115,9 @@ def add(house: House, bake_id: int, given: asked.AddIn) -> None:
         r.bake.additions = [*r.bake.additions, entry]
 
 
-def unadd(house: House, bake_id: int) -> None:
+def unadd(house: House, bake_id: int, revision: int | None = None) -> None:
     """Take the last addition back."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, revision) as (_, r):
         if not r.bake.additions:
             raise Missing("Nothing was added that could be taken back.")
         r.bake.additions = r.bake.additions[:-1]
@@ -154,9 +154,9 @@ def bloom(house: House, bake_id: int, given: asked.BloomIn) -> None:
         r.bake.activity_factor = told.activity
 
 
-def unbloom(house: House, bake_id: int) -> None:
+def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
     """Forget the bloom test."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, revision) as (_, r):
         r.bake.bloom_min = r.bake.activity_factor = None
 
 

@@ -62,9 +62,9 @@ def spell(house: House, bake_id: int, given: SpellIn) -> None:
         r.bake.spells = away(r, given)
 
 
-def end_spell(house: House, bake_id: int) -> None:
+def end_spell(house: House, bake_id: int, revision: int | None = None) -> None:
     """Bring the dough back now, or, when it is back already, take the last spell away as if it had not been."""
-    with works.change(house, bake_id) as (_, r):
+    with works.change(house, bake_id, revision) as (_, r):
         if not r.bake.spells:
             raise Missing("The dough was not put anywhere that could be taken back.")
         last = dict(r.bake.spells[-1])

@@ -226,7 +226,7 @@ def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[
     """
     with house.bake_action(bake_id) as session:
         r = load(house, session, bake_id)
-        check_revision(r.bake, revision)
+        check_revision(bake_id, r.bake.revision, revision)
         r.bake.revision += 1
         yield session, r
         broken: list[Broken] = []
@@ -239,12 +239,11 @@ def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[
             r.bake.told = {}
 
 
-def check_revision(bake: Bake, revision: int | None) -> None:
+def check_revision(bake_id: int, newest: int, revision: int | None) -> None:
     """Raise Outdated when a bake was changed since that revision; None is the newest."""
-    if revision is not None and revision != bake.revision:
+    if revision is not None and revision != newest:
         raise Outdated(
-            bake.id or 0,
-            f"{bake.name} was changed meanwhile (yours is revision {revision}, it is at {bake.revision} now).",
+            bake_id, f"Bake {bake_id} was changed meanwhile (yours is revision {revision}, it is at {newest} now)."
         )
 
 

@@ -104,6 +104,11 @@ def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int 
     return session.exec(query if deleted else query.where(col(Bake.deleted_at).is_(None))).first()
 
 
+def revision_of(session: Session, bake_id: int) -> int:
+    """The newest revision of a bake, whatever else its row holds."""
+    return session.exec(select(Bake.revision).where(Bake.id == bake_id)).one()
+
+
 def alter(session: Session, bake_id: int, **values: Any) -> None:
     """Set columns of a bake; one whose row cannot be read is altered unread, at the end of the unit of work."""
     try:

@@ -1,5 +1,5 @@
 import { infiniteQueryOptions, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { type Answer, type Bake, type BakeChange, client, type Hearth, path, type Schemas, take, takeNews, takeWritten } from "./client";
+import { type Answer, type Bake, type BakeChange, client, type Hearth, path, Problem, type Schemas, take, takeNews, takeWritten } from "./client";
 import { clocked, syncClock } from "./clock";
 import { edited } from "./edits";
 import { freshHearth } from "./queue";
@@ -88,6 +88,11 @@ export const askFeel = (bake: number, feel: Schemas["FeelIn"]["feel"]) =>
 export const askDose = (bake: number, body: Schemas["DoseIn"]) =>
   take(client.POST("/api/bakes/{bake_id}/dose", { ...path({ bake_id: bake }), body }));
 
+/** What is taken away, as an edit: it is compared with what others did meanwhile, and only its revision is sent. */
+type Taken = { revision?: number } & Record<string, unknown>;
+/** The path of a bake, and the revision that a deletion was made on. */
+const on = (bake: number, revision: number | undefined) => ({ params: { path: { bake_id: bake }, query: revision === undefined ? {} : { revision } } });
+
 /** Sends an edit on the revision it was made on, merged where the bake was changed meanwhile. */
 type Edit = <B extends object>(body: B, send: (body: B) => Promise<Answer<Bake>>, base?: Bake) => Promise<Bake>;
 
@@ -135,13 +140,13 @@ export const useAdd = (bake: number) =>
   );
 
 export const useUnadd = (bake: number) =>
-  useBakeWrite<null>(bake, () => take(client.DELETE("/api/bakes/{bake_id}/additions", path({ bake_id: bake }))));
+  useBakeWrite<Bake["settings"]["additions"]>(bake, (additions, edit) => edit({ additions: additions.slice(0, -1) }, ({ revision }: Taken) => client.DELETE("/api/bakes/{bake_id}/additions", on(bake, revision))));
 
 /** Minutes to foam; null: no foam; undefined: forget the test. */
 export const useBloom = (bake: number) =>
   useBakeWrite(bake, (minutes: number | null | undefined, edit) =>
     minutes === undefined
-      ? take(client.DELETE("/api/bakes/{bake_id}/bloom", path({ bake_id: bake })))
+      ? edit({ bloom_min: null }, ({ revision }: Taken) => client.DELETE("/api/bakes/{bake_id}/bloom", on(bake, revision)))
       : edit<Schemas["BloomIn"]>({ minutes }, (body) => client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body })),
   );
 
@@ -152,7 +157,7 @@ export const askRescue = (bake: number, late_min: number | null) =>
 export const useSpell = (bake: number) =>
   useBakeWrite(bake, (given: Schemas["SpellIn"] | null, edit) =>
     given === null
-      ? take(client.DELETE("/api/bakes/{bake_id}/spells", path({ bake_id: bake })))
+      ? edit({ spells: null }, ({ revision }: Taken) => client.DELETE("/api/bakes/{bake_id}/spells", on(bake, revision)))
       : edit(given, (body) => client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
   );
 
@@ -213,7 +218,14 @@ export function useDeleteBake(bake: number) {
   const cache = useQueryClient();
   const done = () => Promise.all(["bench", "logbook", "day"].map((key) => cache.invalidateQueries({ queryKey: [key] })));
   const remove = useMutation({
-    mutationFn: () => take(client.DELETE("/api/bakes/{bake_id}", path({ bake_id: bake }))),
+    mutationFn: async () => {
+      try {
+        return await take(client.DELETE("/api/bakes/{bake_id}", on(bake, cache.getQueryData<Bake>(["bake", bake])?.revision)));
+      } catch (fault) {
+        if (fault instanceof Problem && fault.current) cache.setQueryData(["bake", bake], fault.current);
+        throw fault;
+      }
+    },
     onSuccess: done,
   });
   const restore = useMutation({

@@ -32,6 +32,7 @@ export interface paths {
         get: operations["bakes_get_bake_bakes__int_bake_id__get"];
         put?: never;
         post?: never;
+        /** Put a bake away; on the revision it was seen at, where that is given. */
         delete: operations["bakes_delete_bake_bakes__int_bake_id__delete"];
         options?: never;
         head?: never;
@@ -5276,7 +5277,9 @@ export interface operations {
     };
     bakes_delete_bake_bakes__int_bake_id__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number | null;
+            };
             header?: {
                 /** @description The same key answers the same thing, for a day. */
                 "Idempotency-Key"?: string;
@@ -5575,7 +5578,9 @@ export interface operations {
     };
     formulas_unadd_bakes__int_bake_id__additions_delete: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number | null;
+            };
             header?: {
                 /** @description The same key answers the same thing, for a day. */
                 "Idempotency-Key"?: string;
@@ -5764,7 +5769,9 @@ export interface operations {
     };
     formulas_unbloom_bakes__int_bake_id__bloom_delete: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number | null;
+            };
             header?: {
                 /** @description The same key answers the same thing, for a day. */
                 "Idempotency-Key"?: string;
@@ -7390,7 +7397,9 @@ export interface operations {
     };
     bakes_end_spell_bakes__int_bake_id__spells_delete: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number | null;
+            };
             header?: {
                 /** @description The same key answers the same thing, for a day. */
                 "Idempotency-Key"?: string;

@@ -70,6 +70,8 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
         <Button onPress={() => status.mutate("live")}>Bring it back to life</Button>
       )}
       <Button onPress={() => remove.mutate(undefined, { onSuccess: () => setGone(true) })}>Delete this bake</Button>
+      {remove.error && <Plate>{remove.error.message} Look at it, then press again.</Plate>}
+      {status.error && <Plate>{status.error.message}</Plate>}
     </Sheet>
   );
 }

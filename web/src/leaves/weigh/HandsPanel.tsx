@@ -62,7 +62,7 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
               <span key={i}>{i > 0 ? "; " : ""}+ {a.amount} {(known.data?.find((k) => k.id === a.ingredient)?.name ?? a.ingredient).toLowerCase()} <span className="quiet">{clockNear(a.at, now, units.zone)}</span></span>
             ))}
           </span>
-          <Button data-kind="bare" onPress={() => unadd.mutate(null)}>take the last back</Button>
+          <Button data-kind="bare" onPress={() => unadd.mutate(bake.settings.additions)}>take the last back</Button>
         </div>
       )}
       <Bag bake={bake} sheet={sheet} formula={formula} />
