@@ -107,10 +107,12 @@ class Housekeeping(threading.Thread):
     """Writes the journal back every quarter of an hour, copies the data once a day, and watches that it is still there."""
 
     def __init__(
-        self, engine: Any, path: Path, gone: Callable[[], None], today: Callable[[], dt.date] = dt.date.today
-    ) -> None:
+        self, engine: Any, path: Path, gone: Callable[[], None], today: Callable[[], dt.date] = dt.date.today,
+        tidy: Callable[[], object] = lambda: None,
+    ) -> None:  # fmt: skip
+        """`gone` is told when the data is no longer there; `tidy` is done once a round."""
         super().__init__(name="housekeeping", daemon=True)
-        self.engine, self.path, self.gone, self.today = engine, path, gone, today
+        self.engine, self.path, self.gone, self.today, self.tidy = engine, path, gone, today, tidy
         self.ended = threading.Event()
 
     def run(self) -> None:
@@ -132,6 +134,10 @@ class Housekeeping(threading.Thread):
             backup.daily(self.path, self.today())
         except Exception as fault:
             print(f"The data could not be copied: {storage_fault(fault) or fault}", file=sys.stderr, flush=True)
+        try:
+            self.tidy()
+        except Exception as fault:
+            print(f"Old bakes could not be tidied: {storage_fault(fault) or fault}", file=sys.stderr, flush=True)
 
 
 def serve(
@@ -191,6 +197,7 @@ def _start(
         if compiles and demo:  # its nights are computed one after the other: quicker once that is compiled
             _warming(switch, first=True).join()
         from brassclock.api.app import create_app
+        from brassclock.services.bakes import fill_summaries
         from brassclock.services.house import House
         from brassclock.store.engine import open_store
 
@@ -209,7 +216,7 @@ def _start(
             print(words, file=sys.stderr, flush=True)
             switch.tell("The data is gone", words, waits=False)
 
-        state["keeping"] = Housekeeping(state["engine"], path, gone)
+        state["keeping"] = Housekeeping(state["engine"], path, gone, tidy=lambda: fill_summaries(house))
         state["keeping"].start()
         gc.freeze()
         switch.put(app)

@@ -10,6 +10,8 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from brassclock.services.bakes import fill_summaries
+from brassclock.services.house import House
 from brassclock.store.engine import FILE_NAME
 
 GARBAGE = {  # column of a bake: what is no value of it
@@ -72,3 +74,23 @@ def test_one_that_cannot_be_computed_can_be_put_away_and_mended(
     assert client.put(f"/api/bakes/{i}/status", json={"status": "abandoned"}).status_code == 200
     assert client.get(f"/api/kitchens/{bake['kitchen_id']}/bench").json["broken"] == []
     assert client.put(f"/api/bakes/{i}/status", json={"status": "live"}).json["faults"] == {}
+
+
+def test_bakes_that_ended_before_rows_were_stored_are_given_theirs(
+    house: House, client: FlaskClient, tmp_path: Path, kitchen: int
+) -> None:
+    """An upgraded kitchen's logbook shows what it would, had its bakes been kept today; one that cannot be computed hides none."""
+    ended = [client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": f"in {n} h"}).json["id"] for n in (5, 6)]
+    for i in ended:
+        client.put(f"/api/bakes/{i}/status", json={"status": "kept"})
+    pages = [client.get(f"/api/kitchens/{kitchen}/logbook").json["bakes"]]
+    for n, i in enumerate(ended):
+        with sqlite3.connect(tmp_path / FILE_NAME) as raw:
+            raw.execute("update bake set summary = null where id = ?", (i,))
+        if n:
+            corrupt(tmp_path, i, "lines", "not json")
+        pages.append(client.get(f"/api/kitchens/{kitchen}/logbook").json["bakes"])
+        assert (fill_summaries(house), fill_summaries(house)) == (1, 0)
+        pages.append(client.get(f"/api/kitchens/{kitchen}/logbook").json["bakes"])
+    assert pages[0] == pages[2] != pages[1]
+    assert pages[0][0]["weighed_g"] and ended[0] in [b["id"] for b in pages[-1]]

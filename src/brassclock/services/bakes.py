@@ -371,6 +371,23 @@ def keep_rows(session: Session, r: works.Rows) -> None:
     r.bake.summary = _summary(session, r)
 
 
+def fill_summaries(house: House, most: int = 50) -> int:
+    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to give.
+
+    One that cannot be computed is given an empty row: it is shown with what stands in its columns.
+    """
+    with house.look() as session:
+        ids = bake_rows.without_summary(session, most)
+    for bake_id in ids:
+        with house.bake_action(bake_id) as session:
+            found: dict[str, Any] | None = None
+            with catching(session, bake_id, []):
+                r = works.load(house, session, bake_id)
+                found = summary_of(r, works.work_of(r))
+            bake_rows.alter(session, bake_id, summary=found or {})
+    return len(ids)
+
+
 def _summary(session: Session, r: works.Rows) -> dict[str, Any] | None:
     """The bake's row for lists; None while it cannot be computed."""
     with catching(session, r.bake.id or 0, []):

@@ -104,6 +104,12 @@ def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int 
     return session.exec(query if deleted else query.where(col(Bake.deleted_at).is_(None))).first()
 
 
+def without_summary(session: Session, most: int) -> Sequence[int]:
+    """Ended bakes, deleted ones too, that have no row for lists yet."""
+    query = select(Bake.id).where(Bake.status != "live", col(Bake.summary).is_(None)).limit(most)
+    return [found for found in session.exec(query) if found is not None]
+
+
 def revision_of(session: Session, bake_id: int) -> int:
     """The newest revision of a bake, whatever else its row holds."""
     return session.exec(select(Bake.revision).where(Bake.id == bake_id)).one()
