@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
@@ -50,12 +51,24 @@ def replan(
     if found[0] is None or _end(found[0]) > held:
         found.append(dispatch.run(LITTLE_S))
     if found == [None, None]:
-        found.append(next((tasks for widen in WIDEN_S if (tasks := dispatch.run(widen)) is not None), None))
+        found.append(_stretched_least(dispatch))
     lines = [tuple(sorted(x, key=lambda t: (t.start_s, t.round_no))) for x in found if x is not None]
     if not lines:
         return None
     best = min(lines, key=lambda tasks: _end(tasks) + WORTH * _stretched(spec, tasks, began))
     return Repair(best, _stretched(spec, best, began), _end(best))
+
+
+def _stretched_least(dispatch: Dispatch) -> list[Task] | None:
+    """The line with windows stretched by the least of WIDEN_S that brings every bread through (what does will do with more); None where none does."""
+    lines: dict[int, list[Task] | None] = {}
+
+    def goes(widen: int) -> bool:
+        lines[widen] = dispatch.run(widen)
+        return lines[widen] is not None
+
+    least = bisect_left(WIDEN_S, True, key=goes)
+    return lines[WIDEN_S[least]] if least < len(WIDEN_S) else None
 
 
 def _load_slip(spec: LineSpec, done: Mapping[int, Sequence[Task]], slips: Mapping[int, int]) -> int:
