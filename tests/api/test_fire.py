@@ -155,6 +155,14 @@ def test_a_cooks_own_way_is_planned_baked_and_read_as_a_heat(
     assert line == ["spray", "turn", "off", "brush"]
     refused = client.patch(url, json={"heat_steps": None})
     assert refused.status_code == 409 and "way through the heat" in refused.json["detail"]
+    frozen = program(client, url)
+    clock.pass_(seconds=5)
+    tap(
+        client, url, "browned", 1, 1
+    )  # brown far sooner than that heat browns it: hotter, and yet the way stays the cook's
+    seen = program(client, url)
+    assert seen["surface_c"] > seen["surface_was_c"] + 5
+    assert (seen["turn_s"], seen["off_s"]) == (frozen["turn_s"], frozen["off_s"]) == (90, 150)
 
 
 def test_edges_a_dressing_and_a_tray(client: FlaskClient, kitchen: dict[str, Any]) -> None:

@@ -11,7 +11,7 @@ from sqlmodel import Session
 from brassclock.core.fire.actions import leaves_s
 from brassclock.core.fire.colour import DOSES
 from brassclock.core.fire.hearth import COLOURS
-from brassclock.core.fire.probe import EVENT_OF, ColourSeen, invert
+from brassclock.core.fire.probe import EVENT_OF, ColourSeen, Probe, invert
 from brassclock.core.fire.program import Program
 from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.verdicts import told
@@ -54,8 +54,13 @@ def retime(session: Session, r: works.Rows) -> None:
     base = kept.get("base", kept)
     found: dict[str, Any] = {**base, "base": base}
     seen, called = facts_of_probe(r), colours_called(r)
-    if (seen or called) and not r.bake.heat_steps and (work := works.work_of(r)).bread is not None:
-        found |= _measured(r, work, base, seen, called)
+    if (seen or called) and (work := works.work_of(r)).bread is not None:
+        probe = _measured(r, work, seen, called)
+        found |= {
+            "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": probe.was_c,
+        }  # fmt: skip
+        if not r.bake.heat_steps:  # a cook's own way keeps its own times, but for a colour that is called
+            found |= _retimed(works.program_at(r, work, probe.temp_c), base, r.kitchen.temp_unit)
     found |= _as_called(found, called)
     steps = sum(t.kind == "dark" for t in r.taps) - sum(t.kind == "pale" for t in r.taps)
     if steps:
@@ -64,23 +69,19 @@ def retime(session: Session, r: works.Rows) -> None:
 
 
 def _measured(
-    r: works.Rows, work: works.Work, base: dict[str, Any], seen: dict[str, float], called: list[tuple[str, float | None, float]]
-) -> dict[str, Any]:  # fmt: skip
-    """The program at the heat that the breads say, with that heat."""
+    r: works.Rows, work: works.Work, seen: dict[str, float], called: list[tuple[str, float | None, float]]
+) -> Probe:  # fmt: skip
+    """The heat of the surface that the breads say."""
     surface = works.surface_of(r.surface)
     wished = max(DOSES[r.bake.doneness][0], DOSES["light"][0])
 
     def dose_ratio(turn_s: float | None, off_s: float, temp_c: float) -> float:
         return min(works.doses_at(r, work, temp_c, turn_s, off_s)) / wished
 
-    probe = invert(
+    return invert(
         seen, surface.temp_c, lambda t: works.events_at(r, work, t), spread_k(surface),
         [ColourSeen(word, partial(dose_ratio, turn_s, off_s)) for word, turn_s, off_s in called],
     )  # fmt: skip
-    hot = works.program_at(r, work, probe.temp_c)
-    return _retimed(hot, base, r.kitchen.temp_unit) | {
-        "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": surface.temp_c,
-    }  # fmt: skip
 
 
 def _retimed(hot: Program, base: dict[str, Any], unit: str) -> dict[str, Any]:

@@ -217,7 +217,7 @@ function besides(hearth: Hearth, next: Due, now: number): string {
 function measured({ surface_c, surface_was_c }: Hearth["program"], units: Units): string {
   if (surface_c == null || surface_was_c == null) return "";
   const reads = `the surface measures ${temp(surface_c, units)} °${units.temp}`;
-  return Math.abs(surface_c - surface_was_c) < 4 ? `; ${reads}, as set` : `; ${reads}, not ${temp(surface_was_c, units)}: timed anew`;
+  return Math.abs(surface_c - surface_was_c) < 4 ? `; ${reads}, as set` : `; ${reads}, not ${temp(surface_was_c, units)}`;
 }
 
 function Sound({ test }: { test: boolean }) {
