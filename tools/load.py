@@ -43,7 +43,9 @@ class Client:
         self.connection.request(method, path, None if body is None else json.dumps(body), sent)
         answer = self.connection.getresponse()
         raw = answer.read()
-        return answer.status, json.loads(raw) if raw else None, {k.lower(): v for k, v in answer.getheaders()}
+        told = {k.lower(): v for k, v in answer.getheaders()}
+        found = json.loads(raw) if raw and "json" in told.get("content-type", "") else None
+        return answer.status, found, told
 
 
 def kitchen_with_lines(server: Server, lines: int, breads: int, spots: int = 4) -> list[int]:

@@ -145,7 +145,14 @@ def test_a_cooks_own_way_is_planned_baked_and_read_as_a_heat(
     assert own["usual_off_s"] != 150
     asked = client.get(f"{url}/habit?first=90&second=60").json
     assert asked == own["habit"]
-    assert client.get(f"{url}/habit?first=3&second=900").json["surface_c"] is None
+    usual, here, there = asked["ways"]
+    assert [w["name"] for w in asked["ways"]] == ["usual", "own", "own_at_its_heat"]
+    assert (here["turn_s"], here["off_s"], here["surface_c"]) == (90, 150, usual["surface_c"])
+    assert there["surface_c"] == pytest.approx(asked["surface_c"]["p50"], abs=1) and there["through"]
+    assert there["bottom"][-1]["word"] == "golden" and there["top"][-1]["word"] in ("light", "golden")
+    assert [w["from_s"] for w in there["top"]] == sorted(w["from_s"] for w in there["top"])
+    none = client.get(f"{url}/habit?first=3&second=900").json
+    assert none["surface_c"] is None and [w["name"] for w in none["ways"]] == ["usual", "own"]
     heat = asked["surface_c"]["p50"]
     client.patch(url, json={"surface_c": heat, "surface_source": "habit", "surface_sd_k": asked["sd_k"]})
     assert client.get(url).json["fire"]["surface_source"] == "habit"

@@ -95,6 +95,24 @@ def test_every_method_makes_what_it_says() -> None:
         assert sheet.leavens or m.id == "blank", m.id
 
 
+@pytest.mark.parametrize(
+    ("what", "holds", "told"),
+    [
+        ("minced_meat", None, "raw_filling"), ("egg_whole", None, "raw_filling"), ("potato_mash", None, "cold_filling"),
+        ("paneer", None, "cold_filling"), ("onion_chopped", None, None), ("own_1", None, "raw_filling"),
+        ("own_1", ("plant",), None), ("own_1", ("fish",), "raw_filling"), ("own_1", ("dairy",), "cold_filling"),
+    ],
+)  # fmt: skip
+def test_a_filling_is_kept_cold_or_cooked_through_by_what_it_holds(
+    what: str, holds: tuple[str, ...] | None, told: str | None
+) -> None:
+    """Common practice. A cook's own filling of which nothing is said counts as meat."""
+    own = made(OwnIngredient("own_1", "Filling of ours", "filling", water_pct=60, holds=holds))
+    dough = [TypedLine("plain_flour", "500 g"), TypedLine("water", "310 g")]
+    sheet = weigh(dough, PieceWish(8), None, kit=Kit({**table(), "own_1": own}), filling=[TypedLine(what, "200 g")])
+    assert [c.code for c in sheet.cautions if c.code.endswith("_filling")] == ([told] if told else [])
+
+
 @pytest.mark.parametrize("case", CASES["soda"], ids=lambda c: c["name"])
 def test_soda_against_acid(case: dict[str, Any]) -> None:
     dough = dough_of_masses([(k, v) for k, v in case["grams"].items()])

@@ -22,10 +22,11 @@ TEXTS: dict[str, str] = {
     "hot_surface": "Stone and iron stay hot long after the fire is out.",
     "raw_dough": "Do not taste raw dough: raw flour and egg can make you ill.",
     "raw_filling": "Meat and egg fillings stay chilled until they are rolled in, and are cooked to 75 C inside.",
+    "cold_filling": "Cooked potato and cheese stay chilled until they are rolled in: usual guidance is about 2 h in total above 5 C. Local food rules decide.",
     "oil_smoke": "Stop at the first wisp of smoke; water in hot oil spits.",
     "wall_hot": "Keep wet hands and loose cloth away from a very hot oven; charcoal and gas need a working flue or open air.",
     "dairy_warm": (
-        "Dairy or egg dough kept warm: usual guidance is about 2 h in total above 5 C, "
+        "Dough with dairy, egg, meat or potato kept warm: usual guidance is about 2 h in total above 5 C, "
         "1 h above 32 C. Local food rules decide."
     ),
     "yeast_limit": "Hotter than this harms the yeast.",

@@ -13,10 +13,12 @@ from brassclock.core.fire.actions import actions
 from brassclock.core.fire.baking import Baking, Faults
 from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
 from brassclock.core.fire.colour import word_of
+from brassclock.core.fire.compare import Compared, compare
+from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program, program_of
-from brassclock.core.fire.right_heat import Implied, implied, implied_reason, right_heat_reason
+from brassclock.core.fire.right_heat import implied, implied_reason, right_heat_reason
 from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import shown_fire as out
@@ -103,7 +105,7 @@ def _own_way(r: Rows, work: Work) -> out.OwnWayOut | None:
     sides = sides_of(r.bake.heat_steps)
     return out.OwnWayOut(
         steps=r.bake.heat_steps, usual_turn_s=usual.turn_s, usual_off_s=usual.off_s,
-        habit=_habit_out(implied(baking, sides), baking, r.kitchen.temp_unit) if sides else None,
+        habit=_habit_out(r, work.program, baking, sides) if sides else None,
     )  # fmt: skip
 
 
@@ -123,9 +125,22 @@ def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
     return sides if len(sides) <= 2 and all(sides) else []
 
 
-def _habit_out(found: Implied, baking: Baking, unit: str) -> out.HabitOut:
+def _habit_out(r: Rows, program: Program, baking: Baking, sides_s: Sequence[float]) -> out.HabitOut:
+    found = implied(baking, sides_s)
+    back_s = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
+    ways = compare(baking, sides_s, found.mean_c if found.explained else None)
     return out.HabitOut(
-        surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k, text=implied_reason(found, baking, unit)
+        surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k,
+        text=implied_reason(found, baking, r.kitchen.temp_unit), ways=[_way_out(w, back_s, works.spots_of(r)) for w in ways],
+    )  # fmt: skip
+
+
+def _way_out(way: Compared, back_s: float, spots: int) -> out.WayOut:
+    """`every_s`: how often the surface gives a bread when every spot is filled again at once."""
+    return out.WayOut(
+        name=way.name, surface_c=way.temp_c, turn_s=way.turn_s, off_s=way.off_s, bottom=[out.ColourSpell(**x._asdict()) for x in way.bottom],
+        top=[out.ColourSpell(**x._asdict()) for x in way.top], opens_s=way.opens_s, loss_frac=way.loss_frac, through=way.through,
+        every_s=(way.off_s + back_s) / spots,
     )  # fmt: skip
 
 
@@ -137,7 +152,7 @@ def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> out.HabitOut:
     if work.program is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
     baking = work.program.baking.usual
-    return _habit_out(implied(baking, sides_s), baking, r.kitchen.temp_unit)
+    return _habit_out(r, work.program, baking, sides_s)
 
 
 def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> out.ChanceOut | None:

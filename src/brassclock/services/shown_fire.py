@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any
+from typing import Any, Literal
 
 from brassclock.services.shown_base import Banded, CautionOut, ClockOut, Shape, WhyOut
 
@@ -111,12 +111,35 @@ class ActionOut(Shape):
     each_s: float | None
 
 
+class ColourSpell(Shape):
+    """A colour that a face shows from so many seconds on."""
+
+    word: Literal["pale", "light", "golden", "charred"]
+    from_s: float
+
+
+class WayOut(Shape):
+    """One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface."""
+
+    name: Literal["usual", "own", "own_at_its_heat"]
+    surface_c: float
+    turn_s: float | None
+    off_s: float
+    bottom: list[ColourSpell]
+    top: list[ColourSpell]
+    opens_s: float | None
+    loss_frac: float
+    through: bool
+    every_s: float
+
+
 class HabitOut(Shape):
-    """What a cook's own times say of the heat; null where no heat explains them."""
+    """What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other."""
 
     surface_c: Banded | None
     sd_k: float
     text: str
+    ways: list[WayOut]
 
 
 class OwnWayOut(Shape):

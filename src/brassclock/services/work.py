@@ -26,13 +26,11 @@ from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.colour import Wish
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.layers import (
-    CONTAINS,
     MOST_MM,
     YEASTED_RISE,
     browning,
     chemical_rise,
     layered,
-    must_be_hot,
     proved,
 )
 from brassclock.core.fire.legs import Step
@@ -41,6 +39,7 @@ from brassclock.core.fire.line.spec import GRILL, Line, LineSpec, Station, bread
 from brassclock.core.fire.program import Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.puff.model import COARSE_GRID
+from brassclock.core.matter.spoiling import holds_of, must_be_hot
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
@@ -55,6 +54,7 @@ from brassclock.services.bakerows import mix_temp_c as mix_temp_c
 from brassclock.services.bakerows import surface_of as surface_of
 from brassclock.services.broken import Broken, catching
 from brassclock.services.house import House, Outdated
+from brassclock.services.pantry import kit_of
 from brassclock.services.rising import Risen
 from brassclock.services.weighed import sheet_of, sponge_g
 from brassclock.store import bakes as rows
@@ -356,13 +356,11 @@ def _holds_meat(r: Rows) -> bool:
     given = r.bake.filling or {}
     if given.get("topping") or not given.get("per_piece_g"):
         return False
-    named = [x["ingredient"] for x in given.get("lines", ())]
+    rows = kit_of(r.kitchen, r.own).rows
     held: list[str] = []
-    for i in named:
-        if i in r.own and (r.own[i].holds or r.own[i].group == "filling"):
-            held += r.own[i].holds or ["meat"]
-        else:
-            held.append("meat" if i is None else CONTAINS.get(i, "plant"))
+    for line in given.get("lines", ()):
+        row = rows.get(line["ingredient"])
+        held += ("meat",) if row is None else holds_of(row)
     return must_be_hot(held)
 
 

@@ -2225,6 +2225,19 @@ export interface components {
             temp_c: number;
         };
         /**
+         * ColourSpell
+         * @description A colour that a face shows from so many seconds on.
+         */
+        ColourSpell: {
+            /** From S */
+            from_s: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "pale" | "light" | "golden" | "charred";
+        };
+        /**
          * ColoursOut
          * @description The colour of the two faces in words: the bottom one at the turn, both when it comes off.
          */
@@ -2683,7 +2696,7 @@ export interface components {
         };
         /**
          * HabitOut
-         * @description What a cook's own times say of the heat; null where no heat explains them.
+         * @description What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other.
          */
         HabitOut: {
             /** Sd K */
@@ -2691,6 +2704,8 @@ export interface components {
             surface_c: components["schemas"]["Banded"] | null;
             /** Text */
             text: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
         };
         /**
          * HandMoveOut
@@ -4805,6 +4820,35 @@ export interface components {
             verdict: "cook_at_once" | "session" | "same_day" | "overnight";
             /** Words */
             words: string;
+        };
+        /**
+         * WayOut
+         * @description One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface.
+         */
+        WayOut: {
+            /** Bottom */
+            bottom: components["schemas"]["ColourSpell"][];
+            /** Every S */
+            every_s: number;
+            /** Loss Frac */
+            loss_frac: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "usual" | "own" | "own_at_its_heat";
+            /** Off S */
+            off_s: number;
+            /** Opens S */
+            opens_s: number | null;
+            /** Surface C */
+            surface_c: number;
+            /** Through */
+            through: boolean;
+            /** Top */
+            top: components["schemas"]["ColourSpell"][];
+            /** Turn S */
+            turn_s: number | null;
         };
         /**
          * WayOutOut

@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { useMemo } from "react";
 import { heatColour } from "../theme/temperature";
 import { spread } from "../words/scale";
+import { STIPPLE, Stipples } from "./stipple";
 
 interface Props {
   s: readonly number[];
@@ -19,11 +20,6 @@ interface Props {
 }
 const BOX = { top: 74, bottom: 200 };
 const SKIN = 14;
-/** How a face of each colour is stippled: dots on a tile of twelve. */
-const STIPPLE: Record<string, string> = {
-  light: "M3 4h.1M9 10h.1", golden: "M2 2h.1M6 5h.1M10 3h.1M3 8h.1M8 9.500h.1M11 11h.1", charred: "M1 1h.1M4 2h.1M7 1h.1M10 2h.1M2 5h.1M5 6h.1M8 5h.1M11 6h.1M1 9h.1M4 10h.1M7 9h.1M10 10h.1",
-};
-
 /** Time across, depth through the bread up, colour is temperature; isolines, pins, the pocket as a lens. */
 export function Carpet(p: Props) {
   const left = 64;
@@ -48,9 +44,7 @@ export function Carpet(p: Props) {
         <pattern id="left-on" width="12" height="12" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.500" height="12" fill="var(--ink)" opacity="0.500" />
         </pattern>
-        {Object.entries(STIPPLE).map(([word, d]) => (
-          <pattern key={word} id={`skin-${word}`} width="12" height="12" patternUnits="userSpaceOnUse"><path d={d} stroke="var(--ink)" strokeWidth={word === "charred" ? 3 : 2.2} strokeLinecap="round" /></pattern>
-        ))}
+        <Stipples />
       </defs>
       {p.tempC.map((column, i) => {
         const x0 = x(i === 0 ? 0 : p.s[i - 1]!);

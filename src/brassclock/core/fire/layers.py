@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection
 from dataclasses import replace
 
 import numpy as np
@@ -58,22 +57,6 @@ def proved(bread: Bread) -> Bread:
         bread, thickness_m=bread.thickness_m * bread.rho_kg_m3 / PROVED_RHO, rho_kg_m3=PROVED_RHO, gas_frac=1 - PROVED_RHO / DENSE_RHO,
         rise_g=PROVED_RISE,
     )  # fmt: skip
-
-
-CONTAINS = {
-    "minced_meat": "meat",
-    "egg_whole": "egg",
-    "egg_yolk": "egg",
-}  # of known ingredients; the others are of plants or milk
-
-
-def must_be_hot(contains: Collection[str] | None) -> bool:
-    """Whether a filling is safe only once its coldest point was at 75 C: with meat, egg or fish, and where nobody says what it is.
-
-    >>> must_be_hot(None), must_be_hot(["plant", "dairy"]), must_be_hot(["plant", "egg"])
-    (True, False, True)
-    """
-    return not contains or not set(contains) <= {"plant", "dairy"}
 
 
 def browning(dough: Dough) -> float:

@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from brassclock.core.matter.ingredients import Ingredient, table
+from brassclock.core.matter.spoiling import kept_cold
 
 GAS_FREE_KG_M3 = 1250.0
 SHEET_GAS_FRAC = 0.12
@@ -68,8 +69,8 @@ class Dough:
 
     @property
     def spoils(self) -> bool:
-        """Whether dairy or egg in it sets a count of warm hours."""
-        return bool({"milk", "egg"} & set(self.allergens))
+        """Whether dairy, egg, meat or cooked potato in it sets a count of warm hours."""
+        return any(kept_cold(p.ingredient) for p in self.portions)
 
     def mass_of(self, ingredient_id: str) -> float:
         """Grams of one ingredient."""

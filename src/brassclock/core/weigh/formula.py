@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from brassclock.core.cautions import Caution, caution
 from brassclock.core.evidence import BadRequest, FieldFault, Why
 from brassclock.core.matter.dough import Dough, Portion, dough_of
+from brassclock.core.matter.spoiling import holds_of, kept_cold, must_be_hot
 from brassclock.core.weigh import geometry
 from brassclock.core.weigh.feel import Feel, feel_of
 from brassclock.core.weigh.leavens import Equivalent, LeavenPart, equivalents, leaven_parts
@@ -207,8 +208,10 @@ def weigh(
     if not any(x.ingredient.is_yeast or x.ingredient.is_other_leaven for x in lines):
         cautions.append(caution("no_leaven"))
     stuffed = _filling(filling, filling_g, pieces, kit)
-    if stuffed and any(x.ingredient.id == "minced_meat" or "egg" in x.ingredient.allergens for x in stuffed.lines):
+    if stuffed and must_be_hot([what for x in stuffed.lines for what in holds_of(x.ingredient)]):
         cautions.append(caution("raw_filling"))
+    elif stuffed and any(kept_cold(x.ingredient) for x in stuffed.lines):
+        cautions.append(caution("cold_filling"))
     soda = soda_balance(dough, kit.powder)
     low, high = hydration_spread(lines)
     return WeighSheet(

@@ -20,7 +20,6 @@ from brassclock.core.fire.layers import (
     browning,
     chemical_rise,
     layered,
-    must_be_hot,
 )
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.fire.program import Program, plan_bread
@@ -30,6 +29,7 @@ from brassclock.core.fire.surface_heat import believed, heat_band, spread_k
 from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
+from brassclock.core.matter.spoiling import must_be_hot
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.compute.common import Mass, MassLine, Strict, mass_dough
 from brassclock.services.given import within

@@ -11,6 +11,7 @@ import { temp, tempUnit } from "../../words/format";
 import { heatBand, plainSides, sidesWords } from "../../words/heat";
 import { Dressing } from "./Dressing";
 import { StepsSheet } from "./StepsSheet";
+import { Ways } from "./Ways";
 
 const Pair = styled.section`
   display: grid; grid-template-columns: minmax(240px, 3fr) minmax(0, 5fr); gap: 10px 30px; border-bottom: 2px solid var(--hair-2); padding: 10px 0 12px;
@@ -77,7 +78,7 @@ function Own({ bake, fire, begun, change }: { bake: Bake; fire: Fire; begun: boo
           {turned && <><b>+</b><Field label="other side" big width="6em" unit="s" inputMode="decimal" value={second} onCommit={setSecond} /></>}
         </div>
       )}
-      {own && (
+      {own && !found && (
         <table>
           <tbody>
             <tr data-on="true"><th scope="row">yours, as it is planned now</th><td>{sidesWords(fire.program.turn_s, fire.program.off_s)}</td></tr>
@@ -85,6 +86,7 @@ function Own({ bake, fire, begun, change }: { bake: Bake; fire: Fire; begun: boo
           </tbody>
         </table>
       )}
+      {found && <Ways ways={found.ways} />}
       {typed && habit.isFetching && <p className="quiet">Reckoning how hot that is…</p>}
       {found && <p role="status">{found.text}{heat !== null && Math.abs(heat - fire.surface_c.p50!) >= 8 ? ` It is taken to be ${temp(fire.surface_c.p50!, units)} ${tempUnit(units)}, ${heatBand(fire.surface_c, units)}.` : ""}</p>}
       {!found && !own && <p className="quiet">Type the seconds you always give: they say how hot your surface is.</p>}
