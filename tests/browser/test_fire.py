@@ -234,7 +234,9 @@ def test_the_heat_in_an_empty_kitchen(empty_server: Server, watch: Watch, size: 
     w.axe_clean()
     page.get_by_role("button", name="Plan by my times").press("Enter")
     ways = page.get_by_role("table", name="The usual way and yours, beside each other").get_by_role("row")
-    expect(ways.filter(has_text="90 + 90 s")).to_have_count(2)  # as the pan is believed, and at the heat that suits them
+    expect(ways.filter(has_text="90 + 90 s")).to_have_count(
+        2
+    )  # as the pan is believed, and at the heat that suits them
     page.get_by_role("button", name=re.compile("^Reckon with")).press("Enter")
     expect(page.get_by_text(re.compile("by my own times:"))).to_be_visible()
     page.get_by_role("button", name="change the steps…").press("Enter")

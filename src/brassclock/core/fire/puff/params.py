@@ -19,7 +19,9 @@ PARAMS: dict[str, Param] = {
     "tau_c": Param(2.0, "s", 1, 4, J, "uptake of steam by cooler crumb"),
     "h_p": Param(600, "W/(m2 K)", 150, 600, J, "steam condensing on the far wall of the pocket"),
     "b_ev": Param(0.2, "-", 0.15, 0.4, F, "share of the wet-surface evaporation"),
-    "e_bubbles": Param(0.43, "-", 0.35, 0.5, F, "expansion at which bubbles show on 5 mm; a thinner sheet by (5 mm/thickness)^0.7 more"),
+    "e_bubbles": Param(
+        0.43, "-", 0.35, 0.5, F, "expansion at which bubbles show on 5 mm; a thinner sheet by (5 mm/thickness)^0.7 more"
+    ),
     "r_onset": Param(6.5, "-", 5, 9, F, "gas expansion at which the sheet parts"),
     "j_leak": Param(5e-4, "kg/(m2 s)", 2e-4, 1e-3, F, "steam through a sound skin"),
     "g_pocket": Param(500, "W/(m2 K)", 100, 600, J, "across an open pocket full of steam"),

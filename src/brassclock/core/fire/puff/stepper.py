@@ -17,7 +17,10 @@ EVENTS = 17
 CORE_C = 75.0
 WET_C = 20.0  # of what is sprayed or spread
 OIL_SPOT_H = 500.0  # W/m2K of boiling oil on a blister (frying with bubbles, order published, from memory)
-SEEN_M, SEEN_POWER = 0.005, 0.7  # fitted to one row of practice: a thin sheet swells more, by its share, before its bubbles stand high enough to be seen
+SEEN_M, SEEN_POWER = (
+    0.005,
+    0.7,
+)  # fitted to one row of practice: a thin sheet swells more, by its share, before its bubbles stand high enough to be seen
 COLOUR_M = 0.0002  # dry crust that shows its full colour
 DRY_AW, DRY_POWER = 0.5, 4  # water activity at which a skin browns at half its dry rate, and how sharply
 TURN_DRY = 0.6  # judgement: of the loss that dries a bread out, the share spent when it is turned without its colour
