@@ -218,6 +218,7 @@ export function useDeleteBake(bake: number) {
   const cache = useQueryClient();
   const done = () => Promise.all(["bench", "logbook", "day"].map((key) => cache.invalidateQueries({ queryKey: [key] })));
   const remove = useMutation({
+    scope: { id: `bake-${bake}` }, // after what was pressed before it: it is made on the revision that came of that
     mutationFn: async () => {
       try {
         return await take(client.DELETE("/api/bakes/{bake_id}", on(bake, cache.getQueryData<Bake>(["bake", bake])?.revision)));

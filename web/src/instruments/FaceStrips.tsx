@@ -20,7 +20,7 @@ const [TALL, THIN, GAP, FACE] = [20, 8, 6, 26];
 export function FaceStrips({ bottom, top, turnS, offS, opensS, x, width }: Props) {
   const turn = turnS ?? offS;
   return (
-    <svg width={width} height={2 * FACE + GAP + 4} role="img" aria-label={`First side ${coloursWords(bottom)}. Other side ${coloursWords(top)}.`}>
+    <svg width={width} height={2 * FACE + GAP + 4} role="img" aria-label={`Side A ${coloursWords(bottom)}. Side B ${coloursWords(top)}.`}>
       <Face spells={bottom} from={0} to={turn} off={offS} x={x} y={2} />
       <Face spells={top} from={turn} to={offS} off={offS} x={x} y={2 + FACE + GAP} />
       {opensS !== null && opensS <= offS && <path d={lens(x(opensS), 2 + FACE + GAP / 2)} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.8} />}
