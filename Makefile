@@ -9,8 +9,9 @@ export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
 demo: setup build
 	.venv/bin/brass-clock serve --demo --port $(PORT)
 
+# one worker has the tests of the interface, one after the other; the other has the rest
 test: setup browser lint web-checks build
-	$(PY) -m pytest
+	$(PY) -m pytest -n 2 --dist loadgroup
 
 check: setup lint web-checks
 	$(PY) -m pytest -q tests/core tests/store
