@@ -68,12 +68,14 @@ def kitchen_with_lines(server: Server, lines: int, breads: int, spots: int = 4) 
 
 def play(server: Server, bakes: list[int], seconds: float, pause_s: float) -> tuple[Asked, Asked]:
     """(taps, polls) of one cook for each bake, who begin one after the other, press what is due, rest `pause_s`, and poll as the page does."""
-    taps, polls, until = Asked(), Asked(), time.monotonic() + seconds
+    taps, polls, began_all = Asked(), Asked(), threading.Barrier(len(bakes))
 
     def cook(bake: int) -> None:
         client, number, tag = Client(server), 0, ""
-        time.sleep(pause_s * bakes.index(bake) / len(bakes))
         hearth = client.ask("GET", f"/api/bakes/{bake}/hearth")[1]
+        began_all.wait(60)  # every cook has the line on the screen before the first presses
+        until = time.monotonic() + seconds
+        time.sleep(pause_s * bakes.index(bake) / len(bakes))
         while time.monotonic() < until and hearth["due"]:
             due = hearth["due"][0]
             number += 1

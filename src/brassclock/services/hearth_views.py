@@ -108,14 +108,14 @@ def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[out.LineTaskOut]:
     """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
     due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
-    tasks = [
+    soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))[:SHOWN_TASKS]
+    return [
         out.LineTaskOut(
             move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
-            at=dt.datetime.fromtimestamp(due.get((t.round_no, t.move), t.start_s), dt.UTC),
+            at=dt.datetime.fromtimestamp(at_s, dt.UTC),
         )
-        for t in line.tasks
+        for at_s, _, t in soonest
     ]  # fmt: skip
-    return sorted(tasks, key=lambda t: t.at)[:SHOWN_TASKS]
 
 
 def _towel_out(r: Rows, state: hearths.Hearth) -> list[out.TowelOut]:

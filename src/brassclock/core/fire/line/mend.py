@@ -10,8 +10,8 @@ from brassclock.core.fire.line.dispatch import Dispatch
 from brassclock.core.fire.line.spec import LineSpec, Task
 
 LITTLE_S, WORTH = 8, 4  # judgement: a second of a window is worth four of the line, up to so much of it
-# how far windows stretch where a little does not do; the last: whatever it takes
-WIDEN_S = (12, 16, 24, 40, 60, 90, 300, 3600)
+# how far windows stretch where they must; the last: whatever it takes
+WIDEN_S = (LITTLE_S, 12, 16, 24, 40, 60, 90, 300, 3600)
 
 
 @dataclass(frozen=True)
@@ -48,10 +48,10 @@ def replan(
     dispatch = Dispatch(spec, done, ahead, now_s, _load_slip(spec, done, slips))
     found = [dispatch.run(0)]
     held = _end(line) + max(slips.values(), default=0) if told_end_s is None else told_end_s
-    if found[0] is None or _end(found[0]) > held:
-        found.append(dispatch.run(LITTLE_S))
-    if found == [None, None]:
+    if found[0] is None:
         found.append(_stretched_least(dispatch))
+    elif _end(found[0]) > held:
+        found.append(dispatch.run(LITTLE_S))
     lines = [tuple(sorted(x, key=lambda t: (t.start_s, t.round_no))) for x in found if x is not None]
     if not lines:
         return None
