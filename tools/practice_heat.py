@@ -11,7 +11,7 @@ from statistics import median
 from typing import Any
 
 from brassclock.core.fire.puff import model
-from brassclock.services.compute.puff import PuffReq, run_puff
+from brassclock.services.contract.puff import PuffReq, run_puff
 
 ROWS: list[dict[str, Any]] = tomllib.loads(
     (Path(__file__).parents[1] / "tests/worked/practice.toml").read_text("utf-8")

@@ -32,7 +32,7 @@ def _problem(title: str, detail: str, errors: list[dict[str, str]]) -> int:
 
 def _compute(args: argparse.Namespace) -> int:
     from brassclock.core.evidence import BadRequest
-    from brassclock.services import compute
+    from brassclock.services import contract as compute
 
     try:
         if args.file == "-":
@@ -69,7 +69,7 @@ def _warmed() -> None:
 
 
 def _schema(args: argparse.Namespace) -> int:
-    from brassclock.services import compute
+    from brassclock.services import contract as compute
 
     try:
         print(json.dumps(compute.schema(args.kind), indent=2))

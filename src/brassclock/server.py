@@ -197,8 +197,8 @@ def _start(
         if compiles and demo:  # its nights are computed one after the other: quicker once that is compiled
             _warming(switch, first=True).join()
         from brassclock.api.app import create_app
-        from brassclock.services.bakes import fill_summaries
-        from brassclock.services.house import House
+        from brassclock.services.app import House
+        from brassclock.services.bake.commands import fill_summaries
         from brassclock.store.engine import open_store
 
         state["engine"] = open_store(directory, fresh=fresh)

@@ -9,7 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.api.app import create_app
-from brassclock.services.house import House
+from brassclock.services.app import House
 from brassclock.store.engine import open_store
 from helpers import Clock
 

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 from brassclock.core.evidence import BadRequest
-from brassclock.services.compute import KINDS, compute
+from brassclock.services.contract import KINDS, compute
 
 LINES = [
     ("plain_flour", 350),

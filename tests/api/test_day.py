@@ -13,7 +13,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.core.evidence import BadRequest
-from brassclock.services.compute import compute
+from brassclock.services.contract import compute
 from helpers import Clock
 
 

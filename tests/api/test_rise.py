@@ -9,7 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.core.evidence import BadRequest
-from brassclock.services.compute import compute
+from brassclock.services.contract import compute
 from helpers import Clock
 
 LINES = [("plain_flour", 500), ("water", 310), ("yeast_instant", 5), ("salt_fine", 10)]

@@ -19,7 +19,7 @@ from brassclock.core.fire.line.mend import replan
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.rhythm import rhythm
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, bread_ops, calm, check_line, lower_bound
-from brassclock.services.compute import compute
+from brassclock.services.contract import compute
 
 WORKED = tomllib.loads((Path(__file__).parents[1] / "worked" / "line.toml").read_text("utf-8"))
 ROLLS = (Op("roll", 20, 120, 180), Op("roll again", 25, 0, 480))

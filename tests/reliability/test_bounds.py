@@ -10,7 +10,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.formats import calendars
-from brassclock.services.house import House
+from brassclock.services.app import House
 from helpers import NOON, Clock
 
 
@@ -107,7 +107,7 @@ def test_instants_out_of_reach_are_refused_with_the_bound(
 
 
 def test_the_now_of_a_computation_is_the_one_it_is_given() -> None:
-    from brassclock.services import compute
+    from brassclock.services import contract as compute
 
     day = {
         "bakes": [{"name": "a", "method": "hatch-pita"}],

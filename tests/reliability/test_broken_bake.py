@@ -10,8 +10,8 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from brassclock.services.bakes import fill_summaries
-from brassclock.services.house import House
+from brassclock.services.app import House
+from brassclock.services.bake.commands import fill_summaries
 from brassclock.store.engine import FILE_NAME
 
 GARBAGE = {  # column of a bake: what is no value of it

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from brassclock.api.app import create_app
-from brassclock.services.house import House
+from brassclock.services.app import House
 from brassclock.store.engine import close_store, open_store
 from helpers import Clock
 

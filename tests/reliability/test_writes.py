@@ -9,8 +9,8 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from brassclock.services import views
-from brassclock.services.house import House, SystemClock
+from brassclock.services.app import House, SystemClock
+from brassclock.services.pages import bake as views
 from helpers import Clock
 
 

@@ -12,9 +12,9 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlmodel import Session, SQLModel, create_engine, select
 
-from brassclock.services import kitchens
-from brassclock.services.given import KitchenIn, SurfaceIn
-from brassclock.services.house import House
+from brassclock.services.app import House
+from brassclock.services.kitchen import settings as kitchens
+from brassclock.services.schemas.given import KitchenIn, SurfaceIn
 from brassclock.store.engine import FILE_NAME, alembic_config, open_store
 from brassclock.store.tables import Bake, Kitchen, Tap
 

@@ -10,7 +10,7 @@ from flask import Blueprint, Flask, Response
 from brassclock import __version__
 from brassclock.api import bakes, compute, day, formulas, guard, kitchens, pages, problems, starters
 from brassclock.api.door import Door
-from brassclock.services.house import House
+from brassclock.services.app import House
 
 PARTS = (kitchens, bakes, day, formulas, starters, compute)
 DOCUMENT = Path(__file__).with_name("openapi.json")

@@ -9,8 +9,15 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, house, tagged
 from brassclock.api.routes import Routes
-from brassclock.services import bakes, fire_views, hearth_views, rescues, taps, views, whatifs
-from brassclock.services.given import (
+from brassclock.services.bake import commands as bakes
+from brassclock.services.fire import commands as taps
+from brassclock.services.fire import hearth as hearth_views
+from brassclock.services.fire import view as fire_views
+from brassclock.services.pages import bake as views
+from brassclock.services.rise import rescue as rescues
+from brassclock.services.rise import whatif as whatifs
+from brassclock.services.schemas.fire import FireIfsOut, HabitOut, HearthOut, HeatLineOut
+from brassclock.services.schemas.given import (
     BakeChange,
     BakeIn,
     Edit,
@@ -23,9 +30,8 @@ from brassclock.services.given import (
     TapIn,
     WhatIfIn,
 )
-from brassclock.services.shown import BakeOut, RescueOut
-from brassclock.services.shown_fire import FireIfsOut, HabitOut, HearthOut, HeatLineOut
-from brassclock.services.shown_rise import RoutesOut, WhatIfOut
+from brassclock.services.schemas.rise import RoutesOut, WhatIfOut
+from brassclock.services.schemas.shown import BakeOut, RescueOut
 
 routes = Routes("bakes", __name__, url_prefix="/api", tag="bake")
 

@@ -10,12 +10,12 @@ from pydantic import BaseModel, Field
 from brassclock import __version__
 from brassclock.api.kitchens import PROBLEMS, house
 from brassclock.api.routes import Routes
-from brassclock.services import compute
-from brassclock.services import work as works
-from brassclock.services.compute.cue import CueReq
-from brassclock.services.compute.weigh import WeighReq
-from brassclock.services.shown import Health, LockTimes, WeighOut
-from brassclock.services.shown_fire import CueOut
+from brassclock.services import contract as compute
+from brassclock.services import solve as works
+from brassclock.services.contract.cue import CueReq
+from brassclock.services.contract.weigh import WeighReq
+from brassclock.services.schemas.fire import CueOut
+from brassclock.services.schemas.shown import Health, LockTimes, WeighOut
 
 routes = Routes("compute", __name__, url_prefix="/api", tag="compute")
 

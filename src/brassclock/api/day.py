@@ -8,11 +8,15 @@ from pydantic import BaseModel, Field
 from brassclock.api.bakes import BakePath, answer_bake
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
 from brassclock.api.routes import Routes
-from brassclock.services import busy, day, history, plan_files, ways_out
-from brassclock.services import together as days
-from brassclock.services.given_day import BusyIn, CalendarIn, OtherIn, PinIn, RelaxIn, TogetherIn
-from brassclock.services.shown import BakeOut
-from brassclock.services.shown_day import DayOut, HoursOut, TogetherOut, WayOutOut, WaysThrough
+from brassclock.services.day import changes as day
+from brassclock.services.day import export as plan_files
+from brassclock.services.day import options as ways_out
+from brassclock.services.day import pack as days
+from brassclock.services.day import undo as history
+from brassclock.services.kitchen import busy
+from brassclock.services.schemas.day import DayOut, HoursOut, TogetherOut, WayOutOut, WaysThrough
+from brassclock.services.schemas.given_day import BusyIn, CalendarIn, OtherIn, PinIn, RelaxIn, TogetherIn
+from brassclock.services.schemas.shown import BakeOut
 
 routes = Routes("day", __name__, url_prefix="/api", tag="day")
 

@@ -15,7 +15,7 @@ from flask import Flask, Response, request
 from sqlalchemy.exc import OperationalError
 
 from brassclock.services.answers import answered, forget_old, remember
-from brassclock.services.house import House, Refused
+from brassclock.services.app import House, Refused
 from brassclock.store.unit import Stale
 
 WRITES = ("POST", "PUT", "PATCH", "DELETE")

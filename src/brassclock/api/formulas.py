@@ -11,9 +11,9 @@ from brassclock.api.bakes import BakePath, answer_bake
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
 from brassclock.api.routes import Routes
 from brassclock.formats.bakefile import bake_file_schema
-from brassclock.services import formulas, methods, pantry, transfer
-from brassclock.services.compute.weigh import WeighReq, sheet_of
-from brassclock.services.given import (
+from brassclock.services.contract.weigh import WeighReq, sheet_of
+from brassclock.services.kitchen import pantry
+from brassclock.services.schemas.given import (
     AddIn,
     BagIn,
     BloomIn,
@@ -26,8 +26,7 @@ from brassclock.services.given import (
     OwnIngredientIn,
     ScaleIn,
 )
-from brassclock.services.sheets import weigh_out
-from brassclock.services.shown import (
+from brassclock.services.schemas.shown import (
     BagOut,
     BakeOut,
     DoseOut,
@@ -38,6 +37,9 @@ from brassclock.services.shown import (
     MethodOut,
     WeighOut,
 )
+from brassclock.services.weigh import commands as formulas
+from brassclock.services.weigh import methods, transfer
+from brassclock.services.weigh.view import weigh_out
 
 routes = Routes("formulas", __name__, url_prefix="/api", tag="formula")
 

@@ -10,11 +10,13 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
-from brassclock.services import air, kitchens, views
-from brassclock.services.given import AirIn, ClockIn, KitchenChange, KitchenIn, SurfaceIn
-from brassclock.services.house import House, Refused
-from brassclock.services.shown import BenchOut, ClockOut, KitchenOut, LogbookOut
-from brassclock.services.shown_rise import AirOut
+from brassclock.services.app import House, Refused
+from brassclock.services.kitchen import air
+from brassclock.services.kitchen import settings as kitchens
+from brassclock.services.pages import bake as views
+from brassclock.services.schemas.given import AirIn, ClockIn, KitchenChange, KitchenIn, SurfaceIn
+from brassclock.services.schemas.rise import AirOut
+from brassclock.services.schemas.shown import BenchOut, ClockOut, KitchenOut, LogbookOut
 
 routes = Routes("kitchens", __name__, url_prefix="/api", tag="kitchen")
 PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Problem, "409": Problem}

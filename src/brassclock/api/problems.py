@@ -11,9 +11,9 @@ from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
 from brassclock.core.evidence import BadRequest, FieldFault
-from brassclock.services import views
-from brassclock.services.compute import UnknownKind
-from brassclock.services.house import Missing, Outdated, Refused
+from brassclock.services.app import Missing, Outdated, Refused
+from brassclock.services.contract import UnknownKind
+from brassclock.services.pages import bake as views
 from brassclock.store.faults import storage_fault
 from brassclock.store.unit import Stale
 

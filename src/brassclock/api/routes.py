@@ -15,7 +15,7 @@ from flask import Blueprint, jsonify, request
 from pydantic import BaseModel, ValidationError
 
 from brassclock.core.evidence import BadRequest
-from brassclock.services.faults import faults_of
+from brassclock.services.schemas.faults import faults_of
 
 Handler = Callable[..., Any]
 PARTS = ("path", "query", "body")

@@ -6,10 +6,10 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
 from brassclock.api.routes import Routes
-from brassclock.services import starters
-from brassclock.services.given import FeedIn, FeedWishIn, PeakIn, StarterIn
-from brassclock.services.shown import FeedWishOut, StarterOut
-from brassclock.services.shown_rise import UpkeepOut
+from brassclock.services.kitchen import starters
+from brassclock.services.schemas.given import FeedIn, FeedWishIn, PeakIn, StarterIn
+from brassclock.services.schemas.rise import UpkeepOut
+from brassclock.services.schemas.shown import FeedWishOut, StarterOut
 
 routes = Routes("starters", __name__, url_prefix="/api/kitchens/<int:kitchen_id>/starters", tag="starter")
 

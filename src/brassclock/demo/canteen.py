@@ -7,9 +7,13 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from brassclock.services import bakes, busy, formulas, kitchens, starters, taps
-from brassclock.services import work as works
-from brassclock.services.given import (
+from brassclock.services import solve as works
+from brassclock.services.app import House
+from brassclock.services.bake import commands as bakes
+from brassclock.services.fire import commands as taps
+from brassclock.services.kitchen import busy, starters
+from brassclock.services.kitchen import settings as kitchens
+from brassclock.services.schemas.given import (
     BakeChange,
     BakeIn,
     FeedIn,
@@ -23,8 +27,8 @@ from brassclock.services.given import (
     SurfaceIn,
     TapIn,
 )
-from brassclock.services.given_day import BusyIn, CalendarIn
-from brassclock.services.house import House
+from brassclock.services.schemas.given_day import BusyIn, CalendarIn
+from brassclock.services.weigh import commands as formulas
 from brassclock.store import kitchens as rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Bake, ClockState, Kitchen, Surface

@@ -105,7 +105,7 @@ def forecast(
     by_h: Sequence[float] = (),
     quick: bool = False,
 ) -> Forecast:
-    """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see `services.compute`.
+    """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see `services.contract`.
 
     `by_h` asks for the probability that the last stage is ready by those hours. `quick` takes fewer nodes, for a
     picture under a finger (windows within a few minutes).

@@ -1,0 +1,1 @@
+"""A bake's stored rows, taken up at one moment."""

@@ -1,0 +1,395 @@
+"""What a cook does with a bake: start, change, tap, read, judge, keep, delete, and undo of each."""
+
+from __future__ import annotations
+
+import datetime as dt
+from contextlib import nullcontext
+from typing import Any
+
+from sqlmodel import Session
+
+from brassclock.core.evidence import refuse
+from brassclock.core.fire.legs import Step, fault_of
+from brassclock.core.weigh.lines import TypedLine, read_lines
+from brassclock.core.weigh.methods import Method, methods
+from brassclock.services import solve as works
+from brassclock.services.app import House, Missing, Refused
+from brassclock.services.bake import frozen
+from brassclock.services.bake.broken import catching
+from brassclock.services.day.changes import noted
+from brassclock.services.keep.learning import (
+    learn_friction,
+    teach_activity,
+    teach_bag,
+    unlearn_friction,
+    unteach_activity,
+    unteach_bag,
+)
+from brassclock.services.kitchen.pantry import ROW_ID, kit_of
+from brassclock.services.kitchen.settings import suited
+from brassclock.services.pages.bake import summary_of
+from brassclock.services.schemas.given import BakeChange, BakeIn, HeatStepIn, LineIn, OutcomeIn, ReadingIn
+from brassclock.services.times import moment_of, past_moment, serve_moment
+from brassclock.store import bakes as bake_rows
+from brassclock.store import kitchens
+from brassclock.store import pantry as pantry_rows
+from brassclock.store import starters as starter_rows
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import Bake, Outcome, OwnMethod, Reading
+from brassclock.store.tables import Surface as SurfaceRow
+
+
+def start_bake(house: House, given: BakeIn) -> int:
+    """A new bake from a method; answers its id."""
+    with house.action(given.kitchen_id) as session:
+        kitchen = house.kitchen(session, given.kitchen_id)
+        with noted(house, session, given.kitchen_id, "another bake was begun"):
+            return add_bake(session, given, house.now(session, kitchen))
+
+
+def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
+    """Store a new bake; answers its id."""
+    if len(bake_rows.live_ids(session, given.kitchen_id)) >= MOST_LIVE:
+        raise Refused(f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first.")
+    surfaces = kitchens.surfaces(session, given.kitchen_id)
+    if given.method.startswith("own-"):
+        own = own_method(session, given.kitchen_id, given.method)
+        facts, name = {k: v for k, v in own.facts.items() if k != "from"}, own.name
+    else:
+        method = methods().get(given.method)
+        if method is None:
+            raise refuse("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
+        facts, name = method_facts(method), method.name
+    bake = Bake(
+        kitchen_id=given.kitchen_id, name=given.name or name, method=given.method, **facts,
+        surface_id=suited(surfaces, given.method).id if surfaces else None, serve_at=serve_moment(given.serve, now),
+        created_at=now,
+    )  # fmt: skip
+    insert(session, bake)
+    return bake.id or 0
+
+
+MOST_LIVE = 24
+
+
+def method_facts(method: Method) -> dict[str, Any]:
+    """A method as the settings of a bake."""
+    bulk_ratio, ball_ratio = method.ratios
+    bulk, balls = method.rising
+    stuffing = None
+    if method.filling:
+        stuffing = {
+            "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": None} for x in method.filling],
+            "per_piece_g": method.filling_g, "topping": method.topping,
+        }  # fmt: skip
+    fridge = next((s for s in method.stages if s.place == "fridge"), None)
+    sponge = next((s for s in method.stages if s.name == "sponge"), None)
+    cold = None
+    if fridge is not None and any(x.ingredient.startswith(("yeast_", "starter")) for x in method.lines):
+        which = "bulk" if fridge is bulk else "ball"
+        cold = {"stage": which, "after_h": 0.25, "hours": min(max(fridge.low_h, LEAST_NIGHT_H), fridge.high_h)}
+    return {
+        "bulk_place": bulk.place if bulk is not fridge else "bench",
+        "ball_place": balls.place if balls is not fridge else "bench",
+        "cold": cold, "sponge_h": sponge.high_h if sponge else None, "seal": method.seal, "strength": method.strength, "bloomed": method.bloomed, "count": method.count,
+        "piece_g": method.piece_g, "shape": method.shape.kind, "diameter_cm": method.shape.diameter_cm,
+        "length_cm": method.shape.length_cm, "width_cm": method.shape.width_cm, "dough_c": method.dough_c,
+        "knead": method.knead, "knead_min": method.knead_min, "bulk_ratio": bulk_ratio, "ball_ratio": ball_ratio,
+        "bulk_h": bulk.low_h, "ball_h": balls.low_h, "docked": method.docked, "filling": stuffing,
+        "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": x.part} for x in method.lines],
+    }  # fmt: skip
+
+
+def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
+    """A method of the kitchen's own, or Missing."""
+    number = method_id.removeprefix("own-")
+    row = get(session, OwnMethod, int(number)) if ROW_ID.fullmatch(number) else None
+    if row is None or row.kitchen_id != kitchen_id:
+        raise Missing(f"There is no method {method_id[:40]} of this kitchen's own.")
+    return row
+
+
+def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
+    """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
+    with works.change(house, bake_id, change.revision) as (session, r):
+        frozen.check(r.bake, change.model_dump(include=set(frozen.FROZEN), exclude_unset=True))
+        moved = change.model_fields_set & MOVES_THE_DAY.keys()
+        why = MOVES_THE_DAY[min(moved)] if moved else ""
+        with noted(house, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
+            _alter(session, r, change)
+        if r.bake.status != "live":
+            r.bake.summary = _summary(session, r)
+
+
+MOVES_THE_DAY = {
+    "serve": "people eat at another time", "serve_until": "the table is open for another while", "cold": "its cold is another",
+    "bulk_place": "it stands elsewhere", "ball_place": "the balls stand elsewhere", "sponge_h": "its sponge is another",
+}  # fmt: skip
+LONGEST_SERVICE = dt.timedelta(hours=8)
+
+
+def _serve(bake: Bake, text: str, now: dt.datetime) -> None:
+    """Another time at the table; its service goes with it."""
+    at = serve_moment(text, now)
+    if bake.serve_until is not None:
+        bake.serve_until += at - bake.serve_at
+    bake.serve_at = at
+
+
+def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
+    """Until when the table is served; None is all at once."""
+    if not text:
+        bake.serve_until = None
+        return
+    start = bake.serve_at.astimezone(now.tzinfo)
+    until = moment_of(text, start, "/serve_until")
+    if not start < until <= start + LONGEST_SERVICE:
+        raise refuse("/serve_until", f"The table is at {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
+    bake.serve_until = until
+
+
+def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
+    bake = r.bake
+    changed = change.model_fields_set - {"revision"}
+    # what hangs on another comes after it: a temperature on the surface that is chosen, an end on the time of the table
+    for name in sorted(changed, key=lambda n: (n in ("surface_c", "serve_until"), n)):
+        value = getattr(change, name)
+        if name == "serve":
+            if value is not None:
+                _serve(bake, value, r.now)
+        elif name == "serve_until":
+            _serve_until(bake, value, r.now)
+        elif name == "lines":
+            bake.lines = _readable(r, change.lines or [])
+            bake.weighed = []
+        elif name == "filling":
+            stuffing = change.filling
+            bake.filling = None if stuffing is None else stuffing.model_dump() | {"lines": _readable(r, stuffing.lines)}
+        elif name == "bag_id":
+            if value is not None and value not in {b.id for b in pantry_rows.bags(session, bake.kitchen_id)}:
+                raise refuse("/bag_id", f"There is no bag {value} in this kitchen.")
+            bake.bag_id = value
+        elif name == "surface_c":
+            _set_surface_c(session, r, change)
+        elif name in ("surface_source", "surface_sd_k"):
+            if change.surface_c is None:
+                raise refuse(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
+        elif name == "heat_steps":
+            bake.heat_steps = _own_steps(r, change.heat_steps)
+        elif name == "dressing":
+            bake.dressing = None if change.dressing is None else change.dressing.model_dump()
+        elif name == "surface_id":
+            if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
+                raise refuse("/surface_id", f"There is no surface {value} in this kitchen.")
+            bake.surface_id = value
+        elif name == "starter_id":
+            if value is not None and value not in {s.id for s in starter_rows.of_kitchen(session, bake.kitchen_id)}:
+                raise refuse("/starter_id", f"There is no starter {value} in this kitchen.")
+            bake.starter_id = value
+        elif name == "cold":
+            bake.cold = None if change.cold is None else change.cold.model_dump()
+        elif name in ("bulk_air", "ball_air"):
+            setattr(bake, name, value and [list(point) for point in value])
+        elif value is not None or name in OPTIONAL:
+            setattr(bake, name, value)
+
+
+LEAST_NIGHT_H = 14.0  # practice: a cold rise shorter than a night is a chill
+OPTIONAL = (
+    "bulk_air", "ball_air", "cold", "sponge_h", "starter_id", "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
+    "colour_top",
+)  # fmt: skip
+
+
+def _readable(r: works.Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
+    """Lines as stored; read first, so nothing unreadable is kept."""
+    typed = [TypedLine(x.ingredient, x.amount, x.basis, x.part) for x in lines]
+    if typed:
+        read_lines(typed, kit_of(r.kitchen, r.own))
+    return [x.model_dump() for x in lines]
+
+
+def _own_steps(r: works.Rows, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
+    """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's surface."""
+    if steps is None:
+        return None
+    kind = works.surface_of(r.surface).spec
+    for i, step in enumerate(steps):
+        wrong = fault_of(Step(**step.model_dump()), kind)
+        if wrong:
+            raise refuse(f"/heat_steps/{i}/{wrong[0]}", wrong[1])
+    if not any(Step(**s.model_dump()).lasts for s in steps):
+        raise refuse("/heat_steps", "None of these steps takes time on the heat. Give a side, with its seconds.")
+    return [s.model_dump(exclude_none=True) for s in steps]
+
+
+def _set_surface_c(session: Session, r: works.Rows, change: BakeChange) -> None:
+    surface = get(session, SurfaceRow, r.bake.surface_id) if r.bake.surface_id else None
+    if surface is None or change.surface_c is None:
+        raise refuse("/surface_c", "This bake has no surface yet. Choose one first.")
+    surface.temp_c, surface.source, surface.sd_k = (
+        change.surface_c,
+        change.surface_source or "typed",
+        change.surface_sd_k,
+    )
+    session.add(surface)
+
+
+def end_bake(house: House, bake_id: int, status: str, revision: int | None = None) -> None:
+    """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
+    with works.change(house, bake_id, revision) as (session, r):
+        bake = r.bake
+        if bake.status == "kept":
+            unteach_activity(session, r)
+        unteach_bag(session, r)
+        bake.status = status
+        bake.kept_at = None
+        bake.summary = None if status == "live" else _summary(session, r)
+
+
+def delete_bake(house: House, bake_id: int, revision: int | None = None) -> None:
+    """Put a bake away, one that cannot be computed too; `restore_bake` brings it back whole.
+
+    Raises Outdated when it was changed since `revision`.
+    """
+    with house.bake_action(bake_id) as session:
+        kitchen_id = bake_rows.kitchen_of(session, bake_id)
+        if kitchen_id is None:
+            raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+        works.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
+        now = house.now(session, house.kitchen(session, kitchen_id))
+        with noted(house, session, kitchen_id, "a bake was deleted"):
+            bake_rows.alter(session, bake_id, deleted_at=now)
+
+
+def restore_bake(house: House, bake_id: int) -> None:
+    """Bring a deleted bake back."""
+    with house.bake_action(bake_id) as session:
+        kitchen_id = bake_rows.kitchen_of(session, bake_id, deleted=True)
+        if kitchen_id is None:
+            raise Missing(f"There is no bake {bake_id} to bring back.")
+        with noted(house, session, kitchen_id, "a deleted bake is back"):
+            bake_rows.alter(session, bake_id, deleted_at=None)
+
+
+def read(house: House, given: ReadingIn) -> int:
+    """Store a look at the dough."""
+    with house.bake_action(given.bake_id) as session:
+        r = works.load(house, session, given.bake_id)
+        r.bake.revision += 1
+        with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
+            return add_reading(session, r, given)
+
+
+LOOKED = {
+    "ratio": "the dough stood otherwise than forecast", "jar": "the jar stood otherwise than forecast",
+    "feel": "the dough felt otherwise than forecast", "dough_c": "the dough is warmer or cooler than reckoned",
+}  # fmt: skip
+SAME = dt.timedelta(seconds=30)
+
+
+def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
+    if given.kind == "feel" and given.feel is None:
+        raise refuse("/feel", "Say how it felt: not_yet, just or past.")
+    if given.kind != "feel" and given.value is None:
+        raise refuse("/value", "Give what was read: the ratio to the start, as 1.4, or the dough's temperature.")
+    at = past_moment(given.at, r.now)
+    mixed = r.done().get("mix")
+    if mixed is None:
+        raise Refused("The dough is not mixed yet. Mark it mixed (it can be backdated), then read it.")
+    if at <= mixed:
+        raise refuse("/at", f"The dough was mixed at {mixed:%H:%M}; a reading comes after that.")
+    if any(
+        x.kind == given.kind and x.value == given.value and x.feel == given.feel and abs(x.at - at) < SAME
+        for x in r.readings
+    ):
+        raise Refused(
+            f"That look at {at:%H:%M} is there already; twice would count it twice. Undo the first to change it."
+        )
+    row = Reading(
+        kitchen_id=r.bake.kitchen_id, bake_id=r.bake.id, kind=given.kind, value=given.value, feel=given.feel, at=at,
+        made_at=r.now,
+    )  # fmt: skip
+    insert(session, row)
+    if given.kind == "dough_c" and given.value is not None and at - mixed <= works.JUST_MIXED:
+        learn_friction(session, r, mixed, given.value)
+    return row.id or 0
+
+
+def undo_reading(house: House, reading_id: int) -> int:
+    """Take a reading back; answers its bake's id."""
+    with house.look() as session:
+        found = get(session, Reading, reading_id)
+    with house.bake_action(found.bake_id if found is not None and found.bake_id else 0) as session:
+        row = get(session, Reading, reading_id)
+        if row is None or row.undone_at is not None or row.bake_id is None:
+            raise Missing(f"There is no reading {reading_id} to undo.")
+        r = works.load(house, session, row.bake_id)
+        r.bake.revision += 1
+        row.undone_at = r.now
+        session.add(row)
+        if row.kind == "dough_c":
+            unlearn_friction(session, r)
+        return row.bake_id
+
+
+def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
+    """Store what became of a round; sent again it replaces."""
+    with house.bake_action(bake_id) as session:
+        r = works.load(house, session, bake_id)
+        r.bake.revision += 1
+        add_outcome(session, r, given)
+
+
+def add_outcome(session: Session, r: works.Rows, given: OutcomeIn) -> None:
+    rounds = works.loads_of_rows(r)
+    if given.round_no > rounds:
+        raise refuse("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
+    row = next((o for o in r.outcomes if o.round_no == given.round_no), None)
+    row = row or Outcome(bake_id=r.bake.id or 0, round_no=given.round_no)
+    for name in given.model_fields_set - {"round_no"}:
+        setattr(row, name, getattr(given, name))
+    insert(session, row)
+
+
+def keep(house: House, bake_id: int, revision: int | None = None) -> None:
+    """Close a bake into the logbook; its readings teach the kitchen's activity."""
+    with house.bake_action(bake_id) as session:
+        r = works.load(house, session, bake_id)
+        works.check_revision(bake_id, r.bake.revision, revision)
+        keep_rows(session, r)
+
+
+def keep_rows(session: Session, r: works.Rows) -> None:
+    if r.bake.status == "kept":
+        return
+    r.bake.status = "kept"
+    r.bake.kept_at = r.now
+    r.bake.revision += 1
+    teach_bag(session, r)
+    teach_activity(session, r)
+    r.bake.summary = _summary(session, r)
+
+
+def fill_summaries(house: House, most: int = 50) -> int:
+    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to give.
+
+    One that cannot be computed is given an empty row: it is shown with what stands in its columns.
+    """
+    with house.look() as session:
+        ids = bake_rows.without_summary(session, most)
+    for bake_id in ids:
+        with house.bake_action(bake_id) as session:
+            found: dict[str, Any] | None = None
+            with catching(session, bake_id, []):
+                r = works.load(house, session, bake_id)
+                found = summary_of(r, works.work_of(r))
+            bake_rows.alter(session, bake_id, summary=found or {})
+    return len(ids)
+
+
+def _summary(session: Session, r: works.Rows) -> dict[str, Any] | None:
+    """The bake's row for lists; None while it cannot be computed."""
+    with catching(session, r.bake.id or 0, []):
+        return summary_of(r, works.work_of(r))
+    return None

@@ -1,0 +1,127 @@
+"""The rows of one bake, loaded and changed as one."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+from sqlmodel import Session
+
+from brassclock.core.day.hands import Busy
+from brassclock.core.day.kitchen_air import Spell
+from brassclock.core.day.shared import Shared
+from brassclock.core.fire.surface_heat import SOURCES, believed
+from brassclock.core.fire.surfaces import KINDS, Surface
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.services.app import House, Missing
+from brassclock.services.bake import frozen
+from brassclock.services.kitchen import hours
+from brassclock.services.kitchen.pantry import own_rows
+from brassclock.services.schemas.given import STEP_KINDS
+from brassclock.store import bakes as rows
+from brassclock.store import hours as hour_rows
+from brassclock.store import kitchens, starters
+from brassclock.store.rows import get
+from brassclock.store.tables import Bake, Kitchen, Outcome, PlanChange, Reading, Said, Starter, StarterFeed, Tap
+from brassclock.store.tables import Surface as SurfaceRow
+
+JUST_MIXED = dt.timedelta(minutes=30)
+DOOR_S = 6.0  # practice: the door stands open so long for each bread of a batch
+AIR_KEPT = dt.timedelta(days=6)
+
+
+@dataclass(frozen=True)
+class Rows:
+    """A bake with everything that belongs to it, and now."""
+
+    bake: Bake
+    kitchen: Kitchen
+    surface: SurfaceRow | None
+    taps: Sequence[Tap]
+    readings: Sequence[Reading]
+    outcomes: Sequence[Outcome]
+    said: dict[str, Said]
+    own: Mapping[str, Ingredient]
+    now: dt.datetime
+    air: Sequence[Reading] = ()
+    starter: Starter | None = None
+    feeds: Sequence[StarterFeed] = ()
+    dose_factor: float = 1.0  # of the leaven as typed: for a what-if, never stored
+    by: dt.datetime | None = None  # an instant whose chance is asked for
+    near: tuple[dt.datetime, float] | None = None  # about when it will be mixed, and its bulk's hours: for a what-if
+    line_min: float = 16.0  # of the line, known before: for a what-if
+    busy: tuple[Busy, ...] = ()  # hours in which hands are away
+    moved: PlanChange | None = None  # the latest change of its plan
+    taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
+    shared: Shared = field(default_factory=Shared)  # their hours on its surface, their litres on the shelf
+
+    def pins(self) -> dict[str, dt.datetime]:
+        """Step keys and the instants at which the cook holds them."""
+        return {k: dt.datetime.fromisoformat(v).astimezone(self.now.tzinfo) for k, v in self.bake.pins.items()}
+
+    def done(self) -> dict[str, dt.datetime]:
+        """Step keys and when they were done; the first load is the start of the line."""
+        found = {t.kind: t.at for t in self.taps if t.kind in STEP_KINDS}
+        loads = [t.at for t in self.taps if t.kind == "load"]
+        if loads:
+            found["line"] = min(loads)
+            found.setdefault("roll", min(loads))
+            found.setdefault("preheat", min(loads))
+        if "mix" in found:
+            found.setdefault("weigh", found.get("sponge", found["mix"]))
+            if self.bake.sponge_h is not None:
+                found.setdefault("sponge", found["mix"])
+        return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
+
+
+def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
+    """The rows of a bake, or Missing. `busy` are the kitchen's hours away, when they are known already."""
+    bake = get(session, Bake, bake_id)
+    if bake is None or bake.deleted_at is not None:
+        raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+    kitchen = house.kitchen(session, bake.kitchen_id)
+    surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
+    now, starter = house.now(session, kitchen), _starter_of(session, bake)
+    return Rows(
+        bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
+        rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
+        now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
+        starters.feeds(session, starter.id or 0) if starter else (),
+        busy=hours.spans(session, kitchen, now) if busy is None else busy,
+        moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
+    )  # fmt: skip
+
+
+def _starter_of(session: Session, bake: Bake) -> Starter | None:
+    """The starter a bake names; without one, the kitchen's only one."""
+    known = starters.of_kitchen(session, bake.kitchen_id)
+    named = next((s for s in known if s.id == bake.starter_id), None)
+    return named or (known[0] if len(known) == 1 else None)
+
+
+def mix_temp_c(r: Rows) -> float:
+    """The dough's temperature after mixing: read then, else the one aimed at."""
+    mixed = r.done().get("mix")
+    read = [x.value for x in r.readings if x.kind == "dough_c" and mixed and abs(x.at - mixed) <= JUST_MIXED]
+    return read[-1] if read and read[-1] is not None else r.bake.dough_c
+
+
+def spells_of(bake: Bake) -> tuple[Spell, ...]:
+    """Where the dough was put for a while."""
+    return tuple(
+        Spell(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
+        for x in bake.spells
+    )
+
+
+def surface_of(row: SurfaceRow | None) -> Surface:
+    """The core's surface of a row; an iron plate when the bake has none."""
+    if row is None:
+        usual = believed("iron_plate")
+        return Surface("iron_plate", usual.mean_c, sd_k=usual.sd_k)
+    together = row.spots if KINDS[row.kind].oven else 1
+    return Surface(
+        row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick,
+        breads=together, door_s=DOOR_S * together if together > 1 else 0.0, sd_k=row.sd_k or SOURCES[row.source].value, size=row.size,
+    )  # fmt: skip

@@ -1,0 +1,61 @@
+"""The computation by contract: one JSON request in, one JSON result out, for command line, API and tests."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from importlib import import_module
+from typing import Any
+
+from pydantic import ValidationError
+
+from brassclock.core.evidence import BadRequest
+from brassclock.services.contract.common import Loose
+from brassclock.services.schemas.faults import faults_of
+
+SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
+LATER = ("hold", "cause", "learn")
+KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
+    "weigh": ("weigh", "WeighReq", "run_weigh"),
+    "mix": ("mix", "MixReq", "run_mix"),
+    "rise": ("rise", "RiseReq", "run_rise"),
+    "dose": ("rise", "DoseReq", "run_dose"),
+    "starter": ("starter", "StarterReq", "run_starter"),
+    "soda": ("weigh", "SodaReq", "run_soda"),
+    "day": ("day", "DayReq", "run_day"),
+    "puff": ("puff", "PuffReq", "run_puff"),
+    "cue": ("cue", "CueReq", "run_cue"),
+    "line": ("line", "LineReq", "run_line"),
+}
+
+
+class UnknownKind(LookupError):
+    """A computation that is not there (yet)."""
+
+
+def _kind(kind: str) -> tuple[type[Loose], Callable[[Any], dict[str, Any]]]:
+    if kind in KINDS:
+        module, shape, run = KINDS[kind]
+        found = import_module(f"{__name__}.{module}")
+        return getattr(found, shape), getattr(found, run)
+    later = " It is planned, not built." if kind in LATER else ""
+    raise UnknownKind(f"“{kind[:40]}” is not a computation here.{later} Known are {', '.join(KINDS)}.")
+
+
+def schema(kind: str) -> dict[str, Any]:
+    """JSON Schema of a request."""
+    return _kind(kind)[0].model_json_schema(by_alias=True)
+
+
+def prepared(kind: str, request: Any) -> Callable[[], dict[str, Any]]:
+    """A request of a kind, checked and ready to be computed. Raises UnknownKind, or BadRequest with every fault."""
+    shape, run = _kind(kind)
+    try:
+        parsed = shape.model_validate(request)
+    except ValidationError as error:
+        raise BadRequest(faults_of(error)) from None
+    return lambda: run(parsed)
+
+
+def compute(kind: str, request: Any) -> dict[str, Any]:
+    """Compute a request of a kind. Raises UnknownKind, or BadRequest with every fault."""
+    return prepared(kind, request)()

@@ -1,0 +1,70 @@
+"""`mix` of the contract."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from brassclock.core.evidence import FieldFault, gather
+from brassclock.core.matter.ingredients import table, unknown_text
+from brassclock.core.mix.heat import Bowl, Kneading, Part, mix_heat
+from brassclock.services.contract.common import Loose, Mass, Temp
+from brassclock.services.schemas.given import within
+from brassclock.services.weigh.view import caution_out, why_out
+
+
+class PartReq(Loose):
+    ingredient: str
+    mass_g: Mass
+    temp_c: Temp
+
+
+class BowlReq(Loose):
+    mass_g: Mass
+    material: Literal["steel", "glass", "ceramic", "plastic", "wood"] = "steel"
+    temp_c: Temp
+
+
+class SolveReq(Loose):
+    for_: str = Field(alias="for")
+    target_c: Annotated[float, within(1, 60, "C")]
+
+
+class MixReq(Loose):
+    """`mix`: everything in the bowl with its temperature; optionally a liquid to solve for."""
+
+    parts: Annotated[list[PartReq], Field(min_length=1, max_length=60)]
+    bowl: BowlReq | None = None
+    method: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] = "hand"
+    minutes: Annotated[float, within(0, 120, "min")] = 8.0
+    room_c: Temp = 22.0
+    tap_c: Temp | None = None
+    solve: SolveReq | None = None
+
+
+def run_mix(q: MixReq) -> dict[str, Any]:
+    known = table()
+    gather(
+        FieldFault(f"/parts/{i}/ingredient", unknown_text(x.ingredient))
+        for i, x in enumerate(q.parts)
+        if x.ingredient not in known
+    )
+    bowl = Bowl(q.bowl.mass_g, q.bowl.material, q.bowl.temp_c) if q.bowl else None
+    heat = mix_heat(
+        [Part(known[x.ingredient], x.mass_g, x.temp_c) for x in q.parts], bowl, Kneading(q.method, q.minutes, q.room_c),
+        q.solve.for_ if q.solve else None, q.solve.target_c if q.solve else None, q.tap_c,
+    )  # fmt: skip
+    return {
+        "dough_temp_c": heat.dough_temp_c,
+        "liquid_temp_c": heat.liquid_temp_c,
+        "wanted_liquid_c": heat.wanted_liquid_c,
+        "limit_c": heat.limit_c,
+        "ice_g": heat.ice_g,
+        "contributions": [{"name": n, "joules": j} for n, j in heat.contributions],
+        "simple_rule": {"liquid_temp_c": heat.rule_liquid_c, "factor_that_agrees": heat.rule_factor_c},
+        "advice": heat.advice,
+        "others": [{"ingredient": o.ingredient, "temp_c": o.temp_c} for o in heat.others],
+        "cautions": [c.model_dump() for c in caution_out(heat.cautions)],
+        "why": {k: w.model_dump() for k, w in why_out(heat.why).items()},
+    }

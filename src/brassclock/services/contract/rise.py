@@ -1,0 +1,258 @@
+"""`rise` and `dose` of the contract."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from brassclock.core.evidence import BadRequest, FieldFault, refuse
+from brassclock.core.matter.dough import Dough, dough_of
+from brassclock.core.matter.ingredients import table, unknown_text
+from brassclock.core.rise import belief as beliefs
+from brassclock.core.rise import forecast as rise
+from brassclock.core.rise.air_log import doubts
+from brassclock.core.rise.dose import Wish, dose_for
+from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.recipe import Batch, Seed
+from brassclock.core.rise.stages import Stage, with_all
+from brassclock.core.rise.windows import MAX_HOURS
+from brassclock.core.rise.worth import worth
+from brassclock.services.contract.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough, portions_of
+from brassclock.services.schemas.given import within
+from brassclock.services.weigh.view import caution_out
+
+MOST_POINTS = 2000  # of a temperature path: ten days by seven minutes
+
+
+class VesselReq(Loose):
+    kind: Literal["ball", "tray", "tub", "none"]
+    mass_g: Mass = 500.0
+    lid: bool = False
+    diameter_cm: Annotated[float, within(3, 200, "cm")] | None = None
+    base: Literal["shelf", "wood"] = "shelf"
+    count: Annotated[int, Field(ge=1, le=50)] = 1
+    load_g: Mass | None = None
+    fridge_litres: Annotated[float, within(20, 5000, "L")] | None = None
+
+
+class StageReq(Loose):
+    name: str = "rise"
+    hours: Annotated[float, within(0.01, 240, "h")]
+    ambient_c: Temp | None = None
+    path: Annotated[list[tuple[float, float]], Field(max_length=MOST_POINTS)] | None = None
+    vessel: VesselReq | None = None
+    then: Literal["knock_back", "divide", "ball"] | None = None
+    add: Annotated[list[MassLine], Field(max_length=60)] = []
+    add_temp_c: Temp | None = None
+    target_ratio: Ratio | None = None
+    too_far_maturity: Annotated[float, within(0.1, 20, "")] | None = None
+
+
+class ActivityReq(Loose):
+    mean: Annotated[float, within(0.05, 20, "x")] = 1.0
+    sd_log: Annotated[float, within(0.01, 2, "")] = beliefs.PRIOR_SD_LOG
+
+
+class ReadingReq(Loose):
+    h: Annotated[float, within(0, 240, "h")]
+    kind: Literal["ratio", "jar", "feel", "dough_c"] = "ratio"
+    ratio: Annotated[float, within(0.5, 6, "x")] | None = None
+    feel: Literal["not_yet", "just", "past"] | None = None
+    temp_c: Temp | None = None
+
+
+class SeedReq(Loose):
+    vitality: Annotated[float, within(0.05, 3, "x")] = 1.0
+    state: Literal["peak", "ripe", "chilled"] = "peak"
+    days_cold: Annotated[float, within(0, 60, "days")] = 3.0
+
+    def seed(self) -> Seed:
+        return Seed(self.state, self.vitality, self.days_cold)
+
+
+class DoughReq(Loose):
+    """A dough by mass, its temperature after mixing, and the stages it goes through."""
+
+    lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
+    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
+    bloomed: bool = False
+    starter: SeedReq = SeedReq()
+    mix_temp_c: Temp
+    stages: Annotated[list[StageReq], Field(min_length=1, max_length=20)]
+    altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
+    activity: ActivityReq = ActivityReq()
+    powder: Literal["double", "single", "phosphate"] = "double"
+
+
+class RiseReq(DoughReq):
+    """`rise`: a dough with its leaven, the ratios asked for, and what was read so far."""
+
+    targets: Annotated[list[Ratio], Field(max_length=40)] = [2.0]
+    readings: Annotated[list[ReadingReq], Field(max_length=200)] = []
+    by_h: Annotated[list[Annotated[float, within(0, 400, "h")]], Field(max_length=20)] = []
+
+
+class DoseReq(DoughReq):
+    """`dose`: a dough without its leaven, the leaven, and when what ratio is wanted."""
+
+    leaven: str
+    target_ratio: Ratio
+    at_h: Annotated[float, within(0.1, 240, "h")]
+
+
+def path_of(path: list[tuple[float, float]], pointer: str) -> tuple[tuple[float, float], ...]:
+    """A temperature path that can be believed: hours from 0 on that rise, -30 to 600 C."""
+    if not path:
+        raise refuse(pointer, "The path is empty. Give [[hour, C], ...] from the start of the stage.")
+    hours = [h for h, _ in path]
+    if any(not math.isfinite(v) for point in path for v in point) or hours != sorted(set(hours)) or hours[0] < 0:
+        raise refuse(pointer, "Hours of a path must be finite, from 0 on, and rise: [[0, 21], [6, 18]].")
+    if any(not -30 <= c <= 600 for _, c in path):
+        raise refuse(pointer, "A temperature of the path is not believable. Give -30 to 600 C.")
+    return tuple(path)
+
+
+def _stage(i: int, q: StageReq) -> Stage:
+    if (q.ambient_c is None) == (q.path is None):
+        raise refuse(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
+    path = path_of(q.path, f"/stages/{i}/path") if q.path is not None else ((0.0, float(q.ambient_c or 0.0)),)
+    vessel = None
+    if q.vessel and q.vessel.kind != "none":
+        v = q.vessel
+        vessel = Vessel(v.kind, v.mass_g, v.lid, v.diameter_cm, v.base, v.count, v.load_g, v.fridge_litres)
+    add = portions_of(q.add, f"/stages/{i}/add")
+    return Stage(q.name, q.hours, path, vessel, q.then, q.target_ratio, q.too_far_maturity, add, q.add_temp_c)
+
+
+def _readings(q: RiseReq, total_h: float) -> list[beliefs.Reading]:
+    """The looks, checked; every fault at once."""
+    faults: list[FieldFault] = []
+    for i, x in enumerate(q.readings):
+        if x.kind in ("ratio", "jar") and x.ratio is None:
+            faults.append(FieldFault(f"/readings/{i}/ratio", "Give the ratio that was seen, as 1.4."))
+        if x.kind == "feel" and x.feel is None:
+            faults.append(FieldFault(f"/readings/{i}/feel", "Give not_yet, just or past."))
+        if x.kind == "dough_c" and x.temp_c is None:
+            faults.append(FieldFault(f"/readings/{i}/temp_c", "Give the temperature that was read, as 24.5."))
+        if x.h > total_h + 1e-9:
+            faults.append(FieldFault(f"/readings/{i}/h", f"{x.h:g} h lies after the stages end ({total_h:g} h). Lengthen the last stage or mend the hour."))  # fmt: skip
+    if faults:
+        raise BadRequest(faults)
+    return [beliefs.Reading(x.h, x.kind, x.ratio, x.feel, x.temp_c) for x in q.readings]
+
+
+def _batch(q: DoughReq, dough: Dough) -> Batch:
+    if not dough.flour_g or not dough.water_g:
+        raise refuse("/lines", "A dough needs flour and water. Add both.")
+    return Batch(dough, q.strength, q.mix_temp_c, q.bloomed, q.altitude_m, q.starter.seed(), q.powder)
+
+
+def run_rise(q: RiseReq) -> dict[str, Any]:
+    batch = _batch(q, mass_dough(q.lines))
+    stages = [_stage(i, s) for i, s in enumerate(q.stages)]
+    total_h = sum(s.hours for s in stages)
+    if total_h > MAX_HOURS:
+        raise refuse("/stages", f"The stages last {total_h:g} h in all. Give up to {MAX_HOURS:g} h.")
+    whole = with_all(batch, stages)
+    if not any(p.ingredient.is_ferment or p.ingredient.is_other_leaven for p in whole.dough.portions):
+        raise refuse("/lines", "No yeast, no starter, no soda and no powder in these lines. Add one.")
+    readings = _readings(q, total_h)
+    seen = rise.forecast(
+        batch, stages, q.targets, belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, by_h=q.by_h
+    )  # fmt: skip
+    ranked = worth(batch, stages, belief=seen.belief, now_h=max((x.h for x in readings), default=0.0))
+    odd = [c for s in q.stages if s.path for c in doubts(s.path)]
+    t = seen.trace
+    window = seen.windows[0] if seen.windows else None
+    why = {
+        "crossings": {
+            "relation": "E = (V_dry + V_gas(C, T, P)) / V_ref; C' = r − leak; r by sugar, maltose, temperature and salt",
+            "inputs": {"mix_temp_c": q.mix_temp_c, "altitude_m": q.altitude_m, "activity": q.activity.mean},
+            "evidence": "fitted",
+        },
+        "windows": {
+            "relation": "m = Q / need (ready .9, best 1 to 1.3); fill f = (C0 + Q) / capacity (too far)",
+            "inputs": {"strength": q.strength},
+            "evidence": "judgement",
+        },
+    }
+    return {
+        "crossings": [
+            {
+                "ratio": c.ratio,
+                "stage": c.stage,
+                "h": None if c.h.p50 is None else c.h.as_dict(),
+                "p_never": c.h.p_never,
+            }
+            for c in seen.crossings
+        ],
+        "peak": {"h": seen.peak_h.as_dict(), "ratio": seen.peak_ratio},
+        "windows": [
+            {
+                "stage": w.stage,
+                "ready": w.ready.as_dict(),
+                "best": w.best_from.as_dict(),
+                "best_from": w.best_from.as_dict(),
+                "best_to": w.best_to.as_dict(),
+                "too_far": w.too_far.as_dict(),
+                "reason": w.reason,
+            }
+            for w in seen.windows
+        ],
+        "trace": {
+            "h": t.h.tolist(),
+            "ratio": t.ratio.tolist(),
+            "ratio_p10": t.ratio_p10.tolist(),
+            "ratio_p90": t.ratio_p90.tolist(),
+            "maturity": t.maturity.tolist(),
+            "fill": t.fill.tolist(),
+            "dough_c": t.dough_c.tolist(),
+            "centre_c": t.centre_c.tolist(),
+            "gas_ml_per_100g": t.gas_ml_per_100g.tolist(),
+        },
+        "acid": None if seen.acid is None else {"ph": seen.acid.ph, "tta_ml": seen.acid.tta_ml, "word": seen.acid.word},
+        "leaven_left_frac": seen.leaven_left_frac,
+        "ready_by": [{"h": h, "probability": p} for h, p in zip(q.by_h, seen.ready_by, strict=True)],
+        "offsets_c": seen.offsets_c,
+        "workable_h": seen.workable_h,
+        "safety": None
+        if seen.safety is None
+        else {
+            "warm_h": seen.safety.warm_h,
+            "limit_h": seen.safety.limit_h,
+            "reached_at_h": seen.safety.reached_at_h,
+        },
+        "most_worth_measuring": [
+            {"what": w.what, "words": w.words, "at_h": w.at_h, "narrows_min": w.narrows_min} for w in ranked
+        ],
+        "belief": {"mean": seen.belief.mean, "sd_log": seen.belief.sd_log},
+        "cautions": [c.model_dump() for c in caution_out((*odd, *seen.cautions))],
+        "why": why if window else {"crossings": why["crossings"]},
+    }
+
+
+def run_dose(q: DoseReq) -> dict[str, Any]:
+    row = table().get(q.leaven)
+    if row is None:
+        raise refuse("/leaven", unknown_text(q.leaven))
+    whole = mass_dough(q.lines)
+    bare = dough_of(p for p in whole.portions if not p.ingredient.is_ferment)
+    stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))
+    wish = Wish(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
+    found = dose_for(wish, row)
+    return {
+        "baker_frac": found.baker_frac,
+        "mass_g": found.mass_g,
+        "reason": found.reason,
+        "measurable": [{"text": w.text, "grams": w.grams, "at_h": w.at_h} for w in found.measurable],
+        "cautions": [],
+        "why": {
+            "baker_frac": {
+                "relation": "largest ratio up to the hour = target, solved for ln(yeast) on the rise model",
+                "inputs": {"leaven": q.leaven, "target_ratio": q.target_ratio, "at_h": q.at_h},
+                "evidence": "fitted",
+            }
+        },
+    }

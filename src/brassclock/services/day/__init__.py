@@ -1,0 +1,1 @@
+"""Day: steps, what others have, changes of the plan, undo, options, export."""

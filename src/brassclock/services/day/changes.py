@@ -1,0 +1,109 @@
+"""How the plans of a kitchen move: moves held by hand, what moved when something happened, and why."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+from typing import Any
+
+from sqlmodel import Session
+
+from brassclock.core.day.backward import WORDS, DayPlan, DayStep, kind_of
+from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.day.relax import moment
+from brassclock.core.evidence import refuse
+from brassclock.services import solve as works
+from brassclock.services.app import House, Refused
+from brassclock.services.schemas.given_day import PinIn
+from brassclock.services.times import table_instant
+from brassclock.store.rows import insert
+from brassclock.store.tables import PlanChange
+
+MOVED_MIN = 8.0  # a step that moves by less is not told
+
+
+def pin(house: House, bake_id: int, given: PinIn) -> None:
+    """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
+    with works.change(house, bake_id, given.revision) as (session, r):
+        plan = works.work_of(r).plan
+        if plan is None or r.bake.status != "live":
+            raise Refused("This bake has no plan whose moves could be held.")
+        step = next((s for s in plan.steps if s.key == given.key), None)
+        if step is None:
+            raise refuse("/key", f"This bake has no move “{given.key}”.")
+        if step.done_at is not None:
+            raise Refused(f"“{step.name}” is done already. Move it where it is marked.")
+        pins = _pinned(r, plan, step, given.at)
+        how = "was moved by hand" if given.at is not None else "was let go"
+        with noted(house, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
+            r.bake.pins = pins
+
+
+def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
+    """The bake's pins with this one held or let go; the last one let go lets the mixing go with it, and the mixing all."""
+    pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
+    if at is None:
+        return pins if pins.keys() - {"mix"} and step.key != "mix" else {}
+    at = table_instant(at, r.now, "/at")
+    if at <= r.now:
+        raise refuse("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
+    if step.key == "mix":  # its step begins the mixing; the dough's clock starts when it ends
+        at = later(at, hours_between(step.at, plan.mixed_at))
+    elif "mix" not in r.done():
+        pins.setdefault("mix", plan.mixed_at.isoformat())
+    return {**pins, step.key: at.isoformat()}
+
+
+def _moved(was: works.Moments, now: works.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
+    """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
+    found = []
+    for key, (at, _) in now.items():
+        before = was[key][0] if key in was else None
+        if key != "weigh" and (before is None or abs(60 * hours_between(_at(before), _at(at))) >= MOVED_MIN):
+            found.append({"key": key, "was": before, "at": at})
+    return found + [{"key": k, "was": t, "at": None} for k, (t, _) in was.items() if k not in now and k not in done]
+
+
+def _at(text: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(text)
+
+
+@contextmanager
+def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int | None = None) -> Iterator[None]:
+    """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
+
+    Every plan is set beside what the cook was last told of it. A bake that only slips while nobody acts on it keeps
+    what it was told, so that its own next move shows the slip whole.
+    """
+    yield
+    kitchen = house.kitchen(session, kitchen_id)
+    now = house.now(session, kitchen)
+    for r, work in works.plan_all(house, session, kitchen_id):
+        bake = r.bake
+        if work.plan is None:
+            continue
+        done = {*works.ELSEWHERE, *r.done()}
+        if bake.id != acted and works.overdue(r):
+            continue
+        moments = works.moments(work.plan)
+        moves = _moved(bake.told, moments, done) if bake.told else []
+        if moves:
+            insert(session, PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))
+        bake.told = moments
+        session.add(bake)
+
+
+def change_text(moves: list[dict[str, Any]], why: str, zone: dt.tzinfo, now: dt.datetime) -> str:
+    """A change as one sentence: its first move still ahead, how many more, and why."""
+    told = sorted((m for m in moves if m["at"] and m["was"]), key=lambda m: str(m["at"]))
+    if not told:
+        return f"The moves are others now: {why}."
+    first = told[0]
+    was, at = (dt.datetime.fromisoformat(first[k]).astimezone(zone) for k in ("was", "at"))
+    name = WORDS[kind_of(first["key"])].lower()
+    way = "earlier" if at < was else "later"
+    more = f", {len(told) - 1} more with it" if len(told) > 1 else ""
+    gap = round(abs(hours_between(was, at)) * 12) * 5
+    span = f"{gap} min" if gap < 90 else f"{gap / 60:.0f} h"
+    return f"{name.capitalize()} is {span} {way}, at {moment(at, now)}{more}: {why}."

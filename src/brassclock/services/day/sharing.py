@@ -1,0 +1,68 @@
+"""What the live bakes of a kitchen take of it: hands, surfaces, litres of the cold shelf; and a bake set around that."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+from brassclock.core.day.backward import DayPlan
+from brassclock.core.day.hands import Busy
+from brassclock.core.day.kitchen_air import later
+from brassclock.core.day.shared import Shared, Shelved, cold_span, hand_spans, shelf_litres, surface_span
+from brassclock.core.evidence import BadRequest
+from brassclock.services.bake.snapshot import Rows
+from brassclock.services.rise import forecast as rising
+from brassclock.services.weigh.model import sheet_of
+from brassclock.store.tables import Bake
+
+
+@dataclass(frozen=True)
+class Takes:
+    """What one bake takes."""
+
+    hands: tuple[Busy, ...]
+    surface_id: int | None
+    hot: tuple[Busy, ...]
+    cold: tuple[Shelved, ...]
+
+
+def _litres(bake: Bake, r: Rows) -> float:
+    """What another bake of this kitchen fills of the shelf [L]; nothing while its lines cannot be read."""
+    try:
+        return shelf_litres(sheet_of(bake, r.kitchen, r.own).dough.total_g)
+    except BadRequest:
+        return 0.0
+
+
+def planned(r: Rows, plan: DayPlan) -> Takes:
+    """What a bake takes by its plan."""
+    name = r.bake.name
+    return Takes(
+        tuple(hand_spans(plan, name)), r.bake.surface_id, (surface_span(plan, name),),
+        tuple(cold_span(plan, name, rising.litres_of(plan.spec))),
+    )  # fmt: skip
+
+
+def told(bake: Bake, r: Rows) -> Takes:
+    """What a bake was told to take, of the hours still ahead."""
+    at = {k: dt.datetime.fromisoformat(t).astimezone(r.now.tzinfo) for k, (t, _) in bake.told.items()}
+    hands = [
+        Busy(at[k], later(at[k], minutes / 60), bake.name, 1) for k, (_, minutes) in bake.told.items() if minutes > 0
+    ]
+    hot, cold = [], []
+    if "serve" in at:
+        first = at.get("line", r.now)
+        hot = [Busy(first, at["serve"], bake.name)] if first < at["serve"] else []
+    if "cold_out" in at:
+        into = at.get("cold_in", r.now)
+        cold = [Shelved(into, at["cold_out"], bake.name, _litres(bake, r))] if into < at["cold_out"] else []
+    return Takes(tuple(b for b in hands if b.end > r.now), bake.surface_id, tuple(hot), tuple(cold))
+
+
+def around(r: Rows, others: Iterable[Takes]) -> Rows:
+    """The rows of a bake with what others take."""
+    others, on = list(others), r.bake.surface_id
+    hot = tuple(b for t in others if on is not None and t.surface_id == on for b in t.hot)
+    shared = Shared(hot, tuple(s for t in others for s in t.cold), r.kitchen.shelf_l)
+    return replace(r, taken=tuple(b for t in others for b in t.hands), shared=shared)

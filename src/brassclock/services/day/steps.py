@@ -1,0 +1,116 @@
+"""The hand moves of a bake as they are shown: when, where, how long, why then, and whether hands are free."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from brassclock.core.day.backward import DayPlan, DayStep, kind_of
+from brassclock.core.day.hands import clashes
+from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.services.bake.snapshot import Rows
+from brassclock.services.schemas.base import FeedAsk, StepOut
+from brassclock.services.solve import Work
+
+LEAF_OF_STEP = {
+    "feed": "weigh", "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "wave": "rise",
+    "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
+}  # fmt: skip
+AT_ONCE_H = 0.2
+
+
+def hours_text(hours: float) -> str:
+    """A stretch as it is said.
+
+    >>> hours_text(0.7), hours_text(2.25), hours_text(14.0)
+    ('40 min', '2 h 15', '14 h')
+    """
+    minutes = round(hours * 12) * 5
+    h, m = divmod(minutes, 60)
+    if not h:
+        return f"{m} min"
+    return f"{h} h {m:02d}" if m and h < 10 else f"{round(minutes / 60)} h"
+
+
+def steps_of(r: Rows, work: Work) -> list[StepOut]:
+    """Every hand move of a bake's plan, in time order."""
+    if work.plan is None:
+        return []
+    done, busy, pins = r.done(), (*r.busy, *r.taken), r.pins()
+    found = []
+    for s in work.plan.steps:
+        ahead = s.done_at is None and r.bake.status == "live" and s.key != "serve"
+        away = clashes(s.at, s.hands_min, busy, r.kitchen.cooks) if ahead else []
+        found.append(
+            StepOut(
+                bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
+                can_wait_until=s.can_wait_until, not_before=s.not_before, done_at=done.get(s.key),
+                leaf=LEAF_OF_STEP[kind_of(s.key)], hands_min=s.hands_min, place=_place(r, s, work.plan),
+                reason=_reason(s, work.plan) if s.key != "feed" else _feed_words(work),
+                feed=_feed_out(r, work) if s.key == "feed" else None, away=(away[0].name or "hours away") if away else None,
+                pinned=ahead and pins.get(s.key) == (work.plan.mixed_at if s.key == "mix" else s.at),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _feed_words(work: Work) -> str:
+    feed = work.risen.feed if work.risen else None
+    return f"{feed.words}; it peaks when the dough is mixed" if feed else ""
+
+
+def _feed_out(r: Rows, work: Work) -> FeedAsk | None:
+    feed = work.risen.feed if work.risen else None
+    if feed is None or r.starter is None:
+        return None
+    return FeedAsk(starter_id=r.starter.id or 0, seed_g=feed.seed_g, flour_g=feed.flour_g, water_g=feed.water_g)
+
+
+def _place(r: Rows, step: DayStep, plan: DayPlan) -> str:
+    if step.key in ("feed", "weigh", "mix", "sponge", "ball"):
+        return "the bench"
+    if step.key.startswith(("cold", "wave")):
+        cold = plan.spec.bulk.cold or plan.spec.ball.cold
+        return cold.place.name if cold else "the fridge"
+    if step.key == "serve":
+        return "the table"
+    return r.surface.name if r.surface else "the surface"
+
+
+def _reason(step: DayStep, plan: DayPlan) -> str:
+    """Why then, in a few words."""
+    roll = plan.step("roll").at
+
+    def between(a: dt.datetime, b: dt.datetime) -> str:
+        return hours_text(hours_between(a, b))
+
+    if step.key in ("weigh", "sponge", "mix"):
+        if hours_between(plan.mixed_at, roll) < AT_ONCE_H:
+            return "cooked at once" if step.key == "mix" else "just before mixing"
+        whole = f"{between(plan.mixed_at, plan.balled_at)} in one piece, {between(plan.balled_at, roll)} in balls"
+        return whole if step.key == "mix" else "just before mixing" if step.key == "weigh" else f"then {whole}"
+    if step.key == "ball" and hours_between(plan.balled_at, roll) < AT_ONCE_H:
+        return "shaped and cooked at once"
+    if step.key == "ball":
+        return (
+            f"ripe from {later(plan.mixed_at, plan.bulk.ready_h):%H:%M}; the balls want {between(plan.balled_at, roll)}"
+        )
+    if step.key == "cold_in":
+        out = plan.step("cold_out").at
+        return f"{between(step.at, out)} in the cold hold it back"
+    if step.key.startswith("cold_out"):
+        return (
+            f"{between(step.at, roll)} to lose its chill before rolling"
+            if plan.spec.ball.cold
+            else "warm enough to ball"
+        )
+    if step.key.startswith("wave"):
+        return "so that the last balls are no older than the first"
+    if step.key == "preheat":
+        return f"{hours_text(plan.spec.preheat_min / 60)} to get hot"
+    if step.key == "roll" and hours_between(plan.balled_at, roll) < AT_ONCE_H:
+        return "straight to the heat"
+    if step.key == "roll":
+        return f"balls are at their best {between(plan.balled_at, roll)} after balling"
+    if step.key == "line":
+        return "rounds have relaxed, the surface is hot"
+    return ""

@@ -1,0 +1,127 @@
+"""What was done to a day: how plans have moved, and an act of one press that one press takes back."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from typing import Any
+
+from sqlmodel import Session
+
+from brassclock.core.day.backward import WORDS, kind_of
+from brassclock.services import solve as works
+from brassclock.services.app import House, Missing, Refused
+from brassclock.services.day.changes import change_text, noted
+from brassclock.services.schemas.day import ActOut, DayOut, MovedOut, MovedStep
+from brassclock.store import hours as rows
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import Act, Bake, BusyHours, Kitchen, PlanChange
+
+KEPT = (
+    "lines", "weighed", "cold", "pins", "serve_at", "serve_until", "surface_id", "bulk_place", "ball_place", "bulk_air",
+    "ball_air",
+)  # fmt: skip
+INSTANTS = ("serve_at", "serve_until")
+OFFERED_FOR = dt.timedelta(hours=12)
+SHOWN_CHANGES = 12
+
+
+@contextmanager
+def act(
+    session: Session, kitchen: Kitchen, now: dt.datetime, what: str, bakes: Sequence[Bake]
+) -> Iterator[list[BusyHours]]:
+    """What happens to these bakes inside is one act; busy hours that it adds to the session are told in the list.
+
+    Every bake has its next revision already.
+    """
+    before = {str(b.id): {**_kept(b), "revision": b.revision} for b in bakes}
+    added: list[BusyHours] = []
+    yield added
+    act_row = Act(kitchen_id=kitchen.id or 0, at=now, what=what[:300], before=before, busy=[b.id or 0 for b in added])
+    insert(session, act_row)
+
+
+def _kept(bake: Bake) -> dict[str, Any]:
+    found = {name: getattr(bake, name) for name in KEPT}
+    return {k: v.isoformat() if isinstance(v, dt.datetime) else v for k, v in found.items()}
+
+
+def undo(house: House, kitchen_id: int, act_id: int) -> None:
+    """Take an act back: each of its bakes as it was, the hours it freed busy again. Refused when one was changed since."""
+    with house.action(kitchen_id) as session:
+        now = house.now(session, house.kitchen(session, kitchen_id))
+        found = get(session, Act, act_id)
+        if found is None or found.kitchen_id != kitchen_id:
+            raise Missing(f"This kitchen's day knows no act {act_id}.")
+        if found.undone_at is not None:
+            raise Refused(f"“{found.what}” was taken back already.")
+        with noted(house, session, kitchen_id, f"“{found.what.rstrip('.')}” was taken back"):
+            for bake in _bakes(session, found):
+                for name, value in found.before[str(bake.id)].items():
+                    if name in INSTANTS:
+                        setattr(bake, name, None if value is None else dt.datetime.fromisoformat(value))
+                    elif name in KEPT:
+                        setattr(bake, name, value)
+                bake.revision += 1
+                session.add(bake)
+            for busy_id in found.busy:
+                row = get(session, BusyHours, busy_id)
+                if row is not None:
+                    row.deleted_at = now
+                    session.add(row)
+            found.undone_at = now
+            session.add(found)
+
+
+def _bakes(session: Session, found: Act) -> list[Bake]:
+    """The bakes of an act, or Refused when one has moved on."""
+    bakes = []
+    for key, before in found.before.items():
+        bake = get(session, Bake, int(key))
+        if bake is None or bake.deleted_at is not None or bake.revision != before["revision"]:
+            name = bake.name if bake is not None else "A bake of it"
+            raise Refused(f"{name} was changed after “{found.what.rstrip('.')}”. Change it on its own leaves.")
+        bakes.append(bake)
+    return bakes
+
+
+def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActOut | None:
+    """The latest act, while it can be taken back."""
+    found = rows.last_act(session, kitchen_id)
+    if found is None or now - found.at > OFFERED_FOR:
+        return None
+    try:
+        _bakes(session, found)
+    except Refused:
+        return None
+    return ActOut(id=found.id or 0, what=found.what, at=found.at)
+
+
+def day_out(house: House, kitchen_id: int) -> DayOut:
+    """How the plans of the live bakes have moved, newest first."""
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        now = house.now(session, kitchen)
+        zone = now.tzinfo
+        assert zone is not None
+        live = works.live_bakes(session, kitchen_id)
+        undo = last_out(session, kitchen_id, now)
+        found = [(b, c) for b in live for c in rows.changes(session, b.id or 0, SHOWN_CHANGES)]
+    found.sort(key=lambda x: x[1].at, reverse=True)
+    return DayOut(moved=[_moved_out(b, c, zone, now) for b, c in found[:SHOWN_CHANGES]], undo=undo)
+
+
+def _moved_out(bake: Bake, c: PlanChange, zone: dt.tzinfo, now: dt.datetime) -> MovedOut:
+    return MovedOut(
+        bake_id=bake.id or 0, bake=bake.name, at=c.at, because=c.because,
+        moves=[
+            MovedStep(
+                key=m["key"], name=WORDS[kind_of(m["key"])],
+                was=dt.datetime.fromisoformat(m["was"]) if m["was"] else None,
+                at=dt.datetime.fromisoformat(m["at"]) if m["at"] else None,
+            )
+            for m in c.moves
+        ],
+        text=change_text(c.moves, c.because, zone, now),
+    )  # fmt: skip

@@ -1,0 +1,1 @@
+"""Fire: taps, the live hearth, its session and its views."""

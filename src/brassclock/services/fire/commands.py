@@ -1,0 +1,292 @@
+"""Taps: what was done and seen, stored when made, moved and undone; what was forecast is kept beside them."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from contextlib import AbstractContextManager, nullcontext
+from dataclasses import asdict, replace
+from typing import Any
+
+from sqlmodel import Session
+
+from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.evidence import refuse
+from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.actions import WRAP_S
+from brassclock.core.fire.verdicts import told as verdicts_told
+from brassclock.services import solve as works
+from brassclock.services.app import House, Missing, Refused
+from brassclock.services.bake import frozen
+from brassclock.services.day.changes import MOVED_MIN, noted
+from brassclock.services.day.steps import hours_text
+from brassclock.services.fire import session as heat_session
+from brassclock.services.fire.live import core_taps, set_pending, stamp, states_of, with_tap
+from brassclock.services.keep.learning import unsay
+from brassclock.services.rise.forecast import STIR_MIN
+from brassclock.services.schemas.given import STEP_KINDS, TapChange, TapIn
+from brassclock.services.times import past_moment
+from brassclock.store import bakes as rows
+from brassclock.store.rows import append, insert
+from brassclock.store.tables import Said, Tap
+from brassclock.store.unit import Stale
+
+LINE_SPREAD = (0.85, 1.25)  # judgement: a first guess at how a line drifts
+SAID_AT_LOAD = ("bubbles", "first brown", "pocket opens", "taken off", "last one off")
+
+
+def tap(house: House, bake_id: int, given: TapIn) -> int:
+    """Store a tap when it is made. The same key again answers the first and stores nothing."""
+    if given.kind in hearths.ON_HEAT and (bake_id in states_of(house) or house.peek(bake_id, "hearth") is not None):
+        return _move(house, bake_id, given)
+    with house.bake_action(bake_id) as session:
+        r = works.load(house, session, bake_id)
+        had = rows.tap_by_key(session, bake_id, given.key)
+        if had is not None:
+            return had.id or 0
+        r.bake.revision += 1
+        if given.kind not in STEP_KINDS:
+            return add_tap(session, r, given)
+        with noted(house, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
+            return add_tap(session, r, given)
+
+
+def _move(house: House, bake_id: int, given: TapIn) -> int:
+    """A move of a line that has begun: it hangs on the moves before it and on nothing else, and is one step of them."""
+    with house.heat_action(bake_id) as unit:
+        session = unit.session
+        seen = stamp(house, session.connection(), bake_id, given.key)
+        if seen is None:
+            raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+        if seen.tap_id is not None:
+            return seen.tap_id
+        if not seen.begun:
+            states_of(house).forget(bake_id)
+            raise Stale(f"The first load of bake {bake_id} was taken back meanwhile.")
+        unit.expect("bake", "revision", bake_id, seen.revision, bumps=True)
+        state = states_of(house).state(house, session, bake_id, seen)
+        r = state.rows
+        at = past_moment(given.at, r.now)
+        _check_live(r)
+        told = _check_move(r, state.moves, given, at)
+        row = append(session, _row(r, given, max(at, dt.datetime.fromtimestamp(told, at.tzinfo))))
+        set_pending(house, unit, bake_id, with_tap(state, row), seen)
+        return row.id or 0
+
+
+def _when_done(r: works.Rows, given: TapIn) -> str:
+    """A step as the reason for what moves: done in time, late or early."""
+    at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
+    said = f"it was {NAMES[given.kind]}"
+    by_min = 60 * hours_between(dt.datetime.fromisoformat(told[0]), at) if told else 0.0
+    if given.kind == "mix":
+        by_min -= r.bake.knead_min + STIR_MIN  # its step begins the mixing, the tap ends it
+    if abs(by_min) < MOVED_MIN:
+        return said
+    return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
+
+
+def _row(r: works.Rows, given: TapIn, at: dt.datetime) -> Tap:
+    return Tap(
+        bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
+        made_at=r.now,
+    )  # fmt: skip
+
+
+def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
+    at = past_moment(given.at, r.now)
+    told = _check_tap(r, given, at)
+    if given.kind in hearths.ON_HEAT:
+        at = max(at, dt.datetime.fromtimestamp(told, at.tzinfo))
+    _remember_forecast(session, r, given.kind, at)
+    row = insert(session, _row(r, given, at))
+    if given.kind in hearths.FACTS:
+        heat_session.retime(session, replace(r, taps=[*r.taps, row]))
+    return row.id or 0
+
+
+ORDER = ("weigh", "sponge", "mix", "ball", "roll")
+NAMES = {
+    "weigh": "weighed",
+    "knead": "kneading",
+    "sponge": "made into a sponge",
+    "mix": "mixed",
+    "cold_in": "put in the cold",
+    "cold_out": "taken out of the cold",
+    "ball": "balled",
+    "preheat": "heating",
+    "roll": "rolled",
+}
+
+
+def _check_live(r: works.Rows) -> None:
+    if r.bake.status != "live":
+        raise Refused(f"This bake is {r.bake.status}. Bring it back before you add to it.")
+
+
+def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> float:
+    """The instant of a tap in its order [s]. Raises Refused when it cannot be."""
+    _check_live(r)
+    done = {t.kind: t.at for t in r.taps}
+    if given.kind in NAMES:
+        if given.kind in done:
+            raise Refused(
+                f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first."
+            )
+        if given.kind in ("cold_in", "cold_out") and "mix" not in done:
+            raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
+        if given.kind == "cold_out" and done.get("cold_in", at) >= at:
+            raise Refused("It is not marked as put in the cold before that. Mark that first; it can be backdated.")
+        if given.kind == "ball" and "mix" not in done:
+            raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
+        for earlier in ORDER[: ORDER.index(given.kind)] if given.kind in ORDER else ():
+            if earlier in done and done[earlier] > at:
+                raise Refused(
+                    f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
+                )
+        return at.timestamp()
+    if r.bake.program is None and works.work_of(r).program is None:
+        raise Refused(works.work_of(r).faults.get("fire", "There is no program for the heat yet."))
+    return _check_move(r, core_taps(r.taps), given, at)
+
+
+def _check_move(r: works.Rows, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
+    """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Refused when it cannot be."""
+    if given.round_no is None or given.spot is None:
+        raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
+    made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
+    program = None if r.bake.program else works.work_of(r).program
+    wrong = hearths.impossible(moves, made, works.loads_of_rows(r), works.spots_of(r), works.grill_of(r, program))
+    if wrong:
+        raise Refused(wrong)
+    return hearths.in_order_s(moves, made)
+
+
+def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
+    """The program of this bake as it is shown and frozen."""
+    if r.bake.program:
+        return r.bake.program
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
+    if work.program:
+        found |= {
+            "moves": works.moves_told(work.program),
+            "dressed": r.bake.dressing["kind"] if works.dressing_g(r.bake, "after_heat") and r.bake.dressing else None,
+            "wrap_s": WRAP_S if work.program.edge_s else None,
+            "second": work.program.second, "score": work.program.score.score if work.program.baking.pocket else None, "heating": asdict(work.program.heating),
+            "loss_frac": work.program.moisture_loss_frac,
+            "through_s": work.program.end.through_s,
+            "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),
+        }  # fmt: skip
+    events = work.program.baked.events if work.program else {}
+    seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}
+    return found | {name: events.get(event) for name, event in seen.items()}
+
+
+def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.datetime) -> None:
+    """Keep what was said before the fact, once, and freeze the program at the first load."""
+    bake_id = r.bake.id or 0
+
+    def keep(name: str, p10: float | None, p50: float | None, p90: float | None) -> None:
+        if name not in r.said and p50 is not None:
+            insert(session, Said(bake_id=bake_id, name=name, p10=p10, p50=p50, p90=p90, since=at))
+
+    if kind == "mix":
+        ahead = replace(r, taps=[*r.taps, Tap(bake_id=bake_id, key="", kind="mix", at=at, made_at=at)])
+        seen = works.work_of(ahead).forecast
+        if seen:
+            ready = seen.window("bulk").ready
+            keep("ready to ball", *(None if h is None else h * 3600 for h in (ready.p10, ready.p50, ready.p90)))
+    elif kind == "load" and r.bake.program is None:
+        work = works.work_of(r)
+        assert work.program and work.line  # a load without a program was refused
+        count, spots, grill = works.loads_of_rows(r), works.spots_of(r), works.grill_of(r, work.program)
+        r.bake.program = program_dict(r, work)
+        r.bake.hearth = frozen.hearth_of(
+            r.surface, spots, grill, count, r.kitchen.cooks, bool((r.bake.filling or {}).get("topping"))
+        )
+        for name, event in zip(SAID_AT_LOAD, ("bubbles", "light_bottom", "puff"), strict=False):
+            band = work.program.events[event]
+            keep(name, band.p10, band.p50, band.p90)
+        off = work.program.bands.events["off"]
+        keep("taken off", off.p10, off.p50, off.p90)
+        last = work.line.from_load_s
+        keep("last one off", last * LINE_SPREAD[0], last, last * LINE_SPREAD[1])
+
+
+def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
+    """Take a tap back; the hearth thaws when no load is left, and what was said of the heat then is unsaid."""
+    with house.bake_action(bake_id) as session:
+        r = works.load(house, session, bake_id)
+        row = _tap(r, tap_id)
+        _check_undo(r, row)
+        r.bake.revision += 1
+        with _told(house, session, r, row, "is not {what} after all"):
+            row.undone_at = r.now
+            if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
+                r.bake.program = r.bake.hearth = None
+                unsay(session, r, [n for n in r.said if n in SAID_AT_LOAD])
+            if row.kind == "mix":
+                unsay(session, r, ["ready to ball"])
+            if row.kind in hearths.FACTS:
+                heat_session.retime(session, heat_session.without(r, tap_id))
+
+
+def _beside(r: works.Rows, row: Tap) -> list[Tap]:
+    """The other moves on the heat of a move's round or spot."""
+    return [
+        t
+        for t in r.taps
+        if t.id != row.id and t.kind in hearths.ON_HEAT and (t.round_no == row.round_no or t.spot == row.spot)
+    ]
+
+
+def _check_undo(r: works.Rows, row: Tap) -> None:
+    """A move on the heat is taken back before what came of it, or a round would be nowhere."""
+    if row.kind not in hearths.ON_HEAT:
+        return
+    since = [t for t in _beside(r, row) if (t.at, t.id or 0) > (row.at, row.id or 0)]
+    if since:
+        first = since[0]
+        raise Refused(f"Round {first.round_no} was {DONE[first.kind]} since. Undo that first.")
+
+
+DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearths.LOST: "lost"}
+
+
+def _told(house: House, session: Session, r: works.Rows, row: Tap, words: str) -> AbstractContextManager[None]:
+    """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
+    if row.kind not in STEP_KINDS:
+        return nullcontext()
+    return noted(house, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
+
+
+def _tap(r: works.Rows, tap_id: int) -> Tap:
+    row = next((t for t in r.taps if t.id == tap_id), None)
+    if row is None:
+        raise Missing(f"There is no tap {tap_id} to change on this bake; it may be undone already.")
+    return row
+
+
+def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None:
+    """Backdate a tap."""
+    with house.bake_action(bake_id) as session:
+        r = works.load(house, session, bake_id)
+        row = _tap(r, tap_id)
+        r.bake.revision += 1
+        at = past_moment(change.at, r.now)
+        others = [t for t in r.taps if t.id != tap_id]
+        given = TapIn.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
+        if row.kind in NAMES:
+            _check_tap(replace(r, taps=others), given, at)
+        elif row.round_no is not None:
+            near = _beside(r, row) if row.kind in hearths.ON_HEAT else [t for t in others if t.round_no == row.round_no]
+            before, after = [t for t in near if t.at < row.at], [t for t in near if t.at >= row.at]
+            if any(t.at > at for t in before) or any(t.at < at for t in after):
+                raise Refused(
+                    "That would put the moves of this round or spot out of order. Give a time between its neighbours."
+                )
+        with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):
+            row.at = at
+            if row.kind in hearths.FACTS or row.kind == "load":
+                heat_session.retime(session, r)

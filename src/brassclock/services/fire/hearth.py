@@ -1,0 +1,146 @@
+"""The live hearth as the screens are given it: what lies where, what the hands do next by the mended line, the towel."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import replace
+
+from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire.line.live import LiveLine
+from brassclock.core.fire.towel import feel, softness
+from brassclock.services import solve as works
+from brassclock.services.app import House
+from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
+from brassclock.services.fire.view import program_out, surface_out
+from brassclock.services.kitchen.settings import clock_out
+from brassclock.services.schemas import fire as out
+from brassclock.services.schemas.base import ClockOut
+from brassclock.services.solve import Rows, Work
+
+SHOWN_TASKS = 40
+USUAL_LOSS_FRAC = 0.12
+
+
+def live_line(r: Rows, work: Work, taps: Sequence[hearths.Tap]) -> LiveLine | None:
+    """The line as the moves so far have mended it; None before the first load, and once it is over."""
+    moves = [t for t in taps if t.kind in hearths.ON_HEAT]
+    if not moves:
+        return None
+    return LINES.after(r.bake.id or 0, works.line_spec(r, work.program), works.loads_of(r, work.sheet), moves)
+
+
+def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
+    """The hearth after the taps, its loads where the line has them."""
+    taps = core_taps(r.taps)
+    return _hearth(r, work, taps, live_line(r, work, taps))
+
+
+def _hearth(r: Rows, work: Work, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    return hearths.hearth(
+        taps, works.loads_of(r, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
+        works.grill_of(r, work.program), line.contact_s if line else None,
+    )  # fmt: skip
+
+
+def hearth_tag(house: House, bake_id: int) -> str | None:
+    """The entity tag of a bake's live hearth; None before its line has begun."""
+    seen = stamp_now(house, bake_id)
+    return seen.tag if seen is not None and seen.begun else None
+
+
+def moved_tag(house: House, bake_id: int) -> str | None:
+    """The tag that the hearth will have once the move that is being made is stored; None when none is."""
+    with house.look() as session:
+        found = pending(session, bake_id)
+    return replace(found[1], revision=found[0].revision).tag if found else None
+
+
+def hearth_out(house: House, bake_id: int) -> out.HearthOut:
+    """The live hearth of a bake. Once the line has begun it is known from its taps alone: it is asked for every second."""
+    with house.look() as session:
+        state, seen = pending(session, bake_id) or (None, stamp(house, session.connection(), bake_id))
+        if state is None and seen is not None and seen.begun and not session.dirty and not session.new:
+            state = states_of(house).state(house, session, bake_id, seen)
+        if state is not None and seen is not None and state.rows.bake.hearth and state.rows.bake.hearth["count"]:
+            r, work, taps, shown = state.rows, Work(), state.moves, state.shown
+            clock = seen.clock_out()
+        else:
+            r = works.load(house, session, bake_id)
+            begun = r.bake.hearth is not None and r.bake.hearth["count"]
+            work, taps = Work() if begun else works.work_of(r), core_taps(r.taps)
+            shown = taps_out(r.taps)
+            clock = clock_out(house, session, r.kitchen)
+    line = live_line(r, work, taps)
+    return _out(r, work, clock, line, _hearth(r, work, taps, line), shown)
+
+
+def _out(
+    r: Rows, work: Work, clock: ClockOut, line: LiveLine | None, state: hearths.Hearth, taps: Sequence[out.TapOut]
+) -> out.HearthOut:
+    started = any(t.kind == "load" for t in taps)
+    return out.HearthOut(
+        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=works.loads_of(r, work.sheet), started=started, finished=state.finished,
+        program=program_out(r, work), surface=surface_out(r),
+        spots=[
+            out.SpotOut(
+                number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=_instant(s.since_s),
+                until=_instant(s.until_s), grill=s.grill,
+            )
+            for s in state.spots
+        ],
+        due=[
+            out.MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
+            for d in state.due
+        ],
+        waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=list(taps),
+        line=_tasks_out(line, state) if line else [], late_s=line.late_s if line else 0.0, towel=_towel_out(r, state),
+        last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
+    )  # fmt: skip
+
+
+def _instant(seconds: float | None) -> dt.datetime | None:
+    return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
+
+
+def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[out.LineTaskOut]:
+    """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
+    due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
+    due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
+    soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))[:SHOWN_TASKS]
+    return [
+        out.LineTaskOut(
+            move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
+            at=dt.datetime.fromtimestamp(at_s, dt.UTC),
+        )
+        for at_s, _, t in soonest
+    ]  # fmt: skip
+
+
+def _towel_out(r: Rows, state: hearths.Hearth) -> list[out.TowelOut]:
+    """Each round in the towel: since when, and how it feels by now."""
+    came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
+    loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
+    return [
+        out.TowelOut(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
+        for n in state.off
+    ]
+
+
+def _last_off(r: Rows, work: Work, state: hearths.Hearth, line: LiveLine | None) -> dt.datetime | None:
+    """When the last round comes off, by the line; where none holds, by the spots alone."""
+    if line is not None and line.off_s:
+        return _instant(max(line.off_s.values()))
+    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    frees = []
+    for spot in (s for s in state.spots if not s.grill):
+        due = next((d.at_s for d in state.due if d.spot == spot.number and d.move != "load"), None)
+        left = off_s - (turn_s or 0.0) if spot.side == "a" and turn_s is not None else 0.0
+        frees.append(max(due + left if due else spot.until_s or 0.0, r.now.timestamp()) + (recover_s if due else 0.0))
+    last = max((f - recover_s for f in frees), default=0.0)
+    for _ in state.waiting:
+        k = min(range(len(frees)), key=lambda i: frees[i])
+        last = frees[k] + off_s
+        frees[k] = last + recover_s
+    return _instant(last)

@@ -1,0 +1,1 @@
+"""Keep: what a bake teaches."""

@@ -1,0 +1,100 @@
+"""What a bake teaches its kitchen: yeast, friction, a bag's thirst; each can be taken back."""
+
+from __future__ import annotations
+
+import datetime as dt
+
+from sqlmodel import Session
+
+from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.keep.learning import learned
+from brassclock.core.rise.belief import Belief
+from brassclock.services import solve as works
+from brassclock.services.kitchen.leavens import bakes_behind, belief_of, leaven_of, set_belief
+from brassclock.services.mix.model import friction_after
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import FlourBag, Said
+
+
+def unsay(session: Session, r: works.Rows, names: list[str]) -> None:
+    """Forget what was said under these names."""
+    for name, row in r.said.items():
+        if name in names:
+            session.expunge(row) if row in session.new else session.delete(row)
+
+
+def teach_activity(session: Session, r: works.Rows) -> None:
+    """Readings of a kept bake teach the kitchen what it believes of that leaven; what a bloom test said of this packet is taken out first."""
+    forecast = works.work_of(r).forecast
+    if forecast is None or not any(x.kind != "dough_c" for x in r.readings):
+        return
+    sheet = works.work_of(r).sheet
+    leaven = leaven_of(sheet.dough) if sheet else ""
+    before, said = belief_of(r.kitchen, leaven), forecast.belief
+    after = learned(before, Belief(said.mean / (r.bake.activity_factor or 1.0), said.sd_log))
+    set_belief(r.kitchen, leaven, after, bakes_behind(r.kitchen, leaven) + 1)
+    session.add(r.kitchen)
+    if "activity" not in r.said:
+        told = Said(
+            bake_id=r.bake.id or 0, name="activity", p10=before.mean, p50=after.mean, p90=before.sd_log, since=r.now
+        )
+        insert(session, told)
+
+
+def unteach_activity(session: Session, r: works.Rows) -> None:
+    """Give the kitchen back the belief it had, unless another bake has taught it since."""
+    told = r.said.get("activity")
+    if told is None:
+        return
+    sheet = works.work_of(r).sheet
+    leaven = leaven_of(sheet.dough) if sheet else ""
+    if told.p50 == belief_of(r.kitchen, leaven).mean and told.p10 and told.p90:
+        set_belief(r.kitchen, leaven, Belief(told.p10, told.p90), max(bakes_behind(r.kitchen, leaven) - 1, 0))
+        session.add(r.kitchen)
+    unsay(session, r, ["activity"])
+
+
+def learn_friction(session: Session, r: works.Rows, mixed: dt.datetime, seen_c: float) -> None:
+    """One thermometer reading after mixing teaches how much this way of mixing warms; once a bake."""
+    sheet = works.work_of(r).sheet
+    if sheet is None or "friction" in r.said:
+        return
+    before = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
+    after = friction_after(r.bake, r.kitchen, sheet.dough, air_c(r.kitchen.hourly_c, mixed), seen_c)
+    r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: after}
+    session.add(r.kitchen)
+    told = Said(bake_id=r.bake.id or 0, name="friction", p10=before[0], p50=after[0], p90=before[1], since=r.now)
+    insert(session, told)
+
+
+def unlearn_friction(session: Session, r: works.Rows) -> None:
+    told = r.said.get("friction")
+    if told is not None and r.kitchen.friction.get(r.bake.knead, [None])[0] == told.p50:
+        r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: [told.p10 or 1.0, told.p90 or 0.0]}
+        session.add(r.kitchen)
+    unsay(session, r, ["friction"])
+
+
+def teach_bag(session: Session, r: works.Rows) -> None:
+    """What was added while kneading is this bag's thirst; the mean over its kept bakes."""
+    bag = get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
+    sheet = works.work_of(r).sheet
+    if bag is None or sheet is None or not sheet.dough.flour_g:
+        return
+    water_g = sum(x.mass_g * x.ingredient.counted_water_frac for x in sheet.lines[len(r.bake.lines) :])
+    flour_g = sum(x.mass_g * x.ingredient.flour_frac for x in sheet.lines[len(r.bake.lines) :])
+    held_g = sum(r.bake.held.values())
+    hydration = sheet.dough.hydration_frac or 0.0
+    thirst = (water_g - held_g - flour_g * hydration) / sheet.dough.flour_g
+    insert(session, Said(bake_id=r.bake.id or 0, name="bag", p10=bag.thirst_frac, p90=float(bag.times), since=r.now))
+    bag.thirst_frac = (bag.thirst_frac * bag.times + thirst) / (bag.times + 1)
+    bag.times += 1
+    session.add(bag)
+
+
+def unteach_bag(session: Session, r: works.Rows) -> None:
+    told, bag = r.said.get("bag"), get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
+    if told is not None and bag is not None and bag.times == int(told.p90 or 0) + 1:
+        bag.thirst_frac, bag.times = told.p10 or 0.0, int(told.p90 or 0)
+        session.add(bag)
+    unsay(session, r, ["bag"])

@@ -1,0 +1,1 @@
+"""A kitchen: its settings, surfaces, pantry, leavens, air, starters and hours."""

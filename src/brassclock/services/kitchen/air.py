@@ -1,0 +1,89 @@
+"""The air of a kitchen's places as it was read: typed, or a probe's log; what is odd about it is said."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+
+from sqlmodel import Session
+
+from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.evidence import BadRequest, FieldFault
+from brassclock.core.rise.air_log import doubts
+from brassclock.services.app import House, Missing
+from brassclock.services.bake.snapshot import AIR_KEPT
+from brassclock.services.schemas.given import AirIn
+from brassclock.services.schemas.rise import AirOut, AirReadingOut
+from brassclock.services.times import past_moment
+from brassclock.services.weigh.view import caution_out
+from brassclock.store import bakes as rows
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import Kitchen, Reading
+
+BELIEVABLE_C = (-30.0, 60.0)
+RECENT_H = 24.0
+MOST_SHOWN = 50
+
+
+def _out(
+    session: Session, kitchen: Kitchen, now: dt.datetime, taken: int = 0, skipped: list[str] | None = None
+) -> AirOut:
+    seen = rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT)
+    odd = []
+    for place in dict.fromkeys(x.place for x in seen):
+        log = [(hours_between(now, x.at), x.value) for x in seen if x.place == place and x.value is not None]
+        odd += doubts([p for p in log if p[0] >= -RECENT_H])
+    shown = [
+        AirReadingOut(id=x.id or 0, place=x.place or "bench", value=x.value, at=x.at)
+        for x in reversed(seen) if x.value is not None
+    ]  # fmt: skip
+    return AirOut(readings=shown[:MOST_SHOWN], taken=taken, skipped=skipped or [], cautions=caution_out(odd))
+
+
+def air_of(house: House, kitchen_id: int) -> AirOut:
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        return _out(session, kitchen, house.now(session, kitchen))
+
+
+def read_air(house: House, kitchen_id: int, given: AirIn) -> AirOut:
+    """Store readings of a place's air. Any order; one that is there already is left out and said; a fault stores nothing."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        now = house.now(session, kitchen)
+        faults: list[FieldFault] = []
+        points: list[tuple[dt.datetime, float]] = []
+        for i, (when, value) in enumerate(given.points):
+            low, high = BELIEVABLE_C
+            if not (math.isfinite(value) and low <= value <= high):
+                faults.append(FieldFault(f"/points/{i}/1", f"{value:g} C cannot be air. Give {low:g} to {high:g} C."))
+            try:
+                points.append((past_moment(when, now), value))
+            except BadRequest as fault:
+                faults += [FieldFault(f"/points/{i}/0", f.detail) for f in fault.faults]
+        if faults:
+            raise BadRequest(faults)
+        known = {(x.place, x.at) for x in rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
+        skipped, taken = [], 0
+        for at, value in sorted(points):
+            if (given.place, at) in known:
+                skipped.append(f"{at:%H:%M} was read already.")
+                continue
+            known.add((given.place, at))
+            row = Reading(kitchen_id=kitchen_id, kind="air_c", value=value, place=given.place, source=given.source, at=at, made_at=now)  # fmt: skip
+            insert(session, row)
+            taken += 1
+        return _out(session, kitchen, now, taken, skipped)
+
+
+def unread_air(house: House, kitchen_id: int, reading_id: int) -> AirOut:
+    """Take a reading of the air back."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        now = house.now(session, kitchen)
+        row = get(session, Reading, reading_id)
+        if row is None or row.kitchen_id != kitchen_id or row.kind != "air_c" or row.undone_at is not None:
+            raise Missing(f"There is no air reading {reading_id} to undo.")
+        row.undone_at = now
+        session.add(row)
+        return _out(session, kitchen, now)

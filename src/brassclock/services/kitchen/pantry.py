@@ -1,0 +1,114 @@
+"""The kitchen's own ingredients, its flour bags, and how it measures: what a formula is read with."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+
+from sqlmodel import Session
+
+from brassclock.core.evidence import refuse
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
+from brassclock.core.weigh.lines import Kit
+from brassclock.services.app import House, Missing
+from brassclock.services.schemas.given import BagIn, OwnIngredientIn
+from brassclock.services.schemas.shown import BagOut, IngredientOut
+from brassclock.store import pantry as rows
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import FlourBag, Kitchen
+from brassclock.store.tables import OwnIngredient as OwnRow
+
+ROW_ID = re.compile(r"[0-9]{1,9}")
+
+
+def row_of(row: OwnRow) -> Ingredient:
+    """The core's ingredient of a stored one."""
+    key = f"own_{row.id}"
+    if row.kind == "starter":
+        return own_starter(key, row.name, float(row.facts["hydration_frac"]))
+    holds = row.facts.get("holds")
+    facts = {**row.facts, "allergens": tuple(row.facts.get("allergens", ())), "holds": tuple(holds) if holds else None}
+    return made(OwnIngredient(id=key, name=row.name, **facts))
+
+
+def own_rows(session: Session, kitchen_id: int) -> dict[str, Ingredient]:
+    """Own ingredients by id, those put away too."""
+    return {f"own_{r.id}": row_of(r) for r in rows.own_ingredients(session, kitchen_id)}
+
+
+def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
+    """How a kitchen measures."""
+    told = kitchen.flour_basis
+    basis: str | float | None = float(told) if told and re.fullmatch(r"[0-9]+(\.[0-9]*)?", told) else told
+    return Kit(pantry(own), kitchen.spoons == "metric", basis, kitchen.scale_step_g, kitchen.powder)
+
+
+def ingredient_out(row: Ingredient, *, own: bool) -> IngredientOut:
+    return IngredientOut(
+        id=row.id, name=row.name, group=row.group, cup_g=row.cup_g, cup_low_g=row.cup_low_g, cup_high_g=row.cup_high_g,
+        allergens=list(row.allergens), own=own,
+    )  # fmt: skip
+
+
+def list_ingredients(house: House, kitchen_id: int) -> list[IngredientOut]:
+    """The table and the kitchen's own, own ones first, without those put away."""
+    with house.look() as session:
+        house.kitchen(session, kitchen_id)
+        kept = [row_of(r) for r in rows.own_ingredients(session, kitchen_id) if r.deleted_at is None]
+    return [ingredient_out(r, own=True) for r in kept] + [ingredient_out(r, own=False) for r in pantry().values()]
+
+
+def add_ingredient(house: House, kitchen_id: int, given: OwnIngredientIn) -> IngredientOut:
+    """Keep an own ingredient. Raises BadRequest when its composition cannot be."""
+    with house.action(kitchen_id) as session:
+        house.kitchen(session, kitchen_id)
+        row = store_ingredient(session, kitchen_id, given)
+        return ingredient_out(row_of(row), own=True)
+
+
+def store_ingredient(session: Session, kitchen_id: int, given: OwnIngredientIn) -> OwnRow:
+    if given.kind == "starter":
+        facts = {"hydration_frac": given.hydration_frac}
+    else:
+        facts = given.model_dump(exclude={"name", "kind", "hydration_frac"})
+    row = OwnRow(kitchen_id=kitchen_id, name=given.name, kind=given.kind, facts=facts)
+    row_of(row)
+    return insert(session, row)
+
+
+def put_away_ingredient(house: House, kitchen_id: int, ingredient_id: str, *, back: bool = False) -> None:
+    """Take an own ingredient off the list, or put it back; bakes that hold it keep it."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        number = ingredient_id.removeprefix("own_")
+        row = get(session, OwnRow, int(number)) if ROW_ID.fullmatch(number) else None
+        if row is None or row.kitchen_id != kitchen_id:
+            raise Missing(f"There is no own ingredient {ingredient_id[:40]} in this kitchen.")
+        row.deleted_at = None if back else house.now(session, kitchen)
+        session.add(row)
+
+
+def bag_out(bag: FlourBag) -> BagOut:
+    return BagOut(
+        id=bag.id or 0, name=bag.name, ingredient=bag.ingredient, thirst_frac=bag.thirst_frac, times=bag.times
+    )
+
+
+def list_bags(session: Session, kitchen_id: int) -> list[BagOut]:
+    return [bag_out(b) for b in rows.bags(session, kitchen_id)]
+
+
+def open_bag(house: House, kitchen_id: int, given: BagIn) -> BagOut:
+    """A bag of flour whose thirst will be learned."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
+        row = known.get(given.ingredient)
+        if row is None or row.flour_frac < 0.5:
+            raise refuse(
+                "/ingredient", f"“{given.ingredient[:40]}” is no flour here. Name one of the flours on the sheet."
+            )
+        bag = FlourBag(kitchen_id=kitchen_id, name=given.name, ingredient=given.ingredient)
+        insert(session, bag)
+        return bag_out(bag)

@@ -1,0 +1,214 @@
+"""Kitchens: make one, change it, its surfaces, its clock."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from contextlib import nullcontext
+from typing import Any
+
+from sqlmodel import Session
+
+from brassclock.core.day.places import places_of
+from brassclock.core.evidence import refuse
+from brassclock.core.fire.surface_heat import believed
+from brassclock.core.fire.surfaces import KINDS
+from brassclock.core.weigh.methods import methods
+from brassclock.services import solve as works
+from brassclock.services.app import House, Missing, Refused
+from brassclock.services.day.changes import noted
+from brassclock.services.kitchen.leavens import forget, leavens_out, recall
+from brassclock.services.kitchen.pantry import list_bags
+from brassclock.services.schemas.fire import SurfaceOut
+from brassclock.services.schemas.given import KitchenChange, KitchenIn, PlaceIn, SurfaceIn
+from brassclock.services.schemas.shown import ClockOut, KitchenOut, PlaceOut
+from brassclock.store import kitchens as rows
+from brassclock.store.rows import insert
+from brassclock.store.tables import ClockState, Kitchen, Surface
+
+NIGHT_DROP_C = 2.5  # judgement: an unheated night
+
+
+def default_hours(room_c: float) -> list[float]:
+    """A day around one typed temperature: coolest before dawn, warmest mid-afternoon."""
+    import math
+
+    return [round(room_c - NIGHT_DROP_C / 2 * (1 - math.sin((h - 9.5) / 24 * 2 * math.pi)), 1) for h in range(24)]
+
+
+def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> KitchenOut:
+    """A kitchen with its surfaces."""
+    found = [SurfaceOut(**s.model_dump()) for s in rows.surfaces(session, kitchen.id or 0)]
+    facts = kitchen.model_dump(exclude={"places", "leavens"})
+    return KitchenOut(
+        **facts, surfaces=found, bags=list_bags(session, kitchen.id or 0), places=places_out(kitchen, now), leavens=leavens_out(kitchen)
+    )  # fmt: skip
+
+
+def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceOut]:
+    """The kitchen's places as set, and their air now."""
+    return [
+        PlaceOut(
+            key=p.key, name=p.name, temp_c=p.temp_c, over_k=p.over_k, swing_c=p.swing_c, litres=p.litres,
+            now_c=p.air_c(kitchen.hourly_c, now),
+        )
+        for p in places_of(kitchen.places, kitchen.fridge_c).values()
+    ]  # fmt: skip
+
+
+def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:
+    """A kitchen's clock as the pages are told it."""
+    return clock_shown(house.now(session, kitchen), rows.clock_of(session, kitchen.id or 0))
+
+
+def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockOut:
+    """A clock as the pages are told it; no state is the real clock."""
+    rate, set_at = (1.0, None) if state is None else (state.rate, state.anchor_real)
+    return ClockOut(now=now, rate=rate, simulated=state is not None, set_at=set_at)
+
+
+def list_kitchens(house: House) -> list[KitchenOut]:
+    with house.look() as session:
+        return [kitchen_out(session, k, house.now(session, k)) for k in rows.all_kitchens(session, house.with_demo)]
+
+
+def get_kitchen(house: House, kitchen_id: int) -> KitchenOut:
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        return kitchen_out(session, kitchen, house.now(session, kitchen))
+
+
+def create_kitchen(house: House, given: KitchenIn) -> KitchenOut:
+    """A new, empty kitchen with one surface."""
+    with house.action() as session:
+        kitchen = add_kitchen(session, given, house.real_now())
+        return kitchen_out(session, kitchen, house.now(session, kitchen))
+
+
+def add_kitchen(session: Session, given: KitchenIn, at: dt.datetime, *, demo: bool = False) -> Kitchen:
+    kitchen = Kitchen(
+        name=given.name, demo=demo, zone=given.zone, altitude_m=given.altitude_m, mass_unit=given.mass_unit,
+        temp_unit=given.temp_unit, hourly_c=default_hours(given.room_c), created_at=at,
+    )  # fmt: skip
+    insert(session, kitchen)
+    insert(session, Surface(kitchen_id=kitchen.id or 0, **_surface_facts(given.surface)))
+    return kitchen
+
+
+MOVES_PLANS = {
+    "zone": "the kitchen's clock is another", "altitude_m": "the kitchen lies elsewhere", "hourly_c": "the kitchen's air is another",
+    "fridge_c": "the fridge is set otherwise", "tap_c": "the tap water is another", "places": "a place of the kitchen is another",
+    "flour_basis": "the cup is filled otherwise", "spoons": "the spoons are others", "powder": "the baking powder is another",
+    "cooks": "there are other hands", "shelf_l": "the cold shelf is another",
+}  # fmt: skip
+
+
+def change_kitchen(house: House, kitchen_id: int, change: KitchenChange) -> KitchenOut:
+    """Change any part of a kitchen; what that moves in its plans is told with its reason."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        moving = [why for name, why in MOVES_PLANS.items() if getattr(change, name) is not None]
+        with noted(house, session, kitchen_id, moving[0]) if moving else nullcontext():
+            for name in change.model_fields_set:
+                value = getattr(change, name)
+                if name == "places" and value is not None:
+                    _set_places(kitchen, value)
+                elif value is not None:
+                    setattr(kitchen, name, value)
+        return kitchen_out(session, kitchen, house.now(session, kitchen))
+
+
+def _set_places(kitchen: Kitchen, given: dict[str, PlaceIn]) -> None:
+    """Settings of named places over what was set before; the fridge's temperature is the kitchen's own."""
+    known = places_of({}, kitchen.fridge_c)
+    for key, place in given.items():
+        if key not in known:
+            raise refuse(f"/places/{key}", f"“{key[:40]}” is not a place here. Use one of {', '.join(known)}.")
+        settings = place.model_dump(exclude_none=True)
+        if key == "bench" and settings:
+            raise refuse("/places/bench", "The bench follows the kitchen's hours. Change those.")
+        if key == "fridge" and "temp_c" in settings:
+            kitchen.fridge_c = settings.pop("temp_c")
+        kitchen.places = {**kitchen.places, key: {**kitchen.places.get(key, {}), **settings}}
+
+
+def add_surface(house: House, kitchen_id: int, given: SurfaceIn) -> KitchenOut:
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        insert(session, Surface(kitchen_id=kitchen_id, **_surface_facts(given)))
+        return kitchen_out(session, kitchen, house.now(session, kitchen))
+
+
+def change_surface(house: House, kitchen_id: int, surface_id: int, given: SurfaceIn) -> KitchenOut:
+    """Set a surface otherwise, for every bake that has not begun on it; a line on the heat goes on as it was planned."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        surface = _surface(session, kitchen_id, surface_id)
+        with noted(house, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
+            for name, value in _surface_facts(given).items():
+                setattr(surface, name, value)
+        return kitchen_out(session, kitchen, house.now(session, kitchen))
+
+
+def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
+    """Take a surface away. A line on it goes on; bakes that have not begun go to the surface that suits them best."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        surface = _surface(session, kitchen_id, surface_id)
+        left = [s for s in rows.surfaces(session, kitchen_id) if s.id != surface_id]
+        if not left:
+            raise Refused("A kitchen needs one surface. Add another before you take this one away.")
+        now = house.now(session, kitchen)
+        with noted(house, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
+            surface.removed_at = now
+            for bake in works.live_bakes(session, kitchen_id):
+                if bake.surface_id == surface_id and bake.hearth is None:
+                    bake.surface_id = suited(left, bake.method).id
+                    bake.revision += 1
+        return kitchen_out(session, kitchen, now)
+
+
+def restore_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
+    """Undo of removing a surface; bakes stay where they went meanwhile."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        _surface(session, kitchen_id, surface_id, removed=True).removed_at = None
+        return kitchen_out(session, kitchen, house.now(session, kitchen))
+
+
+def suited(surfaces: Sequence[Surface], method: str) -> Surface:
+    """The surface that a method names first among those there are; else the first."""
+    kinds = methods()[method].surfaces if method in methods() else ()
+    return min(surfaces, key=lambda s: kinds.index(s.kind) if s.kind in kinds else len(kinds))
+
+
+def _surface_facts(given: SurfaceIn) -> dict[str, Any]:
+    """A surface as it is stored: where its heat is not typed, its setting or the kind's usual heat says it."""
+    facts = given.model_dump()
+    if given.temp_c is None:
+        heat = believed(given.kind, setting=given.power if KINDS[given.kind].on_hob else None)
+        return facts | {"temp_c": round(heat.mean_c), "source": "usual", "sd_k": None}
+    return facts | {"source": given.source or "typed"}
+
+
+def _surface(session: Session, kitchen_id: int, surface_id: int, *, removed: bool = False) -> Surface:
+    surface = rows.surface(session, surface_id)
+    if surface is None or surface.kitchen_id != kitchen_id or (surface.removed_at is not None) != removed:
+        raise Missing(f"There is no surface {surface_id} in this kitchen.")
+    return surface
+
+
+def start_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.datetime, rate: float = 1.0) -> None:
+    """Give a kitchen a simulated clock."""
+    if kitchen.id is None:
+        raise refuse("/kitchen", "A clock needs a stored kitchen.")
+    session.add(ClockState(kitchen_id=kitchen.id, anchor_real=real, anchor_sim=sim, rate=rate))
+
+
+def forget_leaven(house: House, kitchen_id: int, leaven: str, *, back: bool = False) -> KitchenOut:
+    """Forget what was learned of a leaven, or bring it back."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        (recall if back else forget)(kitchen, leaven)
+        session.add(kitchen)
+        return kitchen_out(session, kitchen, house.now(session, kitchen))

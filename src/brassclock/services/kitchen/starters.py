@@ -1,0 +1,301 @@
+"""Looking after a starter: feeds, peaks, what they teach, and the feed that peaks when it is wanted."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from collections.abc import Sequence
+
+import numpy as np
+from sqlmodel import Session
+
+from brassclock.core.day.kitchen_air import air_path, hours_between, later
+from brassclock.core.evidence import refuse
+from brassclock.core.rise.recipe import Seed
+from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
+from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
+from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
+from brassclock.services.app import House, Missing, Refused
+from brassclock.services.schemas.base import BandedAt
+from brassclock.services.schemas.given import FeedIn, FeedWishIn, PeakIn, StarterIn
+from brassclock.services.schemas.rise import FeedOut, FeedWishOut, JarTrace, MealOut, StarterOut, UpkeepOut, UpkeepWay
+from brassclock.services.times import moment_of, past_moment
+from brassclock.store import starters as rows
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import Kitchen, Starter, StarterFeed
+
+FORECAST_H = 60.0
+PEAK_NOISE_LOG = 0.20  # judgement: how well an eye tells the peak, in the logarithm of vitality
+BELIEVABLE_VITALITY = (0.15, 4.0)
+Q80 = 1.2816
+HISTORY = 20
+TRACE_POINTS = 90
+HUNGRY = dt.timedelta(hours=3)  # judgement: after its hold is over
+
+
+def _starter(session: Session, kitchen_id: int, starter_id: int) -> Starter:
+    row = get(session, Starter, starter_id)
+    if row is None or row.kitchen_id != kitchen_id or row.deleted_at is not None:
+        raise Missing(f"There is no starter {starter_id} in this kitchen.")
+    return row
+
+
+def seed_before(feeds: Sequence[StarterFeed], at: dt.datetime) -> tuple[str, float]:
+    """(state, days cold) of the seed of a feed given at `at`, from the feed before it."""
+    before = next((f for f in feeds if f.at < at), None)
+    if before is None:
+        return "ripe", 0.0
+    days = (at - before.at).total_seconds() / 86400
+    if before.place == "fridge" and days >= 1:
+        return "chilled", min(days, 60.0)
+    if before.peaked_at is not None and at - before.peaked_at < dt.timedelta(hours=2):
+        return "peak", 0.0
+    return "ripe", 0.0
+
+
+def seed_now(
+    starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, used: dt.datetime
+) -> Seed:
+    """How a starter goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as its peak to come."""
+    before = [f for f in feeds if f.at <= used]
+    vitality = starter.vitality_mean
+    if not before:
+        return Seed("peak", vitality)
+    last = before[0]
+    days = (used - last.at).total_seconds() / 86400
+    if last.place == "fridge":
+        return Seed("chilled", vitality, min(days, 60.0))
+    jar = jar_of(starter, kitchen, before, now, vitality)
+    return Seed("ripe" if jar.hold_until_h is not None and days * 24 > jar.hold_until_h else "peak", vitality)
+
+
+def air_of(kitchen: Kitchen, at: dt.datetime, now: dt.datetime, place: str = "bench") -> list[tuple[float, float]]:
+    """The air a jar stands in from `at`, as (hour, C)."""
+    if place == "fridge":
+        return [(0.0, kitchen.fridge_c)]
+    return list(air_path(kitchen.hourly_c, at.astimezone(now.tzinfo), FORECAST_H))
+
+
+def jar_of(starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, vitality: float) -> Jar:
+    """The last feed's jar at a vitality."""
+    last = feeds[0]
+    state, days = seed_before(feeds[1:], last.at)
+    feed = Feed(last.seed_g, last.flour_g, last.water_g, starter.hydration_frac, starter.whole_share)
+    return fed(feed, Seed(state, vitality, days), air_of(kitchen, last.at, now, last.place), FORECAST_H)
+
+
+def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterOut:
+    """How a starter stands now."""
+    feeds = rows.feeds(session, starter.id or 0)
+    shown = [
+        FeedOut(**f.model_dump(exclude={"starter_id", "before_mean", "before_sd_log", "undone_at"})) for f in feeds
+    ]
+    facts = {
+        "id": starter.id or 0, "name": starter.name, "hydration_frac": starter.hydration_frac,
+        "whole_share": starter.whole_share, "vitality": starter.vitality_mean, "vitality_sd_log": starter.vitality_sd_log,
+        "feeds": shown[:HISTORY],
+    }  # fmt: skip
+    if not feeds:
+        return StarterOut(
+            **facts, state="unfed", ratio_now=None, peak_ratio=None, peak_at=None, hold_until=None, acid_word=None,
+            next_feed_at=None, trace=None,
+        )  # fmt: skip
+    last, mean, sd = feeds[0], starter.vitality_mean, starter.vitality_sd_log
+    jars = [jar_of(starter, kitchen, feeds, now, mean * math.exp(q * sd)) for q in (Q80, 0.0, -Q80)]
+    middle = jars[1]
+
+    def at(h: float | None) -> dt.datetime | None:
+        return None if h is None else later(last.at, h)
+
+    age_h = hours_between(last.at, now)
+    peaked = last.peaked_at or at(middle.peak_h)
+    until = at(middle.hold_until_h)
+    if last.place == "fridge":
+        state = "cold"
+    elif until is not None and now > until:
+        state = "past its peak"
+    elif last.peaked_at is not None or (middle.hold_from_h is not None and age_h >= middle.hold_from_h):
+        state = "at its peak"
+    else:
+        state = "rising"
+    return StarterOut(
+        **facts, state=state, ratio_now=float(np.interp(age_h, middle.h, middle.ratio)), peak_ratio=middle.peak_ratio,
+        peak_at=BandedAt(p10=at(jars[0].peak_h), p50=peaked, p90=at(jars[2].peak_h)), hold_until=until, acid_word=middle.word,
+        next_feed_at=_next_feed(last, until), trace=_jar_trace(last, jars, now),
+    )  # fmt: skip
+
+
+def _next_feed(last: StarterFeed, hold_until: dt.datetime | None) -> dt.datetime | None:
+    """When it wants food again: a week in the fridge, or some hours after its peak is over."""
+    if last.place == "fridge":
+        return last.at + dt.timedelta(days=ONE_FEED_DAYS)
+    return None if hold_until is None else hold_until + HUNGRY
+
+
+def _jar_trace(last: StarterFeed, jars: Sequence[Jar], now: dt.datetime) -> JarTrace:
+    """The jar's height since its feed, as a band, to a little past its hold."""
+    middle = jars[1]
+    age_h = hours_between(last.at, now)
+    end_h = min(max((middle.hold_until_h or FORECAST_H) * 1.25, age_h + 1), FORECAST_H)
+    hours = np.linspace(0, end_h, TRACE_POINTS)
+
+    def height(jar: Jar) -> list[float]:
+        return [round(float(x), 3) for x in np.interp(hours, jar.h, jar.ratio)]
+
+    heights = [height(j) for j in jars]
+    return JarTrace(
+        at=[later(last.at, float(h)) for h in hours], ratio=heights[1],
+        low=[min(x) for x in zip(*heights, strict=True)], high=[max(x) for x in zip(*heights, strict=True)],
+    )  # fmt: skip
+
+
+def upkeep(house: House, kitchen_id: int, starter_id: int, use_g: float, every_days: float) -> UpkeepOut:
+    """Ways of keeping the starter between bakes, the one that throws away least first."""
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    ways = upkeeps(
+        use_g, every_days, air_of(kitchen, now, now), starter.vitality_mean, starter.hydration_frac, starter.whole_share
+    )  # fmt: skip
+    return UpkeepOut(
+        ways=[
+            UpkeepWay(
+                place=w.place, text=w.text, flour_g_week=w.flour_g_week, waste_g_week=w.waste_g_week,
+                meals=[
+                    MealOut(before_h=m.before_h, seed_g=m.feed.seed_g, flour_g=m.feed.flour_g, water_g=m.feed.water_g)
+                    for m in w.meals
+                ],
+            )
+            for w in ways
+        ]
+    )  # fmt: skip
+
+
+def list_starters(house: House, kitchen_id: int) -> list[StarterOut]:
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        now = house.now(session, kitchen)
+        return [starter_out(session, s, kitchen, now) for s in rows.of_kitchen(session, kitchen_id)]
+
+
+def add_starter(house: House, kitchen_id: int, given: StarterIn) -> StarterOut:
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        row = Starter(kitchen_id=kitchen_id, **given.model_dump())
+        insert(session, row)
+        return starter_out(session, row, kitchen, house.now(session, kitchen))
+
+
+def put_away(house: House, kitchen_id: int, starter_id: int, *, back: bool = False) -> None:
+    """Take a starter off the list, or put it back."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        row = get(session, Starter, starter_id)
+        if row is None or row.kitchen_id != kitchen_id:
+            raise Missing(f"There is no starter {starter_id} in this kitchen.")
+        row.deleted_at = None if back else house.now(session, kitchen)
+        session.add(row)
+
+
+def feed(house: House, kitchen_id: int, starter_id: int, given: FeedIn) -> StarterOut:
+    """Store a feed."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+        at = past_moment(given.at, now)
+        facts = given.model_dump(exclude={"at"})
+        insert(session, StarterFeed(starter_id=starter_id, at=at, **facts))
+        return starter_out(session, starter, kitchen, now)
+
+
+def peaked(house: House, kitchen_id: int, starter_id: int, given: PeakIn) -> StarterOut:
+    """The last feed stood highest then: it teaches how strong this starter is. Said again it replaces."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+        feeds = rows.feeds(session, starter_id)
+        if not feeds or feeds[0].place == "fridge":
+            raise Refused("There is no feed on the bench whose peak could be seen. Feed it first.")
+        last, at = feeds[0], past_moment(given.at, now)
+        hours = hours_between(last.at, at)
+        if not 1 <= hours <= FORECAST_H - 1:
+            raise refuse(
+                "/at",
+                f"It was fed {hours:.1f} h before that; a peak comes after 1 to {FORECAST_H - 1:.0f} h. Give another time.",
+            )
+        if last.peaked_at is not None:
+            _forget(starter, last)
+        last.before_mean, last.before_sd_log = starter.vitality_mean, starter.vitality_sd_log
+        seen = _vitality_for(starter, kitchen, feeds, now, hours)
+        share = starter.vitality_sd_log**2 / (starter.vitality_sd_log**2 + PEAK_NOISE_LOG**2)
+        log_mean = math.log(starter.vitality_mean) + share * (math.log(seen) - math.log(starter.vitality_mean))
+        starter.vitality_mean = math.exp(log_mean)
+        starter.vitality_sd_log = max(0.08, starter.vitality_sd_log * math.sqrt(1 - share))
+        last.peaked_at = at
+        session.add(starter)
+        session.add(last)
+        return starter_out(session, starter, kitchen, now)
+
+
+def _vitality_for(
+    starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, hours: float
+) -> float:
+    """The vitality whose jar peaks at `hours`, held within what is believable."""
+
+    def late(log_v: float) -> float:
+        peak = jar_of(starter, kitchen, feeds, now, math.exp(log_v)).peak_h
+        return (FORECAST_H if peak is None else peak) - hours
+
+    low, high = (math.log(v) for v in BELIEVABLE_VITALITY)
+    if late(low) < 0:
+        return BELIEVABLE_VITALITY[0]
+    if late(high) > 0:
+        return BELIEVABLE_VITALITY[1]
+    from scipy.optimize import brentq  # loaded when it is used: it would hold up the start
+
+    return math.exp(float(brentq(late, low, high, xtol=0.02)))
+
+
+def _forget(starter: Starter, feed_row: StarterFeed) -> None:
+    if feed_row.before_mean is not None and feed_row.before_sd_log is not None:
+        starter.vitality_mean, starter.vitality_sd_log = feed_row.before_mean, feed_row.before_sd_log
+    feed_row.peaked_at = feed_row.before_mean = feed_row.before_sd_log = None
+
+
+def undo_last(house: House, kitchen_id: int, starter_id: int) -> StarterOut:
+    """Take the last thing back: the peak that was seen, else the feed."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+        feeds = rows.feeds(session, starter_id)
+        if not feeds:
+            raise Missing("Nothing was done with this starter that could be taken back.")
+        if feeds[0].peaked_at is not None:
+            _forget(starter, feeds[0])
+        else:
+            feeds[0].undone_at = now
+        session.add(starter)
+        session.add(feeds[0])
+        return starter_out(session, starter, kitchen, now)
+
+
+def wish(house: House, kitchen_id: int, starter_id: int, given: FeedWishIn) -> FeedWishOut:
+    """The feed that, given now on the bench, peaks at a moment."""
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+        feeds = rows.feeds(session, starter_id)
+    at = moment_of(given.peak_at, now, "/peak_at")
+    hours = hours_between(now, at)
+    if not 2 <= hours <= 48:
+        raise refuse("/peak_at", f"“{given.peak_at}” is {hours:.1f} h away. Give 2 to 48 h from now.")
+    state, days = seed_before(feeds, now)
+    seed = Seed(state, starter.vitality_mean, days)
+    found = feed_for(given.total_g, hours, air_of(kitchen, now, now), seed, starter.hydration_frac, starter.whole_share)
+    if found is None:
+        raise refuse(
+            "/peak_at",
+            f"No feed from 1:0.3 to 1:40 peaks in {hours:.1f} h at this kitchen's temperature. Choose another hour.",
+        )
+    text = f"{found.seed_g:.0f} g starter, {found.flour_g:.0f} g flour, {found.water_g:.0f} g water (1:{found.ratio[1]:.1f}:{found.ratio[2]:.1f})"
+    return FeedWishOut(seed_g=found.seed_g, flour_g=found.flour_g, water_g=found.water_g, peak_at=at, text=text)

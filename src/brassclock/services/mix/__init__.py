@@ -1,0 +1,1 @@
+"""Mix: the heat of the bowl."""

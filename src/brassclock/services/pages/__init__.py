@@ -1,0 +1,1 @@
+"""Pages: a bake with every leaf, the bench, the say-line."""

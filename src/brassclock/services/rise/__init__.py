@@ -1,0 +1,1 @@
+"""Rise: the forecast of a dough, its starter, what-ifs, rescues."""

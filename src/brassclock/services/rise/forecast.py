@@ -1,0 +1,331 @@
+"""The rise of one bake: its stages in the places of its kitchen, planned back from the table and forecast."""
+
+from __future__ import annotations
+
+import datetime as dt
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from statistics import fmean
+
+from brassclock.core.day.around import Choice, House, Search, Wish
+from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
+from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.places import Place, places_of
+from brassclock.core.day.relax import in_the_way
+from brassclock.core.day.shared import shelf_litres
+from brassclock.core.fire.heating import preheat_min
+from brassclock.core.matter.dough import Dough, Portion, dough_of
+from brassclock.core.mix.guide import FOAM_SD_LOG
+from brassclock.core.rise import forecast as rise
+from brassclock.core.rise.belief import Belief
+from brassclock.core.rise.belief import Reading as Look
+from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.rise.chemical.model import gas_potential_ml
+from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
+from brassclock.core.rise.recipe import Batch, Seed
+from brassclock.core.rise.rescue import Standing
+from brassclock.core.rise.stages import Stage
+from brassclock.core.rise.windows import Aim
+from brassclock.core.rise.worth import Worth, worth
+from brassclock.services.bake.snapshot import Rows, mix_temp_c, spells_of, surface_of
+from brassclock.services.kitchen.leavens import belief_of, leaven_of
+from brassclock.services.kitchen.starters import seed_now
+from brassclock.services.rise.starter import FeedPlan, feed_before, feed_hours, with_feed
+from brassclock.store.tables import Bake
+
+TUB_CM = 20.0
+ROLL_MIN = 12.0
+STIR_MIN = 5.0  # judgement: until the flour is wet, before kneading
+FIRST_MIN = 5.0  # judgement: from the first load to the first bread on the table
+WAVE_MIN = 45.0  # judgement: as long as a tray of balls stands well beside the heat
+COLD_REST_H = 6.0
+RECENT = dt.timedelta(hours=24)
+HOLDS_LIKE = {  # how a strength holds gas without yeast
+    "developed": "developed", "kneaded": "developed", "enriched": "moderate", "wet_unkneaded": "batter", "wholemeal": "weak",
+}  # fmt: skip
+LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a thin round without a rise
+NOTHING_LIFTS = "Nothing in this formula makes gas: it rests, it does not rise."
+
+
+@dataclass(frozen=True)
+class Rested:
+    """A dough without yeast: where it waits, how long its gas does there, and the same in the fridge."""
+
+    place: Place
+    here: chemical.Waiting | None
+    fridge: chemical.Waiting | None
+
+
+@dataclass
+class Risen:
+    """A bake's plan, its stages with their air and lengths, and what is forecast of them."""
+
+    plan: DayPlan
+    stages: tuple[Stage, ...] = ()
+    forecast: rise.Forecast | None = None
+    worth: list[Worth] = field(default_factory=list)
+    rested: Rested | None = None
+    feed: FeedPlan | None = None
+
+    @property
+    def zero(self) -> dt.datetime:
+        """The instant from which the forecast counts its hours."""
+        return self.plan.begun_at
+
+
+def places(r: Rows) -> dict[str, Place]:
+    """The kitchen's places, with what was read in them lately."""
+    found = places_of(r.kitchen.places, r.kitchen.fridge_c)
+    for key, place in found.items():
+        seen = [x.value for x in r.air if x.place == key and x.value is not None and r.now - x.at <= RECENT]
+        if seen and place.temp_c is not None:
+            found[key] = replace(place, temp_c=fmean(seen))
+    return found
+
+
+def has_ferment(dough: Dough) -> bool:
+    return any(p.ingredient.is_ferment for p in dough.portions)
+
+
+def rises(dough: Dough, powder: str) -> bool:
+    """Whether a dough is planned by its rise: yeast in it, or a starter that powder does not outdo."""
+    if any(p.ingredient.is_yeast for p in dough.portions):
+        return True
+    return has_ferment(dough) and gas_potential_ml(dough, powder) < LIFTS_ALONE_ML
+
+
+def seed_of(r: Rows) -> Seed | None:
+    """How the bake's starter goes in: as it stands at mixing, or now."""
+    return seed_now(r.starter, r.kitchen, r.feeds, r.now, r.done().get("mix", r.now)) if r.starter else None
+
+
+def batch_of(r: Rows, dough: Dough) -> Batch:
+    """The bake's dough as it was, or will be, mixed."""
+    seed = seed_of(r) if any(p.ingredient.is_starter for p in dough.portions) else None
+    return Batch(dough, r.bake.strength, mix_temp_c(r), r.bake.bloomed, r.kitchen.altitude_m, seed, r.kitchen.powder)
+
+
+def belief_here(r: Rows, dough: Dough) -> Belief:
+    """What is believed of the leaven of this dough before anyone looks at it; a bloom test moved it."""
+    known = belief_of(r.kitchen, leaven_of(dough))
+    tired = r.bake.activity_factor
+    if not tired:
+        return known
+    return Belief(known.mean * tired, math.hypot(known.sd_log, FOAM_SD_LOG))
+
+
+def _split(dough: Dough, sponge: Mapping[str, float]) -> tuple[Dough, tuple[Portion, ...]]:
+    """(the sponge's dough, what joins it): each ingredient's mass in the sponge is taken from the whole."""
+    left, first, joins = dict(sponge), [], []
+    for p in dough.portions:
+        inside = min(left.get(p.ingredient.id, 0.0), p.mass_g)
+        left[p.ingredient.id] = left.get(p.ingredient.id, 0.0) - inside
+        if inside > 0:
+            first.append(replace(p, mass_g=inside))
+        if p.mass_g - inside > 1e-9:
+            joins.append(replace(p, mass_g=p.mass_g - inside))
+    return dough_of(first), tuple(joins)
+
+
+def _sponge(r: Rows, dough: Dough, masses: Mapping[str, float], tub: Vessel) -> tuple[Dough, Sponge | None]:
+    if r.bake.sponge_h is None or not masses:
+        return dough, None
+    first, joins = _split(dough, masses)
+    if not first.flour_g or not first.water_g or not has_ferment(first) or not joins:
+        return dough, None
+    stage = Stage("sponge", r.bake.sponge_h, ((0.0, 0.0),), replace(tub, mass_g=first.total_g))
+    return first, Sponge(r.bake.sponge_h, joins, stage)
+
+
+def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
+    """What the chain of stages needs of this bake."""
+    bake, found = r.bake, places(r)
+    piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
+    litres = found["fridge"].litres
+    tub = Vessel("tub", dough.total_g, True, TUB_CM, "wood", 1, dough.total_g, litres)
+    tray = Vessel("tray", piece_g, True, None, "shelf", 1, dough.total_g, litres)
+    first, sponge = _sponge(r, dough, sponge_g, tub)
+
+    def stage_spec(which: str, stage: Stage) -> StageSpec:
+        place = found.get(getattr(bake, f"{which}_place"), found["bench"])
+        own = getattr(bake, f"{which}_air")
+        cold = None
+        if bake.cold and bake.cold["stage"] == which:
+            cold = Cold(bake.cold["after_h"], bake.cold["hours"], found["fridge"])
+        log = tuple(
+            (x.at, x.value) for x in r.air if x.place == place.key and x.value is not None and place.temp_c is None
+        )
+        air = tuple((float(h), float(c)) for h, c in own) if own else None
+        return StageSpec(stage, place, air, cold, spells_of(bake), log)
+
+    service_min = 0.0
+    if bake.serve_until is not None:
+        service_min = max(60 * hours_between(bake.serve_at, bake.serve_until), 0.0)
+        line_min = service_min + FIRST_MIN
+    waves = math.ceil(service_min / WAVE_MIN) if bake.cold and bake.cold["stage"] == "ball" else 1
+    return BakeSpec(
+        batch_of(r, first), stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
+        stage_spec("ball", Stage("ball proof", 1.0, ((0.0, 0.0),), tray, None, bake.ball_ratio)),
+        mix_min=bake.knead_min + STIR_MIN, preheat_min=preheat_min(surface_of(r.surface)), line_min=line_min,
+        activity=belief_here(r, dough).mean, roll_min=ROLL_MIN, sponge=sponge,
+        service_min=service_min, waves=max(waves, 1),
+    )  # fmt: skip
+
+
+def placed_stages(plan: DayPlan, hourly_c: list[float], done: Mapping[str, dt.datetime]) -> tuple[Stage, ...]:
+    """The plan's stages in their air, as long as the plan makes them."""
+    stages = plan.spec.stages(hourly_c, plan.mixed_at, plan.balled_at, done)
+    bulk_h = max(hours_between(plan.mixed_at, plan.balled_at), 1 / 60)
+    ball_h = max(hours_between(plan.balled_at, plan.step("roll").at), 1 / 60)
+    lengths = (*(s.hours for s in stages[:-2]), bulk_h, ball_h)
+    return tuple(replace(s, hours=h) for s, h in zip(stages, lengths, strict=True))
+
+
+def looks_of(r: Rows, plan: DayPlan) -> list[Look]:
+    """The readings of the dough, in the forecast's hours."""
+    zero = plan.begun_at
+    return [
+        Look(hours_between(zero, x.at), x.kind, x.value if x.kind in ("ratio", "jar") else None, x.feel,
+             x.value if x.kind == "dough_c" else None)
+        for x in r.readings if x.at > zero
+    ]  # fmt: skip
+
+
+def all_done_at(r: Rows) -> dt.datetime:
+    """When the last bread is to be ready: at the table's time, or at the end of its service."""
+    return (r.bake.serve_until or r.bake.serve_at).astimezone(r.now.tzinfo)
+
+
+def house_of(r: Rows) -> House:
+    """The kitchen as the day's search sees it: its air, its places, hours in which hands are away, what others have."""
+    return House(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks, r.shared)
+
+
+def wish_of(r: Rows, spec: BakeSpec) -> Wish:
+    """The bake as the day's search is asked for it."""
+    doughs = [spec.batch.dough.portions, spec.sponge.joins if spec.sponge else ()]
+    sour = any(p.ingredient.is_starter for portions in doughs for p in portions)
+    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None, litres_of(spec))
+
+
+def litres_of(spec: BakeSpec) -> float:
+    """What a bake fills of the cold shelf [L]."""
+    joins = sum(p.mass_g for p in spec.sponge.joins) if spec.sponge else 0.0
+    return shelf_litres(spec.batch.dough.total_g + joins)
+
+
+def placed(r: Rows, spec: BakeSpec) -> DayPlan:
+    """The plan of a bake around the hours in which hands are away; as it would be without them when there is no way."""
+    wish, house = wish_of(r, spec), house_of(r)
+    plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
+    if r.near is not None:  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
+        return plan
+    if r.bake.status != "live" or "roll" in wish.done or not in_the_way(plan, wish.litres, house):
+        return plan
+    solved = Search(wish, house).best(Choice())
+    return plan if solved is None else solved.plan
+
+
+def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float], *, quick: bool = False) -> Risen:
+    """Plan and forecast a dough with yeast or a starter. Readings move the plan before they are shown."""
+    spec, done = spec_of(r, dough, line_min, sponge_g), r.done()
+    belief = belief_here(r, dough)
+
+    def at(spec: BakeSpec) -> Risen:
+        plan = placed(r, spec)
+        stages = placed_stages(plan, r.kitchen.hourly_c, done)
+        found = Risen(plan, stages)
+        asked = [plan.step("roll").at, *([r.by] if r.by else [])]
+        by_h = [max(hours_between(found.zero, moment), 0.0) for moment in asked]
+        found.forecast = rise.forecast(
+            plan.spec.batch, stages, (r.bake.bulk_ratio, r.bake.ball_ratio), belief=belief, readings=looks_of(r, plan),
+            by_h=by_h, quick=quick,
+        )  # fmt: skip
+        return found
+
+    found = at(spec)
+    assert found.forecast
+    grams = sum(p.mass_g for p in dough.portions if p.ingredient.is_starter)
+    feed = None if quick or r.bake.status != "live" else feed_before(r, grams, found.plan.mixed_at)
+    if feed is not None and r.starter is not None:
+        fresh = replace(spec.batch, seed=Seed("peak", r.starter.vitality_mean))
+        if spec.batch.seed is not None and spec.batch.seed.state != "peak":
+            spec = replace(spec, batch=fresh)
+            found = at(spec)
+            feed = feed_before(r, grams, found.plan.mixed_at) or feed
+        found.feed, found.plan = feed, with_feed(found.plan, feed)
+    assert found.forecast
+    if r.readings:
+        found = at(replace(spec, activity=found.forecast.belief.mean))
+        assert found.forecast
+    if r.bake.status == "live" and "roll" not in done and not quick:
+        until = found.stages if "ball" in done else found.stages[:-1]
+        assert found.forecast
+        since = max(hours_between(found.zero, r.now), 0.0) if "mix" in done else 0.0
+        found.worth = worth(found.plan.spec.batch, until, belief=found.forecast.belief, now_h=since)
+    return found
+
+
+def rested(r: Rows, dough: Dough, line_min: float) -> Risen:
+    """A dough without yeast rests for its told hours; soda and powder say how long it may."""
+    bake, found = r.bake, places(r)
+    serve = bake.serve_at.astimezone(r.now.tzinfo)
+    hours = rest_hours(bake)
+    fridge = found["fridge"]
+    place = fridge if hours[0] >= COLD_REST_H else found.get(bake.bulk_place, found["bench"])
+
+    def waiting(where: Place) -> chemical.Waiting | None:
+        rest = chemical.Rest(60.0, where.air_c(r.kitchen.hourly_c, serve), "bulk", bulk_radius_mm(dough.total_g))
+        return chemical.waiting(
+            dough, HOLDS_LIKE[bake.strength], rest, r.kitchen.powder, batch_of(r, dough).pressure_pa
+        )
+
+    here = waiting(place)
+    spec = rested_spec(r, dough, line_min, here)
+    return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
+
+
+def rested_spec(r: Rows, dough: Dough, line_min: float, here: chemical.Waiting | None) -> BakeSpec:
+    """The chain of a dough whose waits are told: its hours, and how long its gas lets it stand."""
+    hours = rest_hours(r.bake)
+    last_h = max(here.h if here else 1.6 * sum(hours), sum(hours))
+    aims = tuple(Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
+    return replace(spec_of(r, dough, line_min, {}), rests=(aims[0], aims[1]))
+
+
+def rest_hours(bake: Bake) -> tuple[float, float]:
+    """The told waits of a rested dough [h]."""
+    return bake.bulk_h if bake.bulk_h is not None else 0.5, bake.ball_h if bake.ball_h is not None else 0.25
+
+
+def any_spec(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
+    """The chain of a bake, whichever way it is lifted."""
+    if rises(dough, r.kitchen.powder):
+        return spec_of(r, dough, line_min, sponge_g)
+    return rested_spec(r, dough, line_min, None)
+
+
+def bulk_radius_mm(mass_g: float) -> float:
+    """Radius of a dough lying as a heap, as the gas sees it: that of a ball of its volume.
+
+    >>> round(bulk_radius_mm(800))
+    55
+    """
+    return 1000 * sphere_radius_m(mass_g)
+
+
+def standing_of(r: Rows, found: Risen | None) -> Standing | None:
+    """Where the dough is now, for a rescue; None before mixing and after rolling."""
+    done = r.done()
+    if found is None or found.forecast is None or "mix" not in done or "roll" in done:
+        return None
+    before = len(found.stages) - 2
+    at = before + (1 if "ball" in done else 0)
+    plan = found.plan
+    begun, ends = (plan.balled_at, plan.step("roll").at) if "ball" in done else (plan.mixed_at, plan.balled_at)
+    return Standing(
+        found.plan.spec.batch, found.stages[:at], found.stages[at], max(hours_between(begun, r.now), 0.0),
+        r.kitchen.fridge_c, found.forecast.belief.mean, found.stages[-1] if at == before else None,
+        max(hours_between(r.now, ends), 0.0),
+    )  # fmt: skip

@@ -1,0 +1,204 @@
+"""Trying a change before making it: what-ifs under the finger, and named routes to the same table."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Any
+
+from brassclock.core.day.backward import WORDS, BakeSpec, kind_of
+from brassclock.core.day.hands import Busy
+from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.day.relax import in_the_way
+from brassclock.core.day.routes import Route, routes
+from brassclock.core.fire.risk import ripeness_share
+from brassclock.core.weigh.formula import WeighSheet
+from brassclock.core.weigh.methods import grams_text
+from brassclock.services import solve as works
+from brassclock.services.app import House, Refused
+from brassclock.services.day.steps import steps_of
+from brassclock.services.rise import forecast as rising
+from brassclock.services.rise import rescue as rescues
+from brassclock.services.rise.view import rise_out
+from brassclock.services.schemas.base import BandedAt
+from brassclock.services.schemas.given import RouteIn, WhatIfIn
+from brassclock.services.schemas.rise import RouteOut, RoutesOut, WhatIfOut
+from brassclock.services.times import moment_of, table_instant
+from brassclock.store.tables import Bake, Kitchen
+
+NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its Weigh leaf balances soda and powder."
+MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
+
+
+def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
+    """The rows as the change would make them; nothing of them belongs to a session."""
+    # a thermostat's swing leaves the mean as it is: left out under the finger
+    places = {**r.kitchen.places, "fridge": {**r.kitchen.places.get("fridge", {}), "swing_c": 0.0}}
+    hours = [c + given.room_k for c in r.kitchen.hourly_c]
+    kitchen = Kitchen(**{**r.kitchen.model_dump(), "hourly_c": hours, "places": places})
+    facts = r.bake.model_dump()
+    mixed = "mix" in r.done()
+    if given.dough_c is not None and not mixed:
+        facts["dough_c"] = given.dough_c
+    if given.serve_at is not None:
+        facts["serve_at"] = table_instant(given.serve_at, r.now, "/serve_at")
+    if given.cold is not None or given.no_cold:
+        facts["cold"] = None if given.cold is None else given.cold.model_dump()
+    if given.place is not None:
+        facts["bulk_place"] = given.place
+    if given.spell is not None:
+        if not mixed or "roll" in r.done():
+            raise Refused(rescues.NOT_NOW)
+        facts["spells"] = rescues.away(r, given.spell)
+    return replace(r, bake=Bake(**facts), kitchen=kitchen, dose_factor=1.0 if mixed else given.dose_factor)
+
+
+def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
+    """The rise and the moves as a change would make them."""
+
+    def stands() -> tuple[works.Rows, works.Work]:
+        with house.look() as session:
+            r = works.load(house, session, bake_id)
+        return r, works.work_of(r)
+
+    r, as_is = house.steady(("what if", bake_id), stands)
+    line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
+    changed = _changed(r, given)
+    known = as_is.plan
+    near = (known.mixed_at + (changed.bake.serve_at - r.bake.serve_at), known.bulk.aim_h) if known else None
+    by = moment_of(given.by, r.now, "/by") if given.by else None
+    changed = replace(changed, line_min=line_min, near=near, by=by)
+    work = works.compute(changed, quick=True)
+    rise = rise_out(changed, work, quick=True)
+    if rise is None or work.sheet is None:
+        raise Refused(NOT_RISING)
+    ripe, pocket = _pocket(as_is, work)
+    return WhatIfOut(
+        rescues=rescues.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
+        maturity=ripe, pocket_score=pocket, rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
+        dose_text=_dose_text(as_is.sheet, changed.dose_factor),
+    )  # fmt: skip
+
+
+def _pocket(as_is: works.Work, then: works.Work) -> tuple[float | None, float | None]:
+    """(maturity of the balls when they are rolled, the pocket score it leaves) after a change; nothing else of the bread changes."""
+    if then.forecast is None:
+        return None, None
+    ripe = float(then.forecast.trace.maturity[-1])
+    if as_is.program is None or as_is.forecast is None:
+        return ripe, None
+    before = ripeness_share(float(as_is.forecast.trace.maturity[-1]))
+    return ripe, as_is.program.score.score / max(before, 0.1) * ripeness_share(ripe)
+
+
+def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
+    """The leaven in grams, times a factor."""
+    if sheet is None:
+        return ""
+    found = [
+        f"{p.mass_g * factor:.1f} g {p.ingredient.name.lower()}"
+        for p in sheet.dough.portions
+        if p.ingredient.is_ferment
+    ]
+    return ", ".join(found)
+
+
+def scale_leaven(r: works.Rows, factor: float) -> None:
+    """Yeast and starter lines times a factor, in grams."""
+    sheet = works.work_of(r).sheet
+    if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
+        return
+    lines = []
+    for typed, line in zip(r.bake.lines, sheet.lines, strict=False):
+        leaven = line.ingredient.is_ferment
+        grams = line.mass_g * factor
+        amount = (grams_text(grams) if grams >= 1 else f"{grams:.2f} g") if leaven else typed["amount"]
+        lines.append({**typed, "amount": amount})
+    r.bake.lines = lines
+    r.bake.weighed = []
+
+
+def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
+    """A spec's cold as a bake keeps it."""
+    cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
+    return None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": cold.hours}
+
+
+def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
+    """Make a tried change the bake's own; the weather is nobody's to keep."""
+    with works.change(house, bake_id, given.revision) as (_, r):
+        changed = _changed(r, given)
+        scale_leaven(r, changed.dose_factor)
+        if r.bake.serve_until is not None:
+            r.bake.serve_until += changed.bake.serve_at - r.bake.serve_at
+        for name in ("dough_c", "serve_at", "cold", "bulk_place", "spells"):
+            setattr(r.bake, name, getattr(changed.bake, name))
+
+
+def _worked_out(r: works.Rows) -> list[Route]:
+    work = works.work_of(r)
+    if work.plan is None or work.forecast is None:
+        raise Refused(NOT_RISING)
+    if "mix" in r.done():
+        raise Refused(MIXED)
+    serve = r.bake.serve_at.astimezone(r.now.tzinfo)
+    return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rising.places(r))
+
+
+def named_routes(house: House, bake_id: int) -> RoutesOut:
+    """Every named route of a bake that is not mixed."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+    work = works.work_of(r)
+    found = _worked_out(r)
+    return RoutesOut(routes=[_route_out(r, work, route) for route in found])
+
+
+def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
+    plan, route = found.plan, found.route
+    steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
+    first, serve = min(s.at for s in plan.steps), plan.serve_at
+
+    def at(h: float) -> BandedAt:
+        moment = later(plan.balled_at, h)
+        return BandedAt(p10=None, p50=moment, p90=None)
+
+    away = in_the_way(plan, rising.litres_of(plan.spec), rising.house_of(r)) if found.fits else []
+    return RouteOut(
+        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=_said(*away[0]) if away else found.because, clashes=bool(away),
+        in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
+        hours=hours_between(first, serve), hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
+        ready_at=at(plan.ball.ready_h), too_far_at=at(plan.ball.too_far_h),
+    )  # fmt: skip
+
+
+def _said(what: str, span: Busy) -> str:
+    """What a way wants and does not have."""
+    who = span.name or "hours away"
+    if what == "surface":
+        return f"Its surface is taken then: {who}."
+    if what == "shelf":
+        return f"The cold shelf has no room for it then: {who}."
+    return f"{WORDS[kind_of(what)]} falls where no hands are free: {who}."
+
+
+def _in_use(bake: Bake, found: Route) -> bool:
+    cold_h = bake.cold["hours"] if bake.cold else None
+    same_place = bake.bulk_place == (found.route.warm or "bench")
+    same_dose = math.isclose(found.dose_factor, 1.0, rel_tol=0.03)
+    return same_place and same_dose and (cold_h is None) == (found.route.cold_h is None) and (
+        cold_h is None or abs(cold_h - (found.route.cold_h or 0.0)) < 6
+    )  # fmt: skip
+
+
+def take_route(house: House, bake_id: int, given: RouteIn) -> None:
+    """Make a named route the bake's own: its places, its cold, its dose."""
+    with works.change(house, bake_id, given.revision) as (_, r):
+        found = next(x for x in _worked_out(r) if x.route.key == given.key)
+        if not found.fits:
+            raise Refused(f"{found.route.name} does not reach this table. {found.because}")
+        scale_leaven(r, found.dose_factor)
+        cold = cold_of(found.plan.spec)
+        r.bake.cold = cold and cold | {"hours": found.route.cold_h}
+        r.bake.bulk_place = r.bake.ball_place = found.route.warm or "bench"
+        r.bake.bulk_air = r.bake.ball_air = None

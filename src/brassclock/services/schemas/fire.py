@@ -1,0 +1,302 @@
+"""Shapes of the Fire leaf, its surfaces and the live hearth."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any, Literal
+
+from brassclock.services.schemas.base import Banded, CautionOut, ClockOut, Shape, WhyOut
+
+
+class SurfaceOut(Shape):
+    id: int
+    name: str
+    kind: str
+    temp_c: float
+    power: str
+    spots: int
+    heat: str | None
+    greased: str
+    nonstick: bool
+    source: str = "typed"
+    sd_k: float | None = None
+    size: str = "home"
+
+
+class ReasonOut(Shape):
+    factor: str
+    points: float
+    text: str
+
+
+class MoveOut(Shape):
+    """A move that is due, or planned."""
+
+    move: str
+    round_no: int
+    spot: int
+    at: dt.datetime
+
+
+class HeatingOut(Shape):
+    """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
+    empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings."""
+
+    preheat_s: float | None
+    charcoal_kg: float | None
+    settles_s: float
+    drift_k_min: float
+    hold: str | None
+    knob: bool
+    wipe_every: int | None
+
+
+class VerdictOut(Shape):
+    """What the program cannot do, and what would."""
+
+    code: str
+    text: str
+
+
+class HandMoveOut(Shape):
+    """Something the hands do to a bread on the heat: when from its contact [s], and for how long."""
+
+    move: str
+    at_s: float
+    hands_s: int
+
+
+class ProgramOut(Shape):
+    """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
+
+    second: str = "turn"
+    turn_s: float | None
+    off_s: float
+    recover_s: float
+    puff_s: float | None
+    bubbles_s: float | None
+    brown_s: float | None
+    heating: HeatingOut | None = None
+    surface_c: float | None = None  # as the first bread measured it, its spread, and what it was set to
+    surface_sd_c: float | None = None
+    surface_was_c: float | None = None
+    verdicts: list[VerdictOut] = []
+    moves: list[HandMoveOut] = []  # besides load, turn and off
+    dressed: str | None = None  # what goes on it after the heat
+    wrap_s: float | None = None  # how long it rests in its cloth before it is served
+    colour_steps: int = 0  # how often "too dark" was said, less "too pale"
+
+
+class RightHeatOut(Shape):
+    """The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there."""
+
+    surface_c: Banded
+    turn_s: float | None
+    off_s: float
+
+
+class ColoursOut(Shape):
+    """The colour of the two faces in words: the bottom one at the turn, both when it comes off."""
+
+    bottom_at_turn: str
+    bottom_at_off: str
+    top_at_off: str
+
+
+class ActionOut(Shape):
+    """One thing done to a bread, when, and how long each time."""
+
+    action: str
+    at_s: Banded
+    each_s: float | None
+
+
+class ColourSpell(Shape):
+    """A colour that a face shows from so many seconds on."""
+
+    word: Literal["pale", "light", "golden", "charred"]
+    from_s: float
+
+
+class WayOut(Shape):
+    """One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface."""
+
+    name: Literal["usual", "own", "own_at_its_heat"]
+    surface_c: float
+    turn_s: float | None
+    off_s: float
+    bottom: list[ColourSpell]
+    top: list[ColourSpell]
+    opens_s: float | None
+    loss_frac: float
+    through: bool
+    every_s: float
+
+
+class HabitOut(Shape):
+    """What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other."""
+
+    surface_c: Banded | None
+    sd_k: float
+    text: str
+    ways: list[WayOut]
+
+
+class OwnWayOut(Shape):
+    """A cook's own steps beside the usual way on this surface: its turn and end, and what the own times imply."""
+
+    steps: list[dict[str, Any]]
+    usual_turn_s: float | None
+    usual_off_s: float
+    habit: HabitOut | None
+
+
+class CarpetOut(Shape):
+    s: list[float]
+    bottom: list[str]
+    top: list[str]
+    depth_mm: list[float]
+    temp_c: list[list[float]]
+    pocket: list[float]
+
+
+class CueOut(Shape):
+    """A surface's temperature from a sign, as a band, and what it means."""
+
+    surface_c: Banded
+    text: str
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class LineTaskOut(Shape):
+    """A hand move of the line: which round, on which spot, by which cook, from when and for how long."""
+
+    move: str
+    round_no: int
+    spot: int
+    cook: int
+    at: dt.datetime
+    hands_s: float
+
+
+class HeatLineOut(Shape):
+    """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
+    towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save."""
+
+    tasks: list[LineTaskOut]
+    minutes: float
+    bound_min: float
+    bottleneck: str
+    cycle_s: float
+    towel_min: float
+    towel_feel: str
+    spot_saves_s: int | None
+    cook_saves_s: int | None
+
+
+class ChanceOut(Shape):
+    """The chance of a full pocket by this kitchen's own breads, with its p10 and p90."""
+
+    p: float
+    p10: float
+    p90: float
+    breads: int
+
+
+class FireIfOut(Shape):
+    """One thing changed: the score then and by how much, when it would puff and come off, what it would lose."""
+
+    words: str
+    score: float
+    score_by: float
+    puff_s: float | None
+    off_s: float
+    moisture_loss_frac: float
+
+
+class FireIfsOut(Shape):
+    ifs: list[FireIfOut]
+
+
+class FireOut(Shape):
+    surface: SurfaceOut | None
+    surface_kind: str
+    surface_c: Banded
+    surface_source: str
+    right_heat: RightHeatOut | None
+    right_heat_reason: str
+    colours: ColoursOut
+    actions: list[ActionOut]
+    own_way: OwnWayOut | None
+    dressing_g: float | None  # of what goes on all of them, outside the dough
+    thickness_mm: float
+    diameter_cm: float
+    bread_c: float
+    events: dict[str, Banded]
+    program: ProgramOut
+    pocket: bool  # whether it is to open one at all
+    score: float
+    chance: ChanceOut | None
+    breads_to_chance: int
+    reasons: list[ReasonOut]
+    moisture_loss_frac: float
+    surface_after_c: float
+    recovered: bool
+    edge_s: float | None
+    matters: list[str]
+    carpet: CarpetOut
+    line: HeatLineOut
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class SpotOut(Shape):
+    number: int
+    state: str
+    round_no: int | None
+    side: str
+    since: dt.datetime | None
+    until: dt.datetime | None
+    grill: bool = False
+
+
+class TowelOut(Shape):
+    """A round in the towel: since when, and how it feels by now."""
+
+    round_no: int
+    since: dt.datetime
+    feel: str
+
+
+class TapOut(Shape):
+    id: int
+    key: str
+    kind: str
+    round_no: int | None
+    spot: int | None
+    at: dt.datetime
+
+
+class HearthOut(Shape):
+    """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
+    than planned it ends."""
+
+    clock: ClockOut
+    bake_id: int
+    name: str
+    rounds: int
+    started: bool
+    finished: bool
+    program: ProgramOut
+    surface: SurfaceOut | None
+    spots: list[SpotOut]
+    due: list[MoveOut]
+    waiting: list[int]
+    off: list[int]
+    lost: list[int]
+    taps: list[TapOut]
+    line: list[LineTaskOut]
+    late_s: float
+    towel: list[TowelOut]
+    last_off_at: dt.datetime | None

@@ -1,0 +1,1 @@
+"""Weigh: from a formula's lines to its sheet, methods and files."""

@@ -1,0 +1,226 @@
+"""What a cook does with a formula: reads a list, scales it, adds a handful, tests the yeast, keeps it as a method."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+
+from brassclock.core.day.kitchen_air import air_path, hours_between, later
+from brassclock.core.evidence import refuse
+from brassclock.core.matter.dough import Portion, dough_of
+from brassclock.core.mix.guide import bloom_test
+from brassclock.core.rise.dose import Wish, dose_for
+from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.stages import Stage
+from brassclock.core.units import Unreadable, parse_amount
+from brassclock.core.weigh import measures
+from brassclock.core.weigh.entry import read_entry
+from brassclock.core.weigh.feel import handful
+from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
+from brassclock.core.weigh.geometry import fits_on
+from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
+from brassclock.services import solve as works
+from brassclock.services.app import House, Missing, Refused
+from brassclock.services.bake import frozen
+from brassclock.services.bake.commands import own_method
+from brassclock.services.kitchen.pantry import kit_of, own_rows
+from brassclock.services.rise import forecast as rising
+from brassclock.services.schemas import given as asked
+from brassclock.services.schemas import shown as out
+from brassclock.services.times import moment_of
+from brassclock.services.weigh.model import sheet_of
+from brassclock.store.rows import insert
+from brassclock.store.tables import OwnMethod
+
+MOST_ADDITIONS = 40
+SMALL_G = 20.0
+KEPT_FIELDS = (
+    "lines", "filling", "seal", "strength", "bloomed", "count", "piece_g", "shape", "diameter_cm", "length_cm", "width_cm",
+    "thickness_mm", "dough_c", "knead", "knead_min", "bulk_ratio", "ball_ratio", "bulk_h", "ball_h", "doneness", "docked",
+    "colour_top", "heat_steps", "dressing",
+)  # fmt: skip
+
+
+def read_list(house: House, kitchen_id: int, given: asked.EntryIn) -> out.EntryOut:
+    """Every line of a pasted list, read or with what is missing."""
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        rows = kit_of(kitchen, own_rows(session, kitchen_id)).rows
+    found = read_entry(given.text, rows)
+    return out.EntryOut(
+        lines=[
+            out.EntryLineOut(
+                raw=x.raw, ingredient=x.ingredient, amount=x.amount, basis=x.basis, faults=list(x.faults), near=list(x.near),
+                note=x.note,
+            )
+            for x in found
+        ]
+    )  # fmt: skip
+
+
+def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> float:
+    kit = kit_of(r.kitchen, r.own)
+    row = kit.rows.get(ingredient)
+    if row is None:
+        raise refuse(f"{pointer}/ingredient", f"“{ingredient[:40]}” is not a known ingredient.")
+    try:
+        return measures.grams(row, parse_amount(amount), kit.basis_for(row, None), kit.metric).mass_g
+    except Unreadable as fault:
+        raise refuse(f"{pointer}/amount", str(fault)) from None
+
+
+def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
+    """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
+    with works.change(house, bake_id, given.revision) as (_, r):
+        if given.count is not None:
+            frozen.check(r.bake, {"count": given.count})
+        bake, step = r.bake, r.kitchen.scale_step_g
+        bake.held = {}
+        sheet = sheet_of(bake, r.kitchen, r.own)
+        count, mass_g = given.count, given.mass_g
+        if given.tray_width_cm and given.tray_depth_cm:
+            across = sheet.sheet.diameter_cm if sheet.sheet else None
+            if across is None:
+                raise refuse("/tray_width_cm", "Give the bread a size first: what fits depends on it.")
+            fits = fits_on(given.tray_width_cm, given.tray_depth_cm, across)
+            if fits == 0:
+                raise refuse("/tray_width_cm", f"A bread of {across:.0f} cm does not fit there. Give a larger surface.")
+            count = fits * given.loads
+        if count:
+            mass_g = mass_g or bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else None)
+        limits = tuple(
+            (x.ingredient, _amount_g(r, x.ingredient, x.amount, f"/limits/{i}")) for i, x in enumerate(given.limits)
+        )
+        if not (count and mass_g) and not given.flour_g and not limits:
+            raise refuse("/count", "Say what to scale to: breads and their weight, the flour, or what runs out.")
+        factor = scale_factor(sheet.dough, Scaling(count, mass_g, given.flour_g, limits), BOWL_LOSS_FRAC)
+        texts = [
+            f"{weighable_g(x.mass_g * factor, step if x.mass_g * factor < SMALL_G else max(step, 1.0)):g} g"
+            for x in sheet.lines
+        ]
+        bake.lines = [{**x, "amount": t, "basis": None} for x, t in zip(bake.lines, texts, strict=False)]
+        bake.additions = [{**x, "amount": t} for x, t in zip(bake.additions, texts[len(bake.lines) :], strict=True)]
+        if count:
+            bake.count, bake.piece_g = count, mass_g
+        elif bake.piece_g:
+            bake.count = max(1, int(sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) / bake.piece_g + 1e-6))
+
+
+def add(house: House, bake_id: int, given: asked.AddIn) -> None:
+    """Record what was put in beside the formula; it is part of the dough from then on."""
+    with works.change(house, bake_id, given.revision) as (_, r):
+        _amount_g(r, given.ingredient, given.amount, "")
+        if len(r.bake.additions) >= MOST_ADDITIONS:
+            raise Refused(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
+        entry = {"ingredient": given.ingredient, "amount": given.amount, "at": r.now.isoformat()}
+        r.bake.additions = [*r.bake.additions, entry]
+
+
+def unadd(house: House, bake_id: int, revision: int | None = None) -> None:
+    """Take the last addition back."""
+    with works.change(house, bake_id, revision) as (_, r):
+        if not r.bake.additions:
+            raise Missing("Nothing was added that could be taken back.")
+        r.bake.additions = r.bake.additions[:-1]
+
+
+def added_g(r: works.Rows) -> tuple[float, float]:
+    """(flour, water) put in beside the formula so far [g]."""
+    kit = kit_of(r.kitchen, r.own)
+    flour = water = 0.0
+    for x in r.bake.additions:
+        row = kit.rows.get(x["ingredient"])
+        if row is not None:
+            g = _amount_g(r, x["ingredient"], x["amount"], "")
+            flour, water = flour + g * row.flour_frac, water + g * row.counted_water_frac
+    return flour, water
+
+
+def feel(house: House, bake_id: int, given: asked.FeelIn) -> out.HandfulOut:
+    """What to do about how the dough feels now."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+        sheet = works.work_of(r).sheet
+    if sheet is None or not sheet.dough.flour_g:
+        raise Refused("There is no dough on the sheet yet. Type what is in the bowl.")
+    got = handful(given.feel, sheet.dough, *added_g(r))
+    return out.HandfulOut(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
+
+
+def bloom(house: House, bake_id: int, given: asked.BloomIn) -> None:
+    """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
+    with works.change(house, bake_id, given.revision) as (_, r):
+        told = bloom_test(given.minutes)
+        r.bake.bloom_min = given.minutes if told.activity is not None else 99.0
+        r.bake.activity_factor = told.activity
+
+
+def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
+    """Forget the bloom test."""
+    with works.change(house, bake_id, revision) as (_, r):
+        r.bake.bloom_min = r.bake.activity_factor = None
+
+
+def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
+    """The yeast that has the bulk at its ratio by a moment, mixed as the plan says or now."""
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+        work = works.work_of(r)
+    bake, kitchen = r.bake, r.kitchen
+    row = kit_of(kitchen, r.own).rows.get(given.leaven)
+    if row is None or not row.is_ferment:
+        raise refuse("/leaven", "Name a yeast (fresh, active dry, instant, osmotolerant) or a starter.")
+    if work.sheet is None or not work.sheet.dough.flour_g or not work.sheet.dough.water_g:
+        raise Refused("A dough needs flour and water first. Add both.")
+    ready = moment_of(given.ready_at, r.now, "/ready_at")
+    mixed = r.done().get("mix", r.now + dt.timedelta(minutes=bake.knead_min + 15))
+    hours = hours_between(mixed, ready)
+    if not 0.25 <= hours <= 240:
+        raise refuse(
+            "/ready_at", f"“{given.ready_at}” leaves {hours:.1f} h to rise. Give 15 min to ten days after mixing."
+        )
+    dough = dough_of(p for p in work.sheet.dough.portions if not p.ingredient.is_ferment)
+    stage = Stage(
+        "bulk", hours, air_path(kitchen.hourly_c, mixed, hours + 30),
+        Vessel("tub", dough.total_g, True, rising.TUB_CM, "wood"), "ball", bake.bulk_ratio,
+    )  # fmt: skip
+    found = dose_for(
+        Wish(
+            rising.batch_of(r, dough),
+            (stage,),
+            bake.bulk_ratio,
+            hours,
+            rising.belief_here(r, dough_of([*dough.portions, Portion(row, 1.0)])).mean,
+        ),
+        row,
+    )
+    return out.DoseOut(
+        leaven=row.id, baker_frac=found.baker_frac, mass_g=found.mass_g, reason=found.reason, mix_at=mixed, ready_at=ready,
+        ways=[
+            out.DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else later(mixed, w.at_h))
+            for w in found.measurable
+        ],
+    )  # fmt: skip
+
+
+def keep_method(house: House, kitchen_id: int, given: asked.MethodIn) -> str:
+    """Keep a bake's settings as a method; answers the method's id."""
+    with house.action(kitchen_id) as session:
+        r = works.load(house, session, given.bake_id)
+        if r.bake.kitchen_id != kitchen_id:
+            raise Missing(f"There is no bake {given.bake_id} in this kitchen.")
+        if not r.bake.lines:
+            raise Refused("This bake has no lines yet. Type what goes in the bowl first.")
+        facts: dict[str, Any] = {name: getattr(r.bake, name) for name in KEPT_FIELDS} | {"from": r.bake.method}
+        row = OwnMethod(kitchen_id=kitchen_id, name=given.name, facts=facts)
+        insert(session, row)
+        return f"own-{row.id}"
+
+
+def put_away_method(house: House, kitchen_id: int, method_id: str, *, back: bool = False) -> None:
+    """Take an own method off the list, or put it back."""
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        row = own_method(session, kitchen_id, method_id)
+        row.deleted_at = None if back else house.now(session, kitchen)
+        session.add(row)

@@ -1,0 +1,230 @@
+"""A formula out to a file and in from one: bake file, JSON-LD recipe, Markdown, CSV. What cannot be read stays visible."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import ValidationError
+
+from brassclock.core.evidence import BadRequest, FieldFault, refuse
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
+from brassclock.core.weigh.lines import SheetLine
+from brassclock.formats import bakefile, recipe, tables
+from brassclock.services import solve as works
+from brassclock.services.app import House
+from brassclock.services.bake.commands import add_bake
+from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
+from brassclock.services.schemas import given as asked
+from brassclock.services.schemas import shown as out
+from brassclock.services.schemas.faults import faults_of
+from brassclock.services.weigh.model import sheet_of
+from brassclock.store import pantry as pantry_rows
+from brassclock.store.rows import get
+from brassclock.store.tables import Bake
+
+KINDS = {
+    "json": ("application/json", "bake.json"), "jsonld": ("application/ld+json", "jsonld"), "md": ("text/markdown", "md"),
+    "csv": ("text/csv", "csv"),
+}  # fmt: skip
+CARRIED = (
+    "name", "method", "seal", "count", "piece_g", "strength", "bloomed", "dough_c", "knead", "knead_min", "bulk_ratio",
+    "ball_ratio", "bulk_h", "ball_h", "doneness", "docked", "note",
+    "colour_top", "heat_steps", "dressing",
+)  # fmt: skip
+
+
+def file_of(bake: Bake, own: list[bakefile.OwnRow]) -> bakefile.BakeFile:
+    """A bake as its file; lines not read yet ride along as words."""
+    named = {x["ingredient"] for x in [*bake.lines, *bake.additions, *(bake.filling or {}).get("lines", ())]}
+    lines = [
+        bakefile.FileLine(**{k: v for k, v in x.items() if k in bakefile.FileLine.model_fields}) for x in bake.lines
+    ]
+    lines += [bakefile.FileLine(ingredient=x["ingredient"], amount=x["amount"], part="added") for x in bake.additions]
+    lines += [bakefile.FileLine(raw=raw) for raw in bake.unread]
+    stuffing = bake.filling
+    return bakefile.BakeFile(
+        **{k: getattr(bake, k) for k in CARRIED}, lines=lines,
+        filling=bakefile.FileFilling.model_validate(stuffing) if stuffing else None,
+        shape=bakefile.FileShape.model_validate(
+            {
+                "kind": bake.shape, "diameter_cm": bake.diameter_cm, "length_cm": bake.length_cm, "width_cm": bake.width_cm,
+                "thickness_mm": bake.thickness_mm,
+            }
+        ),
+        own_ingredients=[o for o in own if o.id in named],
+    )  # fmt: skip
+
+
+def export(house: House, bake_id: int, kind: str) -> tuple[str, str, str]:
+    """(text, media type, file name) of a bake in a kind of KINDS."""
+    if kind not in KINDS:
+        raise refuse("/kind", f"“{kind[:20]}” is no file kind here. Use one of {', '.join(KINDS)}.")
+    with house.look() as session:
+        r = works.load(house, session, bake_id)
+        own = [
+            bakefile.OwnRow.model_validate({"id": f"own_{x.id}", "name": x.name, "kind": x.kind, "facts": x.facts})
+            for x in pantry_rows.own_ingredients(session, r.bake.kitchen_id)
+        ]
+    work, bake = works.work_of(r), r.bake
+    if work.sheet is None and kind in ("md", "csv"):
+        raise refuse("/kind", "There is nothing on the sheet yet to write down. Type what goes in the bowl first.")
+    file = file_of(bake, own)
+    lines = list(work.sheet.lines) if work.sheet else []
+    rows = [(x.ingredient.name, x.typed, x.mass_g, x.baker_frac, "") for x in lines]
+    steps = [*(work.bowl.order if work.bowl else ()), *(g.text for g in (work.bowl.guide if work.bowl else ()))]
+    if kind == "json":
+        text = bakefile.write(file)
+    elif kind == "jsonld":
+        text = recipe.write(file, [spoken(x) for x in lines] + list(bake.unread), steps)
+    elif kind == "csv":
+        text = tables.write_csv(rows)
+    else:
+        text = tables.write_markdown(bake.name, _about(r, work), rows, steps)
+    media, ending = KINDS[kind]
+    stem = re.sub(r"[^a-z0-9]+", "-", bake.name.lower()).strip("-") or "bake"
+    return text, media, f"{stem}.{ending}"
+
+
+def spoken(x: SheetLine) -> str:
+    """A line as a cook would say it, with its grams where a cup was said."""
+    grams = "" if x.basis == "by weight" else f" ({x.mass_g:.0f} g)" if x.mass_g >= 10 else f" ({x.mass_g:.1f} g)"
+    return f"{x.typed}{grams} {x.ingredient.name}"
+
+
+def _about(r: works.Rows, work: works.Work) -> list[str]:
+    sheet = work.sheet
+    assert sheet is not None
+    facts = []
+    if sheet.pieces:
+        facts.append(
+            f"{sheet.pieces.count} pieces of {sheet.pieces.mass_g:.0f} g; {sheet.dough.total_g:.0f} g of dough."
+        )
+    if sheet.dough.hydration_frac is not None:
+        facts.append(f"True water {sheet.dough.hydration_frac:.0%} of the flour.")
+    facts.append(f"Dough wanted at {r.bake.dough_c:g} C.")
+    if sheet.dough.allergens:
+        facts.append(f"Contains {', '.join(sheet.dough.allergens)}.")
+    return facts
+
+
+def _parsed(text: str) -> Any:
+    try:
+        return json.loads(text)
+    except (ValueError, RecursionError):
+        return None
+
+
+def bring_in(house: House, kitchen_id: int, given: asked.ImportIn) -> out.ImportOut:
+    """A bake from a file's text. One transaction: the bake with every line, read or not, or nothing."""
+    text = given.text.lstrip("\ufeff").strip()
+    if not text:
+        raise refuse("/text", "The file is empty. Choose one with a formula in it.")
+    data = _parsed(text) or recipe.from_page(text)
+    if isinstance(data, dict) and data.get("format") == bakefile.FORMAT:
+        return _from_file(house, kitchen_id, given, data, "bake file", [])
+    found = recipe.find(data) if data is not None else None
+    if found is not None and found.own is not None:
+        return _from_file(house, kitchen_id, given, found.own, "recipe", [])
+    if found is not None:
+        if not found.lines:
+            raise refuse("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
+        return _from_lines(house, kitchen_id, given, found.name, list(found.lines), found.count, "recipe", found.steps)
+    if data is None and text[0] in "{[":
+        raise refuse("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
+    if data is not None:
+        raise refuse(
+            "/text", "This JSON is neither a bake file nor a schema.org Recipe. Give one of those, Markdown or CSV."
+        )
+    title, lines = tables.read_markdown(text)
+    if lines:
+        return _from_lines(house, kitchen_id, given, title or "Imported formula", lines, None, "Markdown", ())
+    rows = tables.read_csv(text)
+    kind = "CSV" if re.search(r"[,;\t]", text.splitlines()[0]) else "list"
+    return _from_lines(
+        house, kitchen_id, given, "Imported formula", rows if kind == "CSV" else text.splitlines(), None, kind, ()
+    )
+
+
+def _from_file(
+    house: House, kitchen_id: int, given: asked.ImportIn, data: dict[str, Any], kind: str, notes: list[str]
+) -> out.ImportOut:
+    try:
+        file, more = bakefile.read(data)
+    except ValueError as fault:
+        raise refuse("/text", str(fault)) from None
+    notes = [*notes, *more]
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        renamed: dict[str, str] = {}
+        for own in file.own_ingredients:
+            try:
+                facts = asked.OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
+            except ValidationError as fault:
+                raise BadRequest(
+                    [FieldFault("/text", f"“{own.name[:40]}”: {f.detail}") for f in faults_of(fault)]
+                ) from None
+            row = store_ingredient(session, kitchen_id, facts)
+            renamed[own.id] = f"own_{row.id}"
+        bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
+        bake = get(session, Bake, bake_id)
+        assert bake is not None
+        for name in CARRIED:
+            setattr(bake, name, getattr(file, name))
+        bake.shape, bake.diameter_cm, bake.length_cm = file.shape.kind, file.shape.diameter_cm, file.shape.length_cm
+        bake.width_cm, bake.thickness_mm = file.shape.width_cm, file.shape.thickness_mm
+        known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
+        lines, unread, added = [], [], []
+        for x in file.lines:
+            key = renamed.get(x.ingredient or "", x.ingredient)
+            if key is None or key not in known or read_line(f"{x.amount} x", known).amount is None:
+                unread.append(x.raw or f"{x.amount} {x.ingredient or ''}".strip())
+            elif x.part == "added":
+                added.append({"ingredient": key, "amount": x.amount, "at": house.now(session, kitchen).isoformat()})
+            else:
+                lines.append({"ingredient": key, "amount": x.amount, "basis": x.basis, "part": x.part})
+        bake.lines, bake.unread, bake.additions = lines, unread, added
+        if file.filling:
+            bake.filling = {
+                "lines": [
+                    {"ingredient": renamed.get(x.ingredient, x.ingredient), "amount": x.amount, "basis": x.basis, "part": ""}
+                    for x in file.filling.lines if x.ingredient
+                ],
+                "per_piece_g": file.filling.per_piece_g, "topping": file.filling.topping,
+            }  # fmt: skip
+        sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
+        session.add(bake)
+        return out.ImportOut(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
+
+
+def _note(text: str) -> str:
+    if len(text) > asked.MAX_NOTE:
+        raise refuse("/text", f"Its steps hold {len(text)} characters; a note holds {asked.MAX_NOTE}. Shorten them.")
+    return text
+
+
+def _from_lines(
+    house: House, kitchen_id: int, given: asked.ImportIn, name: str, texts: list[str], count: int | None, kind: str,
+    steps: tuple[str, ...],
+) -> out.ImportOut:  # fmt: skip
+    with house.action(kitchen_id) as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
+        found: list[EntryLine] = read_entry("\n".join(texts), rows)
+        if not found:
+            raise refuse("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
+        bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
+        bake = get(session, Bake, bake_id)
+        assert bake is not None
+        bake.lines = [
+            {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": ""} for x in found if x.read
+        ]
+        bake.unread = [x.raw for x in found if not x.read]
+        bake.note = _note("\n".join(steps))
+        bake.count, bake.piece_g = count, None
+        session.add(bake)
+        notes = [x.note for x in found if x.note]
+        return out.ImportOut(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
