@@ -14,7 +14,7 @@ from sqlmodel import Session, SQLModel, create_engine, select
 
 from brassclock.services.app import House
 from brassclock.services.kitchen import settings as kitchens
-from brassclock.services.schemas.given import KitchenIn, SurfaceIn
+from brassclock.services.schemas.kitchen import KitchenIn, SurfaceIn
 from brassclock.store.engine import FILE_NAME, alembic_config, open_store
 from brassclock.store.tables import Bake, Kitchen, Tap
 

@@ -16,22 +16,20 @@ from brassclock.services.fire import view as fire_views
 from brassclock.services.pages import bake as views
 from brassclock.services.rise import rescue as rescues
 from brassclock.services.rise import whatif as whatifs
-from brassclock.services.schemas.fire import FireIfsOut, HabitOut, HearthOut, HeatLineOut
-from brassclock.services.schemas.given import (
-    BakeChange,
-    BakeIn,
-    Edit,
-    OutcomeIn,
+from brassclock.services.schemas.bake import BakeChange, BakeIn, BakeOut
+from brassclock.services.schemas.base import Edit
+from brassclock.services.schemas.fire import FireIfsOut, HabitOut, HearthOut, HeatLineOut, TapChange, TapIn
+from brassclock.services.schemas.keep import OutcomeIn
+from brassclock.services.schemas.rise import (
     ReadingIn,
     RescueIn,
+    RescueOut,
     RouteIn,
+    RoutesOut,
     SpellIn,
-    TapChange,
-    TapIn,
     WhatIfIn,
+    WhatIfOut,
 )
-from brassclock.services.schemas.rise import RoutesOut, WhatIfOut
-from brassclock.services.schemas.shown import BakeOut, RescueOut
 
 routes = Routes("bakes", __name__, url_prefix="/api", tag="bake")
 

@@ -14,8 +14,9 @@ from brassclock.services import contract as compute
 from brassclock.services import solve as works
 from brassclock.services.contract.cue import CueReq
 from brassclock.services.contract.weigh import WeighReq
+from brassclock.services.schemas.base import Health, LockTimes
 from brassclock.services.schemas.fire import CueOut
-from brassclock.services.schemas.shown import Health, LockTimes, WeighOut
+from brassclock.services.schemas.weigh import WeighOut
 
 routes = Routes("compute", __name__, url_prefix="/api", tag="compute")
 

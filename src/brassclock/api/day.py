@@ -14,9 +14,20 @@ from brassclock.services.day import options as ways_out
 from brassclock.services.day import pack as days
 from brassclock.services.day import undo as history
 from brassclock.services.kitchen import busy
-from brassclock.services.schemas.day import DayOut, HoursOut, TogetherOut, WayOutOut, WaysThrough
-from brassclock.services.schemas.given_day import BusyIn, CalendarIn, OtherIn, PinIn, RelaxIn, TogetherIn
-from brassclock.services.schemas.shown import BakeOut
+from brassclock.services.schemas.bake import BakeOut
+from brassclock.services.schemas.day import (
+    BusyIn,
+    CalendarIn,
+    DayOut,
+    HoursOut,
+    OtherIn,
+    PinIn,
+    RelaxIn,
+    TogetherIn,
+    TogetherOut,
+    WayOutOut,
+    WaysThrough,
+)
 
 routes = Routes("day", __name__, url_prefix="/api", tag="day")
 

@@ -13,28 +13,23 @@ from brassclock.api.routes import Routes
 from brassclock.formats.bakefile import bake_file_schema
 from brassclock.services.contract.weigh import WeighReq, sheet_of
 from brassclock.services.kitchen import pantry
-from brassclock.services.schemas.given import (
+from brassclock.services.schemas.bake import BakeOut
+from brassclock.services.schemas.base import Edit
+from brassclock.services.schemas.kitchen import BagIn, BagOut, IngredientOut, OwnIngredientIn
+from brassclock.services.schemas.mix import BloomIn
+from brassclock.services.schemas.weigh import (
     AddIn,
-    BagIn,
-    BloomIn,
     DoseIn,
-    Edit,
-    EntryIn,
-    FeelIn,
-    ImportIn,
-    MethodIn,
-    OwnIngredientIn,
-    ScaleIn,
-)
-from brassclock.services.schemas.shown import (
-    BagOut,
-    BakeOut,
     DoseOut,
+    EntryIn,
     EntryOut,
+    FeelIn,
     HandfulOut,
+    ImportIn,
     ImportOut,
-    IngredientOut,
+    MethodIn,
     MethodOut,
+    ScaleIn,
     WeighOut,
 )
 from brassclock.services.weigh import commands as formulas

@@ -14,9 +14,9 @@ from brassclock.services.app import House, Refused
 from brassclock.services.kitchen import air
 from brassclock.services.kitchen import settings as kitchens
 from brassclock.services.pages import bake as views
-from brassclock.services.schemas.given import AirIn, ClockIn, KitchenChange, KitchenIn, SurfaceIn
-from brassclock.services.schemas.rise import AirOut
-from brassclock.services.schemas.shown import BenchOut, ClockOut, KitchenOut, LogbookOut
+from brassclock.services.schemas.bake import BenchOut, LogbookOut
+from brassclock.services.schemas.base import ClockOut
+from brassclock.services.schemas.kitchen import AirIn, AirOut, ClockIn, KitchenChange, KitchenIn, KitchenOut, SurfaceIn
 
 routes = Routes("kitchens", __name__, url_prefix="/api", tag="kitchen")
 PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Problem, "409": Problem}

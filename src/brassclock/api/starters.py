@@ -7,9 +7,15 @@ from pydantic import BaseModel, Field
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
 from brassclock.api.routes import Routes
 from brassclock.services.kitchen import starters
-from brassclock.services.schemas.given import FeedIn, FeedWishIn, PeakIn, StarterIn
-from brassclock.services.schemas.rise import UpkeepOut
-from brassclock.services.schemas.shown import FeedWishOut, StarterOut
+from brassclock.services.schemas.kitchen import (
+    FeedIn,
+    FeedWishIn,
+    FeedWishOut,
+    PeakIn,
+    StarterIn,
+    StarterOut,
+    UpkeepOut,
+)
 
 routes = Routes("starters", __name__, url_prefix="/api/kitchens/<int:kitchen_id>/starters", tag="starter")
 

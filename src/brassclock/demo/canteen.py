@@ -13,21 +13,13 @@ from brassclock.services.bake import commands as bakes
 from brassclock.services.fire import commands as taps
 from brassclock.services.kitchen import busy, starters
 from brassclock.services.kitchen import settings as kitchens
-from brassclock.services.schemas.given import (
-    BakeChange,
-    BakeIn,
-    FeedIn,
-    KitchenChange,
-    KitchenIn,
-    OutcomeIn,
-    PeakIn,
-    ReadingIn,
-    ScaleIn,
-    StarterIn,
-    SurfaceIn,
-    TapIn,
-)
-from brassclock.services.schemas.given_day import BusyIn, CalendarIn
+from brassclock.services.schemas.bake import BakeChange, BakeIn
+from brassclock.services.schemas.day import BusyIn, CalendarIn
+from brassclock.services.schemas.fire import TapIn
+from brassclock.services.schemas.keep import OutcomeIn
+from brassclock.services.schemas.kitchen import FeedIn, KitchenChange, KitchenIn, PeakIn, StarterIn, SurfaceIn
+from brassclock.services.schemas.rise import ReadingIn
+from brassclock.services.schemas.weigh import ScaleIn
 from brassclock.services.weigh import commands as formulas
 from brassclock.store import kitchens as rows
 from brassclock.store.rows import get, insert

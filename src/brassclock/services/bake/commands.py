@@ -28,7 +28,11 @@ from brassclock.services.keep.learning import (
 from brassclock.services.kitchen.pantry import ROW_ID, kit_of
 from brassclock.services.kitchen.settings import suited
 from brassclock.services.pages.bake import summary_of
-from brassclock.services.schemas.given import BakeChange, BakeIn, HeatStepIn, LineIn, OutcomeIn, ReadingIn
+from brassclock.services.schemas.bake import BakeChange, BakeIn
+from brassclock.services.schemas.fire import HeatStepIn
+from brassclock.services.schemas.keep import OutcomeIn
+from brassclock.services.schemas.rise import ReadingIn
+from brassclock.services.schemas.weigh import LineIn
 from brassclock.services.times import moment_of, past_moment, serve_moment
 from brassclock.store import bakes as bake_rows
 from brassclock.store import kitchens

@@ -18,7 +18,7 @@ from brassclock.services.app import House, Missing
 from brassclock.services.bake import frozen
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.pantry import own_rows
-from brassclock.services.schemas.given import STEP_KINDS
+from brassclock.services.schemas.fire import STEP_KINDS
 from brassclock.store import bakes as rows
 from brassclock.store import hours as hour_rows
 from brassclock.store import kitchens, starters

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from brassclock.core.evidence import FieldFault, gather
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 
 Mass = Annotated[float, within(0.001, 1_000_000, "g")]
 Temp = Annotated[float, within(-30, 600, "C")]

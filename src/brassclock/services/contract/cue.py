@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from brassclock.core.evidence import Input, Kind, Why, refuse
 from brassclock.core.fire.cue import DOUGH, EMISSIVITY, SMOKES, WATER, Heat, by_flour, by_infrared, by_sign, by_smoke
 from brassclock.services.contract.common import Loose
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 
 
 class CueReq(Loose):

@@ -32,7 +32,7 @@ from brassclock.services.bake.commands import method_facts
 from brassclock.services.bake.snapshot import Rows
 from brassclock.services.contract.common import Loose, MassLine, Ratio, Temp, portions_of
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 from brassclock.services.times import BOUND, outside
 from brassclock.services.weigh.model import dough_and_sponge
 from brassclock.store.tables import Bake, Kitchen

@@ -12,7 +12,7 @@ from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, calm
 from brassclock.core.fire.towel import softness
 from brassclock.services.contract.common import Loose
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out
 
 Seconds = Annotated[int, Field(ge=0, le=3600)]

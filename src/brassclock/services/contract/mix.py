@@ -10,7 +10,7 @@ from brassclock.core.evidence import FieldFault, gather
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.mix.heat import Bowl, Kneading, Part, mix_heat
 from brassclock.services.contract.common import Loose, Mass, Temp
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out, why_out
 
 

@@ -32,7 +32,7 @@ from brassclock.core.fire.verdicts import told
 from brassclock.core.matter.spoiling import must_be_hot
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.contract.common import Mass, MassLine, Strict, mass_dough
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out, why_out
 
 

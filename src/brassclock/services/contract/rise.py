@@ -20,7 +20,7 @@ from brassclock.core.rise.stages import Stage, with_all
 from brassclock.core.rise.windows import MAX_HOURS
 from brassclock.core.rise.worth import worth
 from brassclock.services.contract.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough, portions_of
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out
 
 MOST_POINTS = 2000  # of a temperature path: ten days by seven minutes

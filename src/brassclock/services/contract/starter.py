@@ -13,7 +13,7 @@ from brassclock.core.rise.sourdough import starter as starters
 from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.contract.common import Mass
 from brassclock.services.contract.rise import MOST_POINTS, SeedReq
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 
 
 class StarterReq(SeedReq):

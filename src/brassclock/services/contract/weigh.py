@@ -15,7 +15,7 @@ from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.scaling import Scaling
 from brassclock.core.weigh.soda import soda_balance
 from brassclock.services.contract.common import Loose, Mass, MassLine, mass_dough
-from brassclock.services.schemas.given import within
+from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import weigh_out
 
 

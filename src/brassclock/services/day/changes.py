@@ -15,7 +15,7 @@ from brassclock.core.day.relax import moment
 from brassclock.core.evidence import refuse
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
-from brassclock.services.schemas.given_day import PinIn
+from brassclock.services.schemas.day import PinIn
 from brassclock.services.times import table_instant
 from brassclock.store.rows import insert
 from brassclock.store.tables import PlanChange

@@ -21,8 +21,7 @@ from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
 from brassclock.services.rise import forecast as rising
 from brassclock.services.rise.whatif import MIXED, NOT_RISING, cold_of, scale_leaven
-from brassclock.services.schemas.day import RelaxOut, WayOutOut, WaysThrough, WayThrough
-from brassclock.services.schemas.given_day import OtherIn, RelaxIn
+from brassclock.services.schemas.day import OtherIn, RelaxIn, RelaxOut, WayOutOut, WaysThrough, WayThrough
 from brassclock.store import kitchens
 from brassclock.store.rows import insert
 from brassclock.store.tables import BusyHours

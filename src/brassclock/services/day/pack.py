@@ -18,8 +18,7 @@ from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, h
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas.day import TogetherBake, TogetherOut
-from brassclock.services.schemas.given_day import TogetherIn
+from brassclock.services.schemas.day import TogetherBake, TogetherIn, TogetherOut
 
 CHANGE_COST = 4.0  # judgement: of another leaven or course than the cook's, above any cost of an hour
 MOST = 12

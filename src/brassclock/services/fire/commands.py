@@ -24,7 +24,7 @@ from brassclock.services.fire import session as heat_session
 from brassclock.services.fire.live import core_taps, set_pending, stamp, states_of, with_tap
 from brassclock.services.keep.learning import unsay
 from brassclock.services.rise.forecast import STIR_MIN
-from brassclock.services.schemas.given import STEP_KINDS, TapChange, TapIn
+from brassclock.services.schemas.fire import STEP_KINDS, TapChange, TapIn
 from brassclock.services.times import past_moment
 from brassclock.store import bakes as rows
 from brassclock.store.rows import append, insert

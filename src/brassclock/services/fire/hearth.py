@@ -14,8 +14,8 @@ from brassclock.services.app import House
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.view import program_out, surface_out
 from brassclock.services.kitchen.settings import clock_out
-from brassclock.services.schemas import fire as out
 from brassclock.services.schemas.base import ClockOut
+from brassclock.services.schemas.fire import HearthOut, LineTaskOut, MoveOut, SpotOut, TapOut, TowelOut
 from brassclock.services.solve import Rows, Work
 
 SHOWN_TASKS = 40
@@ -57,7 +57,7 @@ def moved_tag(house: House, bake_id: int) -> str | None:
     return replace(found[1], revision=found[0].revision).tag if found else None
 
 
-def hearth_out(house: House, bake_id: int) -> out.HearthOut:
+def hearth_out(house: House, bake_id: int) -> HearthOut:
     """The live hearth of a bake. Once the line has begun it is known from its taps alone: it is asked for every second."""
     with house.look() as session:
         state, seen = pending(session, bake_id) or (None, stamp(house, session.connection(), bake_id))
@@ -77,21 +77,21 @@ def hearth_out(house: House, bake_id: int) -> out.HearthOut:
 
 
 def _out(
-    r: Rows, work: Work, clock: ClockOut, line: LiveLine | None, state: hearths.Hearth, taps: Sequence[out.TapOut]
-) -> out.HearthOut:
+    r: Rows, work: Work, clock: ClockOut, line: LiveLine | None, state: hearths.Hearth, taps: Sequence[TapOut]
+) -> HearthOut:
     started = any(t.kind == "load" for t in taps)
-    return out.HearthOut(
+    return HearthOut(
         clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=works.loads_of(r, work.sheet), started=started, finished=state.finished,
         program=program_out(r, work), surface=surface_out(r),
         spots=[
-            out.SpotOut(
+            SpotOut(
                 number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=_instant(s.since_s),
                 until=_instant(s.until_s), grill=s.grill,
             )
             for s in state.spots
         ],
         due=[
-            out.MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
+            MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
             for d in state.due
         ],
         waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=list(taps),
@@ -104,13 +104,13 @@ def _instant(seconds: float | None) -> dt.datetime | None:
     return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
 
 
-def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[out.LineTaskOut]:
+def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskOut]:
     """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
     due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
     soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))[:SHOWN_TASKS]
     return [
-        out.LineTaskOut(
+        LineTaskOut(
             move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
             at=dt.datetime.fromtimestamp(at_s, dt.UTC),
         )
@@ -118,12 +118,12 @@ def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[out.LineTaskOut]:
     ]  # fmt: skip
 
 
-def _towel_out(r: Rows, state: hearths.Hearth) -> list[out.TowelOut]:
+def _towel_out(r: Rows, state: hearths.Hearth) -> list[TowelOut]:
     """Each round in the towel: since when, and how it feels by now."""
     came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
     loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
     return [
-        out.TowelOut(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
+        TowelOut(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
         for n in state.off
     ]
 

@@ -24,8 +24,26 @@ from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
 from brassclock.services.fire.commands import program_dict
-from brassclock.services.schemas import fire as out
 from brassclock.services.schemas.base import Banded
+from brassclock.services.schemas.fire import (
+    ActionOut,
+    CarpetOut,
+    ChanceOut,
+    ColoursOut,
+    ColourSpell,
+    FireIfOut,
+    FireIfsOut,
+    FireOut,
+    HabitOut,
+    HeatLineOut,
+    LineTaskOut,
+    OwnWayOut,
+    ProgramOut,
+    ReasonOut,
+    RightHeatOut,
+    WayOut,
+)
+from brassclock.services.schemas.kitchen import SurfaceOut
 from brassclock.services.solve import Rows, Work
 from brassclock.services.weigh.view import caution_out, why_out
 
@@ -35,27 +53,25 @@ LEFT_MIN = 5.0
 LONG_LINE_S = 0.9  # of looking for a line while the cook reads; two thirds of it more for what a spot and a pair of hands would save
 
 
-def program_out(r: Rows, work: Work) -> out.ProgramOut:
-    return out.ProgramOut.model_validate(program_dict(r, work))
+def program_out(r: Rows, work: Work) -> ProgramOut:
+    return ProgramOut.model_validate(program_dict(r, work))
 
 
-def surface_out(r: Rows) -> out.SurfaceOut | None:
-    return out.SurfaceOut(**r.surface.model_dump()) if r.surface else None
+def surface_out(r: Rows) -> SurfaceOut | None:
+    return SurfaceOut(**r.surface.model_dump()) if r.surface else None
 
 
-def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.FireOut | None:
+def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> FireOut | None:
     program, bread, line = work.program, work.bread, work.line
     if program is None or bread is None or line is None:
         return None
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return out.FireOut(
+    return FireOut(
         surface=surface_out(r),
         surface_kind=works.surface_of(r.surface).spec.name,
         **_heat_facts(r, program),
         colours=_colours(program),
-        actions=[
-            out.ActionOut(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)
-        ],
+        actions=[ActionOut(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)],
         own_way=_own_way(r, work),
         dressing_g=(r.bake.dressing["mass_g"] * works.rounds_of(r.bake, work.sheet)) if r.bake.dressing else None,
         thickness_mm=bread.thickness_m * 1000,
@@ -67,7 +83,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> out.F
         score=program.score.score,
         chance=_chance(program.score.score, judged),
         breads_to_chance=max(ENOUGH - len(judged), 0),
-        reasons=[out.ReasonOut(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
+        reasons=[ReasonOut(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
         moisture_loss_frac=program.moisture_loss_frac,
         surface_after_c=program.surface_after_c,
         recovered=program.recovery_s is not None,
@@ -86,24 +102,24 @@ def _heat_facts(r: Rows, program: Program) -> dict[str, Any]:
     return {
         "surface_c": Banded(**heat_band(surface.temp_c, spread_k(surface)).as_dict()),
         "surface_source": r.surface.source if r.surface else "usual",
-        "right_heat": right and out.RightHeatOut(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
+        "right_heat": right and RightHeatOut(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
         "right_heat_reason": right_heat_reason(right, program.baking, r.kitchen.temp_unit),
     }  # fmt: skip
 
 
-def _colours(program: Program) -> out.ColoursOut:
+def _colours(program: Program) -> ColoursOut:
     at_turn, at_off = (program.colour_at(t) for t in (program.turn_s or program.off_s, program.off_s))
-    return out.ColoursOut(bottom_at_turn=at_turn[0], bottom_at_off=at_off[0], top_at_off=at_off[1])
+    return ColoursOut(bottom_at_turn=at_turn[0], bottom_at_off=at_off[0], top_at_off=at_off[1])
 
 
-def _own_way(r: Rows, work: Work) -> out.OwnWayOut | None:
+def _own_way(r: Rows, work: Work) -> OwnWayOut | None:
     """The cook's own steps beside the usual way, and the heat that their sides imply."""
     if not r.bake.heat_steps or work.program is None:
         return None
     baking = work.program.baking.usual
     usual = program_of(baking, Faults(), r.bake.docked)
     sides = sides_of(r.bake.heat_steps)
-    return out.OwnWayOut(
+    return OwnWayOut(
         steps=r.bake.heat_steps, usual_turn_s=usual.turn_s, usual_off_s=usual.off_s,
         habit=_habit_out(r, work.program, baking, sides) if sides else None,
     )  # fmt: skip
@@ -125,26 +141,26 @@ def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
     return sides if len(sides) <= 2 and all(sides) else []
 
 
-def _habit_out(r: Rows, program: Program, baking: Baking, sides_s: Sequence[float]) -> out.HabitOut:
+def _habit_out(r: Rows, program: Program, baking: Baking, sides_s: Sequence[float]) -> HabitOut:
     found = implied(baking, sides_s)
     back_s = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
     ways = compare(baking, sides_s, found.mean_c if found.explained else None)
-    return out.HabitOut(
+    return HabitOut(
         surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k,
         text=implied_reason(found, baking, r.kitchen.temp_unit), ways=[_way_out(w, back_s, works.spots_of(r)) for w in ways],
     )  # fmt: skip
 
 
-def _way_out(way: Compared, back_s: float, spots: int) -> out.WayOut:
+def _way_out(way: Compared, back_s: float, spots: int) -> WayOut:
     """`every_s`: how often the surface gives a bread when every spot is filled again at once."""
-    return out.WayOut(
-        name=way.name, surface_c=way.temp_c, turn_s=way.turn_s, off_s=way.off_s, bottom=[out.ColourSpell(**x._asdict()) for x in way.bottom],
-        top=[out.ColourSpell(**x._asdict()) for x in way.top], opens_s=way.opens_s, loss_frac=way.loss_frac, through=way.through,
+    return WayOut(
+        name=way.name, surface_c=way.temp_c, turn_s=way.turn_s, off_s=way.off_s, bottom=[ColourSpell(**x._asdict()) for x in way.bottom],
+        top=[ColourSpell(**x._asdict()) for x in way.top], opens_s=way.opens_s, loss_frac=way.loss_frac, through=way.through,
         every_s=(way.off_s + back_s) / spots,
     )  # fmt: skip
 
 
-def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> out.HabitOut:
+def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> HabitOut:
     """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -155,20 +171,20 @@ def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> out.HabitOut:
     return _habit_out(r, work.program, baking, sides_s)
 
 
-def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> out.ChanceOut | None:
+def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceOut | None:
     """The score as a chance; None until the kitchen has breads enough."""
     if len(judged) < ENOUGH:
         return None
     p, low, high = probability(score, calibrate([s for s, _ in judged], [full for _, full in judged]))
-    return out.ChanceOut(p=p, p10=low, p90=high, breads=len(judged))
+    return ChanceOut(p=p, p10=low, p90=high, breads=len(judged))
 
 
-def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> out.HeatLineOut:
+def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> HeatLineOut:
     """A line with its instants: the first load is at `begin`, rolling before it."""
     zero, waits_s = line.first_load_s, max(line.towel_wait_s, default=0)
-    return out.HeatLineOut(
+    return HeatLineOut(
         tasks=[
-            out.LineTaskOut(
+            LineTaskOut(
                 move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
                 at=begin + dt.timedelta(seconds=t.start_s - zero),
             )
@@ -180,7 +196,7 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
     )  # fmt: skip
 
 
-def best_line(house: House, bake_id: int) -> out.HeatLineOut:
+def best_line(house: House, bake_id: int) -> HeatLineOut:
     """The line looked for longer, and what another spot or another pair of hands would save."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -193,12 +209,12 @@ def best_line(house: House, bake_id: int) -> out.HeatLineOut:
     return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE_S / 3))
 
 
-def carpet_out(program: Program) -> out.CarpetOut:
+def carpet_out(program: Program) -> CarpetOut:
     """The carpet up to a little past take-off, at most about 120 columns."""
     baked = program.baked
     last = int(np.searchsorted(baked.s, max(program.off_s * 1.35, program.off_s + 15)))
     step = max(1, last // 120)
-    return out.CarpetOut(
+    return CarpetOut(
         s=[round(float(x), 1) for x in baked.s[:last:step]],
         bottom=[
             word_of(float(b), float(c))
@@ -214,7 +230,7 @@ def carpet_out(program: Program) -> out.CarpetOut:
     )
 
 
-def ifs(house: House, bake_id: int) -> out.FireIfsOut:
+def ifs(house: House, bake_id: int) -> FireIfsOut:
     """The bread again, one thing changed at a time: thinner, thicker, hotter, cooler, rested, left longer."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -228,7 +244,7 @@ def ifs(house: House, bake_id: int) -> out.FireIfsOut:
         ("20 °C hotter", work, temp_c + 20, None, 0.0), ("20 °C cooler", work, temp_c - 20, None, 0.0),
         ("baked right after rolling", work, temp_c, 0.0, 0.0), (f"left bare {LEFT_MIN:.0f} min more", work, temp_c, None, LEFT_MIN),
     ]  # fmt: skip
-    return out.FireIfsOut(
+    return FireIfsOut(
         ifs=[
             _if_out(words, works.program_at(r, changed, at_c, rest_min, lies_min), work.program)
             for words, changed, at_c, rest_min, lies_min in tried
@@ -237,8 +253,8 @@ def ifs(house: House, bake_id: int) -> out.FireIfsOut:
     )
 
 
-def _if_out(words: str, then: Program, now: Program) -> out.FireIfOut:
-    return out.FireIfOut(
+def _if_out(words: str, then: Program, now: Program) -> FireIfOut:
+    return FireIfOut(
         words=words, score=then.score.score, score_by=then.score.score - now.score.score, puff_s=then.baked.events["puff"], off_s=then.off_s,
         moisture_loss_frac=then.moisture_loss_frac,
     )  # fmt: skip

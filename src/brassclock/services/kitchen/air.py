@@ -12,8 +12,7 @@ from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.core.rise.air_log import doubts
 from brassclock.services.app import House, Missing
 from brassclock.services.bake.snapshot import AIR_KEPT
-from brassclock.services.schemas.given import AirIn
-from brassclock.services.schemas.rise import AirOut, AirReadingOut
+from brassclock.services.schemas.kitchen import AirIn, AirOut, AirReadingOut
 from brassclock.services.times import past_moment
 from brassclock.services.weigh.view import caution_out
 from brassclock.store import bakes as rows

@@ -11,8 +11,7 @@ from brassclock.formats import calendars
 from brassclock.services.app import House, Missing
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.hours import AHEAD, hours_out
-from brassclock.services.schemas.day import HoursOut
-from brassclock.services.schemas.given_day import BusyIn, CalendarIn
+from brassclock.services.schemas.day import BusyIn, CalendarIn, HoursOut
 from brassclock.services.times import moment_of
 from brassclock.store import hours as rows
 from brassclock.store.rows import get, insert

@@ -8,7 +8,7 @@ from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import KINDS
 from brassclock.services.app import Missing
-from brassclock.services.schemas.rise import StrengthOut
+from brassclock.services.schemas.kitchen import StrengthOut
 from brassclock.store.tables import Kitchen
 
 STARTER = "starter"

@@ -12,8 +12,7 @@ from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
 from brassclock.core.weigh.lines import Kit
 from brassclock.services.app import House, Missing
-from brassclock.services.schemas.given import BagIn, OwnIngredientIn
-from brassclock.services.schemas.shown import BagOut, IngredientOut
+from brassclock.services.schemas.kitchen import BagIn, BagOut, IngredientOut, OwnIngredientIn
 from brassclock.store import pantry as rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag, Kitchen

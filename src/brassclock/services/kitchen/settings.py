@@ -19,9 +19,16 @@ from brassclock.services.app import House, Missing, Refused
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.leavens import forget, leavens_out, recall
 from brassclock.services.kitchen.pantry import list_bags
-from brassclock.services.schemas.fire import SurfaceOut
-from brassclock.services.schemas.given import KitchenChange, KitchenIn, PlaceIn, SurfaceIn
-from brassclock.services.schemas.shown import ClockOut, KitchenOut, PlaceOut
+from brassclock.services.schemas.base import ClockOut
+from brassclock.services.schemas.kitchen import (
+    KitchenChange,
+    KitchenIn,
+    KitchenOut,
+    PlaceIn,
+    PlaceOut,
+    SurfaceIn,
+    SurfaceOut,
+)
 from brassclock.store import kitchens as rows
 from brassclock.store.rows import insert
 from brassclock.store.tables import ClockState, Kitchen, Surface

@@ -17,8 +17,19 @@ from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
 from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.schemas.base import BandedAt
-from brassclock.services.schemas.given import FeedIn, FeedWishIn, PeakIn, StarterIn
-from brassclock.services.schemas.rise import FeedOut, FeedWishOut, JarTrace, MealOut, StarterOut, UpkeepOut, UpkeepWay
+from brassclock.services.schemas.kitchen import (
+    FeedIn,
+    FeedOut,
+    FeedWishIn,
+    FeedWishOut,
+    JarTrace,
+    MealOut,
+    PeakIn,
+    StarterIn,
+    StarterOut,
+    UpkeepOut,
+    UpkeepWay,
+)
 from brassclock.services.times import moment_of, past_moment
 from brassclock.store import starters as rows
 from brassclock.store.rows import get, insert

@@ -31,7 +31,19 @@ from brassclock.services.kitchen.settings import clock_out, kitchen_out
 from brassclock.services.mix.model import BowlHeat, is_liquid
 from brassclock.services.pages.say import lower_first, next_step, say_step, text
 from brassclock.services.rise.view import banded_at, rest_out, rise_out
-from brassclock.services.schemas import shown as out
+from brassclock.services.schemas.bake import (
+    BakeBrief,
+    BakeOut,
+    BakeSettings,
+    BenchOut,
+    BrokenOut,
+    LeafOut,
+    LogbookOut,
+    SayPart,
+)
+from brassclock.services.schemas.base import ClockOut
+from brassclock.services.schemas.keep import FactOut, KeepOut, OutcomeOut
+from brassclock.services.schemas.mix import GuideStepOut, HeatRow, MixOut, OtherOut, PartOut
 from brassclock.services.solve import Rows, Work
 from brassclock.services.weigh.view import caution_out, weigh_out, why_out
 from brassclock.store import bakes as bake_rows
@@ -40,7 +52,7 @@ LATEST_ENDED = 6
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
-def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> out.MixOut:
+def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> MixOut:
     """The heat account of a bake's bowl, and the hands' guide beside it."""
     heat = bowl.heat
     factor, times = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
@@ -48,32 +60,32 @@ def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> out.MixOut:
     bloom_said = ""
     if r.bake.bloom_min is not None:
         bloom_said = bloom_test(r.bake.bloom_min if r.bake.activity_factor is not None else None).text
-    return out.MixOut(
+    return MixOut(
         dough_temp_c=heat.dough_temp_c, target_c=r.bake.dough_c, liquid=bowl.solved,
         liquid_name=names.get(bowl.solved, bowl.solved), liquid_g=bowl.solved_g, liquid_temp_c=heat.liquid_temp_c,
         wanted_liquid_c=heat.wanted_liquid_c, limit_c=heat.limit_c, ice_g=heat.ice_g, room_c=bowl.room_c,
         flour_c=bowl.flour_c,
-        contributions=[out.HeatRow(name=names.get(n, n), joules=j) for n, j in heat.contributions],
+        contributions=[HeatRow(name=names.get(n, n), joules=j) for n, j in heat.contributions],
         rule_liquid_c=heat.rule_liquid_c, rule_factor_c=heat.rule_factor_c, advice=heat.advice,
         others=[
-            out.OtherOut(ingredient=o.ingredient, name=names.get(o.ingredient, o.ingredient), temp_c=o.temp_c)
+            OtherOut(ingredient=o.ingredient, name=names.get(o.ingredient, o.ingredient), temp_c=o.temp_c)
             for o in heat.others
         ],
         parts=[
-            out.PartOut(
+            PartOut(
                 ingredient=p.ingredient.id, name=p.ingredient.name, grams=p.mass_g, temp_c=p.temp_c, liquid=is_liquid(p),
                 given=p.ingredient.id in r.bake.part_temps,
             )
             for p in bowl.parts
         ],
         cue=bowl.cue, bloom=bowl.bloom, bloom_said=bloom_said, order=list(bowl.order),
-        guide=[out.GuideStepOut(text=g.text, minutes=g.minutes) for g in bowl.guide], tests=list(bowl.tests),
+        guide=[GuideStepOut(text=g.text, minutes=g.minutes) for g in bowl.guide], tests=list(bowl.tests),
         friction_factor=factor, friction_times=int(times), seen_c=seen[-1] if seen else None,
         cautions=caution_out(heat.cautions), why=why_out(heat.why),
     )  # fmt: skip
 
 
-def keep_out(r: Rows, leaven: str) -> out.KeepOut:
+def keep_out(r: Rows, leaven: str) -> KeepOut:
     """Outcomes, and every forecast that was said beside its fact."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
@@ -99,7 +111,7 @@ def keep_out(r: Rows, leaven: str) -> out.KeepOut:
             continue
         c = Compared(name, "s", said.p50 if said else None, said.p10 if said else None, said.p90 if said else None, was)
         facts.append(
-            out.FactOut(
+            FactOut(
                 name=c.name, unit=c.unit, said=c.said, p10=c.p10, p90=c.p90, was=c.was, place=c.place, inside=c.inside
             )
         )
@@ -107,13 +119,13 @@ def keep_out(r: Rows, leaven: str) -> out.KeepOut:
     known = belief_of(r.kitchen, leaven).mean
     before = taught.p10 if taught and taught.p10 else known
     after = taught.p50 if taught and taught.p50 else known
-    return out.KeepOut(
-        outcomes=[out.OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
+    return KeepOut(
+        outcomes=[OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
         facts=facts, activity_before=before, activity_after=after,
     )  # fmt: skip
 
 
-def leaves_of(r: Rows, work: Work) -> list[out.LeafOut]:
+def leaves_of(r: Rows, work: Work) -> list[LeafOut]:
     """Which leaves are done, which one is now."""
     done = r.done()
     hearth = hearth_of(r, work)
@@ -128,15 +140,15 @@ def leaves_of(r: Rows, work: Work) -> list[out.LeafOut]:
     found = []
     for leaf in LEAVES:
         state = "done" if finished[leaf] else "now" if leaf == current else "later"
-        found.append(out.LeafOut.model_validate({"leaf": leaf, "state": state}))
+        found.append(LeafOut.model_validate({"leaf": leaf, "state": state}))
     return found
 
 
-def leaf_now(leaves: list[out.LeafOut]) -> str:
+def leaf_now(leaves: list[LeafOut]) -> str:
     return next((x.leaf for x in leaves if x.state == "now"), "keep")
 
 
-def say_of(r: Rows, work: Work) -> list[out.SayPart]:
+def say_of(r: Rows, work: Work) -> list[SayPart]:
     """The say-line of one bake."""
     bake = r.bake
     if bake.status == "kept":
@@ -166,18 +178,18 @@ def say_of(r: Rows, work: Work) -> list[out.SayPart]:
 TOLD_FOR = dt.timedelta(minutes=15)
 
 
-def _moved(r: Rows) -> list[out.SayPart]:
+def _moved(r: Rows) -> list[SayPart]:
     """What changed in the plan a while ago, and why."""
     if r.moved is None or r.now - r.moved.at > TOLD_FOR or r.now.tzinfo is None:
         return []
     return [text(" " + change_text(r.moved.moves, r.moved.because, r.now.tzinfo, r.now))]
 
 
-def settings_out(r: Rows) -> out.BakeSettings:
-    return out.BakeSettings.model_validate(r.bake.model_dump())
+def settings_out(r: Rows) -> BakeSettings:
+    return BakeSettings.model_validate(r.bake.model_dump())
 
 
-def bake_out(house: House, bake_id: int) -> out.BakeOut:
+def bake_out(house: House, bake_id: int) -> BakeOut:
     """A bake with every leaf computed; of one that cannot be, what can be done. Raises Uncomputable when it cannot even be read."""
     with house.look() as session:
         try:
@@ -195,9 +207,9 @@ def bake_out(house: House, bake_id: int) -> out.BakeOut:
     if len(broken) > 1:
         raise Uncomputable(broken[0])
     told = str(Uncomputable(broken[0]))
-    return out.BakeOut(
+    return BakeOut(
         clock=clock, **about, fits=True, leaf="weigh", leaves=[], steps=[], say=[text(told)], taps=list(taps_out(r.taps)),
-        weigh=None, mix=None, rise=None, rest=None, fire=None, keep=out.KeepOut(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
+        weigh=None, mix=None, rise=None, rest=None, fire=None, keep=KeepOut(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
         faults={"bake": told},
     )  # fmt: skip
 
@@ -212,11 +224,11 @@ def _about(r: Rows) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _bake_out(r: Rows, clock: out.ClockOut, work: Work, judged: list[tuple[float, bool]]) -> out.BakeOut:
+def _bake_out(r: Rows, clock: ClockOut, work: Work, judged: list[tuple[float, bool]]) -> BakeOut:
     """A bake with every leaf, of what was computed."""
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
-    return out.BakeOut(
+    return BakeOut(
         clock=clock, **_about(r), leaf=leaf_now(leaves), leaves=leaves,
         steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=list(taps_out(r.taps)),
         weigh=weigh_out(work.sheet) if work.sheet else None,
@@ -225,11 +237,11 @@ def _bake_out(r: Rows, clock: out.ClockOut, work: Work, judged: list[tuple[float
     )  # fmt: skip
 
 
-def brief_of(r: Rows, work: Work) -> out.BakeBrief:
+def brief_of(r: Rows, work: Work) -> BakeBrief:
     leaves = leaves_of(r, work)
     rise = rise_brief(r, work)
     sheet = work.sheet
-    return out.BakeBrief(
+    return BakeBrief(
         id=r.bake.id or 0, name=r.bake.name, seal=r.bake.seal, status=r.bake.status, method=r.bake.method,
         leaf=leaf_now(leaves), leaves=leaves,
         count=works.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
@@ -279,7 +291,7 @@ def bench_tag(house: House, kitchen_id: int) -> str | None:
     return f'"{hashlib.sha256(told.encode()).hexdigest()[:24]}"'
 
 
-def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
+def bench_out(house: House, kitchen_id: int) -> BenchOut:
     """The start screen of a kitchen."""
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
@@ -295,18 +307,18 @@ def bench_out(house: House, kitchen_id: int) -> out.BenchOut:
                 steps += moves
                 sound.append((r, work))
         ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
-    return out.BenchOut(
+    return BenchOut(
         clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now), bakes=[*briefs, *ended],
         steps=sorted(steps, key=lambda s: s.at), say=_bench_say(sound), away=away, broken=broken_out(broken),
     )  # fmt: skip
 
 
-def broken_out(broken: Iterable[Broken]) -> list[out.BrokenOut]:
+def broken_out(broken: Iterable[Broken]) -> list[BrokenOut]:
     """Bakes that cannot be computed, in words."""
-    return [out.BrokenOut(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
+    return [BrokenOut(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
 
 
-def logbook_out(house: House, kitchen_id: int, count: int, before: int | None) -> out.LogbookOut:
+def logbook_out(house: House, kitchen_id: int, count: int, before: int | None) -> LogbookOut:
     """A page of the bakes that have ended; `before` is the last one of the page before it."""
     broken: list[Broken] = []
     with house.look() as session:
@@ -314,10 +326,10 @@ def logbook_out(house: House, kitchen_id: int, count: int, before: int | None) -
         ids = bake_rows.ended_ids(session, kitchen_id, count + 1, before)
         found = _ended(session, ids[:count], broken)
         total = bake_rows.ended_count(session, kitchen_id)
-    return out.LogbookOut(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
+    return LogbookOut(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
 
 
-def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[out.BakeBrief]:
+def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[BakeBrief]:
     """Ended bakes as they were stored; none of them is computed."""
     judged = bake_rows.judged_counts(session, bake_ids)
     found = []
@@ -327,7 +339,7 @@ def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> l
             summary = row.pop("summary") or {}
             full, outcomes = judged.get(bake_id, (0, 0))
             facts = {**ENDED_FACTS, "leaves": [], "leaf": "keep", **row, **summary, "full": full, "outcomes": outcomes}
-            found.append(out.BakeBrief.model_validate(facts))
+            found.append(BakeBrief.model_validate(facts))
     return found
 
 
@@ -343,7 +355,7 @@ def summary_of(r: Rows, work: Work) -> dict[str, Any]:
     return brief_of(r, work).model_dump(mode="json", include=set(SUMMARY))
 
 
-def _bench_say(live: list[tuple[Rows, Work]]) -> list[out.SayPart]:
+def _bench_say(live: list[tuple[Rows, Work]]) -> list[SayPart]:
     burning = [(r, w) for r, w in live if any(t.kind == "load" for t in r.taps) and not hearth_of(r, w).finished]
     if burning:
         return [text(f"{burning[0][0].bake.name} are on the heat. "), *say_of(*burning[0])]

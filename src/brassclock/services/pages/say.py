@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from brassclock.core.day.backward import DayPlan, DayStep
-from brassclock.services.schemas.shown import SayPart
+from brassclock.services.schemas.bake import SayPart
 
 SENTENCES = {
     "feed": ("Feed", "the starter for the {name}"),

@@ -10,8 +10,7 @@ from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slo
 from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas.given import RescueIn, SpellIn
-from brassclock.services.schemas.shown import RescueOption, RescueOut
+from brassclock.services.schemas.rise import RescueIn, RescueOption, RescueOut, SpellIn
 
 MOST_OPTIONS = 4
 SPOT_MIN = 240.0

@@ -21,8 +21,7 @@ from brassclock.services.rise import forecast as rising
 from brassclock.services.rise import rescue as rescues
 from brassclock.services.rise.view import rise_out
 from brassclock.services.schemas.base import BandedAt
-from brassclock.services.schemas.given import RouteIn, WhatIfIn
-from brassclock.services.schemas.rise import RouteOut, RoutesOut, WhatIfOut
+from brassclock.services.schemas.rise import RouteIn, RouteOut, RoutesOut, WhatIfIn, WhatIfOut
 from brassclock.services.times import moment_of, table_instant
 from brassclock.store.tables import Bake, Kitchen
 

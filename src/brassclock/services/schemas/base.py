@@ -1,10 +1,21 @@
-"""Shapes that every leaf shows: a band, a reason, a caution, a hand move, a clock."""
+"""What all shapes share: strict requests, edits, bands, reasons, cautions, steps, the clock."""
 
 from __future__ import annotations
 
 import datetime as dt
+from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
+
+
+class Strict(BaseModel):
+    model_config = ConfigDict(extra="forbid", defer_build=True)
+
+
+class Edit(Strict):
+    """A change of a bake; `revision` is the one it was made on, left out: the newest."""
+
+    revision: Annotated[int, Field(ge=0, le=2_147_483_647)] | None = None
 
 
 class Shape(BaseModel):
@@ -90,3 +101,19 @@ class ClockOut(Shape):
     rate: float
     simulated: bool
     set_at: dt.datetime | None = None
+
+
+class LockTimes(Shape):
+    """How long changes held the database's write lock [ms]: of so many, the 95th percentile and the longest."""
+
+    changes: int
+    p95: float
+    most: float
+
+
+class Health(Shape):
+    ok: bool
+    version: str
+    compiled: bool
+    demo: bool
+    lock_ms: LockTimes

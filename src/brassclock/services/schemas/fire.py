@@ -1,26 +1,73 @@
-"""Shapes of the Fire leaf, its surfaces and the live hearth."""
+"""Shapes of the Fire leaf: ways through the heat, taps, programs, lines, the live hearth."""
 
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from brassclock.services.schemas.base import Banded, CautionOut, ClockOut, Shape, WhyOut
+from pydantic import StringConstraints
+
+from brassclock.services.schemas.base import Banded, CautionOut, ClockOut, Shape, Strict, WhyOut
+from brassclock.services.schemas.kitchen import SurfaceOut
+from brassclock.services.schemas.quantities import Key, Small, within
+
+Colour = Literal["pale", "light", "golden", "charred"]
 
 
-class SurfaceOut(Shape):
-    id: int
-    name: str
-    kind: str
-    temp_c: float
-    power: str
-    spots: int
-    heat: str | None
-    greased: str
-    nonstick: bool
-    source: str = "typed"
-    sd_k: float | None = None
-    size: str = "home"
+class HeatStepIn(Strict):
+    """One step of a cook's own way through the heat: so many seconds, or until something is seen."""
+
+    do: Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"]
+    seconds: Annotated[float, within(1, 3600, "s")] | None = None
+    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    oven_c: Annotated[float, within(80, 350, "C")] | None = None
+
+
+class DressingIn(Strict):
+    """What goes on a bread outside its dough: grams of it a piece, and when."""
+
+    kind: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+    mass_g: Annotated[float, within(0.1, 500, "g")]
+    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+
+
+STEP_KINDS = ("weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll")
+
+
+TapKind = Literal[
+    "weigh",
+    "sponge",
+    "knead",
+    "mix",
+    "ball",
+    "cold_in",
+    "cold_out",
+    "preheat",
+    "roll",
+    "load",
+    "turn",
+    "off",
+    "bubbles",
+    "browned",
+    "puffed",
+    "dark",
+    "pale",
+    "fell",
+]
+
+
+class TapIn(Strict):
+    """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed."""
+
+    key: Key
+    kind: TapKind
+    round_no: Small | None = None
+    spot: Small | None = None
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class TapChange(Strict):
+    at: Annotated[str, StringConstraints(max_length=80)]
 
 
 class ReasonOut(Shape):

@@ -1,11 +1,90 @@
-"""Shapes of the Rise leaf and of the starters."""
+"""Shapes of the Rise leaf: readings, windows, what-ifs, rescues, routes."""
 
 from __future__ import annotations
 
 import datetime as dt
-from typing import Literal
+import math
+from typing import Annotated, Literal
 
-from brassclock.services.schemas.base import BandedAt, CautionOut, Shape, StepOut, WhyOut
+from pydantic import AfterValidator, Field, StringConstraints, ValidationInfo, field_validator
+
+from brassclock.services.schemas.base import BandedAt, CautionOut, Edit, Shape, StepOut, Strict, WhyOut
+from brassclock.services.schemas.kitchen import PlaceKey
+from brassclock.services.schemas.quantities import RowId, within
+
+
+def _rising_hours(path: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    hours = [h for h, _ in path]
+    if any(not math.isfinite(v) for point in path for v in point) or hours != sorted(set(hours)) or hours[0] < 0:
+        raise ValueError("Hours of a path are from 0 on and rise, as [[0, 21], [6, 18]].")
+    if any(not -5 <= c <= 60 for _, c in path):
+        raise ValueError("Air of -5 to 60 C can be believed. Mend the temperature.")
+    return path
+
+
+AirPath = Annotated[list[tuple[float, float]], Field(min_length=1, max_length=200), AfterValidator(_rising_hours)]
+
+
+class ColdIn(Strict):
+    """Hours in the fridge, begun so long into the bulk or the ball proof."""
+
+    stage: Literal["bulk", "ball"]
+    after_h: Annotated[float, within(0, 48, "h")] = 0.25
+    hours: Annotated[float, within(0.25, 96, "h")]
+
+
+class RescueIn(Strict):
+    """Guests so many minutes late; or, left out, a dough that is too fast."""
+
+    late_min: Annotated[float, within(5, 600, "min")] | None = None
+
+
+class SpellIn(Edit):
+    """Put the dough elsewhere from now: at so many C, for so many minutes."""
+
+    temp_c: Annotated[float, within(-2, 45, "C")]
+    minutes: Annotated[float, within(5, 1440, "min")]
+
+
+class WhatIfIn(Edit):
+    """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
+
+    `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
+    by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
+    """
+
+    room_k: Annotated[float, within(-12, 12, "C")] = 0.0
+    dose_factor: Annotated[float, within(0.02, 5, "x")] = 1.0
+    dough_c: Annotated[float, within(5, 40, "C")] | None = None
+    serve_at: dt.datetime | None = None
+    cold: ColdIn | None = None
+    no_cold: bool = False
+    place: PlaceKey | None = None
+    spell: SpellIn | None = None
+    by: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class RouteIn(Edit):
+    """Take a named route."""
+
+    key: Literal["room", "warm", "less", "night", "nights"]
+
+
+class ReadingIn(Strict):
+    bake_id: RowId
+    kind: Literal["ratio", "jar", "feel", "dough_c"]
+    value: float | None = None
+    feel: Literal["not_yet", "just", "past"] | None = None
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+    @field_validator("value")
+    @classmethod
+    def _believable(cls, value: float | None, info: ValidationInfo) -> float | None:
+        if value is not None:
+            low, high, unit = (-5, 60, "C") if info.data.get("kind") == "dough_c" else (0.8, 5, "x")
+            if not (math.isfinite(value) and low <= value <= high):
+                raise ValueError(f"{value:g} {unit} cannot be. Give {low:g} to {high:g} {unit}.")
+        return value
 
 
 class WindowOut(Shape):
@@ -124,80 +203,6 @@ class RiseOut(Shape):
     why: dict[str, WhyOut]
 
 
-class FeedOut(Shape):
-    """A feed that was given: what, when, and when it stood highest if that was seen."""
-
-    id: int
-    seed_g: float
-    flour_g: float
-    water_g: float
-    place: str
-    at: dt.datetime
-    peaked_at: dt.datetime | None
-
-
-class JarTrace(Shape):
-    """A starter's height over its start since its last feed, as a band."""
-
-    at: list[dt.datetime]
-    ratio: list[float]
-    low: list[float]
-    high: list[float]
-
-
-class MealOut(Shape):
-    """A feed so many hours before the starter is wanted."""
-
-    before_h: float
-    seed_g: float
-    flour_g: float
-    water_g: float
-
-
-class UpkeepWay(Shape):
-    """A way of keeping a starter, and what it takes and throws away in a week [g of flour]."""
-
-    place: str
-    text: str
-    flour_g_week: float
-    waste_g_week: float
-    meals: list[MealOut]
-
-
-class UpkeepOut(Shape):
-    ways: list[UpkeepWay]
-
-
-class StarterOut(Shape):
-    """A starter: how it stands, when it peaks and how long it holds, what it has been fed."""
-
-    id: int
-    name: str
-    hydration_frac: float
-    whole_share: float
-    vitality: float
-    vitality_sd_log: float
-    state: Literal["unfed", "rising", "at its peak", "past its peak", "cold"]
-    ratio_now: float | None
-    peak_ratio: float | None
-    peak_at: BandedAt | None
-    hold_until: dt.datetime | None
-    acid_word: str | None
-    next_feed_at: dt.datetime | None
-    trace: JarTrace | None
-    feeds: list[FeedOut]
-
-
-class FeedWishOut(Shape):
-    """The feed that peaks when it is wanted, given now."""
-
-    seed_g: float
-    flour_g: float
-    water_g: float
-    peak_at: dt.datetime
-    text: str
-
-
 class RescueOption(Shape):
     """A change from now and the window it gives; one with a temperature can be done by one press."""
 
@@ -297,42 +302,3 @@ class RouteOut(Shape):
 
 class RoutesOut(Shape):
     routes: list[RouteOut]
-
-
-class StrengthOut(Shape):
-    """What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it."""
-
-    leaven: str
-    name: str
-    mean: float
-    sd_log: float
-    bakes: int
-    forgotten: bool
-
-
-class PlaceOut(Shape):
-    """A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge."""
-
-    key: str
-    name: str
-    temp_c: float | None
-    over_k: float
-    swing_c: float
-    litres: float | None
-    now_c: float
-
-
-class AirReadingOut(Shape):
-    id: int
-    place: str
-    value: float
-    at: dt.datetime
-
-
-class AirOut(Shape):
-    """What was read of a kitchen's air lately, newest first, and what is odd about it."""
-
-    readings: list[AirReadingOut]
-    taken: int
-    skipped: list[str]
-    cautions: list[CautionOut]

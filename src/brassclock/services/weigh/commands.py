@@ -25,8 +25,20 @@ from brassclock.services.bake import frozen
 from brassclock.services.bake.commands import own_method
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas import given as asked
-from brassclock.services.schemas import shown as out
+from brassclock.services.schemas.mix import BloomIn
+from brassclock.services.schemas.weigh import (
+    AddIn,
+    DoseIn,
+    DoseOut,
+    DoseWay,
+    EntryIn,
+    EntryLineOut,
+    EntryOut,
+    FeelIn,
+    HandfulOut,
+    MethodIn,
+    ScaleIn,
+)
 from brassclock.services.times import moment_of
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.rows import insert
@@ -41,15 +53,15 @@ KEPT_FIELDS = (
 )  # fmt: skip
 
 
-def read_list(house: House, kitchen_id: int, given: asked.EntryIn) -> out.EntryOut:
+def read_list(house: House, kitchen_id: int, given: EntryIn) -> EntryOut:
     """Every line of a pasted list, read or with what is missing."""
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         rows = kit_of(kitchen, own_rows(session, kitchen_id)).rows
     found = read_entry(given.text, rows)
-    return out.EntryOut(
+    return EntryOut(
         lines=[
-            out.EntryLineOut(
+            EntryLineOut(
                 raw=x.raw, ingredient=x.ingredient, amount=x.amount, basis=x.basis, faults=list(x.faults), near=list(x.near),
                 note=x.note,
             )
@@ -69,7 +81,7 @@ def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> floa
         raise refuse(f"{pointer}/amount", str(fault)) from None
 
 
-def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
+def scale(house: House, bake_id: int, given: ScaleIn) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
     with works.change(house, bake_id, given.revision) as (_, r):
         if given.count is not None:
@@ -106,7 +118,7 @@ def scale(house: House, bake_id: int, given: asked.ScaleIn) -> None:
             bake.count = max(1, int(sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) / bake.piece_g + 1e-6))
 
 
-def add(house: House, bake_id: int, given: asked.AddIn) -> None:
+def add(house: House, bake_id: int, given: AddIn) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
     with works.change(house, bake_id, given.revision) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
@@ -136,7 +148,7 @@ def added_g(r: works.Rows) -> tuple[float, float]:
     return flour, water
 
 
-def feel(house: House, bake_id: int, given: asked.FeelIn) -> out.HandfulOut:
+def feel(house: House, bake_id: int, given: FeelIn) -> HandfulOut:
     """What to do about how the dough feels now."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -144,10 +156,10 @@ def feel(house: House, bake_id: int, given: asked.FeelIn) -> out.HandfulOut:
     if sheet is None or not sheet.dough.flour_g:
         raise Refused("There is no dough on the sheet yet. Type what is in the bowl.")
     got = handful(given.feel, sheet.dough, *added_g(r))
-    return out.HandfulOut(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
+    return HandfulOut(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
 
 
-def bloom(house: House, bake_id: int, given: asked.BloomIn) -> None:
+def bloom(house: House, bake_id: int, given: BloomIn) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
     with works.change(house, bake_id, given.revision) as (_, r):
         told = bloom_test(given.minutes)
@@ -161,7 +173,7 @@ def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
         r.bake.bloom_min = r.bake.activity_factor = None
 
 
-def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
+def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
     """The yeast that has the bulk at its ratio by a moment, mixed as the plan says or now."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
@@ -194,16 +206,16 @@ def dose(house: House, bake_id: int, given: asked.DoseIn) -> out.DoseOut:
         ),
         row,
     )
-    return out.DoseOut(
+    return DoseOut(
         leaven=row.id, baker_frac=found.baker_frac, mass_g=found.mass_g, reason=found.reason, mix_at=mixed, ready_at=ready,
         ways=[
-            out.DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else later(mixed, w.at_h))
+            DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else later(mixed, w.at_h))
             for w in found.measurable
         ],
     )  # fmt: skip
 
 
-def keep_method(house: House, kitchen_id: int, given: asked.MethodIn) -> str:
+def keep_method(house: House, kitchen_id: int, given: MethodIn) -> str:
     """Keep a bake's settings as a method; answers the method's id."""
     with house.action(kitchen_id) as session:
         r = works.load(house, session, given.bake_id)

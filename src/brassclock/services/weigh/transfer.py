@@ -18,9 +18,11 @@ from brassclock.services import solve as works
 from brassclock.services.app import House
 from brassclock.services.bake.commands import add_bake
 from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
-from brassclock.services.schemas import given as asked
-from brassclock.services.schemas import shown as out
+from brassclock.services.schemas.bake import BakeIn
 from brassclock.services.schemas.faults import faults_of
+from brassclock.services.schemas.kitchen import OwnIngredientIn
+from brassclock.services.schemas.quantities import MAX_NOTE
+from brassclock.services.schemas.weigh import ImportIn, ImportOut
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get
@@ -118,7 +120,7 @@ def _parsed(text: str) -> Any:
         return None
 
 
-def bring_in(house: House, kitchen_id: int, given: asked.ImportIn) -> out.ImportOut:
+def bring_in(house: House, kitchen_id: int, given: ImportIn) -> ImportOut:
     """A bake from a file's text. One transaction: the bake with every line, read or not, or nothing."""
     text = given.text.lstrip("\ufeff").strip()
     if not text:
@@ -150,8 +152,8 @@ def bring_in(house: House, kitchen_id: int, given: asked.ImportIn) -> out.Import
 
 
 def _from_file(
-    house: House, kitchen_id: int, given: asked.ImportIn, data: dict[str, Any], kind: str, notes: list[str]
-) -> out.ImportOut:
+    house: House, kitchen_id: int, given: ImportIn, data: dict[str, Any], kind: str, notes: list[str]
+) -> ImportOut:
     try:
         file, more = bakefile.read(data)
     except ValueError as fault:
@@ -162,14 +164,14 @@ def _from_file(
         renamed: dict[str, str] = {}
         for own in file.own_ingredients:
             try:
-                facts = asked.OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
+                facts = OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
             except ValidationError as fault:
                 raise BadRequest(
                     [FieldFault("/text", f"“{own.name[:40]}”: {f.detail}") for f in faults_of(fault)]
                 ) from None
             row = store_ingredient(session, kitchen_id, facts)
             renamed[own.id] = f"own_{row.id}"
-        bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(session, BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
         bake = get(session, Bake, bake_id)
         assert bake is not None
         for name in CARRIED:
@@ -197,26 +199,26 @@ def _from_file(
             }  # fmt: skip
         sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
         session.add(bake)
-        return out.ImportOut(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
+        return ImportOut(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
 
 
 def _note(text: str) -> str:
-    if len(text) > asked.MAX_NOTE:
-        raise refuse("/text", f"Its steps hold {len(text)} characters; a note holds {asked.MAX_NOTE}. Shorten them.")
+    if len(text) > MAX_NOTE:
+        raise refuse("/text", f"Its steps hold {len(text)} characters; a note holds {MAX_NOTE}. Shorten them.")
     return text
 
 
 def _from_lines(
-    house: House, kitchen_id: int, given: asked.ImportIn, name: str, texts: list[str], count: int | None, kind: str,
+    house: House, kitchen_id: int, given: ImportIn, name: str, texts: list[str], count: int | None, kind: str,
     steps: tuple[str, ...],
-) -> out.ImportOut:  # fmt: skip
+) -> ImportOut:  # fmt: skip
     with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
         rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         found: list[EntryLine] = read_entry("\n".join(texts), rows)
         if not found:
             raise refuse("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
-        bake_id = add_bake(session, asked.BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(session, BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
         bake = get(session, Bake, bake_id)
         assert bake is not None
         bake.lines = [
@@ -227,4 +229,4 @@ def _from_lines(
         bake.count, bake.piece_g = count, None
         session.add(bake)
         notes = [x.note for x in found if x.note]
-        return out.ImportOut(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
+        return ImportOut(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)

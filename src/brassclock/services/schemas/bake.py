@@ -1,0 +1,230 @@
+"""Shapes of a bake as a whole, of the bench and the logbook."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, StringConstraints
+
+from brassclock.services.schemas.base import ClockOut, Edit, Shape, StepOut, Strict
+from brassclock.services.schemas.day import SpanOut
+from brassclock.services.schemas.fire import Colour, DressingIn, FireOut, HeatStepIn, TapOut
+from brassclock.services.schemas.keep import KeepOut
+from brassclock.services.schemas.kitchen import HeatSource, KitchenOut, PlaceKey
+from brassclock.services.schemas.mix import MixOut
+from brassclock.services.schemas.quantities import AirC, Name, Note, PieceG, RowId, SizeCm, TempC, ThickMm, within
+from brassclock.services.schemas.rise import AirPath, ColdIn, RestOut, RiseOut, SpellOut
+from brassclock.services.schemas.weigh import AdditionOut, FillingIn, LineIn, WeighOut
+
+
+class BakeIn(Strict):
+    """A new bake: from a method, for a table."""
+
+    kitchen_id: RowId
+    method: Annotated[str, StringConstraints(max_length=60)] = "hatch-pita"
+    serve: Annotated[str, StringConstraints(max_length=80)]
+    name: Name | None = None
+
+
+class BakeChange(Edit):
+    """Any part of a bake; what is left out stays."""
+
+    name: Name | None = None
+    serve: Annotated[str, StringConstraints(max_length=80)] | None = None
+    serve_until: Annotated[str, StringConstraints(max_length=80)] | None = None
+    lines: Annotated[list[LineIn], Field(max_length=60)] | None = None
+    unread: Annotated[list[Annotated[str, StringConstraints(max_length=300)]], Field(max_length=60)] | None = None
+    held: Annotated[dict[str, Annotated[float, within(0, 100_000, "g")]], Field(max_length=120)] | None = None
+    filling: FillingIn | None = None
+    weighed: Annotated[list[Annotated[int, Field(ge=0, le=120)]], Field(max_length=120)] | None = None
+    bag_id: RowId | None = None
+    solve_for: Annotated[str, StringConstraints(max_length=60)] | None = None
+    bowl_g: Annotated[float, within(0, 20_000, "g")] | None = None
+    bowl_material: Literal["steel", "glass", "ceramic", "plastic", "wood"] | None = None
+    part_temps: Annotated[dict[str, TempC], Field(max_length=120)] | None = None
+    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] | None = None
+    bloomed: bool | None = None
+    count: Annotated[int, Field(ge=1, le=500)] | None = None
+    piece_g: PieceG | None = None
+    shape: Literal["round", "oval", "quarter"] | None = None
+    diameter_cm: SizeCm | None = None
+    length_cm: SizeCm | None = None
+    width_cm: SizeCm | None = None
+    thickness_mm: ThickMm | None = None
+    dough_c: Annotated[float, within(5, 40, "C")] | None = None
+    knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] | None = None
+    knead_min: Annotated[float, within(0, 60, "min")] | None = None
+    flour_c: AirC | None = None
+    bulk_place: PlaceKey | None = None
+    ball_place: PlaceKey | None = None
+    bulk_air: AirPath | None = None
+    ball_air: AirPath | None = None
+    cold: ColdIn | None = None
+    sponge_h: Annotated[float, within(0.1, 48, "h")] | None = None
+    starter_id: RowId | None = None
+    bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
+    ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
+    surface_id: RowId | None = None
+    surface_c: TempC | None = None
+    surface_source: HeatSource | None = None
+    surface_sd_k: Annotated[float, within(2, 60, "K")] | None = None
+    doneness: Colour | None = None
+    colour_top: Colour | None = None
+    heat_steps: Annotated[list[HeatStepIn], Field(min_length=1, max_length=12)] | None = None
+    dressing: DressingIn | None = None
+    docked: bool | None = None
+    uneven_frac: Annotated[float, within(0, 1, "")] | None = None
+    skin_min: Annotated[float, within(0, 120, "min")] | None = None
+    note: Note | None = None
+
+
+class SayPart(Shape):
+    """A piece of the say-line: plain text, an instant (`at`), a countdown to one (`until`), or a figure."""
+
+    kind: Literal["text", "at", "until", "figure"]
+    text: str = ""
+    at: dt.datetime | None = None
+
+
+class LeafOut(Shape):
+    leaf: Literal["weigh", "mix", "rise", "fire", "keep"]
+    state: Literal["done", "now", "later"]
+
+
+class BakeBrief(Shape):
+    """A bake on the Bench and in the Logbook."""
+
+    id: int
+    name: str
+    seal: str
+    status: str
+    method: str
+    leaf: str
+    leaves: list[LeafOut]
+    count: int | None
+    piece_g: float | None
+    serve_at: dt.datetime
+    kept_at: dt.datetime | None
+    dough_c: float | None
+    ratio: float | None
+    target_ratio: float | None
+    too_far_ratio: float | None
+    weighed_g: float | None
+    ready_at: dt.datetime | None
+    full: int
+    outcomes: int
+    fits: bool
+    note: str
+
+
+class BrokenOut(Shape):
+    """A bake that cannot be computed: which, why, and what can be done."""
+
+    bake_id: int
+    name: str
+    text: str
+
+
+class LogbookOut(Shape):
+    """Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow."""
+
+    bakes: list[BakeBrief]
+    count: int
+    more: bool
+    broken: list[BrokenOut]
+
+
+class BenchOut(Shape):
+    """The start screen: what is alive and the latest that was kept, the next hand moves, the kitchen's readings."""
+
+    broken: list[BrokenOut]
+    clock: ClockOut
+    kitchen: KitchenOut
+    room_c: float
+    bakes: list[BakeBrief]
+    steps: list[StepOut]
+    say: list[SayPart]
+    away: list[SpanOut]
+
+
+class BakeSettings(Shape):
+    """What the cook has set, as stored."""
+
+    lines: list[LineIn]
+    unread: list[str]
+    held: dict[str, float]
+    additions: list[AdditionOut]
+    filling: FillingIn | None
+    weighed: list[int]
+    bag_id: int | None
+    solve_for: str | None
+    bowl_g: float
+    bowl_material: str
+    part_temps: dict[str, float]
+    bloom_min: float | None
+    activity_factor: float | None
+    spells: list[SpellOut]
+    bulk_h: float | None
+    ball_h: float | None
+    bulk_place: str
+    ball_place: str
+    bulk_air: list[list[float]] | None
+    ball_air: list[list[float]] | None
+    cold: dict[str, Any] | None
+    sponge_h: float | None
+    starter_id: int | None
+    strength: str
+    bloomed: bool
+    count: int | None
+    piece_g: float | None
+    shape: str
+    diameter_cm: float | None
+    length_cm: float | None
+    width_cm: float | None
+    thickness_mm: float | None
+    dough_c: float
+    knead: str
+    knead_min: float
+    flour_c: float | None
+    bulk_ratio: float
+    ball_ratio: float
+    surface_id: int | None
+    doneness: str
+    colour_top: str | None
+    heat_steps: list[dict[str, Any]] | None
+    dressing: dict[str, Any] | None
+    docked: bool
+    uneven_frac: float | None
+    skin_min: float | None
+    note: str
+
+
+class BakeOut(Shape):
+    """A bake with every leaf computed. A leaf that cannot be is null, and `faults` says why."""
+
+    clock: ClockOut
+    id: int
+    kitchen_id: int
+    name: str
+    seal: str
+    status: str
+    method: str
+    method_why: str
+    revision: int
+    serve_at: dt.datetime
+    serve_until: dt.datetime | None
+    settings: BakeSettings
+    leaf: str
+    leaves: list[LeafOut]
+    steps: list[StepOut]
+    say: list[SayPart]
+    fits: bool
+    taps: list[TapOut]
+    weigh: WeighOut | None
+    mix: MixOut | None
+    rise: RiseOut | None
+    rest: RestOut | None
+    fire: FireOut | None
+    keep: KeepOut
+    faults: dict[str, str]

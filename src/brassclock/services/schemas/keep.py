@@ -1,0 +1,41 @@
+"""Shapes of the Keep leaf."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from brassclock.services.schemas.base import Shape, Strict
+
+
+class OutcomeIn(Strict):
+    round_no: Annotated[int, Field(ge=1, le=500)]
+    pocket: Literal["full", "part", "flat"] | None = None
+    colour: Literal["pale", "right", "dark"] | None = None
+
+
+class OutcomeOut(Shape):
+    round_no: int
+    pocket: str | None
+    colour: str | None
+
+
+class FactOut(Shape):
+    """Forecast beside fact. `place` is 0 at p10 and 1 at p90."""
+
+    name: str
+    unit: str
+    said: float | None
+    p10: float | None
+    p90: float | None
+    was: float | None
+    place: float | None
+    inside: bool | None
+
+
+class KeepOut(Shape):
+    outcomes: list[OutcomeOut]
+    facts: list[FactOut]
+    activity_before: float
+    activity_after: float

@@ -1,0 +1,282 @@
+"""Shapes of the Weigh leaf: lines, fillings, the sheet, methods, lists read."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, StringConstraints
+
+from brassclock.services.schemas.base import CautionOut, Edit, Shape, Strict, WhyOut
+from brassclock.services.schemas.quantities import Name, PieceG, RowId, within
+
+
+class LineIn(Strict):
+    """A line of a formula as typed."""
+
+    ingredient: Annotated[str, StringConstraints(max_length=60)]
+    amount: Annotated[str, StringConstraints(max_length=80)]
+    basis: str | float | None = None
+    part: Annotated[str, StringConstraints(max_length=20)] = ""
+
+
+class AdditionIn(Strict):
+    """Something put in beside the formula, as typed."""
+
+    ingredient: Annotated[str, StringConstraints(max_length=60)]
+    amount: Annotated[str, StringConstraints(max_length=80)]
+
+
+class AddIn(AdditionIn, Edit):
+    """Something put in beside the formula of a bake."""
+
+
+class ScaleIn(Edit):
+    """What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once."""
+
+    count: Annotated[int, Field(ge=1, le=500)] | None = None
+    mass_g: PieceG | None = None
+    flour_g: Annotated[float, within(1, 100_000, "g")] | None = None
+    limits: Annotated[list[AdditionIn], Field(max_length=20)] = []
+    tray_width_cm: Annotated[float, within(10, 300, "cm")] | None = None
+    tray_depth_cm: Annotated[float, within(10, 300, "cm")] | None = None
+    loads: Annotated[int, Field(ge=1, le=60)] = 1
+
+
+class DoseIn(Strict):
+    """The yeast for the time there is: which, and when it should have risen."""
+
+    leaven: Annotated[str, StringConstraints(max_length=60)] = "yeast_instant"
+    ready_at: Annotated[str, StringConstraints(max_length=80)]
+
+
+class FeelIn(Strict):
+    feel: Literal["sticky", "stiff", "tears", "springs_back"]
+
+
+class EntryIn(Strict):
+    """A whole ingredient list as text."""
+
+    text: Annotated[str, StringConstraints(max_length=20_000)]
+
+
+class ImportIn(Strict):
+    """A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV."""
+
+    text: Annotated[str, StringConstraints(max_length=2_000_000)]
+    serve: Annotated[str, StringConstraints(max_length=80)] = "in 5 h"
+
+
+class MethodIn(Strict):
+    """Keep a bake as a method of the kitchen's own."""
+
+    bake_id: RowId
+    name: Name
+
+
+class FillingIn(Strict):
+    """A stuffing or topping, and grams of it a piece."""
+
+    lines: Annotated[list[LineIn], Field(max_length=30)]
+    per_piece_g: Annotated[float, within(1, 1000, "g")] | None = None
+    topping: bool = False
+
+
+class LineOut(Shape):
+    ingredient: str
+    name: str
+    typed: str
+    basis: str
+    grams: float
+    low_g: float
+    high_g: float
+    baker_frac: float | None
+    weighable_g: float
+    rounding_frac: float
+    water_g: float
+    fat_g: float
+
+
+class BeamWeight(Shape):
+    """What an ingredient lays on the beam."""
+
+    name: str
+    side: Literal["soda", "acid"]
+    mmol: float
+    flour: bool
+
+
+class CureOut(Shape):
+    """One press that levels the beam."""
+
+    kind: Literal["less_soda", "more_acid", "swap_to_powder", "more_soda"]
+    ingredient: str
+    change_g: float
+    text: str
+
+
+class SodaOut(Shape):
+    """Soda against acid."""
+
+    excess_g_per_100g_flour: float
+    verdict: str
+    effect: str
+    soda_mmol: float
+    acid_mmol: float
+    gas_ml_per_100g_flour: float
+    weights: list[BeamWeight]
+    cures: list[CureOut]
+
+
+class LeavenOut(Shape):
+    """A leaven taken apart: grams of each part by name."""
+
+    ingredient: str
+    name: str
+    grams: float
+    parts: dict[str, float]
+
+
+class SwapOut(Shape):
+    ingredient: str
+    name: str
+    grams: float
+    advice: str
+
+
+class FeelOut(Shape):
+    word: str
+    means: str
+
+
+class FillingOut(Shape):
+    lines: list[LineOut]
+    per_piece_g: float
+    total_g: float
+    to_dough_frac: float
+
+
+class WeighOut(Shape):
+    """The weigh sheet: contract fields, and what the Weigh leaf shows besides."""
+
+    lines: list[LineOut]
+    total_g: float
+    flour_g: float
+    factor: float
+    hydration_frac: float | None
+    hydration_low: float
+    hydration_high: float
+    effective_hydration_frac: float | None
+    feel: FeelOut | None
+    salt_frac: float | None
+    pieces: dict[str, float] | None
+    shape: dict[str, float] | None
+    soda: SodaOut | None
+    leavens: list[LeavenOut]
+    swaps: dict[str, list[SwapOut]]
+    filling: FillingOut | None
+    contradictions: list[CautionOut]
+    measurable: list[dict[str, Any]]
+    whole: list[CautionOut]
+    allergens: list[str]
+    cautions: list[CautionOut]
+    why: dict[str, WhyOut]
+
+
+class EntryLineOut(Shape):
+    """A line of a list: read, or with what could not be."""
+
+    raw: str
+    ingredient: str | None
+    amount: str | None
+    basis: str | None
+    faults: list[str]
+    near: list[str]
+    note: str
+
+
+class EntryOut(Shape):
+    lines: list[EntryLineOut]
+
+
+class DoseWay(Shape):
+    text: str
+    grams: float
+    at: dt.datetime | None
+
+
+class DoseOut(Shape):
+    """The yeast for the time there is."""
+
+    leaven: str
+    baker_frac: float | None
+    mass_g: float | None
+    reason: str
+    mix_at: dt.datetime
+    ready_at: dt.datetime
+    ways: list[DoseWay]
+
+
+class HandfulOut(Shape):
+    """What to do about a feel."""
+
+    add: str | None
+    grams: float
+    rest_min: float
+    text: str
+
+
+class AdditionOut(Shape):
+    ingredient: str
+    amount: str
+    at: dt.datetime
+
+
+class ImportOut(Shape):
+    """What came of an import: the bake, and what could not be used."""
+
+    bake_id: int
+    kind: str
+    read: int
+    unread: list[str]
+    notes: list[str]
+
+
+class MethodStageOut(Shape):
+    name: str
+    low_h: float
+    high_h: float
+    place: str
+    ratio: float | None
+
+
+class MethodOut(Shape):
+    """A method, with what is compared before one is chosen."""
+
+    id: str
+    name: str
+    school: str
+    wants: list[str]
+    why: str
+    own: bool
+    count: int
+    piece_g: float
+    shape: str
+    diameter_cm: float | None
+    length_cm: float | None
+    width_cm: float | None
+    seal: str
+    ingredients: list[str]
+    leavens: list[str]
+    hydration_frac: float | None
+    stages: list[MethodStageOut]
+    low_h: float
+    high_h: float
+    hands_min: float
+    surfaces: list[str]
+    shaping: list[str]
+    program: str
+    hold: str
+    cautions: list[CautionOut]
+    allergens: list[str]
+    soda: str
