@@ -9,10 +9,7 @@ import datetime as dt
 import json
 import math
 from collections import OrderedDict
-from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
-from typing import Any
 
 from sqlmodel import Session
 
@@ -21,10 +18,6 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
-from brassclock.core.fire.actions import extra_moves, leaves_s
-from brassclock.core.fire.baking import Faults
-from brassclock.core.fire.colour import Wish
-from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.layers import (
     MOST_MM,
     YEASTED_RISE,
@@ -33,20 +26,17 @@ from brassclock.core.fire.layers import (
     layered,
     proved,
 )
-from brassclock.core.fire.legs import Step
 from brassclock.core.fire.line.plan import plan_line
-from brassclock.core.fire.line.spec import GRILL, Line, LineSpec, Station, bread_ops
-from brassclock.core.fire.program import Program, events_on, plan_bread
+from brassclock.core.fire.line.spec import Line
+from brassclock.core.fire.program import Program
 from brassclock.core.fire.puff import model as puff
-from brassclock.core.fire.puff.model import COARSE_GRID
-from brassclock.core.matter.spoiling import holds_of, must_be_hot
 from brassclock.core.rise import course as yeast
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.geometry import thickness_mm
-from brassclock.services.app import House, Outdated
+from brassclock.services.app import House
 from brassclock.services.bake import snapshot as bakerows
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.snapshot import JUST_MIXED as JUST_MIXED
@@ -54,8 +44,8 @@ from brassclock.services.bake.snapshot import Rows as Rows
 from brassclock.services.bake.snapshot import mix_temp_c as mix_temp_c
 from brassclock.services.bake.snapshot import surface_of as surface_of
 from brassclock.services.day import sharing
+from brassclock.services.fire.model import QUICK_LINE_S, dressing_g, line_spec, loads_of, program_at
 from brassclock.services.kitchen import hours
-from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.mix import model as bowls
 from brassclock.services.rise import forecast as rising
 from brassclock.services.rise.forecast import Risen
@@ -67,7 +57,6 @@ from brassclock.store.tables import Bake, Surface
 BENCH_REST_MIN = 8.0
 REMEMBERED = 64
 LINE_S = 900.0
-QUICK_LINE_S = 0.02  # of looking for a line while everything else is computed; it is looked for longer when it is shown
 
 
 @dataclass
@@ -221,50 +210,6 @@ def _before(session: Session, r: Rows) -> list[sharing.Takes]:
     return found
 
 
-@contextmanager
-def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[tuple[Session, Rows]]:
-    """One change of a bake, as one transaction: its rows to alter, kept with the next revision.
-
-    `revision` is the one the change was made on. Raises Outdated when the bake has a later one.
-    """
-    with house.bake_action(bake_id) as session:
-        r = load(house, session, bake_id)
-        check_revision(bake_id, r.bake.revision, revision)
-        r.bake.revision += 1
-        yield session, r
-        broken: list[Broken] = []
-        with catching(session, bake_id, broken):  # one that cannot be computed can still be put away, and mended
-            after = load(house, session, bake_id)
-            plan = work_of(after).plan if r.bake.status == "live" else None
-            if not overdue(after):  # what the cook sees in the answer; a slip is told by the move itself
-                r.bake.told = moments(plan) if plan is not None else {}
-        if broken:
-            r.bake.told = {}
-
-
-def check_revision(bake_id: int, newest: int, revision: int | None) -> None:
-    """Raise Outdated when a bake was changed since that revision; None is the newest."""
-    if revision is not None and revision != newest:
-        raise Outdated(
-            bake_id, f"Bake {bake_id} was changed meanwhile (yours is revision {revision}, it is at {newest} now)."
-        )
-
-
-Moments = dict[str, list[Any]]
-ELSEWHERE = ("feed", "serve")  # marked on the starter, or not at all
-
-
-def overdue(r: Rows) -> bool:
-    """Whether a move that was told has gone by and is not done: the plan slips with the clock."""
-    done = {*ELSEWHERE, *r.done()}
-    return any(dt.datetime.fromisoformat(at) < r.now for key, (at, _) in r.bake.told.items() if key not in done)
-
-
-def moments(plan: DayPlan) -> Moments:
-    """Moves still to do: when each is, and its minutes of hands."""
-    return {s.key: [s.at.isoformat(), s.hands_min] for s in plan.steps if s.done_at is None}
-
-
 FORGOTTEN = dt.timedelta(days=3)
 
 
@@ -349,146 +294,11 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     )
     work.bread = layered(work.bread, piece_g, dressing_g(bake, "before"))
     work.maturity = maturity
-    work.program = program_at(r, work, surface_of(r.surface).temp_c)
+    work.program = program_at(r, work.bread, maturity, surface_of(r.surface).temp_c)
     work.line = plan_line(line_spec(r, work.program), loads_of(r, sheet), QUICK_LINE_S)
-
-
-def _holds_meat(r: Rows) -> bool:
-    """Whether the bread is filled with what must be hot inside. What nobody knows, an own
-    filling of which nothing is said or a line not read, counts as meat."""
-    given = r.bake.filling or {}
-    if given.get("topping") or not given.get("per_piece_g"):
-        return False
-    rows = kit_of(r.kitchen, r.own).rows
-    held: list[str] = []
-    for line in given.get("lines", ()):
-        row = rows.get(line["ingredient"])
-        held += ("meat",) if row is None else holds_of(row)
-    return must_be_hot(held)
-
-
-def program_at(
-    r: Rows, work: Work, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
-) -> Program:  # fmt: skip
-    """The program of a computed bake's bread with its surface at a temperature, so long rested after rolling (None: enough) or lying bare."""
-    assert work.bread is not None
-    bake = r.bake
-    bare_min = (bake.skin_min or 0.0) + lies_min
-    return plan_bread(
-        work.bread, replace(surface_of(r.surface), temp_c=temp_c), wish=wished(bake), altitude_m=r.kitchen.altitude_m,
-        faults=Faults(bake.uneven_frac, bare_min or None, maturity=work.maturity, rest_min=rest_min), docked=bake.docked,
-        topped=_topped(r), filled=_holds_meat(r), steps=own_steps(bake), dressing_g=dressing_g(bake, "after_turn"),
-    )  # fmt: skip
-
-
-def wished(bake: Bake) -> Wish:
-    """The colour wished for the two faces of a bake's bread."""
-    return Wish(bake.doneness, bake.colour_top or bake.doneness)
-
-
-def own_steps(bake: Bake) -> list[Step] | None:
-    """The cook's own way through the heat; None for the usual one."""
-    return [Step(**s) for s in bake.heat_steps] if bake.heat_steps else None
-
-
-def dressing_g(bake: Bake, when: str) -> float:
-    """Grams on each bread of what goes on it at that time, outside its dough."""
-    given = bake.dressing or {}
-    return float(given["mass_g"]) if given.get("when") == when else 0.0
-
-
-def doses_at(r: Rows, work: Work, temp_c: float, turn_s: float | None, off_s: float) -> tuple[float, float]:
-    """Browning of the two faces of that bread with its surface at a temperature, turned and taken off as it was."""
-    assert work.program is not None
-    baking = work.program.baking.usual.at(temp_c)
-    sides = [off_s] if turn_s is None else [turn_s, max(off_s - turn_s, 0.5)]
-    legs = [replace(leg, seconds=s, until="time") for leg, s in zip(baking.legs, sides, strict=False)]
-    return baking.baked(legs, grid=COARSE_GRID).brown
-
-
-def events_at(r: Rows, work: Work, temp_c: float) -> dict[str, float | None]:
-    """The events of that bread with its surface at a temperature."""
-    assert work.bread is not None
-    turned = not (r.bake.docked or _topped(r))
-    return events_on(
-        work.bread,
-        replace(surface_of(r.surface), temp_c=temp_c),
-        wished(r.bake),
-        r.kitchen.altitude_m,
-        turned,
-    )
-
-
-def _topped(r: Rows) -> bool:
-    return bool((r.bake.filling or {}).get("topping")) or dressing_g(r.bake, "before") > 0
-
-
-def line_spec(r: Rows, program: Program | None) -> LineSpec:
-    """The moves, spots, hands and grill of a bake's line."""
-    turn_s, off_s, recover_s = timing_of(r.bake, program)
-    grill = grill_of(r, program)
-    topping, cooks = _topped(r), r.kitchen.cooks
-    if r.bake.hearth:
-        topping, cooks = r.bake.hearth["topping"], r.bake.hearth["cooks"]
-    ops = bread_ops(turn_s, off_s, bool(grill), topping, moves_of(r.bake, program))
-    stations = (Station(GRILL, grill),) if grill else ()
-    return LineSpec(ops, spots_of(r), cooks, math.ceil(recover_s), stations=stations)
-
-
-def grill_of(r: Rows, program: Program | None) -> int:
-    """Places under the grill: as many as pans, where breads go from one to the other; else none."""
-    if r.bake.hearth:
-        return int(r.bake.hearth["grill"])
-    second = (r.bake.program or {}).get("second") or (program.second if program else "turn")
-    return spots_of(r) if second == GRILL else 0
-
-
-def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
-    """How many rounds go on the heat; once one was loaded, as many as were to go then."""
-    if bake.hearth and bake.hearth["count"]:
-        return int(bake.hearth["count"])
-    if bake.count:
-        return bake.count
-    return sheet.pieces.count if sheet and sheet.pieces else 1
-
-
-def loads_of(r: Rows, sheet: WeighSheet | None) -> int:
-    """How many loads go on the heat: each round for itself, rolls in a tray all at once."""
-    if r.bake.hearth is None and surface_of(r.surface).spec.way == "tray":
-        return 1
-    return rounds_of(r.bake, sheet)
 
 
 def loads_of_rows(r: Rows) -> int:
     """The same, computing only when the count is not set."""
     known = r.bake.hearth["count"] if r.bake.hearth else r.bake.count
     return int(known) if r.bake.hearth and known else loads_of(r, None if known else work_of(r).sheet)
-
-
-def spots_of(r: Rows) -> int:
-    """Spots of the surface; once a round was loaded, as many as it had then."""
-    if r.bake.hearth:
-        return int(r.bake.hearth["spots"])
-    return r.surface.spots if r.surface else 1
-
-
-def moves_of(bake: Bake, program: Program | None) -> list[tuple[str, float, int]]:
-    """What the hands do to a bread on the heat besides load, turn and off, as frozen once the line has begun: name, seconds from contact, hands [s]."""
-    if bake.program:
-        return [(str(m["move"]), float(m["at_s"]), int(m["hands_s"])) for m in bake.program.get("moves", ())]
-    return extra_moves(program) if program else []
-
-
-def moves_told(program: Program) -> list[dict[str, Any]]:
-    """The same of a program, as it is shown and frozen."""
-    return [{"move": name, "at_s": at_s, "hands_s": hands_s} for name, at_s, hands_s in extra_moves(program)]
-
-
-def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float, float]:
-    """(turn, off, recover) [s]: the frozen program once the line has begun, else the computed one."""
-    if bake.program:
-        return bake.program["turn_s"], bake.program["off_s"], bake.program["recover_s"]
-    if program is None:
-        return None, 90.0, 30.0
-    recover = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
-    return program.turn_s, leaves_s(program), recover

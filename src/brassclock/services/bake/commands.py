@@ -12,6 +12,7 @@ from brassclock.core.evidence import refuse
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
+from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
@@ -115,7 +116,7 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
 
 def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
-    with works.change(house, bake_id, change.revision) as (session, r):
+    with changes.change(house, bake_id, change.revision) as (session, r):
         frozen.check(r.bake, change.model_dump(include=set(frozen.FROZEN), exclude_unset=True))
         moved = change.model_fields_set & MOVES_THE_DAY.keys()
         why = MOVES_THE_DAY[min(moved)] if moved else ""
@@ -241,7 +242,7 @@ def _set_surface_c(session: Session, r: works.Rows, change: BakeChange) -> None:
 
 def end_bake(house: House, bake_id: int, status: str, revision: int | None = None) -> None:
     """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
-    with works.change(house, bake_id, revision) as (session, r):
+    with changes.change(house, bake_id, revision) as (session, r):
         bake = r.bake
         if bake.status == "kept":
             unteach_activity(session, r)
@@ -260,7 +261,7 @@ def delete_bake(house: House, bake_id: int, revision: int | None = None) -> None
         kitchen_id = bake_rows.kitchen_of(session, bake_id)
         if kitchen_id is None:
             raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
-        works.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
+        changes.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
         now = house.now(session, house.kitchen(session, kitchen_id))
         with noted(house, session, kitchen_id, "a bake was deleted"):
             bake_rows.alter(session, bake_id, deleted_at=now)
@@ -360,7 +361,7 @@ def keep(house: House, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
     with house.bake_action(bake_id) as session:
         r = works.load(house, session, bake_id)
-        works.check_revision(bake_id, r.bake.revision, revision)
+        changes.check_revision(bake_id, r.bake.revision, revision)
         keep_rows(session, r)
 
 

@@ -13,6 +13,7 @@ from brassclock.core.day.backward import WORDS, DayPlan, DayStep, kind_of
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import moment
 from brassclock.core.evidence import refuse
+from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
 from brassclock.services.schemas.day import PinIn
@@ -25,7 +26,7 @@ MOVED_MIN = 8.0  # a step that moves by less is not told
 
 def pin(house: House, bake_id: int, given: PinIn) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
-    with works.change(house, bake_id, given.revision) as (session, r):
+    with changes.change(house, bake_id, given.revision) as (session, r):
         plan = works.work_of(r).plan
         if plan is None or r.bake.status != "live":
             raise Refused("This bake has no plan whose moves could be held.")
@@ -55,7 +56,7 @@ def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None)
     return {**pins, step.key: at.isoformat()}
 
 
-def _moved(was: works.Moments, now: works.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
+def _moved(was: changes.Moments, now: changes.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
     """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
     found = []
     for key, (at, _) in now.items():
@@ -83,10 +84,10 @@ def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int 
         bake = r.bake
         if work.plan is None:
             continue
-        done = {*works.ELSEWHERE, *r.done()}
-        if bake.id != acted and works.overdue(r):
+        done = {*changes.ELSEWHERE, *r.done()}
+        if bake.id != acted and changes.overdue(r):
             continue
-        moments = works.moments(work.plan)
+        moments = changes.moments(work.plan)
         moves = _moved(bake.told, moments, done) if bake.told else []
         if moves:
             insert(session, PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))

@@ -14,6 +14,7 @@ from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.relax import DOSES, Relaxation, because, in_the_way, relaxations, way_text
 from brassclock.core.weigh.methods import methods
+from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
 from brassclock.services.day.changes import MOVED_MIN, noted
@@ -108,7 +109,7 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
 
 def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
     """Make one of the changes. It is found again and has to read as it was shown, or nothing is changed."""
-    with works.change(house, bake_id, given.revision) as (session, r):
+    with changes.change(house, bake_id, given.revision) as (session, r):
         work = works.work_of(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
         picked = found[given.number] if given.number < len(found) else None
@@ -203,7 +204,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
 
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:
     """Make one of those ways the bake's own; it has to read as it was shown."""
-    with works.change(house, bake_id, given.revision) as (session, r):
+    with changes.change(house, bake_id, given.revision) as (session, r):
         wish, found = _others(r, works.work_of(r))
         picked = next((s for s in found.values() if way_text(s, wish) == given.text), None)
         if picked is None:

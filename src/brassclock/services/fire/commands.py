@@ -20,6 +20,7 @@ from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
 from brassclock.services.day.changes import MOVED_MIN, noted
 from brassclock.services.day.steps import hours_text
+from brassclock.services.fire import model as fire_model
 from brassclock.services.fire import session as heat_session
 from brassclock.services.fire.live import core_taps, set_pending, stamp, states_of, with_tap
 from brassclock.services.keep.learning import unsay
@@ -156,7 +157,9 @@ def _check_move(r: works.Rows, moves: Sequence[hearths.Tap], given: TapIn, at: d
         raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
     program = None if r.bake.program else works.work_of(r).program
-    wrong = hearths.impossible(moves, made, works.loads_of_rows(r), works.spots_of(r), works.grill_of(r, program))
+    wrong = hearths.impossible(
+        moves, made, works.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, program)
+    )
     if wrong:
         raise Refused(wrong)
     return hearths.in_order_s(moves, made)
@@ -166,12 +169,12 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     """The program of this bake as it is shown and frozen."""
     if r.bake.program:
         return r.bake.program
-    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
     if work.program:
         found |= {
-            "moves": works.moves_told(work.program),
-            "dressed": r.bake.dressing["kind"] if works.dressing_g(r.bake, "after_heat") and r.bake.dressing else None,
+            "moves": fire_model.moves_told(work.program),
+            "dressed": r.bake.dressing["kind"] if fire_model.dressing_g(r.bake, "after_heat") and r.bake.dressing else None,
             "wrap_s": WRAP_S if work.program.edge_s else None,
             "second": work.program.second, "score": work.program.score.score if work.program.baking.pocket else None, "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
@@ -200,7 +203,7 @@ def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.dateti
     elif kind == "load" and r.bake.program is None:
         work = works.work_of(r)
         assert work.program and work.line  # a load without a program was refused
-        count, spots, grill = works.loads_of_rows(r), works.spots_of(r), works.grill_of(r, work.program)
+        count, spots, grill = works.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, work.program)
         r.bake.program = program_dict(r, work)
         r.bake.hearth = frozen.hearth_of(
             r.surface, spots, grill, count, r.kitchen.cooks, bool((r.bake.filling or {}).get("topping"))

@@ -11,6 +11,7 @@ from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
 from brassclock.services.app import House
+from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.view import program_out, surface_out
 from brassclock.services.kitchen.settings import clock_out
@@ -27,7 +28,7 @@ def live_line(r: Rows, work: Work, taps: Sequence[hearths.Tap]) -> LiveLine | No
     moves = [t for t in taps if t.kind in hearths.ON_HEAT]
     if not moves:
         return None
-    return LINES.after(r.bake.id or 0, works.line_spec(r, work.program), works.loads_of(r, work.sheet), moves)
+    return LINES.after(r.bake.id or 0, fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet), moves)
 
 
 def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
@@ -37,10 +38,10 @@ def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
 
 
 def _hearth(r: Rows, work: Work, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
-    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     return hearths.hearth(
-        taps, works.loads_of(r, work.sheet), works.spots_of(r), turn_s, off_s, recover_s,
-        works.grill_of(r, work.program), line.contact_s if line else None,
+        taps, fire_model.loads_of(r, work.sheet), fire_model.spots_of(r), turn_s, off_s, recover_s,
+        fire_model.grill_of(r, work.program), line.contact_s if line else None,
     )  # fmt: skip
 
 
@@ -81,7 +82,7 @@ def _out(
 ) -> HearthOut:
     started = any(t.kind == "load" for t in taps)
     return HearthOut(
-        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=works.loads_of(r, work.sheet), started=started, finished=state.finished,
+        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=fire_model.loads_of(r, work.sheet), started=started, finished=state.finished,
         program=program_out(r, work), surface=surface_out(r),
         spots=[
             SpotOut(
@@ -132,7 +133,7 @@ def _last_off(r: Rows, work: Work, state: hearths.Hearth, line: LiveLine | None)
     """When the last round comes off, by the line; where none holds, by the spots alone."""
     if line is not None and line.off_s:
         return _instant(max(line.off_s.values()))
-    turn_s, off_s, recover_s = works.timing_of(r.bake, work.program)
+    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     frees = []
     for spot in (s for s in state.spots if not s.grill):
         due = next((d.at_s for d in state.due if d.spot == spot.number and d.move != "load"), None)

@@ -22,10 +22,10 @@ from brassclock.core.fire.line.spec import LineSpec
 from brassclock.services.app import House, clock_now, stored_clock
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import Rows
+from brassclock.services.fire.model import QUICK_LINE_S
 from brassclock.services.kitchen.settings import clock_shown
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.fire import TapOut
-from brassclock.services.solve import QUICK_LINE_S
 from brassclock.store import bakes as rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake, ClockState, Tap

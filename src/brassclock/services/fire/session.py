@@ -16,6 +16,7 @@ from brassclock.core.fire.program import Program
 from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.verdicts import told
 from brassclock.services import solve as works
+from brassclock.services.fire import model as fire_model
 
 COLOUR_STEP = 0.88  # judgement: the least that a colour changes of the second side's time
 MOST_COLOURS = 4  # the latest breads whose colour was called
@@ -60,7 +61,9 @@ def retime(session: Session, r: works.Rows) -> None:
             "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": probe.was_c,
         }  # fmt: skip
         if not r.bake.heat_steps:  # a cook's own way keeps its own times, but for a colour that is called
-            found |= _retimed(works.program_at(r, work, probe.temp_c), base, r.kitchen.temp_unit)
+            found |= _retimed(
+                fire_model.program_at(r, work.bread, work.maturity, probe.temp_c), base, r.kitchen.temp_unit
+            )
     found |= _as_called(found, called)
     steps = sum(t.kind == "dark" for t in r.taps) - sum(t.kind == "pale" for t in r.taps)
     if steps:
@@ -72,14 +75,15 @@ def _measured(
     r: works.Rows, work: works.Work, seen: dict[str, float], called: list[tuple[str, float | None, float]]
 ) -> Probe:  # fmt: skip
     """The heat of the surface that the breads say."""
-    surface = works.surface_of(r.surface)
+    bread, program, surface = work.bread, work.program, works.surface_of(r.surface)
+    assert bread is not None and program is not None
     wished = max(DOSES[r.bake.doneness][0], DOSES["light"][0])
 
     def dose_ratio(turn_s: float | None, off_s: float, temp_c: float) -> float:
-        return min(works.doses_at(r, work, temp_c, turn_s, off_s)) / wished
+        return min(fire_model.doses_at(program, temp_c, turn_s, off_s)) / wished
 
     return invert(
-        seen, surface.temp_c, lambda t: works.events_at(r, work, t), spread_k(surface),
+        seen, surface.temp_c, lambda t: fire_model.events_at(r, bread, t), spread_k(surface),
         [ColourSeen(word, partial(dose_ratio, turn_s, off_s)) for word, turn_s, off_s in called],
     )  # fmt: skip
 
@@ -89,7 +93,7 @@ def _retimed(hot: Program, base: dict[str, Any], unit: str) -> dict[str, Any]:
     events, off_s = hot.baked.events, leaves_s(hot)
     turned = base["turn_s"] is not None
     turn_s = (hot.turn_s or off_s * base["turn_s"] / base["off_s"]) if turned else None
-    moves, had = works.moves_told(hot), base.get("moves", [])
+    moves, had = fire_model.moves_told(hot), base.get("moves", [])
     same = [m["move"] for m in had] == [m["move"] for m in moves]
     return {
         "turn_s": turn_s, "off_s": off_s, "through_s": hot.end.through_s, "verdicts": told(hot.verdicts, unit), "puff_s": events["puff"],

@@ -23,6 +23,7 @@ from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
+from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.commands import program_dict
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
@@ -73,7 +74,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> FireO
         colours=_colours(program),
         actions=[ActionOut(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)],
         own_way=_own_way(r, work),
-        dressing_g=(r.bake.dressing["mass_g"] * works.rounds_of(r.bake, work.sheet)) if r.bake.dressing else None,
+        dressing_g=(r.bake.dressing["mass_g"] * fire_model.rounds_of(r.bake, work.sheet)) if r.bake.dressing else None,
         thickness_mm=bread.thickness_m * 1000,
         diameter_cm=bread.diameter_m * 100,
         bread_c=bread.temp_c,
@@ -147,7 +148,7 @@ def _habit_out(r: Rows, program: Program, baking: Baking, sides_s: Sequence[floa
     ways = compare(baking, sides_s, found.mean_c if found.explained else None)
     return HabitOut(
         surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k,
-        text=implied_reason(found, baking, r.kitchen.temp_unit), ways=[_way_out(w, back_s, works.spots_of(r)) for w in ways],
+        text=implied_reason(found, baking, r.kitchen.temp_unit), ways=[_way_out(w, back_s, fire_model.spots_of(r)) for w in ways],
     )  # fmt: skip
 
 
@@ -203,7 +204,7 @@ def best_line(house: House, bake_id: int) -> HeatLineOut:
     work = works.work_of(r)
     if work.line is None or work.program is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
-    spec, rounds = works.line_spec(r, work.program), works.loads_of(r, work.sheet)
+    spec, rounds = fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE_S)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE_S / 3))
@@ -240,15 +241,15 @@ def ifs(house: House, bake_id: int) -> FireIfsOut:
     bread, temp_c = work.bread, works.surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
     tried = [
-        ("half a millimetre thinner", replace(work, bread=thinner), temp_c, None, 0.0), ("half a millimetre thicker", replace(work, bread=thicker), temp_c, None, 0.0),
-        ("20 °C hotter", work, temp_c + 20, None, 0.0), ("20 °C cooler", work, temp_c - 20, None, 0.0),
-        ("baked right after rolling", work, temp_c, 0.0, 0.0), (f"left bare {LEFT_MIN:.0f} min more", work, temp_c, None, LEFT_MIN),
+        ("half a millimetre thinner", thinner, temp_c, None, 0.0), ("half a millimetre thicker", thicker, temp_c, None, 0.0),
+        ("20 °C hotter", bread, temp_c + 20, None, 0.0), ("20 °C cooler", bread, temp_c - 20, None, 0.0),
+        ("baked right after rolling", bread, temp_c, 0.0, 0.0), (f"left bare {LEFT_MIN:.0f} min more", bread, temp_c, None, LEFT_MIN),
     ]  # fmt: skip
     return FireIfsOut(
         ifs=[
-            _if_out(words, works.program_at(r, changed, at_c, rest_min, lies_min), work.program)
+            _if_out(words, fire_model.program_at(r, changed, work.maturity, at_c, rest_min, lies_min), work.program)
             for words, changed, at_c, rest_min, lies_min in tried
-            if changed.bread is not None and changed.bread.thickness_m > LEAST_M
+            if changed.thickness_m > LEAST_M
         ]
     )
 

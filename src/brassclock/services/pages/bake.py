@@ -22,6 +22,7 @@ from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, cat
 from brassclock.services.day.changes import change_text
 from brassclock.services.day.options import fits
 from brassclock.services.day.steps import steps_of
+from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.fire.live import taps_out
 from brassclock.services.fire.view import fire_out
@@ -164,7 +165,7 @@ def say_of(r: Rows, work: Work) -> list[SayPart]:
             return [text("All off the heat. Wrap them in a cloth and judge each on the Keep leaf.")]
         return [
             text(
-                f"{len(state.off)} of {works.rounds_of(bake, work.sheet)} are off the heat. The hands are at the Fire leaf."
+                f"{len(state.off)} of {fire_model.rounds_of(bake, work.sheet)} are off the heat. The hands are at the Fire leaf."
             )
         ]
     if work.plan is None:
@@ -244,7 +245,7 @@ def brief_of(r: Rows, work: Work) -> BakeBrief:
     return BakeBrief(
         id=r.bake.id or 0, name=r.bake.name, seal=r.bake.seal, status=r.bake.status, method=r.bake.method,
         leaf=leaf_now(leaves), leaves=leaves,
-        count=works.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
+        count=fire_model.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
         serve_at=r.bake.serve_at, kept_at=r.bake.kept_at, weighed_g=sheet.dough.total_g if sheet else None,
         full=sum(o.pocket == "full" for o in r.outcomes), outcomes=len(r.outcomes), note=r.bake.note, fits=fits(r, work), **rise,
     )  # fmt: skip

@@ -7,6 +7,7 @@ from typing import Any
 
 from brassclock.core.day.kitchen_air import later
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
+from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.rise import forecast as rising
@@ -55,7 +56,7 @@ def away(r: works.Rows, given: SpellIn) -> list[dict[str, Any]]:
 
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
-    with works.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(house, bake_id, given.revision) as (_, r):
         if rising.standing_of(r, works.work_of(r).risen) is None:
             raise Refused(NOT_NOW)
         r.bake.spells = away(r, given)
@@ -63,7 +64,7 @@ def spell(house: House, bake_id: int, given: SpellIn) -> None:
 
 def end_spell(house: House, bake_id: int, revision: int | None = None) -> None:
     """Bring the dough back now, or, when it is back already, take the last spell away as if it had not been."""
-    with works.change(house, bake_id, revision) as (_, r):
+    with changes.change(house, bake_id, revision) as (_, r):
         if not r.bake.spells:
             raise Missing("The dough was not put anywhere that could be taken back.")
         last = dict(r.bake.spells[-1])

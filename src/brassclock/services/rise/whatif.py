@@ -14,6 +14,7 @@ from brassclock.core.day.routes import Route, routes
 from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
+from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
 from brassclock.services.day.steps import steps_of
@@ -125,7 +126,7 @@ def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
 
 def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
-    with works.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(house, bake_id, given.revision) as (_, r):
         changed = _changed(r, given)
         scale_leaven(r, changed.dose_factor)
         if r.bake.serve_until is not None:
@@ -192,7 +193,7 @@ def _in_use(bake: Bake, found: Route) -> bool:
 
 def take_route(house: House, bake_id: int, given: RouteIn) -> None:
     """Make a named route the bake's own: its places, its cold, its dose."""
-    with works.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(house, bake_id, given.revision) as (_, r):
         found = next(x for x in _worked_out(r) if x.route.key == given.key)
         if not found.fits:
             raise Refused(f"{found.route.name} does not reach this table. {found.because}")

@@ -19,6 +19,7 @@ from brassclock.core.weigh.feel import handful
 from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
+from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
@@ -83,7 +84,7 @@ def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> floa
 
 def scale(house: House, bake_id: int, given: ScaleIn) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
-    with works.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(house, bake_id, given.revision) as (_, r):
         if given.count is not None:
             frozen.check(r.bake, {"count": given.count})
         bake, step = r.bake, r.kitchen.scale_step_g
@@ -120,7 +121,7 @@ def scale(house: House, bake_id: int, given: ScaleIn) -> None:
 
 def add(house: House, bake_id: int, given: AddIn) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
-    with works.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(house, bake_id, given.revision) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
         if len(r.bake.additions) >= MOST_ADDITIONS:
             raise Refused(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
@@ -130,7 +131,7 @@ def add(house: House, bake_id: int, given: AddIn) -> None:
 
 def unadd(house: House, bake_id: int, revision: int | None = None) -> None:
     """Take the last addition back."""
-    with works.change(house, bake_id, revision) as (_, r):
+    with changes.change(house, bake_id, revision) as (_, r):
         if not r.bake.additions:
             raise Missing("Nothing was added that could be taken back.")
         r.bake.additions = r.bake.additions[:-1]
@@ -161,7 +162,7 @@ def feel(house: House, bake_id: int, given: FeelIn) -> HandfulOut:
 
 def bloom(house: House, bake_id: int, given: BloomIn) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
-    with works.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(house, bake_id, given.revision) as (_, r):
         told = bloom_test(given.minutes)
         r.bake.bloom_min = given.minutes if told.activity is not None else 99.0
         r.bake.activity_factor = told.activity
@@ -169,7 +170,7 @@ def bloom(house: House, bake_id: int, given: BloomIn) -> None:
 
 def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
     """Forget the bloom test."""
-    with works.change(house, bake_id, revision) as (_, r):
+    with changes.change(house, bake_id, revision) as (_, r):
         r.bake.bloom_min = r.bake.activity_factor = None
 
 
