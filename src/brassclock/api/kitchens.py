@@ -13,7 +13,7 @@ from brassclock.api.routes import Routes
 from brassclock.services.app import House, Refused
 from brassclock.services.kitchen import air
 from brassclock.services.kitchen import settings as kitchens
-from brassclock.services.pages import bake as views
+from brassclock.services.pages import bench as bench_page
 from brassclock.services.schemas.bake import BenchOut, LogbookOut
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.kitchen import AirIn, AirOut, ClockIn, KitchenChange, KitchenIn, KitchenOut, SurfaceIn
@@ -92,14 +92,15 @@ def change_kitchen(path: KitchenPath, body: KitchenChange):
 def bench(path: KitchenPath):
     """What is alive, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new."""
     return tagged(
-        views.bench_tag(house(), path.kitchen_id), lambda: views.bench_out(house(), path.kitchen_id).model_dump_json()
+        bench_page.bench_tag(house(), path.kitchen_id),
+        lambda: bench_page.bench_out(house(), path.kitchen_id).model_dump_json(),
     )
 
 
 @routes.get("/kitchens/<int:kitchen_id>/logbook", responses={"200": LogbookOut, **PROBLEMS})
 def logbook(path: KitchenPath, query: LogbookQuery):
     """Bakes that were kept or abandoned, latest first, a page at a time."""
-    return views.logbook_out(house(), path.kitchen_id, query.count, query.before).model_dump(mode="json")
+    return bench_page.logbook_out(house(), path.kitchen_id, query.count, query.before).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenOut, **PROBLEMS})
@@ -139,7 +140,7 @@ def set_clock(body: ClockIn):
         kitchen = h.kitchen(session, body.kitchen_id)
         to = None
         if body.jump:
-            to = views.next_move_at(h, session, body.kitchen_id)
+            to = bench_page.next_move_at(h, session, body.kitchen_id)
             if to is None:
                 raise Refused("There is no hand move ahead to jump to. Start a bake first.")
         h.set_clock(session, kitchen, rate=body.rate, to=to)

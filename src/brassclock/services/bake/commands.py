@@ -17,6 +17,7 @@ from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
+from brassclock.services.bake.view import summary_of
 from brassclock.services.day.changes import noted
 from brassclock.services.keep.learning import (
     learn_friction,
@@ -28,7 +29,6 @@ from brassclock.services.keep.learning import (
 )
 from brassclock.services.kitchen.pantry import ROW_ID, kit_of
 from brassclock.services.kitchen.settings import suited
-from brassclock.services.pages.bake import summary_of
 from brassclock.services.schemas.bake import BakeChange, BakeIn
 from brassclock.services.schemas.fire import HeatStepIn
 from brassclock.services.schemas.keep import OutcomeIn

@@ -1,0 +1,48 @@
+"""What the Keep leaf is given: outcomes, and every forecast that was said beside its fact."""
+
+from __future__ import annotations
+
+from brassclock.core.keep.facts import Compared, mean_or_none
+from brassclock.services.kitchen.leavens import belief_of
+from brassclock.services.schemas.keep import FactOut, KeepOut, OutcomeOut
+from brassclock.services.solve import Rows
+
+
+def keep_out(r: Rows, leaven: str) -> KeepOut:
+    """Outcomes, and every forecast that was said beside its fact."""
+    done = r.done()
+    loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
+
+    def since_load(kind: str) -> float | None:
+        return mean_or_none(
+            [(t.at - loads[t.round_no]).total_seconds() for t in r.taps if t.kind == kind and t.round_no in loads]
+        )
+
+    offs = [t.at for t in r.taps if t.kind == "off"]
+    seconds = {
+        "ready to ball": (done["ball"] - done["mix"]).total_seconds() if {"ball", "mix"} <= set(done) else None,
+        "bubbles": since_load("bubbles"),
+        "first brown": since_load("browned"),
+        "pocket opens": since_load("puffed"),
+        "taken off": since_load("off"),
+        "last one off": (max(offs) - min(loads.values())).total_seconds() if offs and loads else None,
+    }
+    facts = []
+    for name, was in seconds.items():
+        said = r.said.get(name)
+        if said is None and was is None:
+            continue
+        c = Compared(name, "s", said.p50 if said else None, said.p10 if said else None, said.p90 if said else None, was)
+        facts.append(
+            FactOut(
+                name=c.name, unit=c.unit, said=c.said, p10=c.p10, p90=c.p90, was=c.was, place=c.place, inside=c.inside
+            )
+        )
+    taught = r.said.get("activity")
+    known = belief_of(r.kitchen, leaven).mean
+    before = taught.p10 if taught and taught.p10 else known
+    after = taught.p50 if taught and taught.p50 else known
+    return KeepOut(
+        outcomes=[OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
+        facts=facts, activity_before=before, activity_after=after,
+    )  # fmt: skip

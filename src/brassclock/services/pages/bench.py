@@ -1,0 +1,132 @@
+"""The Bench and the logbook of a kitchen."""
+
+from __future__ import annotations
+
+import datetime as dt
+import hashlib
+from collections.abc import Iterable, Sequence
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from sqlmodel import Session
+
+from brassclock.core.day.kitchen_air import air_c
+from brassclock.services import solve as works
+from brassclock.services.app import House, clock_now, stored_clock
+from brassclock.services.bake.broken import Broken, Uncomputable, catching
+from brassclock.services.bake.view import brief_of
+from brassclock.services.day.steps import steps_of
+from brassclock.services.fire.hearth import hearth_of
+from brassclock.services.kitchen import hours
+from brassclock.services.kitchen.settings import clock_out, kitchen_out
+from brassclock.services.pages.bake import moved_lately, say_of
+from brassclock.services.pages.say import next_step, say_step, text
+from brassclock.services.schemas.bake import BakeBrief, BenchOut, BrokenOut, LogbookOut, SayPart
+from brassclock.services.solve import Rows, Work
+from brassclock.store import bakes as bake_rows
+
+LATEST_ENDED = 6
+
+
+BENCH_STAMP = (
+    "select k.version, c.anchor_real, c.anchor_sim, c.rate, (select count(*) || ' ' || total(revision) from bake "
+    "where kitchen_id = k.id and status = 'live' and deleted_at is null) from kitchen k left join clock c on c.kitchen_id = k.id "
+    "where k.id = ? and (k.demo = 0 or ?)"
+)
+
+
+def bench_tag(house: House, kitchen_id: int) -> str | None:
+    """The entity tag of a kitchen's Bench: the same while nothing is done and the minute is the same; None when there is no such kitchen."""
+    with house.look() as session:
+        row = session.connection().exec_driver_sql(BENCH_STAMP, (kitchen_id, house.with_demo)).fetchone()
+    if row is None:
+        return None
+    version, real, sim, rate, bakes = row
+    now = clock_now(stored_clock(kitchen_id, real, sim, rate), house.real_now())
+    told = f"{version} {bakes} {real} {rate} {int(now.timestamp()) // 60} {works.compiled()}"
+    return f'"{hashlib.sha256(told.encode()).hexdigest()[:24]}"'
+
+
+def bench_out(house: House, kitchen_id: int) -> BenchOut:
+    """The start screen of a kitchen."""
+    with house.look() as session:
+        kitchen = house.kitchen(session, kitchen_id)
+        clock = clock_out(house, session, kitchen)
+        shown = kitchen_out(session, kitchen, clock.now)
+        live, broken = works.load_live(house, session, kitchen_id)
+        away = hours.spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
+        briefs, steps, sound = [], [], []
+        for r, work in live:
+            with catching(session, r.bake.id or 0, broken):
+                brief, moves = brief_of(r, work), steps_of(r, work)
+                briefs.append(brief)
+                steps += moves
+                sound.append((r, work))
+        ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
+    return BenchOut(
+        clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now), bakes=[*briefs, *ended],
+        steps=sorted(steps, key=lambda s: s.at), say=_bench_say(sound), away=away, broken=broken_out(broken),
+    )  # fmt: skip
+
+
+def broken_out(broken: Iterable[Broken]) -> list[BrokenOut]:
+    """Bakes that cannot be computed, in words."""
+    return [BrokenOut(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
+
+
+def logbook_out(house: House, kitchen_id: int, count: int, before: int | None) -> LogbookOut:
+    """A page of the bakes that have ended; `before` is the last one of the page before it."""
+    broken: list[Broken] = []
+    with house.look() as session:
+        house.kitchen(session, kitchen_id)
+        ids = bake_rows.ended_ids(session, kitchen_id, count + 1, before)
+        found = _ended(session, ids[:count], broken)
+        total = bake_rows.ended_count(session, kitchen_id)
+    return LogbookOut(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
+
+
+def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[BakeBrief]:
+    """Ended bakes as they were stored; none of them is computed."""
+    judged = bake_rows.judged_counts(session, bake_ids)
+    found = []
+    for bake_id in bake_ids:
+        with catching(session, bake_id, broken):
+            row = bake_rows.ended_row(session, bake_id)
+            summary = row.pop("summary") or {}
+            full, outcomes = judged.get(bake_id, (0, 0))
+            facts = {**ENDED_FACTS, "leaves": [], "leaf": "keep", **row, **summary, "full": full, "outcomes": outcomes}
+            found.append(BakeBrief.model_validate(facts))
+    return found
+
+
+ENDED_FACTS: dict[str, Any] = {
+    "dough_c": None, "ratio": None, "target_ratio": None, "too_far_ratio": None, "ready_at": None, "weighed_g": None,
+    "fits": True,
+}  # fmt: skip
+
+
+def _bench_say(live: list[tuple[Rows, Work]]) -> list[SayPart]:
+    burning = [(r, w) for r, w in live if any(t.kind == "load" for t in r.taps) and not hearth_of(r, w).finished]
+    if burning:
+        return [text(f"{burning[0][0].bake.name} are on the heat. "), *say_of(*burning[0])]
+    coming = [(step, r, w) for r, w in live if w.plan and (step := next_step(w.plan))]
+    if coming:
+        step, r, w = min(coming, key=lambda x: x[0].at)
+        assert w.plan
+        return [*say_step(step, r.bake.name, r.now, w.plan.late_min), *moved_lately(r)]
+    if live:
+        return [text(f"{live[0][0].bake.name}: "), *(say_of(*live[0]))]
+    return [text("Nothing is on the bench. Start a new bake: say when people eat.")]
+
+
+def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
+    """The soonest hand move ahead, for the demo's clock; while a bake is on the heat, the soonest there."""
+    live, _ = works.load_live(house, session, kitchen_id)
+    on_heat = [hearth_of(r, w) for r, w in live if any(t.kind == "load" for t in r.taps)]
+    burning = [h for h in on_heat if not h.finished]
+    if burning:
+        found = [dt.datetime.fromtimestamp(d.at_s, dt.UTC) for h in burning for d in h.due if d.at_s]
+    else:
+        found = [s.at for _, w in live if w.plan for s in w.plan.steps if s.done_at is None and s.key != "serve"]
+    now = house.now(session, house.kitchen(session, kitchen_id))
+    return min((at for at in found if at > now), default=None)
