@@ -29,7 +29,7 @@ def played(
 ) -> Played:
     """Every move when it is due, later by `late` of which move it is, or at once where that is negative; round `lost` falls."""
     run, taps, told = Played(), list[hearths.Tap](), dict[int, float]()
-    follower = Follower(spec, breads, 0.05)
+    follower = Follower(spec, breads, 2_500)
     now, grill = 0.0, spec.stations[0].count if spec.stations else 0
     for move in range(10 * breads):
         began = time.perf_counter()

@@ -67,7 +67,7 @@ def test_any_slip_leaves_a_line_to_follow(
     spec = LineSpec(bread_ops(47, 78, grilled=bool(grill)), spots, cooks, 20, stations=stations)
     run = played(spec, breads, 47, 78, lambda move: late.get(move, 0.0), lost=1 if lost else 0)
     assert run.wrong == []
-    planned = plan_line(spec, breads, 0.05)
+    planned = plan_line(spec, breads, 2500)
     assert run.seconds <= planned.from_load_s + sum(x for x in late.values() if x > 0) + 12 * breads + 150 * (
         1 + len(late)
     )
@@ -86,7 +86,7 @@ def test_a_line_kept_to_the_second_ends_as_it_was_planned(
     """What was told stays told: no load moves by more than a cook's own step."""
     spec = LineSpec(bread_ops(turn_s, off_s), spots, cooks, recover_s)
     run = played(spec, breads, turn_s, off_s, lambda _: 0.0)
-    assert run.wrong == [] and run.seconds <= plan_line(spec, breads, 0.05).from_load_s + 10
+    assert run.wrong == [] and run.seconds <= plan_line(spec, breads, 2500).from_load_s + 10
     assert max(run.changed_s) <= 25 and sum(x > 5 for x in run.changed_s) <= 1 + len(run.changed_s) // 20
 
 
@@ -100,7 +100,7 @@ def test_a_few_seconds_late_at_every_move_add_up_to_no_more(
     run = played(spec, breads, turn_s, off_s, lambda move: slips[move])
     moves = breads * (2 if turn_s is None else 3)
     assert run.wrong == []
-    assert run.seconds <= 1.1 * plan_line(spec, breads, 0.05).from_load_s + sum(slips[:moves]) / cooks
+    assert run.seconds <= 1.1 * plan_line(spec, breads, 2500).from_load_s + sum(slips[:moves]) / cooks
     assert sum(x > 15 for x in run.changed_s) <= 1 + len(run.changed_s) // 12
 
 

@@ -44,7 +44,7 @@ from brassclock.services.bake.snapshot import Rows as Rows
 from brassclock.services.bake.snapshot import mix_temp_c as mix_temp_c
 from brassclock.services.bake.snapshot import surface_of as surface_of
 from brassclock.services.day import sharing
-from brassclock.services.fire.model import QUICK_LINE_S, dressing_g, line_spec, loads_of, program_at
+from brassclock.services.fire.model import QUICK_LINE, dressing_g, line_spec, loads_of, program_at
 from brassclock.services.kitchen import hours
 from brassclock.services.mix import model as bowls
 from brassclock.services.rise import forecast as rising
@@ -295,7 +295,7 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.bread = layered(work.bread, piece_g, dressing_g(bake, "before"))
     work.maturity = maturity
     work.program = program_at(r, work.bread, maturity, surface_of(r.surface).temp_c)
-    work.line = plan_line(line_spec(r, work.program), loads_of(r, sheet), QUICK_LINE_S)
+    work.line = plan_line(line_spec(r, work.program), loads_of(r, sheet), QUICK_LINE)
 
 
 def loads_of_rows(r: Rows) -> int:

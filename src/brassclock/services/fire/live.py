@@ -22,7 +22,7 @@ from brassclock.core.fire.line.spec import LineSpec
 from brassclock.services.app import House, clock_now, stored_clock
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import Rows
-from brassclock.services.fire.model import QUICK_LINE_S
+from brassclock.services.fire.model import QUICK_LINE
 from brassclock.services.kitchen.settings import clock_shown
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.fire import TapOut
@@ -146,7 +146,7 @@ class Lines:
         with self._lock:
             kept = self._lines.get(bake_id)
             if kept is None or (kept[0].spec, kept[0].breads) != (spec, rounds):
-                kept = self._lines[bake_id] = (Follower(spec, rounds, QUICK_LINE_S), Lock())
+                kept = self._lines[bake_id] = (Follower(spec, rounds, QUICK_LINE), Lock())
             self._lines.move_to_end(bake_id)
             while len(self._lines) > MOST_KEPT:
                 self._lines.popitem(last=False)

@@ -21,7 +21,7 @@ from brassclock.services.bake.snapshot import Rows, surface_of
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.store.tables import Bake
 
-QUICK_LINE_S = 0.02  # of looking for a line while everything else is computed; it is looked for longer when it is shown
+QUICK_LINE = 1_000  # placements tried while everything else is computed, some 0.02 s; more when the line is shown
 
 
 def _holds_meat(r: Rows) -> bool:

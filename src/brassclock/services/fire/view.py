@@ -51,7 +51,7 @@ from brassclock.services.weigh.view import caution_out, why_out
 NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the Weigh leaf."
 LEAST_M = 0.001
 LEFT_MIN = 5.0
-LONG_LINE_S = 0.9  # of looking for a line while the cook reads; two thirds of it more for what a spot and a pair of hands would save
+LONG_LINE = 45_000  # placements tried while the cook reads, some 0.9 s; two thirds of it more for what a spot and a pair of hands would save
 
 
 def program_out(r: Rows, work: Work) -> ProgramOut:
@@ -205,9 +205,9 @@ def best_line(house: House, bake_id: int) -> HeatLineOut:
     if work.line is None or work.program is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
     spec, rounds = fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet)
-    found = plan_line(spec, rounds, LONG_LINE_S)
+    found = plan_line(spec, rounds, LONG_LINE)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE_S / 3))
+    return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE // 3))
 
 
 def carpet_out(program: Program) -> CarpetOut:

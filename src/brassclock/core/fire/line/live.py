@@ -65,9 +65,9 @@ class Follower:
     that taking it up costs no more than that. Not for two threads at once.
     """
 
-    def __init__(self, spec: LineSpec, breads: int, budget_s: float) -> None:
-        """`budget_s` is what the plan itself may be looked for."""
-        self.spec, self.breads, self.budget_s = spec, breads, budget_s
+    def __init__(self, spec: LineSpec, breads: int, most: int) -> None:
+        """`most` is how many placements the plan itself may try."""
+        self.spec, self.breads, self.most = spec, breads, most
         self._steps: deque[tuple[tuple[Tap, ...], _Told]] = deque(maxlen=KEPT_STEPS)
 
     def follow(self, moves: Sequence[Tap]) -> LiveLine | None:
@@ -88,7 +88,7 @@ class Follower:
         if known:
             done, told = max(known, key=lambda x: len(x[0]))
         else:
-            plan = plan_line(self.spec, self.breads, self.budget_s)
+            plan = plan_line(self.spec, self.breads, self.most)
             done, told = (), _Told(plan, plan.tasks)
         if len(made) - len(done) > REPLAYED:
             done = made[: len(made) - REPLAYED]
@@ -99,9 +99,9 @@ class Follower:
         return told
 
 
-def follow(spec: LineSpec, breads: int, moves: Sequence[Tap], budget_s: float) -> LiveLine | None:
+def follow(spec: LineSpec, breads: int, moves: Sequence[Tap], most: int) -> LiveLine | None:
     """The rest of a line after these moves, followed anew."""
-    return Follower(spec, breads, budget_s).follow(moves)
+    return Follower(spec, breads, most).follow(moves)
 
 
 def _after(spec: LineSpec, breads: int, before: _Told, moves: tuple[Tap, ...]) -> _Told:

@@ -5,17 +5,16 @@ Neither is proven the best; the lower bound says how far off it can be at most.
 
 from __future__ import annotations
 
-import time
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from itertools import product
 
 from brassclock.core.fire.line.board import Board
-from brassclock.core.fire.line.rhythm import RHYTHM_BUDGET_S, Rhythm, rhythm
+from brassclock.core.fire.line.rhythm import MOST_PLACED, Rhythm, rhythm
 from brassclock.core.fire.line.spec import Line, LineSpec, Task, lower_bound
 
-FIRST_BUDGET_S = 0.13
+FIRST_PLACED = 6_500  # placements of a move tried: some 0.13 s
 
 
 def in_turn(spec: LineSpec, breads: int, pace: int, late: bool, ahead: int = 0) -> list[Task] | None:
@@ -50,17 +49,20 @@ def repeated(spec: LineSpec, found: Rhythm, breads: int) -> list[Task] | None:
 
 
 @lru_cache(maxsize=64)
-def plan_line(spec: LineSpec, breads: int, budget_s: float = FIRST_BUDGET_S) -> Line:
-    """The better of what is found in turn, at several paces, and by the rhythm. Longer looking is never worse."""
-    until = time.monotonic() + budget_s
-    bound, best = lower_bound(spec, breads), None
-    found = rhythm(spec, min(RHYTHM_BUDGET_S, budget_s / 3))
+def plan_line(spec: LineSpec, breads: int, most: int = FIRST_PLACED) -> Line:
+    """The better of what is found in turn, at several paces, and by the rhythm, by trying so many placements of a move (some 20 us each).
+
+    Longer looking is never worse, and the same question has the same answer, however fast the machine is. ValueError when no line fits.
+    """
+    bound, best, placed = lower_bound(spec, breads), None, 0
+    found = rhythm(spec, min(MOST_PLACED, most // 3))
     if found is not None and (tasks := repeated(spec, found, breads)) is not None:
         best = (_ends(tasks), tasks, "rhythm")
     for n, (pace, late, ahead) in enumerate(_tries(spec, breads, found.cycle_s if found else spec.cycle_bound_s + 12)):
-        if best is not None and (best[0] <= bound or (n > 1 and time.monotonic() > until)):
+        if best is not None and (best[0] <= bound or (n > 1 and placed > most)):
             break
         tried = in_turn(spec, breads, pace, late, ahead)
+        placed += breads * len(spec.ops)
         if tried is not None and (best is None or _ends(tried) < best[0]):
             best = (_ends(tried), tried, "in turn")
     if best is None:
@@ -106,8 +108,8 @@ def _neck(spec: LineSpec, breads: int) -> str:
     return max(wants, key=lambda name: wants[name])
 
 
-def saved_s(spec: LineSpec, breads: int, line: Line, budget_s: float = FIRST_BUDGET_S) -> tuple[int, int]:
+def saved_s(spec: LineSpec, breads: int, line: Line, most: int = FIRST_PLACED) -> tuple[int, int]:
     """(seconds another spot would save, seconds another pair of hands would)."""
-    spot = plan_line(replace(spec, spots=spec.spots + 1), breads, budget_s).makespan_s
-    cook = plan_line(replace(spec, cooks=spec.cooks + 1), breads, budget_s).makespan_s
+    spot = plan_line(replace(spec, spots=spec.spots + 1), breads, most).makespan_s
+    cook = plan_line(replace(spec, cooks=spec.cooks + 1), breads, most).makespan_s
     return max(line.makespan_s - spot, 0), max(line.makespan_s - cook, 0)

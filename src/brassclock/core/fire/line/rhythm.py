@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import time
 from dataclasses import dataclass
 from functools import lru_cache
 
 from brassclock.core.fire.line.spec import LineSpec
 
-RHYTHM_BUDGET_S = 2.0
+MOST_PLACED = 100_000  # placements tried: some two seconds
 MOST_CYCLE_TRIES = 40
 
 
@@ -20,28 +19,33 @@ class Rhythm:
     at: tuple[int, ...]
 
 
-class _TimeUp(Exception):
-    """The search has had its time."""
+class _Enough(Exception):
+    """The search has tried as many placements as it may."""
 
 
 @lru_cache(maxsize=64)
-def rhythm(spec: LineSpec, budget_s: float = RHYTHM_BUDGET_S) -> Rhythm | None:
-    """The shortest cycle found in the time, one bread to a cycle, for any number of cooks; None when there was none, or breads are mixed."""
+def rhythm(spec: LineSpec, most: int = MOST_PLACED) -> Rhythm | None:
+    """The shortest cycle found by trying so many placements of a move, one bread to a cycle, for any number of cooks; None when there was
+    none, or breads are mixed. The same question has the same answer, however fast the machine is.
+    """
     if spec.order:
         return None
-    until = time.monotonic() + budget_s
+    left = [most]
     try:
         for cycle in range(spec.cycle_bound_s, spec.cycle_bound_s + MOST_CYCLE_TRIES):
-            at = _phases(spec, cycle, until)
+            at = _phases(spec, cycle, left)
             if at is not None:
                 return Rhythm(cycle, tuple(t - at[0] for t in at))
-    except _TimeUp:
+    except _Enough:
         pass
     return None
 
 
-def _phases(spec: LineSpec, cycle: int, until: float) -> list[int] | None:
-    """Starts of every move about the load, so that breads `cycle` apart never want the same hands; None when there are none."""
+def _phases(spec: LineSpec, cycle: int, left: list[int]) -> list[int] | None:
+    """Starts of every move about the load [s], so that breads `cycle` [s] apart never want the same hands; None when there are none.
+
+    Every placement tried is taken from `left`; _Enough when none is left.
+    """
     ops, load, whole = spec.ops, spec.kinds[0].load, (1 << cycle) - 1
     order = [*range(load + 1, len(ops)), *range(load - 1, -1, -1)]
     at: dict[int, int] = {load: 0}
@@ -59,14 +63,15 @@ def _phases(spec: LineSpec, cycle: int, until: float) -> list[int] | None:
         key = (step, beside % cycle, masks)
         if key in failed:
             return False
-        if time.monotonic() > until:
-            raise _TimeUp
         before = ops[k - 1] if k > load else ops[k]
         for gap in range(before.then_min_s, min(before.then_max_s, before.then_min_s + cycle - 1) + 1):
             start = beside + before.hands_s + gap if k > load else beside - gap - before.hands_s
             bits = block(start, ops[k].hands_s)
             for cook, mask in enumerate(masks):
                 if not mask & bits:
+                    left[0] -= 1
+                    if left[0] < 0:
+                        raise _Enough
                     at[k] = start
                     if _holds(spec, at, cycle, k) and place(step + 1, (*masks[:cook], mask | bits, *masks[cook + 1 :])):
                         return True
