@@ -142,6 +142,7 @@ def test_any_line_holds_and_keeps_its_bound(spec: LineSpec, breads: int) -> None
     line = plan_line(spec, breads, 2500)
     assert check_line(spec, line.tasks) == []
     assert line.lower_bound_s <= line.makespan_s
+    assert plan_line(replace(spec, spots=spec.spots + 1), breads, 2500).makespan_s <= line.makespan_s
     assert (
         len(line.tasks) == sum(len(spec.moves(n).ops) for n in range(1, breads + 1))
         and len(line.towel_wait_s) == breads

@@ -5,6 +5,7 @@ Neither is proven the best; the lower bound says how far off it can be at most.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import lru_cache
@@ -14,6 +15,7 @@ from brassclock.core.fire.line.board import Board
 from brassclock.core.fire.line.rhythm import MOST_PLACED, Rhythm, rhythm
 from brassclock.core.fire.line.spec import Line, LineSpec, Task, lower_bound
 
+SPARE_SPOTS = 2  # beyond those that the hands can keep full, more help nothing
 FIRST_PLACED = 6_500  # placements of a move tried: some 0.13 s
 
 
@@ -52,8 +54,26 @@ def repeated(spec: LineSpec, found: Rhythm, breads: int) -> list[Task] | None:
 def plan_line(spec: LineSpec, breads: int, most: int = FIRST_PLACED) -> Line:
     """The better of what is found in turn, at several paces, and by the rhythm, by trying so many placements of a move (some 20 us each).
 
-    Longer looking is never worse, and the same question has the same answer, however fast the machine is. ValueError when no line fits.
+    Longer looking is never worse, another spot neither, and the same question has the same answer, however fast the machine is. ValueError
+    when no line fits.
     """
+    found = _best(replace(spec, spots=min(spec.spots, _kept_full(spec) + SPARE_SPOTS)), breads, most)
+    if found is None:
+        raise ValueError("No line fits these moves: a gap is shorter than the hands allow. Widen then_max_s.")
+    return _line(spec, breads, lower_bound(spec, breads), *found)
+
+
+def _kept_full(spec: LineSpec) -> int:
+    """How many spots the hands can keep full; all of them where breads are mixed."""
+    if spec.order:
+        return spec.spots
+    hands_s = max(math.ceil(spec.hands_s / spec.cooks), max(o.hands_s for o in spec.ops) if spec.cooks == 1 else 1)
+    return math.ceil(spec.held_s / hands_s)
+
+
+@lru_cache(maxsize=128)
+def _best(spec: LineSpec, breads: int, most: int) -> tuple[tuple[Task, ...], str] | None:
+    """The best line found, and how; that of one spot fewer where it is better. None when none fits."""
     bound, best, placed = lower_bound(spec, breads), None, 0
     found = rhythm(spec, min(MOST_PLACED, most // 3))
     if found is not None and (tasks := repeated(spec, found, breads)) is not None:
@@ -65,9 +85,12 @@ def plan_line(spec: LineSpec, breads: int, most: int = FIRST_PLACED) -> Line:
         placed += breads * len(spec.ops)
         if tried is not None and (best is None or _ends(tried) < best[0]):
             best = (_ends(tried), tried, "in turn")
-    if best is None:
-        raise ValueError("No line fits these moves: a gap is shorter than the hands allow. Widen then_max_s.")
-    return _line(spec, breads, bound, best[1], best[2])
+    fewer = replace(spec, spots=spec.spots - 1)
+    if spec.spots > 1 and (best is None or lower_bound(fewer, breads) < best[0]):
+        other = _best(fewer, breads, most)
+        if other is not None and (best is None or _ends(other[0]) < best[0]):
+            return other
+    return None if best is None else (tuple(best[1]), best[2])
 
 
 def _tries(spec: LineSpec, breads: int, cycle: int) -> Iterator[tuple[int, bool, int]]:
