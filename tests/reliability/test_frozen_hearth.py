@@ -9,10 +9,10 @@ from typing import Any
 import pytest
 from alembic import command
 from flask.testing import FlaskClient
-from sqlmodel import Session, create_engine
+from sqlmodel import Session, create_engine, select
 
-from brassclock.store.engine import FILE_NAME, alembic_config, open_store
-from brassclock.store.tables import Bake
+from brassclock.store.engine import FILE_NAME, alembic_config, newest_revision, open_store
+from brassclock.store.tables import Bake, Said
 from helpers import Clock
 
 
@@ -136,10 +136,22 @@ def test_old_bakes_are_frozen_as_they_were(tmp_path: Path) -> None:
                     "insert into tap (bake_id, key, kind, round_no, spot, at, made_at) values (?, ?, 'load', ?, ?, ?, ?)",
                     (number, f"l-{n}", n, spot, at, at),
                 )
+        for name, was in (("activity", (1.0, 0.3)), ("bag", (0.01, 2)), ("taken off", (50, 70))):
+            c.exec_driver_sql(
+                "insert into said (bake_id, name, p10, p50, p90, since) values (1, ?, ?, 60, ?, ?)", (name, *was, at)
+            )
+        c.exec_driver_sql("update bake set bloom_min = 99.0 where id = 1")
+        c.exec_driver_sql("update bake set bloom_min = 6, activity_factor = 1 where id = 2")
     old.dispose()
     with Session(open_store(tmp_path)) as session:
+        said = {x.name: (x.p10, x.before) for x in session.exec(select(Said))}
+        assert said == {
+            "activity": (None, {"mean": 1.0, "sd_log": 0.3}), "bag": (None, {"thirst_frac": 0.01, "times": 2}), "taken off": (50, None),
+        }  # fmt: skip
+        tests = [(b.bloom_min, b.bloom_foamed) for b in session.exec(select(Bake))]
+        assert tests == [(None, False), (6, True)]
         gone, there = (session.get(Bake, n) for n in (1, 2))
         assert gone is not None and gone.hearth is not None and there is not None and there.hearth is not None
         assert (gone.hearth["spots"], gone.hearth["count"], gone.hearth["cooks"]) == (3, 5, 2)
         assert (there.hearth["spots"], there.hearth["count"], there.hearth["surface"]["name"]) == (4, 8, "Plates")
-    assert [p.name[:11] for p in (tmp_path / "backups").iterdir()] == ["before-0010"]
+    assert [p.name[:11] for p in (tmp_path / "backups").iterdir()] == [f"before-{newest_revision()}"]

@@ -26,7 +26,7 @@ from sqlmodel import Session, SQLModel, select
 
 from brassclock.server import Housekeeping
 from brassclock.store import backup
-from brassclock.store.engine import FILE_NAME, CannotOpen, close_store, open_store
+from brassclock.store.engine import FILE_NAME, CannotOpen, close_store, newest_revision, open_store
 from brassclock.store.faults import storage_fault
 from brassclock.store.tables import Instant, Kitchen
 from serving import Server, free_port
@@ -178,7 +178,7 @@ def test_a_copy_a_day_and_seven_are_kept(tmp_path: Path) -> None:
     kept = sorted(p.name for p in (tmp_path / "backups").iterdir())
     assert kept == [f"daily-2026-01-{d:02d}.sqlite3" for d in range(4, 11)]
     assert {oct(p.stat().st_mode & 0o777) for p in (tmp_path / "backups").iterdir()} == {"0o600"}
-    assert backup.check(tmp_path / "backups" / kept[0]) == "0010"
+    assert backup.check(tmp_path / "backups" / kept[0]) == newest_revision()
     close_store(engine)
 
 
@@ -248,7 +248,7 @@ def test_a_kill_in_a_migration_leaves_the_old_data_or_the_new(tmp_path: Path) ->
     from alembic import command
     from sqlmodel import create_engine
 
-    from brassclock.store.engine import alembic_config, newest_revision
+    from brassclock.store.engine import alembic_config
 
     for revision in [f"{n:04d}" for n in range(1, int(newest_revision()))]:
         folder = tmp_path / revision

@@ -228,6 +228,7 @@ class Bake(SQLModel, table=True):
     bowl_material: str = "steel"
     part_temps: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     bloom_min: float | None = None
+    bloom_foamed: bool | None = None
     activity_factor: float | None = None
     bulk_ratio: float = 1.9
     ball_ratio: float = 1.4
@@ -313,7 +314,10 @@ class Outcome(SQLModel, table=True):
 
 
 class Said(SQLModel, table=True):
-    """A forecast as it was said, kept to be set beside the fact. Times in s from `since`."""
+    """A forecast as it was said, kept to be set beside the fact. Times in s from `since`.
+
+    What a bake taught its kitchen (activity, friction, a bag's thirst) has in p50 what was believed after it, in `before` what was before.
+    """
 
     __table_args__ = (UniqueConstraint("bake_id", "name"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
@@ -322,6 +326,7 @@ class Said(SQLModel, table=True):
     p10: float | None = None
     p50: float | None = None
     p90: float | None = None
+    before: dict[str, float] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     since: dt.datetime = _instant(False)
 
 

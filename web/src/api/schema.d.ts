@@ -1837,6 +1837,8 @@ export interface components {
             ball_place: string;
             /** Ball Ratio */
             ball_ratio: number;
+            /** Bloom Foamed */
+            bloom_foamed: boolean | null;
             /** Bloom Min */
             bloom_min: number | null;
             /** Bloomed */

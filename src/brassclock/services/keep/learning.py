@@ -36,8 +36,9 @@ def teach_activity(session: Session, r: works.Rows) -> None:
     session.add(r.kitchen)
     if "activity" not in r.said:
         told = Said(
-            bake_id=r.bake.id or 0, name="activity", p10=before.mean, p50=after.mean, p90=before.sd_log, since=r.now
-        )
+            bake_id=r.bake.id or 0, name="activity", p50=after.mean, since=r.now,
+            before={"mean": before.mean, "sd_log": before.sd_log},
+        )  # fmt: skip
         insert(session, told)
 
 
@@ -48,8 +49,8 @@ def unteach_activity(session: Session, r: works.Rows) -> None:
         return
     sheet = works.work_of(r).sheet
     leaven = leaven_of(sheet.dough) if sheet else ""
-    if told.p50 == belief_of(r.kitchen, leaven).mean and told.p10 and told.p90:
-        set_belief(r.kitchen, leaven, Belief(told.p10, told.p90), max(bakes_behind(r.kitchen, leaven) - 1, 0))
+    if told.p50 == belief_of(r.kitchen, leaven).mean and told.before:
+        set_belief(r.kitchen, leaven, Belief(**told.before), max(bakes_behind(r.kitchen, leaven) - 1, 0))
         session.add(r.kitchen)
     unsay(session, r, ["activity"])
 
@@ -63,14 +64,14 @@ def learn_friction(session: Session, r: works.Rows, mixed: dt.datetime, seen_c: 
     after = friction_after(r.bake, r.kitchen, sheet.dough, air_c(r.kitchen.hourly_c, mixed), seen_c)
     r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: after}
     session.add(r.kitchen)
-    told = Said(bake_id=r.bake.id or 0, name="friction", p10=before[0], p50=after[0], p90=before[1], since=r.now)
-    insert(session, told)
+    was = {"factor": before[0], "times": before[1]}
+    insert(session, Said(bake_id=r.bake.id or 0, name="friction", p50=after[0], before=was, since=r.now))
 
 
 def unlearn_friction(session: Session, r: works.Rows) -> None:
     told = r.said.get("friction")
-    if told is not None and r.kitchen.friction.get(r.bake.knead, [None])[0] == told.p50:
-        r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: [told.p10 or 1.0, told.p90 or 0.0]}
+    if told is not None and told.before and r.kitchen.friction.get(r.bake.knead, [None])[0] == told.p50:
+        r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: [told.before["factor"], told.before["times"]]}
         session.add(r.kitchen)
     unsay(session, r, ["friction"])
 
@@ -86,7 +87,8 @@ def teach_bag(session: Session, r: works.Rows) -> None:
     held_g = sum(r.bake.held.values())
     hydration = sheet.dough.hydration_frac or 0.0
     thirst = (water_g - held_g - flour_g * hydration) / sheet.dough.flour_g
-    insert(session, Said(bake_id=r.bake.id or 0, name="bag", p10=bag.thirst_frac, p90=float(bag.times), since=r.now))
+    was = {"thirst_frac": bag.thirst_frac, "times": bag.times}
+    insert(session, Said(bake_id=r.bake.id or 0, name="bag", before=was, since=r.now))
     bag.thirst_frac = (bag.thirst_frac * bag.times + thirst) / (bag.times + 1)
     bag.times += 1
     session.add(bag)
@@ -94,7 +96,7 @@ def teach_bag(session: Session, r: works.Rows) -> None:
 
 def unteach_bag(session: Session, r: works.Rows) -> None:
     told, bag = r.said.get("bag"), get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
-    if told is not None and bag is not None and bag.times == int(told.p90 or 0) + 1:
-        bag.thirst_frac, bag.times = told.p10 or 0.0, int(told.p90 or 0)
+    if told is not None and told.before and bag is not None and bag.times == int(told.before["times"]) + 1:
+        bag.thirst_frac, bag.times = told.before["thirst_frac"], int(told.before["times"])
         session.add(bag)
     unsay(session, r, ["bag"])

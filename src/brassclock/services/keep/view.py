@@ -40,7 +40,7 @@ def keep_out(r: Rows, leaven: str) -> KeepOut:
         )
     taught = r.said.get("activity")
     known = belief_of(r.kitchen, leaven).mean
-    before = taught.p10 if taught and taught.p10 else known
+    before = taught.before["mean"] if taught and taught.before else known
     after = taught.p50 if taught and taught.p50 else known
     return KeepOut(
         outcomes=[OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],

@@ -15,8 +15,8 @@ def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> MixOut:
     factor, times = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
     seen = [x.value for x in r.readings if x.kind == "dough_c"]
     bloom_said = ""
-    if r.bake.bloom_min is not None:
-        bloom_said = bloom_test(r.bake.bloom_min if r.bake.activity_factor is not None else None).text
+    if r.bake.bloom_foamed is not None:
+        bloom_said = bloom_test(r.bake.bloom_min if r.bake.bloom_foamed else None).text
     return MixOut(
         dough_temp_c=heat.dough_temp_c, target_c=r.bake.dough_c, liquid=bowl.solved,
         liquid_name=names.get(bowl.solved, bowl.solved), liquid_g=bowl.solved_g, liquid_temp_c=heat.liquid_temp_c,

@@ -163,6 +163,7 @@ class BakeSettings(Shape):
     bowl_material: str
     part_temps: dict[str, float]
     bloom_min: float | None
+    bloom_foamed: bool | None
     activity_factor: float | None
     spells: list[SpellOut]
     bulk_h: float | None

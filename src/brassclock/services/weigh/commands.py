@@ -164,14 +164,14 @@ def bloom(house: House, bake_id: int, given: BloomIn) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
     with changes.change(house, bake_id, given.revision) as (_, r):
         told = bloom_test(given.minutes)
-        r.bake.bloom_min = given.minutes if told.activity is not None else 99.0
+        r.bake.bloom_min, r.bake.bloom_foamed = given.minutes, told.activity is not None
         r.bake.activity_factor = told.activity
 
 
 def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
     """Forget the bloom test."""
     with changes.change(house, bake_id, revision) as (_, r):
-        r.bake.bloom_min = r.bake.activity_factor = None
+        r.bake.bloom_min = r.bake.bloom_foamed = r.bake.activity_factor = None
 
 
 def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:

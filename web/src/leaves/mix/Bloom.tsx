@@ -10,7 +10,7 @@ export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) {
   const bloom = useBloom(bake.id);
   const [minutes, setMinutes] = useState("");
   if (!mix.bloom) return null;
-  const told = bake.settings.bloom_min !== null;
+  const told = bake.settings.bloom_foamed !== null;
   const send = () => bloom.mutate((Number.isNaN(Number(minutes)) ? minutes : Number(minutes)) as number);
   return (
     <section>
