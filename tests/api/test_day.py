@@ -100,10 +100,10 @@ def test_a_wish_that_fails_is_solved_by_one_press(client: FlaskClient, clock: Cl
     assert not tight["fits"] and "choir" in {s["away"] for s in tight["steps"]}
     out = client.get(f"{url}/way-out").json
     assert not out["fits"] and "choir" in out["because"] and len(out["changes"]) >= 2
-    stale = client.post(f"{url}/way-out", json={"number": 0, "text": "Serve at 03:00."})
+    stale = client.post(f"{url}/way-out", json={"id": "0" * 16})
     assert stale.status_code == 409 and client.get(url).json["revision"] == tight["revision"]
     for change in out["changes"][::-1]:
-        answer = client.post(f"{url}/way-out", json={"number": change["number"], "text": change["text"]})
+        answer = client.post(f"{url}/way-out", json={"id": change["id"]})
         assert answer.status_code == 200, answer.text
         assert answer.json["fits"], change["text"]
         assert at(step(answer.json, "serve")["at"]) == pytest.approx(
@@ -170,7 +170,7 @@ def test_two_bakes_never_want_the_same_surface(client: FlaskClient, kitchen: dic
     stone = {"name": "Stone", "kind": "stone_oven", "temp_c": 275, "spots": 2}
     assert client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=stone).status_code == 201
     elsewhere = next(c for c in client.get(f"{url}/way-out").json["changes"] if c["text"] == "Bake it on stone.")
-    moved = client.post(f"{url}/way-out", json={"number": elsewhere["number"], "text": elsewhere["text"]}).json
+    moved = client.post(f"{url}/way-out", json={"id": elsewhere["id"]}).json
     assert moved["fits"] and moved["fire"]["surface"]["name"] == "Stone"
 
 
@@ -194,7 +194,7 @@ def test_a_day_for_all_bakes_is_proposed_made_so_and_taken_back(client: FlaskCli
     assert not all(b["fits"] for b in before)
     seen = client.get(url).json
     assert all(b["placed"] for b in seen["bakes"]) and any(b["text"] for b in seen["bakes"])
-    shown = {"bakes": [{"bake_id": b["bake_id"], "text": b["text"]} for b in seen["bakes"]]}
+    shown = {"bakes": [{"bake_id": b["bake_id"], "way": b["way"]} for b in seen["bakes"]]}
     assert client.post(url, json={"bakes": shown["bakes"][:1]}).status_code == 409
     made = client.post(url, json=shown)
     assert made.status_code == 200, made.text
@@ -225,10 +225,10 @@ def test_other_ways_through_the_day_hold_and_are_taken(client: FlaskClient, kitc
     assert max(at(o["begins_at"]) for o in found) == at(
         next(o for o in found if "latest start" in o["names"])["begins_at"]
     )
-    taken = client.post(f"{url}/others", json={"text": best["text"]}).json
+    taken = client.post(f"{url}/others", json={"id": best["id"]}).json
     assert taken["fits"] and taken["rise"]["cold"] is not None
     assert abs((at(step(taken, "mix")["at"]) - at(step(best, "mix")["at"])).total_seconds()) < 30 * 60
-    assert client.post(f"{url}/others", json={"text": "Bake it yesterday."}).status_code == 409
+    assert client.post(f"{url}/others", json={"id": "f" * 16}).status_code == 409
     client.post(f"{url}/taps", json={"key": "o-mix", "kind": "mix"})
     assert client.get(f"{url}/others").status_code == 409
 

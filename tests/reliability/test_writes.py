@@ -163,7 +163,7 @@ def test_a_change_of_the_kitchen_is_told_as_what_moved_the_plan(
 def test_an_act_is_not_taken_back_over_what_was_done_since(client: FlaskClient, clock: Clock, kitchen: int) -> None:
     made = client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 26 h"}).json
     ways = client.get(f"/api/bakes/{made['id']}/others").json["others"]
-    assert client.post(f"/api/bakes/{made['id']}/others", json={"text": ways[0]["text"]}).status_code == 200
+    assert client.post(f"/api/bakes/{made['id']}/others", json={"id": ways[0]["id"]}).status_code == 200
     day = client.get(f"/api/kitchens/{kitchen}/day").json
     assert day["undo"] is not None
     client.post(f"/api/bakes/{made['id']}/taps", json={"key": "k-mix", "kind": "mix"})

@@ -3537,16 +3537,16 @@ export interface components {
         };
         /**
          * OtherIn
-         * @description One of the other ways through the day, as it was shown.
+         * @description One of the other ways through the day, by its id.
          */
         OtherIn: {
+            /** Id */
+            id: string;
             /**
              * Revision
              * @default null
              */
             revision?: number | null;
-            /** Text */
-            text: string;
         };
         /** OtherOut */
         OtherOut: {
@@ -3929,26 +3929,24 @@ export interface components {
         };
         /**
          * RelaxIn
-         * @description One of the changes that the bake's way out named, by its number, as it was shown.
+         * @description One of the changes that the bake's way out named, by its id.
          */
         RelaxIn: {
-            /** Number */
-            number: number;
+            /** Id */
+            id: string;
             /**
              * Revision
              * @default null
              */
             revision?: number | null;
-            /** Text */
-            text: string;
         };
         /**
          * RelaxOut
-         * @description A change that makes the bake fit: in words, and the moves it would have.
+         * @description A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have.
          */
         RelaxOut: {
-            /** Number */
-            number: number;
+            /** Id */
+            id: string;
             /**
              * Serve At
              * Format: date-time
@@ -4676,7 +4674,7 @@ export interface components {
          * TogetherBake
          * @description What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
          *
-         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place.
+         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
          */
         TogetherBake: {
             /** Bake */
@@ -4700,17 +4698,19 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Text */
             text: string;
+            /** Way */
+            way: string | null;
         };
         /** TogetherBakeIn */
         TogetherBakeIn: {
             /** Bake Id */
             bake_id: number;
-            /** Text */
-            text: string;
+            /** Way */
+            way: string | null;
         };
         /**
          * TogetherIn
-         * @description The day for all bakes, as it was shown.
+         * @description The day for all bakes: the way of each by its id, None for one that stays as it is.
          */
         TogetherIn: {
             /** Bakes */
@@ -4878,6 +4878,8 @@ export interface components {
             flavour: number;
             /** Hands Min */
             hands_min: number;
+            /** Id */
+            id: string;
             /**
              * Mixed At
              * Format: date-time

@@ -34,8 +34,8 @@ export function WayOut({ bake, name, steps }: { bake: number; name: string; step
       {found.data && found.data.changes.length === 0 && <p>No single change makes it fit. Serve at another hour, or give another bake’s hours to it.</p>}
       <ul>
         {found.data?.changes.map((c) => (
-          <li key={c.number}>
-            <Button isDisabled={takeWayOut.isPending} onPress={() => takeWayOut.mutate({ bake, number: c.number, text: c.text })}>{c.text}</Button>
+          <li key={c.id}>
+            <Button isDisabled={takeWayOut.isPending} onPress={() => takeWayOut.mutate({ bake, id: c.id })}>{c.text}</Button>
             <span className="then">{told(c.steps, c.serve_at, (t) => clockNear(t, now, zone))}</span>
           </li>
         ))}

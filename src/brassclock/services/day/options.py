@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import datetime as dt
+import hashlib
+import json
 from collections.abc import Mapping
 from dataclasses import replace
 
@@ -33,6 +35,12 @@ HELD = ("mix", "ball", "cold_in", "cold_out")
 KEPT = 6
 SURFACE_COST = 0.9  # judgement: of baking elsewhere, beside half an hour later at the table (1)
 MOVED = "The day has moved since these ways were shown. Look at them again."
+
+
+def option_id(*what: object) -> str:
+    """The id of an option: the same for the same change, whatever its words are."""
+    text = json.dumps(what, sort_keys=True, default=str)
+    return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
 
 
 def typed_spec(r: works.Rows, work: works.Work) -> BakeSpec | None:
@@ -99,21 +107,21 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
         fits=False, because=why,
         changes=[
             RelaxOut(
-                number=i, text=x.text, serve_at=x.solved.plan.step("serve").at,
+                id=option_id(x.change), text=x.text, serve_at=x.solved.plan.step("serve").at,
                 steps=steps_of(r, replace(work, risen=rising.Risen(x.solved.plan))),
             )
-            for i, x in enumerate(found)
+            for x in found
         ],
     )  # fmt: skip
 
 
 def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
-    """Make one of the changes. It is found again and has to read as it was shown, or nothing is changed."""
+    """Make one of the changes. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
         work = works.work_of(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
-        picked = found[given.number] if given.number < len(found) else None
-        if picked is None or picked.text != given.text:
+        picked = next((x for x in found if option_id(x.change) == given.id), None)
+        if picked is None:
             raise Refused(MOVED)
         why = f"you chose “{picked.text.rstrip('.')}”"
         with (
@@ -195,7 +203,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
             merged[key].names.append(name)
             continue
         merged[key] = WayThrough(
-            names=[name], text=way_text(s, wish), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
+            id=option_id(*key), names=[name], text=way_text(s, wish), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
             hands_min=hands_min(s), flavour=s.flavour,
             steps=steps_of(r, replace(work, risen=rising.Risen(s.plan))),
         )  # fmt: skip
@@ -203,16 +211,17 @@ def others(house: House, bake_id: int) -> WaysThrough:
 
 
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:
-    """Make one of those ways the bake's own; it has to read as it was shown."""
+    """Make one of those ways the bake's own. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
         wish, found = _others(r, works.work_of(r))
-        picked = next((s for s in found.values() if way_text(s, wish) == given.text), None)
+        picked = next((s for s in found.values() if option_id(s.course, s.dose) == given.id), None)
         if picked is None:
             raise Refused(MOVED)
-        why = f"you chose “{given.text.rstrip('.')}”"
+        text = way_text(picked, wish)
+        why = f"you chose “{text.rstrip('.')}”"
         with (
             noted(house, session, r.bake.kitchen_id, why, bake_id),
-            act(session, r.kitchen, r.now, f"{r.bake.name}: {given.text}", [r.bake]),
+            act(session, r.kitchen, r.now, f"{r.bake.name}: {text}", [r.bake]),
         ):
             apply_way(r, None if picked.course == AS_PLANNED else picked, picked.dose)
             hold(house, session, r.bake.kitchen_id, {bake_id: picked.plan})

@@ -14,7 +14,7 @@ from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
 from brassclock.services.day import sharing
 from brassclock.services.day.changes import noted
-from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, typed_spec
+from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, option_id, typed_spec
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
 from brassclock.services.rise import forecast as rising
@@ -113,16 +113,20 @@ def _bake_out(p: _Placing) -> TogetherBake:
     text = way_text(p.solved, wish) if p.solved else "" if placed else because(wish, rising.house_of(r))
     return TogetherBake(
         bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, serve_at=r.bake.serve_at, placed=placed, fitted=p.fitted,
-        text=text, moves=moved_from(plan, p.work.plan) if p.solved else 0,
+        way=_way_id(p), text=text, moves=moved_from(plan, p.work.plan) if p.solved else 0,
         steps=steps_of(r, replace(p.work, risen=rising.Risen(plan))),
     )  # fmt: skip
 
 
+def _way_id(p: _Placing) -> str | None:
+    return option_id(p.solved.course, p.solved.dose) if p.solved else None
+
+
 def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:
-    """Make the proposed day so, in one transaction; it is found again and has to read as it was shown."""
+    """Make the proposed day so, in one transaction. It is found again, or nothing is changed."""
     with house.action(kitchen_id) as session:
         placing, _ = _day(house, session, kitchen_id)
-        if {p.r.bake.id: _bake_out(p).text for p in placing} != {b.bake_id: b.text for b in given.bakes}:
+        if {p.r.bake.id: _way_id(p) for p in placing} != {b.bake_id: b.way for b in given.bakes}:
             raise Refused(MOVED)
         moved = [
             (p.r, p.solved)

@@ -55,26 +55,28 @@ class PinIn(Edit):
     at: dt.datetime | None = None
 
 
-class RelaxIn(Edit):
-    """One of the changes that the bake's way out named, by its number, as it was shown."""
+OptionId = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{16}$")]
 
-    number: Annotated[int, Field(ge=0, le=20)]
-    text: Annotated[str, StringConstraints(max_length=300)]
+
+class RelaxIn(Edit):
+    """One of the changes that the bake's way out named, by its id."""
+
+    id: OptionId
 
 
 class OtherIn(Edit):
-    """One of the other ways through the day, as it was shown."""
+    """One of the other ways through the day, by its id."""
 
-    text: Annotated[str, StringConstraints(max_length=300)]
+    id: OptionId
 
 
 class TogetherBakeIn(Strict):
     bake_id: Annotated[int, Field(ge=1, le=2_147_483_647)]
-    text: Annotated[str, StringConstraints(max_length=400)]
+    way: OptionId | None
 
 
 class TogetherIn(Strict):
-    """The day for all bakes, as it was shown."""
+    """The day for all bakes: the way of each by its id, None for one that stays as it is."""
 
     bakes: Annotated[list[TogetherBakeIn], Field(max_length=200)]
 
@@ -122,9 +124,9 @@ class HoursOut(Shape):
 
 
 class RelaxOut(Shape):
-    """A change that makes the bake fit: in words, and the moves it would have."""
+    """A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have."""
 
-    number: int
+    id: str
     text: str
     steps: list[StepOut]
     serve_at: dt.datetime
@@ -141,6 +143,7 @@ class WayOutOut(Shape):
 class WayThrough(Shape):
     """Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1."""
 
+    id: str
     names: list[str]
     text: str
     begins_at: dt.datetime
@@ -157,10 +160,11 @@ class WaysThrough(Shape):
 class TogetherBake(Shape):
     """What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
 
-    `text` is empty for a bake that stays as it is set, and says why when it finds no place.
+    `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
     """
 
     bake_id: int
+    way: str | None
     bake: str
     seal: str
     serve_at: dt.datetime

@@ -34,13 +34,13 @@ export function Others({ bake }: { bake: Bake }) {
       {found.data?.length === 0 && <p className="quiet">No other way fits the hours there are.</p>}
       <Ways>
         {(found.data ?? []).map((o: Schemas["WayThrough"]) => (
-          <li key={o.text}>
+          <li key={o.id}>
             <span className="name">{capital(o.names.join(", "))}</span>
             <div className="line">
               <RouteLine steps={o.steps} width={lineWidth(width)} clock={at} />
               <span>{o.text} <span className="quiet">Begins {at(o.begins_at)}, {o.hands_min.toFixed(0)} min of hands, {flavourWord(o.flavour)} flavour.</span></span>
             </div>
-            <span className="do"><Button isDisabled={takeOther.isPending} onPress={() => takeOther.mutate({ bake: bake.id, text: o.text })}>Take it</Button></span>
+            <span className="do"><Button isDisabled={takeOther.isPending} onPress={() => takeOther.mutate({ bake: bake.id, id: o.id })}>Take it</Button></span>
           </li>
         ))}
       </Ways>

@@ -25,7 +25,7 @@ export function Together({ kitchen }: { kitchen: number }) {
   const told = found?.bakes.filter((b) => !b.placed || b.text || b.moves > 0) ?? [];
   const still = found?.bakes.filter((b) => !told.includes(b)) ?? [];
   const changed = told.some((b) => b.placed);
-  const bakes = found?.bakes.map(({ bake_id, text }) => ({ bake_id, text })) ?? [];
+  const bakes = found?.bakes.map(({ bake_id, way }) => ({ bake_id, way })) ?? [];
   return (
     <Box data-print="no" data-testid="together" aria-live="polite">
       <h2>All bakes together</h2>
