@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import importlib
 import re
 from pathlib import Path
 
@@ -30,6 +31,22 @@ def test_every_key_is_told() -> None:
     keys = re.findall(r'^  \["([^"]+)", "', source, re.MULTILINE)
     assert len(keys) >= 9
     assert [k for k in keys if f"`{k}`" not in README] == []
+
+
+def test_every_name_of_the_architecture_exists() -> None:
+    """Every dotted name told there is a module of the house, or something in one."""
+    page = (ROOT / "docs/architecture.md").read_text("utf-8")
+    names = set(re.findall(r"`((?:services|core|store|api)(?:\.\w+)+)`", page))
+    assert len(names) > 15
+    missing = []
+    for name in sorted(names):
+        module, _, rest = f"brassclock.{name}".rpartition(".")
+        try:
+            importlib.import_module(f"brassclock.{name}")
+        except ModuleNotFoundError:
+            if not hasattr(importlib.import_module(module), rest):
+                missing.append(name)
+    assert missing == []
 
 
 def test_every_link_leads_somewhere() -> None:
