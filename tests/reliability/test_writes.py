@@ -60,6 +60,19 @@ def test_what_is_taken_away_is_taken_on_its_revision(client: FlaskClient, bake: 
     assert client.delete(f"{url}?revision={left.json['revision']}").status_code == 200
 
 
+def test_two_hours_of_the_air_are_two_edits(client: FlaskClient, kitchen: int) -> None:
+    """Each was typed over what was on the screen before the other; neither loses the other's. One that is no number stores nothing."""
+    url = f"/api/kitchens/{kitchen}"
+    before = client.get(url).json["hourly_c"]
+    for hour, c in ((5, 17.5), (6, 18.5)):
+        assert client.patch(url, json={"hour_c": {str(hour): c}}).status_code == 200
+    refused = client.patch(url, json={"hour_c": {"7": "cold", "8": 20}})
+    assert (refused.status_code, refused.json["errors"][0]["pointer"]) == (422, "/hour_c/7")
+    assert "“cold” is no number" in refused.json["detail"]
+    assert client.get(url).json["hourly_c"] == [*before[:5], 17.5, 18.5, *before[7:]]
+    assert client.patch(url, json={"altitude_m": ""}).status_code == 422
+
+
 def test_the_same_key_makes_one_thing(client: FlaskClient, clock: Clock, kitchen: int) -> None:
     key = {"Idempotency-Key": "press-000001"}
     body = {"kitchen_id": kitchen, "serve": "in 5 h"}

@@ -3005,6 +3005,13 @@ export interface components {
              */
             fridge_c?: number | null;
             /**
+             * Hour C
+             * @default null
+             */
+            hour_c?: {
+                [key: string]: number;
+            } | null;
+            /**
              * Hourly C
              * @default null
              */

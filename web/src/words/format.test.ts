@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { clock, clockNear, countdown, hourOfDay, mass, readTemp, span, temp } from "./format";
+import { clock, clockNear, countdown, hourOfDay, mass, readTemp, span, temp, typedNumber } from "./format";
 
 const g = { mass: "g", temp: "C" };
 const us = { mass: "oz", temp: "F" };
@@ -26,4 +26,5 @@ test("units: grams and ounces, C and F, read back as written", () => {
   expect(readTemp("100 F", g)).toBeCloseTo(37.78, 2);
   expect(readTemp(temp(26, us), us)).toBeCloseTo(26, 0);
   expect(readTemp("warm", g)).toBeNull();
+  expect(["1,5", " 2.5 ", "", "many"].map(typedNumber)).toEqual([1.5, 2.5, "", "many"]);
 });

@@ -100,5 +100,8 @@ export const lower = (name: string): string => name.slice(0, 1).toLowerCase() + 
 /** First letter a capital, for the beginning of one. */
 export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
 
-/** A typed number; what cannot be read goes on as it was typed, so that the server says what is wrong with it. */
-export const typedNumber = (text: string, value = Number(text)): number => (Number.isNaN(value) ? text : value) as number;
+/** A typed number, with a point or a comma; what cannot be read, nothing too, goes on as it was typed, so that the server says what is wrong with it. */
+export function typedNumber(text: string): number {
+  const value = text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", "."));
+  return (Number.isNaN(value) ? text : value) as number;
+}

@@ -103,7 +103,7 @@ def add_kitchen(session: Session, given: KitchenIn, at: dt.datetime, *, demo: bo
 
 
 MOVES_PLANS = {
-    "zone": "the kitchen's clock is another", "altitude_m": "the kitchen lies elsewhere", "hourly_c": "the kitchen's air is another",
+    "zone": "the kitchen's clock is another", "altitude_m": "the kitchen lies elsewhere", "hourly_c": "the kitchen's air is another", "hour_c": "the kitchen's air is another",
     "fridge_c": "the fridge is set otherwise", "tap_c": "the tap water is another", "places": "a place of the kitchen is another",
     "flour_basis": "the cup is filled otherwise", "spoons": "the spoons are others", "powder": "the baking powder is another",
     "cooks": "there are other hands", "shelf_l": "the cold shelf is another",
@@ -120,6 +120,8 @@ def change_kitchen(house: House, kitchen_id: int, change: KitchenChange) -> Kitc
                 value = getattr(change, name)
                 if name == "places" and value is not None:
                     _set_places(kitchen, value)
+                elif name == "hour_c" and value is not None:
+                    kitchen.hourly_c = [value.get(hour, c) for hour, c in enumerate(kitchen.hourly_c)]
                 elif value is not None:
                     setattr(kitchen, name, value)
         return kitchen_out(session, kitchen, house.now(session, kitchen))

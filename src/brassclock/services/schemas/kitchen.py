@@ -137,6 +137,9 @@ class KitchenChange(Strict):
     mass_unit: Literal["g", "oz"] | None = None
     temp_unit: Literal["C", "F"] | None = None
     hourly_c: list[AirC] | None = None
+    hour_c: Annotated[dict[Annotated[int, Field(ge=0, le=23)], AirC], Field(max_length=24)] | None = (
+        None  # these hours alone
+    )
     tap_c: Annotated[float, within(0.5, 40, "C")] | None = None
     fridge_c: Annotated[float, within(-2, 12, "C")] | None = None
     flour_basis: Annotated[str, AfterValidator(_basis)] | None = None

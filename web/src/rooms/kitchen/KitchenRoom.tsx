@@ -31,6 +31,7 @@ const Page = styled.div`
   .hours { display: grid; grid-template-columns: repeat(auto-fill, minmax(76px, 1fr)); gap: 6px; }
   .hours label { display: grid; justify-items: center; font: 500 16px/1.2 var(--mono); }
   .hours input { width: 100%; min-height: 48px; text-align: center; border: 0; border-bottom: 3px solid var(--brass); background: transparent; font: 700 19px/1 var(--mono); }
+  .hours input[aria-invalid="true"] { border-bottom: 3px double var(--ink); }
   .hours .heat { width: 100%; height: 12px; border: 1.5px solid var(--ink); }
   .places a { color: var(--brass); font-weight: 650; border-bottom: 2px solid var(--brass); padding: 12px 0 4px; margin-right: 24px; display: inline-block; }
 `;
@@ -79,17 +80,12 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
           {k.hourly_c.map((c, h) => (
             <label key={h}>
               {h}:00
-              <HourInput value={temp(c, units, 1)} onSave={(t) => {
-                const read = readTemp(t, units);
-                const next = [...k.hourly_c];
-                next[h] = (read ?? t) as number;
-                change.mutate({ hourly_c: next });
-              }} />
+              <HourInput value={temp(c, units, 1)} fault={fault(`hour_c/${h}`)} onSave={(t) => change.mutate({ hour_c: { [h]: (readTemp(t, units) ?? t) as number } })} />
               <span className="heat" style={{ background: heatColour(c) }} />
             </label>
           ))}
         </div>
-        {fault("hourly_c") && <Plate>{fault("hourly_c")}</Plate>}
+        {fault("hour_c") && <Plate>{fault("hour_c")}</Plate>}
       </section>
       <section>
         <h2>Surfaces</h2>
@@ -122,12 +118,14 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
   );
 }
 
-function HourInput({ value, onSave }: { value: string; onSave: (text: string) => void }) {
-  const [draft, setDraft] = useState<string | null>(null);
+/** The air of one hour. What was typed stays until it is good, as in every field. */
+function HourInput({ value, fault, onSave }: { value: string; fault: string | null; onSave: (text: string) => void }) {
+  const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
   return (
     <input
-      value={draft ?? value} inputMode="decimal" onChange={(e) => setDraft(e.target.value)}
-      onBlur={() => { if (draft !== null && draft !== value) onSave(draft); setDraft(null); }}
+      value={draft !== null && (!draft.sent || fault) ? draft.text : value} inputMode="decimal" aria-invalid={fault !== null}
+      onChange={(e) => setDraft({ text: e.target.value, sent: false })}
+      onBlur={() => { if (draft === null || draft.sent) return; if (draft.text !== value) onSave(draft.text); setDraft({ ...draft, sent: true }); }}
     />
   );
 }
