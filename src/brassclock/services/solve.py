@@ -39,10 +39,7 @@ from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import House
 from brassclock.services.bake import snapshot as bakerows
 from brassclock.services.bake.broken import Broken, catching
-from brassclock.services.bake.snapshot import JUST_MIXED as JUST_MIXED
-from brassclock.services.bake.snapshot import Rows as Rows
-from brassclock.services.bake.snapshot import mix_temp_c as mix_temp_c
-from brassclock.services.bake.snapshot import surface_of as surface_of
+from brassclock.services.bake.snapshot import Rows, surface_of
 from brassclock.services.day import sharing
 from brassclock.services.fire.model import QUICK_LINE, dressing_g, line_spec, loads_of, program_at
 from brassclock.services.kitchen import hours

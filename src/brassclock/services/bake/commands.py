@@ -17,6 +17,7 @@ from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
+from brassclock.services.bake.snapshot import JUST_MIXED, Rows, surface_of
 from brassclock.services.bake.view import summary_of
 from brassclock.services.day.changes import noted
 from brassclock.services.keep.learning import (
@@ -153,7 +154,7 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
     bake.serve_until = until
 
 
-def _alter(session: Session, r: works.Rows, change: BakeChange) -> None:
+def _alter(session: Session, r: Rows, change: BakeChange) -> None:
     bake = r.bake
     changed = change.model_fields_set - {"revision"}
     # what hangs on another comes after it: a temperature on the surface that is chosen, an end on the time of the table
@@ -206,7 +207,7 @@ OPTIONAL = (
 )  # fmt: skip
 
 
-def _readable(r: works.Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
+def _readable(r: Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
     """Lines as stored; read first, so nothing unreadable is kept."""
     typed = [TypedLine(x.ingredient, x.amount, x.basis, x.part) for x in lines]
     if typed:
@@ -214,11 +215,11 @@ def _readable(r: works.Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
     return [x.model_dump() for x in lines]
 
 
-def _own_steps(r: works.Rows, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
+def _own_steps(r: Rows, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
     """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's surface."""
     if steps is None:
         return None
-    kind = works.surface_of(r.surface).spec
+    kind = surface_of(r.surface).spec
     for i, step in enumerate(steps):
         wrong = fault_of(Step(**step.model_dump()), kind)
         if wrong:
@@ -228,7 +229,7 @@ def _own_steps(r: works.Rows, steps: list[HeatStepIn] | None) -> list[dict[str, 
     return [s.model_dump(exclude_none=True) for s in steps]
 
 
-def _set_surface_c(session: Session, r: works.Rows, change: BakeChange) -> None:
+def _set_surface_c(session: Session, r: Rows, change: BakeChange) -> None:
     surface = get(session, SurfaceRow, r.bake.surface_id) if r.bake.surface_id else None
     if surface is None or change.surface_c is None:
         raise refuse("/surface_c", "This bake has no surface yet. Choose one first.")
@@ -293,7 +294,7 @@ LOOKED = {
 SAME = dt.timedelta(seconds=30)
 
 
-def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
+def add_reading(session: Session, r: Rows, given: ReadingIn) -> int:
     if given.kind == "feel" and given.feel is None:
         raise refuse("/feel", "Say how it felt: not_yet, just or past.")
     if given.kind != "feel" and given.value is None:
@@ -316,7 +317,7 @@ def add_reading(session: Session, r: works.Rows, given: ReadingIn) -> int:
         made_at=r.now,
     )  # fmt: skip
     insert(session, row)
-    if given.kind == "dough_c" and given.value is not None and at - mixed <= works.JUST_MIXED:
+    if given.kind == "dough_c" and given.value is not None and at - mixed <= JUST_MIXED:
         learn_friction(session, r, mixed, given.value)
     return row.id or 0
 
@@ -346,7 +347,7 @@ def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
         add_outcome(session, r, given)
 
 
-def add_outcome(session: Session, r: works.Rows, given: OutcomeIn) -> None:
+def add_outcome(session: Session, r: Rows, given: OutcomeIn) -> None:
     rounds = works.loads_of_rows(r)
     if given.round_no > rounds:
         raise refuse("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
@@ -365,7 +366,7 @@ def keep(house: House, bake_id: int, revision: int | None = None) -> None:
         keep_rows(session, r)
 
 
-def keep_rows(session: Session, r: works.Rows) -> None:
+def keep_rows(session: Session, r: Rows) -> None:
     if r.bake.status == "kept":
         return
     r.bake.status = "kept"
@@ -393,7 +394,7 @@ def fill_summaries(house: House, most: int = 50) -> int:
     return len(ids)
 
 
-def _summary(session: Session, r: works.Rows) -> dict[str, Any] | None:
+def _summary(session: Session, r: Rows) -> dict[str, Any] | None:
     """The bake's row for lists; None while it cannot be computed."""
     with catching(session, r.bake.id or 0, []):
         return summary_of(r, works.work_of(r))

@@ -8,12 +8,13 @@ from typing import Any
 import numpy as np
 
 from brassclock.core.day.kitchen_air import hours_between
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.day.options import fits
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.rise.view import banded_at
 from brassclock.services.schemas.bake import BakeBrief, LeafOut
-from brassclock.services.solve import Rows, Work
+from brassclock.services.solve import Work
 
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 

@@ -16,6 +16,7 @@ from brassclock.core.evidence import refuse
 from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.schemas.day import PinIn
 from brassclock.services.times import table_instant
 from brassclock.store.rows import insert
@@ -41,7 +42,7 @@ def pin(house: House, bake_id: int, given: PinIn) -> None:
             r.bake.pins = pins
 
 
-def _pinned(r: works.Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
+def _pinned(r: Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
     """The bake's pins with this one held or let go; the last one let go lets the mixing go with it, and the mixing all."""
     pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
     if at is None:

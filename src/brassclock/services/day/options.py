@@ -19,6 +19,7 @@ from brassclock.core.weigh.methods import methods
 from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.day.changes import MOVED_MIN, noted
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
@@ -43,7 +44,7 @@ def option_id(*what: object) -> str:
     return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
 
 
-def typed_spec(r: works.Rows, work: works.Work) -> BakeSpec | None:
+def typed_spec(r: Rows, work: works.Work) -> BakeSpec | None:
     """The bake as it is set, with the activity that its readings leave; None without a plan."""
     if work.plan is None or work.sheet is None:
         return None
@@ -51,7 +52,7 @@ def typed_spec(r: works.Rows, work: works.Work) -> BakeSpec | None:
     return replace(own, activity=work.plan.spec.activity)
 
 
-def fits(r: works.Rows, work: works.Work) -> bool:
+def fits(r: Rows, work: works.Work) -> bool:
     """Whether a live bake has all it wants: in time, hands, its surface, room in the cold."""
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
@@ -67,7 +68,7 @@ def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
     return Choice((AS_PLANNED, *(c.key for c in COURSES.values() if c.chill != own or c.nights > 1)), DOSES)
 
 
-def _changes(session: Session, r: works.Rows, work: works.Work) -> tuple[str, list[Relaxation]]:
+def _changes(session: Session, r: Rows, work: works.Work) -> tuple[str, list[Relaxation]]:
     spec = typed_spec(r, work)
     if spec is None:
         return "", []
@@ -76,7 +77,7 @@ def _changes(session: Session, r: works.Rows, work: works.Work) -> tuple[str, li
     return because(wish, house), sorted(found, key=lambda x: x.cost)[:KEPT]
 
 
-def _surfaces(session: Session, r: works.Rows, spec: BakeSpec) -> list[Relaxation]:
+def _surfaces(session: Session, r: Rows, spec: BakeSpec) -> list[Relaxation]:
     """Other surfaces of the kitchen on which the bake fits as it is, of the kinds that its method is baked on."""
     if not r.shared.hot:
         return []
@@ -134,7 +135,7 @@ def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
             hold(house, session, r.bake.kitchen_id, {bake_id: picked.solved.plan})
 
 
-def _apply(r: works.Rows, picked: Relaxation) -> list[BusyHours]:
+def _apply(r: Rows, picked: Relaxation) -> list[BusyHours]:
     """Alter the bake; answers the busy hours that are freed for it."""
     bake, change = r.bake, picked.change
     apply_way(r, picked.solved if "course" in change else None, change.get("dose_factor", 1.0))
@@ -149,7 +150,7 @@ def _apply(r: works.Rows, picked: Relaxation) -> list[BusyHours]:
     return [BusyHours(kitchen_id=bake.kitchen_id, name=name, hands=0, start=span["start"], end=span["end"])]
 
 
-def apply_way(r: works.Rows, course: Solved | None, dose: float) -> None:
+def apply_way(r: Rows, course: Solved | None, dose: float) -> None:
     """The bake with a way's leaven and, when it is of another course, its cold; what was held by hand is let go."""
     scale_leaven(r, dose)
     if course is not None:
@@ -179,7 +180,7 @@ def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, Da
         session.add(r.bake)
 
 
-def _others(r: works.Rows, work: works.Work) -> tuple[Wish, dict[str, Solved]]:
+def _others(r: Rows, work: works.Work) -> tuple[Wish, dict[str, Solved]]:
     """(the bake as it is asked for, other ways for it by what each is best at)."""
     spec = typed_spec(r, work)
     if spec is None or spec.rests or work.forecast is None:

@@ -12,6 +12,7 @@ from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.relax import because, way_text
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.day import sharing
 from brassclock.services.day.changes import noted
 from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, option_id, typed_spec
@@ -30,7 +31,7 @@ TOO_FEW = "Two live bakes at least make a day to plan together."
 class _Placing:
     """A live bake in the day for all: where it stands now, and its way (None: it stays as it stands)."""
 
-    r: works.Rows
+    r: Rows
     work: works.Work
     item: Item
     fitted: bool
@@ -43,7 +44,7 @@ class _Placing:
         return sharing.planned(self.r, self.work.plan)
 
 
-def _placings(found: Sequence[tuple[works.Rows, works.Work]]) -> list[_Placing]:
+def _placings(found: Sequence[tuple[Rows, works.Work]]) -> list[_Placing]:
     placing = []
     for r, work in found:
         spec = typed_spec(r, work)

@@ -18,6 +18,7 @@ from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.day.changes import MOVED_MIN, noted
 from brassclock.services.day.steps import hours_text
 from brassclock.services.fire import model as fire_model
@@ -75,7 +76,7 @@ def _move(house: House, bake_id: int, given: TapIn) -> int:
         return row.id or 0
 
 
-def _when_done(r: works.Rows, given: TapIn) -> str:
+def _when_done(r: Rows, given: TapIn) -> str:
     """A step as the reason for what moves: done in time, late or early."""
     at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
     said = f"it was {NAMES[given.kind]}"
@@ -87,14 +88,14 @@ def _when_done(r: works.Rows, given: TapIn) -> str:
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
 
 
-def _row(r: works.Rows, given: TapIn, at: dt.datetime) -> Tap:
+def _row(r: Rows, given: TapIn, at: dt.datetime) -> Tap:
     return Tap(
         bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
         made_at=r.now,
     )  # fmt: skip
 
 
-def add_tap(session: Session, r: works.Rows, given: TapIn) -> int:
+def add_tap(session: Session, r: Rows, given: TapIn) -> int:
     at = past_moment(given.at, r.now)
     told = _check_tap(r, given, at)
     if given.kind in hearths.ON_HEAT:
@@ -120,12 +121,12 @@ NAMES = {
 }
 
 
-def _check_live(r: works.Rows) -> None:
+def _check_live(r: Rows) -> None:
     if r.bake.status != "live":
         raise Refused(f"This bake is {r.bake.status}. Bring it back before you add to it.")
 
 
-def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> float:
+def _check_tap(r: Rows, given: TapIn, at: dt.datetime) -> float:
     """The instant of a tap in its order [s]. Raises Refused when it cannot be."""
     _check_live(r)
     done = {t.kind: t.at for t in r.taps}
@@ -151,7 +152,7 @@ def _check_tap(r: works.Rows, given: TapIn, at: dt.datetime) -> float:
     return _check_move(r, core_taps(r.taps), given, at)
 
 
-def _check_move(r: works.Rows, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
+def _check_move(r: Rows, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
     """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Refused when it cannot be."""
     if given.round_no is None or given.spot is None:
         raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
@@ -165,7 +166,7 @@ def _check_move(r: works.Rows, moves: Sequence[hearths.Tap], given: TapIn, at: d
     return hearths.in_order_s(moves, made)
 
 
-def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
+def program_dict(r: Rows, work: works.Work) -> dict[str, Any]:
     """The program of this bake as it is shown and frozen."""
     if r.bake.program:
         return r.bake.program
@@ -186,7 +187,7 @@ def program_dict(r: works.Rows, work: works.Work) -> dict[str, Any]:
     return found | {name: events.get(event) for name, event in seen.items()}
 
 
-def _remember_forecast(session: Session, r: works.Rows, kind: str, at: dt.datetime) -> None:
+def _remember_forecast(session: Session, r: Rows, kind: str, at: dt.datetime) -> None:
     """Keep what was said before the fact, once, and freeze the program at the first load."""
     bake_id = r.bake.id or 0
 
@@ -235,7 +236,7 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
                 heat_session.retime(session, heat_session.without(r, tap_id))
 
 
-def _beside(r: works.Rows, row: Tap) -> list[Tap]:
+def _beside(r: Rows, row: Tap) -> list[Tap]:
     """The other moves on the heat of a move's round or spot."""
     return [
         t
@@ -244,7 +245,7 @@ def _beside(r: works.Rows, row: Tap) -> list[Tap]:
     ]
 
 
-def _check_undo(r: works.Rows, row: Tap) -> None:
+def _check_undo(r: Rows, row: Tap) -> None:
     """A move on the heat is taken back before what came of it, or a round would be nowhere."""
     if row.kind not in hearths.ON_HEAT:
         return
@@ -257,14 +258,14 @@ def _check_undo(r: works.Rows, row: Tap) -> None:
 DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearths.LOST: "lost"}
 
 
-def _told(house: House, session: Session, r: works.Rows, row: Tap, words: str) -> AbstractContextManager[None]:
+def _told(house: House, session: Session, r: Rows, row: Tap, words: str) -> AbstractContextManager[None]:
     """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
     if row.kind not in STEP_KINDS:
         return nullcontext()
     return noted(house, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
 
 
-def _tap(r: works.Rows, tap_id: int) -> Tap:
+def _tap(r: Rows, tap_id: int) -> Tap:
     row = next((t for t in r.taps if t.id == tap_id), None)
     if row is None:
         raise Missing(f"There is no tap {tap_id} to change on this bake; it may be undone already.")

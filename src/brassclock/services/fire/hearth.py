@@ -11,13 +11,14 @@ from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
 from brassclock.services.app import House
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.view import program_out, surface_out
 from brassclock.services.kitchen.settings import clock_out
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.fire import HearthOut, LineTaskOut, MoveOut, SpotOut, TapOut, TowelOut
-from brassclock.services.solve import Rows, Work
+from brassclock.services.solve import Work
 
 SHOWN_TASKS = 40
 USUAL_LOSS_FRAC = 0.12

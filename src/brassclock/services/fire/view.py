@@ -23,6 +23,7 @@ from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
+from brassclock.services.bake.snapshot import Rows, surface_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.commands import program_dict
 from brassclock.services.schemas.base import Banded
@@ -45,7 +46,7 @@ from brassclock.services.schemas.fire import (
     WayOut,
 )
 from brassclock.services.schemas.kitchen import SurfaceOut
-from brassclock.services.solve import Rows, Work
+from brassclock.services.solve import Work
 from brassclock.services.weigh.view import caution_out, why_out
 
 NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the Weigh leaf."
@@ -69,7 +70,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> FireO
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     return FireOut(
         surface=surface_out(r),
-        surface_kind=works.surface_of(r.surface).spec.name,
+        surface_kind=surface_of(r.surface).spec.name,
         **_heat_facts(r, program),
         colours=_colours(program),
         actions=[ActionOut(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)],
@@ -238,7 +239,7 @@ def ifs(house: House, bake_id: int) -> FireIfsOut:
     work = works.work_of(r)
     if work.program is None or work.bread is None:
         raise Refused(work.faults.get("fire", NO_PROGRAM))
-    bread, temp_c = work.bread, works.surface_of(r.surface).temp_c
+    bread, temp_c = work.bread, surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
     tried = [
         ("half a millimetre thinner", thinner, temp_c, None, 0.0), ("half a millimetre thicker", thicker, temp_c, None, 0.0),

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from brassclock.core.keep.facts import Compared, mean_or_none
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.kitchen.leavens import belief_of
 from brassclock.services.schemas.keep import FactOut, KeepOut, OutcomeOut
-from brassclock.services.solve import Rows
 
 
 def keep_out(r: Rows, leaven: str) -> KeepOut:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from brassclock.core.mix.guide import bloom_test
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.mix.model import BowlHeat, is_liquid
 from brassclock.services.schemas.mix import GuideStepOut, HeatRow, MixOut, OtherOut, PartOut
-from brassclock.services.solve import Rows
 from brassclock.services.weigh.view import caution_out, why_out
 
 

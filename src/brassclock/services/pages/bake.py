@@ -10,6 +10,7 @@ from brassclock.core.weigh.methods import methods
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
 from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, catching
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.bake.view import leaf_now, leaves_of
 from brassclock.services.day.changes import change_text
 from brassclock.services.day.options import fits
@@ -31,7 +32,7 @@ from brassclock.services.schemas.bake import (
 )
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.keep import KeepOut
-from brassclock.services.solve import Rows, Work
+from brassclock.services.solve import Work
 from brassclock.services.weigh.view import weigh_out
 from brassclock.store import bakes as bake_rows
 

@@ -14,6 +14,7 @@ from brassclock.core.day.kitchen_air import air_c
 from brassclock.services import solve as works
 from brassclock.services.app import House, clock_now, stored_clock
 from brassclock.services.bake.broken import Broken, Uncomputable, catching
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.bake.view import brief_of
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
@@ -22,7 +23,7 @@ from brassclock.services.kitchen.settings import clock_out, kitchen_out
 from brassclock.services.pages.bake import moved_lately, say_of
 from brassclock.services.pages.say import next_step, say_step, text
 from brassclock.services.schemas.bake import BakeBrief, BenchOut, BrokenOut, LogbookOut, SayPart
-from brassclock.services.solve import Rows, Work
+from brassclock.services.solve import Work
 from brassclock.store import bakes as bake_rows
 
 LATEST_ENDED = 6

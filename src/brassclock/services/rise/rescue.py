@@ -10,6 +10,7 @@ from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slo
 from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.rise import forecast as rising
 from brassclock.services.schemas.rise import RescueIn, RescueOption, RescueOut, SpellIn
 
@@ -40,13 +41,13 @@ def _out(o: Option, now: dt.datetime) -> RescueOption:
     )  # fmt: skip
 
 
-def holding(r: works.Rows, found: rising.Risen | None, late_min: float) -> list[RescueOption]:
+def holding(r: Rows, found: rising.Risen | None, late_min: float) -> list[RescueOption]:
     """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier table."""
     standing = rising.standing_of(r, found) if late_min >= LEAST_MIN else None
     return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]
 
 
-def away(r: works.Rows, given: SpellIn) -> list[dict[str, Any]]:
+def away(r: Rows, given: SpellIn) -> list[dict[str, Any]]:
     """The bake's spells and one more from now. Refused while the dough is elsewhere already."""
     if any(dt.datetime.fromisoformat(x["end"]) > r.now for x in r.bake.spells):
         raise Refused("The dough is elsewhere already. Take that back first, or bring it back in.")

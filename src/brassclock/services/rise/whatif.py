@@ -17,6 +17,7 @@ from brassclock.core.weigh.methods import grams_text
 from brassclock.services import change as changes
 from brassclock.services import solve as works
 from brassclock.services.app import House, Refused
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.day.steps import steps_of
 from brassclock.services.rise import forecast as rising
 from brassclock.services.rise import rescue as rescues
@@ -30,7 +31,7 @@ NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its 
 MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
 
 
-def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
+def _changed(r: Rows, given: WhatIfIn) -> Rows:
     """The rows as the change would make them; nothing of them belongs to a session."""
     # a thermostat's swing leaves the mean as it is: left out under the finger
     places = {**r.kitchen.places, "fridge": {**r.kitchen.places.get("fridge", {}), "swing_c": 0.0}}
@@ -56,7 +57,7 @@ def _changed(r: works.Rows, given: WhatIfIn) -> works.Rows:
 def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     """The rise and the moves as a change would make them."""
 
-    def stands() -> tuple[works.Rows, works.Work]:
+    def stands() -> tuple[Rows, works.Work]:
         with house.look() as session:
             r = works.load(house, session, bake_id)
         return r, works.work_of(r)
@@ -103,7 +104,7 @@ def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
     return ", ".join(found)
 
 
-def scale_leaven(r: works.Rows, factor: float) -> None:
+def scale_leaven(r: Rows, factor: float) -> None:
     """Yeast and starter lines times a factor, in grams."""
     sheet = works.work_of(r).sheet
     if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
@@ -135,7 +136,7 @@ def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
             setattr(r.bake, name, getattr(changed.bake, name))
 
 
-def _worked_out(r: works.Rows) -> list[Route]:
+def _worked_out(r: Rows) -> list[Route]:
     work = works.work_of(r)
     if work.plan is None or work.forecast is None:
         raise Refused(NOT_RISING)
@@ -154,7 +155,7 @@ def named_routes(house: House, bake_id: int) -> RoutesOut:
     return RoutesOut(routes=[_route_out(r, work, route) for route in found])
 
 
-def _route_out(r: works.Rows, work: works.Work, found: Route) -> RouteOut:
+def _route_out(r: Rows, work: works.Work, found: Route) -> RouteOut:
     plan, route = found.plan, found.route
     steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
     first, serve = min(s.at for s in plan.steps), plan.serve_at

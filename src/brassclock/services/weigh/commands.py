@@ -24,6 +24,7 @@ from brassclock.services import solve as works
 from brassclock.services.app import House, Missing, Refused
 from brassclock.services.bake import frozen
 from brassclock.services.bake.commands import own_method
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.rise import forecast as rising
 from brassclock.services.schemas.mix import BloomIn
@@ -71,7 +72,7 @@ def read_list(house: House, kitchen_id: int, given: EntryIn) -> EntryOut:
     )  # fmt: skip
 
 
-def _amount_g(r: works.Rows, ingredient: str, amount: str, pointer: str) -> float:
+def _amount_g(r: Rows, ingredient: str, amount: str, pointer: str) -> float:
     kit = kit_of(r.kitchen, r.own)
     row = kit.rows.get(ingredient)
     if row is None:
@@ -137,7 +138,7 @@ def unadd(house: House, bake_id: int, revision: int | None = None) -> None:
         r.bake.additions = r.bake.additions[:-1]
 
 
-def added_g(r: works.Rows) -> tuple[float, float]:
+def added_g(r: Rows) -> tuple[float, float]:
     """(flour, water) put in beside the formula so far [g]."""
     kit = kit_of(r.kitchen, r.own)
     flour = water = 0.0

@@ -17,6 +17,7 @@ from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve as works
 from brassclock.services.app import House
 from brassclock.services.bake.commands import add_bake
+from brassclock.services.bake.snapshot import Rows
 from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
 from brassclock.services.schemas.bake import BakeIn
 from brassclock.services.schemas.faults import faults_of
@@ -97,7 +98,7 @@ def spoken(x: SheetLine) -> str:
     return f"{x.typed}{grams} {x.ingredient.name}"
 
 
-def _about(r: works.Rows, work: works.Work) -> list[str]:
+def _about(r: Rows, work: works.Work) -> list[str]:
     sheet = work.sheet
     assert sheet is not None
     facts = []
