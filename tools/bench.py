@@ -24,13 +24,13 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from brassclock.core.day import backward as day_plan
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Wish
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
 from brassclock.core.day.backward import BakeSpec, Cold
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
 from brassclock.core.day.relax import DOSES
-from brassclock.core.day.shared import Shared
+from brassclock.core.day.shared import Commitments
 from brassclock.core.fire.layers import proved
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, bread_ops
@@ -189,19 +189,22 @@ def day() -> None:
             ("own, cold", cold, Choice()),
             ("every route", plain, every),
         ):
-            took = best_ms(lambda m=made, h=home, c=choice: Search(Wish(m, FRIDAY, now), h).best(c), 8)  # type: ignore[misc]
+            took = best_ms(lambda m=made, h=home, c=choice: Search(PlanRequest(m, FRIDAY, now), h).best(c), 8)  # type: ignore[misc]
             print(
                 f"  around a {name:<15} {words:<11} {took:6.1f} ms   {took / reference:6.1f} x as long   (aim: {aim} ms or less)"
             )
     hours = (0.0, 1.2, 2.4, 3.6, 4.8, 6.0)
     items = [
         Item(
-            f"b{i}", Wish(cold if i % 2 else plain, FRIDAY + dt.timedelta(hours=h), now, litres=3.0), every, f"s{i % 2}"
+            f"b{i}",
+            PlanRequest(cold if i % 2 else plain, FRIDAY + dt.timedelta(hours=h), now, litres=3.0),
+            every,
+            f"s{i % 2}",
         )
         for i, h in enumerate(hours)
     ]
     for name, home in (("working week", week), ("four free days", free)):
-        home = replace(home, shared=Shared(shelf_l=30.0))
+        home = replace(home, shared=Commitments(shelf_l=30.0))
         found = pack(items, home)
         took = best_ms(lambda h=home: pack(items, h), 2)  # type: ignore[misc]
         placed = sum(w is not None for w in found.ways.values())

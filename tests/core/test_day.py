@@ -15,7 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ortools.sat.python import cp_model
 
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Wish
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
 from brassclock.core.day.backward import BakeSpec, Cold, StageSpec, plan_back
 from brassclock.core.day.hands import Busy, Hands, Slots, away, clashes, free_hands
 from brassclock.core.day.kitchen_air import hours_between, later
@@ -23,8 +23,18 @@ from brassclock.core.day.pack import Item, in_turn, pack, together
 from brassclock.core.day.places import places_of
 from brassclock.core.day.progress import pace, scale_of
 from brassclock.core.day.relax import DOSES, because, clashing, relaxations
-from brassclock.core.day.shared import Shared, Shelved, cold_span, crowding, hand_spans, surface_span
-from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Rates, Table, Way, heat_slot, ways
+from brassclock.core.day.shared import Commitments, Shelved, cold_span, crowding, hand_spans, surface_span
+from brassclock.core.day.sweep import (
+    Candidate,
+    Chores,
+    Fixed,
+    ProgressWindow,
+    Rates,
+    ServiceTimes,
+    Way,
+    heat_slot,
+    ways,
+)
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise.course import warm
 from brassclock.core.rise.dough_heat import Vessel
@@ -70,7 +80,7 @@ def house(busy: list[Busy] | None = None, cooks: int = 1, hourly: list[float] | 
 # --- the sweep, by itself
 
 
-def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table, now: int) -> float:
+def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: ServiceTimes, now: int) -> float:
     """The least cost by loops over every mixing and balling, written from the rules alone."""
 
     def idle(a: int, b: int) -> bool:
@@ -119,7 +129,7 @@ def naive(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table
 
 
 @st.composite
-def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, Table, int]:
+def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, ServiceTimes, int]:
     count = draw(st.integers(20, 44))
     numbers = st.floats(0.02, 0.3)
     bulk = np.concatenate([[0.0], np.cumsum(draw(st.lists(numbers, min_size=count, max_size=count)))])
@@ -136,7 +146,7 @@ def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, Table, 
     roll = draw(st.integers(count - 8, count - 3))
     free[roll:] = 1
     low = draw(st.floats(0.1, 0.8))
-    needs = [Need(low, low * 1.5, low * 1.7, low * draw(st.floats(1.8, 4.0))) for _ in range(2)]
+    needs = [ProgressWindow(low, low * 1.5, low * 1.7, low * draw(st.floats(1.8, 4.0))) for _ in range(2)]
     chill = draw(st.sampled_from([None, None, "bulk", "ball"]))
     way = Way("x", 1.0, *needs, cost=0.25)
     zeros = np.zeros(count + 1)
@@ -158,14 +168,14 @@ def small_days(draw: st.DrawFn) -> tuple[Way, Rates, Chores, np.ndarray, Table, 
         rates,
         chores,
         free,
-        Table(roll, draw(st.sampled_from([roll, roll + 2])), count),
+        ServiceTimes(roll, draw(st.sampled_from([roll, roll + 2])), count),
         draw(st.integers(0, 4)),
     )
 
 
 @given(small_days())
 @settings(max_examples=150, deadline=None)
-def test_the_sweep_finds_what_plain_loops_find(day: tuple[Way, Rates, Chores, np.ndarray, Table, int]) -> None:
+def test_the_sweep_finds_what_plain_loops_find(day: tuple[Way, Rates, Chores, np.ndarray, ServiceTimes, int]) -> None:
     way, rates, chores, free, table, now = day
     found = ways(way, rates, chores, Hands(free), table, now)
     least = naive(*day)
@@ -173,7 +183,7 @@ def test_the_sweep_finds_what_plain_loops_find(day: tuple[Way, Rates, Chores, np
     assert [f.cost for f in found] == sorted(f.cost for f in found)
 
 
-def by_solver(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: Table) -> float:
+def by_solver(way: Way, rates: Rates, chores: Chores, free: np.ndarray, table: ServiceTimes) -> float:
     """The same by CP-SAT: integers for the boundaries, element constraints for progress, a cost table over it."""
     scale, n = 1_000, len(free)
     model = cp_model.CpModel()
@@ -226,8 +236,8 @@ def test_the_sweep_is_as_good_as_an_exact_solver(seed: int) -> None:
     free = np.ones(n, dtype=np.int64)
     for at in rng.integers(0, n - 20, 3):
         free[at : at + rng.integers(2, 9)] = 0
-    way = Way("x", 1.0, Need(0.9, 1.2, 1.5, 2.0), Need(0.4, 0.6, 0.8, 1.2))
-    chores, table = Chores(before_mix=3, ball=2, preheat=4, roll=2), Table(n - 6, n - 6, n)
+    way = Way("x", 1.0, ProgressWindow(0.9, 1.2, 1.5, 2.0), ProgressWindow(0.4, 0.6, 0.8, 1.2))
+    chores, table = Chores(before_mix=3, ball=2, preheat=4, roll=2), ServiceTimes(n - 6, n - 6, n)
     found = ways(way, Rates(bulk, bulk), chores, Hands(free), table, 0)
     assert (found[0].cost if found else np.inf) == pytest.approx(
         by_solver(way, Rates(bulk, bulk), chores, free, table), abs=0.05
@@ -242,10 +252,10 @@ def test_constant_kitchens_by_hand(case: dict[str, float]) -> None:
     scale = scale_of(made, [case["air_c"]] * 24, slots, None)
     per_slot = float(scale.rates.bulk[1])
     assert per_slot * 12 == pytest.approx(1 / case["times_25c"], rel=case["within"])
-    need = Need(*(case[k] / case["dose"] for k in ("low_h", "best_h", "best_to_h", "high_h")))
-    way = Way("x", 1.0, need, Need(0.2, 0.5, 0.6, 40.0))
+    need = ProgressWindow(*(case[k] / case["dose"] for k in ("low_h", "best_h", "best_to_h", "high_h")))
+    way = Way("x", 1.0, need, ProgressWindow(0.2, 0.5, 0.6, 40.0))
     free, roll = np.ones(slots.count, dtype=np.int64), slots.count - 10
-    found = ways(way, scale.rates, Chores(), Hands(free), Table(roll, roll, slots.count), 0)
+    found = ways(way, scale.rates, Chores(), Hands(free), ServiceTimes(roll, roll, slots.count), 0)
     every = [
         b - m for m in range(0, slots.count, 1) for b in [found[0].ball] if need.low <= (b - m) * per_slot <= need.high
     ]
@@ -282,7 +292,7 @@ def test_a_found_day_holds_by_the_real_rise(
     first = serve - dt.timedelta(hours=96)
     busy = [Busy(later(first, a), later(first, a + b), "away", None if cooks == 1 else 1) for a, b in spans]
     home = house(busy, cooks)
-    found = Search(Wish(spec(yeast_g), serve, first), home).best(Choice((AS_PLANNED, *COURSES), DOSES))
+    found = Search(PlanRequest(spec(yeast_g), serve, first), home).best(Choice((AS_PLANNED, *COURSES), DOSES))
     if found is None:
         assert busy  # with every hour free there always is a day
     else:
@@ -292,11 +302,11 @@ def test_a_found_day_holds_by_the_real_rise(
 def test_a_free_day_is_the_plain_plan_and_a_busy_one_the_nearest_to_it() -> None:
     made, now = spec(3.0), FRIDAY - dt.timedelta(hours=90)
     plain = plan_back(made, SWING, FRIDAY, now, {})
-    free = Search(Wish(made, FRIDAY, now), house([])).best(Choice((AS_PLANNED, *COURSES), DOSES))
+    free = Search(PlanRequest(made, FRIDAY, now), house([])).best(Choice((AS_PLANNED, *COURSES), DOSES))
     assert free and (free.course, free.dose) == (AS_PLANNED, 1.0)
     assert abs((free.plan.mixed_at - plain.mixed_at).total_seconds()) < 15 * 60
     balling = span(27, f"{plain.balled_at:%H:%M}", f"{plain.balled_at + dt.timedelta(minutes=20):%H:%M}")
-    moved = Search(Wish(made, FRIDAY, now), house([balling])).best(Choice())
+    moved = Search(PlanRequest(made, FRIDAY, now), house([balling])).best(Choice())
     assert moved is not None
     bears(moved, house([balling]), FRIDAY)
     assert dt.timedelta(0) < abs(moved.plan.balled_at - plain.balled_at) <= dt.timedelta(minutes=30)
@@ -308,7 +318,7 @@ def test_what_is_done_or_pinned_stays_and_the_rest_moves() -> None:
     done = {"mix": mixed, "weigh": mixed}
     plain = plan_back(made, SWING, FRIDAY, now, done)
     busy = [Busy(plain.balled_at - dt.timedelta(minutes=10), plain.balled_at + dt.timedelta(minutes=8), "call")]
-    found = Search(Wish(made, FRIDAY, now, done), house(busy)).best(Choice())
+    found = Search(PlanRequest(made, FRIDAY, now, done), house(busy)).best(Choice())
     assert found is not None and found.plan.mixed_at == mixed and found.plan.balled_at != plain.balled_at
     bears(found, house(busy), FRIDAY)
     pinned_at = plain.balled_at + dt.timedelta(minutes=25)
@@ -323,7 +333,7 @@ def test_what_is_done_or_pinned_stays_and_the_rest_moves() -> None:
 def test_a_busy_line_is_infeasible_and_says_who_has_the_hands() -> None:
     """Case 14 of the hand-provable set: the line's own hours are taken, so nothing but they or the table can give."""
     busy = [span(27, "19:30", "20:30", "choir")]
-    wish = Wish(spec(), FRIDAY, FRIDAY - dt.timedelta(hours=90))
+    wish = PlanRequest(spec(), FRIDAY, FRIDAY - dt.timedelta(hours=90))
     assert Search(wish, house(busy)).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
     assert "choir" in because(wish, house(busy)) and "19:30" in because(wish, house(busy))
     kinds = [set(r.change) for r in relaxations(wish, house(busy))]
@@ -333,7 +343,7 @@ def test_a_busy_line_is_infeasible_and_says_who_has_the_hands() -> None:
 def test_a_weekday_wish_that_fails_has_ways_out_that_hold() -> None:
     """Case 15: 22 ± 3 C, a working day, served at 20:00 off a narrow room rise: each way out is run by the real rise."""
     now = FRIDAY - dt.timedelta(hours=90)
-    wish = Wish(spec(2.5), FRIDAY, now)
+    wish = PlanRequest(spec(2.5), FRIDAY, now)
     free = plan_back(wish.spec, SWING, FRIDAY, now, {})
     work = span(27, "06:30", "17:20", "work")
     home = house([work, span(26, "21:00", "06:30", "sleep")])
@@ -353,9 +363,9 @@ def test_a_weekday_wish_that_fails_has_ways_out_that_hold() -> None:
 def test_a_service_has_a_length_and_trays_come_in_waves() -> None:
     """A hundred balls: ready by the first load, not too far at the last, out of the cold in waves."""
     chilled = replace(spec(cold=Cold(0.25, 14, PLACES["fridge"])), service_min=120.0, waves=3, line_min=125.0)
-    found = Search(Wish(chilled, FRIDAY + dt.timedelta(hours=2), FRIDAY - dt.timedelta(hours=90)), house([])).best(
-        Choice()
-    )
+    found = Search(
+        PlanRequest(chilled, FRIDAY + dt.timedelta(hours=2), FRIDAY - dt.timedelta(hours=90)), house([])
+    ).best(Choice())
     assert found is not None
     waves = [s for s in found.plan.steps if s.key.startswith("wave")]
     out = found.plan.step("cold_out").at
@@ -376,7 +386,7 @@ def test_a_rise_through_the_changed_night_has_its_true_hours() -> None:
     plain = serve - dt.timedelta(days=7)
     made, level = spec(0.4), [20.0] * 24
     one, other = (
-        Search(Wish(made, s, s - dt.timedelta(hours=60)), house([], hourly=level)).best(Choice())
+        Search(PlanRequest(made, s, s - dt.timedelta(hours=60)), house([], hourly=level)).best(Choice())
         for s in (serve, plain)
     )
     assert one and other
@@ -412,21 +422,21 @@ def nobody_does_two_things(packed: dict, home: House, surface_of: dict[str, str]
             assert one.end <= other.start or other.end <= one.start
     for k, w in placed.items():
         cold = tuple(x for o, v in placed.items() if o != k for x in cold_span(v.plan, o, 6.0))
-        assert crowding(w.plan, 6.0, Shared(cold=cold, shelf_l=home.shared.shelf_l)) == []
+        assert crowding(w.plan, 6.0, Commitments(cold=cold, shelf_l=home.shared.shelf_l)) == []
 
 
 @pytest.mark.parametrize(
     ("busy", "cooks"), [([], 1), (WEEK[:-1], 1), (WEEK[:-1], 2)], ids=["free", "week", "week, two cooks"]
 )
 def test_several_bakes_share_hands_surfaces_and_the_shelf(busy: list[Busy], cooks: int) -> None:
-    home = replace(house(busy, cooks), shared=Shared(shelf_l=13.0))
+    home = replace(house(busy, cooks), shared=Commitments(shelf_l=13.0))
     now = FRIDAY - dt.timedelta(hours=90)
     chilled = spec(cold=Cold(0.25, 14, PLACES["fridge"]))
     choice = Choice((AS_PLANNED, *COURSES), DOSES)
     items = [
         Item(
             f"b{i}",
-            Wish(chilled if i % 2 else spec(3.0), FRIDAY + dt.timedelta(minutes=75 * i), now, litres=6.0),
+            PlanRequest(chilled if i % 2 else spec(3.0), FRIDAY + dt.timedelta(minutes=75 * i), now, litres=6.0),
             choice,
             f"s{i % 2}",
         )
@@ -444,19 +454,19 @@ def test_several_bakes_share_hands_surfaces_and_the_shelf(busy: list[Busy], cook
 
 def test_a_surface_and_a_shelf_that_others_have_are_gone_around_or_told() -> None:
     made, now = spec(0.4, Cold(0.25, 14, PLACES["fridge"])), FRIDAY - dt.timedelta(hours=90)
-    wish = Wish(made, FRIDAY, now, litres=6.0)
+    wish = PlanRequest(made, FRIDAY, now, litres=6.0)
     plain = Search(wish, house([])).best(Choice())
     assert plain is not None
     begins = plain.plan.step("cold_in").at
     jam = Shelved(begins - dt.timedelta(hours=2), begins + dt.timedelta(hours=2), "jam", 10.0)
-    shelf = replace(house([]), shared=Shared(cold=(jam,), shelf_l=15.0))
+    shelf = replace(house([]), shared=Commitments(cold=(jam,), shelf_l=15.0))
     moved = Search(wish, shelf).best(Choice())
     assert moved is not None and crowding(plain.plan, 6.0, shelf.shared) and not crowding(moved.plan, 6.0, shelf.shared)
     bears(moved, shelf, FRIDAY)
-    small = replace(house([]), shared=Shared(shelf_l=5.0))
+    small = replace(house([]), shared=Commitments(shelf_l=5.0))
     assert Search(wish, small).best(Choice()) is None and "too small" in because(wish, small)
     flat = Busy(FRIDAY - dt.timedelta(hours=1), FRIDAY + dt.timedelta(minutes=40), "flat ones")
-    hot = replace(house([]), shared=Shared(hot=(flat,)))
+    hot = replace(house([]), shared=Commitments(hot=(flat,)))
     assert Search(wish, hot).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
     assert because(wish, hot) == "Its surface is taken between 19:00 and 20:40 (flat ones)."
     later_table = [r.change["serve_min"] for r in relaxations(wish, hot) if "serve_min" in r.change]
@@ -478,8 +488,8 @@ def test_packing_together_finds_what_one_after_the_other_does_not() -> None:
         Busy(FRIDAY - dt.timedelta(hours=3, minutes=40), FRIDAY - dt.timedelta(hours=1, minutes=30), "b"),
     ]
     items = [
-        Item("easy", Wish(spec(3.0), FRIDAY + dt.timedelta(hours=1), now), Choice((AS_PLANNED,), DOSES), "s0"),
-        Item("hard", Wish(spec(3.0), FRIDAY, now), Choice((AS_PLANNED,), DOSES), "s1"),
+        Item("easy", PlanRequest(spec(3.0), FRIDAY + dt.timedelta(hours=1), now), Choice((AS_PLANNED,), DOSES), "s0"),
+        Item("hard", PlanRequest(spec(3.0), FRIDAY, now), Choice((AS_PLANNED,), DOSES), "s1"),
     ]
     home = house(tight)
     best = pack(items, home)
@@ -506,14 +516,19 @@ def test_hands_are_counted_alike_on_slots_and_by_instants(spans: list[tuple[int,
 
 def test_pace_is_the_leavens_own() -> None:
     assert pace(np.array([25.0]), True)[0] == pytest.approx(1.0)
-    assert Found(Way("x", 1, Need(0, 1, 1.5, 2), Need(0, 1, 1.5, 2)), 1, 2, None, None, 0.0).way.chill is None
+    assert (
+        Candidate(
+            Way("x", 1, ProgressWindow(0, 1, 1.5, 2), ProgressWindow(0, 1, 1.5, 2)), 1, 2, None, None, 0.0
+        ).way.chill
+        is None
+    )
     assert (
         ways(
-            Way("x", 1, Need(0, 1, 1.5, 2), Need(0, 1, 1.5, 2)),
+            Way("x", 1, ProgressWindow(0, 1, 1.5, 2), ProgressWindow(0, 1, 1.5, 2)),
             Rates(np.arange(9.0), np.arange(9.0)),
             Chores(1, 1, 1, 1, 0, 0, 1),
             Hands(np.ones(8, dtype=np.int64)),
-            Table(6, 6, 8),
+            ServiceTimes(6, 6, 8),
             0,
             Fixed(mix=3),
         )[0].mix

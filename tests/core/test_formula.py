@@ -18,7 +18,7 @@ from brassclock.core.mix.guide import bloom_test, cue_for, kneading_guide, order
 from brassclock.core.mix.heat import Kneading, Part, learned_friction, mix_heat, mixed_temp_c
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.chemical.reaction import react
-from brassclock.core.rise.dose import Wish, dose_for
+from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.forecast import forecast
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
@@ -301,7 +301,7 @@ def test_friction_is_learned_from_one_thermometer() -> None:
 def test_a_dose_run_forward_arrives_on_time(hours: float, temp: float, target: float) -> None:
     dough = dough_of_masses([("plain_flour", 500), ("water", 310), ("salt_fine", 10)])
     stage = Stage("bulk", hours, ((0, temp),), None, None, target)
-    dose = dose_for(Wish(Batch(dough, "kneaded", temp), (stage,), target, hours), ROWS["yeast_instant"])
+    dose = dose_for(DoseRequest(Batch(dough, "kneaded", temp), (stage,), target, hours), ROWS["yeast_instant"])
     if dose.mass_g is None:
         assert "Give it longer" in dose.reason or "colder" in dose.reason
         return
@@ -315,12 +315,12 @@ def test_a_dose_run_forward_arrives_on_time(hours: float, temp: float, target: f
 def test_a_starters_dose_arrives_on_time_and_powder_has_none() -> None:
     dough = dough_of_masses([("bread_flour", 500), ("water", 300), ("salt_fine", 10)])
     stage = Stage("bulk", 6, ((0, 25.0),), None, None, 1.7)
-    dose = dose_for(Wish(Batch(dough, "kneaded", 25.0), (stage,), 1.7, 6.0), ROWS["starter_100"])
+    dose = dose_for(DoseRequest(Batch(dough, "kneaded", 25.0), (stage,), 1.7, 6.0), ROWS["starter_100"])
     assert dose.mass_g is not None
     assert 0.03 < (dose.baker_frac or 0) < 0.5
     risen = dough_of_masses([("bread_flour", 500), ("water", 300), ("salt_fine", 10), ("starter_100", dose.mass_g)])
     longer = Stage("bulk", 9, ((0, 25.0),), None, None, 1.7)
     assert forecast(Batch(risen, "kneaded", 25.0), [longer], [1.7]).crossings[0].h.p50 == pytest.approx(6, rel=0.04)
-    none = dose_for(Wish(Batch(dough, "kneaded", 25.0), (stage,), 1.7, 6.0), ROWS["baking_powder"])
+    none = dose_for(DoseRequest(Batch(dough, "kneaded", 25.0), (stage,), 1.7, 6.0), ROWS["baking_powder"])
     assert none.baker_frac is None
     assert "soda balance" in none.reason

@@ -8,11 +8,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brassclock.core.day.kitchen_air import Spell, with_spells
+from brassclock.core.day.kitchen_air import Relocation, with_spells
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
-from brassclock.core.rise.rescue import Standing, as_it_stands, for_later, for_slower, options
+from brassclock.core.rise.rescue import DoughState, as_it_stands, for_later, for_slower, options
 from brassclock.core.rise.stages import Stage
 
 DOUGH = dough_of_masses(
@@ -22,9 +22,9 @@ BULK = Stage("bulk", 2.0, ((0, 23.0),), Vessel("tub", 820, True, 20), "ball", 1.
 BALLS = Stage("ball proof", 1.0, ((0, 23.0),), Vessel("tray", 95, True), None, 1.4)
 
 
-def standing(elapsed_h: float, stage: Stage = BULK) -> Standing:
+def standing(elapsed_h: float, stage: Stage = BULK) -> DoughState:
     done = (BULK,) if stage is BALLS else ()
-    return Standing(Batch(DOUGH, "kneaded", 26.0), done, stage, elapsed_h, 4.0)
+    return DoughState(Batch(DOUGH, "kneaded", 26.0), done, stage, elapsed_h, 4.0)
 
 
 def test_a_longer_fridge_is_a_later_window_and_the_dough_goes_on_rising_in_it() -> None:
@@ -64,7 +64,7 @@ def test_doing_nothing_changes_nothing() -> None:
 @given(st.floats(-3, 12), st.floats(0.1, 6), st.floats(0, 40), st.floats(10, 30))
 def test_a_spell_replaces_the_air_only_while_it_lasts(start_h: float, hours: float, temp: float, room: float) -> None:
     begin = dt.datetime(2026, 11, 25, 12, tzinfo=dt.UTC)
-    spell = Spell(begin + dt.timedelta(hours=start_h), begin + dt.timedelta(hours=start_h + hours), temp)
+    spell = Relocation(begin + dt.timedelta(hours=start_h), begin + dt.timedelta(hours=start_h + hours), temp)
     path = with_spells(((0.0, room), (6.0, room), (20.0, room)), begin, [spell])
     marks = [h for h, _ in path]
     assert marks == sorted(set(marks))

@@ -31,7 +31,7 @@ def jar(feed: float, temp_c: float, hours: float = 30.0, seed: recipes.Seed = RI
 
 def dough_run(
     temp_c: float, yeast: float = 0.0, parts: float = 20.0, then: list[model.Piece] | None = None
-) -> model.Course:
+) -> model.RiseTrace:
     flour = 100 + parts / 2
     recipe = recipes.Recipe(
         (("yeast_instant", yeast),) if yeast else (), (65 + parts / 2) / flour, 2 / flour, mass=(167 + parts) / flour + yeast,

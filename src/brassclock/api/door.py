@@ -15,7 +15,7 @@ from flask import Flask, Response, request
 from sqlalchemy.exc import OperationalError
 
 from brassclock.services.answers import answered, forget_old, remember
-from brassclock.services.app import House, Refused
+from brassclock.services.app import Conflict, House
 from brassclock.store.unit import Stale
 
 WRITES = ("POST", "PUT", "PATCH", "DELETE")
@@ -82,7 +82,7 @@ class Door(Flask):
                 had = answered(unit.session, key, house.real_now())
                 if had is not None:
                     if had.asked != asked:
-                        raise Refused(
+                        raise Conflict(
                             "This Idempotency-Key was used for another request. Make a new key for a new request."
                         )
                     return Response(zlib.decompress(had.body), had.status, content_type="application/json")
@@ -98,7 +98,7 @@ def _key() -> str | None:
     """The client's key for this request. Raises Refused when it cannot be one."""
     key = request.headers.get("Idempotency-Key")
     if key is not None and not (8 <= len(key) <= MOST_KEY and key.isascii() and key.isprintable()):
-        raise Refused(f"An Idempotency-Key has 8 to {MOST_KEY} plain characters; this one has {len(key)}.")
+        raise Conflict(f"An Idempotency-Key has 8 to {MOST_KEY} plain characters; this one has {len(key)}.")
     return key
 
 

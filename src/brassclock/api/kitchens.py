@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
-from brassclock.services.app import House, Refused
+from brassclock.services.app import Conflict, House
 from brassclock.services.kitchen import air
 from brassclock.services.kitchen import settings as kitchens
 from brassclock.services.pages import bench as bench_page
@@ -142,7 +142,7 @@ def set_clock(body: ClockIn):
         if body.jump:
             to = bench_page.next_move_at(h, session, body.kitchen_id)
             if to is None:
-                raise Refused("There is no hand move ahead to jump to. Start a bake first.")
+                raise Conflict("There is no hand move ahead to jump to. Start a bake first.")
         h.set_clock(session, kitchen, rate=body.rate, to=to)
         return kitchens.clock_out(h, session, kitchen).model_dump(mode="json")
 

@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
 from brassclock.core.evidence import BadRequest, FieldFault
-from brassclock.services.app import Missing, Outdated, Refused
+from brassclock.services.app import Conflict, NotFound, Outdated
 from brassclock.services.contract import UnknownKind
 from brassclock.services.pages import bake as views
 from brassclock.store.faults import storage_fault
@@ -92,9 +92,9 @@ def install(app: Flask) -> None:
     """Register checks and handlers on an application."""
     app.before_request(_check_body)
     app.register_error_handler(BadRequest, bad_request)
-    app.register_error_handler(Missing, lambda e: problem(404, "Not there", str(e)))
+    app.register_error_handler(NotFound, lambda e: problem(404, "Not there", str(e)))
     app.register_error_handler(UnknownKind, lambda e: problem(404, "Not a computation", str(e.args[0])))
-    app.register_error_handler(Refused, lambda e: problem(409, "Not now", str(e)))
+    app.register_error_handler(Conflict, lambda e: problem(409, "Not now", str(e)))
     app.register_error_handler(
         Stale,
         lambda e: problem(
@@ -111,7 +111,7 @@ def install(app: Flask) -> None:
         """Both versions: what the bake is now (None where it cannot be read), and what was to be made of it."""
         try:
             now = views.bake_out(app.extensions["house"], error.bake_id).model_dump(mode="json")
-        except Refused:
+        except Conflict:
             now = None
         more = {"current": now, "yours": request.get_json(silent=True)}
         return problem(409, "Changed meanwhile", str(error), more=more)

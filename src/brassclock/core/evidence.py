@@ -92,7 +92,7 @@ class BadRequest(Exception):
         return "; ".join(f"{f.pointer}: {f.detail}" for f in self.faults)
 
 
-def refuse(pointer: str, detail: str) -> BadRequest:
+def invalid(pointer: str, detail: str) -> BadRequest:
     """A BadRequest with a single fault."""
     return BadRequest([FieldFault(pointer, detail)])
 

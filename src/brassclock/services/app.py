@@ -49,11 +49,11 @@ SET_BACK_S = 2.0  # clocks are corrected by less all the time
 system_now = SystemClock()
 
 
-class Missing(LookupError):
+class NotFound(LookupError):
     """What was asked for is not there; the message says what, and where to look."""
 
 
-class Refused(ValueError):
+class Conflict(ValueError):
     """The request is readable but cannot be done now; the message says why and what would be right."""
 
 
@@ -173,7 +173,7 @@ class House:
         """The kitchen, or Missing."""
         kitchen = get(session, Kitchen, kitchen_id)
         if kitchen is None or (kitchen.demo and not self.with_demo):
-            raise Missing(f"There is no kitchen {kitchen_id}. /api/kitchens lists them.")
+            raise NotFound(f"There is no kitchen {kitchen_id}. /api/kitchens lists them.")
         return kitchen
 
     def now(self, session: Session, kitchen: Kitchen) -> dt.datetime:
@@ -187,12 +187,12 @@ class House:
         """Run the demo's clock at another rate, or jump it forward."""
         state = kitchens.clock_of(session, kitchen.id or 0)
         if state is None:
-            raise Refused("Only the demo kitchen has a clock that can be set. Leave yours to the real time.")
+            raise Conflict("Only the demo kitchen has a clock that can be set. Leave yours to the real time.")
         if rate is not None and rate not in RATES:
-            raise Refused(f"Rate {rate:g} is not offered. Use 0 (pause), 1 or 60.")
+            raise Conflict(f"Rate {rate:g} is not offered. Use 0 (pause), 1 or 60.")
         now = clock_now(state, self.real_now())
         if to is not None and to < now:
-            raise Refused("The clock only jumps forward.")
+            raise Conflict("The clock only jumps forward.")
         state.anchor_sim = to or now
         state.anchor_real = self.real_now()
         state.rate = state.rate if rate is None else rate

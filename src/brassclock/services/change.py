@@ -12,12 +12,12 @@ from sqlmodel import Session
 from brassclock.core.day.backward import DayPlan
 from brassclock.services.app import House, Outdated
 from brassclock.services.bake.broken import Broken, catching
-from brassclock.services.bake.snapshot import Rows
-from brassclock.services.solve import load, work_of
+from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.solve import load, solve
 
 
 @contextmanager
-def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[tuple[Session, Rows]]:
+def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[tuple[Session, BakeSnapshot]]:
     """One change of a bake, as one transaction: its rows to alter, kept with the next revision.
 
     `revision` is the one the change was made on. Raises Outdated when the bake has a later one.
@@ -30,7 +30,7 @@ def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[
         broken: list[Broken] = []
         with catching(session, bake_id, broken):  # one that cannot be computed can still be put away, and mended
             after = load(house, session, bake_id)
-            plan = work_of(after).plan if r.bake.status == "live" else None
+            plan = solve(after).plan if r.bake.status == "live" else None
             if not overdue(after):  # what the cook sees in the answer; a slip is told by the move itself
                 r.bake.told = moments(plan) if plan is not None else {}
         if broken:
@@ -51,7 +51,7 @@ Moments = dict[str, list[Any]]
 ELSEWHERE = ("feed", "serve")  # marked on the starter, or not at all
 
 
-def overdue(r: Rows) -> bool:
+def overdue(r: BakeSnapshot) -> bool:
     """Whether a move that was told has gone by and is not done: the plan slips with the clock."""
     done = {*ELSEWHERE, *r.done()}
     return any(dt.datetime.fromisoformat(at) < r.now for key, (at, _) in r.bake.told.items() if key not in done)

@@ -39,7 +39,7 @@ from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import House
 from brassclock.services.bake import snapshot as bakerows
 from brassclock.services.bake.broken import Broken, catching
-from brassclock.services.bake.snapshot import Rows, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.day import sharing
 from brassclock.services.fire.model import QUICK_LINE, dressing_g, line_spec, loads_of, program_at
 from brassclock.services.kitchen import hours
@@ -57,7 +57,7 @@ LINE_S = 900.0
 
 
 @dataclass
-class Work:
+class BakeResult:
     """What was computed of a bake. A part that cannot be is None and its reason stands in `faults`."""
 
     sheet: WeighSheet | None = None
@@ -78,10 +78,10 @@ class Work:
         return self.risen.forecast if self.risen else None
 
 
-_memory: OrderedDict[str, Work] = OrderedDict()
+_memory: OrderedDict[str, BakeResult] = OrderedDict()
 
 
-def work_of(r: Rows) -> Work:
+def solve(r: BakeSnapshot) -> BakeResult:
     """The computed bake, remembered for a minute."""
     key = json.dumps(
         [
@@ -121,7 +121,7 @@ UNSEEN = {"note", "revision", "name", "told", "summary", "serve_at", "serve_unti
 FAR, FAR_TICK_S = dt.timedelta(hours=1), 600
 
 
-def _tick(r: Rows) -> int:
+def _tick(r: BakeSnapshot) -> int:
     """What of the time a bake's answer hangs on: its minute; ten of them while every move lies an hour ahead."""
     if r.bake.status != "live" or _last_seen(r) < r.now:
         return 0
@@ -130,7 +130,7 @@ def _tick(r: Rows) -> int:
     return int(r.now.timestamp() // (FAR_TICK_S if far else 60))
 
 
-Computed = list[tuple[Rows, Work]]
+Computed = list[tuple[BakeSnapshot, BakeResult]]
 
 
 def load_live(house: House, session: Session, kitchen_id: int) -> tuple[Computed, list[Broken]]:
@@ -141,7 +141,7 @@ def load_live(house: House, session: Session, kitchen_id: int) -> tuple[Computed
     for bake_id in rows.live_ids(session, kitchen_id):
         with catching(session, bake_id, broken):
             r = load(house, session, bake_id, busy)
-            found.append((r, work_of(r)))
+            found.append((r, solve(r)))
     return sorted(found, key=lambda x: (x[0].bake.serve_at, x[0].bake.id or 0)), broken
 
 
@@ -156,7 +156,7 @@ def live_bakes(session: Session, kitchen_id: int) -> list[Bake]:
     return found
 
 
-def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows, Work]]:
+def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[BakeSnapshot, BakeResult]]:
     """The live bakes of a kitchen planned anew, one after the other, each around what those before it take.
 
     A dough that is mixed goes first, then the soonest table.
@@ -167,7 +167,7 @@ def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Rows
     for bake in sorted(live_bakes(session, kitchen_id), key=_rank):
         with catching(session, bake.id or 0, []):
             r = sharing.around(bakerows.load(house, session, bake.id or 0, busy), takes)
-            work = work_of(r)
+            work = solve(r)
             if work.plan is not None:
                 takes.append(sharing.planned(r, work.plan))
             done.append((r, work))
@@ -185,19 +185,19 @@ def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
     return not bake.told or "mix" in bake.told, bake.serve_at, bake.id or 0
 
 
-def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
+def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
     """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or Missing."""
     r = bakerows.load(house, session, bake_id, busy)
     return sharing.around(r, _before(session, r)) if r.bake.status == "live" else r
 
 
-def on_surface(session: Session, r: Rows, surface: Surface) -> Rows:
+def on_surface(session: Session, r: BakeSnapshot, surface: Surface) -> BakeSnapshot:
     """The rows of a live bake as if it baked on another surface; its own stay as they are."""
     bake = Bake(**{**r.bake.model_dump(), "surface_id": surface.id})
     return sharing.around(replace(r, bake=bake, surface=surface), _before(session, r))
 
 
-def _before(session: Session, r: Rows) -> list[sharing.Takes]:
+def _before(session: Session, r: BakeSnapshot) -> list[sharing.Takes]:
     """What the live bakes that go before this one were told to take."""
     found = []
     for other in sorted(live_bakes(session, r.bake.kitchen_id), key=_rank):
@@ -210,15 +210,15 @@ def _before(session: Session, r: Rows) -> list[sharing.Takes]:
 FORGOTTEN = dt.timedelta(days=3)
 
 
-def _last_seen(r: Rows) -> dt.datetime:
+def _last_seen(r: BakeSnapshot) -> dt.datetime:
     """Now, or FORGOTTEN after the last that is known of a bake: one that lies about for a year is not reckoned through it."""
     last = max([r.bake.serve_at, r.bake.created_at, *(t.at for t in r.taps), *(x.at for x in r.readings)])
     return min(r.now, (last + FORGOTTEN).astimezone(r.now.tzinfo))
 
 
-def compute(r: Rows, *, quick: bool = False) -> Work:
+def compute(r: BakeSnapshot, *, quick: bool = False) -> BakeResult:
     """The bake computed anew. `quick` leaves out what a picture under a finger does not show."""
-    work = Work()
+    work = BakeResult()
     r = replace(r, now=_last_seen(r))
     bake, kitchen = r.bake, r.kitchen
     try:
@@ -248,7 +248,7 @@ def compute(r: Rows, *, quick: bool = False) -> Work:
     return work
 
 
-def spec_now(r: Rows, work: Work) -> BakeSpec:
+def spec_now(r: BakeSnapshot, work: BakeResult) -> BakeSpec:
     """The spec of a computed bake as its settings have it."""
     assert work.sheet is not None and work.plan is not None
     if work.plan.spec.rests:
@@ -257,7 +257,7 @@ def spec_now(r: Rows, work: Work) -> BakeSpec:
     return rising.spec_of(r, work.sheet.dough, line_min, sponge_g(r.bake, work.sheet, 1.0))
 
 
-def _fire_after(work: Work, r: Rows) -> None:
+def _fire_after(work: BakeResult, r: BakeSnapshot) -> None:
     """The heat again, for the dough as the rise will leave it."""
     seen, plan = work.forecast, work.plan
     if work.bread is None or seen is None or plan is None:
@@ -267,7 +267,7 @@ def _fire_after(work: Work, r: Rows) -> None:
     _fire(work, r, air + (float(seen.trace.dough_c[-1]) - air) * kept, float(seen.trace.maturity[-1]))
 
 
-def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) -> None:
+def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None = None) -> None:
     bake, sheet = r.bake, work.sheet
     assert sheet is not None
     piece_g = bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
@@ -295,7 +295,7 @@ def _fire(work: Work, r: Rows, bread_c: float, maturity: float | None = None) ->
     work.line = plan_line(line_spec(r, work.program), loads_of(r, sheet), QUICK_LINE)
 
 
-def loads_of_rows(r: Rows) -> int:
+def loads_of_rows(r: BakeSnapshot) -> int:
     """The same, computing only when the count is not set."""
     known = r.bake.hearth["count"] if r.bake.hearth else r.bake.count
-    return int(known) if r.bake.hearth and known else loads_of(r, None if known else work_of(r).sheet)
+    return int(known) if r.bake.hearth and known else loads_of(r, None if known else solve(r).sheet)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import re
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.units import Unreadable, parse_moment
 
 FULL_INSTANT = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d.*(Z|[+-]\d\d:\d\d)")
@@ -21,9 +21,9 @@ def moment_of(text: str, now: dt.datetime, pointer: str) -> dt.datetime:
     try:
         at = parse_moment(text, now)
     except Unreadable as fault:
-        raise refuse(pointer, str(fault)) from None
+        raise invalid(pointer, str(fault)) from None
     except (OverflowError, ValueError):
-        raise refuse(pointer, f"“{text[:60]}” lies outside every calendar. {BOUND}") from None
+        raise invalid(pointer, f"“{text[:60]}” lies outside every calendar. {BOUND}") from None
     return bounded(at, now, pointer)
 
 
@@ -36,9 +36,9 @@ def outside(at: dt.datetime, now: dt.datetime) -> bool:
 def bounded(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
     """The instant, in the zone of now. Raises BadRequest when it has no zone or lies outside what is reckoned with."""
     if at.tzinfo is None:
-        raise refuse(pointer, "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
+        raise invalid(pointer, "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
     if outside(at, now):
-        raise refuse(pointer, f"{at.year:04d}-{at.month:02d}-{at.day:02d} lies too far from today. {BOUND}")
+        raise invalid(pointer, f"{at.year:04d}-{at.month:02d}-{at.day:02d} lies too far from today. {BOUND}")
     return at.astimezone(now.tzinfo)
 
 
@@ -46,7 +46,7 @@ def table_instant(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetim
     """A table's instant as it was dragged: from a day ago to two weeks ahead. Raises BadRequest."""
     at = bounded(at, now, pointer)
     if not now - DRAGGED_BACK <= at <= now + OLDEST:
-        raise refuse(
+        raise invalid(
             pointer,
             f"A table is from {DRAGGED_BACK.days} day ago to {OLDEST.days} days ahead; {at:%a %d %b %Y %H:%M} is not.",
         )
@@ -57,9 +57,9 @@ def serve_moment(text: str, now: dt.datetime) -> dt.datetime:
     """When people eat: ahead of now, within 14 days."""
     at = moment_of(text, now, "/serve")
     if at <= now:
-        raise refuse("/serve", f"“{text}” is in the past; it is {now:%a %H:%M} here. Give a time ahead, as in 5 h.")
+        raise invalid("/serve", f"“{text}” is in the past; it is {now:%a %H:%M} here. Give a time ahead, as in 5 h.")
     if at - now > OLDEST:
-        raise refuse("/serve", f"“{text}” is more than 14 days ahead. Give a nearer time.")
+        raise invalid("/serve", f"“{text}” is more than 14 days ahead. Give a nearer time.")
     return at
 
 
@@ -74,7 +74,7 @@ def past_moment(text: str | None, now: dt.datetime) -> dt.datetime:
         at_yesterday = at - dt.timedelta(days=1)
         if now - at_yesterday < dt.timedelta(hours=20) and len(text) <= 8:
             return at_yesterday  # a bare time of day just gone
-        raise refuse("/at", f"“{text}” is in the future. Give when it was done, as in 20 min ago.")
+        raise invalid("/at", f"“{text}” is in the future. Give when it was done, as in 20 min ago.")
     if now - at > OLDEST:
-        raise refuse("/at", f"“{text}” is more than 14 days ago. Give a nearer time.")
+        raise invalid("/at", f"“{text}” is more than 14 days ago. Give a nearer time.")
     return min(at, now)

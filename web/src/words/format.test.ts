@@ -26,5 +26,5 @@ test("units: grams and ounces, C and F, read back as written", () => {
   expect(readTemp("100 F", g)).toBeCloseTo(37.78, 2);
   expect(readTemp(temp(26, us), us)).toBeCloseTo(26, 0);
   expect(readTemp("warm", g)).toBeNull();
-  expect(["1,5", " 2.5 ", "", "many"].map(typedNumber)).toEqual([1.5, 2.5, "", "many"]);
+  expect(["1,5", " 2.5 ", "", "many"].map((t) => typedNumber(t))).toEqual([1.5, 2.5, "", "many"]);
 });

@@ -101,7 +101,7 @@ export const lower = (name: string): string => name.slice(0, 1).toLowerCase() + 
 export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
 
 /** A typed number, with a point or a comma; what cannot be read, nothing too, goes on as it was typed, so that the server says what is wrong with it. */
-export function typedNumber(text: string): number {
-  const value = text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", "."));
-  return (Number.isNaN(value) ? text : value) as number;
-}
+export const typedNumber = (text: string, value = plain(text)): number => (Number.isNaN(value) ? text : value) as number;
+
+/** A number with a point or a comma; NaN for nothing. */
+export const plain = (text: string): number => (text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", ".")));

@@ -17,8 +17,18 @@ from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Hands, Slot
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
 from brassclock.core.day.progress import At, Real, Scale, real, scale_of
-from brassclock.core.day.shared import Shared
-from brassclock.core.day.sweep import Chores, Fixed, Found, Need, Table, Way, heat_slot, ways, work_fits
+from brassclock.core.day.shared import Commitments
+from brassclock.core.day.sweep import (
+    Candidate,
+    Chores,
+    Fixed,
+    ProgressWindow,
+    ServiceTimes,
+    Way,
+    heat_slot,
+    ways,
+    work_fits,
+)
 
 ROUNDS = 3
 SLACK_H = 0.03  # at 25 C: what a window's edge is worth here
@@ -33,7 +43,7 @@ AS_PLANNED = "as planned"
 
 
 @dataclass(frozen=True)
-class Course:
+class Schedule:
     """A named way to leaven: what is chilled, for about how long and between which limits [h], what it costs the choice.
 
     Costs and flavour (0 to 1) are judgement.
@@ -52,18 +62,18 @@ class Course:
 COURSES = {
     c.key: c
     for c in (
-        Course("room"),
-        Course("hybrid", "ball", 14.0, 6.0, 26.0, 0.25, 0.7, 1),
-        Course("cold", "bulk", 14.0, 6.0, 26.0, 0.3, 0.7, 1),
-        Course("hybrid, two nights", "ball", 38.0, 26.0, 60.0, 0.5, 1.0, 2),
-        Course("cold, two nights", "bulk", 38.0, 26.0, 60.0, 0.55, 1.0, 2),
+        Schedule("room"),
+        Schedule("hybrid", "ball", 14.0, 6.0, 26.0, 0.25, 0.7, 1),
+        Schedule("cold", "bulk", 14.0, 6.0, 26.0, 0.3, 0.7, 1),
+        Schedule("hybrid, two nights", "ball", 38.0, 26.0, 60.0, 0.5, 1.0, 2),
+        Schedule("cold, two nights", "bulk", 38.0, 26.0, 60.0, 0.55, 1.0, 2),
     )
 }
 DOSE_COST = 0.35  # judgement: of halving or doubling what the cook typed
 
 
 @dataclass(frozen=True)
-class Wish:
+class PlanRequest:
     """A bake to be placed: when it is served, what is done, and what is pinned. All instants are aware."""
 
     spec: BakeSpec
@@ -84,7 +94,7 @@ class House:
     places: Mapping[str, Place]
     busy: Sequence[Busy] = ()
     cooks: int = 1
-    shared: Shared = field(default_factory=Shared)
+    shared: Commitments = field(default_factory=Commitments)
 
 
 @dataclass(frozen=True)
@@ -103,7 +113,7 @@ class Solved:
     course: str
     dose: float
     plan: DayPlan
-    found: Found
+    found: Candidate
 
     @property
     def cost(self) -> float:
@@ -118,7 +128,7 @@ class Solved:
         return min(0.1 + hours / 40, 1.0)
 
 
-def slots_for(wish: Wish) -> Slots:
+def slots_for(wish: PlanRequest) -> Slots:
     """Four days of slots up to the table, or as far back as what is done goes."""
     first = min([wish.now, *wish.done.values()], default=wish.now)
     back = math.ceil(60 * hours_between(first, wish.serve_at) / SLOT_MIN) + HOUR
@@ -135,13 +145,13 @@ def chores_of(spec: BakeSpec, feed_h: tuple[float, float] | None = None) -> Chor
     )  # fmt: skip
 
 
-def table_of(spec: BakeSpec, serve_at: dt.datetime, slots: Slots) -> Table:
+def table_of(spec: BakeSpec, serve_at: dt.datetime, slots: Slots) -> ServiceTimes:
     """The boundaries that the table sets."""
     roll = slots.before(later(serve_at, -(spec.line_min + spec.roll_min) / 60))
-    return Table(roll, roll + slots_of(spec.service_min / spec.waves), slots.after(serve_at))
+    return ServiceTimes(roll, roll + slots_of(spec.service_min / spec.waves), slots.after(serve_at))
 
 
-def shaped(spec: BakeSpec, course: Course, places: Mapping[str, Place]) -> BakeSpec:
+def shaped(spec: BakeSpec, course: Schedule, places: Mapping[str, Place]) -> BakeSpec:
     """The spec with the course's cold and no other; air of its own stays out of a chilled stage."""
 
     def part(which: str) -> StageSpec:
@@ -153,19 +163,19 @@ def shaped(spec: BakeSpec, course: Course, places: Mapping[str, Place]) -> BakeS
     return replace(spec, bulk=part("bulk"), ball=part("ball"))
 
 
-def own_course(spec: BakeSpec) -> Course:
+def own_course(spec: BakeSpec) -> Schedule:
     """The course a bake is set to: its own cold, about as long as that."""
     chill = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
     cold = spec.bulk.cold or spec.ball.cold
     if cold is None or spec.rests:
-        return Course(AS_PLANNED)
-    return Course(AS_PLANNED, chill, cold.hours, 0.5 * cold.hours, max(2 * cold.hours, cold.hours + 10))
+        return Schedule(AS_PLANNED)
+    return Schedule(AS_PLANNED, chill, cold.hours, 0.5 * cold.hours, max(2 * cold.hours, cold.hours + 10))
 
 
 class Search:
     """The search for one bake's day; nothing is kept between searches."""
 
-    def __init__(self, wish: Wish, house: House) -> None:
+    def __init__(self, wish: PlanRequest, house: House) -> None:
         self.wish, self.house = wish, house
         self.slots = slots_for(wish)
         self.now = max(self.slots.after(wish.now), 0)
@@ -223,7 +233,7 @@ class Search:
 class Group:
     """One course and dose: its scale and needs, swept and set right by the real rise."""
 
-    def __init__(self, search: Search, course: Course, dose: float, spec: BakeSpec) -> None:
+    def __init__(self, search: Search, course: Schedule, dose: float, spec: BakeSpec) -> None:
         self.search, self.course, self.dose, self.spec = search, course, dose, spec
         wish, slots = search.wish, search.slots
         self.table = table_of(spec, wish.serve_at, slots)
@@ -321,7 +331,7 @@ class Group:
             for a, t in product(sorted(afters), sorted(tempers))
         ]  # fmt: skip
 
-    def all(self, keep: int) -> list[Found]:
+    def all(self, keep: int) -> list[Candidate]:
         """The sweep's proposals, the least costly first."""
         rates, free, now = self.scale.rates, self.search.free, self.search.now
         found = [
@@ -329,7 +339,7 @@ class Group:
         ]
         return sorted(found, key=lambda f: (f.cost, -f.mix, -f.ball))[:keep]
 
-    def hand_slots(self, f: Found) -> list[tuple[int, int]]:
+    def hand_slots(self, f: Candidate) -> list[tuple[int, int]]:
         """The slots (from, to) in which a proposal takes a pair of hands."""
         c, t, fixed = self.chores, self.table, self.fixed
         heat = heat_slot(c, self.search.free, t)
@@ -348,11 +358,11 @@ class Group:
         first = later(self.search.wish.serve_at, -self.spec.line_min / 60)
         return self.search.slots.before(first), self.table.end
 
-    def sweep(self) -> Found | None:
+    def sweep(self) -> Candidate | None:
         """The least costly proposal."""
         return next(iter(self.all(1)), None)
 
-    def settle(self, proposal: Found) -> tuple[Solved | None, Found | None]:
+    def settle(self, proposal: Candidate) -> tuple[Solved | None, Candidate | None]:
         """(the way as the real rise bears it out, or None and another proposal when rounds are left)."""
         self.rounds += 1
         at = At(proposal.mix, proposal.ball, proposal.into, proposal.out)
@@ -366,7 +376,7 @@ class Group:
                 return solved, None
         return None, self.sweep() if self.rounds < ROUNDS else None
 
-    def _bears(self, f: Found, bulk: Need, ball: Need, workable: float) -> bool:
+    def _bears(self, f: Candidate, bulk: ProgressWindow, ball: ProgressWindow, workable: float) -> bool:
         cold = None if f.into is None or f.out is None else (float(f.into), float(f.out))
         scale, roll = self.scale, self.table.roll
         first = scale.since(scale.bulk, f.mix, f.ball, cold if self.chill == "bulk" else None)
@@ -376,7 +386,7 @@ class Group:
         inside = self.fixed.ball is not None or bulk.low - SLACK_H <= first <= bulk.high + SLACK_H
         return inside and warm and ball.low - SLACK_H <= second <= ball.high - wait + SLACK_H
 
-    def _planned(self, f: Found) -> Solved:
+    def _planned(self, f: Candidate) -> Solved:
         """The plan at a proposal, by the real rise."""
         at, wish = self.search.slots.at, self.search.wish
         pins = {"mix": at(f.mix), "ball": at(f.ball)}

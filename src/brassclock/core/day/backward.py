@@ -12,7 +12,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.kitchen_air import Spell, hours_between, later, with_log, with_spells
+from brassclock.core.day.kitchen_air import Relocation, hours_between, later, with_log, with_spells
 from brassclock.core.day.places import DEFAULTS, LONGEST_H, USUAL_H, Place
 from brassclock.core.matter.dough import Portion
 from brassclock.core.rise.recipe import Batch
@@ -66,7 +66,7 @@ class StageSpec:
     place: Place = DEFAULTS["bench"]
     own_air: Path | None = None
     cold: Cold | None = None
-    spells: tuple[Spell, ...] = ()
+    spells: tuple[Relocation, ...] = ()
     log: tuple[tuple[dt.datetime, float], ...] = ()
 
     def cold_span(self, start: dt.datetime, done: Mapping[str, dt.datetime]) -> tuple[dt.datetime, dt.datetime] | None:

@@ -15,7 +15,7 @@ LOG_FADES_H = 6.0  # judgement: how long today's air stays off its usual hours
 
 
 @dataclass(frozen=True)
-class Spell:
+class Relocation:
     """A stretch of time that the dough spends elsewhere, at `temp_c` ± `swing_c` [C], from `start` until `end` (aware)."""
 
     start: dt.datetime
@@ -82,7 +82,7 @@ def air_path(hourly_c: Sequence[float], start: dt.datetime, hours: float) -> tup
 
 
 def with_spells(
-    path: tuple[tuple[float, float], ...], start: dt.datetime, spells: Sequence[Spell]
+    path: tuple[tuple[float, float], ...], start: dt.datetime, spells: Sequence[Relocation]
 ) -> tuple[tuple[float, float], ...]:
     """The path with the air of its spells in their place: a step in, a step out.
 

@@ -12,11 +12,11 @@ from itertools import permutations
 
 import numpy as np
 
-from brassclock.core.day.around import ROUNDS, Choice, Group, House, Search, Solved, Wish
+from brassclock.core.day.around import ROUNDS, Choice, Group, House, PlanRequest, Search, Solved
 from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.shared import cold_span, hand_spans, surface_span
-from brassclock.core.day.sweep import Found
+from brassclock.core.day.sweep import Candidate
 
 ORDERS = 6
 PER_GROUP = 12  # ways of a course and dose in the pool: the best, and others spread over the time of balling
@@ -30,7 +30,7 @@ class Item:
     """A bake to place: its wish and choice, the surface it bakes on, and when that is taken whatever is placed."""
 
     key: str
-    wish: Wish
+    wish: PlanRequest
     choice: Choice = field(default_factory=Choice)
     surface: str | None = None
     hot: tuple[Busy, ...] = ()
@@ -105,7 +105,7 @@ def pack(items: Sequence[Item], house: House) -> Packed:
 class _Entry:
     item: int
     group: Group
-    found: Found
+    found: Candidate
 
 
 def _hopeful(search: Search, item: Item) -> list[Group]:
@@ -124,7 +124,7 @@ def _pool(groups: Sequence[tuple[int, Group]]) -> list[_Entry]:
     pool = []
     for number, group in groups:
         found = group.all(400)
-        by_ball: dict[int, Found] = {}
+        by_ball: dict[int, Candidate] = {}
         for f in found:
             by_ball.setdefault(f.ball // 6, f)  # one for each half hour of balling
         picked = [*found[: PER_GROUP // 2], *list(by_ball.values())[: PER_GROUP // 2]]

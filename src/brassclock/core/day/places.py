@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from brassclock.core.day.kitchen_air import Spell, air_c, air_path
+from brassclock.core.day.kitchen_air import Relocation, air_c, air_path
 
 LONGEST_H = 110.0  # a cold of four days and what comes after it
 USUAL_H = 48.0
@@ -44,9 +44,9 @@ class Place:
             return tuple((h, c + self.over_k) for h, c in air_path(hourly_c, start, hours))
         return ((0.0, self.temp_c), (hours, self.temp_c))
 
-    def stay(self, start: dt.datetime, end: dt.datetime, hourly_c: Sequence[float]) -> Spell:
+    def stay(self, start: dt.datetime, end: dt.datetime, hourly_c: Sequence[float]) -> Relocation:
         """A stretch of time there."""
-        return Spell(start, end, self.air_c(hourly_c, start), self.swing_c)
+        return Relocation(start, end, self.air_c(hourly_c, start), self.swing_c)
 
 
 DEFAULTS: dict[str, Place] = {

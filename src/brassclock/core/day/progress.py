@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from brassclock.core.day.backward import BakeSpec, Cold
 from brassclock.core.day.hands import SLOT_MIN, Slots
 from brassclock.core.day.places import Place
-from brassclock.core.day.sweep import Need, Rates
+from brassclock.core.day.sweep import ProgressWindow, Rates
 from brassclock.core.rise import stepper
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, time_constant_h
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
@@ -147,8 +147,8 @@ class Real:
     `workable_slots` counts from the end of the balls' cold. None for a need: that stage never gets there.
     """
 
-    bulk: Need | None
-    ball: Need | None
+    bulk: ProgressWindow | None
+    ball: ProgressWindow | None
     bulk_aim_h: float
     ball_aim_h: float
     workable_slots: float
@@ -191,10 +191,10 @@ def real(spec: BakeSpec, hourly_c: Sequence[float], scale: Scale, at: At) -> Rea
     return Real(bulk, ball, bulk_h, ball_h, warm)
 
 
-def _told(a: Aim) -> Need:
+def _told(a: Aim) -> ProgressWindow:
     """The need of a rest whose hours are told."""
     high = max(a.too_far_h, a.aim_h + LEAST_WINDOW_H)
-    return Need(min(a.ready_h, a.aim_h), a.aim_h, min(max(a.best_to_h, a.aim_h), high), high)
+    return ProgressWindow(min(a.ready_h, a.aim_h), a.aim_h, min(max(a.best_to_h, a.aim_h), high), high)
 
 
 def _stage(
@@ -205,7 +205,7 @@ def _stage(
     cumulative: Array,
     start: float,
     cold: tuple[float, float] | None,
-) -> tuple[Need | None, float, float]:
+) -> tuple[ProgressWindow | None, float, float]:
     """(need, hours to aim at, hours until it can be worked) of the last of `stages`, run open after `lengths`."""
     last, begin = len(stages) - 1, sum(lengths)
     stage = stages[-1]
@@ -227,4 +227,4 @@ def _stage(
     if warm is not None and cold is None:
         low = max(low, min(progress(warm), high))  # too cold to be worked before that
     best = min(max(best, low), high)
-    return Need(low, best, min(max(progress(until), best), high), high), aim - begin, (warm or begin) - begin
+    return ProgressWindow(low, best, min(max(progress(until), best), high), high), aim - begin, (warm or begin) - begin

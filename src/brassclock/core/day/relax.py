@@ -7,7 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, Search, Solved, Wish
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search, Solved
 from brassclock.core.day.backward import DayPlan, plan_back
 from brassclock.core.day.hands import Busy, away, clashes
 from brassclock.core.day.shared import crowding
@@ -66,7 +66,7 @@ def percent(frac: float) -> str:
     return f"{100 * frac:.2g} %"
 
 
-def way_text(solved: Solved, wish: Wish) -> str:
+def way_text(solved: Solved, wish: PlanRequest) -> str:
     """A way as one sentence: what to do otherwise than typed; empty when it is as typed."""
     share = leaven_frac(wish.spec.batch) * solved.dose
     if solved.course == AS_PLANNED:
@@ -98,7 +98,7 @@ def in_the_way(plan: DayPlan, litres: float, house: House) -> list[tuple[str, Bu
     return clashing(plan, house) + crowding(plan, litres, house.shared)
 
 
-def because(wish: Wish, house: House) -> str:
+def because(wish: PlanRequest, house: House) -> str:
     """One or two sentences on why the bake as it is set finds no place."""
     plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
     hit, crowded = clashing(plan, house), crowding(plan, wish.litres, house.shared)
@@ -124,7 +124,7 @@ def because(wish: Wish, house: House) -> str:
     return " ".join(said[:2])
 
 
-def _crowded(what: str, span: Busy, wish: Wish) -> str:
+def _crowded(what: str, span: Busy, wish: PlanRequest) -> str:
     """Whose hours on a surface or a shelf are in the way."""
     start, end = (x.astimezone(wish.serve_at.tzinfo) for x in (span.start, span.end))
     hours = f"between {moment(start, wish.serve_at)} and {moment(end, start)}"
@@ -133,7 +133,7 @@ def _crowded(what: str, span: Busy, wish: Wish) -> str:
     return f"The cold shelf has no room for it {hours} ({span.name})."
 
 
-def relaxations(wish: Wish, house: House, *, choice: Choice | None = None) -> list[Relaxation]:
+def relaxations(wish: PlanRequest, house: House, *, choice: Choice | None = None) -> list[Relaxation]:
     """Changes that make a bake fit which does not, the least inconvenient first. `choice` bounds courses and doses."""
     choice = choice or Choice((AS_PLANNED, *COURSES), DOSES)
     open_to_change = "mix" not in wish.done
@@ -147,13 +147,13 @@ def relaxations(wish: Wish, house: House, *, choice: Choice | None = None) -> li
     return sorted(found, key=lambda r: r.cost)[:KEPT]
 
 
-def _doses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+def _doses(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
     best = Search(wish, house).best(Choice((AS_PLANNED,), tuple(d for d in choice.doses if d != 1.0)))
     if best is not None:
         yield Relaxation({"dose_factor": best.dose}, way_text(best, wish), DOSE_COST, best)
 
 
-def _courses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+def _courses(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
     own = "bulk" if wish.spec.bulk.cold else "ball" if wish.spec.ball.cold else None
     keys = [k for k in choice.courses if k != AS_PLANNED and (COURSES[k].chill != own or own is None)]
     keys = [k for k in keys if COURSES[k].chill or own]
@@ -162,7 +162,7 @@ def _courses(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
         yield Relaxation(change, way_text(best, wish), COURSE_COST + best.cost, best)
 
 
-def _serving(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+def _serving(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
     """The nearest later and the nearest earlier table that fit, with another dose when `choice` has one."""
     had, ways = leaven_frac(wish.spec.batch), set()
     for minutes in SERVE_SHIFTS_MIN:
@@ -183,7 +183,7 @@ def _serving(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
             ways.add(minutes > 0)
 
 
-def _busy(wish: Wish, house: House, choice: Choice) -> Iterable[Relaxation]:
+def _busy(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
     """Busy hours in the way, each given up by itself."""
     plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
     for span in dict.fromkeys(span for _, span in clashing(plan, house)):

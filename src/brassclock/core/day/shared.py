@@ -39,7 +39,7 @@ class Shelved:
 
 
 @dataclass(frozen=True)
-class Shared:
+class Commitments:
     """What other bakes have before this one: hours on its surface, litres of the shelf; and how many the shelf holds."""
 
     hot: tuple[Busy, ...] = ()
@@ -74,7 +74,7 @@ def cold_span(plan: DayPlan, name: str, litres: float) -> list[Shelved]:
     return [Shelved(into, out, name, litres)] if into and out and into < out else []
 
 
-def crowding(plan: DayPlan, litres: float, shared: Shared) -> list[tuple[str, Busy]]:
+def crowding(plan: DayPlan, litres: float, shared: Commitments) -> list[tuple[str, Busy]]:
     """(what, whose hours) where a plan wants a surface or a place on the shelf that others have: `surface`, `shelf`."""
     found: list[tuple[str, Busy]] = []
     done = {s.key for s in plan.steps if s.done_at is not None}
@@ -86,7 +86,7 @@ def crowding(plan: DayPlan, litres: float, shared: Shared) -> list[tuple[str, Bu
     return found
 
 
-def _too_much(own: Shelved, shared: Shared) -> Sequence[Busy]:
+def _too_much(own: Shelved, shared: Commitments) -> Sequence[Busy]:
     """The others on the shelf at the first moment at which it would hold too much."""
     beside = [s for s in shared.cold if s.start < own.end and own.start < s.end]
     for moment in sorted({own.start, *(s.start for s in beside if s.start > own.start)}):

@@ -21,7 +21,7 @@ EARLY_COST, LATE_COST, PAST_COST = 0.5, 0.15, 0.25
 
 
 @dataclass(frozen=True)
-class Need:
+class ProgressWindow:
     """Progress of a stage at which it is ready, at its best, at the end of its best, and too far."""
 
     low: float
@@ -47,8 +47,8 @@ class Way:
 
     route: str
     dose: float
-    bulk: Need
-    ball: Need
+    bulk: ProgressWindow
+    ball: ProgressWindow
     chill: str | None = None
     after: int = 0
     temper: int = 0
@@ -75,7 +75,7 @@ class Chores:
 
 
 @dataclass(frozen=True)
-class Table:
+class ServiceTimes:
     """When it is to be served: the boundaries at which rolling begins, until which balls wait, and at which all is done."""
 
     roll: int
@@ -111,7 +111,7 @@ FREE = Fixed()
 
 
 @dataclass(frozen=True)
-class Found:
+class Candidate:
     """A way with its boundaries: mixed, balled, into the cold and out (None without), and its cost (least is best)."""
 
     way: Way
@@ -123,7 +123,7 @@ class Found:
 
 
 @lru_cache(maxsize=256)
-def heat_slot(chores: Chores, free: Hands, table: Table) -> int | None:
+def heat_slot(chores: Chores, free: Hands, table: ServiceTimes) -> int | None:
     """The last slot at which the surface can be lit in time; an unattended one may be lit a little sooner."""
     latest = table.roll + chores.roll - chores.preheat
     lit = free.clear(chores.tended)
@@ -131,7 +131,7 @@ def heat_slot(chores: Chores, free: Hands, table: Table) -> int | None:
 
 
 @lru_cache(maxsize=256)
-def work_fits(chores: Chores, free: Hands, table: Table, now: int) -> bool:
+def work_fits(chores: Chores, free: Hands, table: ServiceTimes, now: int) -> bool:
     """Whether the end of the day, fixed by the table, finds free hands."""
     if table.roll < now or table.roll < 0 or table.end > len(free):
         return False
@@ -180,8 +180,8 @@ def _progress_in_cold(way: Way, rates: Array, r: Rates, start: NDArray[np.int64]
 
 
 def ways(
-    way: Way, rates: Rates, chores: Chores, free: Hands, table: Table, now: int, fixed: Fixed = FREE
-) -> list[Found]:
+    way: Way, rates: Rates, chores: Chores, free: Hands, table: ServiceTimes, now: int, fixed: Fixed = FREE
+) -> list[Candidate]:
     """What the sweep finds of a way, the best first: for every time of balling, the best mixing before it."""
     if not work_fits(chores, free, table, now):
         return []
@@ -206,12 +206,12 @@ def ways(
             cold = b + way.after, roll - way.temper
         elif way.chill == "bulk":
             cold = m + way.after, b - way.temper
-        found.append(Found(way, m, b, *cold, float(cost[j])))
+        found.append(Candidate(way, m, b, *cold, float(cost[j])))
     return found
 
 
 def _mixes(
-    need: Need, rates: Array, mixes: NDArray[np.int64], balls: NDArray[np.int64], fixed: Fixed
+    need: ProgressWindow, rates: Array, mixes: NDArray[np.int64], balls: NDArray[np.int64], fixed: Fixed
 ) -> tuple[NDArray[np.int64], Array]:
     """(best mixing for each balling, its cost). Progress falls as mixing gets later and its cost has one valley, so
     only the nearest times on each side of the best can be it."""
@@ -256,7 +256,7 @@ def _can_move(to: NDArray[np.int64], chores: Chores, free: Hands, now: int, fixe
     return np.asarray(free.clear(chores.cold)[inside] & (to >= now) & (to <= len(free)))
 
 
-def _balls(way: Way, rates: Rates, chores: Chores, free: Hands, table: Table, now: int, fixed: Fixed) -> Array:
+def _balls(way: Way, rates: Rates, chores: Chores, free: Hands, table: ServiceTimes, now: int, fixed: Fixed) -> Array:
     """Cost of the balls' stage for each boundary at which they could be made."""
     at, roll = np.arange(len(free) + 1), table.roll
     need = replace(way.ball, high=way.ball.high - (rates.ball[table.last] - rates.ball[roll]))

@@ -14,7 +14,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import Input, Kind, Param, Why, refuse
+from brassclock.core.evidence import Input, Kind, Param, Why, invalid
 from brassclock.core.matter.ingredients import Ingredient
 
 WATER_J_GK = 4.18
@@ -193,9 +193,9 @@ def mix_heat(
     is then the one with the liquid at that limit.
     """
     if not parts:
-        raise refuse("/parts", "Nothing is in the bowl. Give at least one part.")
+        raise invalid("/parts", "Nothing is in the bowl. Give at least one part.")
     if kneading.method not in METHODS:
-        raise refuse("/method", f"“{kneading.method}” is no mixing method. Use {', '.join(METHODS)}.")
+        raise invalid("/method", f"“{kneading.method}” is no mixing method. Use {', '.join(METHODS)}.")
     cautions: list[Caution] = []
     limit = yeast_limit_c(parts)
     wanted = liquid = rule = factor = None
@@ -205,7 +205,7 @@ def mix_heat(
     if solve_for is not None and target_c is not None:
         where = [i for i, p in enumerate(used) if p.ingredient.id == solve_for]
         if not where:
-            raise refuse("/solve/for", f"“{solve_for}” is not among the parts. Name one that is.")
+            raise invalid("/solve/for", f"“{solve_for}” is not among the parts. Name one that is.")
         at = where[0]
 
         def landing(temp_c: float) -> float:

@@ -217,7 +217,7 @@ class End:
 
 
 @dataclass(frozen=True)
-class Course:
+class RiseTrace:
     """A simulated rise. Arrays run over time rows; a knock-back gives two rows at one hour.
 
     `starts` holds one start per stretch between joins, `stretch` which of them a row belongs to.
@@ -277,9 +277,9 @@ class Course:
         """Acid [mol per g flour]; nothing without a starter."""
         return self.state[:, 13]
 
-    def then(self, later: Course) -> Course:
+    def then(self, later: RiseTrace) -> RiseTrace:
         """This course with a later one after it."""
-        return Course(
+        return RiseTrace(
             (*self.starts, *later.starts),
             np.concatenate([self.h, self.h[-1] + later.h]),
             np.concatenate([self.state, later.state]),
@@ -292,7 +292,7 @@ class Course:
         )
 
 
-def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:
+def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> RiseTrace:
     """Run a start through its pieces. Step error in volume ratio at 5 min is below 1e-4."""
     rows = np.array([
         (q.hours, q.ambient0_c, q.ambient1_c, q.tau_h or 0.0, -1.0 if q.knock_back_frac is None else q.knock_back_frac)
@@ -303,7 +303,7 @@ def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> Course:
     y, pools = start.state.copy(), start.pools.copy()
     n, air = course_stepper(y, start.air_mol, pools, rows, start.p, dt_h, out)
     out = out[:n]
-    return Course(
+    return RiseTrace(
         (start,), out[:, 0], out[:, 1:15], out[:, 15], out[:, 16], out[:, 17].astype(np.int64), out[:, 19],
         np.zeros(n, dtype=np.int64), End(y, float(air), pools),
     )  # fmt: skip

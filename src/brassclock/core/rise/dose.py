@@ -47,7 +47,7 @@ class Dose:
 
 
 @dataclass(frozen=True)
-class Wish:
+class DoseRequest:
     """What the dose is for: the dough without its leaven, how it is kept, the ratio and the hour."""
 
     batch: Batch
@@ -72,7 +72,9 @@ class Wish:
         return replace(self.batch, dough=dough_of(portions))
 
 
-def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: Ingredient, share: float) -> tuple[float, float | None]:
+def _largest_ratio(
+    wish: DoseRequest, stages: Sequence[Stage], leaven: Ingredient, share: float
+) -> tuple[float, float | None]:
     """(largest ratio of the last stage up to the hour, first hour at the target)."""
     run = run_stages(wish.leavened(leaven, share), stages, [s.hours for s in stages], wish.activity)
     last = run.stage == len(stages) - 1
@@ -81,7 +83,7 @@ def _largest_ratio(wish: Wish, stages: Sequence[Stage], leaven: Ingredient, shar
     return top, first_passage_h(h, ratio, wish.target_ratio)
 
 
-def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
+def dose_for(wish: DoseRequest, leaven: Ingredient) -> Dose:
     """The dose of a yeast or a starter (at its peak) over the dough's own flour. The dough must hold flour and water."""
     if not leaven.is_ferment:
         name = leaven.name.lower()
@@ -120,7 +122,7 @@ def dose_for(wish: Wish, leaven: Ingredient) -> Dose:
     return Dose(share, mass_g, reason, ways)
 
 
-def _ways(wish: Wish, leaven: Ingredient, mass_g: float) -> list[Way]:
+def _ways(wish: DoseRequest, leaven: Ingredient, mass_g: float) -> list[Way]:
     found: list[Way] = []
     if mass_g < SPOON_BELOW_G:
         near = sorted(SPOONS, key=lambda s: abs(math.log(s[0] * leaven.tsp_g / mass_g)))[:2]

@@ -38,7 +38,7 @@ class Option:
 
 
 @dataclass(frozen=True)
-class Standing:
+class DoughState:
     """Where a dough stands: the stages done, the one it is in and for how long [h], and what comes after it."""
 
     batch: Batch
@@ -51,7 +51,7 @@ class Standing:
     due_h: float = 0.0  # from now: when the stage is planned to end
 
 
-def _after(at: Standing, parts: Sequence[Stage]) -> Aim:
+def _after(at: DoughState, parts: Sequence[Stage]) -> Aim:
     """The last part's aims, hours from its start; every part before it keeps its length."""
     stages = [*at.done, *parts]
     return aims(at.batch, stages, fixed_h=[s.hours for s in stages[:-1]], activity=at.activity)[-1]
@@ -64,7 +64,7 @@ def _shifted(path: tuple[tuple[float, float], ...], by_h: float, add_c: float = 
 
 
 def _option(
-    at: Standing,
+    at: DoughState,
     kind: str,
     text: str,
     disruption: float,
@@ -85,12 +85,12 @@ def _option(
     )  # fmt: skip
 
 
-def as_it_stands(at: Standing) -> Option:
+def as_it_stands(at: DoughState) -> Option:
     """The window if nothing is done, from now."""
     return _option(at, "leave", "Leave it where it is.", 0.0)
 
 
-def options(at: Standing) -> list[Option]:
+def options(at: DoughState) -> list[Option]:
     """Every change worth considering: the fridge for a while, a cooler or a warmer spot, and in bulk a knock-back."""
     air_c = at.stage.ambient_c(at.elapsed_h)
     found = [
@@ -111,7 +111,7 @@ def options(at: Standing) -> list[Option]:
     return found
 
 
-def _ball_now(at: Standing, balls: Stage) -> Option:
+def _ball_now(at: DoughState, balls: Stage) -> Option:
     """Ball the dough now, whatever its bulk came to, and let the balls prove in the air there is."""
     proof = replace(balls, hours=ONWARD_H, path=_shifted(at.stage.path, at.elapsed_h))
     aim = _after(at, [replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then="ball"), proof])
@@ -119,7 +119,7 @@ def _ball_now(at: Standing, balls: Stage) -> Option:
     return Option("ball_now", text, None, None, aim.ready_h, aim.best_to_h, aim.too_far_h, 1.2)
 
 
-def for_later(at: Standing, minutes: float) -> list[Option]:
+def for_later(at: DoughState, minutes: float) -> list[Option]:
     """Changes that keep the dough good for a table so much later [min], the least disruptive first; leaving it, when that holds.
 
     Good is not too far when the stage ends so much later than planned.
@@ -136,7 +136,7 @@ def for_later(at: Standing, minutes: float) -> list[Option]:
     return sorted(good, key=lambda o: o.disruption)
 
 
-def for_slower(at: Standing) -> list[Option]:
+def for_slower(at: DoughState) -> list[Option]:
     """Changes that slow a dough that runs away, by how much later it is too far, the least disruptive first."""
     base = as_it_stands(at)
     good = [o for o in options(at) if o.kind != "warmer" and o.too_far_h > base.too_far_h + 0.15]

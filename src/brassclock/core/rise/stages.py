@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.rise import course as model
 from brassclock.core.rise import gas
-from brassclock.core.rise.course import Course, Piece
+from brassclock.core.rise.course import Piece, RiseTrace
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel, time_constant_h
 from brassclock.core.rise.recipe import Batch
 
@@ -103,7 +103,7 @@ class Stage:
 class Run:
     """One course with what is read from it, and the stage each row belongs to."""
 
-    course: Course
+    course: RiseTrace
     ratio: Array
     maturity: Array
     fill: Array
@@ -140,13 +140,13 @@ def run_stages(
     `coarse` takes ten-minute steps, as one of many runs may (step error in ratio below 1e-3).
     """
     dt_h = model.COARSE_DT_H if coarse else model.DT_H
-    course: Course | None = None
+    course: RiseTrace | None = None
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []
     start = model.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
     _scaled(start, scale or {}, first=True)
 
-    def through() -> Course:
+    def through() -> RiseTrace:
         more = model.course(start, pieces, dt_h)
         return more if course is None else course.then(more)
 
@@ -182,7 +182,7 @@ def _scaled(start: model.Start, scale: Mapping[int, float], *, first: bool) -> N
 
 
 def _joined(
-    batch: Batch, start: model.Start, course: Course | None, stage: Stage, activity: float
+    batch: Batch, start: model.Start, course: RiseTrace | None, stage: Stage, activity: float
 ) -> tuple[Batch, model.Start]:
     """The dough with what a stage adds; before any course, the two are one dough from the start."""
     whole = with_all(batch, [stage])
@@ -198,7 +198,11 @@ def _joined(
 
 
 def _read(
-    course: Course, stages: Sequence[Stage], stage_of_row: NDArray[np.int64], epoch: NDArray[np.int64], default: float
+    course: RiseTrace,
+    stages: Sequence[Stage],
+    stage_of_row: NDArray[np.int64],
+    epoch: NDArray[np.int64],
+    default: float,
 ) -> Run:
     ratio, maturity, fill = np.empty_like(course.h), np.empty_like(course.h), np.empty_like(course.h)
     volume, e_max = course.volume_ml, course.capacity_expansion

@@ -36,7 +36,7 @@ WIDTH_80 = 2 * 1.2816
 
 
 @dataclass(frozen=True)
-class Worth:
+class InformationGain:
     """A measurement: what, when [h from the end of mixing; None for any time], and by how much it narrows the answer [min]."""
 
     what: str
@@ -76,7 +76,9 @@ def _at(run: Run, h: float, read: Callable[[Run], np.ndarray]) -> float:
     return float(np.interp(h, run.course.h, read(run)))
 
 
-def worth(batch: Batch, stages: Sequence[Stage], *, belief: Belief | None = None, now_h: float = 0.0) -> list[Worth]:
+def worth(
+    batch: Batch, stages: Sequence[Stage], *, belief: Belief | None = None, now_h: float = 0.0
+) -> list[InformationGain]:
     """Measurements still ahead of `now_h`, the one that narrows the end of the last stage most first."""
     belief = belief or Belief()
     case = _Case(batch, tuple(stages), belief.mean)
@@ -106,17 +108,17 @@ def worth(batch: Batch, stages: Sequence[Stage], *, belief: Belief | None = None
         left = max(variance - both**2 / seen, 0.0)
         return WIDTH_80 * (math.sqrt(variance) - math.sqrt(left)) / rate * 60
 
-    found: list[Worth] = []
+    found: list[InformationGain] = []
     for share, words in ((1 / 3, "the level a third of the way"), (1 / 2, "the level half way")):
         h = begin_h + share * stages[-1].hours
         if h > now_h:
             level = _at(middle, h, lambda r: r.ratio)
             noise = math.sqrt(0.04**2 + (0.10 * max(level - 1, 0.0)) ** 2)
-            found.append(Worth("level", words, h, narrowing(slopes(h, lambda r: r.ratio), noise)))
+            found.append(InformationGain("level", words, h, narrowing(slopes(h, lambda r: r.ratio), noise)))
     h = begin_h + 0.35 * stages[-1].hours
     if h > now_h:
         found.append(
-            Worth(
+            InformationGain(
                 "dough_c",
                 "the dough's own temperature",
                 h,
@@ -125,10 +127,14 @@ def worth(batch: Batch, stages: Sequence[Stage], *, belief: Belief | None = None
         )
     if "shelf" in names:
         found.append(
-            Worth("shelf_c", "a thermometer on the fridge shelf", None, narrowing({"shelf": 1.0}, THERMOMETER_C))
+            InformationGain(
+                "shelf_c", "a thermometer on the fridge shelf", None, narrowing({"shelf": 1.0}, THERMOMETER_C)
+            )
         )
     if "ln yeast" in names and now_h <= 0:
         found.append(
-            Worth("yeast_g", "weighing the yeast, not spooning it", None, narrowing({"ln yeast": 1.0}, SCALE_LOG))
+            InformationGain(
+                "yeast_g", "weighing the yeast, not spooning it", None, narrowing({"ln yeast": 1.0}, SCALE_LOG)
+            )
         )
     return sorted(found, key=lambda w: -w.narrows_min)

@@ -9,7 +9,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.names import ingredient_of
 from brassclock.core.units import FRACTIONS, UNIT_NAMES, Unreadable, parse_amount
@@ -145,7 +145,7 @@ def read_entry(text: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     lines = [line for line in text.splitlines() if line.strip() and not line.strip().endswith(":")]
     if len(lines) > MAX_LINES:
         over = lines[MAX_LINES].strip()[:60]
-        raise refuse(
+        raise invalid(
             "/text",
             f"The list holds {len(lines)} lines; {MAX_LINES} are the most of one dough. Shorten it from “{over}” on.",
         )

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.soda import parts_of
 
@@ -51,7 +51,7 @@ def same_strength(mass_g: float, have: str, want: str) -> float:
     """
     for kind, pointer in ((have, "/have"), (want, "/want")):
         if kind not in OF_FRESH:
-            raise refuse(pointer, f"“{kind[:40]}” is no yeast. Use one of {', '.join(OF_FRESH)}.")
+            raise invalid(pointer, f"“{kind[:40]}” is no yeast. Use one of {', '.join(OF_FRESH)}.")
     return mass_g * OF_FRESH[want] / OF_FRESH[have]
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from brassclock.core.evidence import FieldFault, gather, refuse
+from brassclock.core.evidence import FieldFault, gather, invalid
 from brassclock.core.matter.ingredients import Ingredient, table, unknown_text
 from brassclock.core.units import Unreadable, parse_amount
 from brassclock.core.weigh import measures
@@ -63,9 +63,9 @@ def read_lines(lines: Sequence[TypedLine], kit: Kit | None = None) -> list[Sheet
     faults: list[FieldFault] = []
     read: list[SheetLine] = []
     if not lines:
-        raise refuse("/lines", "There are no lines. Give at least one ingredient, as plain_flour, 450 g.")
+        raise invalid("/lines", "There are no lines. Give at least one ingredient, as plain_flour, 450 g.")
     if len(lines) > MAX_LINES:
-        raise refuse("/lines", f"{len(lines)} lines are too many. Give at most {MAX_LINES}.")
+        raise invalid("/lines", f"{len(lines)} lines are too many. Give at most {MAX_LINES}.")
     for index, line in enumerate(lines):
         ingredient = kit.rows.get(line.ingredient)
         if ingredient is None:

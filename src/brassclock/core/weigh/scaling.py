@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.lines import SheetLine
 
@@ -36,13 +36,13 @@ def scale_factor(dough: Dough, scaling: Scaling, loss_frac: float) -> float:
         return scaling.count * scaling.mass_g / (1 - loss_frac) / dough.total_g
     if scaling.flour_g:
         if dough.flour_g == 0:
-            raise refuse("/scale_to/flour_g", "This formula has no flour to scale by. Add a flour.")
+            raise invalid("/scale_to/flour_g", "This formula has no flour to scale by. Add a flour.")
         return scaling.flour_g / dough.flour_g
     factors = []
     for ingredient, have_g in scaling.limits:
         need_g = dough.mass_of(ingredient)
         if need_g == 0:
-            raise refuse("/scale_to/limit/ingredient", f"“{ingredient}” is not in this formula. Name one that is.")
+            raise invalid("/scale_to/limit/ingredient", f"“{ingredient}” is not in this formula. Name one that is.")
         factors.append(have_g / need_g)
     return min(factors, default=1.0)
 

@@ -11,7 +11,7 @@ from sqlalchemy.exc import SQLAlchemyError
 from sqlmodel import Session, select
 
 from brassclock.core.evidence import BadRequest
-from brassclock.services.app import Missing, Outdated, Refused
+from brassclock.services.app import Conflict, NotFound, Outdated
 from brassclock.store.tables import Bake
 from brassclock.store.unit import Stale
 
@@ -28,7 +28,7 @@ class Broken:
     fault: str
 
 
-class Uncomputable(Refused):
+class Uncomputable(Conflict):
     """One bake cannot be computed; the message says which and what can be done."""
 
     def __init__(self, broken: Broken) -> None:
@@ -49,7 +49,7 @@ def catching(session: Session, bake_id: int, into: list[Broken]) -> Iterator[Non
     """A fault inside is this bake's alone: it is put into the list. What is meant for the asker goes through."""
     try:
         yield
-    except (Stale, Missing, Refused, Outdated, BadRequest):
+    except (Stale, NotFound, Conflict, Outdated, BadRequest):
         raise
     except Exception as fault:
         if isinstance(fault, SQLAlchemyError) and "locked" in str(fault):

@@ -8,16 +8,16 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import change as changes
 from brassclock.services import solve as works
-from brassclock.services.app import House, Missing, Refused
+from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
-from brassclock.services.bake.snapshot import JUST_MIXED, Rows, surface_of
+from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
 from brassclock.services.bake.view import summary_of
 from brassclock.services.day.changes import noted
 from brassclock.services.keep.learning import (
@@ -56,7 +56,9 @@ def start_bake(house: House, given: BakeIn) -> int:
 def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
     """Store a new bake; answers its id."""
     if len(bake_rows.live_ids(session, given.kitchen_id)) >= MOST_LIVE:
-        raise Refused(f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first.")
+        raise Conflict(
+            f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first."
+        )
     surfaces = kitchens.surfaces(session, given.kitchen_id)
     if given.method.startswith("own-"):
         own = own_method(session, given.kitchen_id, given.method)
@@ -64,7 +66,7 @@ def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
     else:
         method = methods().get(given.method)
         if method is None:
-            raise refuse("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
+            raise invalid("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
         facts, name = method_facts(method), method.name
     bake = Bake(
         kitchen_id=given.kitchen_id, name=given.name or name, method=given.method, **facts,
@@ -111,7 +113,7 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
     number = method_id.removeprefix("own-")
     row = get(session, OwnMethod, int(number)) if ROW_ID.fullmatch(number) else None
     if row is None or row.kitchen_id != kitchen_id:
-        raise Missing(f"There is no method {method_id[:40]} of this kitchen's own.")
+        raise NotFound(f"There is no method {method_id[:40]} of this kitchen's own.")
     return row
 
 
@@ -150,11 +152,11 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
     start = bake.serve_at.astimezone(now.tzinfo)
     until = moment_of(text, start, "/serve_until")
     if not start < until <= start + LONGEST_SERVICE:
-        raise refuse("/serve_until", f"The table is at {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
+        raise invalid("/serve_until", f"The table is at {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
     bake.serve_until = until
 
 
-def _alter(session: Session, r: Rows, change: BakeChange) -> None:
+def _alter(session: Session, r: BakeSnapshot, change: BakeChange) -> None:
     bake = r.bake
     changed = change.model_fields_set - {"revision"}
     # what hangs on another comes after it: a temperature on the surface that is chosen, an end on the time of the table
@@ -173,24 +175,24 @@ def _alter(session: Session, r: Rows, change: BakeChange) -> None:
             bake.filling = None if stuffing is None else stuffing.model_dump() | {"lines": _readable(r, stuffing.lines)}
         elif name == "bag_id":
             if value is not None and value not in {b.id for b in pantry_rows.bags(session, bake.kitchen_id)}:
-                raise refuse("/bag_id", f"There is no bag {value} in this kitchen.")
+                raise invalid("/bag_id", f"There is no bag {value} in this kitchen.")
             bake.bag_id = value
         elif name == "surface_c":
             _set_surface_c(session, r, change)
         elif name in ("surface_source", "surface_sd_k"):
             if change.surface_c is None:
-                raise refuse(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
+                raise invalid(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
         elif name == "heat_steps":
             bake.heat_steps = _own_steps(r, change.heat_steps)
         elif name == "dressing":
             bake.dressing = None if change.dressing is None else change.dressing.model_dump()
         elif name == "surface_id":
             if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
-                raise refuse("/surface_id", f"There is no surface {value} in this kitchen.")
+                raise invalid("/surface_id", f"There is no surface {value} in this kitchen.")
             bake.surface_id = value
         elif name == "starter_id":
             if value is not None and value not in {s.id for s in starter_rows.of_kitchen(session, bake.kitchen_id)}:
-                raise refuse("/starter_id", f"There is no starter {value} in this kitchen.")
+                raise invalid("/starter_id", f"There is no starter {value} in this kitchen.")
             bake.starter_id = value
         elif name == "cold":
             bake.cold = None if change.cold is None else change.cold.model_dump()
@@ -207,7 +209,7 @@ OPTIONAL = (
 )  # fmt: skip
 
 
-def _readable(r: Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
+def _readable(r: BakeSnapshot, lines: list[LineIn]) -> list[dict[str, Any]]:
     """Lines as stored; read first, so nothing unreadable is kept."""
     typed = [TypedLine(x.ingredient, x.amount, x.basis, x.part) for x in lines]
     if typed:
@@ -215,7 +217,7 @@ def _readable(r: Rows, lines: list[LineIn]) -> list[dict[str, Any]]:
     return [x.model_dump() for x in lines]
 
 
-def _own_steps(r: Rows, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
+def _own_steps(r: BakeSnapshot, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
     """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's surface."""
     if steps is None:
         return None
@@ -223,16 +225,16 @@ def _own_steps(r: Rows, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] 
     for i, step in enumerate(steps):
         wrong = fault_of(Step(**step.model_dump()), kind)
         if wrong:
-            raise refuse(f"/heat_steps/{i}/{wrong[0]}", wrong[1])
+            raise invalid(f"/heat_steps/{i}/{wrong[0]}", wrong[1])
     if not any(Step(**s.model_dump()).lasts for s in steps):
-        raise refuse("/heat_steps", "None of these steps takes time on the heat. Give a side, with its seconds.")
+        raise invalid("/heat_steps", "None of these steps takes time on the heat. Give a side, with its seconds.")
     return [s.model_dump(exclude_none=True) for s in steps]
 
 
-def _set_surface_c(session: Session, r: Rows, change: BakeChange) -> None:
+def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeChange) -> None:
     surface = get(session, SurfaceRow, r.bake.surface_id) if r.bake.surface_id else None
     if surface is None or change.surface_c is None:
-        raise refuse("/surface_c", "This bake has no surface yet. Choose one first.")
+        raise invalid("/surface_c", "This bake has no surface yet. Choose one first.")
     surface.temp_c, surface.source, surface.sd_k = (
         change.surface_c,
         change.surface_source or "typed",
@@ -261,7 +263,7 @@ def delete_bake(house: House, bake_id: int, revision: int | None = None) -> None
     with house.bake_action(bake_id) as session:
         kitchen_id = bake_rows.kitchen_of(session, bake_id)
         if kitchen_id is None:
-            raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+            raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
         changes.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
         now = house.now(session, house.kitchen(session, kitchen_id))
         with noted(house, session, kitchen_id, "a bake was deleted"):
@@ -273,7 +275,7 @@ def restore_bake(house: House, bake_id: int) -> None:
     with house.bake_action(bake_id) as session:
         kitchen_id = bake_rows.kitchen_of(session, bake_id, deleted=True)
         if kitchen_id is None:
-            raise Missing(f"There is no bake {bake_id} to bring back.")
+            raise NotFound(f"There is no bake {bake_id} to bring back.")
         with noted(house, session, kitchen_id, "a deleted bake is back"):
             bake_rows.alter(session, bake_id, deleted_at=None)
 
@@ -294,22 +296,22 @@ LOOKED = {
 SAME = dt.timedelta(seconds=30)
 
 
-def add_reading(session: Session, r: Rows, given: ReadingIn) -> int:
+def add_reading(session: Session, r: BakeSnapshot, given: ReadingIn) -> int:
     if given.kind == "feel" and given.feel is None:
-        raise refuse("/feel", "Say how it felt: not_yet, just or past.")
+        raise invalid("/feel", "Say how it felt: not_yet, just or past.")
     if given.kind != "feel" and given.value is None:
-        raise refuse("/value", "Give what was read: the ratio to the start, as 1.4, or the dough's temperature.")
+        raise invalid("/value", "Give what was read: the ratio to the start, as 1.4, or the dough's temperature.")
     at = past_moment(given.at, r.now)
     mixed = r.done().get("mix")
     if mixed is None:
-        raise Refused("The dough is not mixed yet. Mark it mixed (it can be backdated), then read it.")
+        raise Conflict("The dough is not mixed yet. Mark it mixed (it can be backdated), then read it.")
     if at <= mixed:
-        raise refuse("/at", f"The dough was mixed at {mixed:%H:%M}; a reading comes after that.")
+        raise invalid("/at", f"The dough was mixed at {mixed:%H:%M}; a reading comes after that.")
     if any(
         x.kind == given.kind and x.value == given.value and x.feel == given.feel and abs(x.at - at) < SAME
         for x in r.readings
     ):
-        raise Refused(
+        raise Conflict(
             f"That look at {at:%H:%M} is there already; twice would count it twice. Undo the first to change it."
         )
     row = Reading(
@@ -329,7 +331,7 @@ def undo_reading(house: House, reading_id: int) -> int:
     with house.bake_action(found.bake_id if found is not None and found.bake_id else 0) as session:
         row = get(session, Reading, reading_id)
         if row is None or row.undone_at is not None or row.bake_id is None:
-            raise Missing(f"There is no reading {reading_id} to undo.")
+            raise NotFound(f"There is no reading {reading_id} to undo.")
         r = works.load(house, session, row.bake_id)
         r.bake.revision += 1
         row.undone_at = r.now
@@ -347,10 +349,10 @@ def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
         add_outcome(session, r, given)
 
 
-def add_outcome(session: Session, r: Rows, given: OutcomeIn) -> None:
+def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeIn) -> None:
     rounds = works.loads_of_rows(r)
     if given.round_no > rounds:
-        raise refuse("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
+        raise invalid("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
     row = next((o for o in r.outcomes if o.round_no == given.round_no), None)
     row = row or Outcome(bake_id=r.bake.id or 0, round_no=given.round_no)
     for name in given.model_fields_set - {"round_no"}:
@@ -366,7 +368,7 @@ def keep(house: House, bake_id: int, revision: int | None = None) -> None:
         keep_rows(session, r)
 
 
-def keep_rows(session: Session, r: Rows) -> None:
+def keep_rows(session: Session, r: BakeSnapshot) -> None:
     if r.bake.status == "kept":
         return
     r.bake.status = "kept"
@@ -389,13 +391,13 @@ def fill_summaries(house: House, most: int = 50) -> int:
             found: dict[str, Any] | None = None
             with catching(session, bake_id, []):
                 r = works.load(house, session, bake_id)
-                found = summary_of(r, works.work_of(r))
+                found = summary_of(r, works.solve(r))
             bake_rows.alter(session, bake_id, summary=found or {})
     return len(ids)
 
 
-def _summary(session: Session, r: Rows) -> dict[str, Any] | None:
+def _summary(session: Session, r: BakeSnapshot) -> dict[str, Any] | None:
     """The bake's row for lists; None while it cannot be computed."""
     with catching(session, r.bake.id or 0, []):
-        return summary_of(r, works.work_of(r))
+        return summary_of(r, works.solve(r))
     return None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from brassclock.services.app import Refused
+from brassclock.services.app import Conflict
 from brassclock.store.tables import Bake, Surface
 
 SURFACE_FIELDS = (
@@ -59,7 +59,7 @@ def check(bake: Bake, changed: dict[str, Any]) -> None:
     for name in FROZEN:
         if name in changed and changed[name] != now[name]:
             where = (bake.hearth["surface"] or {}).get("name") or "its surface"
-            raise Refused(
+            raise Conflict(
                 f"{bake.name} went on the heat on {where[:1].lower()}{where[1:]}; {NAMES[name]} stays as it was then. "
                 "Undo its first load to change that, or change it for another bake."
             )

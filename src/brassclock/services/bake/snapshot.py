@@ -9,12 +9,12 @@ from dataclasses import dataclass, field
 from sqlmodel import Session
 
 from brassclock.core.day.hands import Busy
-from brassclock.core.day.kitchen_air import Spell
-from brassclock.core.day.shared import Shared
+from brassclock.core.day.kitchen_air import Relocation
+from brassclock.core.day.shared import Commitments
 from brassclock.core.fire.surface_heat import SOURCES, believed
 from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.services.app import House, Missing
+from brassclock.services.app import House, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.pantry import own_rows
@@ -32,7 +32,7 @@ AIR_KEPT = dt.timedelta(days=6)
 
 
 @dataclass(frozen=True)
-class Rows:
+class BakeSnapshot:
     """A bake with everything that belongs to it, and now."""
 
     bake: Bake
@@ -54,7 +54,7 @@ class Rows:
     busy: tuple[Busy, ...] = ()  # hours in which hands are away
     moved: PlanChange | None = None  # the latest change of its plan
     taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
-    shared: Shared = field(default_factory=Shared)  # their hours on its surface, their litres on the shelf
+    shared: Commitments = field(default_factory=Commitments)  # their hours on its surface, their litres on the shelf
 
     def pins(self) -> dict[str, dt.datetime]:
         """Step keys and the instants at which the cook holds them."""
@@ -75,15 +75,15 @@ class Rows:
         return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
 
 
-def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> Rows:
+def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
     """The rows of a bake, or Missing. `busy` are the kitchen's hours away, when they are known already."""
     bake = get(session, Bake, bake_id)
     if bake is None or bake.deleted_at is not None:
-        raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+        raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
     kitchen = house.kitchen(session, bake.kitchen_id)
     surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
     now, starter = house.now(session, kitchen), _starter_of(session, bake)
-    return Rows(
+    return BakeSnapshot(
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
         rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
         now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
@@ -100,17 +100,17 @@ def _starter_of(session: Session, bake: Bake) -> Starter | None:
     return named or (known[0] if len(known) == 1 else None)
 
 
-def mix_temp_c(r: Rows) -> float:
+def mix_temp_c(r: BakeSnapshot) -> float:
     """The dough's temperature after mixing: read then, else the one aimed at."""
     mixed = r.done().get("mix")
     read = [x.value for x in r.readings if x.kind == "dough_c" and mixed and abs(x.at - mixed) <= JUST_MIXED]
     return read[-1] if read and read[-1] is not None else r.bake.dough_c
 
 
-def spells_of(bake: Bake) -> tuple[Spell, ...]:
+def spells_of(bake: Bake) -> tuple[Relocation, ...]:
     """Where the dough was put for a while."""
     return tuple(
-        Spell(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
+        Relocation(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
         for x in bake.spells
     )
 

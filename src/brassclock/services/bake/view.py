@@ -8,18 +8,18 @@ from typing import Any
 import numpy as np
 
 from brassclock.core.day.kitchen_air import hours_between
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.options import fits
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.rise.view import banded_at
 from brassclock.services.schemas.bake import BakeBrief, LeafOut
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
-def leaves_of(r: Rows, work: Work) -> list[LeafOut]:
+def leaves_of(r: BakeSnapshot, work: BakeResult) -> list[LeafOut]:
     """Which leaves are done, which one is now."""
     done = r.done()
     hearth = hearth_of(r, work)
@@ -42,7 +42,7 @@ def leaf_now(leaves: list[LeafOut]) -> str:
     return next((x.leaf for x in leaves if x.state == "now"), "keep")
 
 
-def brief_of(r: Rows, work: Work) -> BakeBrief:
+def brief_of(r: BakeSnapshot, work: BakeResult) -> BakeBrief:
     leaves = leaves_of(r, work)
     rise = rise_brief(r, work)
     sheet = work.sheet
@@ -55,7 +55,7 @@ def brief_of(r: Rows, work: Work) -> BakeBrief:
     )  # fmt: skip
 
 
-def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
+def rise_brief(r: BakeSnapshot, work: BakeResult) -> dict[str, float | dt.datetime | None]:
     """The jar in five figures, for the Bench."""
     empty = {"dough_c": None, "ratio": None, "target_ratio": None, "too_far_ratio": None, "ready_at": None}
     seen, done = work.forecast, r.done()
@@ -80,6 +80,6 @@ def rise_brief(r: Rows, work: Work) -> dict[str, float | dt.datetime | None]:
 SUMMARY = ("leaf", "leaves", "count", "piece_g", "weighed_g")
 
 
-def summary_of(r: Rows, work: Work) -> dict[str, Any]:
+def summary_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any]:
     """The figures of a bake that lists show once it has ended: stored then, never computed again."""
     return brief_of(r, work).model_dump(mode="json", include=set(SUMMARY))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from brassclock.core.evidence import Input, Kind, Why, refuse
+from brassclock.core.evidence import Input, Kind, Why, invalid
 from brassclock.core.fire.cue import DOUGH, EMISSIVITY, SMOKES, WATER, Heat, by_flour, by_infrared, by_sign, by_smoke
 from brassclock.services.contract.common import Loose
 from brassclock.services.schemas.quantities import within
@@ -24,13 +24,13 @@ class CueReq(Loose):
 
 def _need(value: Any, pointer: str, what: str) -> Any:
     if value is None:
-        raise refuse(pointer, what)
+        raise invalid(pointer, what)
     return value
 
 
 def _one_of(value: str | None, pointer: str, known: dict[str, Any]) -> str:
     if value not in known:
-        raise refuse(pointer, f"“{(value or '')[:40]}” is not known. Use one of {', '.join(known)}.")
+        raise invalid(pointer, f"“{(value or '')[:40]}” is not known. Use one of {', '.join(known)}.")
     return value
 
 

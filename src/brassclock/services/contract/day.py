@@ -11,7 +11,7 @@ from zoneinfo import ZoneInfo, available_timezones
 from pydantic import Field, model_validator
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Solved, Wish, own_course
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, PlanRequest, Solved, own_course
 from brassclock.core.day.around import House as Home
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec
 from brassclock.core.day.hands import Busy, clashes
@@ -19,8 +19,8 @@ from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import DEFAULTS, Place, places_of
 from brassclock.core.day.relax import DOSES, Relaxation, because, leaven_frac, relaxations
-from brassclock.core.day.shared import Shared, shelf_litres
-from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, refuse
+from brassclock.core.day.shared import Commitments, shelf_litres
+from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, invalid
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise.course import course_stepper, warm
@@ -29,7 +29,7 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
 from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.commands import method_facts
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.contract.common import Loose, MassLine, Ratio, Temp, portions_of
 from brassclock.services.rise import forecast as rising
 from brassclock.services.schemas.quantities import within
@@ -119,7 +119,7 @@ class Asked:
     """A bake of the request, ready to place."""
 
     name: str
-    wish: Wish
+    wish: PlanRequest
     choice: Choice
     surface: str
 
@@ -137,7 +137,7 @@ def run_day(req: DayReq) -> dict[str, Any]:
         for b in req.busy
         if b.end > first - NEAR and b.start < last + NEAR
     ]
-    shelf = Shared(shelf_l=req.kitchen.fridge_litres or float("inf"))
+    shelf = Commitments(shelf_l=req.kitchen.fridge_litres or float("inf"))
     home = Home(req.kitchen.hourly_c, places_of({}, req.kitchen.fridge_c), busy, req.kitchen.cooks, shelf)
     items = {a.name: Item(a.name, a.wish, a.choice, a.surface) for a in asked}
     packed = pack(list(items.values()), home)
@@ -249,7 +249,7 @@ def _asked(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     serve = bake.serve or req.serve or ServeReq(at=_table(req))
     now = (req.now or serve.at - HORIZON).astimezone(zone)
     if serve.at <= now:
-        raise refuse("/serve/at", f"{serve.at.isoformat()} is not after now, {now.isoformat()}. Give a time ahead.")
+        raise invalid("/serve/at", f"{serve.at.isoformat()} is not after now, {now.isoformat()}. Give a time ahead.")
     spec, surface, grams = _spec(req, number, now, serve.at.astimezone(zone))
     line = spec.line_min
     until, service = serve.at, 0.0
@@ -262,7 +262,7 @@ def _asked(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     spec = replace(
         spec, line_min=line, service_min=service, waves=max(-int(-service // rising.WAVE_MIN), 1) if chilled else 1
     )
-    wish = Wish(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
+    wish = PlanRequest(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
     return Asked(bake.name, wish, _choice(req.allow, spec), surface)
 
 
@@ -309,7 +309,7 @@ def _spec(req: DayReq, number: int, now: dt.datetime, serve: dt.datetime) -> tup
         row = Bake(id=0, kitchen_id=0, name=bake.name, method=bake.method, **facts, serve_at=serve, created_at=now)
         surface = bake.surface or (method.surfaces[0] if method.surfaces else "surface")
         hot = SurfaceRow(kitchen_id=0, name=surface, kind=surface, temp_c=250.0) if surface in SURFACE_KINDS else None
-        r = Rows(row, kitchen, hot, (), (), (), {}, {}, now)
+        r = BakeSnapshot(row, kitchen, hot, (), (), (), {}, {}, now)
         dough, sponge = dough_and_sponge(r)
         spec = rising.any_spec(r, dough, bake.line_min or 15.0, sponge)
     else:
@@ -318,7 +318,7 @@ def _spec(req: DayReq, number: int, now: dt.datetime, serve: dt.datetime) -> tup
         )  # fmt: skip
         dough = dough_of(lines)
         if not rising.has_ferment(dough):
-            raise refuse(
+            raise invalid(
                 f"/bakes/{number}/lines", "Nothing in these lines rises. Name a method for a dough without yeast."
             )
         spec = _typed_spec(bake, Batch(dough, bake.strength, bake.mix_temp_c), places_of({}, req.kitchen.fridge_c))

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from brassclock.core.cautions import caution
-from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, refuse
+from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, invalid
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, calm
 from brassclock.core.fire.towel import softness
@@ -133,9 +133,9 @@ def _kinds(q: LineReq) -> list[tuple[str, str, int, list[OpReq]]]:
     if q.kinds:
         return [(f"/kinds/{i}/ops", k.name, k.breads, k.ops) for i, k in enumerate(q.kinds)]
     if q.ops is None:
-        raise refuse("/ops", "Give the moves of a bread as ops, or the kinds of a mixed line.")
+        raise invalid("/ops", "Give the moves of a bread as ops, or the kinds of a mixed line.")
     if q.breads is None:
-        raise refuse("/breads", f"Give how many breads: 1 to {MOST_BREADS}.")
+        raise invalid("/breads", f"Give how many breads: 1 to {MOST_BREADS}.")
     return [("/ops", "", q.breads, q.ops)]
 
 
@@ -170,7 +170,7 @@ def run_line(q: LineReq) -> dict[str, Any]:
         line = plan_line(spec, breads)
         spot, cook = saved_s(spec, breads, line)
     except ValueError as fault:
-        raise refuse("/kinds" if q.kinds else "/ops", str(fault)) from None
+        raise invalid("/kinds" if q.kinds else "/ops", str(fault)) from None
     why = Why(
         "The line", "every hand move where its cook is free; each gap between then_min_s and then_max_s",
         "Breads are set in one after the other at several paces, and as a rhythm that repeats; the shorter is shown. The bound says what no line can beat.",

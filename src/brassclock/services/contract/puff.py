@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.fire.actions import Action, actions
 from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.colour import Wish, wish_of
@@ -162,9 +162,9 @@ LIGHT_RHO, PLAIN_RHO = 350.0, 1100.0  # kg/m3 of a dough as light as it gets, an
 
 def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) -> Bread:
     if dough_g is None:
-        raise refuse("/bread/mass_g", f"Give the dough's mass_g too: how thick a {name} bread is hangs on it.")
+        raise invalid("/bread/mass_g", f"Give the dough's mass_g too: how thick a {name} bread is hangs on it.")
     if filling_g > MOST_SHARE * dough_g:
-        raise refuse(
+        raise invalid(
             f"/bread/{name}/mass_g",
             f"{filling_g:g} g in {dough_g:g} g of dough tears it. Give at most {MOST_SHARE * dough_g:.0f} g.",
         )
@@ -180,13 +180,13 @@ def _bread(b: BreadReq, kind: str) -> Bread:
     elif b.hydration_frac is not None:
         x0 = (b.hydration_frac + 0.14) / 0.86
     else:
-        raise refuse("/bread", "Give the bread's lines or its hydration_frac, as 0.62.")
+        raise invalid("/bread", "Give the bread's lines or its hydration_frac, as 0.62.")
     form = "oval" if b.length_cm and b.width_cm else "round"
     flat = sheet_of(b.mass_g, Shape(form, b.diameter_cm, b.length_cm, b.width_cm, b.thickness_mm)) if b.mass_g else None
     mm = b.thickness_mm
     if mm is None:
         if flat is None:
-            raise refuse("/bread", "Give thickness_mm, or mass_g with diameter_cm.")
+            raise invalid("/bread", "Give thickness_mm, or mass_g with diameter_cm.")
         assert b.mass_g is not None
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
@@ -219,17 +219,17 @@ def _once(q: PuffReq) -> None:
     """Refuse what is given twice under an old and a new name, and what does not go together."""
     b, s = q.bread, q.surface
     if b.stuffed is not None and b.filling is not None:
-        raise refuse("/bread/filling", "Give the filling once: filling, or its old name stuffed.")
+        raise invalid("/bread/filling", "Give the filling once: filling, or its old name stuffed.")
     if b.topped is not None and b.dressing is not None:
-        raise refuse("/bread/dressing", "Give the dressing once: dressing, or its old name topped.")
+        raise invalid("/bread/dressing", "Give the dressing once: dressing, or its old name topped.")
     if s.power and s.setting and s.power != s.setting:
-        raise refuse("/surface/setting", f"setting says {s.setting}, its old name power {s.power}. Give one of them.")
+        raise invalid("/surface/setting", f"setting says {s.setting}, its old name power {s.power}. Give one of them.")
     if s.kind not in SURFACES:
-        raise refuse("/surface/kind", f"“{s.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
+        raise invalid("/surface/kind", f"“{s.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
     for i, leg in enumerate(q.program or ()):
         wrong = fault_of(leg.step, SURFACES[s.kind])
         if wrong:
-            raise refuse(f"/program/{i}/{wrong[0]}", wrong[1])
+            raise invalid(f"/program/{i}/{wrong[0]}", wrong[1])
 
 
 def _surface(q: SurfaceReq) -> Surface:

@@ -7,13 +7,13 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from brassclock.core.evidence import BadRequest, FieldFault, refuse
+from brassclock.core.evidence import BadRequest, FieldFault, invalid
 from brassclock.core.matter.dough import Dough, dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.rise import belief as beliefs
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.air_log import doubts
-from brassclock.core.rise.dose import Wish, dose_for
+from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage, with_all
@@ -105,18 +105,18 @@ class DoseReq(DoughReq):
 def path_of(path: list[tuple[float, float]], pointer: str) -> tuple[tuple[float, float], ...]:
     """A temperature path that can be believed: hours from 0 on that rise, -30 to 600 C."""
     if not path:
-        raise refuse(pointer, "The path is empty. Give [[hour, C], ...] from the start of the stage.")
+        raise invalid(pointer, "The path is empty. Give [[hour, C], ...] from the start of the stage.")
     hours = [h for h, _ in path]
     if any(not math.isfinite(v) for point in path for v in point) or hours != sorted(set(hours)) or hours[0] < 0:
-        raise refuse(pointer, "Hours of a path must be finite, from 0 on, and rise: [[0, 21], [6, 18]].")
+        raise invalid(pointer, "Hours of a path must be finite, from 0 on, and rise: [[0, 21], [6, 18]].")
     if any(not -30 <= c <= 600 for _, c in path):
-        raise refuse(pointer, "A temperature of the path is not believable. Give -30 to 600 C.")
+        raise invalid(pointer, "A temperature of the path is not believable. Give -30 to 600 C.")
     return tuple(path)
 
 
 def _stage(i: int, q: StageReq) -> Stage:
     if (q.ambient_c is None) == (q.path is None):
-        raise refuse(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
+        raise invalid(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
     path = path_of(q.path, f"/stages/{i}/path") if q.path is not None else ((0.0, float(q.ambient_c or 0.0)),)
     vessel = None
     if q.vessel and q.vessel.kind != "none":
@@ -145,7 +145,7 @@ def _readings(q: RiseReq, total_h: float) -> list[beliefs.Reading]:
 
 def _batch(q: DoughReq, dough: Dough) -> Batch:
     if not dough.flour_g or not dough.water_g:
-        raise refuse("/lines", "A dough needs flour and water. Add both.")
+        raise invalid("/lines", "A dough needs flour and water. Add both.")
     return Batch(dough, q.strength, q.mix_temp_c, q.bloomed, q.altitude_m, q.starter.seed(), q.powder)
 
 
@@ -154,10 +154,10 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
     stages = [_stage(i, s) for i, s in enumerate(q.stages)]
     total_h = sum(s.hours for s in stages)
     if total_h > MAX_HOURS:
-        raise refuse("/stages", f"The stages last {total_h:g} h in all. Give up to {MAX_HOURS:g} h.")
+        raise invalid("/stages", f"The stages last {total_h:g} h in all. Give up to {MAX_HOURS:g} h.")
     whole = with_all(batch, stages)
     if not any(p.ingredient.is_ferment or p.ingredient.is_other_leaven for p in whole.dough.portions):
-        raise refuse("/lines", "No yeast, no starter, no soda and no powder in these lines. Add one.")
+        raise invalid("/lines", "No yeast, no starter, no soda and no powder in these lines. Add one.")
     readings = _readings(q, total_h)
     seen = rise.forecast(
         batch, stages, q.targets, belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, by_h=q.by_h
@@ -236,11 +236,11 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
 def run_dose(q: DoseReq) -> dict[str, Any]:
     row = table().get(q.leaven)
     if row is None:
-        raise refuse("/leaven", unknown_text(q.leaven))
+        raise invalid("/leaven", unknown_text(q.leaven))
     whole = mass_dough(q.lines)
     bare = dough_of(p for p in whole.portions if not p.ingredient.is_ferment)
     stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))
-    wish = Wish(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
+    wish = DoseRequest(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
     found = dose_for(wish, row)
     return {
         "baker_frac": found.baker_frac,

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from brassclock.core.cautions import caution
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.rise.sourdough import starter as starters
 from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.contract.common import Mass
@@ -33,24 +33,24 @@ class StarterReq(SeedReq):
 
 def run_starter(q: StarterReq) -> dict[str, Any]:
     if (q.temp_c is None) == (q.path is None):
-        raise refuse("/temp_c", "Give either temp_c or path, not both and not neither.")
+        raise invalid("/temp_c", "Give either temp_c or path, not both and not neither.")
     path = q.path or [(0.0, float(q.temp_c or 0.0))]
     if any(not math.isfinite(v) for point in path for v in point) or [h for h, _ in path] != sorted(
         {h for h, _ in path}
     ):
-        raise refuse("/path", "Hours of a path must be finite and rise: [[0, 21], [6, 18]].")
+        raise invalid("/path", "Hours of a path must be finite and rise: [[0, 21], [6, 18]].")
     whole = 1.0 if q.flour in WHOLE_FLOURS else 0.0
     if q.total_g is not None and q.peak_at_h is not None:
         feed = starters.feed_for(q.total_g, q.peak_at_h, path, q.seed(), q.hydration_frac, whole)
         if feed is None:
-            raise refuse(
+            raise invalid(
                 "/peak_at_h",
                 f"No feed from 1:0.3 to 1:40 peaks after {q.peak_at_h:g} h at this temperature. Change the hour or the place.",
             )
     elif q.seed_g and q.flour_g and q.water_g:
         feed = starters.Feed(q.seed_g, q.flour_g, q.water_g, 1.0, whole)
     else:
-        raise refuse("/seed_g", "Give seed_g, flour_g and water_g, or total_g and peak_at_h.")
+        raise invalid("/seed_g", "Give seed_g, flour_g and water_g, or total_g and peak_at_h.")
     jar = starters.fed(feed, q.seed(), path, 48.0)
     return {
         "peak_h": jar.peak_h,

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
@@ -116,10 +116,10 @@ def run_weigh(q: WeighReq) -> dict[str, Any]:
 def run_soda(q: SodaReq) -> dict[str, Any]:
     dough = mass_dough(q.lines)
     if not dough.flour_g or not dough.water_g:
-        raise refuse("/lines", "A dough needs flour and water. Add both.")
+        raise invalid("/lines", "A dough needs flour and water. Add both.")
     balance = soda_balance(dough, q.powder)
     if balance is None:
-        raise refuse("/lines", "There is no soda and no powder in these lines. Add baking_soda or baking_powder.")
+        raise invalid("/lines", "There is no soda and no powder in these lines. Add baking_soda or baking_powder.")
     pressure = pressure_at_altitude_pa(q.altitude_m)
     rests = [chemical.Rest(x.minutes, x.temp_c, x.form, x.half_thickness_mm) for x in q.rests]
     course = chemical.course(dough, q.strength, rests, q.powder, pressure)

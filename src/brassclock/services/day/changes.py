@@ -12,11 +12,11 @@ from sqlmodel import Session
 from brassclock.core.day.backward import WORDS, DayPlan, DayStep, kind_of
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import moment
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.services import change as changes
 from brassclock.services import solve as works
-from brassclock.services.app import House, Refused
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.app import Conflict, House
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.day import PinIn
 from brassclock.services.times import table_instant
 from brassclock.store.rows import insert
@@ -28,28 +28,28 @@ MOVED_MIN = 8.0  # a step that moves by less is not told
 def pin(house: House, bake_id: int, given: PinIn) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
     with changes.change(house, bake_id, given.revision) as (session, r):
-        plan = works.work_of(r).plan
+        plan = works.solve(r).plan
         if plan is None or r.bake.status != "live":
-            raise Refused("This bake has no plan whose moves could be held.")
+            raise Conflict("This bake has no plan whose moves could be held.")
         step = next((s for s in plan.steps if s.key == given.key), None)
         if step is None:
-            raise refuse("/key", f"This bake has no move “{given.key}”.")
+            raise invalid("/key", f"This bake has no move “{given.key}”.")
         if step.done_at is not None:
-            raise Refused(f"“{step.name}” is done already. Move it where it is marked.")
+            raise Conflict(f"“{step.name}” is done already. Move it where it is marked.")
         pins = _pinned(r, plan, step, given.at)
         how = "was moved by hand" if given.at is not None else "was let go"
         with noted(house, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
             r.bake.pins = pins
 
 
-def _pinned(r: Rows, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
+def _pinned(r: BakeSnapshot, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
     """The bake's pins with this one held or let go; the last one let go lets the mixing go with it, and the mixing all."""
     pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
     if at is None:
         return pins if pins.keys() - {"mix"} and step.key != "mix" else {}
     at = table_instant(at, r.now, "/at")
     if at <= r.now:
-        raise refuse("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
+        raise invalid("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
     if step.key == "mix":  # its step begins the mixing; the dough's clock starts when it ends
         at = later(at, hours_between(step.at, plan.mixed_at))
     elif "mix" not in r.done():

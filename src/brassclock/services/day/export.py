@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.formats import calendars
 from brassclock.formats.tables import safe_cell
 from brassclock.services import solve as works
@@ -21,7 +21,7 @@ COLUMNS = ("day", "time", "move", "bake", "minutes", "place", "can_wait_until", 
 def plan_file(house: House, kitchen_id: int, kind: str) -> tuple[str, str, str]:
     """(text, media type, file name) of every hand move still ahead."""
     if kind not in KINDS:
-        raise refuse("/kind", f"“{kind[:20]}” is no kind of plan file. Use one of {', '.join(KINDS)}.")
+        raise invalid("/kind", f"“{kind[:20]}” is no kind of plan file. Use one of {', '.join(KINDS)}.")
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)

@@ -11,15 +11,15 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, Search, Solved, Wish, own_course
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, PlanRequest, Search, Solved, own_course
 from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.relax import DOSES, Relaxation, because, in_the_way, relaxations, way_text
 from brassclock.core.weigh.methods import methods
 from brassclock.services import change as changes
 from brassclock.services import solve as works
-from brassclock.services.app import House, Refused
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.app import Conflict, House
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.changes import MOVED_MIN, noted
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
@@ -44,7 +44,7 @@ def option_id(*what: object) -> str:
     return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
 
 
-def typed_spec(r: Rows, work: works.Work) -> BakeSpec | None:
+def typed_spec(r: BakeSnapshot, work: works.BakeResult) -> BakeSpec | None:
     """The bake as it is set, with the activity that its readings leave; None without a plan."""
     if work.plan is None or work.sheet is None:
         return None
@@ -52,7 +52,7 @@ def typed_spec(r: Rows, work: works.Work) -> BakeSpec | None:
     return replace(own, activity=work.plan.spec.activity)
 
 
-def fits(r: Rows, work: works.Work) -> bool:
+def fits(r: BakeSnapshot, work: works.BakeResult) -> bool:
     """Whether a live bake has all it wants: in time, hands, its surface, room in the cold."""
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
@@ -68,7 +68,7 @@ def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
     return Choice((AS_PLANNED, *(c.key for c in COURSES.values() if c.chill != own or c.nights > 1)), DOSES)
 
 
-def _changes(session: Session, r: Rows, work: works.Work) -> tuple[str, list[Relaxation]]:
+def _changes(session: Session, r: BakeSnapshot, work: works.BakeResult) -> tuple[str, list[Relaxation]]:
     spec = typed_spec(r, work)
     if spec is None:
         return "", []
@@ -77,7 +77,7 @@ def _changes(session: Session, r: Rows, work: works.Work) -> tuple[str, list[Rel
     return because(wish, house), sorted(found, key=lambda x: x.cost)[:KEPT]
 
 
-def _surfaces(session: Session, r: Rows, spec: BakeSpec) -> list[Relaxation]:
+def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxation]:
     """Other surfaces of the kitchen on which the bake fits as it is, of the kinds that its method is baked on."""
     if not r.shared.hot:
         return []
@@ -100,7 +100,7 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
     """Whether a bake fits; if not, why not, and a few changes that make it fit, each one tried."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-        work = works.work_of(r)
+        work = works.solve(r)
         if fits(r, work):
             return WayOutOut(fits=True, because="", changes=[])
         why, found = _changes(session, r, work)
@@ -119,11 +119,11 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
 def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
     """Make one of the changes. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
-        work = works.work_of(r)
+        work = works.solve(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
         picked = next((x for x in found if option_id(x.change) == given.id), None)
         if picked is None:
-            raise Refused(MOVED)
+            raise Conflict(MOVED)
         why = f"you chose “{picked.text.rstrip('.')}”"
         with (
             noted(house, session, r.bake.kitchen_id, why, bake_id),
@@ -135,7 +135,7 @@ def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
             hold(house, session, r.bake.kitchen_id, {bake_id: picked.solved.plan})
 
 
-def _apply(r: Rows, picked: Relaxation) -> list[BusyHours]:
+def _apply(r: BakeSnapshot, picked: Relaxation) -> list[BusyHours]:
     """Alter the bake; answers the busy hours that are freed for it."""
     bake, change = r.bake, picked.change
     apply_way(r, picked.solved if "course" in change else None, change.get("dose_factor", 1.0))
@@ -150,7 +150,7 @@ def _apply(r: Rows, picked: Relaxation) -> list[BusyHours]:
     return [BusyHours(kitchen_id=bake.kitchen_id, name=name, hands=0, start=span["start"], end=span["end"])]
 
 
-def apply_way(r: Rows, course: Solved | None, dose: float) -> None:
+def apply_way(r: BakeSnapshot, course: Solved | None, dose: float) -> None:
     """The bake with a way's leaven and, when it is of another course, its cold; what was held by hand is let go."""
     scale_leaven(r, dose)
     if course is not None:
@@ -180,13 +180,13 @@ def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, Da
         session.add(r.bake)
 
 
-def _others(r: Rows, work: works.Work) -> tuple[Wish, dict[str, Solved]]:
+def _others(r: BakeSnapshot, work: works.BakeResult) -> tuple[PlanRequest, dict[str, Solved]]:
     """(the bake as it is asked for, other ways for it by what each is best at)."""
     spec = typed_spec(r, work)
     if spec is None or spec.rests or work.forecast is None:
-        raise Refused(NOT_RISING)
+        raise Conflict(NOT_RISING)
     if "mix" in r.done():
-        raise Refused(MIXED)
+        raise Conflict(MIXED)
     wish = rising.wish_of(r, spec)
     return wish, worth_seeing(wish, rising.house_of(r), choice_of(spec), (AS_PLANNED, 1.0))
 
@@ -195,7 +195,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
     """Up to three other ways through the day for a bake that is not mixed: least hands, best flavour, latest start."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-    work = works.work_of(r)
+    work = works.solve(r)
     wish, found = _others(r, work)
     merged: dict[tuple[str, float], WayThrough] = {}
     for name, s in found.items():
@@ -214,10 +214,10 @@ def others(house: House, bake_id: int) -> WaysThrough:
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:
     """Make one of those ways the bake's own. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
-        wish, found = _others(r, works.work_of(r))
+        wish, found = _others(r, works.solve(r))
         picked = next((s for s in found.values() if option_id(s.course, s.dose) == given.id), None)
         if picked is None:
-            raise Refused(MOVED)
+            raise Conflict(MOVED)
         text = way_text(picked, wish)
         why = f"you chose “{text.rstrip('.')}”"
         with (

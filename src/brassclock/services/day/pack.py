@@ -11,8 +11,8 @@ from brassclock.core.day.around import AS_PLANNED, Solved
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.relax import because, way_text
 from brassclock.services import solve as works
-from brassclock.services.app import House, Refused
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.app import Conflict, House
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day import sharing
 from brassclock.services.day.changes import noted
 from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, option_id, typed_spec
@@ -31,8 +31,8 @@ TOO_FEW = "Two live bakes at least make a day to plan together."
 class _Placing:
     """A live bake in the day for all: where it stands now, and its way (None: it stays as it stands)."""
 
-    r: Rows
-    work: works.Work
+    r: BakeSnapshot
+    work: works.BakeResult
     item: Item
     fitted: bool
     solved: Solved | None = None
@@ -44,7 +44,7 @@ class _Placing:
         return sharing.planned(self.r, self.work.plan)
 
 
-def _placings(found: Sequence[tuple[Rows, works.Work]]) -> list[_Placing]:
+def _placings(found: Sequence[tuple[BakeSnapshot, works.BakeResult]]) -> list[_Placing]:
     placing = []
     for r, work in found:
         spec = typed_spec(r, work)
@@ -78,9 +78,9 @@ def _day(house: House, session: Session, kitchen_id: int) -> tuple[list[_Placing
     found, _ = works.load_live(house, session, kitchen_id)
     placing = _placings(found)
     if len(placing) < 2:
-        raise Refused(TOO_FEW)
+        raise Conflict(TOO_FEW)
     if len(placing) > MOST:
-        raise Refused(
+        raise Conflict(
             f"{len(placing)} bakes are alive; {MOST} at most are planned together. Keep or abandon some first."
         )
     burning = [p for p in placing if "roll" in p.r.done()]
@@ -128,14 +128,14 @@ def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:
     with house.action(kitchen_id) as session:
         placing, _ = _day(house, session, kitchen_id)
         if {p.r.bake.id: _way_id(p) for p in placing} != {b.bake_id: b.way for b in given.bakes}:
-            raise Refused(MOVED)
+            raise Conflict(MOVED)
         moved = [
             (p.r, p.solved)
             for p in placing
             if p.solved and (_changed(p.solved) or moved_from(p.solved.plan, p.work.plan))
         ]
         if not moved:
-            raise Refused("Every bake is where this day would put it. There is nothing to change.")
+            raise Conflict("Every bake is where this day would put it. There is nothing to change.")
         bakes = [r.bake for r, _ in moved]
         for bake in bakes:
             bake.revision += 1

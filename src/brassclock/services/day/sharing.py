@@ -9,9 +9,9 @@ from dataclasses import dataclass, replace
 from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import later
-from brassclock.core.day.shared import Shared, Shelved, cold_span, hand_spans, shelf_litres, surface_span
+from brassclock.core.day.shared import Commitments, Shelved, cold_span, hand_spans, shelf_litres, surface_span
 from brassclock.core.evidence import BadRequest
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import forecast as rising
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.tables import Bake
@@ -27,7 +27,7 @@ class Takes:
     cold: tuple[Shelved, ...]
 
 
-def _litres(bake: Bake, r: Rows) -> float:
+def _litres(bake: Bake, r: BakeSnapshot) -> float:
     """What another bake of this kitchen fills of the shelf [L]; nothing while its lines cannot be read."""
     try:
         return shelf_litres(sheet_of(bake, r.kitchen, r.own).dough.total_g)
@@ -35,7 +35,7 @@ def _litres(bake: Bake, r: Rows) -> float:
         return 0.0
 
 
-def planned(r: Rows, plan: DayPlan) -> Takes:
+def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
     """What a bake takes by its plan."""
     name = r.bake.name
     return Takes(
@@ -44,7 +44,7 @@ def planned(r: Rows, plan: DayPlan) -> Takes:
     )  # fmt: skip
 
 
-def told(bake: Bake, r: Rows) -> Takes:
+def told(bake: Bake, r: BakeSnapshot) -> Takes:
     """What a bake was told to take, of the hours still ahead."""
     at = {k: dt.datetime.fromisoformat(t).astimezone(r.now.tzinfo) for k, (t, _) in bake.told.items()}
     hands = [
@@ -60,9 +60,9 @@ def told(bake: Bake, r: Rows) -> Takes:
     return Takes(tuple(b for b in hands if b.end > r.now), bake.surface_id, tuple(hot), tuple(cold))
 
 
-def around(r: Rows, others: Iterable[Takes]) -> Rows:
+def around(r: BakeSnapshot, others: Iterable[Takes]) -> BakeSnapshot:
     """The rows of a bake with what others take."""
     others, on = list(others), r.bake.surface_id
     hot = tuple(b for t in others if on is not None and t.surface_id == on for b in t.hot)
-    shared = Shared(hot, tuple(s for t in others for s in t.cold), r.kitchen.shelf_l)
+    shared = Commitments(hot, tuple(s for t in others for s in t.cold), r.kitchen.shelf_l)
     return replace(r, taken=tuple(b for t in others for b in t.hands), shared=shared)

@@ -7,9 +7,9 @@ import datetime as dt
 from brassclock.core.day.backward import DayPlan, DayStep, kind_of
 from brassclock.core.day.hands import clashes
 from brassclock.core.day.kitchen_air import hours_between, later
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.base import FeedAsk, StepOut
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 
 LEAF_OF_STEP = {
     "feed": "weigh", "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "wave": "rise",
@@ -31,7 +31,7 @@ def hours_text(hours: float) -> str:
     return f"{h} h {m:02d}" if m and h < 10 else f"{round(minutes / 60)} h"
 
 
-def steps_of(r: Rows, work: Work) -> list[StepOut]:
+def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepOut]:
     """Every hand move of a bake's plan, in time order."""
     if work.plan is None:
         return []
@@ -53,19 +53,19 @@ def steps_of(r: Rows, work: Work) -> list[StepOut]:
     return found
 
 
-def _feed_words(work: Work) -> str:
+def _feed_words(work: BakeResult) -> str:
     feed = work.risen.feed if work.risen else None
     return f"{feed.words}; it peaks when the dough is mixed" if feed else ""
 
 
-def _feed_out(r: Rows, work: Work) -> FeedAsk | None:
+def _feed_out(r: BakeSnapshot, work: BakeResult) -> FeedAsk | None:
     feed = work.risen.feed if work.risen else None
     if feed is None or r.starter is None:
         return None
     return FeedAsk(starter_id=r.starter.id or 0, seed_g=feed.seed_g, flour_g=feed.flour_g, water_g=feed.water_g)
 
 
-def _place(r: Rows, step: DayStep, plan: DayPlan) -> str:
+def _place(r: BakeSnapshot, step: DayStep, plan: DayPlan) -> str:
     if step.key in ("feed", "weigh", "mix", "sponge", "ball"):
         return "the bench"
     if step.key.startswith(("cold", "wave")):

@@ -11,7 +11,7 @@ from sqlmodel import Session
 
 from brassclock.core.day.backward import WORDS, kind_of
 from brassclock.services import solve as works
-from brassclock.services.app import House, Missing, Refused
+from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.day.changes import change_text, noted
 from brassclock.services.schemas.day import ActOut, DayOut, MovedOut, MovedStep
 from brassclock.store import hours as rows
@@ -53,9 +53,9 @@ def undo(house: House, kitchen_id: int, act_id: int) -> None:
         now = house.now(session, house.kitchen(session, kitchen_id))
         found = get(session, Act, act_id)
         if found is None or found.kitchen_id != kitchen_id:
-            raise Missing(f"This kitchen's day knows no act {act_id}.")
+            raise NotFound(f"This kitchen's day knows no act {act_id}.")
         if found.undone_at is not None:
-            raise Refused(f"“{found.what}” was taken back already.")
+            raise Conflict(f"“{found.what}” was taken back already.")
         with noted(house, session, kitchen_id, f"“{found.what.rstrip('.')}” was taken back"):
             for bake in _bakes(session, found):
                 for name, value in found.before[str(bake.id)].items():
@@ -81,7 +81,7 @@ def _bakes(session: Session, found: Act) -> list[Bake]:
         bake = get(session, Bake, int(key))
         if bake is None or bake.deleted_at is not None or bake.revision != before["revision"]:
             name = bake.name if bake is not None else "A bake of it"
-            raise Refused(f"{name} was changed after “{found.what.rstrip('.')}”. Change it on its own leaves.")
+            raise Conflict(f"{name} was changed after “{found.what.rstrip('.')}”. Change it on its own leaves.")
         bakes.append(bake)
     return bakes
 
@@ -93,7 +93,7 @@ def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActOut | No
         return None
     try:
         _bakes(session, found)
-    except Refused:
+    except Conflict:
         return None
     return ActOut(id=found.id or 0, what=found.what, at=found.at)
 

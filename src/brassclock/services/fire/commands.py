@@ -11,14 +11,14 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import hours_between
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.services import solve as works
-from brassclock.services.app import House, Missing, Refused
+from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.changes import MOVED_MIN, noted
 from brassclock.services.day.steps import hours_text
 from brassclock.services.fire import model as fire_model
@@ -59,7 +59,7 @@ def _move(house: House, bake_id: int, given: TapIn) -> int:
         session = unit.session
         seen = stamp(house, session.connection(), bake_id, given.key)
         if seen is None:
-            raise Missing(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
+            raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
         if seen.tap_id is not None:
             return seen.tap_id
         if not seen.begun:
@@ -76,7 +76,7 @@ def _move(house: House, bake_id: int, given: TapIn) -> int:
         return row.id or 0
 
 
-def _when_done(r: Rows, given: TapIn) -> str:
+def _when_done(r: BakeSnapshot, given: TapIn) -> str:
     """A step as the reason for what moves: done in time, late or early."""
     at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
     said = f"it was {NAMES[given.kind]}"
@@ -88,14 +88,14 @@ def _when_done(r: Rows, given: TapIn) -> str:
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
 
 
-def _row(r: Rows, given: TapIn, at: dt.datetime) -> Tap:
+def _row(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> Tap:
     return Tap(
         bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
         made_at=r.now,
     )  # fmt: skip
 
 
-def add_tap(session: Session, r: Rows, given: TapIn) -> int:
+def add_tap(session: Session, r: BakeSnapshot, given: TapIn) -> int:
     at = past_moment(given.at, r.now)
     told = _check_tap(r, given, at)
     if given.kind in hearths.ON_HEAT:
@@ -121,52 +121,52 @@ NAMES = {
 }
 
 
-def _check_live(r: Rows) -> None:
+def _check_live(r: BakeSnapshot) -> None:
     if r.bake.status != "live":
-        raise Refused(f"This bake is {r.bake.status}. Bring it back before you add to it.")
+        raise Conflict(f"This bake is {r.bake.status}. Bring it back before you add to it.")
 
 
-def _check_tap(r: Rows, given: TapIn, at: dt.datetime) -> float:
+def _check_tap(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> float:
     """The instant of a tap in its order [s]. Raises Refused when it cannot be."""
     _check_live(r)
     done = {t.kind: t.at for t in r.taps}
     if given.kind in NAMES:
         if given.kind in done:
-            raise Refused(
+            raise Conflict(
                 f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first."
             )
         if given.kind in ("cold_in", "cold_out") and "mix" not in done:
-            raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
+            raise Conflict("The dough is not marked mixed. Mark that first; it can be backdated.")
         if given.kind == "cold_out" and done.get("cold_in", at) >= at:
-            raise Refused("It is not marked as put in the cold before that. Mark that first; it can be backdated.")
+            raise Conflict("It is not marked as put in the cold before that. Mark that first; it can be backdated.")
         if given.kind == "ball" and "mix" not in done:
-            raise Refused("The dough is not marked mixed. Mark that first; it can be backdated.")
+            raise Conflict("The dough is not marked mixed. Mark that first; it can be backdated.")
         for earlier in ORDER[: ORDER.index(given.kind)] if given.kind in ORDER else ():
             if earlier in done and done[earlier] > at:
-                raise Refused(
+                raise Conflict(
                     f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
                 )
         return at.timestamp()
-    if r.bake.program is None and works.work_of(r).program is None:
-        raise Refused(works.work_of(r).faults.get("fire", "There is no program for the heat yet."))
+    if r.bake.program is None and works.solve(r).program is None:
+        raise Conflict(works.solve(r).faults.get("fire", "There is no program for the heat yet."))
     return _check_move(r, core_taps(r.taps), given, at)
 
 
-def _check_move(r: Rows, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
+def _check_move(r: BakeSnapshot, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
     """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Refused when it cannot be."""
     if given.round_no is None or given.spot is None:
-        raise refuse("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
+        raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
-    program = None if r.bake.program else works.work_of(r).program
+    program = None if r.bake.program else works.solve(r).program
     wrong = hearths.impossible(
         moves, made, works.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, program)
     )
     if wrong:
-        raise Refused(wrong)
+        raise Conflict(wrong)
     return hearths.in_order_s(moves, made)
 
 
-def program_dict(r: Rows, work: works.Work) -> dict[str, Any]:
+def program_dict(r: BakeSnapshot, work: works.BakeResult) -> dict[str, Any]:
     """The program of this bake as it is shown and frozen."""
     if r.bake.program:
         return r.bake.program
@@ -187,7 +187,7 @@ def program_dict(r: Rows, work: works.Work) -> dict[str, Any]:
     return found | {name: events.get(event) for name, event in seen.items()}
 
 
-def _remember_forecast(session: Session, r: Rows, kind: str, at: dt.datetime) -> None:
+def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.datetime) -> None:
     """Keep what was said before the fact, once, and freeze the program at the first load."""
     bake_id = r.bake.id or 0
 
@@ -197,12 +197,12 @@ def _remember_forecast(session: Session, r: Rows, kind: str, at: dt.datetime) ->
 
     if kind == "mix":
         ahead = replace(r, taps=[*r.taps, Tap(bake_id=bake_id, key="", kind="mix", at=at, made_at=at)])
-        seen = works.work_of(ahead).forecast
+        seen = works.solve(ahead).forecast
         if seen:
             ready = seen.window("bulk").ready
             keep("ready to ball", *(None if h is None else h * 3600 for h in (ready.p10, ready.p50, ready.p90)))
     elif kind == "load" and r.bake.program is None:
-        work = works.work_of(r)
+        work = works.solve(r)
         assert work.program and work.line  # a load without a program was refused
         count, spots, grill = works.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, work.program)
         r.bake.program = program_dict(r, work)
@@ -236,7 +236,7 @@ def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
                 heat_session.retime(session, heat_session.without(r, tap_id))
 
 
-def _beside(r: Rows, row: Tap) -> list[Tap]:
+def _beside(r: BakeSnapshot, row: Tap) -> list[Tap]:
     """The other moves on the heat of a move's round or spot."""
     return [
         t
@@ -245,30 +245,30 @@ def _beside(r: Rows, row: Tap) -> list[Tap]:
     ]
 
 
-def _check_undo(r: Rows, row: Tap) -> None:
+def _check_undo(r: BakeSnapshot, row: Tap) -> None:
     """A move on the heat is taken back before what came of it, or a round would be nowhere."""
     if row.kind not in hearths.ON_HEAT:
         return
     since = [t for t in _beside(r, row) if (t.at, t.id or 0) > (row.at, row.id or 0)]
     if since:
         first = since[0]
-        raise Refused(f"Round {first.round_no} was {DONE[first.kind]} since. Undo that first.")
+        raise Conflict(f"Round {first.round_no} was {DONE[first.kind]} since. Undo that first.")
 
 
 DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearths.LOST: "lost"}
 
 
-def _told(house: House, session: Session, r: Rows, row: Tap, words: str) -> AbstractContextManager[None]:
+def _told(house: House, session: Session, r: BakeSnapshot, row: Tap, words: str) -> AbstractContextManager[None]:
     """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
     if row.kind not in STEP_KINDS:
         return nullcontext()
     return noted(house, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
 
 
-def _tap(r: Rows, tap_id: int) -> Tap:
+def _tap(r: BakeSnapshot, tap_id: int) -> Tap:
     row = next((t for t in r.taps if t.id == tap_id), None)
     if row is None:
-        raise Missing(f"There is no tap {tap_id} to change on this bake; it may be undone already.")
+        raise NotFound(f"There is no tap {tap_id} to change on this bake; it may be undone already.")
     return row
 
 
@@ -287,7 +287,7 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
             near = _beside(r, row) if row.kind in hearths.ON_HEAT else [t for t in others if t.round_no == row.round_no]
             before, after = [t for t in near if t.at < row.at], [t for t in near if t.at >= row.at]
             if any(t.at > at for t in before) or any(t.at < at for t in after):
-                raise Refused(
+                raise Conflict(
                     "That would put the moves of this round or spot out of order. Give a time between its neighbours."
                 )
         with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):

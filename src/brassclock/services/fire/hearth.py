@@ -11,20 +11,20 @@ from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
 from brassclock.services.app import House
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.view import program_out, surface_out
 from brassclock.services.kitchen.settings import clock_out
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.fire import HearthOut, LineTaskOut, MoveOut, SpotOut, TapOut, TowelOut
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 
 SHOWN_TASKS = 40
 USUAL_LOSS_FRAC = 0.12
 
 
-def live_line(r: Rows, work: Work, taps: Sequence[hearths.Tap]) -> LiveLine | None:
+def live_line(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearths.Tap]) -> LiveLine | None:
     """The line as the moves so far have mended it; None before the first load, and once it is over."""
     moves = [t for t in taps if t.kind in hearths.ON_HEAT]
     if not moves:
@@ -32,13 +32,13 @@ def live_line(r: Rows, work: Work, taps: Sequence[hearths.Tap]) -> LiveLine | No
     return LINES.after(r.bake.id or 0, fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet), moves)
 
 
-def hearth_of(r: Rows, work: Work) -> hearths.Hearth:
+def hearth_of(r: BakeSnapshot, work: BakeResult) -> hearths.Hearth:
     """The hearth after the taps, its loads where the line has them."""
     taps = core_taps(r.taps)
     return _hearth(r, work, taps, live_line(r, work, taps))
 
 
-def _hearth(r: Rows, work: Work, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
+def _hearth(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     return hearths.hearth(
         taps, fire_model.loads_of(r, work.sheet), fire_model.spots_of(r), turn_s, off_s, recover_s,
@@ -66,12 +66,12 @@ def hearth_out(house: House, bake_id: int) -> HearthOut:
         if state is None and seen is not None and seen.begun and not session.dirty and not session.new:
             state = states_of(house).state(house, session, bake_id, seen)
         if state is not None and seen is not None and state.rows.bake.hearth and state.rows.bake.hearth["count"]:
-            r, work, taps, shown = state.rows, Work(), state.moves, state.shown
+            r, work, taps, shown = state.rows, BakeResult(), state.moves, state.shown
             clock = seen.clock_out()
         else:
             r = works.load(house, session, bake_id)
             begun = r.bake.hearth is not None and r.bake.hearth["count"]
-            work, taps = Work() if begun else works.work_of(r), core_taps(r.taps)
+            work, taps = BakeResult() if begun else works.solve(r), core_taps(r.taps)
             shown = taps_out(r.taps)
             clock = clock_out(house, session, r.kitchen)
     line = live_line(r, work, taps)
@@ -79,7 +79,12 @@ def hearth_out(house: House, bake_id: int) -> HearthOut:
 
 
 def _out(
-    r: Rows, work: Work, clock: ClockOut, line: LiveLine | None, state: hearths.Hearth, taps: Sequence[TapOut]
+    r: BakeSnapshot,
+    work: BakeResult,
+    clock: ClockOut,
+    line: LiveLine | None,
+    state: hearths.Hearth,
+    taps: Sequence[TapOut],
 ) -> HearthOut:
     started = any(t.kind == "load" for t in taps)
     return HearthOut(
@@ -120,7 +125,7 @@ def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskOut]:
     ]  # fmt: skip
 
 
-def _towel_out(r: Rows, state: hearths.Hearth) -> list[TowelOut]:
+def _towel_out(r: BakeSnapshot, state: hearths.Hearth) -> list[TowelOut]:
     """Each round in the towel: since when, and how it feels by now."""
     came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
     loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
@@ -130,7 +135,7 @@ def _towel_out(r: Rows, state: hearths.Hearth) -> list[TowelOut]:
     ]
 
 
-def _last_off(r: Rows, work: Work, state: hearths.Hearth, line: LiveLine | None) -> dt.datetime | None:
+def _last_off(r: BakeSnapshot, work: BakeResult, state: hearths.Hearth, line: LiveLine | None) -> dt.datetime | None:
     """When the last round comes off, by the line; where none holds, by the spots alone."""
     if line is not None and line.off_s:
         return _instant(max(line.off_s.values()))

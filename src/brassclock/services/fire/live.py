@@ -21,7 +21,7 @@ from brassclock.core.fire.line.live import Follower, LiveLine
 from brassclock.core.fire.line.spec import LineSpec
 from brassclock.services.app import House, clock_now, stored_clock
 from brassclock.services.bake import frozen
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.model import QUICK_LINE
 from brassclock.services.kitchen.settings import clock_shown
 from brassclock.services.schemas.base import ClockOut
@@ -40,7 +40,7 @@ class HeatState:
     """A bake on the heat at one revision: its rows (read only, in no session), its taps as the core reads them and as they are shown."""
 
     revision: int
-    rows: Rows
+    rows: BakeSnapshot
     moves: tuple[hearths.Tap, ...]
     shown: tuple[TapOut, ...]
 
@@ -164,7 +164,7 @@ def _read(house: House, session: Session, bake_id: int, seen: Stamp) -> HeatStat
     assert bake is not None and bake.hearth is not None
     kitchen = house.kitchen(session, bake.kitchen_id)
     taps = rows.taps(session, bake_id)
-    apart = Rows(
+    apart = BakeSnapshot(
         Bake(**bake.model_dump()), type(kitchen)(**kitchen.model_dump()), frozen.surface_of(bake),
         [Tap(**t.model_dump()) for t in taps], (), (), {}, {}, seen.now,
     )  # fmt: skip

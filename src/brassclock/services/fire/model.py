@@ -17,14 +17,14 @@ from brassclock.core.fire.puff import model as puff
 from brassclock.core.fire.puff.model import COARSE_GRID
 from brassclock.core.matter.spoiling import holds_of, must_be_hot
 from brassclock.core.weigh.formula import WeighSheet
-from brassclock.services.bake.snapshot import Rows, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.store.tables import Bake
 
 QUICK_LINE = 1_000  # placements tried while everything else is computed, some 0.02 s; more when the line is shown
 
 
-def _holds_meat(r: Rows) -> bool:
+def _holds_meat(r: BakeSnapshot) -> bool:
     """Whether the bread is filled with what must be hot inside. What nobody knows, an own
     filling of which nothing is said or a line not read, counts as meat."""
     given = r.bake.filling or {}
@@ -39,7 +39,7 @@ def _holds_meat(r: Rows) -> bool:
 
 
 def program_at(
-    r: Rows, bread: puff.Bread, maturity: float | None, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
+    r: BakeSnapshot, bread: puff.Bread, maturity: float | None, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
 ) -> Program:  # fmt: skip
     """The program of a bread of a bake with its surface at `temp_c` [C], rested `rest_min` after rolling (None: enough), bare for `lies_min` [min]."""
     bake = r.bake
@@ -75,7 +75,7 @@ def doses_at(program: Program, temp_c: float, turn_s: float | None, off_s: float
     return baking.baked(legs, grid=COARSE_GRID).brown
 
 
-def events_at(r: Rows, bread: puff.Bread, temp_c: float) -> dict[str, float | None]:
+def events_at(r: BakeSnapshot, bread: puff.Bread, temp_c: float) -> dict[str, float | None]:
     """The events [s] of a bread with its surface at `temp_c` [C]."""
     turned = not (r.bake.docked or _topped(r))
     return events_on(
@@ -87,11 +87,11 @@ def events_at(r: Rows, bread: puff.Bread, temp_c: float) -> dict[str, float | No
     )
 
 
-def _topped(r: Rows) -> bool:
+def _topped(r: BakeSnapshot) -> bool:
     return bool((r.bake.filling or {}).get("topping")) or dressing_g(r.bake, "before") > 0
 
 
-def line_spec(r: Rows, program: Program | None) -> LineSpec:
+def line_spec(r: BakeSnapshot, program: Program | None) -> LineSpec:
     """The moves, spots, hands and grill of a bake's line."""
     turn_s, off_s, recover_s = timing_of(r.bake, program)
     grill = grill_of(r, program)
@@ -103,7 +103,7 @@ def line_spec(r: Rows, program: Program | None) -> LineSpec:
     return LineSpec(ops, spots_of(r), cooks, math.ceil(recover_s), stations=stations)
 
 
-def grill_of(r: Rows, program: Program | None) -> int:
+def grill_of(r: BakeSnapshot, program: Program | None) -> int:
     """Places under the grill: as many as pans, where breads go from one to the other; else none."""
     if r.bake.hearth:
         return int(r.bake.hearth["grill"])
@@ -120,14 +120,14 @@ def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
     return sheet.pieces.count if sheet and sheet.pieces else 1
 
 
-def loads_of(r: Rows, sheet: WeighSheet | None) -> int:
+def loads_of(r: BakeSnapshot, sheet: WeighSheet | None) -> int:
     """How many loads go on the heat: each round for itself, rolls in a tray all at once."""
     if r.bake.hearth is None and surface_of(r.surface).spec.way == "tray":
         return 1
     return rounds_of(r.bake, sheet)
 
 
-def spots_of(r: Rows) -> int:
+def spots_of(r: BakeSnapshot) -> int:
     """Spots of the surface; once a round was loaded, as many as it had then."""
     if r.bake.hearth:
         return int(r.bake.hearth["spots"])

@@ -16,14 +16,14 @@ from brassclock.core.fire.program import Program
 from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.verdicts import told
 from brassclock.services import solve as works
-from brassclock.services.bake.snapshot import Rows, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
 
 COLOUR_STEP = 0.88  # judgement: the least that a colour changes of the second side's time
 MOST_COLOURS = 4  # the latest breads whose colour was called
 
 
-def facts_of_probe(r: Rows) -> dict[str, float]:
+def facts_of_probe(r: BakeSnapshot) -> dict[str, float]:
     """What was seen of the first bread that shows anything, in seconds from its contact."""
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
     facts = [t for t in r.taps if t.kind in EVENT_OF and t.round_no in loads]
@@ -33,7 +33,7 @@ def facts_of_probe(r: Rows) -> dict[str, float]:
     return {t.kind: (t.at - loads[first]).total_seconds() for t in facts if t.round_no == first}
 
 
-def colours_called(r: Rows) -> list[tuple[str, float | None, float]]:
+def colours_called(r: BakeSnapshot) -> list[tuple[str, float | None, float]]:
     """Breads that were called too pale or too dark: the word, when it was turned (None: never), and until when it lay there [s from contact]."""
     found: list[tuple[str, float | None, float]] = []
     for call in [t for t in r.taps if t.kind in COLOURS][-MOST_COLOURS:]:
@@ -48,7 +48,7 @@ def colours_called(r: Rows) -> list[tuple[str, float | None, float]]:
     return found
 
 
-def retime(session: Session, r: Rows) -> None:
+def retime(session: Session, r: BakeSnapshot) -> None:
     """Set the frozen program by the facts as they stand now; without any it is as it was frozen."""
     kept = r.bake.program
     if kept is None:
@@ -56,7 +56,7 @@ def retime(session: Session, r: Rows) -> None:
     base = kept.get("base", kept)
     found: dict[str, Any] = {**base, "base": base}
     seen, called = facts_of_probe(r), colours_called(r)
-    if (seen or called) and (work := works.work_of(r)).bread is not None:
+    if (seen or called) and (work := works.solve(r)).bread is not None:
         probe = _measured(r, work, seen, called)
         found |= {
             "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": probe.was_c,
@@ -73,7 +73,7 @@ def retime(session: Session, r: Rows) -> None:
 
 
 def _measured(
-    r: Rows, work: works.Work, seen: dict[str, float], called: list[tuple[str, float | None, float]]
+    r: BakeSnapshot, work: works.BakeResult, seen: dict[str, float], called: list[tuple[str, float | None, float]]
 ) -> Probe:  # fmt: skip
     """The heat of the surface that the breads say."""
     bread, program, surface = work.bread, work.program, surface_of(r.surface)
@@ -118,6 +118,6 @@ def _as_called(program: dict[str, Any], called: list[tuple[str, float | None, fl
     return {"turn_s": turn_s, "off_s": max(off_s, program.get("through_s") or 0.0)}
 
 
-def without(r: Rows, tap_id: int) -> Rows:
+def without(r: BakeSnapshot, tap_id: int) -> BakeSnapshot:
     """The rows as if a tap had not been made."""
     return replace(r, taps=[t for t in r.taps if t.id != tap_id])

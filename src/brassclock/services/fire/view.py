@@ -22,8 +22,8 @@ from brassclock.core.fire.right_heat import implied, implied_reason, right_heat_
 from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve as works
-from brassclock.services.app import House, Refused
-from brassclock.services.bake.snapshot import Rows, surface_of
+from brassclock.services.app import Conflict, House
+from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.commands import program_dict
 from brassclock.services.schemas.base import Banded
@@ -46,7 +46,7 @@ from brassclock.services.schemas.fire import (
     WayOut,
 )
 from brassclock.services.schemas.kitchen import SurfaceOut
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import caution_out, why_out
 
 NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the Weigh leaf."
@@ -55,15 +55,15 @@ LEFT_MIN = 5.0
 LONG_LINE = 45_000  # placements tried while the cook reads, some 0.9 s; two thirds of it more for what a spot and a pair of hands would save
 
 
-def program_out(r: Rows, work: Work) -> ProgramOut:
+def program_out(r: BakeSnapshot, work: BakeResult) -> ProgramOut:
     return ProgramOut.model_validate(program_dict(r, work))
 
 
-def surface_out(r: Rows) -> SurfaceOut | None:
+def surface_out(r: BakeSnapshot) -> SurfaceOut | None:
     return SurfaceOut(**r.surface.model_dump()) if r.surface else None
 
 
-def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> FireOut | None:
+def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bool]]) -> FireOut | None:
     program, bread, line = work.program, work.bread, work.line
     if program is None or bread is None or line is None:
         return None
@@ -98,7 +98,7 @@ def fire_out(r: Rows, work: Work, judged: Sequence[tuple[float, bool]]) -> FireO
     )
 
 
-def _heat_facts(r: Rows, program: Program) -> dict[str, Any]:
+def _heat_facts(r: BakeSnapshot, program: Program) -> dict[str, Any]:
     """How hot the surface is believed to be and by what, and the right heat for this bread."""
     surface, right = program.baking.surface, program.right_heat
     return {
@@ -114,7 +114,7 @@ def _colours(program: Program) -> ColoursOut:
     return ColoursOut(bottom_at_turn=at_turn[0], bottom_at_off=at_off[0], top_at_off=at_off[1])
 
 
-def _own_way(r: Rows, work: Work) -> OwnWayOut | None:
+def _own_way(r: BakeSnapshot, work: BakeResult) -> OwnWayOut | None:
     """The cook's own steps beside the usual way, and the heat that their sides imply."""
     if not r.bake.heat_steps or work.program is None:
         return None
@@ -143,7 +143,7 @@ def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
     return sides if len(sides) <= 2 and all(sides) else []
 
 
-def _habit_out(r: Rows, program: Program, baking: Baking, sides_s: Sequence[float]) -> HabitOut:
+def _habit_out(r: BakeSnapshot, program: Program, baking: Baking, sides_s: Sequence[float]) -> HabitOut:
     found = implied(baking, sides_s)
     back_s = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
     ways = compare(baking, sides_s, found.mean_c if found.explained else None)
@@ -166,9 +166,9 @@ def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> HabitOut:
     """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-    work = works.work_of(r)
+    work = works.solve(r)
     if work.program is None:
-        raise Refused(work.faults.get("fire", NO_PROGRAM))
+        raise Conflict(work.faults.get("fire", NO_PROGRAM))
     baking = work.program.baking.usual
     return _habit_out(r, work.program, baking, sides_s)
 
@@ -202,9 +202,9 @@ def best_line(house: House, bake_id: int) -> HeatLineOut:
     """The line looked for longer, and what another spot or another pair of hands would save."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-    work = works.work_of(r)
+    work = works.solve(r)
     if work.line is None or work.program is None:
-        raise Refused(work.faults.get("fire", NO_PROGRAM))
+        raise Conflict(work.faults.get("fire", NO_PROGRAM))
     spec, rounds = fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
@@ -236,9 +236,9 @@ def ifs(house: House, bake_id: int) -> FireIfsOut:
     """The bread again, one thing changed at a time: thinner, thicker, hotter, cooler, rested, left longer."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-    work = works.work_of(r)
+    work = works.solve(r)
     if work.program is None or work.bread is None:
-        raise Refused(work.faults.get("fire", NO_PROGRAM))
+        raise Conflict(work.faults.get("fire", NO_PROGRAM))
     bread, temp_c = work.bread, surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
     tried = [

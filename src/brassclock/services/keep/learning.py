@@ -10,26 +10,26 @@ from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.keep.learning import learned
 from brassclock.core.rise.belief import Belief
 from brassclock.services import solve as works
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.leavens import bakes_behind, belief_of, leaven_of, set_belief
 from brassclock.services.mix.model import friction_after
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag, Said
 
 
-def unsay(session: Session, r: Rows, names: list[str]) -> None:
+def unsay(session: Session, r: BakeSnapshot, names: list[str]) -> None:
     """Forget what was said under these names."""
     for name, row in r.said.items():
         if name in names:
             session.expunge(row) if row in session.new else session.delete(row)
 
 
-def teach_activity(session: Session, r: Rows) -> None:
+def teach_activity(session: Session, r: BakeSnapshot) -> None:
     """Readings of a kept bake teach the kitchen what it believes of that leaven; what a bloom test said of this packet is taken out first."""
-    forecast = works.work_of(r).forecast
+    forecast = works.solve(r).forecast
     if forecast is None or not any(x.kind != "dough_c" for x in r.readings):
         return
-    sheet = works.work_of(r).sheet
+    sheet = works.solve(r).sheet
     leaven = leaven_of(sheet.dough) if sheet else ""
     before, said = belief_of(r.kitchen, leaven), forecast.belief
     after = learned(before, Belief(said.mean / (r.bake.activity_factor or 1.0), said.sd_log))
@@ -43,12 +43,12 @@ def teach_activity(session: Session, r: Rows) -> None:
         insert(session, told)
 
 
-def unteach_activity(session: Session, r: Rows) -> None:
+def unteach_activity(session: Session, r: BakeSnapshot) -> None:
     """Give the kitchen back the belief it had, unless another bake has taught it since."""
     told = r.said.get("activity")
     if told is None:
         return
-    sheet = works.work_of(r).sheet
+    sheet = works.solve(r).sheet
     leaven = leaven_of(sheet.dough) if sheet else ""
     if told.p50 == belief_of(r.kitchen, leaven).mean and told.before:
         set_belief(r.kitchen, leaven, Belief(**told.before), max(bakes_behind(r.kitchen, leaven) - 1, 0))
@@ -56,9 +56,9 @@ def unteach_activity(session: Session, r: Rows) -> None:
     unsay(session, r, ["activity"])
 
 
-def learn_friction(session: Session, r: Rows, mixed: dt.datetime, seen_c: float) -> None:
+def learn_friction(session: Session, r: BakeSnapshot, mixed: dt.datetime, seen_c: float) -> None:
     """One thermometer reading after mixing teaches how much this way of mixing warms; once a bake."""
-    sheet = works.work_of(r).sheet
+    sheet = works.solve(r).sheet
     if sheet is None or "friction" in r.said:
         return
     before = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
@@ -69,7 +69,7 @@ def learn_friction(session: Session, r: Rows, mixed: dt.datetime, seen_c: float)
     insert(session, Said(bake_id=r.bake.id or 0, name="friction", p50=after[0], before=was, since=r.now))
 
 
-def unlearn_friction(session: Session, r: Rows) -> None:
+def unlearn_friction(session: Session, r: BakeSnapshot) -> None:
     told = r.said.get("friction")
     if told is not None and told.before and r.kitchen.friction.get(r.bake.knead, [None])[0] == told.p50:
         r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: [told.before["factor"], told.before["times"]]}
@@ -77,10 +77,10 @@ def unlearn_friction(session: Session, r: Rows) -> None:
     unsay(session, r, ["friction"])
 
 
-def teach_bag(session: Session, r: Rows) -> None:
+def teach_bag(session: Session, r: BakeSnapshot) -> None:
     """What was added while kneading is this bag's thirst; the mean over its kept bakes."""
     bag = get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
-    sheet = works.work_of(r).sheet
+    sheet = works.solve(r).sheet
     if bag is None or sheet is None or not sheet.dough.flour_g:
         return
     water_g = sum(x.mass_g * x.ingredient.counted_water_frac for x in sheet.lines[len(r.bake.lines) :])
@@ -95,7 +95,7 @@ def teach_bag(session: Session, r: Rows) -> None:
     session.add(bag)
 
 
-def unteach_bag(session: Session, r: Rows) -> None:
+def unteach_bag(session: Session, r: BakeSnapshot) -> None:
     told, bag = r.said.get("bag"), get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
     if told is not None and told.before and bag is not None and bag.times == int(told.before["times"]) + 1:
         bag.thirst_frac, bag.times = told.before["thirst_frac"], int(told.before["times"])

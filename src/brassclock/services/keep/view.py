@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from brassclock.core.keep.facts import Compared, mean_or_none
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.leavens import belief_of
 from brassclock.services.schemas.keep import FactOut, KeepOut, OutcomeOut
 
 
-def keep_out(r: Rows, leaven: str) -> KeepOut:
+def keep_out(r: BakeSnapshot, leaven: str) -> KeepOut:
     """Outcomes, and every forecast that was said beside its fact."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}

@@ -10,7 +10,7 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.core.rise.air_log import doubts
-from brassclock.services.app import House, Missing
+from brassclock.services.app import House, NotFound
 from brassclock.services.bake.snapshot import AIR_KEPT
 from brassclock.services.schemas.kitchen import AirIn, AirOut, AirReadingOut
 from brassclock.services.times import past_moment
@@ -82,7 +82,7 @@ def unread_air(house: House, kitchen_id: int, reading_id: int) -> AirOut:
         now = house.now(session, kitchen)
         row = get(session, Reading, reading_id)
         if row is None or row.kitchen_id != kitchen_id or row.kind != "air_c" or row.undone_at is not None:
-            raise Missing(f"There is no air reading {reading_id} to undo.")
+            raise NotFound(f"There is no air reading {reading_id} to undo.")
         row.undone_at = now
         session.add(row)
         return _out(session, kitchen, now)

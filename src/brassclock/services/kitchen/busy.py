@@ -6,9 +6,9 @@ import datetime as dt
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import FieldFault, gather, refuse
+from brassclock.core.evidence import FieldFault, gather, invalid
 from brassclock.formats import calendars
-from brassclock.services.app import House, Missing
+from brassclock.services.app import House, NotFound
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.hours import AHEAD, hours_out
 from brassclock.services.schemas.day import BusyIn, CalendarIn, HoursOut
@@ -64,7 +64,7 @@ def _checked(given: BusyIn, kitchen: Kitchen, now: dt.datetime) -> BusyHours:
     start = moment_of(given.start or "", now, "/start")
     end = moment_of(given.end or "", start, "/end")
     if end <= start or end - start > LONGEST_ONCE:
-        raise refuse(
+        raise invalid(
             "/end",
             f"It begins {start:%a %H:%M} and would end {end:%a %d %b %H:%M}. Give an end after that, within a month.",
         )
@@ -107,7 +107,7 @@ def drop_busy(house: House, kitchen_id: int, busy_id: int, *, back: bool = False
 def _row(session: Session, kitchen_id: int, busy_id: int) -> BusyHours:
     row = get(session, BusyHours, busy_id)
     if row is None or row.kitchen_id != kitchen_id:
-        raise Missing(f"There are no busy hours {busy_id} in this kitchen.")
+        raise NotFound(f"There are no busy hours {busy_id} in this kitchen.")
     return row
 
 
@@ -119,7 +119,7 @@ def _read_into(
     try:
         found = calendars.read(calendar.text, now - KNOWN_BEHIND, until, kitchen.zone)
     except calendars.NotACalendar as fault:
-        raise refuse("/text", str(fault)) from None
+        raise invalid("/text", str(fault)) from None
     for h in found.hours:
         if (calendar.all_day or not h.all_day) and (anew or h.start >= since):
             insert(session, CalendarHours(calendar_id=calendar.id or 0, name=h.name, start=h.start, end=h.end))
@@ -130,7 +130,7 @@ def _read_into(
 def bring_calendar(house: House, kitchen_id: int, given: CalendarIn) -> HoursOut:
     """Bring a calendar in; one of the same name is replaced. Nothing is kept of a text that cannot be read."""
     if len(given.text) > MOST_TEXT:
-        raise refuse(
+        raise invalid(
             "/text",
             f"The file holds {len(given.text) / 1e6:.0f} MB; {MOST_TEXT / 1e6:.0f} are the most. Export fewer months.",
         )
@@ -162,7 +162,7 @@ def drop_calendar(house: House, kitchen_id: int, calendar_id: int, *, back: bool
         kitchen = house.kitchen(session, kitchen_id)
         row = get(session, Calendar, calendar_id)
         if row is None or row.kitchen_id != kitchen_id:
-            raise Missing(f"There is no calendar {calendar_id} in this kitchen.")
+            raise NotFound(f"There is no calendar {calendar_id} in this kitchen.")
         now = house.now(session, kitchen)
         with noted(house, session, kitchen_id, f"the calendar {row.name} {'is back' if back else 'is put away'}"):
             row.deleted_at = None if back else now

@@ -7,7 +7,7 @@ from brassclock.core.matter.ingredients import table
 from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import KINDS
-from brassclock.services.app import Missing
+from brassclock.services.app import NotFound
 from brassclock.services.schemas.kitchen import StrengthOut
 from brassclock.store.tables import Kitchen
 
@@ -49,7 +49,7 @@ def forget(kitchen: Kitchen, leaven: str) -> None:
     """Back to the table's strength; what was believed is kept, for the undo."""
     known = kitchen.leavens.get(leaven)
     if known is None:
-        raise Missing(f"Nothing was learned of “{leaven[:40]}” in this kitchen.")
+        raise NotFound(f"Nothing was learned of “{leaven[:40]}” in this kitchen.")
     fresh = {"mean": 1.0, "sd_log": PRIOR_SD_LOG, "bakes": 0, "was": {k: v for k, v in known.items() if k != "was"}}
     kitchen.leavens = {**kitchen.leavens, leaven: fresh}
 
@@ -58,7 +58,7 @@ def recall(kitchen: Kitchen, leaven: str) -> None:
     """Undo of `forget`."""
     was = kitchen.leavens.get(leaven, {}).get("was")
     if was is None:
-        raise Missing(f"Nothing was forgotten of “{leaven[:40]}” that could come back.")
+        raise NotFound(f"Nothing was forgotten of “{leaven[:40]}” that could come back.")
     kitchen.leavens = {**kitchen.leavens, leaven: was}
 
 

@@ -7,11 +7,11 @@ from collections.abc import Mapping
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
 from brassclock.core.weigh.lines import Kit
-from brassclock.services.app import House, Missing
+from brassclock.services.app import House, NotFound
 from brassclock.services.schemas.kitchen import BagIn, BagOut, IngredientOut, OwnIngredientIn
 from brassclock.store import pantry as rows
 from brassclock.store.rows import get, insert
@@ -83,7 +83,7 @@ def put_away_ingredient(house: House, kitchen_id: int, ingredient_id: str, *, ba
         number = ingredient_id.removeprefix("own_")
         row = get(session, OwnRow, int(number)) if ROW_ID.fullmatch(number) else None
         if row is None or row.kitchen_id != kitchen_id:
-            raise Missing(f"There is no own ingredient {ingredient_id[:40]} in this kitchen.")
+            raise NotFound(f"There is no own ingredient {ingredient_id[:40]} in this kitchen.")
         row.deleted_at = None if back else house.now(session, kitchen)
         session.add(row)
 
@@ -105,7 +105,7 @@ def open_bag(house: House, kitchen_id: int, given: BagIn) -> BagOut:
         known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         row = known.get(given.ingredient)
         if row is None or row.flour_frac < 0.5:
-            raise refuse(
+            raise invalid(
                 "/ingredient", f"“{given.ingredient[:40]}” is no flour here. Name one of the flours on the sheet."
             )
         bag = FlourBag(kitchen_id=kitchen_id, name=given.name, ingredient=given.ingredient)

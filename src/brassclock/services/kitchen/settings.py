@@ -10,12 +10,12 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.places import places_of
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve as works
-from brassclock.services.app import House, Missing, Refused
+from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.leavens import forget, leavens_out, recall
 from brassclock.services.kitchen.pantry import list_bags
@@ -132,10 +132,10 @@ def _set_places(kitchen: Kitchen, given: dict[str, PlaceIn]) -> None:
     known = places_of({}, kitchen.fridge_c)
     for key, place in given.items():
         if key not in known:
-            raise refuse(f"/places/{key}", f"“{key[:40]}” is not a place here. Use one of {', '.join(known)}.")
+            raise invalid(f"/places/{key}", f"“{key[:40]}” is not a place here. Use one of {', '.join(known)}.")
         settings = place.model_dump(exclude_none=True)
         if key == "bench" and settings:
-            raise refuse("/places/bench", "The bench follows the kitchen's hours. Change those.")
+            raise invalid("/places/bench", "The bench follows the kitchen's hours. Change those.")
         if key == "fridge" and "temp_c" in settings:
             kitchen.fridge_c = settings.pop("temp_c")
         kitchen.places = {**kitchen.places, key: {**kitchen.places.get(key, {}), **settings}}
@@ -166,7 +166,7 @@ def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut
         surface = _surface(session, kitchen_id, surface_id)
         left = [s for s in rows.surfaces(session, kitchen_id) if s.id != surface_id]
         if not left:
-            raise Refused("A kitchen needs one surface. Add another before you take this one away.")
+            raise Conflict("A kitchen needs one surface. Add another before you take this one away.")
         now = house.now(session, kitchen)
         with noted(house, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
             surface.removed_at = now
@@ -203,14 +203,14 @@ def _surface_facts(given: SurfaceIn) -> dict[str, Any]:
 def _surface(session: Session, kitchen_id: int, surface_id: int, *, removed: bool = False) -> Surface:
     surface = rows.surface(session, surface_id)
     if surface is None or surface.kitchen_id != kitchen_id or (surface.removed_at is not None) != removed:
-        raise Missing(f"There is no surface {surface_id} in this kitchen.")
+        raise NotFound(f"There is no surface {surface_id} in this kitchen.")
     return surface
 
 
 def start_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.datetime, rate: float = 1.0) -> None:
     """Give a kitchen a simulated clock."""
     if kitchen.id is None:
-        raise refuse("/kitchen", "A clock needs a stored kitchen.")
+        raise invalid("/kitchen", "A clock needs a stored kitchen.")
     session.add(ClockState(kitchen_id=kitchen.id, anchor_real=real, anchor_sim=sim, rate=rate))
 
 

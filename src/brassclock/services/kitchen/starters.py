@@ -10,12 +10,12 @@ import numpy as np
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_path, hours_between, later
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
 from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
 from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
-from brassclock.services.app import House, Missing, Refused
+from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.kitchen import (
     FeedIn,
@@ -47,7 +47,7 @@ HUNGRY = dt.timedelta(hours=3)  # judgement: after its hold is over
 def _starter(session: Session, kitchen_id: int, starter_id: int) -> Starter:
     row = get(session, Starter, starter_id)
     if row is None or row.kitchen_id != kitchen_id or row.deleted_at is not None:
-        raise Missing(f"There is no starter {starter_id} in this kitchen.")
+        raise NotFound(f"There is no starter {starter_id} in this kitchen.")
     return row
 
 
@@ -203,7 +203,7 @@ def put_away(house: House, kitchen_id: int, starter_id: int, *, back: bool = Fal
         kitchen = house.kitchen(session, kitchen_id)
         row = get(session, Starter, starter_id)
         if row is None or row.kitchen_id != kitchen_id:
-            raise Missing(f"There is no starter {starter_id} in this kitchen.")
+            raise NotFound(f"There is no starter {starter_id} in this kitchen.")
         row.deleted_at = None if back else house.now(session, kitchen)
         session.add(row)
 
@@ -226,11 +226,11 @@ def peaked(house: House, kitchen_id: int, starter_id: int, given: PeakIn) -> Sta
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
         if not feeds or feeds[0].place == "fridge":
-            raise Refused("There is no feed on the bench whose peak could be seen. Feed it first.")
+            raise Conflict("There is no feed on the bench whose peak could be seen. Feed it first.")
         last, at = feeds[0], past_moment(given.at, now)
         hours = hours_between(last.at, at)
         if not 1 <= hours <= FORECAST_H - 1:
-            raise refuse(
+            raise invalid(
                 "/at",
                 f"It was fed {hours:.1f} h before that; a peak comes after 1 to {FORECAST_H - 1:.0f} h. Give another time.",
             )
@@ -280,7 +280,7 @@ def undo_last(house: House, kitchen_id: int, starter_id: int) -> StarterOut:
         starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
         if not feeds:
-            raise Missing("Nothing was done with this starter that could be taken back.")
+            raise NotFound("Nothing was done with this starter that could be taken back.")
         if feeds[0].peaked_at is not None:
             _forget(starter, feeds[0])
         else:
@@ -299,12 +299,12 @@ def wish(house: House, kitchen_id: int, starter_id: int, given: FeedWishIn) -> F
     at = moment_of(given.peak_at, now, "/peak_at")
     hours = hours_between(now, at)
     if not 2 <= hours <= 48:
-        raise refuse("/peak_at", f"“{given.peak_at}” is {hours:.1f} h away. Give 2 to 48 h from now.")
+        raise invalid("/peak_at", f"“{given.peak_at}” is {hours:.1f} h away. Give 2 to 48 h from now.")
     state, days = seed_before(feeds, now)
     seed = Seed(state, starter.vitality_mean, days)
     found = feed_for(given.total_g, hours, air_of(kitchen, now, now), seed, starter.hydration_frac, starter.whole_share)
     if found is None:
-        raise refuse(
+        raise invalid(
             "/peak_at",
             f"No feed from 1:0.3 to 1:40 peaks in {hours:.1f} h at this kitchen's temperature. Choose another hour.",
         )

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from brassclock.core.mix.guide import bloom_test
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.mix.model import BowlHeat, is_liquid
 from brassclock.services.schemas.mix import GuideStepOut, HeatRow, MixOut, OtherOut, PartOut
 from brassclock.services.weigh.view import caution_out, why_out
 
 
-def mix_out(r: Rows, bowl: BowlHeat, names: dict[str, str]) -> MixOut:
+def mix_out(r: BakeSnapshot, bowl: BowlHeat, names: dict[str, str]) -> MixOut:
     """The heat account of a bake's bowl, and the hands' guide beside it."""
     heat = bowl.heat
     factor, times = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])

@@ -8,9 +8,9 @@ from typing import Any
 from brassclock.core.evidence import BadRequest
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve as works
-from brassclock.services.app import House, Refused
+from brassclock.services.app import Conflict, House
 from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, catching
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import leaf_now, leaves_of
 from brassclock.services.day.changes import change_text
 from brassclock.services.day.options import fits
@@ -32,12 +32,12 @@ from brassclock.services.schemas.bake import (
 )
 from brassclock.services.schemas.base import ClockOut
 from brassclock.services.schemas.keep import KeepOut
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import weigh_out
 from brassclock.store import bakes as bake_rows
 
 
-def say_of(r: Rows, work: Work) -> list[SayPart]:
+def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     """The say-line of one bake."""
     bake = r.bake
     if bake.status == "kept":
@@ -67,14 +67,14 @@ def say_of(r: Rows, work: Work) -> list[SayPart]:
 TOLD_FOR = dt.timedelta(minutes=15)
 
 
-def moved_lately(r: Rows) -> list[SayPart]:
+def moved_lately(r: BakeSnapshot) -> list[SayPart]:
     """What changed in the plan a while ago, and why."""
     if r.moved is None or r.now - r.moved.at > TOLD_FOR or r.now.tzinfo is None:
         return []
     return [text(" " + change_text(r.moved.moves, r.moved.because, r.now.tzinfo, r.now))]
 
 
-def settings_out(r: Rows) -> BakeSettings:
+def settings_out(r: BakeSnapshot) -> BakeSettings:
     return BakeSettings.model_validate(r.bake.model_dump())
 
 
@@ -84,13 +84,13 @@ def bake_out(house: House, bake_id: int) -> BakeOut:
         try:
             r = works.load(house, session, bake_id)
         except (ValueError, TypeError) as fault:
-            if isinstance(fault, BadRequest | Refused):
+            if isinstance(fault, BadRequest | Conflict):
                 raise
             raise Uncomputable(broken_of(session, bake_id, fault)) from None
         clock = clock_out(house, session, r.kitchen)
         broken: list[Broken] = []
         with catching(session, bake_id, broken):
-            return _bake_out(r, clock, works.work_of(r), bake_rows.judged(session, r.bake.kitchen_id))
+            return _bake_out(r, clock, works.solve(r), bake_rows.judged(session, r.bake.kitchen_id))
         with catching(session, bake_id, broken):
             about = _about(r)
     if len(broken) > 1:
@@ -103,7 +103,7 @@ def bake_out(house: House, bake_id: int) -> BakeOut:
     )  # fmt: skip
 
 
-def _about(r: Rows) -> dict[str, Any]:
+def _about(r: BakeSnapshot) -> dict[str, Any]:
     """What a bake's row says of it."""
     method = methods().get(r.bake.method)
     return {
@@ -113,7 +113,7 @@ def _about(r: Rows) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _bake_out(r: Rows, clock: ClockOut, work: Work, judged: list[tuple[float, bool]]) -> BakeOut:
+def _bake_out(r: BakeSnapshot, clock: ClockOut, work: BakeResult, judged: list[tuple[float, bool]]) -> BakeOut:
     """A bake with every leaf, of what was computed."""
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}

@@ -14,7 +14,7 @@ from brassclock.core.day.kitchen_air import air_c
 from brassclock.services import solve as works
 from brassclock.services.app import House, clock_now, stored_clock
 from brassclock.services.bake.broken import Broken, Uncomputable, catching
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import brief_of
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
@@ -23,7 +23,7 @@ from brassclock.services.kitchen.settings import clock_out, kitchen_out
 from brassclock.services.pages.bake import moved_lately, say_of
 from brassclock.services.pages.say import next_step, say_step, text
 from brassclock.services.schemas.bake import BakeBrief, BenchOut, BrokenOut, LogbookOut, SayPart
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 from brassclock.store import bakes as bake_rows
 
 LATEST_ENDED = 6
@@ -106,7 +106,7 @@ ENDED_FACTS: dict[str, Any] = {
 }  # fmt: skip
 
 
-def _bench_say(live: list[tuple[Rows, Work]]) -> list[SayPart]:
+def _bench_say(live: list[tuple[BakeSnapshot, BakeResult]]) -> list[SayPart]:
     burning = [(r, w) for r, w in live if any(t.kind == "load" for t in r.taps) and not hearth_of(r, w).finished]
     if burning:
         return [text(f"{burning[0][0].bake.name} are on the heat. "), *say_of(*burning[0])]

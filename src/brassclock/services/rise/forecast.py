@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from statistics import fmean
 
-from brassclock.core.day.around import Choice, House, Search, Wish
+from brassclock.core.day.around import Choice, House, PlanRequest, Search
 from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
 from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.places import Place, places_of
@@ -24,11 +24,11 @@ from brassclock.core.rise.chemical import model as chemical
 from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
-from brassclock.core.rise.rescue import Standing
+from brassclock.core.rise.rescue import DoughState
 from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.windows import Aim
-from brassclock.core.rise.worth import Worth, worth
-from brassclock.services.bake.snapshot import Rows, mix_temp_c, spells_of, surface_of
+from brassclock.core.rise.worth import InformationGain, worth
+from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c, spells_of, surface_of
 from brassclock.services.kitchen.leavens import belief_of, leaven_of
 from brassclock.services.kitchen.starters import seed_now
 from brassclock.services.rise.starter import FeedPlan, feed_before, feed_hours, with_feed
@@ -64,7 +64,7 @@ class Risen:
     plan: DayPlan
     stages: tuple[Stage, ...] = ()
     forecast: rise.Forecast | None = None
-    worth: list[Worth] = field(default_factory=list)
+    worth: list[InformationGain] = field(default_factory=list)
     rested: Rested | None = None
     feed: FeedPlan | None = None
 
@@ -74,7 +74,7 @@ class Risen:
         return self.plan.begun_at
 
 
-def places(r: Rows) -> dict[str, Place]:
+def places(r: BakeSnapshot) -> dict[str, Place]:
     """The kitchen's places, with what was read in them lately."""
     found = places_of(r.kitchen.places, r.kitchen.fridge_c)
     for key, place in found.items():
@@ -95,18 +95,18 @@ def rises(dough: Dough, powder: str) -> bool:
     return has_ferment(dough) and gas_potential_ml(dough, powder) < LIFTS_ALONE_ML
 
 
-def seed_of(r: Rows) -> Seed | None:
+def seed_of(r: BakeSnapshot) -> Seed | None:
     """How the bake's starter goes in: as it stands at mixing, or now."""
     return seed_now(r.starter, r.kitchen, r.feeds, r.now, r.done().get("mix", r.now)) if r.starter else None
 
 
-def batch_of(r: Rows, dough: Dough) -> Batch:
+def batch_of(r: BakeSnapshot, dough: Dough) -> Batch:
     """The bake's dough as it was, or will be, mixed."""
     seed = seed_of(r) if any(p.ingredient.is_starter for p in dough.portions) else None
     return Batch(dough, r.bake.strength, mix_temp_c(r), r.bake.bloomed, r.kitchen.altitude_m, seed, r.kitchen.powder)
 
 
-def belief_here(r: Rows, dough: Dough) -> Belief:
+def belief_here(r: BakeSnapshot, dough: Dough) -> Belief:
     """What is believed of the leaven of this dough before anyone looks at it; a bloom test moved it."""
     known = belief_of(r.kitchen, leaven_of(dough))
     tired = r.bake.activity_factor
@@ -128,7 +128,7 @@ def _split(dough: Dough, sponge: Mapping[str, float]) -> tuple[Dough, tuple[Port
     return dough_of(first), tuple(joins)
 
 
-def _sponge(r: Rows, dough: Dough, masses: Mapping[str, float], tub: Vessel) -> tuple[Dough, Sponge | None]:
+def _sponge(r: BakeSnapshot, dough: Dough, masses: Mapping[str, float], tub: Vessel) -> tuple[Dough, Sponge | None]:
     if r.bake.sponge_h is None or not masses:
         return dough, None
     first, joins = _split(dough, masses)
@@ -138,7 +138,7 @@ def _sponge(r: Rows, dough: Dough, masses: Mapping[str, float], tub: Vessel) -> 
     return first, Sponge(r.bake.sponge_h, joins, stage)
 
 
-def spec_of(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
+def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
     """What the chain of stages needs of this bake."""
     bake, found = r.bake, places(r)
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
@@ -182,7 +182,7 @@ def placed_stages(plan: DayPlan, hourly_c: list[float], done: Mapping[str, dt.da
     return tuple(replace(s, hours=h) for s, h in zip(stages, lengths, strict=True))
 
 
-def looks_of(r: Rows, plan: DayPlan) -> list[Look]:
+def looks_of(r: BakeSnapshot, plan: DayPlan) -> list[Look]:
     """The readings of the dough, in the forecast's hours."""
     zero = plan.begun_at
     return [
@@ -192,21 +192,23 @@ def looks_of(r: Rows, plan: DayPlan) -> list[Look]:
     ]  # fmt: skip
 
 
-def all_done_at(r: Rows) -> dt.datetime:
+def all_done_at(r: BakeSnapshot) -> dt.datetime:
     """When the last bread is to be ready: at the table's time, or at the end of its service."""
     return (r.bake.serve_until or r.bake.serve_at).astimezone(r.now.tzinfo)
 
 
-def house_of(r: Rows) -> House:
+def house_of(r: BakeSnapshot) -> House:
     """The kitchen as the day's search sees it: its air, its places, hours in which hands are away, what others have."""
     return House(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks, r.shared)
 
 
-def wish_of(r: Rows, spec: BakeSpec) -> Wish:
+def wish_of(r: BakeSnapshot, spec: BakeSpec) -> PlanRequest:
     """The bake as the day's search is asked for it."""
     doughs = [spec.batch.dough.portions, spec.sponge.joins if spec.sponge else ()]
     sour = any(p.ingredient.is_starter for portions in doughs for p in portions)
-    return Wish(spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None, litres_of(spec))
+    return PlanRequest(
+        spec, all_done_at(r), r.now, r.done(), r.pins(), feed_hours(r) if sour else None, litres_of(spec)
+    )
 
 
 def litres_of(spec: BakeSpec) -> float:
@@ -215,7 +217,7 @@ def litres_of(spec: BakeSpec) -> float:
     return shelf_litres(spec.batch.dough.total_g + joins)
 
 
-def placed(r: Rows, spec: BakeSpec) -> DayPlan:
+def placed(r: BakeSnapshot, spec: BakeSpec) -> DayPlan:
     """The plan of a bake around the hours in which hands are away; as it would be without them when there is no way."""
     wish, house = wish_of(r, spec), house_of(r)
     plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
@@ -227,7 +229,9 @@ def placed(r: Rows, spec: BakeSpec) -> DayPlan:
     return plan if solved is None else solved.plan
 
 
-def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float], *, quick: bool = False) -> Risen:
+def risen(
+    r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float], *, quick: bool = False
+) -> Risen:
     """Plan and forecast a dough with yeast or a starter. Readings move the plan before they are shown."""
     spec, done = spec_of(r, dough, line_min, sponge_g), r.done()
     belief = belief_here(r, dough)
@@ -267,7 +271,7 @@ def risen(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float],
     return found
 
 
-def rested(r: Rows, dough: Dough, line_min: float) -> Risen:
+def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
     """A dough without yeast rests for its told hours; soda and powder say how long it may."""
     bake, found = r.bake, places(r)
     serve = bake.serve_at.astimezone(r.now.tzinfo)
@@ -286,7 +290,7 @@ def rested(r: Rows, dough: Dough, line_min: float) -> Risen:
     return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
 
 
-def rested_spec(r: Rows, dough: Dough, line_min: float, here: chemical.Waiting | None) -> BakeSpec:
+def rested_spec(r: BakeSnapshot, dough: Dough, line_min: float, here: chemical.Waiting | None) -> BakeSpec:
     """The chain of a dough whose waits are told: its hours, and how long its gas lets it stand."""
     hours = rest_hours(r.bake)
     last_h = max(here.h if here else 1.6 * sum(hours), sum(hours))
@@ -299,7 +303,7 @@ def rest_hours(bake: Bake) -> tuple[float, float]:
     return bake.bulk_h if bake.bulk_h is not None else 0.5, bake.ball_h if bake.ball_h is not None else 0.25
 
 
-def any_spec(r: Rows, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
+def any_spec(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
     """The chain of a bake, whichever way it is lifted."""
     if rises(dough, r.kitchen.powder):
         return spec_of(r, dough, line_min, sponge_g)
@@ -315,7 +319,7 @@ def bulk_radius_mm(mass_g: float) -> float:
     return 1000 * sphere_radius_m(mass_g)
 
 
-def standing_of(r: Rows, found: Risen | None) -> Standing | None:
+def standing_of(r: BakeSnapshot, found: Risen | None) -> DoughState | None:
     """Where the dough is now, for a rescue; None before mixing and after rolling."""
     done = r.done()
     if found is None or found.forecast is None or "mix" not in done or "roll" in done:
@@ -324,7 +328,7 @@ def standing_of(r: Rows, found: Risen | None) -> Standing | None:
     at = before + (1 if "ball" in done else 0)
     plan = found.plan
     begun, ends = (plan.balled_at, plan.step("roll").at) if "ball" in done else (plan.mixed_at, plan.balled_at)
-    return Standing(
+    return DoughState(
         found.plan.spec.batch, found.stages[:at], found.stages[at], max(hours_between(begun, r.now), 0.0),
         r.kitchen.fridge_c, found.forecast.belief.mean, found.stages[-1] if at == before else None,
         max(hours_between(r.now, ends), 0.0),

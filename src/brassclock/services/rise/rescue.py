@@ -9,8 +9,8 @@ from brassclock.core.day.kitchen_air import later
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
 from brassclock.services import change as changes
 from brassclock.services import solve as works
-from brassclock.services.app import House, Missing, Refused
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import forecast as rising
 from brassclock.services.schemas.rise import RescueIn, RescueOption, RescueOut, SpellIn
 
@@ -24,9 +24,9 @@ def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
     """The least disruptive changes for late guests, or for a dough that is too fast."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-        standing = rising.standing_of(r, works.work_of(r).risen)
+        standing = rising.standing_of(r, works.solve(r).risen)
     if standing is None:
-        raise Refused(NOT_NOW)
+        raise Conflict(NOT_NOW)
     found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
     return RescueOut(
         as_it_stands=_out(as_it_stands(standing), r.now), options=[_out(o, r.now) for o in found[:MOST_OPTIONS]]
@@ -41,16 +41,16 @@ def _out(o: Option, now: dt.datetime) -> RescueOption:
     )  # fmt: skip
 
 
-def holding(r: Rows, found: rising.Risen | None, late_min: float) -> list[RescueOption]:
+def holding(r: BakeSnapshot, found: rising.Risen | None, late_min: float) -> list[RescueOption]:
     """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier table."""
     standing = rising.standing_of(r, found) if late_min >= LEAST_MIN else None
     return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]
 
 
-def away(r: Rows, given: SpellIn) -> list[dict[str, Any]]:
+def away(r: BakeSnapshot, given: SpellIn) -> list[dict[str, Any]]:
     """The bake's spells and one more from now. Refused while the dough is elsewhere already."""
     if any(dt.datetime.fromisoformat(x["end"]) > r.now for x in r.bake.spells):
-        raise Refused("The dough is elsewhere already. Take that back first, or bring it back in.")
+        raise Conflict("The dough is elsewhere already. Take that back first, or bring it back in.")
     end = later(r.now, given.minutes / 60)
     return [*r.bake.spells, {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}]
 
@@ -58,8 +58,8 @@ def away(r: Rows, given: SpellIn) -> list[dict[str, Any]]:
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
     with changes.change(house, bake_id, given.revision) as (_, r):
-        if rising.standing_of(r, works.work_of(r).risen) is None:
-            raise Refused(NOT_NOW)
+        if rising.standing_of(r, works.solve(r).risen) is None:
+            raise Conflict(NOT_NOW)
         r.bake.spells = away(r, given)
 
 
@@ -67,7 +67,7 @@ def end_spell(house: House, bake_id: int, revision: int | None = None) -> None:
     """Bring the dough back now, or, when it is back already, take the last spell away as if it had not been."""
     with changes.change(house, bake_id, revision) as (_, r):
         if not r.bake.spells:
-            raise Missing("The dough was not put anywhere that could be taken back.")
+            raise NotFound("The dough was not put anywhere that could be taken back.")
         last = dict(r.bake.spells[-1])
         running = dt.datetime.fromisoformat(last["end"]) > r.now
         kept = r.now - dt.datetime.fromisoformat(last["start"]) > dt.timedelta(minutes=1)

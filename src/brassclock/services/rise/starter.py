@@ -10,7 +10,7 @@ from brassclock.core.day.hands import clashes
 from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen import starters
 
 FEED_MIN = 5.0
@@ -40,7 +40,7 @@ class FeedPlan:
         return f"{self.seed_g:.0f} g starter, {self.flour_g:.0f} g flour, {self.water_g:.0f} g water"
 
 
-def good_at(r: Rows, mixed: dt.datetime) -> bool:
+def good_at(r: BakeSnapshot, mixed: dt.datetime) -> bool:
     """Whether the starter as it was last fed is near its peak, or holding, when the dough is mixed."""
     if r.starter is None or not r.feeds or r.feeds[0].place == "fridge":
         return r.starter is None
@@ -50,14 +50,14 @@ def good_at(r: Rows, mixed: dt.datetime) -> bool:
     return jar.peak_h is not None and jar.peak_h - EARLY_H <= hours <= (jar.hold_until_h or jar.peak_h + 1.0)
 
 
-def feed_hours(r: Rows) -> tuple[float, float] | None:
+def feed_hours(r: BakeSnapshot) -> tuple[float, float] | None:
     """How long before mixing a feed has to find hands (latest, earliest) [h]; None when the last one is young, or it is mixed."""
     if r.starter is None or "mix" in r.done() or (r.feeds and hours_between(r.feeds[0].at, r.now) < LONGEST_H):
         return None
     return SOONEST_H, LONGEST_H
 
 
-def feed_before(r: Rows, grams: float, mixed: dt.datetime) -> FeedPlan | None:
+def feed_before(r: BakeSnapshot, grams: float, mixed: dt.datetime) -> FeedPlan | None:
     """The feed to give before mixing at `mixed`; None when none is needed, or no time is left for one."""
     if r.starter is None or "mix" in r.done() or not grams or good_at(r, mixed):
         return None

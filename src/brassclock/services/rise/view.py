@@ -15,7 +15,7 @@ from brassclock.core.rise.belief import Band
 from brassclock.core.rise.chemical.model import Waiting
 from brassclock.core.rise.forecast import SAFE_C, SAFE_LIMIT_H, Safety
 from brassclock.core.rise.jar import mark, sample_g_cm2
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise.forecast import Risen, seed_of
 from brassclock.services.rise.why import stage_whys
 from brassclock.services.schemas.base import BandedAt
@@ -33,7 +33,7 @@ from brassclock.services.schemas.rise import (
     WindowOut,
     WorthOut,
 )
-from brassclock.services.solve import Work
+from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import caution_out, why_out
 
 WORTH_SAYING_MIN = 3.0
@@ -61,7 +61,7 @@ def _safety(count: Safety | None, zero: dt.datetime) -> SafetyOut | None:
     return SafetyOut(warm_h=count.warm_h, limit_h=count.limit_h, reached_at=reached)
 
 
-def _windows(r: Rows, found: Risen, whys: dict[str, Why]) -> list[WindowOut]:
+def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[WindowOut]:
     seen, plan = found.forecast, found.plan
     assert seen
     begins = [plan.mixed_at, plan.balled_at, plan.step("roll").at]
@@ -78,7 +78,7 @@ def _windows(r: Rows, found: Risen, whys: dict[str, Why]) -> list[WindowOut]:
     ]  # fmt: skip
 
 
-def _cold(r: Rows, found: Risen) -> ColdOut | None:
+def _cold(r: BakeSnapshot, found: Risen) -> ColdOut | None:
     plan, done = found.plan, r.done()
     for which, spec, start in (("bulk", plan.spec.bulk, plan.mixed_at), ("ball", plan.spec.ball, plan.balled_at)):
         span = spec.cold_span(start, done)
@@ -88,7 +88,7 @@ def _cold(r: Rows, found: Risen) -> ColdOut | None:
     return None
 
 
-def rise_out(r: Rows, work: Work, *, quick: bool = False) -> RiseOut | None:
+def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseOut | None:
     """The rise with its trace as instants, and where it stands now."""
     found = work.risen
     if found is None or found.forecast is None:
@@ -162,7 +162,7 @@ def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float)
     })  # fmt: skip
 
 
-def rest_out(r: Rows, work: Work) -> RestOut | None:
+def rest_out(r: BakeSnapshot, work: BakeResult) -> RestOut | None:
     """A dough that rests: how long its gas waits, and, beside it, the count of warm hours."""
     found = work.risen
     if found is None or found.rested is None or work.sheet is None:

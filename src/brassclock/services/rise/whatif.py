@@ -16,8 +16,8 @@ from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import change as changes
 from brassclock.services import solve as works
-from brassclock.services.app import House, Refused
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.app import Conflict, House
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.steps import steps_of
 from brassclock.services.rise import forecast as rising
 from brassclock.services.rise import rescue as rescues
@@ -31,7 +31,7 @@ NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its 
 MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
 
 
-def _changed(r: Rows, given: WhatIfIn) -> Rows:
+def _changed(r: BakeSnapshot, given: WhatIfIn) -> BakeSnapshot:
     """The rows as the change would make them; nothing of them belongs to a session."""
     # a thermostat's swing leaves the mean as it is: left out under the finger
     places = {**r.kitchen.places, "fridge": {**r.kitchen.places.get("fridge", {}), "swing_c": 0.0}}
@@ -49,7 +49,7 @@ def _changed(r: Rows, given: WhatIfIn) -> Rows:
         facts["bulk_place"] = given.place
     if given.spell is not None:
         if not mixed or "roll" in r.done():
-            raise Refused(rescues.NOT_NOW)
+            raise Conflict(rescues.NOT_NOW)
         facts["spells"] = rescues.away(r, given.spell)
     return replace(r, bake=Bake(**facts), kitchen=kitchen, dose_factor=1.0 if mixed else given.dose_factor)
 
@@ -57,10 +57,10 @@ def _changed(r: Rows, given: WhatIfIn) -> Rows:
 def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     """The rise and the moves as a change would make them."""
 
-    def stands() -> tuple[Rows, works.Work]:
+    def stands() -> tuple[BakeSnapshot, works.BakeResult]:
         with house.look() as session:
             r = works.load(house, session, bake_id)
-        return r, works.work_of(r)
+        return r, works.solve(r)
 
     r, as_is = house.steady(("what if", bake_id), stands)
     line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
@@ -72,7 +72,7 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     work = works.compute(changed, quick=True)
     rise = rise_out(changed, work, quick=True)
     if rise is None or work.sheet is None:
-        raise Refused(NOT_RISING)
+        raise Conflict(NOT_RISING)
     ripe, pocket = _pocket(as_is, work)
     return WhatIfOut(
         rescues=rescues.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
@@ -81,7 +81,7 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     )  # fmt: skip
 
 
-def _pocket(as_is: works.Work, then: works.Work) -> tuple[float | None, float | None]:
+def _pocket(as_is: works.BakeResult, then: works.BakeResult) -> tuple[float | None, float | None]:
     """(maturity of the balls when they are rolled, the pocket score it leaves) after a change; nothing else of the bread changes."""
     if then.forecast is None:
         return None, None
@@ -104,9 +104,9 @@ def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
     return ", ".join(found)
 
 
-def scale_leaven(r: Rows, factor: float) -> None:
+def scale_leaven(r: BakeSnapshot, factor: float) -> None:
     """Yeast and starter lines times a factor, in grams."""
-    sheet = works.work_of(r).sheet
+    sheet = works.solve(r).sheet
     if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
         return
     lines = []
@@ -136,12 +136,12 @@ def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
             setattr(r.bake, name, getattr(changed.bake, name))
 
 
-def _worked_out(r: Rows) -> list[Route]:
-    work = works.work_of(r)
+def _worked_out(r: BakeSnapshot) -> list[Route]:
+    work = works.solve(r)
     if work.plan is None or work.forecast is None:
-        raise Refused(NOT_RISING)
+        raise Conflict(NOT_RISING)
     if "mix" in r.done():
-        raise Refused(MIXED)
+        raise Conflict(MIXED)
     serve = r.bake.serve_at.astimezone(r.now.tzinfo)
     return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rising.places(r))
 
@@ -150,12 +150,12 @@ def named_routes(house: House, bake_id: int) -> RoutesOut:
     """Every named route of a bake that is not mixed."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-    work = works.work_of(r)
+    work = works.solve(r)
     found = _worked_out(r)
     return RoutesOut(routes=[_route_out(r, work, route) for route in found])
 
 
-def _route_out(r: Rows, work: works.Work, found: Route) -> RouteOut:
+def _route_out(r: BakeSnapshot, work: works.BakeResult, found: Route) -> RouteOut:
     plan, route = found.plan, found.route
     steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
     first, serve = min(s.at for s in plan.steps), plan.serve_at
@@ -197,7 +197,7 @@ def take_route(house: House, bake_id: int, given: RouteIn) -> None:
     with changes.change(house, bake_id, given.revision) as (_, r):
         found = next(x for x in _worked_out(r) if x.route.key == given.key)
         if not found.fits:
-            raise Refused(f"{found.route.name} does not reach this table. {found.because}")
+            raise Conflict(f"{found.route.name} does not reach this table. {found.because}")
         scale_leaven(r, found.dose_factor)
         cold = cold_of(found.plan.spec)
         r.bake.cold = cold and cold | {"hours": found.route.cold_h}

@@ -7,7 +7,7 @@ from dataclasses import replace
 from brassclock.core.day.kitchen_air import later
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.rise.windows import aims
-from brassclock.services.bake.snapshot import Rows, mix_temp_c
+from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c
 from brassclock.services.rise.forecast import Risen
 from brassclock.store.tables import Bake
 
@@ -18,14 +18,14 @@ def _minutes(change_h: float) -> str:
     return f"{abs(change_h) * 60:.0f} min {'sooner' if change_h > 0 else 'later'}"
 
 
-def stage_whys(r: Rows, found: Risen) -> dict[str, Why]:
+def stage_whys(r: BakeSnapshot, found: Risen) -> dict[str, Why]:
     """By stage: why it is ready when it is, and what a degree or a gram would change."""
     assert found.forecast
     first = len(found.stages) - 2
     return {found.stages[i].name: _why(r, found, i, first) for i in (first, first + 1)}
 
 
-def _why(r: Rows, found: Risen, at: int, first: int) -> Why:
+def _why(r: BakeSnapshot, found: Risen, at: int, first: int) -> Why:
     assert found.forecast
     bake, seen, batch, stages = r.bake, found.forecast, found.plan.spec.batch, found.stages[: at + 1]
     dough = batch.dough

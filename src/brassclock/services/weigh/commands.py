@@ -6,10 +6,10 @@ import datetime as dt
 from typing import Any
 
 from brassclock.core.day.kitchen_air import air_path, hours_between, later
-from brassclock.core.evidence import refuse
+from brassclock.core.evidence import invalid
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.mix.guide import bloom_test
-from brassclock.core.rise.dose import Wish, dose_for
+from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.stages import Stage
 from brassclock.core.units import Unreadable, parse_amount
@@ -21,10 +21,10 @@ from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
 from brassclock.services import change as changes
 from brassclock.services import solve as works
-from brassclock.services.app import House, Missing, Refused
+from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.commands import own_method
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.rise import forecast as rising
 from brassclock.services.schemas.mix import BloomIn
@@ -72,15 +72,15 @@ def read_list(house: House, kitchen_id: int, given: EntryIn) -> EntryOut:
     )  # fmt: skip
 
 
-def _amount_g(r: Rows, ingredient: str, amount: str, pointer: str) -> float:
+def _amount_g(r: BakeSnapshot, ingredient: str, amount: str, pointer: str) -> float:
     kit = kit_of(r.kitchen, r.own)
     row = kit.rows.get(ingredient)
     if row is None:
-        raise refuse(f"{pointer}/ingredient", f"“{ingredient[:40]}” is not a known ingredient.")
+        raise invalid(f"{pointer}/ingredient", f"“{ingredient[:40]}” is not a known ingredient.")
     try:
         return measures.grams(row, parse_amount(amount), kit.basis_for(row, None), kit.metric).mass_g
     except Unreadable as fault:
-        raise refuse(f"{pointer}/amount", str(fault)) from None
+        raise invalid(f"{pointer}/amount", str(fault)) from None
 
 
 def scale(house: House, bake_id: int, given: ScaleIn) -> None:
@@ -95,10 +95,12 @@ def scale(house: House, bake_id: int, given: ScaleIn) -> None:
         if given.tray_width_cm and given.tray_depth_cm:
             across = sheet.sheet.diameter_cm if sheet.sheet else None
             if across is None:
-                raise refuse("/tray_width_cm", "Give the bread a size first: what fits depends on it.")
+                raise invalid("/tray_width_cm", "Give the bread a size first: what fits depends on it.")
             fits = fits_on(given.tray_width_cm, given.tray_depth_cm, across)
             if fits == 0:
-                raise refuse("/tray_width_cm", f"A bread of {across:.0f} cm does not fit there. Give a larger surface.")
+                raise invalid(
+                    "/tray_width_cm", f"A bread of {across:.0f} cm does not fit there. Give a larger surface."
+                )
             count = fits * given.loads
         if count:
             mass_g = mass_g or bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else None)
@@ -106,7 +108,7 @@ def scale(house: House, bake_id: int, given: ScaleIn) -> None:
             (x.ingredient, _amount_g(r, x.ingredient, x.amount, f"/limits/{i}")) for i, x in enumerate(given.limits)
         )
         if not (count and mass_g) and not given.flour_g and not limits:
-            raise refuse("/count", "Say what to scale to: breads and their weight, the flour, or what runs out.")
+            raise invalid("/count", "Say what to scale to: breads and their weight, the flour, or what runs out.")
         factor = scale_factor(sheet.dough, Scaling(count, mass_g, given.flour_g, limits), BOWL_LOSS_FRAC)
         texts = [
             f"{weighable_g(x.mass_g * factor, step if x.mass_g * factor < SMALL_G else max(step, 1.0)):g} g"
@@ -125,7 +127,7 @@ def add(house: House, bake_id: int, given: AddIn) -> None:
     with changes.change(house, bake_id, given.revision) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
         if len(r.bake.additions) >= MOST_ADDITIONS:
-            raise Refused(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
+            raise Conflict(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
         entry = {"ingredient": given.ingredient, "amount": given.amount, "at": r.now.isoformat()}
         r.bake.additions = [*r.bake.additions, entry]
 
@@ -134,11 +136,11 @@ def unadd(house: House, bake_id: int, revision: int | None = None) -> None:
     """Take the last addition back."""
     with changes.change(house, bake_id, revision) as (_, r):
         if not r.bake.additions:
-            raise Missing("Nothing was added that could be taken back.")
+            raise NotFound("Nothing was added that could be taken back.")
         r.bake.additions = r.bake.additions[:-1]
 
 
-def added_g(r: Rows) -> tuple[float, float]:
+def added_g(r: BakeSnapshot) -> tuple[float, float]:
     """(flour, water) put in beside the formula so far [g]."""
     kit = kit_of(r.kitchen, r.own)
     flour = water = 0.0
@@ -154,9 +156,9 @@ def feel(house: House, bake_id: int, given: FeelIn) -> HandfulOut:
     """What to do about how the dough feels now."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-        sheet = works.work_of(r).sheet
+        sheet = works.solve(r).sheet
     if sheet is None or not sheet.dough.flour_g:
-        raise Refused("There is no dough on the sheet yet. Type what is in the bowl.")
+        raise Conflict("There is no dough on the sheet yet. Type what is in the bowl.")
     got = handful(given.feel, sheet.dough, *added_g(r))
     return HandfulOut(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
 
@@ -179,18 +181,18 @@ def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
     """The yeast that has the bulk at its ratio by a moment, mixed as the plan says or now."""
     with house.look() as session:
         r = works.load(house, session, bake_id)
-        work = works.work_of(r)
+        work = works.solve(r)
     bake, kitchen = r.bake, r.kitchen
     row = kit_of(kitchen, r.own).rows.get(given.leaven)
     if row is None or not row.is_ferment:
-        raise refuse("/leaven", "Name a yeast (fresh, active dry, instant, osmotolerant) or a starter.")
+        raise invalid("/leaven", "Name a yeast (fresh, active dry, instant, osmotolerant) or a starter.")
     if work.sheet is None or not work.sheet.dough.flour_g or not work.sheet.dough.water_g:
-        raise Refused("A dough needs flour and water first. Add both.")
+        raise Conflict("A dough needs flour and water first. Add both.")
     ready = moment_of(given.ready_at, r.now, "/ready_at")
     mixed = r.done().get("mix", r.now + dt.timedelta(minutes=bake.knead_min + 15))
     hours = hours_between(mixed, ready)
     if not 0.25 <= hours <= 240:
-        raise refuse(
+        raise invalid(
             "/ready_at", f"“{given.ready_at}” leaves {hours:.1f} h to rise. Give 15 min to ten days after mixing."
         )
     dough = dough_of(p for p in work.sheet.dough.portions if not p.ingredient.is_ferment)
@@ -199,7 +201,7 @@ def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
         Vessel("tub", dough.total_g, True, rising.TUB_CM, "wood"), "ball", bake.bulk_ratio,
     )  # fmt: skip
     found = dose_for(
-        Wish(
+        DoseRequest(
             rising.batch_of(r, dough),
             (stage,),
             bake.bulk_ratio,
@@ -222,9 +224,9 @@ def keep_method(house: House, kitchen_id: int, given: MethodIn) -> str:
     with house.action(kitchen_id) as session:
         r = works.load(house, session, given.bake_id)
         if r.bake.kitchen_id != kitchen_id:
-            raise Missing(f"There is no bake {given.bake_id} in this kitchen.")
+            raise NotFound(f"There is no bake {given.bake_id} in this kitchen.")
         if not r.bake.lines:
-            raise Refused("This bake has no lines yet. Type what goes in the bowl first.")
+            raise Conflict("This bake has no lines yet. Type what goes in the bowl first.")
         facts: dict[str, Any] = {name: getattr(r.bake, name) for name in KEPT_FIELDS} | {"from": r.bake.method}
         row = OwnMethod(kitchen_id=kitchen_id, name=given.name, facts=facts)
         insert(session, row)

@@ -9,7 +9,7 @@ from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.store.tables import Bake, Kitchen
 
@@ -34,7 +34,7 @@ def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Wei
     )  # fmt: skip
 
 
-def dough_and_sponge(r: Rows) -> tuple[Dough, dict[str, float]]:
+def dough_and_sponge(r: BakeSnapshot) -> tuple[Dough, dict[str, float]]:
     """The dough of a bake, and the grams of each ingredient in its sponge. Raises BadRequest."""
     sheet = sheet_of(r.bake, r.kitchen, r.own)
     return sheet.dough, sponge_g(r.bake, sheet, 1.0)

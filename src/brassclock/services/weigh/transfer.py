@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from brassclock.core.evidence import BadRequest, FieldFault, refuse
+from brassclock.core.evidence import BadRequest, FieldFault, invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
 from brassclock.core.weigh.lines import SheetLine
@@ -17,7 +17,7 @@ from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve as works
 from brassclock.services.app import House
 from brassclock.services.bake.commands import add_bake
-from brassclock.services.bake.snapshot import Rows
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
 from brassclock.services.schemas.bake import BakeIn
 from brassclock.services.schemas.faults import faults_of
@@ -65,16 +65,16 @@ def file_of(bake: Bake, own: list[bakefile.OwnRow]) -> bakefile.BakeFile:
 def export(house: House, bake_id: int, kind: str) -> tuple[str, str, str]:
     """(text, media type, file name) of a bake in a kind of KINDS."""
     if kind not in KINDS:
-        raise refuse("/kind", f"“{kind[:20]}” is no file kind here. Use one of {', '.join(KINDS)}.")
+        raise invalid("/kind", f"“{kind[:20]}” is no file kind here. Use one of {', '.join(KINDS)}.")
     with house.look() as session:
         r = works.load(house, session, bake_id)
         own = [
             bakefile.OwnRow.model_validate({"id": f"own_{x.id}", "name": x.name, "kind": x.kind, "facts": x.facts})
             for x in pantry_rows.own_ingredients(session, r.bake.kitchen_id)
         ]
-    work, bake = works.work_of(r), r.bake
+    work, bake = works.solve(r), r.bake
     if work.sheet is None and kind in ("md", "csv"):
-        raise refuse("/kind", "There is nothing on the sheet yet to write down. Type what goes in the bowl first.")
+        raise invalid("/kind", "There is nothing on the sheet yet to write down. Type what goes in the bowl first.")
     file = file_of(bake, own)
     lines = list(work.sheet.lines) if work.sheet else []
     rows = [(x.ingredient.name, x.typed, x.mass_g, x.baker_frac, "") for x in lines]
@@ -98,7 +98,7 @@ def spoken(x: SheetLine) -> str:
     return f"{x.typed}{grams} {x.ingredient.name}"
 
 
-def _about(r: Rows, work: works.Work) -> list[str]:
+def _about(r: BakeSnapshot, work: works.BakeResult) -> list[str]:
     sheet = work.sheet
     assert sheet is not None
     facts = []
@@ -125,7 +125,7 @@ def bring_in(house: House, kitchen_id: int, given: ImportIn) -> ImportOut:
     """A bake from a file's text. One transaction: the bake with every line, read or not, or nothing."""
     text = given.text.lstrip("\ufeff").strip()
     if not text:
-        raise refuse("/text", "The file is empty. Choose one with a formula in it.")
+        raise invalid("/text", "The file is empty. Choose one with a formula in it.")
     data = _parsed(text) or recipe.from_page(text)
     if isinstance(data, dict) and data.get("format") == bakefile.FORMAT:
         return _from_file(house, kitchen_id, given, data, "bake file", [])
@@ -134,12 +134,12 @@ def bring_in(house: House, kitchen_id: int, given: ImportIn) -> ImportOut:
         return _from_file(house, kitchen_id, given, found.own, "recipe", [])
     if found is not None:
         if not found.lines:
-            raise refuse("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
+            raise invalid("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
         return _from_lines(house, kitchen_id, given, found.name, list(found.lines), found.count, "recipe", found.steps)
     if data is None and text[0] in "{[":
-        raise refuse("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
+        raise invalid("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
     if data is not None:
-        raise refuse(
+        raise invalid(
             "/text", "This JSON is neither a bake file nor a schema.org Recipe. Give one of those, Markdown or CSV."
         )
     title, lines = tables.read_markdown(text)
@@ -158,7 +158,7 @@ def _from_file(
     try:
         file, more = bakefile.read(data)
     except ValueError as fault:
-        raise refuse("/text", str(fault)) from None
+        raise invalid("/text", str(fault)) from None
     notes = [*notes, *more]
     with house.action(kitchen_id) as session:
         kitchen = house.kitchen(session, kitchen_id)
@@ -205,7 +205,7 @@ def _from_file(
 
 def _note(text: str) -> str:
     if len(text) > MAX_NOTE:
-        raise refuse("/text", f"Its steps hold {len(text)} characters; a note holds {MAX_NOTE}. Shorten them.")
+        raise invalid("/text", f"Its steps hold {len(text)} characters; a note holds {MAX_NOTE}. Shorten them.")
     return text
 
 
@@ -218,7 +218,7 @@ def _from_lines(
         rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         found: list[EntryLine] = read_entry("\n".join(texts), rows)
         if not found:
-            raise refuse("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
+            raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
         bake_id = add_bake(session, BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
         bake = get(session, Bake, bake_id)
         assert bake is not None

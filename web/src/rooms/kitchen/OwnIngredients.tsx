@@ -36,7 +36,7 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
   const type = (key: string) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
   const faults = ingredient.error instanceof Problem ? ingredient.error.fields : [];
   const fault = (name: string) => faults.find((f) => f.pointer === `/${name}`)?.detail ?? null;
-  const number = (text: string) => typedNumber(text, Number(text.replace(",", ".")));
+  const number = (text: string) => typedNumber(text);
   const send = () => {
     const facts = kind === "starter" ? [] : FACTS[kind];
     const held = HOLDS.find((h) => h.id === holds)!.holds;

@@ -10,7 +10,7 @@ import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
-import { clockNear, readTemp, temp, tempUnit, typedNumber } from "../../words/format";
+import { clockNear, readTemp, temp, tempUnit, plain, typedNumber } from "../../words/format";
 
 const Table = styled.table`
   border-collapse: collapse; max-width: 900px;
@@ -26,7 +26,7 @@ export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: Retur
   const units = useWords();
   const { change } = writes;
   const put = (key: string, part: Schemas["PlaceIn"]) => change.mutate({ places: { [key]: part } });
-  const kelvin = (t: string) => typedNumber(t, units.temp === "F" ? Number(t) / 1.8 : Number(t));
+  const kelvin = (t: string) => typedNumber(t, units.temp === "F" ? plain(t) / 1.8 : plain(t));
   const scale = (x: number) => (units.temp === "F" ? x * 1.8 : x).toFixed(1);
   const fault = change.error instanceof Problem ? change.error.fields.find((f) => f.pointer.startsWith("/places"))?.detail : null;
   return (

@@ -53,7 +53,7 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
   const [said, setSaid] = useState({ seed: "20", flour: "40", water: "40", when: "", peak: "", wish: "", total: "150" });
   const [place, setPlace] = useState<"bench" | "fridge">("bench");
   const type = (key: keyof typeof said) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
-  const number = (t: string) => typedNumber(t, Number(t.replace(",", ".")));
+  const number = (t: string) => typedNumber(t);
   const at = (iso: string | null | undefined) => (iso ? clockNear(iso, now, units.zone) : "–");
   const feed = (seed_g: number, flour_g: number, water_g: number, when: string | null) =>
     writes.feed.mutate({ id: starter.id, seed_g, flour_g, water_g, place, at: when }, { onSuccess: () => setSaid((had) => ({ ...had, when: "" })) });

@@ -57,7 +57,7 @@ class Lift:
 
 
 @dataclass(frozen=True)
-class Course:
+class GasTrace:
     """A rest seen from its lifts; `best` is the lift had no gas been lost."""
 
     lifts: tuple[Lift, ...]
@@ -156,13 +156,13 @@ def _resting(body: _Held, pools: Array, rests: Sequence[Rest]) -> Iterator[Lift]
 
 def course(
     dough: Dough, strength: str, rests: Sequence[Rest], powder: str = "double", pressure_pa: float = SEA_LEVEL_PA
-) -> Course:
+) -> GasTrace:
     """A dough through its rests, from the end of mixing. `strength` is a key of HOLDINGS."""
     body = _Held(dough, HOLDINGS[strength], pressure_pa)
     pools = pools_of(dough, powder)[1]
     all_of_it = float(reaction.potential(pools))
     lifts = tuple(_resting(body, pools, rests or [Rest(0.0, DEFAULT_C)]))
-    return Course(lifts, lifts[0].held / all_of_it if all_of_it > 0 else 0.0, body.lift(all_of_it))
+    return GasTrace(lifts, lifts[0].held / all_of_it if all_of_it > 0 else 0.0, body.lift(all_of_it))
 
 
 def waiting(

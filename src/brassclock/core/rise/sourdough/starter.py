@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.rise import course as courses
-from brassclock.core.rise.course import Course, Piece
+from brassclock.core.rise.course import Piece, RiseTrace
 from brassclock.core.rise.recipe import Recipe, Seed, Sour
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.sourdough.params import PARAMS, WHOLEMEAL_JAR
@@ -69,7 +69,7 @@ def jar_strength(water_frac: float, whole_share: float = 0.0) -> float:
     return s * (1 + (WHOLEMEAL_JAR - 1) * whole_share)
 
 
-def _course(feed: Feed, seed: Seed, path: Sequence[tuple[float, float]], hours: float) -> Course:
+def _course(feed: Feed, seed: Seed, path: Sequence[tuple[float, float]], hours: float) -> RiseTrace:
     inside = feed.seed_g / (1 + feed.seed_hydration)
     flour = inside + feed.flour_g
     water = (feed.seed_g - inside + feed.water_g) / flour
