@@ -11,7 +11,7 @@ from brassclock import __version__
 from brassclock.api.kitchens import PROBLEMS, house
 from brassclock.api.routes import Routes
 from brassclock.services import contract as compute
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.contract.cue import CueReq
 from brassclock.services.contract.weigh import WeighReq
 from brassclock.services.schemas.base import Health, LockTimes
@@ -64,5 +64,5 @@ def health():
         changes=len(held), p95=held[len(held) * 95 // 100] if held else 0.0, most=held[-1] if held else 0.0
     )
     return Health(
-        ok=True, version=__version__, compiled=works.compiled(), demo=house().with_demo, lock_ms=lock
+        ok=True, version=__version__, compiled=solve.compiled(), demo=house().with_demo, lock_ms=lock
     ).model_dump()

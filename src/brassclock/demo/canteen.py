@@ -7,7 +7,7 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import House
 from brassclock.services.bake import commands as bakes
 from brassclock.services.fire import commands as taps
@@ -174,7 +174,7 @@ def _tap(house: House, session: Session, kitchen: Kitchen, bake: Bake, when: dt.
     assert isinstance(state, ClockState)
     state.anchor_sim = when
     session.add(state)
-    r = works.load(house, session, bake.id or 0)
+    r = solve.load(house, session, bake.id or 0)
     key = f"demo-{bake.id}-{kind}-{round_no or 0}"
     taps.add_tap(
         session, r, TapIn.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"})
@@ -192,7 +192,7 @@ def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
     _tap(house, session, kitchen, bake, begin, "mix")
     for minutes, ratio in looks:
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
-        r = works.load(house, session, bake.id or 0)
+        r = solve.load(house, session, bake.id or 0)
         bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
     after = 1 if str(balled) < "12:00" else 0
     _tap(house, session, kitchen, bake, at(days + after, str(balled)), "ball")
@@ -200,7 +200,7 @@ def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
     _tap(house, session, kitchen, bake, fire - dt.timedelta(minutes=13), "roll")
     _rounds(house, session, kitchen, bake, fire)
     for number, mark in enumerate(marks.split(), start=1):
-        r = works.load(house, session, bake.id or 0)
+        r = solve.load(house, session, bake.id or 0)
         bakes.add_outcome(
             session,
             r,
@@ -208,7 +208,7 @@ def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
         )
     bake.note = str(note)
     session.add(bake)
-    bakes.keep_rows(session, works.load(house, session, bake.id or 0))
+    bakes.keep_rows(session, solve.load(house, session, bake.id or 0))
 
 
 def _rounds(house: House, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:
@@ -235,6 +235,6 @@ def _live_bake(house: House, session: Session, kitchen: Kitchen, real: dt.dateti
     _tap(house, session, kitchen, bake, begin, "mix")
     for minutes, ratio in ((40, 1.24), (78, 1.66)):
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
-        r = works.load(house, session, bake.id or 0)
+        r = solve.load(house, session, bake.id or 0)
         bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
     _tap(house, session, kitchen, bake, at(1, "00:36"), "ball")

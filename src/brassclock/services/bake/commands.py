@@ -13,7 +13,7 @@ from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import change as changes
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
@@ -283,7 +283,7 @@ def restore_bake(house: House, bake_id: int) -> None:
 def read(house: House, given: ReadingIn) -> int:
     """Store a look at the dough."""
     with house.bake_action(given.bake_id) as session:
-        r = works.load(house, session, given.bake_id)
+        r = solve.load(house, session, given.bake_id)
         r.bake.revision += 1
         with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
             return add_reading(session, r, given)
@@ -332,7 +332,7 @@ def undo_reading(house: House, reading_id: int) -> int:
         row = get(session, Reading, reading_id)
         if row is None or row.undone_at is not None or row.bake_id is None:
             raise NotFound(f"There is no reading {reading_id} to undo.")
-        r = works.load(house, session, row.bake_id)
+        r = solve.load(house, session, row.bake_id)
         r.bake.revision += 1
         row.undone_at = r.now
         session.add(row)
@@ -344,13 +344,13 @@ def undo_reading(house: House, reading_id: int) -> int:
 def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
     """Store what became of a round; sent again it replaces."""
     with house.bake_action(bake_id) as session:
-        r = works.load(house, session, bake_id)
+        r = solve.load(house, session, bake_id)
         r.bake.revision += 1
         add_outcome(session, r, given)
 
 
 def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeIn) -> None:
-    rounds = works.loads_of_rows(r)
+    rounds = solve.loads_of_rows(r)
     if given.round_no > rounds:
         raise invalid("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
     row = next((o for o in r.outcomes if o.round_no == given.round_no), None)
@@ -363,7 +363,7 @@ def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeIn) -> None:
 def keep(house: House, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
     with house.bake_action(bake_id) as session:
-        r = works.load(house, session, bake_id)
+        r = solve.load(house, session, bake_id)
         changes.check_revision(bake_id, r.bake.revision, revision)
         keep_rows(session, r)
 
@@ -390,8 +390,8 @@ def fill_summaries(house: House, most: int = 50) -> int:
         with house.bake_action(bake_id) as session:
             found: dict[str, Any] | None = None
             with catching(session, bake_id, []):
-                r = works.load(house, session, bake_id)
-                found = summary_of(r, works.solve(r))
+                r = solve.load(house, session, bake_id)
+                found = summary_of(r, solve.solve(r))
             bake_rows.alter(session, bake_id, summary=found or {})
     return len(ids)
 
@@ -399,5 +399,5 @@ def fill_summaries(house: House, most: int = 50) -> int:
 def _summary(session: Session, r: BakeSnapshot) -> dict[str, Any] | None:
     """The bake's row for lists; None while it cannot be computed."""
     with catching(session, r.bake.id or 0, []):
-        return summary_of(r, works.solve(r))
+        return summary_of(r, solve.solve(r))
     return None

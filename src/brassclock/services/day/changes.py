@@ -14,7 +14,7 @@ from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.relax import moment
 from brassclock.core.evidence import invalid
 from brassclock.services import change as changes
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.day import PinIn
@@ -28,7 +28,7 @@ MOVED_MIN = 8.0  # a step that moves by less is not told
 def pin(house: House, bake_id: int, given: PinIn) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
     with changes.change(house, bake_id, given.revision) as (session, r):
-        plan = works.solve(r).plan
+        plan = solve.solve(r).plan
         if plan is None or r.bake.status != "live":
             raise Conflict("This bake has no plan whose moves could be held.")
         step = next((s for s in plan.steps if s.key == given.key), None)
@@ -81,7 +81,7 @@ def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int 
     yield
     kitchen = house.kitchen(session, kitchen_id)
     now = house.now(session, kitchen)
-    for r, work in works.plan_all(house, session, kitchen_id):
+    for r, work in solve.plan_all(house, session, kitchen_id):
         bake = r.bake
         if work.plan is None:
             continue

@@ -8,7 +8,7 @@ import io
 from brassclock.core.evidence import invalid
 from brassclock.formats import calendars
 from brassclock.formats.tables import safe_cell
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import House
 from brassclock.services.day.steps import steps_of
 from brassclock.services.schemas.base import StepOut
@@ -25,7 +25,7 @@ def plan_file(house: House, kitchen_id: int, kind: str) -> tuple[str, str, str]:
     with house.look() as session:
         kitchen = house.kitchen(session, kitchen_id)
         now = house.now(session, kitchen)
-        live, _ = works.load_live(house, session, kitchen_id)
+        live, _ = solve.load_live(house, session, kitchen_id)
         steps = sorted((s for r, w in live for s in steps_of(r, w) if s.done_at is None), key=lambda s: s.at)
     if kind == "csv":
         return _csv(steps), KINDS[kind], "plan.csv"

@@ -17,7 +17,7 @@ from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.day.relax import DOSES, Relaxation, because, in_the_way, relaxations, way_text
 from brassclock.core.weigh.methods import methods
 from brassclock.services import change as changes
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.changes import MOVED_MIN, noted
@@ -44,15 +44,15 @@ def option_id(*what: object) -> str:
     return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
 
 
-def typed_spec(r: BakeSnapshot, work: works.BakeResult) -> BakeSpec | None:
+def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
     """The bake as it is set, with the activity that its readings leave; None without a plan."""
     if work.plan is None or work.sheet is None:
         return None
-    own = works.spec_now(r, work)
+    own = solve.spec_now(r, work)
     return replace(own, activity=work.plan.spec.activity)
 
 
-def fits(r: BakeSnapshot, work: works.BakeResult) -> bool:
+def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
     """Whether a live bake has all it wants: in time, hands, its surface, room in the cold."""
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
@@ -68,7 +68,7 @@ def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
     return Choice((AS_PLANNED, *(c.key for c in COURSES.values() if c.chill != own or c.nights > 1)), DOSES)
 
 
-def _changes(session: Session, r: BakeSnapshot, work: works.BakeResult) -> tuple[str, list[Relaxation]]:
+def _changes(session: Session, r: BakeSnapshot, work: solve.BakeResult) -> tuple[str, list[Relaxation]]:
     spec = typed_spec(r, work)
     if spec is None:
         return "", []
@@ -86,8 +86,8 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
     for surface in kitchens.surfaces(session, r.bake.kitchen_id):
         if surface.id == r.bake.surface_id or (method is not None and surface.kind not in method.surfaces):
             continue
-        there = works.on_surface(session, r, surface)
-        work = works.compute(there)
+        there = solve.on_surface(session, r, surface)
+        work = solve.compute(there)
         own = typed_spec(there, work)
         best = Search(rising.wish_of(there, own), rising.house_of(there)).best(Choice()) if own else None
         if best is not None:
@@ -99,8 +99,8 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
 def way_out(house: House, bake_id: int) -> WayOutOut:
     """Whether a bake fits; if not, why not, and a few changes that make it fit, each one tried."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-        work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+        work = solve.solve(r)
         if fits(r, work):
             return WayOutOut(fits=True, because="", changes=[])
         why, found = _changes(session, r, work)
@@ -119,7 +119,7 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
 def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
     """Make one of the changes. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
-        work = works.solve(r)
+        work = solve.solve(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
         picked = next((x for x in found if option_id(x.change) == given.id), None)
         if picked is None:
@@ -170,7 +170,7 @@ def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN)
 def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
     """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the other."""
     for bake_id, plan in plans.items():
-        r, work = next((r, w) for r, w in works.plan_all(house, session, kitchen_id) if r.bake.id == bake_id)
+        r, work = next((r, w) for r, w in solve.plan_all(house, session, kitchen_id) if r.bake.id == bake_id)
         if not moved_from(plan, work.plan, HOLD_MIN):
             continue
         pins = {s.key: s.at for s in plan.steps if s.key in HELD and s.done_at is None and s.at > r.now}
@@ -180,7 +180,7 @@ def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, Da
         session.add(r.bake)
 
 
-def _others(r: BakeSnapshot, work: works.BakeResult) -> tuple[PlanRequest, dict[str, Solved]]:
+def _others(r: BakeSnapshot, work: solve.BakeResult) -> tuple[PlanRequest, dict[str, Solved]]:
     """(the bake as it is asked for, other ways for it by what each is best at)."""
     spec = typed_spec(r, work)
     if spec is None or spec.rests or work.forecast is None:
@@ -194,8 +194,8 @@ def _others(r: BakeSnapshot, work: works.BakeResult) -> tuple[PlanRequest, dict[
 def others(house: House, bake_id: int) -> WaysThrough:
     """Up to three other ways through the day for a bake that is not mixed: least hands, best flavour, latest start."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-    work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+    work = solve.solve(r)
     wish, found = _others(r, work)
     merged: dict[tuple[str, float], WayThrough] = {}
     for name, s in found.items():
@@ -214,7 +214,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
 def take_other(house: House, bake_id: int, given: OtherIn) -> None:
     """Make one of those ways the bake's own. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
-        wish, found = _others(r, works.solve(r))
+        wish, found = _others(r, solve.solve(r))
         picked = next((s for s in found.values() if option_id(s.course, s.dose) == given.id), None)
         if picked is None:
             raise Conflict(MOVED)

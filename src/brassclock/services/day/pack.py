@@ -10,7 +10,7 @@ from sqlmodel import Session
 from brassclock.core.day.around import AS_PLANNED, Solved
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.relax import because, way_text
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day import sharing
@@ -32,7 +32,7 @@ class _Placing:
     """A live bake in the day for all: where it stands now, and its way (None: it stays as it stands)."""
 
     r: BakeSnapshot
-    work: works.BakeResult
+    work: solve.BakeResult
     item: Item
     fitted: bool
     solved: Solved | None = None
@@ -44,7 +44,7 @@ class _Placing:
         return sharing.planned(self.r, self.work.plan)
 
 
-def _placings(found: Sequence[tuple[BakeSnapshot, works.BakeResult]]) -> list[_Placing]:
+def _placings(found: Sequence[tuple[BakeSnapshot, solve.BakeResult]]) -> list[_Placing]:
     placing = []
     for r, work in found:
         spec = typed_spec(r, work)
@@ -75,7 +75,7 @@ def _day(house: House, session: Session, kitchen_id: int) -> tuple[list[_Placing
     First only what does not fit is placed, around all that stands; only where that leaves a bake out is everything
     placed anew, and kept when fewer are left out.
     """
-    found, _ = works.load_live(house, session, kitchen_id)
+    found, _ = solve.load_live(house, session, kitchen_id)
     placing = _placings(found)
     if len(placing) < 2:
         raise Conflict(TOO_FEW)

@@ -10,7 +10,7 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.backward import WORDS, kind_of
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.day.changes import change_text, noted
 from brassclock.services.schemas.day import ActOut, DayOut, MovedOut, MovedStep
@@ -105,7 +105,7 @@ def day_out(house: House, kitchen_id: int) -> DayOut:
         now = house.now(session, kitchen)
         zone = now.tzinfo
         assert zone is not None
-        live = works.live_bakes(session, kitchen_id)
+        live = solve.live_bakes(session, kitchen_id)
         undo = last_out(session, kitchen_id, now)
         found = [(b, c) for b in live for c in rows.changes(session, b.id or 0, SHOWN_CHANGES)]
     found.sort(key=lambda x: x[1].at, reverse=True)

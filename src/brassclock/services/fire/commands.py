@@ -15,7 +15,7 @@ from brassclock.core.evidence import invalid
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.verdicts import told as verdicts_told
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -42,7 +42,7 @@ def tap(house: House, bake_id: int, given: TapIn) -> int:
     if given.kind in hearths.ON_HEAT and (bake_id in states_of(house) or house.peek(bake_id, "hearth") is not None):
         return _move(house, bake_id, given)
     with house.bake_action(bake_id) as session:
-        r = works.load(house, session, bake_id)
+        r = solve.load(house, session, bake_id)
         had = rows.tap_by_key(session, bake_id, given.key)
         if had is not None:
             return had.id or 0
@@ -147,8 +147,8 @@ def _check_tap(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> float:
                     f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
                 )
         return at.timestamp()
-    if r.bake.program is None and works.solve(r).program is None:
-        raise Conflict(works.solve(r).faults.get("fire", "There is no program for the heat yet."))
+    if r.bake.program is None and solve.solve(r).program is None:
+        raise Conflict(solve.solve(r).faults.get("fire", "There is no program for the heat yet."))
     return _check_move(r, core_taps(r.taps), given, at)
 
 
@@ -157,16 +157,16 @@ def _check_move(r: BakeSnapshot, moves: Sequence[hearths.Tap], given: TapIn, at:
     if given.round_no is None or given.spot is None:
         raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
-    program = None if r.bake.program else works.solve(r).program
+    program = None if r.bake.program else solve.solve(r).program
     wrong = hearths.impossible(
-        moves, made, works.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, program)
+        moves, made, solve.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, program)
     )
     if wrong:
         raise Conflict(wrong)
     return hearths.in_order_s(moves, made)
 
 
-def program_dict(r: BakeSnapshot, work: works.BakeResult) -> dict[str, Any]:
+def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
     """The program of this bake as it is shown and frozen."""
     if r.bake.program:
         return r.bake.program
@@ -197,14 +197,14 @@ def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.date
 
     if kind == "mix":
         ahead = replace(r, taps=[*r.taps, Tap(bake_id=bake_id, key="", kind="mix", at=at, made_at=at)])
-        seen = works.solve(ahead).forecast
+        seen = solve.solve(ahead).forecast
         if seen:
             ready = seen.window("bulk").ready
             keep("ready to ball", *(None if h is None else h * 3600 for h in (ready.p10, ready.p50, ready.p90)))
     elif kind == "load" and r.bake.program is None:
-        work = works.solve(r)
+        work = solve.solve(r)
         assert work.program and work.line  # a load without a program was refused
-        count, spots, grill = works.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, work.program)
+        count, spots, grill = solve.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, work.program)
         r.bake.program = program_dict(r, work)
         r.bake.hearth = frozen.hearth_of(
             r.surface, spots, grill, count, r.kitchen.cooks, bool((r.bake.filling or {}).get("topping"))
@@ -221,7 +221,7 @@ def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.date
 def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
     """Take a tap back; the hearth thaws when no load is left, and what was said of the heat then is unsaid."""
     with house.bake_action(bake_id) as session:
-        r = works.load(house, session, bake_id)
+        r = solve.load(house, session, bake_id)
         row = _tap(r, tap_id)
         _check_undo(r, row)
         r.bake.revision += 1
@@ -275,7 +275,7 @@ def _tap(r: BakeSnapshot, tap_id: int) -> Tap:
 def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None:
     """Backdate a tap."""
     with house.bake_action(bake_id) as session:
-        r = works.load(house, session, bake_id)
+        r = solve.load(house, session, bake_id)
         row = _tap(r, tap_id)
         r.bake.revision += 1
         at = past_moment(change.at, r.now)

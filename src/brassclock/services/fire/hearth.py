@@ -9,7 +9,7 @@ from dataclasses import replace
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import House
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
@@ -69,9 +69,9 @@ def hearth_out(house: House, bake_id: int) -> HearthOut:
             r, work, taps, shown = state.rows, BakeResult(), state.moves, state.shown
             clock = seen.clock_out()
         else:
-            r = works.load(house, session, bake_id)
+            r = solve.load(house, session, bake_id)
             begun = r.bake.hearth is not None and r.bake.hearth["count"]
-            work, taps = BakeResult() if begun else works.solve(r), core_taps(r.taps)
+            work, taps = BakeResult() if begun else solve.solve(r), core_taps(r.taps)
             shown = taps_out(r.taps)
             clock = clock_out(house, session, r.kitchen)
     line = live_line(r, work, taps)

@@ -15,7 +15,7 @@ from brassclock.core.fire.probe import EVENT_OF, ColourSeen, Probe, invert
 from brassclock.core.fire.program import Program
 from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.verdicts import told
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
 
@@ -56,7 +56,7 @@ def retime(session: Session, r: BakeSnapshot) -> None:
     base = kept.get("base", kept)
     found: dict[str, Any] = {**base, "base": base}
     seen, called = facts_of_probe(r), colours_called(r)
-    if (seen or called) and (work := works.solve(r)).bread is not None:
+    if (seen or called) and (work := solve.solve(r)).bread is not None:
         probe = _measured(r, work, seen, called)
         found |= {
             "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": probe.was_c,
@@ -73,7 +73,7 @@ def retime(session: Session, r: BakeSnapshot) -> None:
 
 
 def _measured(
-    r: BakeSnapshot, work: works.BakeResult, seen: dict[str, float], called: list[tuple[str, float | None, float]]
+    r: BakeSnapshot, work: solve.BakeResult, seen: dict[str, float], called: list[tuple[str, float | None, float]]
 ) -> Probe:  # fmt: skip
     """The heat of the surface that the breads say."""
     bread, program, surface = work.bread, work.program, surface_of(r.surface)

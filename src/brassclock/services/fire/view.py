@@ -21,7 +21,7 @@ from brassclock.core.fire.program import Program, program_of
 from brassclock.core.fire.right_heat import implied, implied_reason, right_heat_reason
 from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
@@ -165,8 +165,8 @@ def _way_out(way: Compared, back_s: float, spots: int) -> WayOut:
 def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> HabitOut:
     """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-    work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+    work = solve.solve(r)
     if work.program is None:
         raise Conflict(work.faults.get("fire", NO_PROGRAM))
     baking = work.program.baking.usual
@@ -201,8 +201,8 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
 def best_line(house: House, bake_id: int) -> HeatLineOut:
     """The line looked for longer, and what another spot or another pair of hands would save."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-    work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+    work = solve.solve(r)
     if work.line is None or work.program is None:
         raise Conflict(work.faults.get("fire", NO_PROGRAM))
     spec, rounds = fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet)
@@ -235,8 +235,8 @@ def carpet_out(program: Program) -> CarpetOut:
 def ifs(house: House, bake_id: int) -> FireIfsOut:
     """The bread again, one thing changed at a time: thinner, thicker, hotter, cooler, rested, left longer."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-    work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+    work = solve.solve(r)
     if work.program is None or work.bread is None:
         raise Conflict(work.faults.get("fire", NO_PROGRAM))
     bread, temp_c = work.bread, surface_of(r.surface).temp_c

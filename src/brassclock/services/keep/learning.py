@@ -9,7 +9,7 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.keep.learning import learned
 from brassclock.core.rise.belief import Belief
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.leavens import bakes_behind, belief_of, leaven_of, set_belief
 from brassclock.services.mix.model import friction_after
@@ -26,10 +26,10 @@ def unsay(session: Session, r: BakeSnapshot, names: list[str]) -> None:
 
 def teach_activity(session: Session, r: BakeSnapshot) -> None:
     """Readings of a kept bake teach the kitchen what it believes of that leaven; what a bloom test said of this packet is taken out first."""
-    forecast = works.solve(r).forecast
+    forecast = solve.solve(r).forecast
     if forecast is None or not any(x.kind != "dough_c" for x in r.readings):
         return
-    sheet = works.solve(r).sheet
+    sheet = solve.solve(r).sheet
     leaven = leaven_of(sheet.dough) if sheet else ""
     before, said = belief_of(r.kitchen, leaven), forecast.belief
     after = learned(before, Belief(said.mean / (r.bake.activity_factor or 1.0), said.sd_log))
@@ -48,7 +48,7 @@ def unteach_activity(session: Session, r: BakeSnapshot) -> None:
     told = r.said.get("activity")
     if told is None:
         return
-    sheet = works.solve(r).sheet
+    sheet = solve.solve(r).sheet
     leaven = leaven_of(sheet.dough) if sheet else ""
     if told.p50 == belief_of(r.kitchen, leaven).mean and told.before:
         set_belief(r.kitchen, leaven, Belief(**told.before), max(bakes_behind(r.kitchen, leaven) - 1, 0))
@@ -58,7 +58,7 @@ def unteach_activity(session: Session, r: BakeSnapshot) -> None:
 
 def learn_friction(session: Session, r: BakeSnapshot, mixed: dt.datetime, seen_c: float) -> None:
     """One thermometer reading after mixing teaches how much this way of mixing warms; once a bake."""
-    sheet = works.solve(r).sheet
+    sheet = solve.solve(r).sheet
     if sheet is None or "friction" in r.said:
         return
     before = r.kitchen.friction.get(r.bake.knead, [1.0, 0.0])
@@ -80,7 +80,7 @@ def unlearn_friction(session: Session, r: BakeSnapshot) -> None:
 def teach_bag(session: Session, r: BakeSnapshot) -> None:
     """What was added while kneading is this bag's thirst; the mean over its kept bakes."""
     bag = get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
-    sheet = works.solve(r).sheet
+    sheet = solve.solve(r).sheet
     if bag is None or sheet is None or not sheet.dough.flour_g:
         return
     water_g = sum(x.mass_g * x.ingredient.counted_water_frac for x in sheet.lines[len(r.bake.lines) :])

@@ -14,7 +14,7 @@ from brassclock.core.evidence import invalid
 from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.weigh.methods import methods
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.leavens import forget, leavens_out, recall
@@ -170,7 +170,7 @@ def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut
         now = house.now(session, kitchen)
         with noted(house, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
             surface.removed_at = now
-            for bake in works.live_bakes(session, kitchen_id):
+            for bake in solve.live_bakes(session, kitchen_id):
                 if bake.surface_id == surface_id and bake.hearth is None:
                     bake.surface_id = suited(left, bake.method).id
                     bake.revision += 1

@@ -7,7 +7,7 @@ from typing import Any
 
 from brassclock.core.evidence import BadRequest
 from brassclock.core.weigh.methods import methods
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House
 from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, catching
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -82,7 +82,7 @@ def bake_out(house: House, bake_id: int) -> BakeOut:
     """A bake with every leaf computed; of one that cannot be, what can be done. Raises Uncomputable when it cannot even be read."""
     with house.look() as session:
         try:
-            r = works.load(house, session, bake_id)
+            r = solve.load(house, session, bake_id)
         except (ValueError, TypeError) as fault:
             if isinstance(fault, BadRequest | Conflict):
                 raise
@@ -90,7 +90,7 @@ def bake_out(house: House, bake_id: int) -> BakeOut:
         clock = clock_out(house, session, r.kitchen)
         broken: list[Broken] = []
         with catching(session, bake_id, broken):
-            return _bake_out(r, clock, works.solve(r), bake_rows.judged(session, r.bake.kitchen_id))
+            return _bake_out(r, clock, solve.solve(r), bake_rows.judged(session, r.bake.kitchen_id))
         with catching(session, bake_id, broken):
             about = _about(r)
     if len(broken) > 1:

@@ -11,7 +11,7 @@ from zoneinfo import ZoneInfo
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import House, clock_now, stored_clock
 from brassclock.services.bake.broken import Broken, Uncomputable, catching
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -44,7 +44,7 @@ def bench_tag(house: House, kitchen_id: int) -> str | None:
         return None
     version, real, sim, rate, bakes = row
     now = clock_now(stored_clock(kitchen_id, real, sim, rate), house.real_now())
-    told = f"{version} {bakes} {real} {rate} {int(now.timestamp()) // 60} {works.compiled()}"
+    told = f"{version} {bakes} {real} {rate} {int(now.timestamp()) // 60} {solve.compiled()}"
     return f'"{hashlib.sha256(told.encode()).hexdigest()[:24]}"'
 
 
@@ -54,7 +54,7 @@ def bench_out(house: House, kitchen_id: int) -> BenchOut:
         kitchen = house.kitchen(session, kitchen_id)
         clock = clock_out(house, session, kitchen)
         shown = kitchen_out(session, kitchen, clock.now)
-        live, broken = works.load_live(house, session, kitchen_id)
+        live, broken = solve.load_live(house, session, kitchen_id)
         away = hours.spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
         briefs, steps, sound = [], [], []
         for r, work in live:
@@ -122,7 +122,7 @@ def _bench_say(live: list[tuple[BakeSnapshot, BakeResult]]) -> list[SayPart]:
 
 def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
     """The soonest hand move ahead, for the demo's clock; while a bake is on the heat, the soonest there."""
-    live, _ = works.load_live(house, session, kitchen_id)
+    live, _ = solve.load_live(house, session, kitchen_id)
     on_heat = [hearth_of(r, w) for r, w in live if any(t.kind == "load" for t in r.taps)]
     burning = [h for h in on_heat if not h.finished]
     if burning:

@@ -8,7 +8,7 @@ from typing import Any
 from brassclock.core.day.kitchen_air import later
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
 from brassclock.services import change as changes
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import forecast as rising
@@ -23,8 +23,8 @@ NOT_NOW = "The dough is not rising now. Mark it mixed first; once it is rolled t
 def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
     """The least disruptive changes for late guests, or for a dough that is too fast."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-        standing = rising.standing_of(r, works.solve(r).risen)
+        r = solve.load(house, session, bake_id)
+        standing = rising.standing_of(r, solve.solve(r).risen)
     if standing is None:
         raise Conflict(NOT_NOW)
     found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
@@ -58,7 +58,7 @@ def away(r: BakeSnapshot, given: SpellIn) -> list[dict[str, Any]]:
 def spell(house: House, bake_id: int, given: SpellIn) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
     with changes.change(house, bake_id, given.revision) as (_, r):
-        if rising.standing_of(r, works.solve(r).risen) is None:
+        if rising.standing_of(r, solve.solve(r).risen) is None:
             raise Conflict(NOT_NOW)
         r.bake.spells = away(r, given)
 

@@ -15,7 +15,7 @@ from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import change as changes
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.steps import steps_of
@@ -57,19 +57,19 @@ def _changed(r: BakeSnapshot, given: WhatIfIn) -> BakeSnapshot:
 def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     """The rise and the moves as a change would make them."""
 
-    def stands() -> tuple[BakeSnapshot, works.BakeResult]:
+    def stands() -> tuple[BakeSnapshot, solve.BakeResult]:
         with house.look() as session:
-            r = works.load(house, session, bake_id)
-        return r, works.solve(r)
+            r = solve.load(house, session, bake_id)
+        return r, solve.solve(r)
 
     r, as_is = house.steady(("what if", bake_id), stands)
-    line_min = as_is.plan.spec.line_min if as_is.plan else works.LINE_S / 60
+    line_min = as_is.plan.spec.line_min if as_is.plan else solve.LINE_S / 60
     changed = _changed(r, given)
     known = as_is.plan
     near = (known.mixed_at + (changed.bake.serve_at - r.bake.serve_at), known.bulk.aim_h) if known else None
     by = moment_of(given.by, r.now, "/by") if given.by else None
     changed = replace(changed, line_min=line_min, near=near, by=by)
-    work = works.compute(changed, quick=True)
+    work = solve.compute(changed, quick=True)
     rise = rise_out(changed, work, quick=True)
     if rise is None or work.sheet is None:
         raise Conflict(NOT_RISING)
@@ -81,7 +81,7 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     )  # fmt: skip
 
 
-def _pocket(as_is: works.BakeResult, then: works.BakeResult) -> tuple[float | None, float | None]:
+def _pocket(as_is: solve.BakeResult, then: solve.BakeResult) -> tuple[float | None, float | None]:
     """(maturity of the balls when they are rolled, the pocket score it leaves) after a change; nothing else of the bread changes."""
     if then.forecast is None:
         return None, None
@@ -106,7 +106,7 @@ def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
 
 def scale_leaven(r: BakeSnapshot, factor: float) -> None:
     """Yeast and starter lines times a factor, in grams."""
-    sheet = works.solve(r).sheet
+    sheet = solve.solve(r).sheet
     if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
         return
     lines = []
@@ -137,7 +137,7 @@ def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
 
 
 def _worked_out(r: BakeSnapshot) -> list[Route]:
-    work = works.solve(r)
+    work = solve.solve(r)
     if work.plan is None or work.forecast is None:
         raise Conflict(NOT_RISING)
     if "mix" in r.done():
@@ -149,13 +149,13 @@ def _worked_out(r: BakeSnapshot) -> list[Route]:
 def named_routes(house: House, bake_id: int) -> RoutesOut:
     """Every named route of a bake that is not mixed."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-    work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+    work = solve.solve(r)
     found = _worked_out(r)
     return RoutesOut(routes=[_route_out(r, work, route) for route in found])
 
 
-def _route_out(r: BakeSnapshot, work: works.BakeResult, found: Route) -> RouteOut:
+def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteOut:
     plan, route = found.plan, found.route
     steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
     first, serve = min(s.at for s in plan.steps), plan.serve_at

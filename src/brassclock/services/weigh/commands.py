@@ -20,7 +20,7 @@ from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
 from brassclock.services import change as changes
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.commands import own_method
@@ -155,8 +155,8 @@ def added_g(r: BakeSnapshot) -> tuple[float, float]:
 def feel(house: House, bake_id: int, given: FeelIn) -> HandfulOut:
     """What to do about how the dough feels now."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-        sheet = works.solve(r).sheet
+        r = solve.load(house, session, bake_id)
+        sheet = solve.solve(r).sheet
     if sheet is None or not sheet.dough.flour_g:
         raise Conflict("There is no dough on the sheet yet. Type what is in the bowl.")
     got = handful(given.feel, sheet.dough, *added_g(r))
@@ -180,8 +180,8 @@ def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
 def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
     """The yeast that has the bulk at its ratio by a moment, mixed as the plan says or now."""
     with house.look() as session:
-        r = works.load(house, session, bake_id)
-        work = works.solve(r)
+        r = solve.load(house, session, bake_id)
+        work = solve.solve(r)
     bake, kitchen = r.bake, r.kitchen
     row = kit_of(kitchen, r.own).rows.get(given.leaven)
     if row is None or not row.is_ferment:
@@ -222,7 +222,7 @@ def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
 def keep_method(house: House, kitchen_id: int, given: MethodIn) -> str:
     """Keep a bake's settings as a method; answers the method's id."""
     with house.action(kitchen_id) as session:
-        r = works.load(house, session, given.bake_id)
+        r = solve.load(house, session, given.bake_id)
         if r.bake.kitchen_id != kitchen_id:
             raise NotFound(f"There is no bake {given.bake_id} in this kitchen.")
         if not r.bake.lines:

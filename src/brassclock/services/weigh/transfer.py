@@ -14,7 +14,7 @@ from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.formats import bakefile, recipe, tables
-from brassclock.services import solve as works
+from brassclock.services import solve
 from brassclock.services.app import House
 from brassclock.services.bake.commands import add_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -67,12 +67,12 @@ def export(house: House, bake_id: int, kind: str) -> tuple[str, str, str]:
     if kind not in KINDS:
         raise invalid("/kind", f"“{kind[:20]}” is no file kind here. Use one of {', '.join(KINDS)}.")
     with house.look() as session:
-        r = works.load(house, session, bake_id)
+        r = solve.load(house, session, bake_id)
         own = [
             bakefile.OwnRow.model_validate({"id": f"own_{x.id}", "name": x.name, "kind": x.kind, "facts": x.facts})
             for x in pantry_rows.own_ingredients(session, r.bake.kitchen_id)
         ]
-    work, bake = works.solve(r), r.bake
+    work, bake = solve.solve(r), r.bake
     if work.sheet is None and kind in ("md", "csv"):
         raise invalid("/kind", "There is nothing on the sheet yet to write down. Type what goes in the bowl first.")
     file = file_of(bake, own)
@@ -98,7 +98,7 @@ def spoken(x: SheetLine) -> str:
     return f"{x.typed}{grams} {x.ingredient.name}"
 
 
-def _about(r: BakeSnapshot, work: works.BakeResult) -> list[str]:
+def _about(r: BakeSnapshot, work: solve.BakeResult) -> list[str]:
     sheet = work.sheet
     assert sheet is not None
     facts = []
