@@ -1,0 +1,319 @@
+"""The request of a day by contract: its shapes, its checks, and each bake of it as the day's search asks for it."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Annotated, Any, Literal
+from zoneinfo import ZoneInfo, available_timezones
+
+from pydantic import Field, model_validator
+
+from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, PlanRequest, own_course
+from brassclock.core.day.backward import BakeSpec, Cold, StageSpec
+from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.places import DEFAULTS, Place, places_of
+from brassclock.core.day.relax import DOSES, leaven_frac
+from brassclock.core.day.shared import shelf_litres
+from brassclock.core.evidence import FieldFault, gather, invalid
+from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
+from brassclock.core.matter.dough import dough_of
+from brassclock.core.rise.dough_heat import Vessel
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage
+from brassclock.core.weigh.methods import methods
+from brassclock.services.bake.commands import method_facts
+from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.contract.common import Loose, MassLine, Ratio, Temp, portions_of
+from brassclock.services.rise import forecast as rising
+from brassclock.services.schemas.quantities import within
+from brassclock.services.times import BOUND, outside
+from brassclock.services.weigh.model import dough_and_sponge
+from brassclock.store.tables import Bake, Kitchen
+from brassclock.store.tables import Surface as SurfaceRow
+
+Minutes = Annotated[float, within(0, 600, "min")]
+
+
+MOST_BAKES = 8
+
+
+ROUTES = {"room": ("room",), "cold": ("cold", "cold, two nights"), "hybrid": ("hybrid", "hybrid, two nights")}
+
+
+PLAIN = [("plain_flour", 500.0), ("water", 310.0), ("yeast_instant", 3.0), ("salt_fine", 10.0)]
+
+
+HORIZON = dt.timedelta(hours=96)
+
+
+MOST_AHEAD = dt.timedelta(days=14)  # of a table, as in the application
+
+
+NEAR = dt.timedelta(days=2)  # busy hours so far outside the day change nothing
+
+
+class DayStageReq(Loose):
+    name: str = "rise"
+    hours: Annotated[float, within(0.05, 96, "h")] | None = None
+    target_ratio: Ratio | None = None
+    place: Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"] = "bench"
+
+
+class ServeReq(Loose):
+    at: dt.datetime
+    until: dt.datetime | None = None
+    which: Literal["first", "last"] = "last"
+
+
+class DayBakeReq(Loose):
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    method: str | None = None
+    lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
+    stages: Annotated[list[DayStageReq], Field(min_length=2, max_length=2)] | None = None
+    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
+    mix_temp_c: Annotated[float, within(5, 40, "C")] = 24.0
+    hands_min: dict[Literal["weigh", "mix", "ball", "roll"], Minutes] = {}
+    preheat_min: Minutes | None = None
+    preheat_attended: bool = False
+    line_min: Minutes | None = None
+    pieces: Annotated[int, Field(ge=1, le=500)] | None = None
+    surface: str | None = None
+    serve: ServeReq | None = None
+
+
+class KitchenReq(Loose):
+    hourly_c: Annotated[list[Temp], Field(min_length=24, max_length=24)] = [21.0] * 24
+    fridge_c: Annotated[float, within(-2, 15, "C")] = 4.0
+    fridge_litres: Annotated[float, within(1, 5000, "L")] | None = None
+    cooks: Annotated[int, Field(ge=1, le=20)] = 1
+    oven: bool = True
+
+
+class BusyReq(Loose):
+    start: dt.datetime
+    end: dt.datetime
+    name: str = ""
+    hands: Annotated[int, Field(ge=1, le=20)] | None = None
+
+
+class AllowReq(Loose):
+    routes: Annotated[list[Literal["room", "cold", "hybrid"]], Field(min_length=1, max_length=3)] | None = None
+    dose_range: tuple[float, float] | None = None
+    cold_nights: Annotated[int, Field(ge=0, le=2)] | None = None
+
+
+class DayReq(Loose):
+    now: dt.datetime | None = None
+    serve: ServeReq | None = None
+    serve_at: dt.datetime | None = None
+    zone: str | None = None
+    bakes: Annotated[list[DayBakeReq], Field(min_length=1, max_length=MOST_BAKES)]
+    kitchen: KitchenReq = KitchenReq()
+    busy: Annotated[list[BusyReq], Field(max_length=5000)] = []
+    allow: AllowReq = AllowReq()
+
+    @model_validator(mode="after")
+    def _served(self) -> DayReq:
+        if self.serve is None and self.serve_at is None and any(b.serve is None for b in self.bakes):
+            raise ValueError("Give serve (its at) or serve_at: the day is planned back from the table.")
+        return self
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A bake of the request, ready to place."""
+
+    name: str
+    wish: PlanRequest
+    choice: Choice
+    surface: str
+
+
+def check_request(req: DayReq) -> None:
+    faults = []
+    aware: list[tuple[str, Any]] = [
+        ("/now", req.now),
+        ("/serve_at", req.serve_at),
+        ("/serve/at", req.serve and req.serve.at),
+    ]
+    aware += [(f"/busy/{i}/{k}", getattr(x, k)) for i, x in enumerate(req.busy) for k in ("start", "end")]
+    for at, serve in [("/serve", req.serve), *((f"/bakes/{i}/serve", b.serve) for i, b in enumerate(req.bakes))]:
+        aware += [(f"{at}/at", serve.at), (f"{at}/until", serve.until)] if serve else []
+    for pointer, moment in aware:
+        if moment is not None and moment.tzinfo is None:
+            faults.append(
+                FieldFault(pointer, f"{moment.isoformat()} has no zone. Write it as 2026-11-27T20:00:00+01:00.")
+            )
+    gather(faults)
+    now = req.now or min(m for p, m in aware if m is not None and "serve" in p)
+    for pointer, moment in aware:
+        if moment is None or "/busy" in pointer:
+            continue
+        ahead = "serve" in pointer and req.now is not None and moment - now > MOST_AHEAD
+        if ahead or outside(moment, now):
+            faults.append(
+                FieldFault(
+                    pointer,
+                    f"{moment.isoformat()} lies too far off. {BOUND} A table is at most {MOST_AHEAD.days} days ahead.",
+                )
+            )
+    gather(faults)
+    for i, away in enumerate(req.busy):
+        if away.end <= away.start:
+            faults.append(
+                FieldFault(
+                    f"/busy/{i}/end", f"It ends at {away.end} but begins at {away.start}. Give an end after the start."
+                )
+            )
+    if req.zone is not None and req.zone not in available_timezones():
+        faults.append(FieldFault("/zone", f"“{req.zone[:40]}” is no time zone. Use a name as Europe/Zurich."))
+    names = [b.name for b in req.bakes]
+    for i, b in enumerate(req.bakes):
+        if names.index(b.name) != i:
+            faults.append(FieldFault(f"/bakes/{i}/name", f"Two bakes are called “{b.name}”. Give each its own name."))
+        if b.method is not None and b.method not in methods():
+            faults.append(
+                FieldFault(f"/bakes/{i}/method", f"“{b.method[:40]}” is no method. Use one of {', '.join(methods())}.")
+            )
+        if b.method is None and b.stages is None:
+            faults.append(FieldFault(f"/bakes/{i}", "Give a method, or its two stages with their target_ratio."))
+        serve = b.serve or req.serve
+        if serve is not None and serve.until is not None and serve.until <= serve.at:
+            faults.append(
+                FieldFault(
+                    "/serve/until", f"The table opens {serve.at} and would close {serve.until}. Give a later end."
+                )
+            )
+    low, high = req.allow.dose_range or (1e-5, 1.0)
+    if not 0 < low <= high:
+        faults.append(
+            FieldFault(
+                "/allow/dose_range", f"{low:g} to {high:g} is no range of leaven over flour. Give as [0.002, 0.01]."
+            )
+        )
+    gather(faults)
+
+
+def zone_of(req: DayReq) -> dt.tzinfo:
+    if req.zone is not None:
+        return ZoneInfo(req.zone)
+    first = req.serve_at or (req.serve and req.serve.at) or next(b.serve.at for b in req.bakes if b.serve)
+    return first.tzinfo or dt.UTC
+
+
+def asked_of(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
+    bake = req.bakes[number]
+    serve = bake.serve or req.serve or ServeReq(at=table_of(req))
+    now = (req.now or serve.at - HORIZON).astimezone(zone)
+    if serve.at <= now:
+        raise invalid("/serve/at", f"{serve.at.isoformat()} is not after now, {now.isoformat()}. Give a time ahead.")
+    spec, surface, grams = spec_of(req, number, now, serve.at.astimezone(zone))
+    line = spec.line_min
+    until, service = serve.at, 0.0
+    if serve.until is not None:
+        service = 60 * hours_between(serve.at, serve.until)
+        until, line = serve.until, service + rising.FIRST_MIN
+    elif serve.which == "first":
+        until = serve.at + dt.timedelta(minutes=max(line - rising.FIRST_MIN, 0.0))
+    chilled = spec.ball.cold is not None
+    spec = replace(
+        spec, line_min=line, service_min=service, waves=max(-int(-service // rising.WAVE_MIN), 1) if chilled else 1
+    )
+    wish = PlanRequest(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
+    return Asked(bake.name, wish, choice_of(req.allow, spec), surface)
+
+
+def table_of(req: DayReq) -> dt.datetime:
+    """When people eat, where no bake says it itself; the request's shape has made sure that it is there."""
+    assert req.serve_at is not None
+    return req.serve_at
+
+
+def choice_of(allow: AllowReq, spec: BakeSpec) -> Choice:
+    """What may be chosen: the courses and doses of the request within what the method permits."""
+    if spec.rests:
+        return Choice()
+    own = own_course(spec).chill
+    wanted: list[str] = list(allow.routes or ROUTES)
+    nights = 2 if allow.cold_nights is None else allow.cold_nights
+    keys = [k for route in wanted for k in ROUTES[route] if COURSES[k].nights <= nights]
+    own_key = {None: "room", "bulk": "cold", "ball": "hybrid"}[own]
+    keys = [AS_PLANNED if k == own_key else k for k in keys]
+    doses = DOSES
+    if allow.dose_range is not None:
+        had = leaven_frac(spec.batch)
+        low, high = allow.dose_range[0] / had, allow.dose_range[1] / had
+        steps = (high / low) ** 0.25
+        doses = tuple(dict.fromkeys(round(low * steps**i, 4) for i in range(5)))
+    return Choice(tuple(keys), doses)
+
+
+def spec_of(req: DayReq, number: int, now: dt.datetime, serve: dt.datetime) -> tuple[BakeSpec, str, float]:
+    """(spec, surface, grams of dough) of a bake by its method, with what it says of its own over it."""
+    bake = req.bakes[number]
+    kitchen = Kitchen(
+        id=0, name="", zone="UTC", hourly_c=list(req.kitchen.hourly_c), fridge_c=req.kitchen.fridge_c,
+        cooks=req.kitchen.cooks, created_at=now,
+    )  # fmt: skip
+    surface = bake.surface or "surface"
+    if bake.method is not None:
+        method = methods()[bake.method]
+        facts = method_facts(method)
+        if bake.pieces is not None:
+            scale = bake.pieces / (method.count or 8)
+            facts["count"] = bake.pieces
+            facts["lines"] = [{**x, "amount": _times(x["amount"], scale)} for x in facts["lines"]]
+        row = Bake(id=0, kitchen_id=0, name=bake.name, method=bake.method, **facts, serve_at=serve, created_at=now)
+        surface = bake.surface or (method.surfaces[0] if method.surfaces else "surface")
+        hot = SurfaceRow(kitchen_id=0, name=surface, kind=surface, temp_c=250.0) if surface in SURFACE_KINDS else None
+        r = BakeSnapshot(row, kitchen, hot, (), (), (), {}, {}, now)
+        dough, sponge = dough_and_sponge(r)
+        spec = rising.any_spec(r, dough, bake.line_min or 15.0, sponge)
+    else:
+        lines = portions_of(bake.lines, f"/bakes/{number}/lines") if bake.lines else portions_of(
+            [MassLine(ingredient=k, mass_g=g) for k, g in PLAIN], f"/bakes/{number}/lines"
+        )  # fmt: skip
+        dough = dough_of(lines)
+        if not rising.has_ferment(dough):
+            raise invalid(
+                f"/bakes/{number}/lines", "Nothing in these lines rises. Name a method for a dough without yeast."
+            )
+        spec = _typed_spec(bake, Batch(dough, bake.strength, bake.mix_temp_c), places_of({}, req.kitchen.fridge_c))
+    if bake.stages is not None and bake.method is not None:
+        typed = _typed_spec(bake, spec.batch, places_of({}, req.kitchen.fridge_c))
+        spec = replace(spec, bulk=typed.bulk, ball=typed.ball, sponge=None)
+    own = bake.hands_min
+    spec = replace(
+        spec, weigh_min=own.get("weigh", spec.weigh_min), mix_min=own.get("mix", spec.mix_min),
+        ball_min=own.get("ball", spec.ball_min), roll_min=own.get("roll", spec.roll_min),
+        preheat_min=spec.preheat_min if bake.preheat_min is None else bake.preheat_min,
+        line_min=spec.line_min if bake.line_min is None else bake.line_min, preheat_tended=bake.preheat_attended,
+    )  # fmt: skip
+    return spec, surface, spec.batch.dough.total_g
+
+
+def _times(amount: str, scale: float) -> str:
+    grams = float(amount.split()[0])
+    return f"{grams * scale:.2f} g"
+
+
+def _typed_spec(bake: DayBakeReq, batch: Batch, places: Mapping[str, Place]) -> BakeSpec:
+    assert bake.stages is not None
+    grams = batch.dough.total_g
+    vessels = (Vessel("tub", grams, True, rising.TUB_CM, "wood"), Vessel("tray", grams / (bake.pieces or 8), True))
+    specs = []
+    for i, (stage, vessel) in enumerate(zip(bake.stages, vessels, strict=True)):
+        hours = stage.hours or (2.0, 1.0)[i]
+        cold = Cold(0.25, hours, places["fridge"]) if stage.place == "fridge" else None
+        made = Stage(
+            ("bulk", "ball proof")[i],
+            hours,
+            ((0.0, 0.0),),
+            vessel,
+            "ball" if i == 0 else None,
+            stage.target_ratio or (2.0, 1.4)[i],
+        )
+        specs.append(StageSpec(made, DEFAULTS["bench"] if cold else places[stage.place], cold=cold))
+    return BakeSpec(batch, specs[0], specs[1])
