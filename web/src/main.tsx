@@ -12,7 +12,7 @@ import { StyleSheetManager } from "styled-components";
 import { unlockSound } from "./alarms/sound";
 import { Problem } from "./api/client";
 import { startBeating } from "./api/clock";
-import { kitchensQuery } from "./api/queries";
+import { kitchensQuery } from "./api/kitchen";
 import { LeafFrame, RoomFrame, Standing } from "./frame/Frame";
 import { FireLeaf } from "./leaves/fire/FireLeaf";
 import { KeepLeaf } from "./leaves/keep/KeepLeaf";

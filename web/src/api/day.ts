@@ -2,6 +2,7 @@ import { type QueryClient, queryOptions, useMutation, useQueryClient } from "@ta
 import { type Answer, type Bake, client, path, type Schemas, take } from "./client";
 import { clocked } from "./clock";
 import { edited } from "./edits";
+import { renew } from "./stale";
 
 export const hoursQuery = (kitchen: number) =>
   queryOptions({ queryKey: ["hours", kitchen], queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/hours", path({ kitchen_id: kitchen }))) });
@@ -16,8 +17,7 @@ export const othersQuery = (bake: number, stamp: string) =>
   queryOptions({ queryKey: ["others", bake, stamp], staleTime: 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/others", path({ bake_id: bake })))).others });
 
 /** Everything that hangs on how the plans stand is asked for again. */
-const plansAnew = (cache: QueryClient, but?: string) =>
-  ["bench", "bake", "day", "way-out", "others"].filter((key) => key !== but).forEach((key) => void cache.invalidateQueries({ queryKey: [key] }));
+const plansAnew = (cache: QueryClient, but?: string) => void renew(cache, "plans", but);
 
 /** A day for all live bakes: asked for by a press, made so by another, and any act taken back. */
 export function useTogether(kitchen: number) {

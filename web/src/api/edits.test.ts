@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import { QueryClient } from "@tanstack/react-query";
 import { describe, expect, it, vi } from "vitest";
 import { type Bake, Problem } from "./client";
-import { bakeQuery } from "./queries";
+import { bakeQuery } from "./bake";
 import { clash, edited, merged, mergedLines } from "./edits";
 
 const line = (ingredient: string, amount: string) => ({ ingredient, amount, basis: null, part: "" });

@@ -4,7 +4,7 @@ import { type Hearth, Problem, type TapIn } from "./client";
 import { clocked, serverNow } from "./clock";
 import { withTap } from "./hearth";
 import { newKey } from "./key";
-import { sendTap } from "./queries";
+import { sendTap } from "./fire";
 import { alone, dequeue, enqueue, oldest, onQueue, refusal, refuse, refusedTaps, tell, type Waiting, waiting, withWaiting } from "./queue";
 
 const RETRY_MS = 2000;

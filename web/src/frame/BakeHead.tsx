@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Bake } from "../api/client";
-import { useBakeChange, useDeleteBake, useStatus } from "../api/queries";
+import { useBakeChange, useDeleteBake, useStatus } from "../api/bake";
 import { Button } from "../controls/Button";
 import { Field } from "../controls/Field";
 import { Sheet } from "../controls/Sheet";

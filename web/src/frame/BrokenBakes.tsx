@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
-import { useDeleteBake, useStatus } from "../api/queries";
+import { useDeleteBake, useStatus } from "../api/bake";
 import { Button } from "../controls/Button";
 
 const Note = styled.div`

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { useSetClock } from "../api/queries";
+import { useSetClock } from "../api/kitchen";
 
 const Bar = styled.div`
   display: flex; flex: none; border: 1.5px solid var(--ink); margin-left: auto;

@@ -1,6 +1,6 @@
 import type { Step } from "../api/client";
 import { useNow } from "../api/clock";
-import { useStarterWrites } from "../api/queries";
+import { useStarterWrites } from "../api/kitchen";
 import { Button } from "../controls/Button";
 import { Plate } from "../controls/Notice";
 import { Glyph } from "../instruments/Glyph";

@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import styled from "styled-components";
 import { type Bake, type Bench, Problem, type SayPart } from "../api/client";
 import { useOutboxPump } from "../api/outbox";
-import { bakeQuery, benchQuery } from "../api/queries";
+import { bakeQuery, benchQuery } from "../api/bake";
 import { Button } from "../controls/Button";
 import { StepAlarms } from "../alarms/StepAlarms";
 import { BrokenBake } from "./BrokenBakes";

@@ -5,7 +5,7 @@ import type { Bake, Hearth, Schemas } from "../api/client";
 import { useNow } from "../api/clock";
 import { useTap } from "../api/outbox";
 import { sent, settle, tell } from "../api/queue";
-import { moveTap, undoTap } from "../api/queries";
+import { moveTap, undoTap } from "../api/fire";
 import { Button } from "../controls/Button";
 import { Field } from "../controls/Field";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";

@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
-import { askCue } from "../../api/queries";
+import { askCue } from "../../api/fire";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type Bake, Problem, type Schemas } from "../../api/client";
-import type { useBakeChange } from "../../api/queries";
+import type { useBakeChange } from "../../api/bake";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Bake, Hearth, SayPart } from "../../api/client";
 import { serverNow, useNow } from "../../api/clock";
-import { hearthQuery } from "../../api/queries";
+import { hearthQuery } from "../../api/fire";
 import { Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
 import { LeafFrame } from "../../frame/Frame";

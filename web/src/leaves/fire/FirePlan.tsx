@@ -1,7 +1,8 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
-import { useBakeChange, benchQuery, fireIfsQuery, lineQuery } from "../../api/queries";
+import { useBakeChange, benchQuery } from "../../api/bake";
+import { fireIfsQuery, lineQuery } from "../../api/fire";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";

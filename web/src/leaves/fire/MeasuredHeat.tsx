@@ -1,5 +1,5 @@
 import type { Bake, Hearth, Schemas } from "../../api/client";
-import { useKitchenWrites } from "../../api/queries";
+import { useKitchenWrites } from "../../api/kitchen";
 import { asGiven } from "../../api/surfaces";
 import { Button } from "../../controls/Button";
 import { useWords } from "../../frame/units";

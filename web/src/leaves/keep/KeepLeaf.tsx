@@ -1,7 +1,8 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
-import { useBakeChange, useJudge, useStatus } from "../../api/queries";
+import { useBakeChange, useStatus } from "../../api/bake";
+import { useJudge } from "../../api/keep";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Cautions, Plate } from "../../controls/Notice";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Bake, Schemas } from "../../api/client";
-import { useRead } from "../../api/queries";
+import { useRead } from "../../api/rise";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Bake, Schemas } from "../../api/client";
-import { useBloom } from "../../api/queries";
+import { useBloom } from "../../api/mix";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import { type Bake, Problem } from "../../api/client";
-import { useBakeChange } from "../../api/queries";
+import { useBakeChange } from "../../api/bake";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate, Quiet } from "../../controls/Notice";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
-import { useRead, useUnread } from "../../api/queries";
+import { useRead, useUnread } from "../../api/rise";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { askRescue, useSpell } from "../../api/queries";
+import { askRescue, useSpell } from "../../api/rise";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";

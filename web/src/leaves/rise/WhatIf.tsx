@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { useKeepWhatIf } from "../../api/queries";
+import { useKeepWhatIf } from "../../api/rise";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { Slide } from "../../controls/Slide";

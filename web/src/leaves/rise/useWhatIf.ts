@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { askWhatIf } from "../../api/queries";
+import { askWhatIf } from "../../api/rise";
 
 export type Tried = Schemas["WhatIfIn"];
 type Answer = Schemas["WhatIfOut"];

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Label, TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
 import { type Bake, type Schemas } from "../../api/client";
-import { readList } from "../../api/queries";
+import { readList } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Bake } from "../../api/client";
-import { usePantryWrites } from "../../api/queries";
+import { usePantryWrites } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

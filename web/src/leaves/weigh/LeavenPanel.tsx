@@ -3,7 +3,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { Bake, Schemas, WeighSheet } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { askDose } from "../../api/queries";
+import { askDose } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import { type Bake, Problem, type WeighSheet } from "../../api/client";
-import { useBakeChange } from "../../api/queries";
+import { useBakeChange } from "../../api/bake";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { type Bake, Problem, type Schemas, type WeighSheet } from "../../api/client";
-import { useScale } from "../../api/queries";
+import { useScale } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";

@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Bake } from "../../api/client";
-import { readList } from "../../api/queries";
+import { readList } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { lineFrom } from "./EntrySheet";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
-import { ingredientsQuery } from "../../api/queries";
+import { ingredientsQuery } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";

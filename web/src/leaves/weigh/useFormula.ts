@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { type Bake, Problem, type Schemas } from "../../api/client";
-import { useBakeChange, weighQuery } from "../../api/queries";
+import { useBakeChange } from "../../api/bake";
+import { weighQuery } from "../../api/weigh";
 
 export type Line = Schemas["LineIn"];
 const SAVE_AFTER_MS = 600;

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type Bake, Problem } from "../../api/client";
-import { useBakeChange } from "../../api/queries";
+import { useBakeChange } from "../../api/bake";
 
 const RETRY_MS = 3000;
 const keyOf = (bake: number): string => `brass-clock.weighed.${bake}`;

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { type Kitchen, Problem, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { hoursQuery, useHoursWrites } from "../../api/day";
-import type { useKitchenWrites } from "../../api/queries";
+import type { useKitchenWrites } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { type Bench, Problem, type Schemas } from "../../api/client";
-import { kitchensQuery, useKitchenWrites } from "../../api/queries";
+import { kitchensQuery, useKitchenWrites } from "../../api/kitchen";
 import { asGiven } from "../../api/surfaces";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";

@@ -1,5 +1,5 @@
 import type { Kitchen } from "../../api/client";
-import { useLeavenWrites } from "../../api/queries";
+import { useLeavenWrites } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { StrengthRule } from "../../instruments/StrengthRule";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Problem, type Schemas } from "../../api/client";
-import { ingredientsQuery, usePantryWrites } from "../../api/queries";
+import { ingredientsQuery, usePantryWrites } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";

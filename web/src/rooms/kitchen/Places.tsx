@@ -3,7 +3,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { type Kitchen, Problem, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { airQuery, useAirWrites, type useKitchenWrites } from "../../api/queries";
+import { airQuery, useAirWrites, type useKitchenWrites } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate } from "../../controls/Notice";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { startersQuery, useStarterWrites } from "../../api/queries";
+import { startersQuery, useStarterWrites } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";

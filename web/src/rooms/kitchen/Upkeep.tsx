@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { askUpkeep } from "../../api/queries";
+import { askUpkeep } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";

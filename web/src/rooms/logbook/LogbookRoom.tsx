@@ -2,7 +2,7 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Bench, Brief } from "../../api/client";
-import { logbookQuery } from "../../api/queries";
+import { logbookQuery } from "../../api/bake";
 import { Button } from "../../controls/Button";
 import { BrokenBakes } from "../../frame/BrokenBakes";
 import { useWords } from "../../frame/units";

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { FileTrigger, Label, TextArea, TextField } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { usePantryWrites } from "../../api/queries";
+import { usePantryWrites } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { kitchensQuery } from "../../api/queries";
+import { kitchensQuery } from "../../api/kitchen";
 import { KitchenForm } from "./KitchenForm";
 
 const Page = styled.main`
