@@ -24,7 +24,7 @@ class Stepper:
 
     @property
     def ready(self) -> bool:
-        """Whether the compiled form answers."""
+        """True if the compiled form answers."""
         return self._fast is not None
 
     def __call__(self, *args: Any) -> Any:

@@ -120,7 +120,7 @@ def _rule(c: Component) -> dict[str, str]:
 
 
 def _matters(c: Component, first: dt.date, last: dt.date) -> bool:
-    """Whether an event can touch the window. Raises TooMuch."""
+    """True if an event can touch the window. Raises TooMuch."""
     begins = _date(c.found.get("DTSTART"))
     _check_length(c)
     if begins is None or begins > last:

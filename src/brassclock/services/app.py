@@ -144,7 +144,7 @@ class House:
             return connection.exec_driver_sql(f"select {column} from bake where id = ?", (bake_id,)).scalar()
 
     def _alive(self) -> bool:
-        """Whether the database's file is still there."""
+        """True if the database's file is still there."""
         path = self.engine.url.database
         return path is None or os.path.exists(path)
 

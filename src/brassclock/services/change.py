@@ -52,7 +52,7 @@ ELSEWHERE = ("feed", "serve")  # marked on the starter, or not at all
 
 
 def overdue(r: BakeSnapshot) -> bool:
-    """Whether a move that was told has gone by and is not done: the plan slips with the clock."""
+    """True if a move that was told has gone by and is not done: the plan slips with the clock."""
     done = {*ELSEWHERE, *r.done()}
     return any(dt.datetime.fromisoformat(at) < r.now for key, (at, _) in r.bake.told.items() if key not in done)
 

@@ -113,7 +113,7 @@ def solve(r: BakeSnapshot) -> BakeResult:
 
 
 def compiled() -> bool:
-    """Whether both steppers answer compiled, on their finer grids."""
+    """True if both steppers answer compiled, on their finer grids."""
     return yeast.course_stepper.ready and puff.bake_stepper.ready
 
 

@@ -28,7 +28,7 @@ def moment_of(text: str, now: dt.datetime, pointer: str) -> dt.datetime:
 
 
 def outside(at: dt.datetime, now: dt.datetime) -> bool:
-    """Whether an instant lies further from now than anything here is reckoned with."""
+    """True if an instant lies further from now than anything here is reckoned with."""
     years = at.year - now.year
     return not -11 < years < 3 or not now - BEHIND <= at <= now + AHEAD
 

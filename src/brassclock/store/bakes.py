@@ -42,7 +42,7 @@ def ended_ids(session: Session, kitchen_id: int, count: int, before: int | None 
 
 
 def ended_count(session: Session, kitchen_id: int) -> int:
-    """How many bakes were kept or abandoned."""
+    """Number of bakes that were kept or abandoned."""
     query = select(func.count()).where(
         Bake.kitchen_id == kitchen_id, Bake.status != LIVE, col(Bake.deleted_at).is_(None)
     )

@@ -116,7 +116,7 @@ class Unit:
 
     @property
     def changes(self) -> bool:
-        """Whether there is anything to write."""
+        """True if there is anything to write."""
         session = self.session
         waits = session.info["statements"] or session.new or session.deleted
         return bool(waits) or any(session.is_modified(x) for x in session.dirty)

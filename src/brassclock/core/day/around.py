@@ -208,7 +208,7 @@ class Search:
         return sorted(found, key=lambda g: g.cost)
 
     def _hot(self, group: Group) -> bool:
-        """Whether another bake has the surface while this one wants it."""
+        """True if another bake has the surface while this one wants it."""
         begins, ends = group.surface_slots()
         return any(a < ends and begins < b for a, b in self.hot)
 

@@ -110,7 +110,7 @@ class Hands:
         return self._clear[length]
 
     def alone(self, slot: int) -> bool:
-        """Whether one pair of hands at most is free then."""
+        """True if one pair of hands at most is free then."""
         return bool(0 <= slot < len(self) and self.free[slot] < 2)
 
 

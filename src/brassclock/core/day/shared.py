@@ -47,7 +47,7 @@ class Commitments:
     shelf_l: float = math.inf
 
     def full(self, slots: Slots, litres: float) -> Count:
-        """How many slots before each boundary have no room for so many litres."""
+        """Number of slots before each boundary that have no room for so many litres."""
         held = np.zeros(slots.count)
         for s in self.cold:
             held[max(slots.before(s.start), 0) : max(min(slots.after(s.end), slots.count), 0)] += s.litres

@@ -132,7 +132,7 @@ def heat_slot(chores: Chores, free: Hands, table: ServiceTimes) -> int | None:
 
 @lru_cache(maxsize=256)
 def work_fits(chores: Chores, free: Hands, table: ServiceTimes, now: int) -> bool:
-    """Whether the end of the day, fixed by the table, finds free hands."""
+    """True if the end of the day, fixed by the table, finds free hands."""
     if table.roll < now or table.roll < 0 or table.end > len(free):
         return False
     if not free.clear(table.end - table.roll)[table.roll]:
@@ -249,7 +249,7 @@ def _chilled_mixes(
 
 
 def _can_move(to: NDArray[np.int64], chores: Chores, free: Hands, now: int, fixed: int | None) -> NDArray[np.bool_]:
-    """Whether a dough can be carried at these boundaries; one that is fixed needs no hands, and no other will do."""
+    """True if a dough can be carried at these boundaries; one that is fixed needs no hands, and no other will do."""
     if fixed is not None:
         return np.asarray(to == fixed)
     inside = np.clip(to, 0, len(free))

@@ -84,7 +84,7 @@ class Baking:
 
     @property
     def covered(self) -> bool:
-        """Whether a lid goes on once something was spread on it in the pan, so that it gets hot from above too."""
+        """True if a lid goes on once something was spread on it in the pan, so that it gets hot from above too."""
         return self.dressed_kg_m2 > 0 and self.surface.spec.way == "turned"
 
     def at(self, temp_c: float) -> Baking:

@@ -77,7 +77,7 @@ def _hot_s(baked: Baked, turn_s: float) -> float | None:
 
 
 def _short(baked: Baked, face: int, word: str, at_s: float) -> bool:
-    """Whether a face has less than half of what its colour takes at an instant [s]: further from it than doughs differ."""
+    """True if a face has less than half of what its colour takes at an instant [s]: further from it than doughs differ."""
     row = min(int(np.searchsorted(baked.s, at_s)), len(baked.s) - 1)
     brown, char = DOSES[word]
     return bool(baked.browned[row, face] < NEARLY * brown or baked.charred[row, face] < NEARLY * char)

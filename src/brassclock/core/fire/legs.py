@@ -49,7 +49,7 @@ class Step:
 
     @property
     def lasts(self) -> bool:
-        """Whether the step takes time on the heat."""
+        """True if the step takes time on the heat."""
         return self.do in LASTING or self.seconds is not None or self.until is not None
 
 

@@ -64,17 +64,17 @@ class SurfaceKind:
 
     @property
     def air_heated(self) -> bool:
-        """Whether an oven's air brings it to its heat."""
+        """True if an oven's air brings it to its heat."""
         return self.way in ("oven", "tray")
 
     @property
     def on_hob(self) -> bool:
-        """Whether a hob heats it from below."""
+        """True if a hob heats it from below."""
         return self.way in ("turned", "inverted", "lidded", "grill", "oil")
 
     @property
     def wets(self) -> bool:
-        """Whether a bread is stuck to it with water."""
+        """True if a bread is stuck to it with water."""
         return self.way in ("wall", "inverted")
 
 
@@ -136,7 +136,7 @@ class Surface:
 
     @property
     def wet_back(self) -> bool:
-        """Whether the bread's back is wetted."""
+        """True if the bread's back is wetted."""
         return self.spec.wets if self.wetted is None else self.wetted
 
     @property

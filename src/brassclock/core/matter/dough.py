@@ -69,7 +69,7 @@ class Dough:
 
     @property
     def spoils(self) -> bool:
-        """Whether dairy, egg, meat or cooked potato in it sets a count of warm hours."""
+        """True if dairy, egg, meat or cooked potato in it sets a count of warm hours."""
         return any(kept_cold(p.ingredient) for p in self.portions)
 
     def mass_of(self, ingredient_id: str) -> float:

@@ -28,7 +28,7 @@ def holds_of(ingredient: Ingredient) -> tuple[str, ...]:
 
 
 def must_be_hot(contains: Collection[str] | None) -> bool:
-    """Whether a filling is safe only once its coldest point was at 75 C: with meat, egg or fish, and where nobody says what it is.
+    """True if a filling is safe only once its coldest point was at 75 C: with meat, egg or fish, and where nobody says what it is.
 
     >>> must_be_hot(None), must_be_hot(["plant", "dairy"]), must_be_hot(["plant", "egg"])
     (True, False, True)
@@ -37,7 +37,7 @@ def must_be_hot(contains: Collection[str] | None) -> bool:
 
 
 def kept_cold(ingredient: Ingredient) -> bool:
-    """Whether it spoils in a warm room: meat, fish, egg, dairy, and cooked potato.
+    """True if it spoils in a warm room: meat, fish, egg, dairy, and cooked potato.
 
     >>> from brassclock.core.matter.ingredients import table
     >>> [i for i in ("minced_meat", "potato_mash", "paneer", "onion_chopped") if kept_cold(table()[i])]

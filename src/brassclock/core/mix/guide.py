@@ -64,7 +64,7 @@ def bloom_test(minutes_to_foam: float | None) -> BloomTest:
 
 
 def bloom_text(dough: Dough) -> str:
-    """Whether this dough's yeast wants a bloom, and how."""
+    """True if this dough's yeast wants a bloom, and how."""
     ids = {p.ingredient.id for p in dough.portions if p.ingredient.is_yeast}
     if not ids:
         return ""

@@ -192,7 +192,7 @@ def _sorted_looks(readings: Sequence[Reading]) -> tuple[list[Reading], list[Caut
 
 
 def _far_off(reading: Reading, closed: Sequence[Run]) -> bool:
-    """Whether a ratio lies far above or below what any believable strength of the leaven gives then."""
+    """True if a ratio lies far above or below what any believable strength of the leaven gives then."""
     if reading.ratio is None or reading.kind == "dough_c":
         return False
     ratios = [float(np.interp(reading.h, r.course.h, r.ratio)) for r in closed]

@@ -68,7 +68,7 @@ def _least(a: float | None, b: float | None) -> float | None:
 
 
 def is_cold(stage: Stage) -> bool:
-    """Whether the stage stands in a cold place half way."""
+    """True if the stage stands in a cold place half way."""
     return stage.ambient_c(stage.hours / 2) < COLD_PLACE_C
 
 

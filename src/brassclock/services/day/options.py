@@ -53,7 +53,7 @@ def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
 
 
 def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
-    """Whether a live bake has all it wants: in time, hands, its surface, room in the cold."""
+    """True if a live bake has all it wants: in time, hands, its surface, room in the cold."""
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
         return True
@@ -97,7 +97,7 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
 
 
 def way_out(house: House, bake_id: int) -> WayOutOut:
-    """Whether a bake fits; if not, why not, and a few changes that make it fit, each one tried."""
+    """True if a bake fits; if not, why not, and a few changes that make it fit, each one tried."""
     with house.look() as session:
         r = solve.load(house, session, bake_id)
         work = solve.solve(r)
@@ -159,7 +159,7 @@ def apply_way(r: BakeSnapshot, course: Solved | None, dose: float) -> None:
 
 
 def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN) -> int:
-    """How many hand moves of a plan lie elsewhere than another has them."""
+    """Number of hand moves of a plan that lie elsewhere than another has them."""
     if was is None:
         return len(plan.steps)
     old = {s.key: s.at for s in was.steps}

@@ -25,7 +25,7 @@ QUICK_LINE = 1_000  # placements tried while everything else is computed, some 0
 
 
 def _holds_meat(r: BakeSnapshot) -> bool:
-    """Whether the bread is filled with what must be hot inside. What nobody knows, an own
+    """True if the bread is filled with what must be hot inside. What nobody knows, an own
     filling of which nothing is said or a line not read, counts as meat."""
     given = r.bake.filling or {}
     if given.get("topping") or not given.get("per_piece_g"):
@@ -112,7 +112,7 @@ def grill_of(r: BakeSnapshot, program: Program | None) -> int:
 
 
 def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
-    """How many rounds go on the heat; once one was loaded, as many as were to go then."""
+    """Number of rounds that go on the heat; once one was loaded, the number that was to go then."""
     if bake.hearth and bake.hearth["count"]:
         return int(bake.hearth["count"])
     if bake.count:
@@ -121,7 +121,7 @@ def rounds_of(bake: Bake, sheet: WeighSheet | None) -> int:
 
 
 def loads_of(r: BakeSnapshot, sheet: WeighSheet | None) -> int:
-    """How many loads go on the heat: each round for itself, rolls in a tray all at once."""
+    """Number of loads that go on the heat: each round for itself, rolls in a tray all at once."""
     if r.bake.hearth is None and surface_of(r.surface).spec.way == "tray":
         return 1
     return rounds_of(r.bake, sheet)

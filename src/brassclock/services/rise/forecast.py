@@ -89,7 +89,7 @@ def has_ferment(dough: Dough) -> bool:
 
 
 def rises(dough: Dough, powder: str) -> bool:
-    """Whether a dough is planned by its rise: yeast in it, or a starter that powder does not outdo."""
+    """True if a dough is planned by its rise: yeast in it, or a starter that powder does not outdo."""
     if any(p.ingredient.is_yeast for p in dough.portions):
         return True
     return has_ferment(dough) and gas_potential_ml(dough, powder) < LIFTS_ALONE_ML

@@ -41,7 +41,7 @@ class FeedPlan:
 
 
 def good_at(r: BakeSnapshot, mixed: dt.datetime) -> bool:
-    """Whether the starter as it was last fed is near its peak, or holding, when the dough is mixed."""
+    """True if the starter as it was last fed is near its peak, or holding, when the dough is mixed."""
     if r.starter is None or not r.feeds or r.feeds[0].place == "fridge":
         return r.starter is None
     last = r.feeds[0]

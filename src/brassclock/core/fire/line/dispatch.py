@@ -161,7 +161,7 @@ class Dispatch:
                 yield t.later(later) if same else Task(n, t.move, spot, cook, t.start_s + later, t.end_s + later)
 
     def _follows(self, later: int, cooks: Mapping[int, int], spots: Mapping[int, int]) -> bool:
-        """Whether everything may go on as it was told, so much later, each bread that has begun too."""
+        """True if everything may go on as it was told, so much later, each bread that has begun too."""
         state = self.state
         if len(cooks) < self.spec.cooks or len(spots) < self.spec.spots:
             return False

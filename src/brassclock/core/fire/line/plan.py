@@ -64,7 +64,7 @@ def plan_line(spec: LineSpec, breads: int, most: int = FIRST_PLACED) -> Line:
 
 
 def _kept_full(spec: LineSpec) -> int:
-    """How many spots the hands can keep full; all of them where breads are mixed."""
+    """Number of spots that the hands can keep full; all of them where breads are mixed."""
     if spec.order:
         return spec.spots
     hands_s = max(math.ceil(spec.hands_s / spec.cooks), max(o.hands_s for o in spec.ops) if spec.cooks == 1 else 1)

@@ -87,7 +87,7 @@ def _phases(spec: LineSpec, cycle: int, left: list[int]) -> list[int] | None:
 
 
 def _holds(spec: LineSpec, at: dict[int, int], cycle: int, k: int) -> bool:
-    """Whether spots and stations are enough once the move that frees one is placed."""
+    """True if spots and stations are enough once the move that frees one is placed."""
     moves, op = spec.kinds[0], spec.ops[k]
     if op.frees_spot:
         on = at[k] + op.hands_s - (at[moves.load] + spec.ops[moves.load].off_surface_s) + spec.recover_s

@@ -52,7 +52,7 @@ class Bread:
 
     @property
     def thick(self) -> bool:
-        """Whether it is a thick round once it has swollen: baked through rather than puffed, its edges stood on the plate."""
+        """True if it is a thick round once it has swollen: baked through rather than puffed, its edges stood on the plate."""
         return self.thickness_m * self.rise_g > THICK_GROWN_M
 
 
