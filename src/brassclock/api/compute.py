@@ -58,7 +58,7 @@ def compute_schema(path: KindPath):
 
 @routes.get("/health", responses={"200": Health})
 def health():
-    """True if the server answers, and whether its steppers are compiled."""
+    """State of the server: that it answers, whether its steppers are compiled, how long changes held the write lock."""
     held = sorted(house().held_ms)
     lock = LockTimes(
         changes=len(held), p95=held[len(held) * 95 // 100] if held else 0.0, most=held[-1] if held else 0.0

@@ -132,7 +132,7 @@ def plan_file(path: PlanPath):
 
 @routes.get("/bakes/<int:bake_id>/way-out", responses={"200": WayOutOut, **PROBLEMS})
 def way_out(path: BakePath):
-    """True if a bake fits the hours there are; why not, and what would make it fit."""
+    """The fit of a bake to the hours there are: why it does not fit, and what would make it fit."""
     return answer(ways_out.way_out(house(), path.bake_id))
 
 

@@ -407,7 +407,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** True if a bake fits the hours there are; why not, and what would make it fit. */
+        /** The fit of a bake to the hours there are: why it does not fit, and what would make it fit. */
         get: operations["day_way_out_bakes__int_bake_id__way_out_get"];
         put?: never;
         /** Make one of those changes. */
@@ -544,7 +544,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** True if the server answers, and whether its steppers are compiled. */
+        /** State of the server: that it answers, whether its steppers are compiled, how long changes held the write lock. */
         get: operations["compute_health_health_get"];
         put?: never;
         post?: never;

@@ -64,7 +64,7 @@ def bloom_test(minutes_to_foam: float | None) -> BloomTest:
 
 
 def bloom_text(dough: Dough) -> str:
-    """True if this dough's yeast wants a bloom, and how."""
+    """Sentence on the bloom that this dough's yeast wants; empty for one that wants none."""
     ids = {p.ingredient.id for p in dough.portions if p.ingredient.is_yeast}
     if not ids:
         return ""

@@ -97,7 +97,7 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
 
 
 def way_out(house: House, bake_id: int) -> WayOutOut:
-    """True if a bake fits; if not, why not, and a few changes that make it fit, each one tried."""
+    """The fit of a bake to its hours; if it does not fit, why not, and a few changes that make it fit, each one tried."""
     with house.look() as session:
         r = solve.load(house, session, bake_id)
         work = solve.solve(r)

@@ -25,8 +25,10 @@ QUICK_LINE = 1_000  # placements tried while everything else is computed, some 0
 
 
 def _holds_meat(r: BakeSnapshot) -> bool:
-    """True if the bread is filled with what must be hot inside. What nobody knows, an own
-    filling of which nothing is said or a line not read, counts as meat."""
+    """True if the bread is filled with what must be hot inside.
+
+    An unknown filling counts as meat: an own one of which nothing is said, or a line that was not read.
+    """
     given = r.bake.filling or {}
     if given.get("topping") or not given.get("per_piece_g"):
         return False
