@@ -112,7 +112,7 @@ def test_places_own_air_and_the_jar(demo_server: Server, watch: Watch) -> None:
     )
     own.fill("warm")
     own.press("Enter")
-    expect(page.get_by_text(re.compile("Hours of a path|valid number"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Hours of a path|is no number"))).to_be_visible()
     card = page.get_by_role("region", name="Card for the straight jar")
     expect(card).to_contain_text("98.6 g")
     expect(card).to_contain_text("57 mm")

@@ -87,7 +87,7 @@ def with_spells(
     """The path with the air of its spells in their place: a step in, a step out.
 
     >>> noon = dt.datetime(2026, 1, 1, 12, tzinfo=dt.UTC)
-    >>> cold = Spell(noon, noon + dt.timedelta(hours=1), 4.0)
+    >>> cold = Relocation(noon, noon + dt.timedelta(hours=1), 4.0)
     >>> [c for _, c in with_spells(((0.0, 20.0), (3.0, 20.0)), noon - dt.timedelta(hours=1), [cold])]
     [20.0, 20.0, 4.0, 4.0, 20.0, 20.0]
     """
