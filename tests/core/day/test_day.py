@@ -42,7 +42,7 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
 
 ZONE = ZoneInfo("Europe/Zurich")
-WORKED = tomllib.loads((Path(__file__).parents[1] / "worked" / "day.toml").read_text("utf-8"))
+WORKED = tomllib.loads((Path(__file__).parents[2] / "worked" / "day.toml").read_text("utf-8"))
 SWING = [22 + 3 * np.cos((h - 15) / 24 * 2 * np.pi) for h in range(24)]
 PLACES = places_of({}, 4.0)
 FRIDAY = dt.datetime(2026, 11, 27, 20, tzinfo=ZONE)

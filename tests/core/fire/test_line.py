@@ -21,7 +21,7 @@ from brassclock.core.fire.line.rhythm import rhythm
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, bread_ops, calm, check_line, lower_bound
 from brassclock.services.contract import compute
 
-WORKED = tomllib.loads((Path(__file__).parents[1] / "worked" / "line.toml").read_text("utf-8"))
+WORKED = tomllib.loads((Path(__file__).parents[2] / "worked" / "line.toml").read_text("utf-8"))
 ROLLS = (Op("roll", 20, 120, 180), Op("roll again", 25, 0, 480))
 HALVES = (Op("roll a", 10, 0, 15), Op("roll b", 10, 120, 180), Op("again a", 12, 0, 15), Op("again b", 13, 0, 480))
 HEAT = (

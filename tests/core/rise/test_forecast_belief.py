@@ -19,7 +19,7 @@ from brassclock.core.rise.jar import mark, sample_g_cm2
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
 
-sys.path.insert(0, str(Path(__file__).parents[2] / "tools"))
+sys.path.insert(0, str(Path(__file__).parents[3] / "tools"))
 import band_coverage
 
 HATCH = dough_of_masses(
