@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import json
 import math
 import random
 from dataclasses import replace
+from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -17,6 +20,25 @@ from brassclock.core.fire.line.spec import LineSpec, Station, bread_ops
 from brassclock.core.fire.puff.params import MATERIALS
 from brassclock.core.fire.surfaces import HOB_W_M2, KINDS, Surface
 from playing import SKIPPED_S, played
+
+
+WORKED: list[dict[str, Any]] = json.loads((Path(__file__).parents[2] / "worked" / "hearth.json").read_text("utf-8"))
+
+
+@pytest.mark.parametrize("case", WORKED, ids=lambda c: c["name"])
+def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
+    """Worked by hand; the page's own rules (`web/src/api/hearth.ts`) are tested on the same file."""
+    taps: list[hearths.Tap] = []
+    loads = {int(n): float(s) for n, s in case["loads"].items()}
+    setting = [case[k] for k in ("rounds", "spots", "turn_s", "off_s", "recover_s", "grill")]
+    for step in case["steps"]:
+        kind, round_no, spot, at_s = step["tap"]
+        taps.append(hearths.Tap(kind, round_no, spot, float(at_s)))
+        found = hearths.hearth(taps, *setting, loads)
+        assert [[d.move, d.round_no, d.spot, d.at_s] for d in found.due] == step["due"]
+        assert [list(x) for x in (found.waiting, found.off, found.lost)] == [
+            step[k] for k in ("waiting", "off", "lost")
+        ]
 
 
 @settings(max_examples=60, deadline=None)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Hearth, TapIn } from "./client";
+import worked from "../../../tests/worked/hearth.json";
 import { withTap } from "./hearth";
 
 const T0 = Date.parse("2026-11-25T01:00:00Z");
@@ -12,6 +13,25 @@ const start = (rounds: number, spots: number): Hearth =>
     due: [{ move: "load", round_no: 1, spot: 1, at: iso(0) }],
   }) as unknown as Hearth;
 const tap = (kind: TapIn["kind"], round_no: number, spot: number): TapIn => ({ key: `${kind}-${round_no}`, kind, round_no, spot, at: null });
+
+interface Worked {
+  name: string; rounds: number; spots: number; grill: number; turn_s: number | null; off_s: number; recover_s: number; loads: Record<string, number>;
+  steps: { tap: [TapIn["kind"], number, number, number]; due: [string, number, number, number][]; waiting: number[]; off: number[]; lost: number[] }[];
+}
+
+describe("the rules of the hearth, worked move by move: the core's test reads the same file", () => {
+  it.each(worked as unknown as Worked[])("$name", ({ rounds, spots, grill, turn_s, off_s, recover_s, loads, steps }) => {
+    let hearth = start(rounds, spots);
+    Object.assign(hearth.program, { turn_s, off_s, recover_s });
+    for (let k = 0; k < grill; k += 1) hearth.spots.push({ ...hearth.spots[0]!, number: spots + k + 1, grill: true });
+    hearth.line = Object.entries(loads).map(([n, s]) => ({ move: "load", round_no: Number(n), spot: 1, cook: 1, hands_s: 8, at: iso(s) }));
+    for (const { tap: [kind, round, spot, s], due, waiting, off, lost } of steps) {
+      hearth = withTap(hearth, tap(kind, round, spot), T0 + s * 1000);
+      expect(hearth.due.map((d) => [d.move, d.round_no, d.spot, (Date.parse(d.at) - T0) / 1000])).toEqual(due);
+      expect([hearth.waiting, hearth.off, hearth.lost]).toEqual([waiting, off, lost]);
+    }
+  });
+});
 
 describe("a tap shown before the server has answered", () => {
   it("moves one round one step and says what is due, like the core", () => {
