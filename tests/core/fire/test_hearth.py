@@ -21,13 +21,12 @@ from brassclock.core.fire.puff.params import MATERIALS
 from brassclock.core.fire.surfaces import HOB_W_M2, KINDS, Surface
 from playing import SKIPPED_S, played
 
-
 WORKED: list[dict[str, Any]] = json.loads((Path(__file__).parents[2] / "worked" / "hearth.json").read_text("utf-8"))
 
 
 @pytest.mark.parametrize("case", WORKED, ids=lambda c: c["name"])
 def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
-    """Worked by hand; the page's own rules (`web/src/api/hearth.ts`) are tested on the same file."""
+    """Regression: told by these rules once and read over by hand; the page's own rules (`web/src/api/hearth.ts`) are tested on the same file."""
     taps: list[hearths.Tap] = []
     loads = {int(n): float(s) for n, s in case["loads"].items()}
     setting = [case[k] for k in ("rounds", "spots", "turn_s", "off_s", "recover_s", "grill")]

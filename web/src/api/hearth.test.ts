@@ -19,7 +19,7 @@ interface Worked {
   steps: { tap: [TapIn["kind"], number, number, number]; due: [string, number, number, number][]; waiting: number[]; off: number[]; lost: number[] }[];
 }
 
-describe("the rules of the hearth, worked move by move: the core's test reads the same file", () => {
+describe("the rules of the hearth move by move: the core’s test reads the same file", () => {
   it.each(worked as unknown as Worked[])("$name", ({ rounds, spots, grill, turn_s, off_s, recover_s, loads, steps }) => {
     let hearth = start(rounds, spots);
     Object.assign(hearth.program, { turn_s, off_s, recover_s });
