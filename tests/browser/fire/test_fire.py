@@ -231,6 +231,9 @@ def test_the_heat_in_an_empty_kitchen(empty_server: Server, watch: Watch, size: 
         page.get_by_label(side).fill("90")
         page.get_by_label(side).press("Enter")
     expect(page.get_by_role("status").filter(has_text="Your times suit")).to_be_visible()
+    assert (
+        page.evaluate("document.documentElement.scrollHeight - innerHeight") <= 0
+    )  # the leaf scrolls, the page does not
     w.axe_clean()
     page.get_by_role("button", name="Plan by my times").press("Enter")
     ways = page.get_by_role("table", name="The usual way and yours, beside each other").get_by_role("row")
