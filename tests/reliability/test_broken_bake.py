@@ -79,7 +79,12 @@ def test_one_that_cannot_be_computed_can_be_put_away_and_mended(
 def test_bakes_that_ended_before_rows_were_stored_are_given_theirs(
     house: House, client: FlaskClient, tmp_path: Path, kitchen: int
 ) -> None:
-    """An upgraded kitchen's logbook shows what it would, had its bakes been kept today; one that cannot be computed hides none."""
+    """An upgraded kitchen's logbook shows what it would, had its bakes been kept today; one that cannot be computed, or was deleted, hides none."""
+    gone = client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 7 h"}).json["id"]
+    client.put(f"/api/bakes/{gone}/status", json={"status": "kept"})
+    client.delete(f"/api/bakes/{gone}")
+    with sqlite3.connect(tmp_path / FILE_NAME) as raw:
+        raw.execute("update bake set summary = null where id = ?", (gone,))
     ended = [client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": f"in {n} h"}).json["id"] for n in (5, 6)]
     for i in ended:
         client.put(f"/api/bakes/{i}/status", json={"status": "kept"})
@@ -93,4 +98,6 @@ def test_bakes_that_ended_before_rows_were_stored_are_given_theirs(
         assert (fill_summaries(house), fill_summaries(house)) == (1, 0)
         pages.append(client.get(f"/api/kitchens/{kitchen}/logbook").json["bakes"])
     assert pages[0] == pages[2] != pages[1]
+    client.post(f"/api/bakes/{gone}/restore")
+    assert (fill_summaries(house), fill_summaries(house)) == (1, 0)
     assert pages[0][0]["weighed_g"] and ended[0] in [b["id"] for b in pages[-1]]

@@ -105,8 +105,9 @@ def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int 
 
 
 def without_summary(session: Session, most: int) -> Sequence[int]:
-    """Ended bakes, deleted ones too, that have no row for lists yet."""
-    query = select(Bake.id).where(Bake.status != "live", col(Bake.summary).is_(None)).limit(most)
+    """Ended bakes that have no row for lists yet, at most so many; a deleted one waits until it is brought back."""
+    query = select(Bake.id).where(Bake.status != "live", col(Bake.summary).is_(None), col(Bake.deleted_at).is_(None))
+    query = query.limit(most)
     return [found for found in session.exec(query) if found is not None]
 
 

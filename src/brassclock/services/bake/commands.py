@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import datetime as dt
-from contextlib import nullcontext
+from contextlib import nullcontext, suppress
 from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import invalid
+from brassclock.core.evidence import BadRequest, invalid
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
@@ -379,17 +379,17 @@ def keep_rows(session: Session, r: BakeSnapshot) -> None:
     r.bake.summary = _summary(session, r)
 
 
-def fill_summaries(house: House, most: int = 50) -> int:
+def fill_summaries(house: House, most: int = 200) -> int:
     """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to give.
 
-    One that cannot be computed is given an empty row: it is shown with what stands in its columns.
+    One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands in its columns.
     """
     with house.look() as session:
         ids = bake_rows.without_summary(session, most)
     for bake_id in ids:
         with house.bake_action(bake_id) as session:
             found: dict[str, Any] | None = None
-            with catching(session, bake_id, []):
+            with suppress(NotFound, Conflict, BadRequest), catching(session, bake_id, []):
                 r = solve.load(house, session, bake_id)
                 found = summary_of(r, solve.solve(r))
             bake_rows.alter(session, bake_id, summary=found or {})
