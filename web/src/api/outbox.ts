@@ -6,6 +6,7 @@ import { withTap } from "./hearth";
 import { newKey } from "./key";
 import { sendTap } from "./fire";
 import { alone, dequeue, enqueue, oldest, onQueue, refusal, refuse, refusedTaps, tell, type Waiting, waiting, withWaiting } from "./queue";
+import { renew } from "./stale";
 
 const RETRY_MS = 2000;
 let sending = false;
@@ -59,7 +60,7 @@ function useLanded(): Landed {
     else void cache.invalidateQueries({ queryKey: ["hearth", bake] });
     if (hearth && midLine(hearth, tap)) return;
     void cache.invalidateQueries({ queryKey: ["bake", bake] });
-    void cache.invalidateQueries({ queryKey: ["bench"] });
+    void renew(cache, "tap");
   };
 }
 

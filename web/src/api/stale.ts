@@ -4,6 +4,8 @@ import type { QueryClient } from "@tanstack/react-query";
 const STALE = {
   /** One bake; its own answer is in the cache already, and asked for once more as a tap may have landed meanwhile. */
   bake: ["bench", "logbook"],
+  /** A move or a step of one bake; the bake itself is asked for beside. */
+  tap: ["bench"],
   /** A bake that came or went. */
   bakes: ["bench", "logbook", "day"],
   /** A setting, a surface, a leaven, the air: every plan hangs on it. */

@@ -5,6 +5,7 @@ import type { Bake, Hearth, Schemas } from "../api/client";
 import { useNow } from "../api/clock";
 import { useTap } from "../api/outbox";
 import { sent, settle, tell } from "../api/queue";
+import { renew } from "../api/stale";
 import { moveTap, undoTap } from "../api/fire";
 import { Button } from "../controls/Button";
 import { Field } from "../controls/Field";
@@ -41,7 +42,7 @@ export function useTapEdits(bake: number) {
         tell(null);
         settle();
         cache.setQueryData(["hearth", bake], hearth);
-        return Promise.all([cache.invalidateQueries({ queryKey: ["bake", bake] }), cache.invalidateQueries({ queryKey: ["bench"] })]);
+        return Promise.all([cache.invalidateQueries({ queryKey: ["bake", bake] }), renew(cache, "tap")]);
       })
       .catch((fault: Error) => tell(fault.message));
   return {

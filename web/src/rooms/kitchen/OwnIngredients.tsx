@@ -36,15 +36,14 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
   const type = (key: string) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
   const faults = ingredient.error instanceof Problem ? ingredient.error.fields : [];
   const fault = (name: string) => faults.find((f) => f.pointer === `/${name}`)?.detail ?? null;
-  const number = (text: string) => typedNumber(text);
   const send = () => {
     const facts = kind === "starter" ? [] : FACTS[kind];
     const held = HOLDS.find((h) => h.id === holds)!.holds;
     const body: Given = {
       ...(kind === "filling" && held ? { holds: [...held] } : {}),
       name: said["name"] ?? "", kind: kind === "starter" ? "starter" : "made",
-      ...(kind === "starter" ? { hydration_frac: typeof number(said["hydration"] ?? "100") === "number" ? number(said["hydration"] ?? "100") / 100 : (said["hydration"] as unknown as number) } : { group: kind }),
-      ...Object.fromEntries(facts.filter(([key]) => said[key]?.trim()).map(([key]) => [key, number(said[key]!)])),
+      ...(kind === "starter" ? { hydration_frac: typeof typedNumber(said["hydration"] ?? "100") === "number" ? typedNumber(said["hydration"] ?? "100") / 100 : (said["hydration"] as unknown as number) } : { group: kind }),
+      ...Object.fromEntries(facts.filter(([key]) => said[key]?.trim()).map(([key]) => [key, typedNumber(said[key]!)])),
     };
     ingredient.mutate(body, { onSuccess: () => setSaid({}) });
   };

@@ -53,7 +53,6 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
   const [said, setSaid] = useState({ seed: "20", flour: "40", water: "40", when: "", peak: "", wish: "", total: "150" });
   const [place, setPlace] = useState<"bench" | "fridge">("bench");
   const type = (key: keyof typeof said) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
-  const number = (t: string) => typedNumber(t);
   const at = (iso: string | null | undefined) => (iso ? clockNear(iso, now, units.zone) : "–");
   const feed = (seed_g: number, flour_g: number, water_g: number, when: string | null) =>
     writes.feed.mutate({ id: starter.id, seed_g, flour_g, water_g, place, at: when }, { onSuccess: () => setSaid((had) => ({ ...had, when: "" })) });
@@ -97,12 +96,12 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
         </div>
         <div className="row">
           <Choice label={`Where ${starter.name} stands`} value={place} options={[{ id: "bench", text: "on the bench" }, { id: "fridge", text: "in the fridge" }]} onChange={setPlace} />
-          <Button onPress={() => feed(number(said.seed), number(said.flour), number(said.water), said.when || null)}>Fed</Button>
+          <Button onPress={() => feed(typedNumber(said.seed), typedNumber(said.flour), typedNumber(said.water), said.when || null)}>Fed</Button>
         </div>
         <div className="row">
           <Field label="I want" value={said.total} unit="g" width="5.500em" onType={type("total")} onCommit={type("total")} inputMode="decimal" />
           <Field label="at its peak by" value={said.wish} placeholder="17:00" width="7em" onType={type("wish")} onCommit={type("wish")} fault={writes.wish.error?.message ?? null} />
-          <Button isDisabled={!said.wish} onPress={() => writes.wish.mutate({ id: starter.id, total_g: number(said.total), peak_at: said.wish })}>Find the feed</Button>
+          <Button isDisabled={!said.wish} onPress={() => writes.wish.mutate({ id: starter.id, total_g: typedNumber(said.total), peak_at: said.wish })}>Find the feed</Button>
         </div>
         {wished && <p>{wished.text}, now. <Button data-kind="bare" onPress={() => feed(wished.seed_g, wished.flour_g, wished.water_g, null)}>fed so</Button></p>}
         {starter.feeds.length > 0 && (
