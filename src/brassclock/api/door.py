@@ -95,7 +95,7 @@ class Door(Flask):
 
 
 def _key() -> str | None:
-    """The client's key for this request. Raises Refused when it cannot be one."""
+    """The client's key for this request. Raises Conflict when it cannot be one."""
     key = request.headers.get("Idempotency-Key")
     if key is not None and not (8 <= len(key) <= MOST_KEY and key.isascii() and key.isprintable()):
         raise Conflict(f"An Idempotency-Key has 8 to {MOST_KEY} plain characters; this one has {len(key)}.")

@@ -170,7 +170,7 @@ class House:
         return found
 
     def kitchen(self, session: Session, kitchen_id: int) -> Kitchen:
-        """The kitchen, or Missing."""
+        """The kitchen, or NotFound."""
         kitchen = get(session, Kitchen, kitchen_id)
         if kitchen is None or (kitchen.demo and not self.with_demo):
             raise NotFound(f"There is no kitchen {kitchen_id}. /api/kitchens lists them.")

@@ -186,7 +186,7 @@ def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
 
 
 def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
-    """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or Missing."""
+    """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or NotFound."""
     r = bakerows.load(house, session, bake_id, busy)
     return sharing.around(r, _before(session, r)) if r.bake.status == "live" else r
 

@@ -109,7 +109,7 @@ def method_facts(method: Method) -> dict[str, Any]:
 
 
 def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
-    """A method of the kitchen's own, or Missing."""
+    """A method of the kitchen's own, or NotFound."""
     number = method_id.removeprefix("own-")
     row = get(session, OwnMethod, int(number)) if ROW_ID.fullmatch(number) else None
     if row is None or row.kitchen_id != kitchen_id:
@@ -390,8 +390,7 @@ def fill_summaries(house: House, most: int = 200) -> int:
         with house.bake_action(bake_id) as session:
             found: dict[str, Any] | None = None
             with suppress(NotFound, Conflict, BadRequest), catching(session, bake_id, []):
-                r = solve.load(house, session, bake_id)
-                found = summary_of(r, solve.solve(r))
+                found = _summary(session, solve.load(house, session, bake_id))
             bake_rows.alter(session, bake_id, summary=found or {})
     return len(ids)
 

@@ -50,7 +50,7 @@ def surface_of(bake: Bake) -> Surface | None:
 
 
 def check(bake: Bake, changed: dict[str, Any]) -> None:
-    """Refuse a change of what the line on the heat was planned from. Raises Refused."""
+    """Refuse a change of what the line on the heat was planned from. Raises Conflict."""
     if bake.hearth is None:
         return
     now = {name: getattr(bake, name, None) for name in FROZEN} | {

@@ -76,7 +76,7 @@ class BakeSnapshot:
 
 
 def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
-    """The rows of a bake, or Missing. `busy` are the kitchen's hours away, when they are known already."""
+    """The rows of a bake, or NotFound. `busy` are the kitchen's hours away, when they are known already."""
     bake = get(session, Bake, bake_id)
     if bake is None or bake.deleted_at is not None:
         raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")

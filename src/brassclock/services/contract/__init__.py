@@ -6,10 +6,9 @@ from collections.abc import Callable
 from importlib import import_module
 from typing import Any
 
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
 from brassclock.core.evidence import BadRequest
-from brassclock.services.contract.common import Loose
 from brassclock.services.schemas.faults import faults_of
 
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
@@ -32,7 +31,7 @@ class UnknownKind(LookupError):
     """A computation that is not there (yet)."""
 
 
-def _kind(kind: str) -> tuple[type[Loose], Callable[[Any], dict[str, Any]]]:
+def _kind(kind: str) -> tuple[type[BaseModel], Callable[[Any], dict[str, Any]]]:
     if kind in KINDS:
         module, shape, run = KINDS[kind]
         found = import_module(f"{__name__}.{module}")

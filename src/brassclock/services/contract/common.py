@@ -22,12 +22,6 @@ class Loose(BaseModel):
     model_config = ConfigDict(extra="ignore", defer_build=True)
 
 
-class Strict(Loose):
-    """Fields that the contract does not know are refused."""
-
-    model_config = ConfigDict(extra="forbid", defer_build=True)
-
-
 class MassLine(Loose):
     ingredient: str
     mass_g: Mass

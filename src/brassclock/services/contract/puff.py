@@ -31,7 +31,8 @@ from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
 from brassclock.core.matter.spoiling import must_be_hot
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
-from brassclock.services.contract.common import Mass, MassLine, Strict, mass_dough
+from brassclock.services.contract.common import Mass, MassLine, mass_dough
+from brassclock.services.schemas.base import Strict
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out, why_out
 

@@ -44,6 +44,11 @@ def option_id(*what: object) -> str:
     return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
 
 
+def way_id(solved: Solved) -> str:
+    """The id of a way through the day: of its course and its leaven."""
+    return option_id(solved.course, solved.dose)
+
+
 def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
     """The bake as it is set, with the activity that its readings leave; None without a plan."""
     if work.plan is None or work.sheet is None:
@@ -204,7 +209,7 @@ def others(house: House, bake_id: int) -> WaysThrough:
             merged[key].names.append(name)
             continue
         merged[key] = WayThrough(
-            id=option_id(*key), names=[name], text=way_text(s, wish), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
+            id=way_id(s), names=[name], text=way_text(s, wish), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
             hands_min=hands_min(s), flavour=s.flavour,
             steps=steps_of(r, replace(work, risen=rising.Risen(s.plan))),
         )  # fmt: skip
@@ -215,7 +220,7 @@ def take_other(house: House, bake_id: int, given: OtherIn) -> None:
     """Make one of those ways the bake's own. It is found again, or nothing is changed."""
     with changes.change(house, bake_id, given.revision) as (session, r):
         wish, found = _others(r, solve.solve(r))
-        picked = next((s for s in found.values() if option_id(s.course, s.dose) == given.id), None)
+        picked = next((s for s in found.values() if way_id(s) == given.id), None)
         if picked is None:
             raise Conflict(MOVED)
         text = way_text(picked, wish)

@@ -15,7 +15,7 @@ from brassclock.services.app import Conflict, House
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day import sharing
 from brassclock.services.day.changes import noted
-from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, option_id, typed_spec
+from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, typed_spec, way_id
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
 from brassclock.services.rise import forecast as rising
@@ -120,7 +120,7 @@ def _bake_out(p: _Placing) -> TogetherBake:
 
 
 def _way_id(p: _Placing) -> str | None:
-    return option_id(p.solved.course, p.solved.dose) if p.solved else None
+    return way_id(p.solved) if p.solved else None
 
 
 def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:

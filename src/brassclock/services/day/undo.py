@@ -48,7 +48,7 @@ def _kept(bake: Bake) -> dict[str, Any]:
 
 
 def undo(house: House, kitchen_id: int, act_id: int) -> None:
-    """Take an act back: each of its bakes as it was, the hours it freed busy again. Refused when one was changed since."""
+    """Take an act back: each of its bakes as it was, the hours it freed busy again. Conflict when one was changed since."""
     with house.action(kitchen_id) as session:
         now = house.now(session, house.kitchen(session, kitchen_id))
         found = get(session, Act, act_id)
@@ -75,7 +75,7 @@ def undo(house: House, kitchen_id: int, act_id: int) -> None:
 
 
 def _bakes(session: Session, found: Act) -> list[Bake]:
-    """The bakes of an act, or Refused when one has moved on."""
+    """The bakes of an act, or Conflict when one has moved on."""
     bakes = []
     for key, before in found.before.items():
         bake = get(session, Bake, int(key))

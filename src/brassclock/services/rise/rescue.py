@@ -48,7 +48,7 @@ def holding(r: BakeSnapshot, found: rising.Risen | None, late_min: float) -> lis
 
 
 def away(r: BakeSnapshot, given: SpellIn) -> list[dict[str, Any]]:
-    """The bake's spells and one more from now. Refused while the dough is elsewhere already."""
+    """The bake's spells and one more from now. Conflict while the dough is elsewhere already."""
     if any(dt.datetime.fromisoformat(x["end"]) > r.now for x in r.bake.spells):
         raise Conflict("The dough is elsewhere already. Take that back first, or bring it back in.")
     end = later(r.now, given.minutes / 60)
