@@ -5,8 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
+import numpy as np
+from numpy.typing import NDArray
+
 from brassclock.core.fire.puff.params import CHARRED, GOLDEN, LIGHT
 
+Array = NDArray[np.float64]
 DOSES: dict[str, tuple[float, float]] = {
     "pale": (0.0, 0.0), "light": (LIGHT, 0.0), "golden": (GOLDEN, 0.0), "charred": (GOLDEN, CHARRED),
 }  # fmt: skip
@@ -42,3 +46,8 @@ def word_of(brown: float, char: float) -> str:
     ['pale', 'light', 'golden', 'charred']
     """
     return next(w for w in reversed(WORDS) if brown >= DOSES[w][0] and char >= DOSES[w][1])
+
+
+def words_of(browned: Array, charred: Array) -> list[str]:
+    """The colours of a face through time, by its doses of browning and charring at each row."""
+    return [word_of(float(brown), float(char)) for brown, char in zip(browned, charred, strict=True)]

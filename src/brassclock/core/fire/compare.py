@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal, NamedTuple
 
 from brassclock.core.fire.baking import Baking
-from brassclock.core.fire.colour import word_of
+from brassclock.core.fire.colour import words_of
 from brassclock.core.fire.legs import Step
 from brassclock.core.fire.puff.model import COARSE_GRID, Baked
 
@@ -49,7 +49,8 @@ def compare(baking: Baking, sides_s: Sequence[float], implied_c: float | None) -
 def _compared(name: Name, baking: Baking) -> Compared:
     seen = baking.baked(grid=COARSE_GRID)
     end = baking.end(seen, baking.safe_s(seen))
-    cut = baking.baked(baking.cut(seen, end.off_s), grid=COARSE_GRID)
+    # a cook's own seconds end where the bread comes off: nothing of them is cut
+    cut = seen if baking.steps is not None else baking.baked(baking.cut(seen, end.off_s), grid=COARSE_GRID)
     return Compared(
         name, baking.surface.temp_c, cut.events["second"], end.off_s, spells(cut, 0), spells(cut, 1), cut.events["puff"],
         cut.loss_frac, end.through_s is not None,
@@ -59,8 +60,7 @@ def _compared(name: Name, baking: Baking) -> Compared:
 def spells(baked: Baked, face: int) -> tuple[Spell, ...]:
     """The colours of the bottom (0) or the top (1) face of a bake, each from when it shows [s]."""
     found = [Spell("pale", 0.0)]
-    for s, brown, char in zip(baked.s, baked.browned[:, face], baked.charred[:, face], strict=True):
-        word = word_of(float(brown), float(char))
+    for s, word in zip(baked.s, words_of(baked.browned[:, face], baked.charred[:, face]), strict=True):
         if word != found[-1].word:
             found.append(Spell(word, float(s)))
     return tuple(found)

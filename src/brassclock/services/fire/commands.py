@@ -127,7 +127,7 @@ def _check_live(r: BakeSnapshot) -> None:
 
 
 def _check_tap(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> float:
-    """The instant of a tap in its order [s]. Raises Refused when it cannot be."""
+    """The instant of a tap in its order [s]. Raises Conflict when it cannot be."""
     _check_live(r)
     done = {t.kind: t.at for t in r.taps}
     if given.kind in NAMES:
@@ -153,7 +153,7 @@ def _check_tap(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> float:
 
 
 def _check_move(r: BakeSnapshot, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
-    """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Refused when it cannot be."""
+    """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Conflict when it cannot be."""
     if given.round_no is None or given.spot is None:
         raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())

@@ -154,5 +154,9 @@ def timing_of(bake: Bake, program: Program | None) -> tuple[float | None, float,
         return bake.program["turn_s"], bake.program["off_s"], bake.program["recover_s"]
     if program is None:
         return None, 90.0, 30.0
-    recover = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
-    return program.turn_s, leaves_s(program), recover
+    return program.turn_s, leaves_s(program), recover_s(program)
+
+
+def recover_s(program: Program) -> float:
+    """Seconds until the surface takes the next bread; its limit where it never is what it was."""
+    return program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S

@@ -10,11 +10,10 @@ from typing import Any
 import numpy as np
 
 from brassclock.core.fire.actions import actions
-from brassclock.core.fire.baking import Baking, Faults
+from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
-from brassclock.core.fire.colour import word_of
+from brassclock.core.fire.colour import words_of
 from brassclock.core.fire.compare import Compared, compare
-from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program, program_of
@@ -123,7 +122,7 @@ def _own_way(r: BakeSnapshot, work: BakeResult) -> OwnWayOut | None:
     sides = sides_of(r.bake.heat_steps)
     return OwnWayOut(
         steps=r.bake.heat_steps, usual_turn_s=usual.turn_s, usual_off_s=usual.off_s,
-        habit=_habit_out(r, work.program, baking, sides) if sides else None,
+        habit=_habit_out(r, work.program, sides) if sides else None,
     )  # fmt: skip
 
 
@@ -143,9 +142,10 @@ def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
     return sides if len(sides) <= 2 and all(sides) else []
 
 
-def _habit_out(r: BakeSnapshot, program: Program, baking: Baking, sides_s: Sequence[float]) -> HabitOut:
+def _habit_out(r: BakeSnapshot, program: Program, sides_s: Sequence[float]) -> HabitOut:
+    baking = program.baking.usual
     found = implied(baking, sides_s)
-    back_s = program.recovery_s if program.recovery_s is not None else RECOVER_LIMIT_S
+    back_s = fire_model.recover_s(program)
     ways = compare(baking, sides_s, found.mean_c if found.explained else None)
     return HabitOut(
         surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k,
@@ -162,15 +162,20 @@ def _way_out(way: Compared, back_s: float, spots: int) -> WayOut:
     )  # fmt: skip
 
 
-def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> HabitOut:
-    """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
+def _with_program(house: House, bake_id: int) -> tuple[BakeSnapshot, BakeResult, Program]:
+    """A bake, solved, and its program. Raises Conflict when it has none yet."""
     with house.look() as session:
         r = solve.load(house, session, bake_id)
     work = solve.solve(r)
     if work.program is None:
         raise Conflict(work.faults.get("fire", NO_PROGRAM))
-    baking = work.program.baking.usual
-    return _habit_out(r, work.program, baking, sides_s)
+    return r, work, work.program
+
+
+def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> HabitOut:
+    """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
+    r, _, program = _with_program(house, bake_id)
+    return _habit_out(r, program, sides_s)
 
 
 def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceOut | None:
@@ -200,15 +205,11 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
 
 def best_line(house: House, bake_id: int) -> HeatLineOut:
     """The line looked for longer, and what another spot or another pair of hands would save."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
-    work = solve.solve(r)
-    if work.line is None or work.program is None:
-        raise Conflict(work.faults.get("fire", NO_PROGRAM))
-    spec, rounds = fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet)
+    r, work, program = _with_program(house, bake_id)
+    spec, rounds = fire_model.line_spec(r, program), fire_model.loads_of(r, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return line_out(found, begin, work.program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE // 3))
+    return line_out(found, begin, program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE // 3))
 
 
 def carpet_out(program: Program) -> CarpetOut:
@@ -218,14 +219,8 @@ def carpet_out(program: Program) -> CarpetOut:
     step = max(1, last // 120)
     return CarpetOut(
         s=[round(float(x), 1) for x in baked.s[:last:step]],
-        bottom=[
-            word_of(float(b), float(c))
-            for b, c in zip(baked.browned[:last:step, 0], baked.charred[:last:step, 0], strict=True)
-        ],
-        top=[
-            word_of(float(b), float(c))
-            for b, c in zip(baked.browned[:last:step, 1], baked.charred[:last:step, 1], strict=True)
-        ],
+        bottom=words_of(baked.browned[:last:step, 0], baked.charred[:last:step, 0]),
+        top=words_of(baked.browned[:last:step, 1], baked.charred[:last:step, 1]),
         depth_mm=[round(float(x), 3) for x in baked.depth_mm],
         temp_c=[[round(float(x), 1) for x in row] for row in baked.temp_c[:last:step]],
         pocket=[round(float(x), 3) for x in baked.pocket[:last:step]],
@@ -234,11 +229,8 @@ def carpet_out(program: Program) -> CarpetOut:
 
 def ifs(house: House, bake_id: int) -> FireIfsOut:
     """The bread again, one thing changed at a time: thinner, thicker, hotter, cooler, rested, left longer."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
-    work = solve.solve(r)
-    if work.program is None or work.bread is None:
-        raise Conflict(work.faults.get("fire", NO_PROGRAM))
+    r, work, program = _with_program(house, bake_id)
+    assert work.bread is not None  # a program is of a bread
     bread, temp_c = work.bread, surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
     tried = [
@@ -248,7 +240,7 @@ def ifs(house: House, bake_id: int) -> FireIfsOut:
     ]  # fmt: skip
     return FireIfsOut(
         ifs=[
-            _if_out(words, fire_model.program_at(r, changed, work.maturity, at_c, rest_min, lies_min), work.program)
+            _if_out(words, fire_model.program_at(r, changed, work.maturity, at_c, rest_min, lies_min), program)
             for words, changed, at_c, rest_min, lies_min in tried
             if changed.thickness_m > LEAST_M
         ]

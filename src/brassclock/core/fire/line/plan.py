@@ -65,10 +65,7 @@ def plan_line(spec: LineSpec, breads: int, most: int = FIRST_PLACED) -> Line:
 
 def _kept_full(spec: LineSpec) -> int:
     """Number of spots that the hands can keep full; all of them where breads are mixed."""
-    if spec.order:
-        return spec.spots
-    hands_s = max(math.ceil(spec.hands_s / spec.cooks), max(o.hands_s for o in spec.ops) if spec.cooks == 1 else 1)
-    return math.ceil(spec.held_s / hands_s)
+    return spec.spots if spec.order else math.ceil(spec.held_s / spec.hands_bound_s)
 
 
 @lru_cache(maxsize=128)

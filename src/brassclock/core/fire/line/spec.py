@@ -156,12 +156,14 @@ class LineSpec:
         return max(k.hands_s for k in self.kinds)
 
     @cached_property
+    def hands_bound_s(self) -> int:
+        """The shortest cycle [s] that the hands allow, whatever the spots do."""
+        return max(math.ceil(self.hands_s / self.cooks), max(o.hands_s for o in self.ops) if self.cooks == 1 else 1)
+
+    @cached_property
     def cycle_bound_s(self) -> int:
-        """No line of such breads repeats faster than this."""
-        longest = max(o.hands_s for o in self.ops)
-        bound = max(
-            math.ceil(self.hands_s / self.cooks), math.ceil(self.held_s / self.spots), longest if self.cooks == 1 else 1
-        )
+        """No line of such breads repeats faster than this [s]."""
+        bound = max(self.hands_bound_s, math.ceil(self.held_s / self.spots))
         for station in self.stations:
             stay = self.kinds[0].stay(station.name)
             if stay:

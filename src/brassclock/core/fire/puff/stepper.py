@@ -17,10 +17,8 @@ EVENTS = 17
 CORE_C = 75.0
 WET_C = 20.0  # of what is sprayed or spread
 OIL_SPOT_H = 500.0  # W/m2K of boiling oil on a blister (frying with bubbles, order published, from memory)
-SEEN_M, SEEN_POWER = (
-    0.005,
-    0.7,
-)  # fitted to one row of practice: a thin sheet swells more, by its share, before its bubbles stand high enough to be seen
+# fitted to one row of practice: a thin sheet swells more, by its share, before its bubbles stand high enough to be seen
+SEEN_M, SEEN_POWER = 0.005, 0.7
 COLOUR_M = 0.0002  # dry crust that shows its full colour
 DRY_AW, DRY_POWER = 0.5, 4  # water activity at which a skin browns at half its dry rate, and how sharply
 TURN_DRY = 0.6  # judgement: of the loss that dries a bread out, the share spent when it is turned without its colour
@@ -118,6 +116,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
     brown = np.zeros(2)
     char = np.zeros(2)
     skin = min(0.18 * length, 0.0008)
+    stands_m = e_b * length * (SEEN_M / length) ** SEEN_POWER  # what the sheet has grown by when its bubbles are seen
     volume = 0.0
     vfull = 0.6 * 1.2185 * radius**3
     area = math.pi * radius * radius
@@ -422,7 +421,7 @@ def bake(p, stages, tb, psat, edges, plate_t0, dt0, every_s, carpet, events, out
                 for i in range(n):
                     r = gas_growth(t[i], t0_k, dry0, pressure, lookup(psat, t[i], sat0, satdx))
                     grown += dz[i] * (min(r, 10.0) - 1.0)
-                if phi_b * grown >= e_b * length * (SEEN_M / length) ** SEEN_POWER:
+                if phi_b * grown >= stands_m:
                     events[0] = time
             for side in range(2):
                 face = bottom if side == 0 else top
