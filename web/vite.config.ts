@@ -5,7 +5,11 @@ export default defineConfig({
   plugins: [react()],
   html: { cspNonce: "__CSP_NONCE__" },
   build: {
-    outDir: "../src/brassclock/web", emptyOutDir: true, target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 900,
+    outDir: "../src/brassclock/web",
+    emptyOutDir: true,
+    target: "es2022",
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
     // libraries change seldom: a chunk of their own stays in the browser's cache when the application changes
     rolldownOptions: { output: { codeSplitting: { groups: [{ name: "libraries", test: /node_modules/ }] } } },
   },

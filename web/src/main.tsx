@@ -55,7 +55,11 @@ function Room() {
   const { kitchen, room } = useParams();
   const Shown = ROOMS[room as keyof typeof ROOMS];
   if (!Shown) return <Navigate to="/" replace />;
-  return <RoomFrame kitchen={Number(kitchen)} here={room!}>{(bench) => <Shown bench={bench} />}</RoomFrame>;
+  return (
+    <RoomFrame kitchen={Number(kitchen)} here={room!}>
+      {(bench) => <Shown bench={bench} />}
+    </RoomFrame>
+  );
 }
 
 function Leaf() {
@@ -63,7 +67,11 @@ function Leaf() {
   if (leaf === "fire") return <FireLeaf key={bake} bake={Number(bake)} />;
   const Shown = LEAVES[leaf as keyof typeof LEAVES];
   if (!Shown) return <Navigate to={`/b/${bake}/weigh`} replace />;
-  return <LeafFrame bake={Number(bake)} here={leaf!}>{(b) => <Shown key={b.id} bake={b} />}</LeafFrame>;
+  return (
+    <LeafFrame bake={Number(bake)} here={leaf!}>
+      {(b) => <Shown key={b.id} bake={b} />}
+    </LeafFrame>
+  );
 }
 
 applyPin(readPin());

@@ -4,7 +4,8 @@ import { muted, setMuted } from "./sound";
 export type Channel = "sound" | "speech" | "notice";
 const STORE: Record<Exclude<Channel, "sound">, string> = { speech: "brass-clock.speech", notice: "brass-clock.notice" };
 
-export const channelOn = (channel: Channel): boolean => (channel === "sound" ? !muted() : localStorage.getItem(STORE[channel]) === "yes");
+export const channelOn = (channel: Channel): boolean =>
+  channel === "sound" ? !muted() : localStorage.getItem(STORE[channel]) === "yes";
 
 /** Switch one on or off; answers whether it is on now: a browser may refuse its notices. */
 export async function setChannel(channel: Channel, on: boolean): Promise<boolean> {

@@ -63,7 +63,13 @@ export function answer(ids: readonly string[]): void {
 
 /** Alarms that were raised and not answered, the newest first. */
 export const useOpenAlarms = (): readonly Alarm[] =>
-  useSyncExternalStore((hear) => { hearers.add(hear); return () => hearers.delete(hear); }, () => open);
+  useSyncExternalStore(
+    (hear) => {
+      hearers.add(hear);
+      return () => hearers.delete(hear);
+    },
+    () => open,
+  );
 
 /** Alarms of one screen: each rings once; the page's title names the newest until it is answered. */
 export function useDueAlarms(alarms: readonly Alarm[]): void {

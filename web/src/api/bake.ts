@@ -22,7 +22,11 @@ export const logbookQuery = (kitchen: number) =>
     queryKey: ["logbook", kitchen],
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) =>
-      take(client.GET("/api/kitchens/{kitchen_id}/logbook", { params: { path: { kitchen_id: kitchen }, query: { count: 40, ...(pageParam ? { before: pageParam } : {}) } } })),
+      take(
+        client.GET("/api/kitchens/{kitchen_id}/logbook", {
+          params: { path: { kitchen_id: kitchen }, query: { count: 40, ...(pageParam ? { before: pageParam } : {}) } },
+        }),
+      ),
     getNextPageParam: (page) => (page.more ? page.bakes.at(-1)?.id : undefined),
   });
 
@@ -43,7 +47,9 @@ export const bakeQuery = (bake: number) =>
 export type Taken = { revision?: number } & Record<string, unknown>;
 
 /** The path of a bake, and the revision that a deletion was made on. */
-export const on = (bake: number, revision: number | undefined) => ({ params: { path: { bake_id: bake }, query: revision === undefined ? {} : { revision } } });
+export const on = (bake: number, revision: number | undefined) => ({
+  params: { path: { bake_id: bake }, query: revision === undefined ? {} : { revision } },
+});
 
 /** Sends an edit on the revision it was made on, merged where the bake was changed meanwhile. */
 type Edit = <B extends object>(body: B, send: (body: B) => Promise<Answer<Bake>>, base?: Bake) => Promise<Bake>;
@@ -54,7 +60,8 @@ type Edit = <B extends object>(body: B, send: (body: B) => Promise<Answer<Bake>>
  */
 export function useBakeWrite<V>(bake: number, write: (given: V, edit: Edit) => Promise<Bake>) {
   const cache = useQueryClient();
-  const edit: Edit = (body, send, base) => edited(cache, bake, body as Record<string, unknown>, (b) => take(send(b as typeof body)), base);
+  const edit: Edit = (body, send, base) =>
+    edited(cache, bake, body as Record<string, unknown>, (b) => take(send(b as typeof body)), base);
   return useMutation({
     mutationFn: (given: V) => clocked(() => write(given, edit)),
     scope: { id: `bake-${bake}` },
@@ -69,12 +76,18 @@ export function useBakeWrite<V>(bake: number, write: (given: V, edit: Edit) => P
 
 export const useBakeChange = (bake: number) =>
   useBakeWrite(bake, ({ base, ...change }: BakeChange & { base?: Bake | undefined }, edit) =>
-    edit<BakeChange>(change, (body) => client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body }), base),
+    edit<BakeChange>(
+      change,
+      (body) => client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body }),
+      base,
+    ),
   );
 
 export const useStatus = (bake: number) =>
   useBakeWrite(bake, (status: "live" | "abandoned" | "kept", edit) =>
-    edit<Schemas["StatusIn"]>({ status }, (body) => client.PUT("/api/bakes/{bake_id}/status", { ...path({ bake_id: bake }), body })),
+    edit<Schemas["StatusIn"]>({ status }, (body) =>
+      client.PUT("/api/bakes/{bake_id}/status", { ...path({ bake_id: bake }), body }),
+    ),
   );
 
 export function useStartBake() {
@@ -95,7 +108,9 @@ export function useDeleteBake(bake: number) {
     scope: { id: `bake-${bake}` }, // after what was pressed before it: it is made on the revision that came of that
     mutationFn: async () => {
       try {
-        return await take(client.DELETE("/api/bakes/{bake_id}", on(bake, cache.getQueryData<Bake>(["bake", bake])?.revision)));
+        return await take(
+          client.DELETE("/api/bakes/{bake_id}", on(bake, cache.getQueryData<Bake>(["bake", bake])?.revision)),
+        );
       } catch (fault) {
         if (fault instanceof Problem && fault.current) cache.setQueryData(["bake", bake], fault.current);
         throw fault;

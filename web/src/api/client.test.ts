@@ -2,7 +2,8 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { client, path, take, takeNews, takeWritten } from "./client";
 import { newKey } from "./key";
 
-const json = (body: unknown, init: ResponseInit = {}) => new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" }, ...init });
+const json = (body: unknown, init: ResponseInit = {}) =>
+  new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" }, ...init });
 afterEach(() => vi.unstubAllGlobals());
 
 describe("what is sent", () => {
@@ -37,10 +38,22 @@ describe("what is asked again and again", () => {
     const asked: (string | null)[] = [];
     vi.stubGlobal("fetch", (request: Request) => {
       asked.push(request.headers.get("If-None-Match"));
-      return Promise.resolve(asked.length === 2 ? new Response(null, { status: 304 }) : json({ n: asked.length }, { headers: { "Content-Type": "application/json", ETag: asked.length === 4 ? '"d"' : '"a"' } }));
+      return Promise.resolve(
+        asked.length === 2
+          ? new Response(null, { status: 304 })
+          : json(
+              { n: asked.length },
+              { headers: { "Content-Type": "application/json", ETag: asked.length === 4 ? '"d"' : '"a"' } },
+            ),
+      );
     });
     const told: unknown[] = [];
-    const ask = () => takeNews("bench 1", (headers) => client.GET("/api/kitchens/{kitchen_id}/bench", { ...path({ kitchen_id: 1 }), headers }), (data) => told.push(data));
+    const ask = () =>
+      takeNews(
+        "bench 1",
+        (headers) => client.GET("/api/kitchens/{kitchen_id}/bench", { ...path({ kitchen_id: 1 }), headers }),
+        (data) => told.push(data),
+      );
     expect(await ask()).toEqual({ n: 1 });
     expect(await ask()).toEqual({ n: 1 });
     expect(await ask()).toEqual({ n: 3 });

@@ -84,7 +84,12 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   const answer = await reached(asked);
   if (answer.response.ok && answer.data !== undefined) return answer.data;
   const told = answer.error as Told | undefined;
-  throw new Problem(told?.detail ?? `The server answered ${answer.response.status}.`, answer.response.status, told?.errors ?? [], told?.current ?? null);
+  throw new Problem(
+    told?.detail ?? `The server answered ${answer.response.status}.`,
+    answer.response.status,
+    told?.errors ?? [],
+    told?.current ?? null,
+  );
 }
 
 const last = new Map<string, { tag: string; data: unknown }>();
@@ -93,7 +98,11 @@ const last = new Map<string, { tag: string; data: unknown }>();
  * What is asked for again and again: the server says in a word when nothing is new, and then what it told last stands. `onNews` sees
  * what was told now, never an old answer: its clock is of long ago; and how long that took to come [ms].
  */
-export async function takeNews<T>(name: string, ask: (headers: Record<string, string>) => Promise<Answer<T>>, onNews: (data: T, tookMs: number) => void): Promise<T> {
+export async function takeNews<T>(
+  name: string,
+  ask: (headers: Record<string, string>) => Promise<Answer<T>>,
+  onNews: (data: T, tookMs: number) => void,
+): Promise<T> {
   const had = last.get(name);
   const asked = performance.now();
   const answer = await reached(ask(had ? { "If-None-Match": had.tag } : {}));
@@ -104,7 +113,8 @@ export async function takeNews<T>(name: string, ask: (headers: Record<string, st
 }
 
 /** The data of a write's answer, which is also the news of that name: it is not told once more. */
-export const takeWritten = async <T>(name: string, asked: Promise<Answer<T>>): Promise<T> => takeNamed(name, await reached(asked));
+export const takeWritten = async <T>(name: string, asked: Promise<Answer<T>>): Promise<T> =>
+  takeNamed(name, await reached(asked));
 
 async function takeNamed<T>(name: string, answer: Answer<T>): Promise<T> {
   const data = await take(Promise.resolve(answer));

@@ -2,7 +2,10 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { serverNow, syncClock } from "./clock";
 
 const T0 = Date.parse("2026-11-25T01:00:00Z");
-const told = (at: number) => ({ now: new Date(at).toISOString(), rate: 1, simulated: false, set_at: null }) as unknown as Parameters<typeof syncClock>[0];
+const told = (at: number) =>
+  ({ now: new Date(at).toISOString(), rate: 1, simulated: false, set_at: null }) as unknown as Parameters<
+    typeof syncClock
+  >[0];
 
 describe("the kitchen's clock on a device", () => {
   let here = 0;

@@ -5,16 +5,33 @@ import { edited } from "./edits";
 import { renew } from "./stale";
 
 export const hoursQuery = (kitchen: number) =>
-  queryOptions({ queryKey: ["hours", kitchen], queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/hours", path({ kitchen_id: kitchen }))) });
+  queryOptions({
+    queryKey: ["hours", kitchen],
+    queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/hours", path({ kitchen_id: kitchen }))),
+  });
 
 export const dayQuery = (kitchen: number) =>
-  queryOptions({ queryKey: ["day", kitchen], refetchInterval: 30_000, queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/day", path({ kitchen_id: kitchen }))) });
+  queryOptions({
+    queryKey: ["day", kitchen],
+    refetchInterval: 30_000,
+    queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/day", path({ kitchen_id: kitchen }))),
+  });
 
 export const wayOutQuery = (bake: number, revision: string) =>
-  queryOptions({ queryKey: ["way-out", bake, revision], staleTime: 60_000, retry: false, queryFn: () => take(client.GET("/api/bakes/{bake_id}/way-out", path({ bake_id: bake }))) });
+  queryOptions({
+    queryKey: ["way-out", bake, revision],
+    staleTime: 60_000,
+    retry: false,
+    queryFn: () => take(client.GET("/api/bakes/{bake_id}/way-out", path({ bake_id: bake }))),
+  });
 
 export const othersQuery = (bake: number, stamp: string) =>
-  queryOptions({ queryKey: ["others", bake, stamp], staleTime: 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/others", path({ bake_id: bake })))).others });
+  queryOptions({
+    queryKey: ["others", bake, stamp],
+    staleTime: 60_000,
+    retry: false,
+    queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/others", path({ bake_id: bake })))).others,
+  });
 
 /** Everything that hangs on how the plans stand is asked for again. */
 const plansAnew = (cache: QueryClient, but?: string) => void renew(cache, "plans", but);
@@ -29,9 +46,16 @@ export function useTogether(kitchen: number) {
   };
   return {
     look: useMutation({ mutationFn: () => take(client.GET("/api/kitchens/{kitchen_id}/day/together", at)) }),
-    make: useMutation({ mutationFn: (body: Schemas["TogetherIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/day/together", { ...at, body })), onSuccess }),
+    make: useMutation({
+      mutationFn: (body: Schemas["TogetherIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/day/together", { ...at, body })),
+      onSuccess,
+    }),
     undo: useMutation({
-      mutationFn: (act: number) => take(client.POST("/api/kitchens/{kitchen_id}/day/acts/{act_id}/undo", path({ kitchen_id: kitchen, act_id: act }))),
+      mutationFn: (act: number) =>
+        take(
+          client.POST("/api/kitchens/{kitchen_id}/day/acts/{act_id}/undo", path({ kitchen_id: kitchen, act_id: act })),
+        ),
       onSuccess,
     }),
   };
@@ -48,19 +72,25 @@ export function useDayMoves() {
   };
   return {
     pin: useMutation({
-      mutationFn: ({ bake, ...given }: Schemas["PinIn"] & { bake: number }) => edit(bake, given, (body) => client.PUT("/api/bakes/{bake_id}/pin", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, ...given }: Schemas["PinIn"] & { bake: number }) =>
+        edit(bake, given, (body) => client.PUT("/api/bakes/{bake_id}/pin", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     serve: useMutation({
-      mutationFn: ({ bake, at }: { bake: number; at: string }) => edit<Schemas["BakeChange"]>(bake, { serve: at }, (body) => client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, at }: { bake: number; at: string }) =>
+        edit<Schemas["BakeChange"]>(bake, { serve: at }, (body) =>
+          client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body }),
+        ),
       onSuccess,
     }),
     takeOther: useMutation({
-      mutationFn: ({ bake, ...given }: Schemas["OtherIn"] & { bake: number }) => edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/others", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, ...given }: Schemas["OtherIn"] & { bake: number }) =>
+        edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/others", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     takeWayOut: useMutation({
-      mutationFn: ({ bake, ...given }: Schemas["RelaxIn"] & { bake: number }) => edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/way-out", { ...path({ bake_id: bake }), body })),
+      mutationFn: ({ bake, ...given }: Schemas["RelaxIn"] & { bake: number }) =>
+        edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/way-out", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
   };
@@ -75,23 +105,36 @@ export function useHoursWrites(kitchen: number) {
     plansAnew(cache);
   };
   return {
-    add: useMutation({ mutationFn: (body: Schemas["BusyIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/hours", { ...path(at), body })), onSuccess }),
+    add: useMutation({
+      mutationFn: (body: Schemas["BusyIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/hours", { ...path(at), body })),
+      onSuccess,
+    }),
     change: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["BusyIn"] & { id: number }) => take(client.PUT("/api/kitchens/{kitchen_id}/hours/{busy_id}", { ...path({ ...at, busy_id: id }), body })),
+      mutationFn: ({ id, ...body }: Schemas["BusyIn"] & { id: number }) =>
+        take(client.PUT("/api/kitchens/{kitchen_id}/hours/{busy_id}", { ...path({ ...at, busy_id: id }), body })),
       onSuccess,
     }),
     drop: useMutation({
       mutationFn: ({ id, back }: { id: number; back?: boolean }) => {
         const p = path({ ...at, busy_id: id });
-        return back ? take(client.POST("/api/kitchens/{kitchen_id}/hours/{busy_id}/restore", p)) : take(client.DELETE("/api/kitchens/{kitchen_id}/hours/{busy_id}", p));
+        return back
+          ? take(client.POST("/api/kitchens/{kitchen_id}/hours/{busy_id}/restore", p))
+          : take(client.DELETE("/api/kitchens/{kitchen_id}/hours/{busy_id}", p));
       },
       onSuccess,
     }),
-    bring: useMutation({ mutationFn: (body: Schemas["CalendarIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/calendars", { ...path(at), body })), onSuccess }),
+    bring: useMutation({
+      mutationFn: (body: Schemas["CalendarIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/calendars", { ...path(at), body })),
+      onSuccess,
+    }),
     dropCalendar: useMutation({
       mutationFn: ({ id, back }: { id: number; back?: boolean }) => {
         const p = path({ ...at, calendar_id: id });
-        return back ? take(client.POST("/api/kitchens/{kitchen_id}/calendars/{calendar_id}/restore", p)) : take(client.DELETE("/api/kitchens/{kitchen_id}/calendars/{calendar_id}", p));
+        return back
+          ? take(client.POST("/api/kitchens/{kitchen_id}/calendars/{calendar_id}/restore", p))
+          : take(client.DELETE("/api/kitchens/{kitchen_id}/calendars/{calendar_id}", p));
       },
       onSuccess,
     }),

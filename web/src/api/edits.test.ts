@@ -6,8 +6,21 @@ import { bakeQuery } from "./bake";
 import { clash, edited, merged, mergedLines } from "./edits";
 
 const line = (ingredient: string, amount: string) => ({ ingredient, amount, basis: null, part: "" });
-const [flour, water, oil, salt] = [line("plain_flour", "500 g"), line("water", "310 g"), line("olive_oil", "20 g"), line("salt_fine", "10 g")];
-const bake = (revision: number, settings: object): Bake => ({ id: 1, name: "Pitas", revision, serve_at: "2026-11-25T01:30:00Z", serve_until: null, settings }) as unknown as Bake;
+const [flour, water, oil, salt] = [
+  line("plain_flour", "500 g"),
+  line("water", "310 g"),
+  line("olive_oil", "20 g"),
+  line("salt_fine", "10 g"),
+];
+const bake = (revision: number, settings: object): Bake =>
+  ({
+    id: 1,
+    name: "Pitas",
+    revision,
+    serve_at: "2026-11-25T01:30:00Z",
+    serve_until: null,
+    settings,
+  }) as unknown as Bake;
 
 describe("an edit on a bake that was changed meanwhile", () => {
   it("never asks about what is in the bowl: every tick of either stands", () => {
@@ -25,7 +38,15 @@ describe("an edit on a bake that was changed meanwhile", () => {
     await vi.waitFor(() => expect(answer).not.toBe(undefined));
     cache.setQueryData(["bake", 1], bake(5, {})); // a write is answered meanwhile
     await new Promise((done) => setTimeout(done, 5));
-    answer(new Response(JSON.stringify({ ...bake(4, {}), clock: { now: "2026-11-25T01:00:00Z", rate: 1, simulated: false, set_at: null } }), { headers: { "Content-Type": "application/json" } }));
+    answer(
+      new Response(
+        JSON.stringify({
+          ...bake(4, {}),
+          clock: { now: "2026-11-25T01:00:00Z", rate: 1, simulated: false, set_at: null },
+        }),
+        { headers: { "Content-Type": "application/json" } },
+      ),
+    );
     expect((await asked).revision).toBe(5);
     vi.unstubAllGlobals();
   });
@@ -34,7 +55,11 @@ describe("an edit on a bake that was changed meanwhile", () => {
     expect(mergedLines([flour, water, oil], [flour, water], [flour, water, salt])).toEqual([flour, water, salt, oil]);
     const wetter = line("water", "330 g");
     expect(mergedLines([flour, wetter], [flour, water], [flour, water, salt])).toEqual(null); // side by side: the cook is asked
-    expect(mergedLines([flour, wetter, oil, salt], [flour, water, oil, salt], [flour, water, oil])).toEqual([flour, wetter, oil]);
+    expect(mergedLines([flour, wetter, oil, salt], [flour, water, oil, salt], [flour, water, oil])).toEqual([
+      flour,
+      wetter,
+      oil,
+    ]);
     const turned = { part: "", basis: null, amount: "310 g", ingredient: "water" }; // as another answer orders its members
     expect(mergedLines([flour, turned, oil], [flour, water], [flour, water])).toEqual([flour, water, oil]);
     expect(mergedLines([flour, line("water", "300 g")], [flour, water], [flour, wetter])).toBeNull();
@@ -43,7 +68,10 @@ describe("an edit on a bake that was changed meanwhile", () => {
   it("merges what does not overlap, and names what does", () => {
     const base = bake(3, { count: 8, piece_g: 90, lines: [flour, water] });
     const theirs = bake(5, { count: 12, piece_g: 90, lines: [flour, water, salt] });
-    expect(merged({ piece_g: 80, lines: [flour, water, oil] }, base, theirs)).toEqual({ body: { piece_g: 80, lines: [flour, water, salt, oil] }, clash: [] });
+    expect(merged({ piece_g: 80, lines: [flour, water, oil] }, base, theirs)).toEqual({
+      body: { piece_g: 80, lines: [flour, water, salt, oil] },
+      clash: [],
+    });
     expect(merged({ count: 10, piece_g: 80 }, base, theirs)).toEqual({ body: { piece_g: 80 }, clash: ["count"] });
   });
 
@@ -57,7 +85,10 @@ describe("an edit on a bake that was changed meanwhile", () => {
       return body.revision === 5 ? Promise.resolve(newer) : Promise.reject(new Problem("changed", 409, [], newer));
     };
     await edited(cache, 1, { piece_g: 80 }, send);
-    expect(sent).toEqual([{ piece_g: 80, revision: 3 }, { piece_g: 80, revision: 5 }]);
+    expect(sent).toEqual([
+      { piece_g: 80, revision: 3 },
+      { piece_g: 80, revision: 5 },
+    ]);
     sent.length = 0;
     const asked = edited(cache, 1, { count: 10, piece_g: 80 }, send);
     await vi.waitFor(() => expect(clash()?.fields).toEqual(["count"]));

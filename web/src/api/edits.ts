@@ -5,14 +5,24 @@ import { type Bake, Problem } from "./client";
 type Values = Record<string, unknown>;
 /** A value as text, the same whatever order its members came in. */
 const text = (value: unknown): string =>
-  JSON.stringify(value ?? null, (_, v: unknown) => (v && typeof v === "object" && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v));
+  JSON.stringify(value ?? null, (_, v: unknown) =>
+    v && typeof v === "object" && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  );
 const same = (a: unknown, b: unknown): boolean => text(a) === text(b);
 /** What of a bake an edit's field changes, where it has another name there. */
 const SHOWN_AS: Record<string, (bake: Bake) => unknown> = {
-  serve: (b) => b.serve_at, serve_until: (b) => b.serve_until, name: (b) => b.name, revision: () => null,
-  surface_c: (b) => b.fire?.surface?.temp_c, surface_source: (b) => b.fire?.surface?.source, surface_sd_k: (b) => b.fire?.surface?.sd_k,
+  serve: (b) => b.serve_at,
+  serve_until: (b) => b.serve_until,
+  name: (b) => b.name,
+  revision: () => null,
+  surface_c: (b) => b.fire?.surface?.temp_c,
+  surface_source: (b) => b.fire?.surface?.source,
+  surface_sd_k: (b) => b.fire?.surface?.sd_k,
 };
-const shown = (bake: Bake, field: string): unknown => (SHOWN_AS[field] ?? ((b: Bake) => (b.settings as unknown as Values)[field]))(bake);
+const shown = (bake: Bake, field: string): unknown =>
+  (SHOWN_AS[field] ?? ((b: Bake) => (b.settings as unknown as Values)[field]))(bake);
 
 export interface Merged {
   /** What can be sent on the newer bake. */
@@ -22,11 +32,16 @@ export interface Merged {
 }
 
 /** Two lists that grew from one: every line that either changed, or null where both changed the same one. Lines added at one place are all kept. */
-export function mergedLines(mine: readonly unknown[], base: readonly unknown[], theirs: readonly unknown[]): unknown[] | null {
+export function mergedLines(
+  mine: readonly unknown[],
+  base: readonly unknown[],
+  theirs: readonly unknown[],
+): unknown[] | null {
   const found: string[] = [];
   for (const part of diff3Merge(mine.map(text), base.map(text), theirs.map(text))) {
     if (part.ok) found.push(...part.ok);
-    else if (part.conflict && part.conflict.o.length === 0) found.push(...part.conflict.b, ...part.conflict.a.filter((x) => !part.conflict!.b.includes(x)));
+    else if (part.conflict && part.conflict.o.length === 0)
+      found.push(...part.conflict.b, ...part.conflict.a.filter((x) => !part.conflict!.b.includes(x)));
     else return null;
   }
   return found.map((x) => JSON.parse(x) as unknown);
@@ -34,7 +49,8 @@ export function mergedLines(mine: readonly unknown[], base: readonly unknown[], 
 
 /** Ticks that two have set and taken away since `base`: every one of either. */
 const ticked = (mine: readonly number[], base: readonly number[], theirs: readonly number[]): number[] => [
-  ...theirs.filter((n) => mine.includes(n) || !base.includes(n)), ...mine.filter((n) => !theirs.includes(n) && !base.includes(n)),
+  ...theirs.filter((n) => mine.includes(n) || !base.includes(n)),
+  ...mine.filter((n) => !theirs.includes(n) && !base.includes(n)),
 ];
 
 /** An edit that was made on `base`, for a bake that is `theirs` by now. */
@@ -87,7 +103,13 @@ const TRIES = 5;
  * Send an edit on the revision it was made on. Where the bake was changed meanwhile, what does not overlap is merged and sent again; about
  * the rest the cook is asked. `base` is the bake as it was when the edit was begun: left out, as the screens have it.
  */
-export async function edited(cache: QueryClient, bake: number, body: Values, send: (body: Values) => Promise<Bake>, base = cache.getQueryData<Bake>(["bake", bake])): Promise<Bake> {
+export async function edited(
+  cache: QueryClient,
+  bake: number,
+  body: Values,
+  send: (body: Values) => Promise<Bake>,
+  base = cache.getQueryData<Bake>(["bake", bake]),
+): Promise<Bake> {
   let [now, todo] = [base, body];
   for (let n = 0; ; n += 1) {
     try {

@@ -22,18 +22,31 @@ export const askCue = (body: Schemas["CueReq"]) => take(client.POST("/api/comput
 
 /** The line at the heat, looked for longer than the bake's own answer. */
 export const lineQuery = (bake: number, stamp: string) =>
-  queryOptions({ queryKey: ["line", bake, stamp], staleTime: 5 * 60_000, retry: false, queryFn: () => take(client.GET("/api/bakes/{bake_id}/line", path({ bake_id: bake }))) });
+  queryOptions({
+    queryKey: ["line", bake, stamp],
+    staleTime: 5 * 60_000,
+    retry: false,
+    queryFn: () => take(client.GET("/api/bakes/{bake_id}/line", path({ bake_id: bake }))),
+  });
 
 /** What the seconds a cook gives each side say of how hot the surface is. */
 export const habitQuery = (bake: number, first: number, second: number | null, stamp: string) =>
   queryOptions({
-    queryKey: ["habit", bake, first, second, stamp], staleTime: 5 * 60_000, retry: false,
-    queryFn: () => take(client.GET("/api/bakes/{bake_id}/habit", { params: { path: { bake_id: bake }, query: { first, second } } })),
+    queryKey: ["habit", bake, first, second, stamp],
+    staleTime: 5 * 60_000,
+    retry: false,
+    queryFn: () =>
+      take(client.GET("/api/bakes/{bake_id}/habit", { params: { path: { bake_id: bake }, query: { first, second } } })),
   });
 
 /** The bread with one thing changed at a time. */
 export const fireIfsQuery = (bake: number, stamp: string) =>
-  queryOptions({ queryKey: ["fire-ifs", bake, stamp], staleTime: 5 * 60_000, retry: false, queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/fire-ifs", path({ bake_id: bake })))).ifs });
+  queryOptions({
+    queryKey: ["fire-ifs", bake, stamp],
+    staleTime: 5 * 60_000,
+    retry: false,
+    queryFn: async () => (await take(client.GET("/api/bakes/{bake_id}/fire-ifs", path({ bake_id: bake })))).ifs,
+  });
 
 /** Taps answer the hearth. Kept apart: the outbox sends them, so that none is lost. */
 export const sendTap = (bake: number, body: Schemas["TapIn"]): Promise<Hearth> =>

@@ -7,30 +7,82 @@ const T0 = Date.parse("2026-11-25T01:00:00Z");
 const iso = (s: number) => new Date(T0 + s * 1000).toISOString();
 const start = (rounds: number, spots: number): Hearth =>
   ({
-    rounds, started: false, finished: false, waiting: Array.from({ length: rounds }, (_, i) => i + 1), off: [], lost: [], taps: [], line: [], late_s: 0, towel: [], last_off_at: null,
+    rounds,
+    started: false,
+    finished: false,
+    waiting: Array.from({ length: rounds }, (_, i) => i + 1),
+    off: [],
+    lost: [],
+    taps: [],
+    line: [],
+    late_s: 0,
+    towel: [],
+    last_off_at: null,
     program: { turn_s: 40, off_s: 60, recover_s: 10, puff_s: 45, bubbles_s: 30, brown_s: 20 },
-    spots: Array.from({ length: spots }, (_, i) => ({ number: i + 1, state: "free", round_no: null, side: "a", since: null, until: null })),
+    spots: Array.from({ length: spots }, (_, i) => ({
+      number: i + 1,
+      state: "free",
+      round_no: null,
+      side: "a",
+      since: null,
+      until: null,
+    })),
     due: [{ move: "load", round_no: 1, spot: 1, at: iso(0) }],
   }) as unknown as Hearth;
-const tap = (kind: TapIn["kind"], round_no: number, spot: number): TapIn => ({ key: `${kind}-${round_no}`, kind, round_no, spot, at: null });
+const tap = (kind: TapIn["kind"], round_no: number, spot: number): TapIn => ({
+  key: `${kind}-${round_no}`,
+  kind,
+  round_no,
+  spot,
+  at: null,
+});
 
 interface Worked {
-  name: string; rounds: number; spots: number; grill: number; turn_s: number | null; off_s: number; recover_s: number; loads: Record<string, number>;
-  steps: { tap: [TapIn["kind"], number, number, number]; due: [string, number, number, number][]; waiting: number[]; off: number[]; lost: number[] }[];
+  name: string;
+  rounds: number;
+  spots: number;
+  grill: number;
+  turn_s: number | null;
+  off_s: number;
+  recover_s: number;
+  loads: Record<string, number>;
+  steps: {
+    tap: [TapIn["kind"], number, number, number];
+    due: [string, number, number, number][];
+    waiting: number[];
+    off: number[];
+    lost: number[];
+  }[];
 }
 
 describe("the rules of the hearth move by move: the core’s test reads the same file", () => {
-  it.each(worked as unknown as Worked[])("$name", ({ rounds, spots, grill, turn_s, off_s, recover_s, loads, steps }) => {
-    let hearth = start(rounds, spots);
-    Object.assign(hearth.program, { turn_s, off_s, recover_s });
-    for (let k = 0; k < grill; k += 1) hearth.spots.push({ ...hearth.spots[0]!, number: spots + k + 1, grill: true });
-    hearth.line = Object.entries(loads).map(([n, s]) => ({ move: "load", round_no: Number(n), spot: 1, cook: 1, hands_s: 8, at: iso(s) }));
-    for (const { tap: [kind, round, spot, s], due, waiting, off, lost } of steps) {
-      hearth = withTap(hearth, tap(kind, round, spot), T0 + s * 1000);
-      expect(hearth.due.map((d) => [d.move, d.round_no, d.spot, (Date.parse(d.at) - T0) / 1000])).toEqual(due);
-      expect([hearth.waiting, hearth.off, hearth.lost]).toEqual([waiting, off, lost]);
-    }
-  });
+  it.each(worked as unknown as Worked[])(
+    "$name",
+    ({ rounds, spots, grill, turn_s, off_s, recover_s, loads, steps }) => {
+      let hearth = start(rounds, spots);
+      Object.assign(hearth.program, { turn_s, off_s, recover_s });
+      for (let k = 0; k < grill; k += 1) hearth.spots.push({ ...hearth.spots[0]!, number: spots + k + 1, grill: true });
+      hearth.line = Object.entries(loads).map(([n, s]) => ({
+        move: "load",
+        round_no: Number(n),
+        spot: 1,
+        cook: 1,
+        hands_s: 8,
+        at: iso(s),
+      }));
+      for (const {
+        tap: [kind, round, spot, s],
+        due,
+        waiting,
+        off,
+        lost,
+      } of steps) {
+        hearth = withTap(hearth, tap(kind, round, spot), T0 + s * 1000);
+        expect(hearth.due.map((d) => [d.move, d.round_no, d.spot, (Date.parse(d.at) - T0) / 1000])).toEqual(due);
+        expect([hearth.waiting, hearth.off, hearth.lost]).toEqual([waiting, off, lost]);
+      }
+    },
+  );
 });
 
 describe("a tap shown before the server has answered", () => {
@@ -66,7 +118,10 @@ describe("a tap shown before the server has answered", () => {
     let hearth = withTap(two, tap("load", 1, 1), T0);
     hearth = withTap(hearth, tap("turn", 1, 1), T0 + 40_000);
     expect(hearth.spots.map((s) => s.state)).toEqual(["recovering", "busy"]);
-    expect(hearth.due.map((d) => [d.move, d.spot, d.at])).toEqual([["off", 2, iso(60)], ["load", 1, iso(95)]]);
+    expect(hearth.due.map((d) => [d.move, d.spot, d.at])).toEqual([
+      ["off", 2, iso(60)],
+      ["load", 1, iso(95)],
+    ]);
     hearth = withTap(hearth, tap("off", 1, 2), T0 + 61_000);
     expect([hearth.off, hearth.spots[1]!.state]).toEqual([[1], "recovering"]);
   });
@@ -78,7 +133,11 @@ describe("a tap shown before the server has answered", () => {
     let hearth = withTap(two, tap("load", 1, 1), T0);
     hearth = withTap(hearth, tap("load", 2, 2), T0 + 15_000);
     hearth = withTap(hearth, tap("turn", 1, 1), T0 + 40_000);
-    expect(hearth.due.map((d) => [d.move, d.round_no])).toEqual([["load", 3], ["off", 1], ["turn", 2]]);
+    expect(hearth.due.map((d) => [d.move, d.round_no])).toEqual([
+      ["load", 3],
+      ["off", 1],
+      ["turn", 2],
+    ]);
     expect(hearth.due.map((d) => d.at).slice(1)).toEqual([iso(60), iso(55)]);
   });
 

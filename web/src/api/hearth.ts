@@ -7,9 +7,13 @@ const FREEING = ["off", "turn", "load"];
 function inOrder(due: Hearth["due"], spots: Hearth["spots"]): Hearth["due"] {
   const under = spots.filter((s) => s.grill);
   const full = under.length > 0 && under.every((s) => s.state === "busy");
-  const room = full ? Math.min(...due.filter((d) => under.some((s) => s.number === d.spot)).map((d) => instant(d.at))) : 0;
+  const room = full
+    ? Math.min(...due.filter((d) => under.some((s) => s.number === d.spot)).map((d) => instant(d.at)))
+    : 0;
   const when = (d: Hearth["due"][number]) => (d.move === "turn" ? Math.max(instant(d.at), room) : instant(d.at));
-  return [...due].sort((a, b) => when(a) - when(b) || FREEING.indexOf(a.move) - FREEING.indexOf(b.move) || a.spot - b.spot);
+  return [...due].sort(
+    (a, b) => when(a) - when(b) || FREEING.indexOf(a.move) - FREEING.indexOf(b.move) || a.spot - b.spot,
+  );
 }
 
 const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
@@ -33,28 +37,59 @@ export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
     waiting = waiting.filter((n) => n !== tap.round_no);
     Object.assign(spot, { state: "busy", round_no: tap.round_no, side: "a", since: iso(at), until: null });
     const first = program.turn_s ?? program.off_s;
-    due.push({ move: program.turn_s == null ? "off" : "turn", round_no: tap.round_no, spot: spot.number, at: iso(at + first * 1000) });
+    due.push({
+      move: program.turn_s == null ? "off" : "turn",
+      round_no: tap.round_no,
+      spot: spot.number,
+      at: iso(at + first * 1000),
+    });
   } else if (tap.kind === "turn") {
     const there = grilled ? spots.find((s) => s.grill && s.state !== "busy") : spot;
     if (!there) return hearth;
     Object.assign(there, { state: "busy", round_no: tap.round_no, side: "b", since: spot.since });
-    if (there !== spot) Object.assign(spot, { state: "recovering", round_no: null, since: iso(at), until: iso(at + program.recover_s * 1000) });
-    due.push({ move: "off", round_no: tap.round_no, spot: there.number, at: iso(at + (program.off_s - (program.turn_s ?? 0)) * 1000) });
+    if (there !== spot)
+      Object.assign(spot, {
+        state: "recovering",
+        round_no: null,
+        since: iso(at),
+        until: iso(at + program.recover_s * 1000),
+      });
+    due.push({
+      move: "off",
+      round_no: tap.round_no,
+      spot: there.number,
+      at: iso(at + (program.off_s - (program.turn_s ?? 0)) * 1000),
+    });
   } else if (tap.kind === "off" || tap.kind === "fell") {
     if (tap.kind === "off") off = [...off, tap.round_no];
     else lost = [...lost, tap.round_no];
-    Object.assign(spot, { state: "recovering", round_no: null, until: iso(at + (spot.grill ? 0 : program.recover_s * 1000)) });
+    Object.assign(spot, {
+      state: "recovering",
+      round_no: null,
+      until: iso(at + (spot.grill ? 0 : program.recover_s * 1000)),
+    });
   }
   const planned = new Map(hearth.line.filter((t) => t.move === "load").map((t) => [t.round_no, instant(t.at)]));
-  const idle = spots.filter((s) => s.state !== "busy" && !s.grill).sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
+  const idle = spots
+    .filter((s) => s.state !== "busy" && !s.grill)
+    .sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
   idle.forEach((s, i) => {
     const next = waiting[i];
-    if (next !== undefined) due.push({ move: "load", round_no: next, spot: s.number, at: iso(Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0)) });
+    if (next !== undefined)
+      due.push({
+        move: "load",
+        round_no: next,
+        spot: s.number,
+        at: iso(Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0)),
+      });
   });
   due = inOrder(due, spots);
   const line = hearth.line.filter((t) => t.round_no !== tap.round_no || (t.move !== tap.kind && tap.kind !== "fell"));
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
-  const taps = [...hearth.taps, { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) }];
+  const taps = [
+    ...hearth.taps,
+    { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) },
+  ];
   if (!MOVES.has(tap.kind)) return { ...hearth, taps };
   const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");
   return { ...hearth, spots, due, waiting, off, lost, taps, line, started: true, finished };

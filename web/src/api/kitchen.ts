@@ -11,13 +11,17 @@ export function useKitchenWrites(kitchen: number) {
   const onSuccess = () => renew(cache, "kitchen");
   const at = path({ kitchen_id: kitchen });
   return {
-    create: useMutation({ mutationFn: (body: Schemas["KitchenIn"]) => take(client.POST("/api/kitchens", { body })), onSuccess }),
+    create: useMutation({
+      mutationFn: (body: Schemas["KitchenIn"]) => take(client.POST("/api/kitchens", { body })),
+      onSuccess,
+    }),
     change: useMutation({
       mutationFn: (body: Schemas["KitchenChange"]) => take(client.PATCH("/api/kitchens/{kitchen_id}", { ...at, body })),
       onSuccess,
     }),
     addSurface: useMutation({
-      mutationFn: (body: Schemas["SurfaceIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/surfaces", { ...at, body })),
+      mutationFn: (body: Schemas["SurfaceIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/surfaces", { ...at, body })),
       onSuccess,
     }),
     changeSurface: useMutation({
@@ -32,12 +36,22 @@ export function useKitchenWrites(kitchen: number) {
     }),
     restoreSurface: useMutation({
       mutationFn: (id: number) =>
-        take(client.POST("/api/kitchens/{kitchen_id}/surfaces/{surface_id}/restore", path({ kitchen_id: kitchen, surface_id: id }))),
+        take(
+          client.POST(
+            "/api/kitchens/{kitchen_id}/surfaces/{surface_id}/restore",
+            path({ kitchen_id: kitchen, surface_id: id }),
+          ),
+        ),
       onSuccess,
     }),
     removeSurface: useMutation({
       mutationFn: (id: number) =>
-        take(client.DELETE("/api/kitchens/{kitchen_id}/surfaces/{surface_id}", path({ kitchen_id: kitchen, surface_id: id }))),
+        take(
+          client.DELETE(
+            "/api/kitchens/{kitchen_id}/surfaces/{surface_id}",
+            path({ kitchen_id: kitchen, surface_id: id }),
+          ),
+        ),
       onSuccess,
     }),
   };
@@ -59,11 +73,15 @@ export function useAirWrites(kitchen: number) {
   };
   return {
     read: useMutation({
-      mutationFn: (body: Schemas["AirIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/air", { ...path({ kitchen_id: kitchen }), body })),
+      mutationFn: (body: Schemas["AirIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/air", { ...path({ kitchen_id: kitchen }), body })),
       onSuccess,
     }),
     undo: useMutation({
-      mutationFn: (id: number) => take(client.DELETE("/api/kitchens/{kitchen_id}/air/{reading_id}", path({ kitchen_id: kitchen, reading_id: id }))),
+      mutationFn: (id: number) =>
+        take(
+          client.DELETE("/api/kitchens/{kitchen_id}/air/{reading_id}", path({ kitchen_id: kitchen, reading_id: id })),
+        ),
       onSuccess,
     }),
   };
@@ -93,7 +111,8 @@ export const startersQuery = (kitchen: number) =>
   queryOptions({
     queryKey: ["starters", kitchen],
     refetchInterval: 60_000,
-    queryFn: async () => (await take(client.GET("/api/kitchens/{kitchen_id}/starters", path({ kitchen_id: kitchen })))).starters,
+    queryFn: async () =>
+      (await take(client.GET("/api/kitchens/{kitchen_id}/starters", path({ kitchen_id: kitchen })))).starters,
   });
 
 /** What is done with starters; each answer renews the list. */
@@ -103,24 +122,33 @@ export function useStarterWrites(kitchen: number) {
   const at = (id: number) => path({ kitchen_id: kitchen, starter_id: id });
   return {
     add: useMutation({
-      mutationFn: (body: Schemas["StarterIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/starters", { ...path({ kitchen_id: kitchen }), body })),
+      mutationFn: (body: Schemas["StarterIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/starters", { ...path({ kitchen_id: kitchen }), body })),
       onSuccess,
     }),
     feed: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["FeedIn"] & { id: number }) => take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/feeds", { ...at(id), body })),
+      mutationFn: ({ id, ...body }: Schemas["FeedIn"] & { id: number }) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/feeds", { ...at(id), body })),
       onSuccess,
     }),
     peaked: useMutation({
-      mutationFn: ({ id, when }: { id: number; when: string | null }) => take(client.PUT("/api/kitchens/{kitchen_id}/starters/{starter_id}/peak", { ...at(id), body: { at: when } })),
+      mutationFn: ({ id, when }: { id: number; when: string | null }) =>
+        take(client.PUT("/api/kitchens/{kitchen_id}/starters/{starter_id}/peak", { ...at(id), body: { at: when } })),
       onSuccess,
     }),
-    undo: useMutation({ mutationFn: (id: number) => take(client.DELETE("/api/kitchens/{kitchen_id}/starters/{starter_id}/last", at(id))), onSuccess }),
+    undo: useMutation({
+      mutationFn: (id: number) => take(client.DELETE("/api/kitchens/{kitchen_id}/starters/{starter_id}/last", at(id))),
+      onSuccess,
+    }),
     wish: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["FeedWishIn"] & { id: number }) => take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/wish", { ...at(id), body })),
+      mutationFn: ({ id, ...body }: Schemas["FeedWishIn"] & { id: number }) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/wish", { ...at(id), body })),
     }),
     putAway: useMutation({
       mutationFn: ({ id, back }: { id: number; back?: boolean }) =>
-        back ? take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/restore", at(id))) : take(client.DELETE("/api/kitchens/{kitchen_id}/starters/{starter_id}", at(id))),
+        back
+          ? take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/restore", at(id)))
+          : take(client.DELETE("/api/kitchens/{kitchen_id}/starters/{starter_id}", at(id))),
       onSuccess,
     }),
   };
@@ -129,7 +157,8 @@ export function useStarterWrites(kitchen: number) {
 export function useSetClock() {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["ClockIn"]) => clocked(async () => ({ clock: await take(client.POST("/api/clock", { body })) })),
+    mutationFn: (body: Schemas["ClockIn"]) =>
+      clocked(async () => ({ clock: await take(client.POST("/api/clock", { body })) })),
     onSuccess: () => cache.invalidateQueries(),
   });
 }

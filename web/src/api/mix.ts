@@ -5,6 +5,10 @@ import { client, path, type Schemas } from "./client";
 export const useBloom = (bake: number) =>
   useBakeWrite(bake, (minutes: number | null | undefined, edit) =>
     minutes === undefined
-      ? edit({ bloom_foamed: null }, ({ revision }: Taken) => client.DELETE("/api/bakes/{bake_id}/bloom", on(bake, revision)))
-      : edit<Schemas["BloomIn"]>({ minutes }, (body) => client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body })),
+      ? edit({ bloom_foamed: null }, ({ revision }: Taken) =>
+          client.DELETE("/api/bakes/{bake_id}/bloom", on(bake, revision)),
+        )
+      : edit<Schemas["BloomIn"]>({ minutes }, (body) =>
+          client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body }),
+        ),
   );

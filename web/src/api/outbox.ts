@@ -5,7 +5,20 @@ import { clocked, serverNow } from "./clock";
 import { withTap } from "./hearth";
 import { newKey } from "./key";
 import { sendTap } from "./fire";
-import { alone, dequeue, enqueue, oldest, onQueue, refusal, refuse, refusedTaps, tell, type Waiting, waiting, withWaiting } from "./queue";
+import {
+  alone,
+  dequeue,
+  enqueue,
+  oldest,
+  onQueue,
+  refusal,
+  refuse,
+  refusedTaps,
+  tell,
+  type Waiting,
+  waiting,
+  withWaiting,
+} from "./queue";
 import { renew } from "./stale";
 
 const RETRY_MS = 2000;
@@ -14,7 +27,8 @@ let asked = false; // to send, while something was being sent
 
 type Landed = (bake: number, hearth: Hearth | null, tap: TapIn) => void;
 /** A tap on a round in the midst of a line: it changes the hearth, and nothing of the day. */
-const midLine = (hearth: Hearth, tap: TapIn): boolean => tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
+const midLine = (hearth: Hearth, tap: TapIn): boolean =>
+  tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
 
 /** Send what waits, oldest first, until nothing does or the server is out of reach; in one tab at a time. */
 async function flush(landed: Landed): Promise<void> {

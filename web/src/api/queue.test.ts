@@ -4,7 +4,16 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Hearth, TapIn } from "./client";
 
 const tap = (key: string): TapIn => ({ key, kind: "load", round_no: 1, spot: 1, at: "2026-11-25T01:00:00Z" });
-const told = { due: [], waiting: [1], off: [], lost: [], taps: [], line: [], program: { turn_s: 40, off_s: 60, recover_s: 10 }, spots: [{ number: 1, state: "free", until: null }] } as unknown as Hearth;
+const told = {
+  due: [],
+  waiting: [1],
+  off: [],
+  lost: [],
+  taps: [],
+  line: [],
+  program: { turn_s: 40, off_s: 60, recover_s: 10 },
+  spots: [{ number: 1, state: "free", until: null }],
+} as unknown as Hearth;
 
 /** A fresh module, as after a reload or in another tab: only the browser's store is shared. */
 const load = async () => {

@@ -9,7 +9,9 @@ export const askRescue = (bake: number, late_min: number | null) =>
 export const useSpell = (bake: number) =>
   useBakeWrite(bake, (given: Schemas["SpellIn"] | null, edit) =>
     given === null
-      ? edit({ spells: null }, ({ revision }: Taken) => client.DELETE("/api/bakes/{bake_id}/spells", on(bake, revision)))
+      ? edit({ spells: null }, ({ revision }: Taken) =>
+          client.DELETE("/api/bakes/{bake_id}/spells", on(bake, revision)),
+        )
       : edit(given, (body) => client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
   );
 
@@ -17,7 +19,9 @@ export const askWhatIf = (bake: number, body: Schemas["WhatIfIn"], signal?: Abor
   take(client.POST("/api/bakes/{bake_id}/whatif", { ...path({ bake_id: bake }), body, ...(signal ? { signal } : {}) }));
 
 export const useKeepWhatIf = (bake: number) =>
-  useBakeWrite(bake, (given: Schemas["WhatIfIn"], edit) => edit(given, (body) => client.POST("/api/bakes/{bake_id}/whatif/keep", { ...path({ bake_id: bake }), body })));
+  useBakeWrite(bake, (given: Schemas["WhatIfIn"], edit) =>
+    edit(given, (body) => client.POST("/api/bakes/{bake_id}/whatif/keep", { ...path({ bake_id: bake }), body })),
+  );
 
 /** Named ways to the same table; anew whenever the bake changes. */
 export const routesQuery = (bake: number, revision: number) =>
@@ -29,11 +33,15 @@ export const routesQuery = (bake: number, revision: number) =>
 
 export const useRoute = (bake: number) =>
   useBakeWrite(bake, (key: Schemas["RouteIn"]["key"], edit) =>
-    edit<Schemas["RouteIn"]>({ key }, (body) => client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body })),
+    edit<Schemas["RouteIn"]>({ key }, (body) =>
+      client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body }),
+    ),
   );
 
 export const useRead = (bake: number) =>
   useBakeWrite(bake, (body: Schemas["ReadingIn"]) => take(client.POST("/api/readings", { body })));
 
 export const useUnread = (bake: number) =>
-  useBakeWrite(bake, (reading: number) => take(client.DELETE("/api/readings/{reading_id}", path({ reading_id: reading }))));
+  useBakeWrite(bake, (reading: number) =>
+    take(client.DELETE("/api/readings/{reading_id}", path({ reading_id: reading }))),
+  );

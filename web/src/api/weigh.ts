@@ -7,14 +7,16 @@ export const methodsQuery = (kitchen: number) =>
   queryOptions({
     queryKey: ["methods", kitchen],
     staleTime: 60_000,
-    queryFn: async () => (await take(client.GET("/api/kitchens/{kitchen_id}/methods", path({ kitchen_id: kitchen })))).methods,
+    queryFn: async () =>
+      (await take(client.GET("/api/kitchens/{kitchen_id}/methods", path({ kitchen_id: kitchen })))).methods,
   });
 
 export const ingredientsQuery = (kitchen: number) =>
   queryOptions({
     queryKey: ["ingredients", kitchen],
     staleTime: 60_000,
-    queryFn: async () => (await take(client.GET("/api/kitchens/{kitchen_id}/ingredients", path({ kitchen_id: kitchen })))).ingredients,
+    queryFn: async () =>
+      (await take(client.GET("/api/kitchens/{kitchen_id}/ingredients", path({ kitchen_id: kitchen })))).ingredients,
   });
 
 export const weighQuery = (kitchen: number, body: Schemas["WeighReq"]) =>
@@ -37,7 +39,9 @@ export const askDose = (bake: number, body: Schemas["DoseIn"]) =>
   take(client.POST("/api/bakes/{bake_id}/dose", { ...path({ bake_id: bake }), body }));
 
 export const useScale = (bake: number) =>
-  useBakeWrite(bake, (given: Schemas["ScaleIn"], edit) => edit(given, (body) => client.POST("/api/bakes/{bake_id}/scale", { ...path({ bake_id: bake }), body })));
+  useBakeWrite(bake, (given: Schemas["ScaleIn"], edit) =>
+    edit(given, (body) => client.POST("/api/bakes/{bake_id}/scale", { ...path({ bake_id: bake }), body })),
+  );
 
 export const useAdd = (bake: number) =>
   useBakeWrite(bake, (given: Schemas["AddIn"], edit) =>
@@ -45,7 +49,11 @@ export const useAdd = (bake: number) =>
   );
 
 export const useUnadd = (bake: number) =>
-  useBakeWrite<Bake["settings"]["additions"]>(bake, (additions, edit) => edit({ additions: additions.slice(0, -1) }, ({ revision }: Taken) => client.DELETE("/api/bakes/{bake_id}/additions", on(bake, revision))));
+  useBakeWrite<Bake["settings"]["additions"]>(bake, (additions, edit) =>
+    edit({ additions: additions.slice(0, -1) }, ({ revision }: Taken) =>
+      client.DELETE("/api/bakes/{bake_id}/additions", on(bake, revision)),
+    ),
+  );
 
 /** What a kitchen keeps of its own: ingredients, bags, methods, files brought in. */
 export function usePantryWrites(kitchen: number) {
@@ -54,7 +62,8 @@ export function usePantryWrites(kitchen: number) {
   const anew = (what: Parameters<typeof renew>[1]) => () => renew(cache, what);
   return {
     ingredient: useMutation({
-      mutationFn: (body: Schemas["OwnIngredientIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/ingredients", { ...at, body })),
+      mutationFn: (body: Schemas["OwnIngredientIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/ingredients", { ...at, body })),
       onSuccess: anew("ingredients"),
     }),
     dropIngredient: useMutation({
@@ -71,7 +80,8 @@ export function usePantryWrites(kitchen: number) {
       onSuccess: anew("bags"),
     }),
     method: useMutation({
-      mutationFn: (body: Schemas["MethodIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/methods", { ...at, body })),
+      mutationFn: (body: Schemas["MethodIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/methods", { ...at, body })),
       onSuccess: anew("methods"),
     }),
     dropMethod: useMutation({
@@ -84,7 +94,8 @@ export function usePantryWrites(kitchen: number) {
       onSuccess: anew("methods"),
     }),
     bringIn: useMutation({
-      mutationFn: (body: Schemas["ImportIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/import", { ...at, body })),
+      mutationFn: (body: Schemas["ImportIn"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/import", { ...at, body })),
       onSuccess: anew("brought"),
     }),
   };

@@ -14,10 +14,22 @@ const Item = styled(ToggleButton)`
   background: transparent;
   color: var(--ink);
   font: 500 17px/1 var(--text);
-  &[data-hovered] { background: var(--recess); }
-  &[data-selected] { background: var(--ink); color: var(--ground); font-weight: 700; }
-  &[data-disabled] { color: var(--ink-2); border-color: var(--hair-2); }
-  &[data-focus-visible] { z-index: 1; position: relative; }
+  &[data-hovered] {
+    background: var(--recess);
+  }
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--ground);
+    font-weight: 700;
+  }
+  &[data-disabled] {
+    color: var(--ink-2);
+    border-color: var(--hair-2);
+  }
+  &[data-focus-visible] {
+    z-index: 1;
+    position: relative;
+  }
 `;
 
 interface Props<T extends string> {
@@ -34,7 +46,13 @@ export function Choice<T extends string>({ label, value, options, onChange }: Pr
     if (first !== undefined) onChange(first as T);
   };
   return (
-    <Group aria-label={label} selectionMode="single" disallowEmptySelection={value !== null} selectedKeys={value === null ? [] : [value]} onSelectionChange={select}>
+    <Group
+      aria-label={label}
+      selectionMode="single"
+      disallowEmptySelection={value !== null}
+      selectedKeys={value === null ? [] : [value]}
+      onSelectionChange={select}
+    >
       {options.map((o) => (
         <Item key={o.id} id={o.id} isDisabled={o.disabled ?? false}>
           {o.text}

@@ -3,18 +3,53 @@ import { Button, ComboBox, Input, ListBox, ListBoxItem, Popover } from "react-ar
 import styled from "styled-components";
 
 const Box = styled(ComboBox)`
-  display: flex; min-width: 0; width: 100%;
-  input { flex: 1 1 auto; min-width: 0; min-height: 46px; border: 0; background: transparent; font: 500 19px/1 var(--text); padding: 0 6px; text-overflow: ellipsis; }
-  input:hover { background: var(--recess); }
-  input[data-focused] { background: var(--brass-wash); }
-  button { border: 0; background: none; width: 32px; min-height: 46px; }
-  &[data-invalid] input { border-bottom: 3px double var(--ink); }
+  display: flex;
+  min-width: 0;
+  width: 100%;
+  input {
+    flex: 1 1 auto;
+    min-width: 0;
+    min-height: 46px;
+    border: 0;
+    background: transparent;
+    font: 500 19px/1 var(--text);
+    padding: 0 6px;
+    text-overflow: ellipsis;
+  }
+  input:hover {
+    background: var(--recess);
+  }
+  input[data-focused] {
+    background: var(--brass-wash);
+  }
+  button {
+    border: 0;
+    background: none;
+    width: 32px;
+    min-height: 46px;
+  }
+  &[data-invalid] input {
+    border-bottom: 3px double var(--ink);
+  }
 `;
 const List = styled(Popover)`
-  background: var(--paper); border: 2px solid var(--ink); min-width: 300px; max-height: 320px; overflow: auto;
-  [role="option"] { padding: 10px 14px; min-height: 46px; font-size: 18px; cursor: pointer; }
-  [role="option"][data-focused] { background: var(--brass-wash); }
-  [role="option"][data-selected] { font-weight: 700; }
+  background: var(--paper);
+  border: 2px solid var(--ink);
+  min-width: 300px;
+  max-height: 320px;
+  overflow: auto;
+  [role="option"] {
+    padding: 10px 14px;
+    min-height: 46px;
+    font-size: 18px;
+    cursor: pointer;
+  }
+  [role="option"][data-focused] {
+    background: var(--brass-wash);
+  }
+  [role="option"][data-selected] {
+    font-weight: 700;
+  }
 `;
 
 interface Props {
@@ -39,7 +74,9 @@ export const Combo = memo(function Combo({ label, value, items, onChange, invali
     >
       <Input placeholder={placeholder} />
       <Button aria-label={`${label}: list`}>
-        <svg width="14" height="10" viewBox="0 0 14 10" aria-hidden="true"><path d="M1 2l6 6l6-6" fill="none" stroke="currentColor" strokeWidth="2" /></svg>
+        <svg width="14" height="10" viewBox="0 0 14 10" aria-hidden="true">
+          <path d="M1 2l6 6l6-6" fill="none" stroke="currentColor" strokeWidth="2" />
+        </svg>
       </Button>
       <List>
         <ListBox>{(item: { id: string; name: string }) => <ListBoxItem id={item.id}>{item.name}</ListBoxItem>}</ListBox>

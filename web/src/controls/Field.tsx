@@ -7,19 +7,51 @@ const Box = styled(TextField)`
   flex-direction: column;
   gap: 2px;
   min-width: 0;
-  label { font-size: 16px; color: var(--ink-2); }
-  .entry { display: flex; align-items: baseline; gap: 6px; }
-  input {
-    min-height: 48px; width: 100%; min-width: 0; padding: 0 8px;
-    border: 0; border-bottom: 3px solid var(--brass); background: transparent;
-    font: 600 22px/1 var(--text); color: var(--ink);
+  label {
+    font-size: 16px;
+    color: var(--ink-2);
   }
-  &[data-size="big"] input { font: 600 30px/1 var(--name); }
-  input[data-hovered] { background: var(--recess); }
-  input[data-focused] { background: var(--brass-wash); }
-  &[data-invalid] input { border-bottom: 3px double var(--ink); }
-  .entry-unit { color: var(--ink-2); font: 450 18px/1 var(--text); }
-  .fault { display: block; background: var(--ink); color: var(--paper); font-size: 16px; padding: 6px 10px; margin-top: 4px; max-width: 46ch; }
+  .entry {
+    display: flex;
+    align-items: baseline;
+    gap: 6px;
+  }
+  input {
+    min-height: 48px;
+    width: 100%;
+    min-width: 0;
+    padding: 0 8px;
+    border: 0;
+    border-bottom: 3px solid var(--brass);
+    background: transparent;
+    font: 600 22px/1 var(--text);
+    color: var(--ink);
+  }
+  &[data-size="big"] input {
+    font: 600 30px/1 var(--name);
+  }
+  input[data-hovered] {
+    background: var(--recess);
+  }
+  input[data-focused] {
+    background: var(--brass-wash);
+  }
+  &[data-invalid] input {
+    border-bottom: 3px double var(--ink);
+  }
+  .entry-unit {
+    color: var(--ink-2);
+    font: 450 18px/1 var(--text);
+  }
+  .fault {
+    display: block;
+    background: var(--ink);
+    color: var(--paper);
+    font-size: 16px;
+    padding: 6px 10px;
+    margin-top: 4px;
+    max-width: 46ch;
+  }
 `;
 
 interface Props {
@@ -38,7 +70,19 @@ interface Props {
 }
 
 /** Text as cooks type it. Keeps what was typed until it is good; the fault stands beneath it. */
-export function Field({ label, value, onCommit, onType, fault, unit, width = "7em", big, hideLabel, placeholder, inputMode }: Props) {
+export function Field({
+  label,
+  value,
+  onCommit,
+  onType,
+  fault,
+  unit,
+  width = "7em",
+  big,
+  hideLabel,
+  placeholder,
+  inputMode,
+}: Props) {
   const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
   // what was sent stands until it is good; once it is, the value speaks for itself
   const shown = draft !== null && (!draft.sent || fault) ? draft.text : value;
@@ -48,7 +92,12 @@ export function Field({ label, value, onCommit, onType, fault, unit, width = "7e
     setDraft({ ...draft, sent: true });
   };
   return (
-    <Box isInvalid={!!fault} data-size={big ? "big" : "plain"} aria-label={hideLabel ? label : undefined} style={{ width }}>
+    <Box
+      isInvalid={!!fault}
+      data-size={big ? "big" : "plain"}
+      aria-label={hideLabel ? label : undefined}
+      style={{ width }}
+    >
       {!hideLabel && <Label>{label}</Label>}
       <span className="entry">
         <Input

@@ -4,11 +4,26 @@ import styled from "styled-components";
 import { Button } from "./Button";
 
 const Veil = styled(ModalOverlay)`
-  position: fixed; inset: 0; z-index: 40; background: rgb(0 0 0 / 40%); display: grid; place-items: center; padding: 16px;
+  position: fixed;
+  inset: 0;
+  z-index: 40;
+  background: rgb(0 0 0 / 40%);
+  display: grid;
+  place-items: center;
+  padding: 16px;
 `;
 const Panel = styled(Modal)`
-  width: min(620px, 100%); max-height: 100%; overflow-y: auto; background: var(--ground); border: 3px solid var(--ink);
-  section { padding: 24px; display: grid; gap: 16px; outline: none; }
+  width: min(620px, 100%);
+  max-height: 100%;
+  overflow-y: auto;
+  background: var(--ground);
+  border: 3px solid var(--ink);
+  section {
+    padding: 24px;
+    display: grid;
+    gap: 16px;
+    outline: none;
+  }
 `;
 
 interface Props {
@@ -24,7 +39,9 @@ export function Sheet({ title, isOpen, onClose, children }: Props) {
     <Veil isDismissable isOpen={isOpen} onOpenChange={(open) => !open && onClose()}>
       <Panel>
         <Dialog>
-          <Heading slot="title" level={2}>{title}</Heading>
+          <Heading slot="title" level={2}>
+            {title}
+          </Heading>
           {children}
           <Button onPress={onClose}>Close</Button>
         </Dialog>

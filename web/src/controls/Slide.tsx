@@ -2,17 +2,63 @@ import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-ari
 import styled from "styled-components";
 
 const Box = styled(Slider)`
-  display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 10px; min-width: 0;
-  label { font-size: 17px; }
-  output { font: 700 18px/1.2 var(--mono); letter-spacing: -0.03em; white-space: nowrap; }
-  .rail { grid-column: 1 / -1; position: relative; height: 48px; }
-  .rail::before { content: ""; position: absolute; left: 0; right: 0; top: 23px; height: 2px; background: var(--ink); }
-  .rest { position: absolute; top: 14px; width: 2px; height: 20px; background: var(--ink); transform: translateX(-1px); }
-  .thumb { top: 24px; width: 16px; height: 34px; background: var(--brass-fill); border: 2px solid var(--fill-edge); }
-  .thumb::after { content: ""; position: absolute; inset: -9px -18px; }
-  .thumb[data-dragging] { background: var(--brass); }
-  &[data-disabled] .thumb { background: var(--recess); border-color: var(--hair-2); }
-  &[data-disabled] label, &[data-disabled] output { color: var(--ink-2); }
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 10px;
+  min-width: 0;
+  label {
+    font-size: 17px;
+  }
+  output {
+    font: 700 18px/1.2 var(--mono);
+    letter-spacing: -0.03em;
+    white-space: nowrap;
+  }
+  .rail {
+    grid-column: 1 / -1;
+    position: relative;
+    height: 48px;
+  }
+  .rail::before {
+    content: "";
+    position: absolute;
+    left: 0;
+    right: 0;
+    top: 23px;
+    height: 2px;
+    background: var(--ink);
+  }
+  .rest {
+    position: absolute;
+    top: 14px;
+    width: 2px;
+    height: 20px;
+    background: var(--ink);
+    transform: translateX(-1px);
+  }
+  .thumb {
+    top: 24px;
+    width: 16px;
+    height: 34px;
+    background: var(--brass-fill);
+    border: 2px solid var(--fill-edge);
+  }
+  .thumb::after {
+    content: "";
+    position: absolute;
+    inset: -9px -18px;
+  }
+  .thumb[data-dragging] {
+    background: var(--brass);
+  }
+  &[data-disabled] .thumb {
+    background: var(--recess);
+    border-color: var(--hair-2);
+  }
+  &[data-disabled] label,
+  &[data-disabled] output {
+    color: var(--ink-2);
+  }
 `;
 
 interface Props {
@@ -32,7 +78,14 @@ interface Props {
 export function Slide({ label, value, rest, min, max, step, says, onChange, disabled }: Props) {
   const at = (Math.min(Math.max(rest, min), max) - min) / (max - min);
   return (
-    <Box value={value} minValue={min} maxValue={max} step={step} onChange={(to) => onChange(Array.isArray(to) ? to[0]! : to)} isDisabled={disabled ?? false}>
+    <Box
+      value={value}
+      minValue={min}
+      maxValue={max}
+      step={step}
+      onChange={(to) => onChange(Array.isArray(to) ? to[0]! : to)}
+      isDisabled={disabled ?? false}
+    >
       <Label>{label}</Label>
       <SliderOutput>{says}</SliderOutput>
       <SliderTrack className="rail">

@@ -13,10 +13,24 @@ import { useNow } from "../api/clock";
 import { useWords } from "./units";
 
 const Head = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; margin-bottom: 2px; min-height: 46px;
-  h1 { display: flex; align-items: center; gap: 12px; }
-  .about { color: var(--ink-2); font-size: 17px; }
-  .menu { margin-left: auto; }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  margin-bottom: 2px;
+  min-height: 46px;
+  h1 {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+  }
+  .about {
+    color: var(--ink-2);
+    font-size: 17px;
+  }
+  .menu {
+    margin-left: auto;
+  }
 `;
 
 /** The bake's name and table, with its own menu: rename, serve, abandon, delete. */
@@ -27,16 +41,25 @@ export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
   const change = useBakeChange(bake.id);
   return (
     <Head>
-      <h1><Seal seal={bake.seal} size={24} />{bake.name}</h1>
+      <h1>
+        <Seal seal={bake.seal} size={24} />
+        {bake.name}
+      </h1>
       <span className="about">{about}</span>
       {bake.status !== "live" && <Plate>{bake.status}</Plate>}
       <span className="menu" data-print="no">
         <Field
-          label="table at" hideLabel value={clockNear(bake.serve_at, now, zone)} width="10.500em" unit="table"
+          label="table at"
+          hideLabel
+          value={clockNear(bake.serve_at, now, zone)}
+          width="10.500em"
+          unit="table"
           fault={change.error && "serve" in (change.variables ?? {}) ? change.error.message : null}
           onCommit={(serve) => change.mutate({ serve })}
         />{" "}
-        <Button data-kind="bare" onPress={() => setOpen(true)}>bake…</Button>
+        <Button data-kind="bare" onPress={() => setOpen(true)}>
+          bake…
+        </Button>
       </span>
       <BakeMenu bake={bake} open={open} onClose={() => setOpen(false)} />
     </Head>
@@ -53,15 +76,33 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
   if (gone)
     return (
       <Sheet title={`${bake.name} is deleted`} isOpen onClose={() => void go(`/k/${bake.kitchen_id}/bench`)}>
-        <Button data-kind="brass" onPress={() => { setGone(false); restore.mutate(undefined, { onError: () => setGone(true) }); }}>Undo</Button>
+        <Button
+          data-kind="brass"
+          onPress={() => {
+            setGone(false);
+            restore.mutate(undefined, { onError: () => setGone(true) });
+          }}
+        >
+          Undo
+        </Button>
       </Sheet>
     );
   return (
     <Sheet title={bake.name} isOpen={open} onClose={onClose}>
-      <Field label="Name" value={bake.name} width="100%" fault={change.error && "name" in (change.variables ?? {}) ? change.error.message : null} onCommit={(name) => change.mutate({ name })} />
       <Field
-        label="The table is open until (blank: all at once)" value={bake.serve_until ? clockNear(bake.serve_until, ms(bake.serve_at), zone) : ""} placeholder="02:15" width="100%"
-        fault={change.error && "serve_until" in (change.variables ?? {}) ? change.error.message : null} onCommit={(text) => change.mutate({ serve_until: text || null })}
+        label="Name"
+        value={bake.name}
+        width="100%"
+        fault={change.error && "name" in (change.variables ?? {}) ? change.error.message : null}
+        onCommit={(name) => change.mutate({ name })}
+      />
+      <Field
+        label="The table is open until (blank: all at once)"
+        value={bake.serve_until ? clockNear(bake.serve_until, ms(bake.serve_at), zone) : ""}
+        placeholder="02:15"
+        width="100%"
+        fault={change.error && "serve_until" in (change.variables ?? {}) ? change.error.message : null}
+        onCommit={(text) => change.mutate({ serve_until: text || null })}
       />
       <p>{bake.method_why}</p>
       {bake.status === "live" ? (

@@ -5,8 +5,19 @@ import { useDeleteBake, useStatus } from "../api/bake";
 import { Button } from "../controls/Button";
 
 const Note = styled.div`
-  display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; border: 2px solid var(--ink); padding: 10px 14px; margin: 0 0 12px;
-  p { flex: 1 1 20em; } b { font: 600 20px/1.2 var(--name); }
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+  border: 2px solid var(--ink);
+  padding: 10px 14px;
+  margin: 0 0 12px;
+  p {
+    flex: 1 1 20em;
+  }
+  b {
+    font: 600 20px/1.2 var(--name);
+  }
 `;
 
 /** Bakes that cannot be computed, each with what can be done; the others are shown as ever. */
@@ -27,7 +38,11 @@ export function BrokenBake({ bake }: { bake: Schemas["BrokenOut"] }) {
     );
   return (
     <Note role="alert">
-      <p><b>{bake.name}</b><br />{status.error?.message ?? remove.error?.message ?? bake.text}</p>
+      <p>
+        <b>{bake.name}</b>
+        <br />
+        {status.error?.message ?? remove.error?.message ?? bake.text}
+      </p>
       <Button onPress={() => status.mutate("abandoned")}>Put it away</Button>
       <Button onPress={() => remove.mutate(undefined, { onSuccess: () => setGone(true) })}>Delete it</Button>
     </Note>

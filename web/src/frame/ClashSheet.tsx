@@ -6,8 +6,19 @@ import { Sheet } from "../controls/Sheet";
 import { fieldWords, valueWords } from "../words/changes";
 
 const Both = styled.dl`
-  display: grid; grid-template-columns: max-content minmax(0, 1fr); gap: 6px 18px; margin: 0;
-  dt { color: var(--ink-2); } dd { margin: 0; font-weight: 650; overflow-wrap: anywhere; white-space: pre-line; }
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 6px 18px;
+  margin: 0;
+  dt {
+    color: var(--ink-2);
+  }
+  dd {
+    margin: 0;
+    font-weight: 650;
+    overflow-wrap: anywhere;
+    white-space: pre-line;
+  }
 `;
 
 /** Somebody changed the same thing meanwhile: both are shown, and the cook says which one stands. */
@@ -20,12 +31,16 @@ export function ClashSheet() {
         <div key={field}>
           <h3>{fieldWords(field)}</h3>
           <Both>
-            <dt>There now</dt><dd>{valueWords(open.theirs[field])}</dd>
-            <dt>Yours</dt><dd>{valueWords(open.mine[field])}</dd>
+            <dt>There now</dt>
+            <dd>{valueWords(open.theirs[field])}</dd>
+            <dt>Yours</dt>
+            <dd>{valueWords(open.mine[field])}</dd>
           </Both>
         </div>
       ))}
-      <Button data-kind="brass" onPress={() => open.answer(true)}>Put mine in its place</Button>
+      <Button data-kind="brass" onPress={() => open.answer(true)}>
+        Put mine in its place
+      </Button>
       <Button onPress={() => open.answer(false)}>Leave what is there</Button>
     </Sheet>
   );

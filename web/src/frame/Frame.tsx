@@ -18,20 +18,53 @@ import { UndoAct } from "./UndoAct";
 import { WayOut } from "./WayOut";
 
 const Page = styled.div`
-  height: 100%; display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto;
-  > header { position: relative; }
-  > main { position: relative; overflow-y: auto; padding: 8px 24px 40px; scroll-padding: 20px; }
-  @media (max-width: 600px) { > main { padding: 12px 16px 40px; } }
-  @media print { display: block; height: auto; > main { overflow: visible; } }
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  > header {
+    position: relative;
+  }
+  > main {
+    position: relative;
+    overflow-y: auto;
+    padding: 8px 24px 40px;
+    scroll-padding: 20px;
+  }
+  @media (max-width: 600px) {
+    > main {
+      padding: 12px 16px 40px;
+    }
+  }
+  @media print {
+    display: block;
+    height: auto;
+    > main {
+      overflow: visible;
+    }
+  }
 `;
 const Centre = styled.div`
-  display: grid; place-content: center; justify-items: start; gap: 16px; height: 100%; padding: 24px; max-width: 60ch; margin: 0 auto;
-  p { font: 500 26px/1.25 var(--name); }
+  display: grid;
+  place-content: center;
+  justify-items: start;
+  gap: 16px;
+  height: 100%;
+  padding: 24px;
+  max-width: 60ch;
+  margin: 0 auto;
+  p {
+    font: 500 26px/1.25 var(--name);
+  }
 `;
 
 /** The waiting, failing and missing states of any screen. */
 export function Standing({ fault, retry }: { fault: Error | null; retry: () => void }) {
-  if (!fault) return <Centre role="status"><p>Reading the kitchen…</p></Centre>;
+  if (!fault)
+    return (
+      <Centre role="status">
+        <p>Reading the kitchen…</p>
+      </Centre>
+    );
   const away = fault instanceof Problem && fault.away;
   return (
     <Centre role="alert">
@@ -43,7 +76,15 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
 }
 
 /** A screen outside a bake: the Rule, the say-line, the room. */
-export function RoomFrame({ kitchen, here, children }: { kitchen: number; here: string; children: (bench: Bench) => ReactNode }) {
+export function RoomFrame({
+  kitchen,
+  here,
+  children,
+}: {
+  kitchen: number;
+  here: string;
+  children: (bench: Bench) => ReactNode;
+}) {
   const bench = useQuery(benchQuery(kitchen));
   useOutboxPump();
   if (!bench.data) return <Standing fault={bench.error} retry={() => void bench.refetch()} />;
@@ -57,7 +98,19 @@ export function RoomFrame({ kitchen, here, children }: { kitchen: number; here: 
 }
 
 /** A leaf of a bake: the same frame with the thumb index. `say` may replace the server's sentence. */
-export function LeafFrame({ bake, here, children, say, begun = false }: { bake: number; here: string; children: (bake: Bake) => ReactNode; say?: ((zone: string) => readonly SayPart[] | null) | null; begun?: boolean }) {
+export function LeafFrame({
+  bake,
+  here,
+  children,
+  say,
+  begun = false,
+}: {
+  bake: number;
+  here: string;
+  children: (bake: Bake) => ReactNode;
+  say?: ((zone: string) => readonly SayPart[] | null) | null;
+  begun?: boolean;
+}) {
   const found = useQuery(bakeQuery(bake));
   const bench = useQuery({ ...benchQuery(found.data?.kitchen_id ?? 0), enabled: found.data !== undefined });
   useOutboxPump();
@@ -66,7 +119,11 @@ export function LeafFrame({ bake, here, children, say, begun = false }: { bake: 
   }
   const b = found.data;
   return (
-    <Shell bench={bench.data} say={say?.(bench.data.kitchen.zone) ?? b.say} foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}>
+    <Shell
+      bench={bench.data}
+      say={say?.(bench.data.kitchen.zone) ?? b.say}
+      foot={<ThumbIndex bake={bake} kitchen={b.kitchen_id} here={here} leaves={b.leaves} />}
+    >
       <Keys kitchen={b.kitchen_id} bake={bake} />
       {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
       {b.status === "live" && !b.fits && !begun && <WayOut bake={bake} name={b.name} steps={b.steps} />}
@@ -75,16 +132,29 @@ export function LeafFrame({ bake, here, children, say, begun = false }: { bake: 
   );
 }
 
-function Shell({ bench, say, foot, children }: { bench: Bench; say: readonly SayPart[]; foot: ReactNode; children: ReactNode }) {
+function Shell({
+  bench,
+  say,
+  foot,
+  children,
+}: {
+  bench: Bench;
+  say: readonly SayPart[];
+  foot: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
       <Page>
         <header>
           <Rule steps={bench.steps} kitchen={bench.kitchen} away={bench.away} />
         </header>
-        <div><SayLine parts={say} zone={bench.kitchen.zone}>
+        <div>
+          <SayLine parts={say} zone={bench.kitchen.zone}>
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
-          </SayLine><StepAlarms steps={bench.steps} /></div>
+          </SayLine>
+          <StepAlarms steps={bench.steps} />
+        </div>
         <main>{children}</main>
         <ClashSheet />
         {foot}

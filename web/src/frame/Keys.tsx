@@ -5,8 +5,16 @@ import { Sheet } from "../controls/Sheet";
 import { Choice } from "../controls/Choice";
 
 const Table = styled.dl`
-  display: grid; grid-template-columns: auto 1fr; gap: 8px 20px; margin: 0;
-  dt { font: 700 18px/1.4 var(--mono); } dd { margin: 0; }
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px 20px;
+  margin: 0;
+  dt {
+    font: 700 18px/1.4 var(--mono);
+  }
+  dd {
+    margin: 0;
+  }
 `;
 const STORE = "brass-clock.keys";
 export const KEYS: readonly [string, string][] = [
@@ -56,13 +64,14 @@ export function Keys({ kitchen, bake }: { kitchen: number; bake?: number }) {
   }, [bake, go, kitchen]);
   return (
     <Sheet title="Keys" isOpen={open} onClose={() => setOpen(false)}>
-      <Table>
-        {KEYS.map(([key, what]) => [<dt key={key}>{key}</dt>, <dd key={what}>{what}</dd>])}
-      </Table>
+      <Table>{KEYS.map(([key, what]) => [<dt key={key}>{key}</dt>, <dd key={what}>{what}</dd>])}</Table>
       <Choice
         label="Single-character keys"
         value={on ? "on" : "off"}
-        options={[{ id: "on", text: "Keys on" }, { id: "off", text: "Keys off" }]}
+        options={[
+          { id: "on", text: "Keys on" },
+          { id: "off", text: "Keys off" },
+        ]}
         onChange={(v) => {
           localStorage.setItem(STORE, v);
           setOn(v === "on");

@@ -8,18 +8,58 @@ import { tapWords } from "../words/taps";
 import { clockNear, ms, span } from "../words/format";
 
 const Line = styled.div`
-  padding: 7px 24px 6px; border-bottom: 5px double var(--hair-2); min-height: 62px; display: flex; align-items: center; gap: 10px 20px; flex-wrap: wrap;
-  p { font: 500 31px/1.15 var(--name); flex: 1 1 0; min-width: min(100%, 18em); }
-  b { font-weight: 700; color: var(--brass); }
-  @media (max-width: 900px) { p { font-size: 25px; } }
-  @media (max-width: 600px) { padding: 8px 16px; p { font-size: 21px; } }
+  padding: 7px 24px 6px;
+  border-bottom: 5px double var(--hair-2);
+  min-height: 62px;
+  display: flex;
+  align-items: center;
+  gap: 10px 20px;
+  flex-wrap: wrap;
+  p {
+    font: 500 31px/1.15 var(--name);
+    flex: 1 1 0;
+    min-width: min(100%, 18em);
+  }
+  b {
+    font-weight: 700;
+    color: var(--brass);
+  }
+  @media (max-width: 900px) {
+    p {
+      font-size: 25px;
+    }
+  }
+  @media (max-width: 600px) {
+    padding: 8px 16px;
+    p {
+      font-size: 21px;
+    }
+  }
 `;
 const Away = styled.div`
-  padding: 8px 24px; font-weight: 650; border-bottom: 2px solid var(--ink); display: flex; justify-content: space-between; align-items: center; gap: 12px;
+  padding: 8px 24px;
+  font-weight: 650;
+  border-bottom: 2px solid var(--ink);
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
   background: repeating-linear-gradient(45deg, var(--recess) 0 10px, var(--paper) 10px 20px);
-  button { min-height: 48px; border: 2px solid var(--ink); background: var(--ground); padding: 0 14px; }
-  .choice { display: flex; gap: 8px; flex: none; }
-  @media (max-width: 600px) { flex-wrap: wrap; padding: 8px 16px; }
+  button {
+    min-height: 48px;
+    border: 2px solid var(--ink);
+    background: var(--ground);
+    padding: 0 14px;
+  }
+  .choice {
+    display: flex;
+    gap: 8px;
+    flex: none;
+  }
+  @media (max-width: 600px) {
+    flex-wrap: wrap;
+    padding: 8px 16px;
+  }
 `;
 
 export function words(parts: readonly SayPart[], now: number, zone: string): { text: string; strong: boolean }[] {
@@ -42,7 +82,9 @@ export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; 
       <Line data-testid="say-line" data-print="no">
         <p>{said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}</p>
         {children}
-        <p className="unseen" aria-live="polite"><Heard key={substance} text={whole} /></p>
+        <p className="unseen" aria-live="polite">
+          <Heard key={substance} text={whole} />
+        </p>
       </Line>
       <WaitingTaps />
     </>
@@ -70,13 +112,16 @@ function WaitingTaps() {
     return (
       <Away role="alert" data-print="no">
         <span>{refused}</span>
-        <button type="button" onClick={() => tell(null)}>Understood</button>
+        <button type="button" onClick={() => tell(null)}>
+          Understood
+        </button>
       </Away>
     );
   if (!late) return null;
   return (
     <Away role="status" data-print="no">
-      The server is out of reach. {waiting} {waiting === 1 ? "tap waits" : "taps wait"} here and will be sent. The clocks go on.
+      The server is out of reach. {waiting} {waiting === 1 ? "tap waits" : "taps wait"} here and will be sent. The
+      clocks go on.
     </Away>
   );
 }
@@ -91,8 +136,12 @@ function Refused({ kept }: { kept: readonly Waiting[] }) {
         {kept.length > 1 && ` ${kept.length - 1} more like it.`}
       </span>
       <span className="choice">
-        <button type="button" onClick={() => void again(first)}>Try again</button>
-        <button type="button" onClick={() => void dequeue(first)}>Let it go</button>
+        <button type="button" onClick={() => void again(first)}>
+          Try again
+        </button>
+        <button type="button" onClick={() => void dequeue(first)}>
+          Let it go
+        </button>
       </span>
     </Away>
   );

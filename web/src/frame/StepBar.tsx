@@ -15,16 +15,49 @@ import { useWords } from "./units";
 
 type Tap = Schemas["TapOut"];
 type StepKind = "weigh" | "sponge" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll";
-const DID: Record<string, string> = { weigh: "Weighed", mix: "Mixed", ball: "Balled", sponge: "Sponge made", cold_in: "In the cold", cold_out: "Out of the cold", preheat: "Heat is on", roll: "Rolling" };
+const DID: Record<string, string> = {
+  weigh: "Weighed",
+  mix: "Mixed",
+  ball: "Balled",
+  sponge: "Sponge made",
+  cold_in: "In the cold",
+  cold_out: "Out of the cold",
+  preheat: "Heat is on",
+  roll: "Rolling",
+};
 
 const DOUGH_KEEPS = new Set(["ball", "roll", "line"]);
 
 const Row = styled.div`
-  display: flex; flex-wrap: wrap; align-items: center; gap: 6px 10px; padding: 4px 0; border-bottom: 1px solid var(--hair); min-height: 56px;
-  &[data-now="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); padding-left: 8px; }
-  .when { font: 700 22px/1 var(--mono); min-width: 3.6em; letter-spacing: -0.03em; }
-  .what { font-weight: 650; min-width: 4.6em; }
-  .wait { color: var(--ink-2); font-size: 16px; flex: 1 1 4em; &[data-long="true"] { flex-basis: 12em; } }
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--hair);
+  min-height: 56px;
+  &[data-now="true"] {
+    background: var(--brass-wash);
+    box-shadow: -6px 0 0 var(--brass);
+    padding-left: 8px;
+  }
+  .when {
+    font: 700 22px/1 var(--mono);
+    min-width: 3.6em;
+    letter-spacing: -0.03em;
+  }
+  .what {
+    font-weight: 650;
+    min-width: 4.6em;
+  }
+  .wait {
+    color: var(--ink-2);
+    font-size: 16px;
+    flex: 1 1 4em;
+    &[data-long="true"] {
+      flex-basis: 12em;
+    }
+  }
 `;
 
 /** Undo or move a tap, and put the new hearth and bake where the screens read them. */
@@ -54,7 +87,10 @@ export function useTapEdits(bake: number) {
 /** The hand moves that belong to a leaf: mark each done now or earlier, move it, take it back. */
 export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] }) {
   const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
-  const steps = keys.map((k) => bake.steps.find((s) => s.key === k)).filter((s) => s !== undefined).sort((a, b) => Number(a.done_at !== null) - Number(b.done_at !== null) || ms(a.at) - ms(b.at));
+  const steps = keys
+    .map((k) => bake.steps.find((s) => s.key === k))
+    .filter((s) => s !== undefined)
+    .sort((a, b) => Number(a.done_at !== null) - Number(b.done_at !== null) || ms(a.at) - ms(b.at));
   return (
     <div data-print="no">
       {steps.map((s) => (
@@ -80,12 +116,18 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       <span className="what">{step.done_at ? word : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
-        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3 ? `; ${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(step.can_wait_until, now, zone)}` : ""}
+        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3
+          ? `; ${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(step.can_wait_until, now, zone)}`
+          : ""}
       </span>
       {!step.done_at && !earlier && (
         <>
-          <Button data-kind={isNext ? "brass" : "plain"} onPress={() => tap({ kind: step.key as StepKind })}>{word} now</Button>
-          <Button data-kind="bare" onPress={() => setEarlier(true)}>earlier…</Button>
+          <Button data-kind={isNext ? "brass" : "plain"} onPress={() => tap({ kind: step.key as StepKind })}>
+            {word} now
+          </Button>
+          <Button data-kind="bare" onPress={() => setEarlier(true)}>
+            earlier…
+          </Button>
         </>
       )}
       {earlier && (
@@ -104,8 +146,12 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"];
       )}
       {made && !earlier && (
         <>
-          <Button data-kind="bare" onPress={() => setEarlier(true)}>move…</Button>
-          <Button data-kind="bare" onPress={() => edits.undo(made)}>undo</Button>
+          <Button data-kind="bare" onPress={() => setEarlier(true)}>
+            move…
+          </Button>
+          <Button data-kind="bare" onPress={() => edits.undo(made)}>
+            undo
+          </Button>
         </>
       )}
     </Row>

@@ -14,11 +14,14 @@ export function UndoAct({ kitchen, of }: { kitchen: number; of?: string }) {
   const now = useNow(30_000);
   const act = day.data?.undo;
   const past = of !== undefined && act && now - ms(act.at) > FRESH_MS;
-  if (!act || past || (of !== undefined && !act.what.startsWith(`${of}:`))) return undo.error ? <Plate>{undo.error.message}</Plate> : null;
+  if (!act || past || (of !== undefined && !act.what.startsWith(`${of}:`)))
+    return undo.error ? <Plate>{undo.error.message}</Plate> : null;
   return (
     <p data-print="no" data-testid="undo-act" style={{ padding: "6px 0" }}>
       <span>Made so: {act.what.replace(/\.$/, "")}. </span>
-      <Button data-kind="bare" isDisabled={undo.isPending} onPress={() => undo.mutate(act.id)}>take it back</Button>
+      <Button data-kind="bare" isDisabled={undo.isPending} onPress={() => undo.mutate(act.id)}>
+        take it back
+      </Button>
     </p>
   );
 }

@@ -20,20 +20,44 @@ const [TALL, THIN, GAP, FACE] = [20, 8, 6, 26];
 export function FaceStrips({ bottom, top, turnS, offS, opensS, x, width }: Props) {
   const turn = turnS ?? offS;
   return (
-    <svg width={width} height={2 * FACE + GAP + 4} role="img" aria-label={`Side A ${coloursWords(bottom)}. Side B ${coloursWords(top)}.`}>
+    <svg
+      width={width}
+      height={2 * FACE + GAP + 4}
+      role="img"
+      aria-label={`Side A ${coloursWords(bottom)}. Side B ${coloursWords(top)}.`}
+    >
       <Face spells={bottom} from={0} to={turn} off={offS} x={x} y={2} />
       <Face spells={top} from={turn} to={offS} off={offS} x={x} y={2 + FACE + GAP} />
-      {opensS !== null && opensS <= offS && <path d={lens(x(opensS), 2 + FACE + GAP / 2)} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.8} />}
+      {opensS !== null && opensS <= offS && (
+        <path d={lens(x(opensS), 2 + FACE + GAP / 2)} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.8} />
+      )}
     </svg>
   );
 }
 
-const coloursWords = (spells: readonly Spell[]): string => spells.map((s) => (s.from_s ? `${s.word} from ${s.from_s.toFixed(0)} s` : s.word)).join(", ");
+const coloursWords = (spells: readonly Spell[]): string =>
+  spells.map((s) => (s.from_s ? `${s.word} from ${s.from_s.toFixed(0)} s` : s.word)).join(", ");
 const lens = (x: number, y: number): string => `M${x} ${y}q11 -9 22 0q-11 9 -22 0z`;
 
 /** One face: tall from `from` to `to`, where it lies on the surface, thin elsewhere, stippled by its colour. */
-function Face({ spells, from, to, off, x, y }: { spells: readonly Spell[]; from: number; to: number; off: number; x: ScaleLinear<number, number>; y: number }) {
-  const cuts = [...new Set([0, from, to, off, ...spells.map((s) => s.from_s)])].filter((s) => s <= off).sort((a, b) => a - b);
+function Face({
+  spells,
+  from,
+  to,
+  off,
+  x,
+  y,
+}: {
+  spells: readonly Spell[];
+  from: number;
+  to: number;
+  off: number;
+  x: ScaleLinear<number, number>;
+  y: number;
+}) {
+  const cuts = [...new Set([0, from, to, off, ...spells.map((s) => s.from_s)])]
+    .filter((s) => s <= off)
+    .sort((a, b) => a - b);
   const word = (s: number) => spells.filter((q) => q.from_s <= s).at(-1)!.word;
   return (
     <>
@@ -45,7 +69,12 @@ function Face({ spells, from, to, off, x, y }: { spells: readonly Spell[]; from:
         return (
           <g key={s}>
             <rect {...at} fill="var(--paper)" />
-            <rect {...at} fill={STIPPLE[word(s)] ? `url(#skin-${word(s)})` : "none"} stroke="var(--ink)" strokeWidth={on ? 1.8 : 1} />
+            <rect
+              {...at}
+              fill={STIPPLE[word(s)] ? `url(#skin-${word(s)})` : "none"}
+              stroke="var(--ink)"
+              strokeWidth={on ? 1.8 : 1}
+            />
           </g>
         );
       })}

@@ -16,13 +16,24 @@ interface Props {
 /** A handle on a time axis: dragged by a finger, moved by the arrow keys five minutes at a time. */
 export function Grip({ label, at, y, x, t, say, onMove, onHold }: Props) {
   const off = useRef(0);
-  const place = (e: PointerEvent<SVGGElement>) => e.clientX - e.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
+  const place = (e: PointerEvent<SVGGElement>) =>
+    e.clientX - e.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
   const move = (to: number) => onMove(Math.round(to / STEP) * STEP);
   return (
     <g
-      role="slider" tabIndex={0} aria-label={label} aria-valuenow={Math.round(at / 60e3)} aria-valuetext={say(at)} className="grip"
-      transform={`translate(${x(at)},${y})`} style={{ cursor: "ew-resize", touchAction: "none" }}
-      onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); off.current = place(e) - x(at); onHold(true); }}
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={Math.round(at / 60e3)}
+      aria-valuetext={say(at)}
+      className="grip"
+      transform={`translate(${x(at)},${y})`}
+      style={{ cursor: "ew-resize", touchAction: "none" }}
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        off.current = place(e) - x(at);
+        onHold(true);
+      }}
       onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && move(t(place(e) - off.current))}
       onPointerUp={() => onHold(false)}
       onPointerCancel={() => onHold(false)}

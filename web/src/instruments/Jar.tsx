@@ -26,11 +26,26 @@ export function Jar({ y, bottom, top, width, level, ready, tooFar, doughC }: Pro
           strokeWidth={2}
         />
       )}
-      <path d={`M0 ${top} V${bottom - 8} Q0 ${bottom} 8 ${bottom} H${w - 8} Q${w} ${bottom} ${w} ${bottom - 8} V${top}`} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
+      <path
+        d={`M0 ${top} V${bottom - 8} Q0 ${bottom} 8 ${bottom} H${w - 8} Q${w} ${bottom} ${w} ${bottom - 8} V${top}`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={2.5}
+      />
       <line x1={-7} x2={w + 7} y1={top} y2={top} stroke="var(--ink)" strokeWidth={3} />
       <line x1={0} x2={w} y1={y(1)} y2={y(1)} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="2 5" />
       <line x1={-7} x2={w + 7} y1={y(ready)} y2={y(ready)} stroke="var(--ink)" strokeWidth={3} />
-      {tooFar !== null && <line x1={-7} x2={w + 7} y1={y(tooFar)} y2={y(tooFar)} stroke="var(--ink)" strokeWidth={2} strokeDasharray="7 5" />}
+      {tooFar !== null && (
+        <line
+          x1={-7}
+          x2={w + 7}
+          y1={y(tooFar)}
+          y2={y(tooFar)}
+          stroke="var(--ink)"
+          strokeWidth={2}
+          strokeDasharray="7 5"
+        />
+      )}
       {surface !== null && <path d={`M-22 ${surface - 8} v16 l14 -8z`} fill="var(--brass)" />}
     </g>
   );

@@ -1,15 +1,35 @@
 /** A rolled piece from the side, to scale, with its diameter. */
-export function PieceProfile({ diameterCm, thicknessMm, width }: { diameterCm: number; thicknessMm: number; width: number }) {
+export function PieceProfile({
+  diameterCm,
+  thicknessMm,
+  width,
+}: {
+  diameterCm: number;
+  thicknessMm: number;
+  width: number;
+}) {
   const scale = Math.min((width - 40) / (diameterCm * 10), 2.2);
   const w = diameterCm * 10 * scale;
   const h = Math.max(thicknessMm * scale, 1.5);
   const left = (width - w) / 2;
   return (
-    <svg width={width} height={86} role="img" aria-label={`${diameterCm.toFixed(0)} cm across, ${thicknessMm.toFixed(1)} mm thick, drawn to scale`}>
+    <svg
+      width={width}
+      height={86}
+      role="img"
+      aria-label={`${diameterCm.toFixed(0)} cm across, ${thicknessMm.toFixed(1)} mm thick, drawn to scale`}
+    >
       <line x1={left} x2={left + w} y1={22} y2={22} stroke="var(--hair-2)" strokeWidth={1.5} />
       <path d={`M${left} 15v14M${left + w} 15v14`} stroke="var(--hair-2)" strokeWidth={1.5} />
-      <text x={width / 2} y={28} textAnchor="middle" className="mono halo strong">{diameterCm.toFixed(diameterCm % 1 ? 1 : 0)} cm</text>
-      <path d={`M${left} 66v${-h * 0.6}q2 ${-h * 0.4} 8 ${-h * 0.4}h${w - 16}q6 0 8 ${h * 0.4}v${h * 0.6}z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
+      <text x={width / 2} y={28} textAnchor="middle" className="mono halo strong">
+        {diameterCm.toFixed(diameterCm % 1 ? 1 : 0)} cm
+      </text>
+      <path
+        d={`M${left} 66v${-h * 0.6}q2 ${-h * 0.4} 8 ${-h * 0.4}h${w - 16}q6 0 8 ${h * 0.4}v${h * 0.6}z`}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth={2}
+      />
       <line x1={left - 10} x2={left + w + 10} y1={67} y2={67} stroke="var(--ink)" strokeWidth={3} />
     </svg>
   );

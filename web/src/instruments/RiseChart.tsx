@@ -57,7 +57,10 @@ export function RiseChart(p: Props) {
   const last = p.points.at(-1)?.t ?? p.now;
   const ends = p.windows.flatMap((w) => [w.to ?? 0]);
   const begin = p.points[0]?.t ?? p.now;
-  const fits: [number, number] = [begin, Math.max(last, p.serve, Math.min(Math.max(...ends, 0), last + 3600e3)) + 6 * MINUTE];
+  const fits: [number, number] = [
+    begin,
+    Math.max(last, p.serve, Math.min(Math.max(...ends, 0), last + 3600e3)) + 6 * MINUTE,
+  ];
   // while a handle is held the picture keeps its scale, so that the handle stays under the finger
   const held = useRef(fits);
   const [holding, setHolding] = useState(false);
@@ -74,8 +77,13 @@ export function RiseChart(p: Props) {
   // a knock-back is two points at one instant: the curve is drawn in one stretch per stage
   const stretches = split(p.points);
   const ghosts = p.ghost ? split(p.ghost) : [];
-  const band = area<RisePoint>().x((q) => x(q.t)).y0((q) => y(q.low)).y1((q) => y(q.high));
-  const curve = line<RisePoint>().x((q) => x(q.t)).y((q) => y(q.ratio));
+  const band = area<RisePoint>()
+    .x((q) => x(q.t))
+    .y0((q) => y(q.low))
+    .y1((q) => y(q.high));
+  const curve = line<RisePoint>()
+    .x((q) => x(q.t))
+    .y((q) => y(q.ratio));
   const TEMP = { top: 218 + (p.cold ? COLD_H : 0), bottom: 218 + TEMP_H + (p.cold ? COLD_H : 0) };
   const height = H + (p.cold ? COLD_H : 0);
   const yT = scaleLinear().domain([tMin, tMax]).range([TEMP.bottom, TEMP.top]);
@@ -84,27 +92,43 @@ export function RiseChart(p: Props) {
   // two targets near each other, of stages that begin close together: the second one's words go beneath its line
   const crowded = (i: number) => {
     const [a, b] = [p.windows[i - 1], p.windows[i]];
-    return a !== undefined && b !== undefined && Math.abs(y(a.target) - y(b.target)) < 22 && x(b.begins) - x(Math.max(a.begins, from)) < 110;
+    return (
+      a !== undefined &&
+      b !== undefined &&
+      Math.abs(y(a.target) - y(b.target)) < 22 &&
+      x(b.begins) - x(Math.max(a.begins, from)) < 110
+    );
   };
   const nowX = x(p.now);
   const shown = p.now > begin && p.now < end;
   return (
-    <svg width={p.width} height={height} role={p.onServe ? "group" : "img"} aria-label="Rise curve with its band, windows and dough temperature. The table below holds the same.">
+    <svg
+      width={p.width}
+      height={height}
+      role={p.onServe ? "group" : "img"}
+      aria-label="Rise curve with its band, windows and dough temperature. The table below holds the same."
+    >
       {hours.map((h) => (
         <g key={h.getTime()}>
           <line x1={x(h)} x2={x(h)} y1={PLOT.top - 8} y2={TEMP.bottom} stroke="var(--hair)" />
-          <text x={x(h)} y={height - 6} textAnchor="middle" className="mono tick">{p.clock(h.getTime())}</text>
+          <text x={x(h)} y={height - 6} textAnchor="middle" className="mono tick">
+            {p.clock(h.getTime())}
+          </text>
         </g>
       ))}
-      <clipPath id="rise-plot"><rect x={left} y={0} width={right - left + 14} height={height} /></clipPath>
+      <clipPath id="rise-plot">
+        <rect x={left} y={0} width={right - left + 14} height={height} />
+      </clipPath>
       <g clipPath="url(#rise-plot)">
-      {ghosts.map((s, i) => <path key={i} d={curve(s) ?? ""} fill="none" stroke="var(--hair-2)" strokeWidth={2} strokeDasharray="3 5" />)}
-      {stretches.map((s, i) => (
-        <g key={i}>
-          <path d={band(s) ?? ""} fill="var(--recess)" stroke="var(--hair-2)" strokeWidth={1} />
-          <path d={curve(s) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
-        </g>
-      ))}
+        {ghosts.map((s, i) => (
+          <path key={i} d={curve(s) ?? ""} fill="none" stroke="var(--hair-2)" strokeWidth={2} strokeDasharray="3 5" />
+        ))}
+        {stretches.map((s, i) => (
+          <g key={i}>
+            <path d={band(s) ?? ""} fill="var(--recess)" stroke="var(--hair-2)" strokeWidth={1} />
+            <path d={curve(s) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
+          </g>
+        ))}
       </g>
       {p.windows.map((w, i) => {
         const stop = p.windows[i + 1]?.begins ?? end;
@@ -112,12 +136,28 @@ export function RiseChart(p: Props) {
         const x1 = i === p.stage && !narrow ? 0 : x(Math.max(w.begins, from));
         return (
           <g key={w.name}>
-            <line x1={x1} x2={x(Math.min(stop, end))} y1={y(w.target)} y2={y(w.target)} stroke="var(--ink)" strokeWidth={i === p.stage ? 2.5 : 1.5} strokeDasharray={i === p.stage ? undefined : "2 4"} />
-            <text x={x(Math.max(w.begins, from)) + 6} y={y(w.target) + (crowded(i) ? 20 : -6)} className={i === p.stage ? "strong" : ""}>{w.name} {w.target}×</text>
+            <line
+              x1={x1}
+              x2={x(Math.min(stop, end))}
+              y1={y(w.target)}
+              y2={y(w.target)}
+              stroke="var(--ink)"
+              strokeWidth={i === p.stage ? 2.5 : 1.5}
+              strokeDasharray={i === p.stage ? undefined : "2 4"}
+            />
+            <text
+              x={x(Math.max(w.begins, from)) + 6}
+              y={y(w.target) + (crowded(i) ? 20 : -6)}
+              className={i === p.stage ? "strong" : ""}
+            >
+              {w.name} {w.target}×
+            </text>
           </g>
         );
       })}
-      {p.windows.map((w, i) => <Spindle key={w.name} w={w} i={i} x={x} left={left} end={end} p={p} />)}
+      {p.windows.map((w, i) => (
+        <Spindle key={w.name} w={w} i={i} x={x} left={left} end={end} p={p} />
+      ))}
       {p.readings.map((r) => (
         <g key={r.id} transform={`translate(${x(r.t)},${y(r.ratio)})`}>
           <line y1={-13} y2={13} stroke="var(--ink)" strokeWidth={1.5} />
@@ -128,23 +168,82 @@ export function RiseChart(p: Props) {
         {strips(p.points).map((q, i, all) => {
           const a = all[i - 1] ?? q;
           const wide = x(q.t) - x(a.t);
-          return wide > 0 ? <rect key={i} x={x(a.t)} width={wide + 0.6} y={yT(q.doughC)} height={TEMP.bottom - yT(q.doughC)} fill={heatColour(q.doughC)} /> : null;
+          return wide > 0 ? (
+            <rect
+              key={i}
+              x={x(a.t)}
+              width={wide + 0.6}
+              y={yT(q.doughC)}
+              height={TEMP.bottom - yT(q.doughC)}
+              fill={heatColour(q.doughC)}
+            />
+          ) : null;
         })}
-        <path d={line<RisePoint>().x((q) => x(q.t)).y((q) => yT(q.doughC))([...p.points]) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+        <path
+          d={
+            line<RisePoint>()
+              .x((q) => x(q.t))
+              .y((q) => yT(q.doughC))([...p.points]) ?? ""
+          }
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.5}
+        />
         <line x1={left} x2={right} y1={TEMP.bottom} y2={TEMP.bottom} stroke="var(--ink)" strokeWidth={2} />
-        <text x={x(Math.max(begin, from)) + 6} y={TEMP.bottom - 8} className="halo strong">dough {p.degrees(temps[0] ?? 0)}</text>
-        <text x={x(last) - 6} y={TEMP.bottom - 8} textAnchor="end" className="halo strong">{p.degrees(temps.at(-1) ?? 0)}</text>
+        <text x={x(Math.max(begin, from)) + 6} y={TEMP.bottom - 8} className="halo strong">
+          dough {p.degrees(temps[0] ?? 0)}
+        </text>
+        <text x={x(last) - 6} y={TEMP.bottom - 8} textAnchor="end" className="halo strong">
+          {p.degrees(temps.at(-1) ?? 0)}
+        </text>
       </g>
-      <line x1={x(p.serve)} x2={x(p.serve)} y1={PLOT.top} y2={TEMP.bottom} stroke="var(--brass)" strokeWidth={2} strokeDasharray="6 5" />
-      <text x={x(p.serve) - 14} y={PLOT.top + 4} textAnchor="end" className="strong halo">table {p.clock(p.serve)}</text>
+      <line
+        x1={x(p.serve)}
+        x2={x(p.serve)}
+        y1={PLOT.top}
+        y2={TEMP.bottom}
+        stroke="var(--brass)"
+        strokeWidth={2}
+        strokeDasharray="6 5"
+      />
+      <text x={x(p.serve) - 14} y={PLOT.top + 4} textAnchor="end" className="strong halo">
+        table {p.clock(p.serve)}
+      </text>
       {p.cold && (
         <g>
-          <rect x={inside(p.cold.into)} y={TEMP.top - 30} width={Math.max(inside(p.cold.out) - inside(p.cold.into), 2)} height={8} fill={heatColour(4)} stroke="var(--ink)" strokeWidth={1.5} />
-          <text x={(inside(p.cold.into) + inside(p.cold.out)) / 2} y={TEMP.top - 8} textAnchor="middle" className="halo">fridge {p.clock(p.cold.into)} to {p.clock(p.cold.out)}</text>
+          <rect
+            x={inside(p.cold.into)}
+            y={TEMP.top - 30}
+            width={Math.max(inside(p.cold.out) - inside(p.cold.into), 2)}
+            height={8}
+            fill={heatColour(4)}
+            stroke="var(--ink)"
+            strokeWidth={1.5}
+          />
+          <text
+            x={(inside(p.cold.into) + inside(p.cold.out)) / 2}
+            y={TEMP.top - 8}
+            textAnchor="middle"
+            className="halo"
+          >
+            fridge {p.clock(p.cold.into)} to {p.clock(p.cold.out)}
+          </text>
           {p.onCold && (
             <>
-              <Grip {...grip} label="Into the fridge" at={p.cold.into} y={TEMP.top - 26} onMove={(t) => p.onCold!(Math.min(t, p.cold!.out - 15 * MINUTE), p.cold!.out)} />
-              <Grip {...grip} label="Out of the fridge" at={p.cold.out} y={TEMP.top - 26} onMove={(t) => p.onCold!(p.cold!.into, Math.max(t, p.cold!.into + 15 * MINUTE))} />
+              <Grip
+                {...grip}
+                label="Into the fridge"
+                at={p.cold.into}
+                y={TEMP.top - 26}
+                onMove={(t) => p.onCold!(Math.min(t, p.cold!.out - 15 * MINUTE), p.cold!.out)}
+              />
+              <Grip
+                {...grip}
+                label="Out of the fridge"
+                at={p.cold.out}
+                y={TEMP.top - 26}
+                onMove={(t) => p.onCold!(p.cold!.into, Math.max(t, p.cold!.into + 15 * MINUTE))}
+              />
             </>
           )}
         </g>
@@ -158,17 +257,49 @@ export function RiseChart(p: Props) {
       )}
       {jarW > 0 && current && (
         <g transform="translate(34,0)">
-          <Jar y={y} bottom={PLOT.bottom + 8} top={PLOT.top - 6} width={jarW} level={p.ratioNow} ready={current.target} tooFar={null} doughC={p.doughNow ?? 21} />
-          <text x={jarW + 16} y={y(current.target) - 8} className="strong">ready</text>
-          <text x={jarW + 16} y={y(1) - 6}>start</text>
+          <Jar
+            y={y}
+            bottom={PLOT.bottom + 8}
+            top={PLOT.top - 6}
+            width={jarW}
+            level={p.ratioNow}
+            ready={current.target}
+            tooFar={null}
+            doughC={p.doughNow ?? 21}
+          />
+          <text x={jarW + 16} y={y(current.target) - 8} className="strong">
+            ready
+          </text>
+          <text x={jarW + 16} y={y(1) - 6}>
+            start
+          </text>
         </g>
       )}
     </svg>
   );
 }
 
-function Spindle({ w, i, x, left, end, p }: { w: RiseWindow; i: number; x: (t: number) => number; left: number; end: number; p: Props }) {
-  if (w.ready === null) return <text x={left} y={WINDOWS_Y + i * 18}>{w.name}: does not get there</text>;
+function Spindle({
+  w,
+  i,
+  x,
+  left,
+  end,
+  p,
+}: {
+  w: RiseWindow;
+  i: number;
+  x: (t: number) => number;
+  left: number;
+  end: number;
+  p: Props;
+}) {
+  if (w.ready === null)
+    return (
+      <text x={left} y={WINDOWS_Y + i * 18}>
+        {w.name}: does not get there
+      </text>
+    );
   const a = Math.max(x(w.ready), left);
   const b = Math.max(x(w.from ?? w.ready), left);
   const c = Math.max(x(Math.min(w.to ?? w.ready, end)), left);
@@ -180,8 +311,20 @@ function Spindle({ w, i, x, left, end, p }: { w: RiseWindow; i: number; x: (t: n
   const past = i < p.stage;
   return (
     <g>
-      <path d={`M${a} ${at}L${b} ${at - 9}H${c}L${d} ${at}L${c} ${at + 9}H${b}Z`} fill={past ? "var(--recess)" : "var(--ink)"} stroke="var(--ink)" strokeWidth={1} />
-      <text x={before ? a - 10 : after ? d + 8 : x(end) - 4} y={at + 6} textAnchor={before || !after ? "end" : "start"} className="halo">{label}</text>
+      <path
+        d={`M${a} ${at}L${b} ${at - 9}H${c}L${d} ${at}L${c} ${at + 9}H${b}Z`}
+        fill={past ? "var(--recess)" : "var(--ink)"}
+        stroke="var(--ink)"
+        strokeWidth={1}
+      />
+      <text
+        x={before ? a - 10 : after ? d + 8 : x(end) - 4}
+        y={at + 6}
+        textAnchor={before || !after ? "end" : "start"}
+        className="halo"
+      >
+        {label}
+      </text>
     </g>
   );
 }

@@ -39,7 +39,13 @@ export function SodaBeam({ soda, acid, excess, width }: Props) {
           return side === "soda" ? (
             <rect key={i} x={px} y={py - 9} width={9} height={9} fill="var(--ink)" />
           ) : (
-            <path key={i} d={`M${px} ${py}l5 -10l5 10z`} fill={w.flour ? "none" : "var(--ink)"} stroke="var(--ink)" strokeWidth={1.5} />
+            <path
+              key={i}
+              d={`M${px} ${py}l5 -10l5 10z`}
+              fill={w.flour ? "none" : "var(--ink)"}
+              stroke="var(--ink)"
+              strokeWidth={1.5}
+            />
           );
         })}
       </g>
@@ -47,15 +53,29 @@ export function SodaBeam({ soda, acid, excess, width }: Props) {
   };
   const total = (s: readonly BeamSide[]) => s.reduce((a, b) => a + b.mmol, 0);
   return (
-    <svg width={width} height={206} role="img" aria-label={`Soda ${total(soda).toFixed(0)} against acid ${total(acid).toFixed(0)} millimole; ${Math.abs(excess).toFixed(2)} g of ${excess < 0 ? "acid, as soda," : "soda"} left per 100 g flour`}>
-      <path d={`M${centre - 15} 200L${centre} ${BASE}l15 104z`} fill="var(--recess)" stroke="var(--ink)" strokeWidth={2} />
+    <svg
+      width={width}
+      height={206}
+      role="img"
+      aria-label={`Soda ${total(soda).toFixed(0)} against acid ${total(acid).toFixed(0)} millimole; ${Math.abs(excess).toFixed(2)} g of ${excess < 0 ? "acid, as soda," : "soda"} left per 100 g flour`}
+    >
+      <path
+        d={`M${centre - 15} 200L${centre} ${BASE}l15 104z`}
+        fill="var(--recess)"
+        stroke="var(--ink)"
+        strokeWidth={2}
+      />
       <path d={`M${centre - 46} 200H${centre + 46}`} stroke="var(--ink)" strokeWidth={3} />
       <path d={`M${centre - arm} ${BASE - drop}L${centre + arm} ${BASE + drop}`} stroke="var(--ink)" strokeWidth={5} />
       <circle cx={centre} cy={BASE} r={6} fill="var(--brass)" />
       {pan(centre - arm, BASE - drop, "acid", weights(acid))}
       {pan(centre + arm, BASE + drop, "soda", weights(soda))}
-      <text x={centre - arm} y={20} textAnchor="middle" className="strong">acid</text>
-      <text x={centre + arm} y={20} textAnchor="middle" className="strong">soda</text>
+      <text x={centre - arm} y={20} textAnchor="middle" className="strong">
+        acid
+      </text>
+      <text x={centre + arm} y={20} textAnchor="middle" className="strong">
+        soda
+      </text>
     </svg>
   );
 }

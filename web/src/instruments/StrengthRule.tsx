@@ -5,7 +5,10 @@ const H = 44;
 
 /** A strength on a rule from a third to three: the middle as a notch, eight in ten as a bar. */
 export function StrengthRule({ mean, sdLog, label }: { mean: number; sdLog: number; label: string }) {
-  const x = scaleLog().domain([0.33, 3]).range([10, W - 10]).clamp(true);
+  const x = scaleLog()
+    .domain([0.33, 3])
+    .range([10, W - 10])
+    .clamp(true);
   const low = x(mean * Math.exp(-1.2816 * sdLog));
   const high = x(mean * Math.exp(1.2816 * sdLog));
   return (
@@ -14,7 +17,9 @@ export function StrengthRule({ mean, sdLog, label }: { mean: number; sdLog: numb
       {[0.5, 1, 2].map((t) => (
         <g key={t}>
           <line x1={x(t)} x2={x(t)} y1={12} y2={24} stroke="var(--ink)" strokeWidth={t === 1 ? 2.5 : 1.5} />
-          <text x={x(t)} y={41} textAnchor="middle" className="mono" style={{ fontSize: 14 }}>{t}</text>
+          <text x={x(t)} y={41} textAnchor="middle" className="mono" style={{ fontSize: 14 }}>
+            {t}
+          </text>
         </g>
       ))}
       <rect x={low} y={12} width={high - low} height={12} fill="var(--recess)" stroke="var(--ink)" strokeWidth={1.5} />

@@ -1,7 +1,17 @@
 import { Jar } from "./Jar";
 
 /** The small vessel on the Bench: an empty bowl before mixing, the jar once it rises. */
-export function Vessel({ ratio, target, doughC, mark = "ready" }: { ratio: number | null; target: number | null; doughC: number | null; mark?: string }) {
+export function Vessel({
+  ratio,
+  target,
+  doughC,
+  mark = "ready",
+}: {
+  ratio: number | null;
+  target: number | null;
+  doughC: number | null;
+  mark?: string;
+}) {
   if (ratio === null || target === null) {
     return (
       <svg width="130" height="124" viewBox="0 0 130 124" aria-hidden="true">
@@ -17,7 +27,9 @@ export function Vessel({ ratio, target, doughC, mark = "ready" }: { ratio: numbe
   return (
     <svg width="130" height="188" viewBox="-26 0 142 188" aria-hidden="true">
       <Jar y={y} bottom={186} top={10} width={92} level={ratio} ready={target} tooFar={null} doughC={doughC ?? 21} />
-      <text x="46" y={y(target) - 6} textAnchor="middle">{mark}</text>
+      <text x="46" y={y(target) - 6} textAnchor="middle">
+        {mark}
+      </text>
     </svg>
   );
 }

@@ -19,7 +19,9 @@ export const clock = (at: number | string, zone: string): string =>
 
 /** 01:22:50 */
 export const clockSeconds = (at: number | string, zone: string): string =>
-  formatter(zone, { hour: "2-digit", minute: "2-digit", second: "2-digit" }).format(typeof at === "string" ? ms(at) : at);
+  formatter(zone, { hour: "2-digit", minute: "2-digit", second: "2-digit" }).format(
+    typeof at === "string" ? ms(at) : at,
+  );
 
 /** Wed */
 export const weekday = (at: number | string, zone: string): string =>
@@ -101,7 +103,9 @@ export const lower = (name: string): string => name.slice(0, 1).toLowerCase() + 
 export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
 
 /** A typed number, with a point or a comma; what cannot be read, nothing too, goes on as it was typed, so that the server says what is wrong with it. */
-export const typedNumber = (text: string, value = plain(text)): number => (Number.isNaN(value) ? text : value) as number;
+export const typedNumber = (text: string, value = plain(text)): number =>
+  (Number.isNaN(value) ? text : value) as number;
 
 /** A number with a point or a comma; NaN for nothing. */
-export const plain = (text: string): number => (text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", ".")));
+export const plain = (text: string): number =>
+  text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", "."));

@@ -10,7 +10,13 @@ export interface Heating {
   knob: boolean;
   wipe_every: number | null;
 }
-const POWER: Record<string, string> = { low: "low", medium_low: "medium low", medium: "medium", medium_high: "medium high", high: "high" };
+const POWER: Record<string, string> = {
+  low: "low",
+  medium_low: "medium low",
+  medium: "medium",
+  medium_high: "medium high",
+  high: "high",
+};
 const ORDER = Object.keys(POWER);
 const FELT_S = 60;
 
@@ -23,13 +29,20 @@ export function knobWord(h: Heating, power: string, units: Units): string | null
   if (h.hold === null) return "Not even high carries this line: leave more time between breads.";
   if (h.hold === power) return null;
   const down = ORDER.indexOf(h.hold) < ORDER.indexOf(power);
-  const drift = h.drift_k_min > 3 ? `: left as it is, the empty plate climbs ${step(h.drift_k_min, units)} a minute` : "";
-  return down ? `Once it is hot turn to ${POWER[h.hold]}${drift}.` : `Turn up to ${POWER[h.hold]}: the breads take more than this flame gives.`;
+  const drift =
+    h.drift_k_min > 3 ? `: left as it is, the empty plate climbs ${step(h.drift_k_min, units)} a minute` : "";
+  return down
+    ? `Once it is hot turn to ${POWER[h.hold]}${drift}.`
+    : `Turn up to ${POWER[h.hold]}: the breads take more than this flame gives.`;
 }
 
 /** When to wipe the flour off. */
 export const wipeWord = (h: Heating): string | null =>
-  h.wipe_every === null ? null : h.wipe_every === 1 ? "Wipe the flour off between breads." : `Wipe the flour off after every ${h.wipe_every} breads.`;
+  h.wipe_every === null
+    ? null
+    : h.wipe_every === 1
+      ? "Wipe the flour off between breads."
+      : `Wipe the flour off after every ${h.wipe_every} breads.`;
 
 /** How the surface gets hot and stays so, in a few sentences. */
 export function heatingWords(h: Heating, power: string, units: Units): string[] {
@@ -40,5 +53,7 @@ export function heatingWords(h: Heating, power: string, units: Units): string[] 
         ? `Light ${h.charcoal_kg.toFixed(1)} kg of charcoal ${span(h.preheat_s * 1000)} before.`
         : `Hot in ${span(h.preheat_s * 1000)} from cold.`;
   const slow = h.settles_s >= FELT_S ? `A change of its heat is felt after ${span(h.settles_s * 1000)}.` : null;
-  return [hot, knobWord(h, power, units), slow, h.wipe_every === 1 ? null : wipeWord(h)].filter((x): x is string => x !== null);
+  return [hot, knobWord(h, power, units), slow, h.wipe_every === 1 ? null : wipeWord(h)].filter(
+    (x): x is string => x !== null,
+  );
 }

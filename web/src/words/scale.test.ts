@@ -7,7 +7,8 @@ test("the rule runs both ways and rises with time", () => {
   for (const linear of [false, true]) {
     const scale = ruleScale(now, 1280, 250, 2 * 3600e3, 36 * 3600e3, linear);
     expect(scale.x(now)).toBeCloseTo(250);
-    for (const h of [-5, -0.5, 0.2, 3, 30]) expect(scale.t(scale.x(now + h * 3600e3))).toBeCloseTo(now + h * 3600e3, -1);
+    for (const h of [-5, -0.5, 0.2, 3, 30])
+      expect(scale.t(scale.x(now + h * 3600e3))).toBeCloseTo(now + h * 3600e3, -1);
     expect(scale.x(now + 36 * 3600e3)).toBeLessThanOrEqual(1280);
     const marks = hourMarks(scale, scale.left, scale.right, 40);
     expect(marks.length).toBeGreaterThan(5);

@@ -7,7 +7,14 @@ export interface RuleScale {
 }
 
 /** Pixels of a time [ms] on a rule `width` wide whose needle stands at `needle`; `tau` [ms] is the stretch. */
-export function ruleScale(now: number, width: number, needle: number, tau: number, aheadMs: number, linear = false): RuleScale {
+export function ruleScale(
+  now: number,
+  width: number,
+  needle: number,
+  tau: number,
+  aheadMs: number,
+  linear = false,
+): RuleScale {
   const ahead = width - needle - 24;
   const s = linear ? ahead / aheadMs : ahead / Math.asinh(aheadMs / tau);
   const past = linear ? s : s * 0.55;
@@ -62,7 +69,9 @@ export const PEG_STEP_MS = 5 * MINUTE_MS;
 
 /** Returns the next time on the grid of five minutes [ms] that lies a minute or more from `t`, later (`way` 1) or earlier (-1). */
 export function nextPegTime(t: number, way: 1 | -1): number {
-  return way === 1 ? (Math.floor((t + MINUTE_MS) / PEG_STEP_MS) + 1) * PEG_STEP_MS : (Math.ceil((t - MINUTE_MS) / PEG_STEP_MS) - 1) * PEG_STEP_MS;
+  return way === 1
+    ? (Math.floor((t + MINUTE_MS) / PEG_STEP_MS) + 1) * PEG_STEP_MS
+    : (Math.ceil((t - MINUTE_MS) / PEG_STEP_MS) - 1) * PEG_STEP_MS;
 }
 
 /**

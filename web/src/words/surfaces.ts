@@ -1,5 +1,15 @@
 export type SurfaceKind =
-  | "iron_plate" | "skillet" | "stone_oven" | "steel_oven" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
+  | "iron_plate"
+  | "skillet"
+  | "stone_oven"
+  | "steel_oven"
+  | "clay_wall"
+  | "inverted_plate"
+  | "lidded_pan"
+  | "flame_oven"
+  | "oil"
+  | "pan_then_grill"
+  | "oven_tray";
 
 /** Every kind of surface: its name, where it usually works [C], and how many breads it takes at most. */
 export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; most: number }[] = [
@@ -26,18 +36,59 @@ const SECOND: Record<string, { verb: string; lower: string }> = {
 /** What the second move of a program is. */
 export const secondOf = (program: { second?: string }) => SECOND[program.second ?? "turn"]!;
 
-const MOVES: Record<string, string> = { load: "load", turn: "turn", off: "take off", bubbles: "bubbles", browned: "first brown", puffed: "puffed", dark: "too dark", pale: "too pale", fell: "fell off", brush: "wrap",
-  flip: "turn it again", edge: "stand it on an edge", rotate: "half a turn round", spray: "spray with water", cover: "lid on", uncover: "lid off", top: "topping on", finish_oven: "into the oven" };
+const MOVES: Record<string, string> = {
+  load: "load",
+  turn: "turn",
+  off: "take off",
+  bubbles: "bubbles",
+  browned: "first brown",
+  puffed: "puffed",
+  dark: "too dark",
+  pale: "too pale",
+  fell: "fell off",
+  brush: "wrap",
+  flip: "turn it again",
+  edge: "stand it on an edge",
+  rotate: "half a turn round",
+  spray: "spray with water",
+  cover: "lid on",
+  uncover: "lid off",
+  top: "topping on",
+  finish_oven: "into the oven",
+};
 /** A move without its number: a second edge is `edge 2`. */
 export const bare = (move: string): string => move.replace(/ \d+$/, "");
 type Second = { second?: string; dressed?: string | null };
 
 /** A move as the hands are told it: the second one is what this surface wants. */
-export const moveVerb = (move: string, program: Second): string => (move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off");
-export const moveLower = (move: string, program: Second): string => (move === "turn" ? secondOf(program).lower : move === "brush" && program.dressed ? `${program.dressed} on, and wrap` : (MOVES[bare(move)] ?? move));
+export const moveVerb = (move: string, program: Second): string =>
+  move === "turn" ? secondOf(program).verb : move === "load" ? "Load" : "Take off";
+export const moveLower = (move: string, program: Second): string =>
+  move === "turn"
+    ? secondOf(program).lower
+    : move === "brush" && program.dressed
+      ? `${program.dressed} on, and wrap`
+      : (MOVES[bare(move)] ?? move);
 
-const WORDS = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+const WORDS = [
+  "none",
+  "one",
+  "two",
+  "three",
+  "four",
+  "five",
+  "six",
+  "seven",
+  "eight",
+  "nine",
+  "ten",
+  "eleven",
+  "twelve",
+];
 
 /** Counts of breads that a kind of surface takes. */
 export const spotsOf = (kind: string): { id: string; text: string }[] =>
-  Array.from({ length: SURFACES.find((s) => s.id === kind)?.most ?? 2 }, (_, i) => ({ id: String(i + 1), text: WORDS[i + 1]! }));
+  Array.from({ length: SURFACES.find((s) => s.id === kind)?.most ?? 2 }, (_, i) => ({
+    id: String(i + 1),
+    text: WORDS[i + 1]!,
+  }));

@@ -24,7 +24,12 @@ function sayLive(hearth: Hearth, now: number, zone: string): SayPart[] | null {
   else parts.push(text("in "), { kind: "until", text: "", at: first.at });
   if (second) parts.push(text(`, then ${moveLower(second.move, hearth.program)} ${second.round_no}`));
   parts.push(text("."));
-  if (hearth.last_off_at) parts.push(text(" Last off at "), { kind: "figure", text: clockSeconds(hearth.last_off_at, zone), at: null }, text(hearth.late_s >= 60 ? `, ${span(hearth.late_s * 1000)} late.` : "."));
+  if (hearth.last_off_at)
+    parts.push(
+      text(" Last off at "),
+      { kind: "figure", text: clockSeconds(hearth.last_off_at, zone), at: null },
+      text(hearth.late_s >= 60 ? `, ${span(hearth.late_s * 1000)} late.` : "."),
+    );
   return parts;
 }
 
@@ -34,10 +39,20 @@ export function FireLeaf({ bake }: { bake: number }) {
   useNow(1000);
   const [wanted, setWanted] = useState<"plan" | "live" | null>(null);
   return (
-    <LeafFrame bake={bake} here="fire" begun={hearth.data?.started ?? false} say={hearth.data ? (zone) => sayLive(hearth.data, serverNow(), zone) : null}>
+    <LeafFrame
+      bake={bake}
+      here="fire"
+      begun={hearth.data?.started ?? false}
+      say={hearth.data ? (zone) => sayLive(hearth.data, serverNow(), zone) : null}
+    >
       {(b: Bake) => {
         if (b.faults["fire"] || !hearth.data) {
-          return (<><BakeHead bake={b} about="" /><Plate>{b.faults["fire"] ?? (hearth.error ? hearth.error.message : "Reading the hearth…")}</Plate></>);
+          return (
+            <>
+              <BakeHead bake={b} about="" />
+              <Plate>{b.faults["fire"] ?? (hearth.error ? hearth.error.message : "Reading the hearth…")}</Plate>
+            </>
+          );
         }
         const view = wanted ?? (hearth.data.started && !hearth.data.finished ? "live" : "plan");
         return view === "live" ? (

@@ -25,23 +25,104 @@ import { type Colour, COLOURS, heatBand, sourceWords } from "../../words/heat";
 import { moveLower, secondOf } from "../../words/surfaces";
 
 const Top = styled.div`
-  display: grid; grid-template-columns: 252px minmax(0, 1fr) 272px; gap: 8px 26px; border-bottom: 2px solid var(--hair-2); padding-bottom: 10px;
-  .big { font: 700 66px/1 var(--name); }
-  .mid { font: 700 32px/1 var(--name); }
-  .pair { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
-  .col { display: grid; gap: 8px; align-content: start; }
-  .steps { display: flex; flex-wrap: wrap; gap: 2px 18px; list-style: none; margin: 0; padding: 0; li { display: grid; grid-template-rows: 40px 46px auto; max-width: 150px; font-size: 17px; line-height: 1.2; } }
-  .reason { display: grid; grid-template-columns: 3em 1fr; font-size: 17px; }
-  .reason b { font-family: var(--mono); }
-  aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; } }
+  display: grid;
+  grid-template-columns: 252px minmax(0, 1fr) 272px;
+  gap: 8px 26px;
+  border-bottom: 2px solid var(--hair-2);
+  padding-bottom: 10px;
+  .big {
+    font: 700 66px/1 var(--name);
+  }
+  .mid {
+    font: 700 32px/1 var(--name);
+  }
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 10px;
+  }
+  .col {
+    display: grid;
+    gap: 8px;
+    align-content: start;
+  }
+  .steps {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 18px;
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    li {
+      display: grid;
+      grid-template-rows: 40px 46px auto;
+      max-width: 150px;
+      font-size: 17px;
+      line-height: 1.2;
+    }
+  }
+  .reason {
+    display: grid;
+    grid-template-columns: 3em 1fr;
+    font-size: 17px;
+  }
+  .reason b {
+    font-family: var(--mono);
+  }
+  aside {
+    border-left: 1.5px solid var(--hair-2);
+    padding-left: 20px;
+  }
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr);
+    aside {
+      border-left: 0;
+      padding-left: 0;
+    }
+  }
 `;
 const Foot = styled.div`
-  .ifs { border-collapse: collapse; width: 100%; max-width: 860px; th, td { text-align: left; padding: 9px 14px 9px 0; border-bottom: 1px solid var(--hair); font-size: 18px; } thead th { font-size: 16px; font-weight: 500; color: var(--ink-2); } td { font-family: var(--mono); font-weight: 700; } td .quiet { font-weight: 500; } }
+  .ifs {
+    border-collapse: collapse;
+    width: 100%;
+    max-width: 860px;
+    th,
+    td {
+      text-align: left;
+      padding: 9px 14px 9px 0;
+      border-bottom: 1px solid var(--hair);
+      font-size: 18px;
+    }
+    thead th {
+      font-size: 16px;
+      font-weight: 500;
+      color: var(--ink-2);
+    }
+    td {
+      font-family: var(--mono);
+      font-weight: 700;
+    }
+    td .quiet {
+      font-weight: 500;
+    }
+  }
   padding-top: 8px;
-  .say .quiet { font: 500 17px/1.35 var(--text); display: block; }
-  .say > span { flex: 1 1 24em; min-width: 0; }
-  .say { font: 600 22px/1.2 var(--name); display: flex; flex-wrap: wrap; gap: 10px 24px; align-items: center; justify-content: space-between; }
+  .say .quiet {
+    font: 500 17px/1.35 var(--text);
+    display: block;
+  }
+  .say > span {
+    flex: 1 1 24em;
+    min-width: 0;
+  }
+  .say {
+    font: 600 22px/1.2 var(--name);
+    display: flex;
+    flex-wrap: wrap;
+    gap: 10px 24px;
+    align-items: center;
+    justify-content: space-between;
+  }
 `;
 
 /** What if: one thing changed at a time, beside the bread as it is. */
@@ -52,13 +133,32 @@ function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
       <h2>What if it were…</h2>
       {found.error && <p role="alert">{found.error.message}</p>}
       <table className="ifs">
-        <thead><tr><th />{bake.fire?.pocket && <th>pocket score</th>}<th>puffs at</th><th>off at</th><th>water lost</th></tr></thead>
+        <thead>
+          <tr>
+            <th />
+            {bake.fire?.pocket && <th>pocket score</th>}
+            <th>puffs at</th>
+            <th>off at</th>
+            <th>water lost</th>
+          </tr>
+        </thead>
         <tbody>
           {found.data?.map((x) => (
             <tr key={x.words}>
               <th scope="row">{x.words}</th>
-              {bake.fire?.pocket && <td>{x.score.toFixed(0)} <span className="quiet">{Math.abs(x.score_by) < 0.5 ? "the same" : `${x.score_by > 0 ? "+" : "−"}${Math.abs(x.score_by).toFixed(0)}`}</span></td>}
-              <td>{x.puff_s === null ? "never" : `${x.puff_s.toFixed(0)} s`}</td><td>{x.off_s.toFixed(0)} s</td><td>{(100 * x.moisture_loss_frac).toFixed(0)} %</td>
+              {bake.fire?.pocket && (
+                <td>
+                  {x.score.toFixed(0)}{" "}
+                  <span className="quiet">
+                    {Math.abs(x.score_by) < 0.5
+                      ? "the same"
+                      : `${x.score_by > 0 ? "+" : "−"}${Math.abs(x.score_by).toFixed(0)}`}
+                  </span>
+                </td>
+              )}
+              <td>{x.puff_s === null ? "never" : `${x.puff_s.toFixed(0)} s`}</td>
+              <td>{x.off_s.toFixed(0)} s</td>
+              <td>{(100 * x.moisture_loss_frac).toFixed(0)} %</td>
             </tr>
           ))}
         </tbody>
@@ -67,19 +167,36 @@ function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
   );
 }
 
-const NECK: Record<string, string> = { spots: "The surface is the neck", hands: "The hands are the neck", grill: "The grill is the neck" };
+const NECK: Record<string, string> = {
+  spots: "The surface is the neck",
+  hands: "The hands are the neck",
+  grill: "The grill is the neck",
+};
 
 /** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
 function Saved({ line }: { line: Schemas["HeatLineOut"] | undefined }) {
   if (!line) return <span className="quiet">Looking for a shorter line…</span>;
-  const said = [[line.spot_saves_s, "another spot"], [line.cook_saves_s, "another pair of hands"]]
+  const said = [
+    [line.spot_saves_s, "another spot"],
+    [line.cook_saves_s, "another pair of hands"],
+  ]
     .filter((x): x is [number, string] => typeof x[0] === "number")
     .map(([s, what]) => (s < 30 ? `${what} saves nothing` : `${what} saves ${span(s * 1000)}`));
   const over = line.minutes - line.bound_min;
-  return <span className="quiet">{said.join(", ")}. {over < 0.5 ? "No line is shorter." : `No line is more than ${span(over * 60e3)} shorter.`} The first waits {span(line.towel_min * 60e3)} in the towel, {line.towel_feel} then.</span>;
+  return (
+    <span className="quiet">
+      {said.join(", ")}. {over < 0.5 ? "No line is shorter." : `No line is more than ${span(over * 60e3)} shorter.`} The
+      first waits {span(line.towel_min * 60e3)} in the towel, {line.towel_feel} then.
+    </span>
+  );
 }
 
-interface ProgramStep { s: number; word: string; why?: string; label: string }
+interface ProgramStep {
+  s: number;
+  word: string;
+  why?: string;
+  label: string;
+}
 
 /** The program as steps, each with its second: what is done and what is seen. */
 function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
@@ -90,9 +207,15 @@ function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
     [0, fire.surface && WETTED.has(fire.surface.kind) ? "on, its back wet" : "on the heat"],
     [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
     [puff !== null && puff <= off ? puff : null, "it opens", "puff", "Puff time"],
-    [bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null, "75 °C inside: meat and egg not before"],
+    [
+      bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null,
+      "75 °C inside: meat and egg not before",
+    ],
     ...(fire.program.moves ?? []).map((m): [number, string] => [m.at_s, moveLower(m.move, fire.program)]),
-    [off, fire.program.wrap_s ? `off, to rest in a cloth for ${span(fire.program.wrap_s * 1000)}` : "off, into the towel"],
+    [
+      off,
+      fire.program.wrap_s ? `off, to rest in a cloth for ${span(fire.program.wrap_s * 1000)}` : "off, into the towel",
+    ],
   ];
   const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null);
   return steps.sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));
@@ -100,23 +223,38 @@ function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
 const WETTED = new Set(["clay_wall", "inverted_plate"]);
 
 /** How full the pocket is at a second of the bake. */
-const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): number => carpet.pocket[carpet.s.findLastIndex((t) => t <= s + 0.5)] ?? 0;
+const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): number =>
+  carpet.pocket[carpet.s.findLastIndex((t) => t <= s + 0.5)] ?? 0;
 
 /** Between when and when, for eight breads of ten. */
-const band = (b: Schemas["Banded"] | undefined) => (b?.p10 && b.p90 && b.p90 - b.p10 > 1 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null);
+const band = (b: Schemas["Banded"] | undefined) =>
+  b?.p10 && b.p90 && b.p90 - b.p10 > 1 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null;
 
 /** How likely a full pocket is, and what speaks against it. */
 function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
   return (
     <>
       {fire.chance ? (
-        <p><span className="big">{(100 * fire.chance.p).toFixed(0)}</span> % full pockets, {(100 * fire.chance.p10).toFixed(0)} to {(100 * fire.chance.p90).toFixed(0)}, by {fire.chance.breads} breads judged here</p>
+        <p>
+          <span className="big">{(100 * fire.chance.p).toFixed(0)}</span> % full pockets,{" "}
+          {(100 * fire.chance.p10).toFixed(0)} to {(100 * fire.chance.p90).toFixed(0)}, by {fire.chance.breads} breads
+          judged here
+        </p>
       ) : (
-        <p><span className="big">{fire.score.toFixed(0)}</span> of 100, a score{fire.breads_to_chance <= 12 ? `; ${fire.breads_to_chance} more judged breads make it a chance` : ""}</p>
+        <p>
+          <span className="big">{fire.score.toFixed(0)}</span> of 100, a score
+          {fire.breads_to_chance <= 12 ? `; ${fire.breads_to_chance} more judged breads make it a chance` : ""}
+        </p>
       )}
-      {fire.reasons.filter((r) => r.points < -1.5).slice(0, 3).map((r) => (
-        <p key={r.factor} className="reason"><b>−{Math.abs(r.points).toFixed(0)}</b>{r.text}</p>
-      ))}
+      {fire.reasons
+        .filter((r) => r.points < -1.5)
+        .slice(0, 3)
+        .map((r) => (
+          <p key={r.factor} className="reason">
+            <b>−{Math.abs(r.points).toFixed(0)}</b>
+            {r.text}
+          </p>
+        ))}
       {fire.reasons.every((r) => r.points >= -1.5) && <p className="quiet">Nothing speaks against a full pocket.</p>}
     </>
   );
@@ -131,12 +269,19 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   const [foot, footWidth] = useWidth<HTMLDivElement>();
   const [asking, setAsking] = useState(false);
   const fire = bake.fire;
-  const longer = useQuery({ ...lineQuery(bake.id, `${bake.revision} ${fire?.program.off_s} ${fire?.program.turn_s}`), enabled: fire !== null });
+  const longer = useQuery({
+    ...lineQuery(bake.id, `${bake.revision} ${fire?.program.off_s} ${fire?.program.turn_s}`),
+    enabled: fire !== null,
+  });
   if (!fire) return null;
   const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
   const e = (name: string) => fire.events[name]?.p50 ?? null;
   const pins = [
-    ["bubbles", e("bubbles"), false], [secondOf(fire.program).lower, fire.program.turn_s, true], ["opens", e("puff"), false], ["full", e("full"), false], ["take off", fire.program.off_s, true],
+    ["bubbles", e("bubbles"), false],
+    [secondOf(fire.program).lower, fire.program.turn_s, true],
+    ["opens", e("puff"), false],
+    ["full", e("full"), false],
+    ["take off", fire.program.off_s, true],
   ]
     .filter((p): p is [string, number, boolean] => p[1] !== null)
     .map(([name, s, strong]) => ({ name, s, strong }));
@@ -146,74 +291,171 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
   const begin = Math.min(...line.tasks.map((t) => ms(t.at)), Infinity);
   return (
     <>
-      {fire.program.verdicts?.map((v) => <Plate key={v.code} role="note" style={{ fontSize: 20, marginBottom: 8 }}>{v.text}</Plate>)}
-      <BakeHead bake={bake} about={`${fire.surface?.kind === "oven_tray" ? `a tray of ${bake.settings.count ?? "rolls"}` : `${hearth.rounds} rounds`}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`} />
+      {fire.program.verdicts?.map((v) => (
+        <Plate key={v.code} role="note" style={{ fontSize: 20, marginBottom: 8 }}>
+          {v.text}
+        </Plate>
+      ))}
+      <BakeHead
+        bake={bake}
+        about={`${fire.surface?.kind === "oven_tray" ? `a tray of ${bake.settings.count ?? "rolls"}` : `${hearth.rounds} rounds`}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
+      />
       <Top>
         <div className="col">
           <Pick
-            label="Baked on" value={String(bake.settings.surface_id ?? "")}
+            label="Baked on"
+            value={String(bake.settings.surface_id ?? "")}
             options={(bench.data?.kitchen.surfaces ?? []).map((s) => ({ id: String(s.id), text: s.name }))}
             onChange={(id) => change.mutate({ surface_id: Number(id) })}
           />
           <Field
-            label="how hot" big width="6em" value={temp(fire.surface?.temp_c ?? fire.surface_c.p50!, units)} unit={tempUnit(units)} fault={fault}
+            label="how hot"
+            big
+            width="6em"
+            value={temp(fire.surface?.temp_c ?? fire.surface_c.p50!, units)}
+            unit={tempUnit(units)}
+            fault={fault}
             onCommit={(t) => change.mutate({ surface_c: (readTemp(t, units) ?? t) as number })}
           />
-          <p className="quiet">by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten</p>
-          <div><Button data-kind="bare" onPress={() => setAsking(true)}>tell it by a sign…</Button></div>
-          <CueSheet isOpen={asking} onClose={() => setAsking(false)} onUse={(surface_c, surface_source, surface_sd_k) => change.mutate({ surface_c, surface_source, surface_sd_k })} />
+          <p className="quiet">
+            by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten
+          </p>
+          <div>
+            <Button data-kind="bare" onPress={() => setAsking(true)}>
+              tell it by a sign…
+            </Button>
+          </div>
+          <CueSheet
+            isOpen={asking}
+            onClose={() => setAsking(false)}
+            onUse={(surface_c, surface_source, surface_sd_k) =>
+              change.mutate({ surface_c, surface_source, surface_sd_k })
+            }
+          />
           <div className="pair">
-            <Pick label="How brown" value={bake.settings.doneness as Colour} options={COLOURS} onChange={(doneness) => change.mutate({ doneness })} />
             <Pick
-              label="the upper side" value={(bake.settings.colour_top ?? "same") as Colour | "same"} options={[{ id: "same", text: "the same" }, ...COLOURS]}
+              label="How brown"
+              value={bake.settings.doneness as Colour}
+              options={COLOURS}
+              onChange={(doneness) => change.mutate({ doneness })}
+            />
+            <Pick
+              label="the upper side"
+              value={(bake.settings.colour_top ?? "same") as Colour | "same"}
+              options={[{ id: "same", text: "the same" }, ...COLOURS]}
               onChange={(c) => change.mutate({ colour_top: c === "same" ? null : c })}
             />
           </div>
-          <p className="quiet">After one bread it is at {deg(fire.surface_after_c)}, back {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}{fire.recovered ? "" : " or longer"}.</p>
-          {fire.program.heating && <p className="quiet" role="note">{heatingWords(fire.program.heating, fire.surface?.power ?? "medium_high", units).join(" ")}</p>}
+          <p className="quiet">
+            After one bread it is at {deg(fire.surface_after_c)}, back{" "}
+            {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}
+            {fire.recovered ? "" : " or longer"}.
+          </p>
+          {fire.program.heating && (
+            <p className="quiet" role="note">
+              {heatingWords(fire.program.heating, fire.surface?.power ?? "medium_high", units).join(" ")}
+            </p>
+          )}
         </div>
         <div ref={box}>
           {width > 0 && (
             <Carpet
-              s={fire.carpet.s} depthMm={fire.carpet.depth_mm} tempC={fire.carpet.temp_c} pocket={fire.carpet.pocket} bottom={fire.carpet.bottom} top={fire.carpet.top} turnS={fire.program.turn_s} offS={fire.program.off_s}
-              pins={pins} startC={deg(fire.bread_c)} degrees={(c) => `${temp(c, units)}°`} width={width}
+              s={fire.carpet.s}
+              depthMm={fire.carpet.depth_mm}
+              tempC={fire.carpet.temp_c}
+              pocket={fire.carpet.pocket}
+              bottom={fire.carpet.bottom}
+              top={fire.carpet.top}
+              turnS={fire.program.turn_s}
+              offS={fire.program.off_s}
+              pins={pins}
+              startC={deg(fire.bread_c)}
+              degrees={(c) => `${temp(c, units)}°`}
+              width={width}
             />
           )}
           <ol className="steps" aria-label="The program of one bread">
             {steps.map((x) => (
               <li key={`${x.word} ${x.s}`}>
                 <Swell share={pocketAt(fire.carpet, x.s)} width={104} />
-                <span className="at">{x.why ? <Why why={fire.why[x.why]} label={x.label}><span className="mid">{x.s.toFixed(0)}</span></Why> : <span className="mid">{x.s.toFixed(0)}</span>} s</span>
+                <span className="at">
+                  {x.why ? (
+                    <Why why={fire.why[x.why]} label={x.label}>
+                      <span className="mid">{x.s.toFixed(0)}</span>
+                    </Why>
+                  ) : (
+                    <span className="mid">{x.s.toFixed(0)}</span>
+                  )}{" "}
+                  s
+                </span>
                 <span>{x.word}</span>
               </li>
             ))}
           </ol>
-          <p className="quiet">Off {band(fire.actions.find((a) => a.action === "off")?.at_s) ?? `at ${fire.program.off_s.toFixed(0)} s, as you say`}; first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off}; {fire.matters[0] ?? "how hot the surface is"} matters most. Watch the bread first.</p>
+          <p className="quiet">
+            Off{" "}
+            {band(fire.actions.find((a) => a.action === "off")?.at_s) ??
+              `at ${fire.program.off_s.toFixed(0)} s, as you say`}
+            ; first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off};{" "}
+            {fire.matters[0] ?? "how hot the surface is"} matters most. Watch the bread first.
+          </p>
           <table className="unseen">
             <caption>Events in seconds from contact</caption>
-            <tbody>{Object.entries(fire.events).map(([name, b]) => (<tr key={name}><th>{name.replace("_", " ")}</th><td>{b.p50 === null ? "does not happen" : `${b.p50.toFixed(0)} (${b.p10?.toFixed(0)} to ${b.p90?.toFixed(0)})`}</td></tr>))}</tbody>
+            <tbody>
+              {Object.entries(fire.events).map(([name, b]) => (
+                <tr key={name}>
+                  <th>{name.replace("_", " ")}</th>
+                  <td>
+                    {b.p50 === null
+                      ? "does not happen"
+                      : `${b.p50.toFixed(0)} (${b.p10?.toFixed(0)} to ${b.p90?.toFixed(0)})`}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
           </table>
         </div>
         <aside className="col">
           <h2>{fire.pocket ? "Will it puff?" : "It bakes flat"}</h2>
-          {fire.pocket ? <Puffs fire={fire} /> : <p className="quiet">No pocket is wanted; it comes off when it is through and has its colour.</p>}
+          {fire.pocket ? (
+            <Puffs fire={fire} />
+          ) : (
+            <p className="quiet">No pocket is wanted; it comes off when it is through and has its colour.</p>
+          )}
           <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
       </Top>
-      <MeasuredHeat bake={bake} program={hearth.program} surface={bench.data?.kitchen.surfaces.find((s) => s.id === fire.surface?.id)} />
+      <MeasuredHeat
+        bake={bake}
+        program={hearth.program}
+        surface={bench.data?.kitchen.surfaces.find((s) => s.id === fire.surface?.id)}
+      />
       <OwnWay bake={bake} fire={fire} begun={hearth.started} />
       <Foot ref={foot}>
         <div className="say">
           <span>
-            {NECK[line.bottleneck] ?? "The hands are the neck"}: one round every {line.cycle_s.toFixed(0)} s, all {hearth.rounds} in {span(line.minutes * 60e3)}.
+            {NECK[line.bottleneck] ?? "The hands are the neck"}: one round every {line.cycle_s.toFixed(0)} s, all{" "}
+            {hearth.rounds} in {span(line.minutes * 60e3)}.
             <Saved line={longer.data} />
           </span>
-          <Button data-kind="brass" onPress={onLive}>{hearth.started ? "Back to the live hearth" : "Stand at the heat"}</Button>
+          <Button data-kind="brass" onPress={onLive}>
+            {hearth.started ? "Back to the live hearth" : "Stand at the heat"}
+          </Button>
         </div>
         {footWidth > 0 && (
           <LinePlan
-            width={footWidth} spots={hearth.spots.filter((x) => !x.grill).length} grilled={fire.program.second === "grill"} recoverS={fire.program.recover_s}
-            tasks={line.tasks.map((t) => ({ move: t.move, round: t.round_no, spot: t.spot, cook: t.cook, s: (ms(t.at) - begin) / 1000, hands: t.hands_s }))}
+            width={footWidth}
+            spots={hearth.spots.filter((x) => !x.grill).length}
+            grilled={fire.program.second === "grill"}
+            recoverS={fire.program.recover_s}
+            tasks={line.tasks.map((t) => ({
+              move: t.move,
+              round: t.round_no,
+              spot: t.spot,
+              cook: t.cook,
+              s: (ms(t.at) - begin) / 1000,
+              hands: t.hands_s,
+            }))}
             clock={(s) => clockSeconds(begin + s * 1000, units.zone)}
           />
         )}

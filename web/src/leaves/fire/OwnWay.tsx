@@ -15,15 +15,64 @@ import { StepsSheet } from "./StepsSheet";
 import { Ways } from "./Ways";
 
 const Pair = styled.section`
-  display: grid; grid-template-columns: minmax(240px, 3fr) minmax(0, 5fr); gap: 10px 30px; border-bottom: 2px solid var(--hair-2); padding: 10px 0 12px;
-  .col { display: grid; gap: 8px; align-content: start; }
-  .col + .col { border-left: 1.5px solid var(--hair-2); padding-left: 24px; }
-  .heat { font: 700 44px/1 var(--name); }
-  .sides { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: end; }
-  .sides b { font: 600 26px/48px var(--name); }
-  .buttons { display: flex; flex-wrap: wrap; gap: 10px; }
-  table { border-collapse: collapse; th, td { text-align: left; padding: 4px 18px 4px 0; font-size: 18px; } td { font-family: var(--mono); font-weight: 700; white-space: nowrap; } th { font-weight: 500; } tr[data-on="true"] th { font-weight: 700; } }
-  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); .col + .col { border-left: 0; padding-left: 0; } }
+  display: grid;
+  grid-template-columns: minmax(240px, 3fr) minmax(0, 5fr);
+  gap: 10px 30px;
+  border-bottom: 2px solid var(--hair-2);
+  padding: 10px 0 12px;
+  .col {
+    display: grid;
+    gap: 8px;
+    align-content: start;
+  }
+  .col + .col {
+    border-left: 1.5px solid var(--hair-2);
+    padding-left: 24px;
+  }
+  .heat {
+    font: 700 44px/1 var(--name);
+  }
+  .sides {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 14px;
+    align-items: end;
+  }
+  .sides b {
+    font: 600 26px/48px var(--name);
+  }
+  .buttons {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 10px;
+  }
+  table {
+    border-collapse: collapse;
+    th,
+    td {
+      text-align: left;
+      padding: 4px 18px 4px 0;
+      font-size: 18px;
+    }
+    td {
+      font-family: var(--mono);
+      font-weight: 700;
+      white-space: nowrap;
+    }
+    th {
+      font-weight: 500;
+    }
+    tr[data-on="true"] th {
+      font-weight: 700;
+    }
+  }
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+    .col + .col {
+      border-left: 0;
+      padding-left: 0;
+    }
+  }
 `;
 type Fire = NonNullable<Bake["fire"]>;
 
@@ -39,21 +88,46 @@ export function OwnWay({ bake, fire, begun }: { bake: Bake; fire: Fire; begun: b
         <h2>The right heat for it</h2>
         {right ? (
           <>
-            <p><span className="heat">{temp(right.surface_c.p50!, units)}</span> {tempUnit(units)}: <b>{sidesWords(right.turn_s, right.off_s)}</b></p>
+            <p>
+              <span className="heat">{temp(right.surface_c.p50!, units)}</span> {tempUnit(units)}:{" "}
+              <b>{sidesWords(right.turn_s, right.off_s)}</b>
+            </p>
             <p className="quiet">{fire.right_heat_reason}</p>
             {!begun && Math.abs(right.surface_c.p50! - fire.surface_c.p50!) >= 5 && (
-              <div><Button onPress={() => change.mutate({ surface_c: Math.round(right.surface_c.p50!) })}>I have it at {deg(right.surface_c.p50!)}</Button></div>
+              <div>
+                <Button onPress={() => change.mutate({ surface_c: Math.round(right.surface_c.p50!) })}>
+                  I have it at {deg(right.surface_c.p50!)}
+                </Button>
+              </div>
             )}
           </>
-        ) : <p>{fire.right_heat_reason}</p>}
-        <Dressing key={JSON.stringify(bake.settings.dressing)} bake={bake} totalG={fire.dressing_g} begun={begun} change={change} />
+        ) : (
+          <p>{fire.right_heat_reason}</p>
+        )}
+        <Dressing
+          key={JSON.stringify(bake.settings.dressing)}
+          bake={bake}
+          totalG={fire.dressing_g}
+          begun={begun}
+          change={change}
+        />
       </div>
       <Own key={JSON.stringify(bake.settings.heat_steps)} bake={bake} fire={fire} begun={begun} change={change} />
     </Pair>
   );
 }
 
-function Own({ bake, fire, begun, change }: { bake: Bake; fire: Fire; begun: boolean; change: ReturnType<typeof useBakeChange> }) {
+function Own({
+  bake,
+  fire,
+  begun,
+  change,
+}: {
+  bake: Bake;
+  fire: Fire;
+  begun: boolean;
+  change: ReturnType<typeof useBakeChange>;
+}) {
   const units = useWords();
   const steps = bake.settings.heat_steps as Schemas["HeatStepIn"][] | null;
   const given = steps && plainSides(steps);
@@ -63,7 +137,10 @@ function Own({ bake, fire, begun, change }: { bake: Bake; fire: Fire; begun: boo
   const turned = steps ? steps.some((s) => s.do === "face_b") : fire.program.turn_s !== null;
   const sides = [first, ...(turned ? [second] : [])].map(Number);
   const whole = sides.every((s) => s >= 1 && s <= 3600);
-  const habit = useQuery({ ...habitQuery(bake.id, sides[0] ?? 0, turned ? (sides[1] ?? 0) : null, `${bake.revision}`), enabled: whole });
+  const habit = useQuery({
+    ...habitQuery(bake.id, sides[0] ?? 0, turned ? (sides[1] ?? 0) : null, `${bake.revision}`),
+    enabled: whole,
+  });
   const own = fire.own_way;
   const typed = whole && !steps;
   const found = typed ? habit.data : own?.habit;
@@ -75,36 +152,97 @@ function Own({ bake, fire, begun, change }: { bake: Bake; fire: Fire; begun: boo
       <h2>Your own times</h2>
       {(!steps || given) && !begun && (
         <div className="sides">
-          <Field label={turned ? "first side" : "on the heat"} big width="6em" unit="s" inputMode="decimal" value={first} onCommit={setFirst} />
-          {turned && <><b>+</b><Field label="other side" big width="6em" unit="s" inputMode="decimal" value={second} onCommit={setSecond} /></>}
+          <Field
+            label={turned ? "first side" : "on the heat"}
+            big
+            width="6em"
+            unit="s"
+            inputMode="decimal"
+            value={first}
+            onCommit={setFirst}
+          />
+          {turned && (
+            <>
+              <b>+</b>
+              <Field
+                label="other side"
+                big
+                width="6em"
+                unit="s"
+                inputMode="decimal"
+                value={second}
+                onCommit={setSecond}
+              />
+            </>
+          )}
         </div>
       )}
       {own && !found && (
         <table>
           <tbody>
-            <tr data-on="true"><th scope="row">yours, as it is planned now</th><td>{sidesWords(fire.program.turn_s, fire.program.off_s)}</td></tr>
-            <tr><th scope="row">the usual way at {temp(fire.surface_c.p50!, units)} {tempUnit(units)}</th><td>{sidesWords(own.usual_turn_s, own.usual_off_s)}</td></tr>
+            <tr data-on="true">
+              <th scope="row">yours, as it is planned now</th>
+              <td>{sidesWords(fire.program.turn_s, fire.program.off_s)}</td>
+            </tr>
+            <tr>
+              <th scope="row">
+                the usual way at {temp(fire.surface_c.p50!, units)} {tempUnit(units)}
+              </th>
+              <td>{sidesWords(own.usual_turn_s, own.usual_off_s)}</td>
+            </tr>
           </tbody>
         </table>
       )}
       {found && <Ways ways={found.ways} />}
       {typed && habit.isFetching && <p className="quiet">Reckoning how hot that is…</p>}
-      {found && <p role="status">{found.text}{heat !== null && Math.abs(heat - fire.surface_c.p50!) >= 8 ? ` It is taken to be ${temp(fire.surface_c.p50!, units)} ${tempUnit(units)}, ${heatBand(fire.surface_c, units)}.` : ""}</p>}
+      {found && (
+        <p role="status">
+          {found.text}
+          {heat !== null && Math.abs(heat - fire.surface_c.p50!) >= 8
+            ? ` It is taken to be ${temp(fire.surface_c.p50!, units)} ${tempUnit(units)}, ${heatBand(fire.surface_c, units)}.`
+            : ""}
+        </p>
+      )}
       {!found && !own && <p className="quiet">Type the seconds you always give: they say how hot your surface is.</p>}
       {fault && <Plate>{fault}</Plate>}
       {!begun && (
         <div className="buttons">
-          {typed && <Button data-kind="brass" onPress={() => change.mutate({ heat_steps: asSteps })}>Plan by my times</Button>}
+          {typed && (
+            <Button data-kind="brass" onPress={() => change.mutate({ heat_steps: asSteps })}>
+              Plan by my times
+            </Button>
+          )}
           {found && heat !== null && Math.abs(heat - fire.surface_c.p50!) >= 3 && (
-            <Button onPress={() => change.mutate({ surface_c: Math.round(heat), surface_source: "habit", surface_sd_k: Math.round(found.sd_k) })}>Reckon with {temp(heat, units)} {tempUnit(units)}</Button>
+            <Button
+              onPress={() =>
+                change.mutate({
+                  surface_c: Math.round(heat),
+                  surface_source: "habit",
+                  surface_sd_k: Math.round(found.sd_k),
+                })
+              }
+            >
+              Reckon with {temp(heat, units)} {tempUnit(units)}
+            </Button>
           )}
           {steps && <Button onPress={() => change.mutate({ heat_steps: null })}>Back to the usual way</Button>}
-          <Button data-kind="bare" onPress={() => setEditing(true)}>{steps ? "change the steps…" : "step by step…"}</Button>
+          <Button data-kind="bare" onPress={() => setEditing(true)}>
+            {steps ? "change the steps…" : "step by step…"}
+          </Button>
         </div>
       )}
       <StepsSheet
-        isOpen={editing} onClose={() => setEditing(false)} fault={fault}
-        steps={steps ?? [{ do: "face_a", seconds: Math.round(fire.program.turn_s ?? fire.program.off_s) }, ...(fire.program.turn_s === null ? [] : [{ do: "face_b" as const, seconds: Math.round(fire.program.off_s - fire.program.turn_s) }])]}
+        isOpen={editing}
+        onClose={() => setEditing(false)}
+        fault={fault}
+        steps={
+          steps ?? [
+            { do: "face_a", seconds: Math.round(fire.program.turn_s ?? fire.program.off_s) },
+            ...(fire.program.turn_s === null
+              ? []
+              : [{ do: "face_b" as const, seconds: Math.round(fire.program.off_s - fire.program.turn_s) }]),
+          ]
+        }
         onUse={(heat_steps) => change.mutate({ heat_steps }, { onSuccess: () => setEditing(false) })}
       />
     </div>

@@ -8,8 +8,16 @@ import { Sheet } from "../../controls/Sheet";
 import { type HeatStep, STEPS, UNTIL } from "../../words/heat";
 
 const List = styled.ol`
-  display: grid; gap: 10px;
-  li { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: end; border-bottom: 1px solid var(--hair); padding-bottom: 8px; }
+  display: grid;
+  gap: 10px;
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 14px;
+    align-items: end;
+    border-bottom: 1px solid var(--hair);
+    padding-bottom: 8px;
+  }
 `;
 const MOST = 12;
 
@@ -25,7 +33,10 @@ interface Props {
 export function StepsSheet({ steps: given, isOpen, onClose, onUse, fault }: Props) {
   const [draft, setDraft] = useState<HeatStep[] | null>(null);
   const steps = draft ?? [...given];
-  const close = () => { setDraft(null); onClose(); };
+  const close = () => {
+    setDraft(null);
+    onClose();
+  };
   const put = (i: number, step: HeatStep) => setDraft(steps.map((s, k) => (k === i ? step : s)));
   return (
     <Sheet title="Your own way through the heat" isOpen={isOpen} onClose={close}>
@@ -35,23 +46,54 @@ export function StepsSheet({ steps: given, isOpen, onClose, onUse, fault }: Prop
           const lasts = !kind.atOnce || step.seconds !== undefined;
           return (
             <li key={i}>
-              <Pick label={`Step ${i + 1}`} value={step.do} options={STEPS} onChange={(to) => put(i, STEPS.find((s) => s.id === to)!.atOnce ? { do: to } : { do: to, seconds: step.seconds ?? 60 })} />
+              <Pick
+                label={`Step ${i + 1}`}
+                value={step.do}
+                options={STEPS}
+                onChange={(to) =>
+                  put(i, STEPS.find((s) => s.id === to)!.atOnce ? { do: to } : { do: to, seconds: step.seconds ?? 60 })
+                }
+              />
               {lasts && (
                 <Pick
-                  label="For" value={step.until ?? "seconds"} options={UNTIL}
-                  onChange={(u) => put(i, u === "seconds" ? { do: step.do, seconds: step.seconds ?? 60 } : { do: step.do, until: u })}
+                  label="For"
+                  value={step.until ?? "seconds"}
+                  options={UNTIL}
+                  onChange={(u) =>
+                    put(i, u === "seconds" ? { do: step.do, seconds: step.seconds ?? 60 } : { do: step.do, until: u })
+                  }
                 />
               )}
-              {lasts && !step.until && <Field label="seconds" width="4.500em" inputMode="decimal" value={String(step.seconds ?? "")} onCommit={(t) => put(i, { ...step, seconds: Number(t) })} />}
-              <Button data-kind="bare" aria-label={`Leave out step ${i + 1}`} onPress={() => setDraft(steps.filter((_, k) => k !== i))}>leave out</Button>
+              {lasts && !step.until && (
+                <Field
+                  label="seconds"
+                  width="4.500em"
+                  inputMode="decimal"
+                  value={String(step.seconds ?? "")}
+                  onCommit={(t) => put(i, { ...step, seconds: Number(t) })}
+                />
+              )}
+              <Button
+                data-kind="bare"
+                aria-label={`Leave out step ${i + 1}`}
+                onPress={() => setDraft(steps.filter((_, k) => k !== i))}
+              >
+                leave out
+              </Button>
             </li>
           );
         })}
       </List>
       {fault && <Plate>{fault}</Plate>}
       <div style={{ display: "flex", gap: 12, flexWrap: "wrap" }}>
-        {steps.length < MOST && <Button onPress={() => setDraft([...steps, { do: steps.length === 0 ? "face_a" : "face_b", seconds: 60 }])}>Add a step</Button>}
-        <Button data-kind="brass" isDisabled={steps.length === 0} onPress={() => onUse(steps)}>Plan by these</Button>
+        {steps.length < MOST && (
+          <Button onPress={() => setDraft([...steps, { do: steps.length === 0 ? "face_a" : "face_b", seconds: 60 }])}>
+            Add a step
+          </Button>
+        )}
+        <Button data-kind="brass" isDisabled={steps.length === 0} onPress={() => onUse(steps)}>
+          Plan by these
+        </Button>
       </div>
     </Sheet>
   );

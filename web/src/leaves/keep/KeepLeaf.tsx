@@ -12,20 +12,63 @@ import { span } from "../../words/format";
 import { Link } from "react-router";
 
 const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1.12fr) minmax(0, 1fr); gap: 12px 32px;
-  > div { display: grid; gap: 12px; align-content: start; }
-  .row { display: flex; gap: 10px 18px; flex-wrap: wrap; align-items: center; }
-  textarea { width: 100%; min-height: 84px; border: 2px solid var(--ink); background: var(--paper); padding: 10px; font-size: 18px; resize: vertical; }
-  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); }
+  display: grid;
+  grid-template-columns: minmax(0, 1.12fr) minmax(0, 1fr);
+  gap: 12px 32px;
+  > div {
+    display: grid;
+    gap: 12px;
+    align-content: start;
+  }
+  .row {
+    display: flex;
+    gap: 10px 18px;
+    flex-wrap: wrap;
+    align-items: center;
+  }
+  textarea {
+    width: 100%;
+    min-height: 84px;
+    border: 2px solid var(--ink);
+    background: var(--paper);
+    padding: 10px;
+    font-size: 18px;
+    resize: vertical;
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 const Facts = styled.table`
-  border-collapse: collapse; width: 100%;
-  th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 16px; border-bottom: 2px solid var(--ink); padding: 3px 0; }
-  td { border-bottom: 1px solid var(--hair); padding: 5px 0; }
-  td.said { font-family: var(--mono); color: var(--ink-2); }
-  td.was { font: 700 20px/1 var(--mono); text-align: right; letter-spacing: -0.03em; }
-  th:last-child { text-align: right; }
-  tr[data-inside="false"] td:first-child { font-weight: 700; }
+  border-collapse: collapse;
+  width: 100%;
+  th {
+    text-align: left;
+    font-weight: 500;
+    color: var(--ink-2);
+    font-size: 16px;
+    border-bottom: 2px solid var(--ink);
+    padding: 3px 0;
+  }
+  td {
+    border-bottom: 1px solid var(--hair);
+    padding: 5px 0;
+  }
+  td.said {
+    font-family: var(--mono);
+    color: var(--ink-2);
+  }
+  td.was {
+    font: 700 20px/1 var(--mono);
+    text-align: right;
+    letter-spacing: -0.03em;
+  }
+  th:last-child {
+    text-align: right;
+  }
+  tr[data-inside="false"] td:first-child {
+    font-weight: 700;
+  }
 `;
 
 /** What happened, beside what was said. */
@@ -45,18 +88,37 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
   const judged = breads.filter((b) => b.pocket).length;
   return (
     <>
-      <BakeHead bake={bake} about={judged ? `${judged} judged: ${tally("full")} full, ${tally("part")} part, ${tally("flat")} flat` : "press a bread, say what became of it"} />
+      <BakeHead
+        bake={bake}
+        about={
+          judged
+            ? `${judged} judged: ${tally("full")} full, ${tally("part")} part, ${tally("flat")} flat`
+            : "press a bread, say what became of it"
+        }
+      />
       <Two>
         <div>
           <Tray breads={breads} chosen={current} onChoose={setChosen} />
           <div className="row" role="group" aria-label={`Round ${current}`}>
             <b>Round {current}</b>
             <Choice
-              label="Pocket" value={bread.pocket as "full" | null} options={[{ id: "full", text: "full" }, { id: "part", text: "part" }, { id: "flat", text: "flat" }]}
+              label="Pocket"
+              value={bread.pocket as "full" | null}
+              options={[
+                { id: "full", text: "full" },
+                { id: "part", text: "part" },
+                { id: "flat", text: "flat" },
+              ]}
               onChange={(pocket) => judge.mutate({ round_no: current, pocket })}
             />
             <Choice
-              label="Colour" value={bread.colour as "right" | null} options={[{ id: "pale", text: "pale" }, { id: "right", text: "right" }, { id: "dark", text: "dark" }]}
+              label="Colour"
+              value={bread.colour as "right" | null}
+              options={[
+                { id: "pale", text: "pale" },
+                { id: "right", text: "right" },
+                { id: "dark", text: "dark" },
+              ]}
               onChange={(colour) => judge.mutate({ round_no: current, colour })}
             />
           </div>
@@ -65,24 +127,39 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
             {bake.status === "kept" ? (
               <>
                 <b>Kept in the logbook.</b>
-                <Button data-kind="bare" onPress={() => status.mutate("live")}>undo</Button>
+                <Button data-kind="bare" onPress={() => status.mutate("live")}>
+                  undo
+                </Button>
                 <Link to={`/k/${bake.kitchen_id}/logbook`}>to the logbook</Link>
               </>
             ) : (
-              <Button data-kind="brass" onPress={() => status.mutate("kept")} isDisabled={status.isPending}>Keep this bake</Button>
+              <Button data-kind="brass" onPress={() => status.mutate("kept")} isDisabled={status.isPending}>
+                Keep this bake
+              </Button>
             )}
           </div>
           {status.error && <Plate>{status.error.message}</Plate>}
-          <Cautions items={[{ code: "steam", text: "A puffed bread is full of live steam. Wrap at once in cloth: it softens within minutes." }]} />
+          <Cautions
+            items={[
+              {
+                code: "steam",
+                text: "A puffed bread is full of live steam. Wrap at once in cloth: it softens within minutes.",
+              },
+            ]}
+          />
         </div>
         <div>
           <h2>Forecast beside fact</h2>
           <FactTable facts={bake.keep.facts} />
           <p className="quiet">
             Activity of this kitchen {bake.keep.activity_before.toFixed(2)}
-            {bake.status === "kept" && bake.keep.activity_after !== bake.keep.activity_before ? `, after this bake ${bake.keep.activity_after.toFixed(2)}` : ""}
+            {bake.status === "kept" && bake.keep.activity_after !== bake.keep.activity_before
+              ? `, after this bake ${bake.keep.activity_after.toFixed(2)}`
+              : ""}
           </p>
-          <label htmlFor="note"><h2>A line for next time</h2></label>
+          <label htmlFor="note">
+            <h2>A line for next time</h2>
+          </label>
           <Note id="note" key={bake.id} note={bake.settings.note} onSave={(note) => change.mutate({ note })} />
           {change.error && <Plate>{change.error.message}</Plate>}
         </div>
@@ -93,22 +170,43 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
 
 function Note({ id, note, onSave }: { id: string; note: string; onSave: (note: string) => void }) {
   const [draft, setDraft] = useState(note);
-  return <textarea id={id} value={draft} maxLength={20000} onChange={(e) => setDraft(e.target.value)} onBlur={() => draft !== note && onSave(draft)} placeholder="what to change, what to keep" />;
+  return (
+    <textarea
+      id={id}
+      value={draft}
+      maxLength={20000}
+      onChange={(e) => setDraft(e.target.value)}
+      onBlur={() => draft !== note && onSave(draft)}
+      placeholder="what to change, what to keep"
+    />
+  );
 }
 
 const figure = (v: number | null): string => (v === null ? "–" : span(v * 1000));
 
 function FactTable({ facts }: { facts: readonly Schemas["FactOut"][] }) {
-  if (facts.length === 0) return <p className="quiet">Nothing was marked while it happened, so there is nothing to set beside the forecast.</p>;
+  if (facts.length === 0)
+    return (
+      <p className="quiet">Nothing was marked while it happened, so there is nothing to set beside the forecast.</p>
+    );
   return (
     <Facts>
-      <thead><tr><th>what</th><th>said</th><th>8 in 10 band</th><th>was</th></tr></thead>
+      <thead>
+        <tr>
+          <th>what</th>
+          <th>said</th>
+          <th>8 in 10 band</th>
+          <th>was</th>
+        </tr>
+      </thead>
       <tbody>
         {facts.map((f) => (
           <tr key={f.name} data-inside={f.inside ?? undefined}>
             <td>{f.name}</td>
             <td className="said">{figure(f.said)}</td>
-            <td><Strip place={f.place} inside={f.inside} /></td>
+            <td>
+              <Strip place={f.place} inside={f.inside} />
+            </td>
             <td className="was">{figure(f.was)}</td>
           </tr>
         ))}

@@ -13,18 +13,45 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] 
   const read = useRead(bake.id);
   const [text, setText] = useState("");
   const mixed = bake.taps.some((t) => t.kind === "mix");
-  const send = () => read.mutate({ bake_id: bake.id, kind: "dough_c", value: (readTemp(text, units) ?? text) as number, at: null }, { onSuccess: () => setText("") });
-  const learned = mix.friction_times > 0 ? `Mixing this way warms ${mix.friction_factor.toFixed(2)} × the table’s, after ${mix.friction_times} ${mix.friction_times === 1 ? "reading" : "readings"}.` : "Nothing is learned of this way of mixing yet.";
+  const send = () =>
+    read.mutate(
+      { bake_id: bake.id, kind: "dough_c", value: (readTemp(text, units) ?? text) as number, at: null },
+      { onSuccess: () => setText("") },
+    );
+  const learned =
+    mix.friction_times > 0
+      ? `Mixing this way warms ${mix.friction_factor.toFixed(2)} × the table’s, after ${mix.friction_times} ${mix.friction_times === 1 ? "reading" : "readings"}.`
+      : "Nothing is learned of this way of mixing yet.";
   return (
     <section>
       <h2>After mixing</h2>
-      {mix.seen_c !== null && <p>The dough read <b>{temp(mix.seen_c, units, 1)} {tempUnit(units)}</b>; the rise starts from there.</p>}
+      {mix.seen_c !== null && (
+        <p>
+          The dough read{" "}
+          <b>
+            {temp(mix.seen_c, units, 1)} {tempUnit(units)}
+          </b>
+          ; the rise starts from there.
+        </p>
+      )}
       {mixed ? (
         <div style={{ display: "flex", gap: 12, alignItems: "end", flexWrap: "wrap" }}>
-          <Field label="the dough reads" value={text} unit={tempUnit(units)} width="8em" onType={setText} onCommit={setText} inputMode="decimal" />
-          <Button isDisabled={!text || read.isPending} onPress={send}>Take it</Button>
+          <Field
+            label="the dough reads"
+            value={text}
+            unit={tempUnit(units)}
+            width="8em"
+            onType={setText}
+            onCommit={setText}
+            inputMode="decimal"
+          />
+          <Button isDisabled={!text || read.isPending} onPress={send}>
+            Take it
+          </Button>
         </div>
-      ) : <p className="quiet">Once it is mixed, one thermometer reading here says more than the table.</p>}
+      ) : (
+        <p className="quiet">Once it is mixed, one thermometer reading here says more than the table.</p>
+      )}
       {read.error && <Plate>{read.error.message}</Plate>}
       <p className="quiet">{learned}</p>
     </section>

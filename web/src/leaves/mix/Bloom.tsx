@@ -17,11 +17,27 @@ export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) {
       <h2>The yeast</h2>
       <p>{mix.bloom}</p>
       {told ? (
-        <p><Plate as="span">{mix.bloom_said}</Plate> <Button data-kind="bare" onPress={() => bloom.mutate(undefined)}>forget the test</Button></p>
+        <p>
+          <Plate as="span">{mix.bloom_said}</Plate>{" "}
+          <Button data-kind="bare" onPress={() => bloom.mutate(undefined)}>
+            forget the test
+          </Button>
+        </p>
       ) : (
         <div style={{ display: "flex", gap: 12, alignItems: "end", flexWrap: "wrap" }}>
-          <Field label="it foamed after" value={minutes} unit="min" width="7em" onType={setMinutes} onCommit={setMinutes} fault={bloom.error?.message ?? null} inputMode="decimal" />
-          <Button isDisabled={!minutes || bloom.isPending} onPress={send}>Take it as a test</Button>
+          <Field
+            label="it foamed after"
+            value={minutes}
+            unit="min"
+            width="7em"
+            onType={setMinutes}
+            onCommit={setMinutes}
+            fault={bloom.error?.message ?? null}
+            inputMode="decimal"
+          />
+          <Button isDisabled={!minutes || bloom.isPending} onPress={send}>
+            Take it as a test
+          </Button>
           <Button onPress={() => bloom.mutate(null)}>no foam</Button>
         </div>
       )}

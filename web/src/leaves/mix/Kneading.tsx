@@ -9,15 +9,38 @@ import { useTapEdits } from "../../frame/StepBar";
 import { countdown, ms } from "../../words/format";
 
 const List = styled.ol`
-  display: grid; gap: 2px; counter-reset: step;
-  li { display: grid; grid-template-columns: 74px minmax(0, 1fr); gap: 12px; align-items: baseline; padding: 7px 8px; border-bottom: 1px solid var(--hair); }
-  li[data-state="now"] { background: var(--brass-wash); box-shadow: inset 6px 0 0 var(--brass); }
-  li[data-state="done"] { color: var(--ink-2); }
-  .clock { font: 700 24px/1 var(--mono); letter-spacing: -0.03em; text-align: right; }
+  display: grid;
+  gap: 2px;
+  counter-reset: step;
+  li {
+    display: grid;
+    grid-template-columns: 74px minmax(0, 1fr);
+    gap: 12px;
+    align-items: baseline;
+    padding: 7px 8px;
+    border-bottom: 1px solid var(--hair);
+  }
+  li[data-state="now"] {
+    background: var(--brass-wash);
+    box-shadow: inset 6px 0 0 var(--brass);
+  }
+  li[data-state="done"] {
+    color: var(--ink-2);
+  }
+  .clock {
+    font: 700 24px/1 var(--mono);
+    letter-spacing: -0.03em;
+    text-align: right;
+  }
 `;
 const Tests = styled.ul`
-  li { padding: 3px 0 3px 18px; text-indent: -18px; }
-  li::before { content: "◦ "; }
+  li {
+    padding: 3px 0 3px 18px;
+    text-indent: -18px;
+  }
+  li::before {
+    content: "◦ ";
+  }
 `;
 
 /** The guide to the kneading as timed steps on the kitchen's clock, and what shows that it is enough. */
@@ -34,7 +57,21 @@ export function Kneading({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) 
   }, [mix.guide, start]);
   const running = start !== null && !mixed;
   const alarms = useMemo<Alarm[]>(
-    () => (running ? ends.flatMap((at, i) => (at === null ? [] : [{ id: `${bake.id}-knead-${i}-${at}`, at, call: "step" as const, title: mix.guide[i + 1]?.text ?? "Kneaded" }])) : []),
+    () =>
+      running
+        ? ends.flatMap((at, i) =>
+            at === null
+              ? []
+              : [
+                  {
+                    id: `${bake.id}-knead-${i}-${at}`,
+                    at,
+                    call: "step" as const,
+                    title: mix.guide[i + 1]?.text ?? "Kneaded",
+                  },
+                ],
+          )
+        : [],
     [bake.id, ends, mix.guide, running],
   );
   useDueAlarms(alarms);
@@ -42,23 +79,43 @@ export function Kneading({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) 
   return (
     <section>
       <h2>At the bowl</h2>
-      <Tests>{mix.order.map((o) => <li key={o}>{o}</li>)}</Tests>
+      <Tests>
+        {mix.order.map((o) => (
+          <li key={o}>{o}</li>
+        ))}
+      </Tests>
       <List>
         {mix.guide.map((g, i) => {
           const end = ends[i] ?? null;
           const state = !running || end === null ? "later" : i === current ? "now" : end <= now ? "done" : "later";
           return (
             <li key={g.text} data-state={state}>
-              <span className="clock">{end === null ? "" : running && state === "now" ? countdown(end - now) : running && state === "done" ? "✓" : `${g.minutes.toFixed(0)} min`}</span>
+              <span className="clock">
+                {end === null
+                  ? ""
+                  : running && state === "now"
+                    ? countdown(end - now)
+                    : running && state === "done"
+                      ? "✓"
+                      : `${g.minutes.toFixed(0)} min`}
+              </span>
               <span>{g.text}</span>
             </li>
           );
         })}
       </List>
       {!begun && !mixed && <Button onPress={() => tap({ kind: "knead" })}>Start the clock on it</Button>}
-      {begun && !mixed && <Button data-kind="bare" onPress={() => edits.undo(begun)}>stop this clock</Button>}
+      {begun && !mixed && (
+        <Button data-kind="bare" onPress={() => edits.undo(begun)}>
+          stop this clock
+        </Button>
+      )}
       <h2>Enough when</h2>
-      <Tests>{mix.tests.map((t) => <li key={t}>{t}</li>)}</Tests>
+      <Tests>
+        {mix.tests.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </Tests>
       <p className="quiet">Common practice.</p>
     </section>
   );

@@ -8,9 +8,25 @@ import { JarRule } from "../../instruments/JarRule";
 import { mass } from "../../words/format";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 10px; break-inside: avoid;
-  .card { display: flex; flex-wrap: wrap; gap: 10px 34px; align-items: flex-start; }
-  ol { list-style: decimal; padding-left: 22px; max-width: 46ch; display: grid; gap: 4px; }
+  border-top: 2px solid var(--ink);
+  margin-top: 16px;
+  padding-top: 10px;
+  display: grid;
+  gap: 10px;
+  break-inside: avoid;
+  .card {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 10px 34px;
+    align-items: flex-start;
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 22px;
+    max-width: 46ch;
+    display: grid;
+    gap: 4px;
+  }
 `;
 
 /** The card for the straight jar: how much dough to cut, where the mark goes, in true millimetres when printed. */
@@ -28,12 +44,40 @@ export function JarCard({ bake }: { bake: Bake }) {
       <div className="card">
         <JarRule marks={marks.map((m) => ({ name: m.stage, ratio: m.ratio, mm: m.mark_mm }))} startMm={start} />
         <ol>
-          <li>Right after mixing cut {good ? <b>{mass(grams, units)} {units.mass}</b> : "a piece"} from the dough, round it, press it flat and level into a straight jar, {start.toFixed(0)} mm high. Lid on, loosely.</li>
-          {marks.map((m) => <li key={m.stage}>{m.stage}: {m.ratio} × is <b>{m.mark_mm.toFixed(0)} mm</b> from the inner floor. Put a band there{m.stage === marks[0]?.stage ? "" : "; start again from the balls"}.</li>)}
-          <li>Stand it beside the dough, in the same warmth: small, it follows the air sooner than the tub does. Read it at the top of the middle.</li>
+          <li>
+            Right after mixing cut{" "}
+            {good ? (
+              <b>
+                {mass(grams, units)} {units.mass}
+              </b>
+            ) : (
+              "a piece"
+            )}{" "}
+            from the dough, round it, press it flat and level into a straight jar, {start.toFixed(0)} mm high. Lid on,
+            loosely.
+          </li>
+          {marks.map((m) => (
+            <li key={m.stage}>
+              {m.stage}: {m.ratio} × is <b>{m.mark_mm.toFixed(0)} mm</b> from the inner floor. Put a band there
+              {m.stage === marks[0]?.stage ? "" : "; start again from the balls"}.
+            </li>
+          ))}
+          <li>
+            Stand it beside the dough, in the same warmth: small, it follows the air sooner than the tub does. Read it
+            at the top of the middle.
+          </li>
         </ol>
         <div data-print="no" style={{ display: "grid", gap: 8 }}>
-          <Field label="the jar is, inside" value={across} unit="cm" width="7em" onType={setAcross} onCommit={setAcross} fault={good ? null : "A jar of 2 to 20 cm across, as 6."} inputMode="decimal" />
+          <Field
+            label="the jar is, inside"
+            value={across}
+            unit="cm"
+            width="7em"
+            onType={setAcross}
+            onCommit={setAcross}
+            fault={good ? null : "A jar of 2 to 20 cm across, as 6."}
+            inputMode="decimal"
+          />
           <Button onPress={() => window.print()}>Print</Button>
         </div>
       </div>

@@ -10,7 +10,12 @@ import { useWords } from "../../frame/units";
 import { ms, readTemp, span, temp, tempUnit } from "../../words/format";
 
 const Box = styled.div`
-  li { display: flex; gap: 12px; align-items: center; font-family: var(--mono); }
+  li {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    font-family: var(--mono);
+  }
 `;
 type Kind = "ratio" | "jar" | "dough_c";
 const FEELS = [
@@ -29,40 +34,96 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseOut"]
   const [when, setWhen] = useState("");
   const start = rise.jar[0]?.start_mm ?? 30;
   const number = Number.parseFloat(said.replace(",", ".").replace(/[x×]|mm/i, ""));
-  const value = kind === "dough_c" ? readTemp(said, units) : Number.isNaN(number) ? null : kind === "jar" ? Math.round((number / start) * 1000) / 1000 : number;
+  const value =
+    kind === "dough_c"
+      ? readTemp(said, units)
+      : Number.isNaN(number)
+        ? null
+        : kind === "jar"
+          ? Math.round((number / start) * 1000) / 1000
+          : number;
   const send = () =>
-    read.mutate({ bake_id: bake.id, kind, value: (value ?? said) as number, at: when || null }, { onSuccess: () => { setSaid(""); setWhen(""); } });
+    read.mutate(
+      { bake_id: bake.id, kind, value: (value ?? said) as number, at: when || null },
+      {
+        onSuccess: () => {
+          setSaid("");
+          setWhen("");
+        },
+      },
+    );
   const words = (r: Schemas["ReadingOut"]) =>
-    r.kind === "feel" ? r.feel?.replace("_", " ") : r.kind === "dough_c" ? `${temp(r.value ?? 0, units, 1)} ${tempUnit(units)} inside` : `${r.value?.toFixed(2)} ×${r.kind === "jar" ? " by the jar" : ""}`;
+    r.kind === "feel"
+      ? r.feel?.replace("_", " ")
+      : r.kind === "dough_c"
+        ? `${temp(r.value ?? 0, units, 1)} ${tempUnit(units)} inside`
+        : `${r.value?.toFixed(2)} ×${r.kind === "jar" ? " by the jar" : ""}`;
   const off = rise.offsets_c["room"] ?? 0;
   return (
     <Box data-print="no">
       <h2>A look at the dough</h2>
       <div className="row">
-        <Pick label="what" value={kind} options={[{ id: "ratio", text: "times its start" }, { id: "jar", text: "the jar, mm" }, { id: "dough_c", text: "dough inside" }]} onChange={setKind} />
-        <Field label="reads" value={said} placeholder={kind === "ratio" ? "1.4" : kind === "jar" ? (start * 1.4).toFixed(0) : "24.5"} unit={kind === "ratio" ? "×" : kind === "jar" ? "mm" : tempUnit(units)} width="6em" onType={setSaid} onCommit={setSaid} inputMode="decimal" />
+        <Pick
+          label="what"
+          value={kind}
+          options={[
+            { id: "ratio", text: "times its start" },
+            { id: "jar", text: "the jar, mm" },
+            { id: "dough_c", text: "dough inside" },
+          ]}
+          onChange={setKind}
+        />
+        <Field
+          label="reads"
+          value={said}
+          placeholder={kind === "ratio" ? "1.4" : kind === "jar" ? (start * 1.4).toFixed(0) : "24.5"}
+          unit={kind === "ratio" ? "×" : kind === "jar" ? "mm" : tempUnit(units)}
+          width="6em"
+          onType={setSaid}
+          onCommit={setSaid}
+          inputMode="decimal"
+        />
         <Field label="when" value={when} placeholder="now" width="6.500em" onType={setWhen} onCommit={setWhen} />
-        <Button data-kind="brass" onPress={send} isDisabled={!said || read.isPending}>Take it</Button>
+        <Button data-kind="brass" onPress={send} isDisabled={!said || read.isPending}>
+          Take it
+        </Button>
       </div>
       {read.error && <Plate>{read.error.message}</Plate>}
       {rise.worth[0] && (
         <p>
-          Most worth taking: <b>{rise.worth[0].words}</b>{rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}
-          <span className="quiet">, it narrows the hour by {span(rise.worth[0].narrows_min * 60e3)}{rise.worth[1] ? `; next ${rise.worth[1].words}, ${span(rise.worth[1].narrows_min * 60e3)}` : ""}</span>
+          Most worth taking: <b>{rise.worth[0].words}</b>
+          {rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}
+          <span className="quiet">
+            , it narrows the hour by {span(rise.worth[0].narrows_min * 60e3)}
+            {rise.worth[1] ? `; next ${rise.worth[1].words}, ${span(rise.worth[1].narrows_min * 60e3)}` : ""}
+          </span>
         </p>
       )}
       <div className="row" role="group" aria-label="Poked with a floured finger, it">
         {FEELS.map((f) => (
-          <Button key={f.id} aria-label={`${f.text}: ${f.poke}`} onPress={() => read.mutate({ bake_id: bake.id, kind: "feel", feel: f.id, at: when || null })}>{f.text}</Button>
+          <Button
+            key={f.id}
+            aria-label={`${f.text}: ${f.poke}`}
+            onPress={() => read.mutate({ bake_id: bake.id, kind: "feel", feel: f.id, at: when || null })}
+          >
+            {f.text}
+          </Button>
         ))}
         <span className="quiet">poke: springs back, half, stays</span>
       </div>
-      {Math.abs(off) >= 0.3 && <p className="quiet">By its thermometer the dough’s place is {Math.abs(off).toFixed(1)} K {off > 0 ? "warmer" : "colder"} than planned; the forecast took that in.</p>}
+      {Math.abs(off) >= 0.3 && (
+        <p className="quiet">
+          By its thermometer the dough’s place is {Math.abs(off).toFixed(1)} K {off > 0 ? "warmer" : "colder"} than
+          planned; the forecast took that in.
+        </p>
+      )}
       <ul>
         {[...rise.readings].reverse().map((r) => (
           <li key={r.id}>
             {at(ms(r.at))} {words(r)}
-            <Button data-kind="bare" onPress={() => unread.mutate(r.id)}>undo</Button>
+            <Button data-kind="bare" onPress={() => unread.mutate(r.id)}>
+              undo
+            </Button>
           </li>
         ))}
       </ul>

@@ -12,8 +12,14 @@ import { capital, clockNear } from "../../words/format";
 import { lineWidth, Ways } from "./ways";
 
 const Box = styled.section`
-  border-top: 1px solid var(--hair-2); margin-top: 12px; padding-top: 8px; display: grid; gap: 6px;
-  h3 { font: 600 21px/1.2 var(--name); }
+  border-top: 1px solid var(--hair-2);
+  margin-top: 12px;
+  padding-top: 8px;
+  display: grid;
+  gap: 6px;
+  h3 {
+    font: 600 21px/1.2 var(--name);
+  }
 `;
 const flavourWord = (x: number) => (x < 0.3 ? "mild" : x < 0.6 ? "fuller" : x < 0.9 ? "full" : "fullest");
 
@@ -38,9 +44,18 @@ export function Others({ bake }: { bake: Bake }) {
             <span className="name">{capital(o.names.join(", "))}</span>
             <div className="line">
               <RouteLine steps={o.steps} width={lineWidth(width)} clock={at} />
-              <span>{o.text} <span className="quiet">Begins {at(o.begins_at)}, {o.hands_min.toFixed(0)} min of hands, {flavourWord(o.flavour)} flavour.</span></span>
+              <span>
+                {o.text}{" "}
+                <span className="quiet">
+                  Begins {at(o.begins_at)}, {o.hands_min.toFixed(0)} min of hands, {flavourWord(o.flavour)} flavour.
+                </span>
+              </span>
             </div>
-            <span className="do"><Button isDisabled={takeOther.isPending} onPress={() => takeOther.mutate({ bake: bake.id, id: o.id })}>Take it</Button></span>
+            <span className="do">
+              <Button isDisabled={takeOther.isPending} onPress={() => takeOther.mutate({ bake: bake.id, id: o.id })}>
+                Take it
+              </Button>
+            </span>
           </li>
         ))}
       </Ways>

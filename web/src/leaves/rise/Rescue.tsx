@@ -9,11 +9,38 @@ import { useWords } from "../../frame/units";
 import { clockNear, ms, temp, tempUnit } from "../../words/format";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 8px;
-  .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: center; }
-  li { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 4px 18px; align-items: center; border-bottom: 1px solid var(--hair); min-height: 54px; }
-  li b { font: 700 19px/1 var(--mono); letter-spacing: -0.03em; }
-  @media (max-width: 700px) { li { grid-template-columns: minmax(0, 1fr) auto; } li .window { grid-column: 1 / -1; grid-row: 2; } }
+  border-top: 2px solid var(--ink);
+  margin-top: 16px;
+  padding-top: 10px;
+  display: grid;
+  gap: 8px;
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: center;
+  }
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto auto;
+    gap: 4px 18px;
+    align-items: center;
+    border-bottom: 1px solid var(--hair);
+    min-height: 54px;
+  }
+  li b {
+    font: 700 19px/1 var(--mono);
+    letter-spacing: -0.03em;
+  }
+  @media (max-width: 700px) {
+    li {
+      grid-template-columns: minmax(0, 1fr) auto;
+    }
+    li .window {
+      grid-column: 1 / -1;
+      grid-row: 2;
+    }
+  }
 `;
 
 /** When guests are late or the dough runs away: the least disruptive change first, each with the window it gives. */
@@ -25,28 +52,48 @@ export function Rescue({ bake }: { bake: Bake }) {
   const at = (iso: string) => clockNear(iso, now, units.zone);
   const last = bake.settings.spells.at(-1);
   const away = last && ms(last.end) > now;
-  const move = (o: Schemas["RescueOption"]) => spell.mutate({ temp_c: o.temp_c!, minutes: o.minutes! }, { onSuccess: () => ask.reset() });
-  const window = (o: Schemas["RescueOption"]) => <span className="window">ready <b>{at(o.ready_at)}</b>, best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b></span>;
+  const move = (o: Schemas["RescueOption"]) =>
+    spell.mutate({ temp_c: o.temp_c!, minutes: o.minutes! }, { onSuccess: () => ask.reset() });
+  const window = (o: Schemas["RescueOption"]) => (
+    <span className="window">
+      ready <b>{at(o.ready_at)}</b>, best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b>
+    </span>
+  );
   return (
     <Box data-print="no">
       <h2>If the evening changes</h2>
       {last && (
         <div className="row">
-          <span>{away ? `It stands at ${temp(last.temp_c, units)} ${tempUnit(units)} until ${at(last.end)}.` : `It stood at ${temp(last.temp_c, units)} ${tempUnit(units)} from ${at(last.start)} to ${at(last.end)}.`} The curve follows.</span>
-          <Button data-kind="bare" onPress={() => spell.mutate(null)}>{away ? "it is back" : "it was not so"}</Button>
+          <span>
+            {away
+              ? `It stands at ${temp(last.temp_c, units)} ${tempUnit(units)} until ${at(last.end)}.`
+              : `It stood at ${temp(last.temp_c, units)} ${tempUnit(units)} from ${at(last.start)} to ${at(last.end)}.`}{" "}
+            The curve follows.
+          </span>
+          <Button data-kind="bare" onPress={() => spell.mutate(null)}>
+            {away ? "it is back" : "it was not so"}
+          </Button>
         </div>
       )}
       <div className="row" role="group" aria-label="What changed?">
         <span className="quiet">guests are late by</span>
-        {[30, 60, 120].map((m) => <Button key={m} onPress={() => ask.mutate(m)}>{m < 60 ? `${m} min` : `${m / 60} h`}</Button>)}
+        {[30, 60, 120].map((m) => (
+          <Button key={m} onPress={() => ask.mutate(m)}>
+            {m < 60 ? `${m} min` : `${m / 60} h`}
+          </Button>
+        ))}
         <Button onPress={() => ask.mutate(null)}>the dough is too fast</Button>
       </div>
       {ask.error && <Plate>{ask.error.message}</Plate>}
       {spell.error && <Plate>{spell.error.message}</Plate>}
       {ask.data && (
         <div role="status">
-          {ask.data.options[0]?.kind !== "leave" && <p className="quiet">Left where it is: {window(ask.data.as_it_stands)}</p>}
-          {ask.data.options.length === 0 && <p>Nothing here holds it that long. Bake it now and reheat, or start anew.</p>}
+          {ask.data.options[0]?.kind !== "leave" && (
+            <p className="quiet">Left where it is: {window(ask.data.as_it_stands)}</p>
+          )}
+          {ask.data.options.length === 0 && (
+            <p>Nothing here holds it that long. Bake it now and reheat, or start anew.</p>
+          )}
           <ul>
             {ask.data.options.map((o) => (
               <li key={o.text}>

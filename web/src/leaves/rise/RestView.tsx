@@ -10,10 +10,23 @@ import { LiftChart } from "../../instruments/LiftChart";
 import { clockNear, ms, percent, span, temp, tempUnit } from "../../words/format";
 
 const Below = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr); gap: 8px 28px; border-top: 2px solid var(--hair-2); padding-top: 10px;
-  .big { font: 700 36px/1.05 var(--name); display: block; }
-  > div { display: grid; gap: 8px; align-content: start; }
-  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); }
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 8px 28px;
+  border-top: 2px solid var(--hair-2);
+  padding-top: 10px;
+  .big {
+    font: 700 36px/1.05 var(--name);
+    display: block;
+  }
+  > div {
+    display: grid;
+    gap: 8px;
+    align-content: start;
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 const hours = (h: number) => (h >= 3 ? `${h.toFixed(0)} h` : span(Math.round(h * 12) * 300e3));
 
@@ -24,32 +37,75 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestOut"] 
   const [box, width] = useWidth<HTMLDivElement>();
   const at = (t: number | string) => clockNear(t, now, units.zone);
   const { here, fridge, safety } = rest;
-  if (!here) return (<><BakeHead bake={bake} about="" /><Plate>{bake.faults["rise"] ?? "Nothing here makes gas."}</Plate><StepBar bake={bake} keys={["mix", "ball", "roll"]} /></>);
+  if (!here)
+    return (
+      <>
+        <BakeHead bake={bake} about="" />
+        <Plate>{bake.faults["rise"] ?? "Nothing here makes gas."}</Plate>
+        <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
+      </>
+    );
   const waits = (ms(rest.cook_at) - ms(rest.rests_from)) / 3600e3;
   return (
     <>
       <BakeHead bake={bake} about={`it rests, it does not rise; ${here.words}`} />
       <div ref={box}>
-        {width > 0 && <LiftChart width={width} here={here} fridge={fridge} from={ms(rest.rests_from)} cookH={waits} nowH={(now - ms(rest.rests_from)) / 3600e3} clock={at} />}
+        {width > 0 && (
+          <LiftChart
+            width={width}
+            here={here}
+            fridge={fridge}
+            from={ms(rest.rests_from)}
+            cookH={waits}
+            nowH={(now - ms(rest.rests_from)) / 3600e3}
+            clock={at}
+          />
+        )}
       </div>
       <Below>
         <div>
-          <span>cook it <b>{here.words}</b>: half its lift is gone after</span>
-          <span className="big">{hours(here.low_h)} to {hours(here.high_h)}</span>
-          <span className="quiet">{here.place}, {temp(here.temp_c, units)} {tempUnit(units)}; best lift {here.best_lift.toFixed(1)} × when cooked at once</span>
-          <span>Its gas: <b>{percent(here.at_mixing_frac)} %</b> at mixing, <b>{percent(here.on_bench_frac)} %</b> while it rests, <b>{percent(here.in_heat_frac)} %</b> in the heat.</span>
-          {fridge && <span>In the fridge <b>{hours(fridge.low_h)} to {hours(fridge.high_h)}</b> ({fridge.words}).</span>}
+          <span>
+            cook it <b>{here.words}</b>: half its lift is gone after
+          </span>
+          <span className="big">
+            {hours(here.low_h)} to {hours(here.high_h)}
+          </span>
+          <span className="quiet">
+            {here.place}, {temp(here.temp_c, units)} {tempUnit(units)}; best lift {here.best_lift.toFixed(1)} × when
+            cooked at once
+          </span>
+          <span>
+            Its gas: <b>{percent(here.at_mixing_frac)} %</b> at mixing, <b>{percent(here.on_bench_frac)} %</b> while it
+            rests, <b>{percent(here.in_heat_frac)} %</b> in the heat.
+          </span>
+          {fridge && (
+            <span>
+              In the fridge{" "}
+              <b>
+                {hours(fridge.low_h)} to {hours(fridge.high_h)}
+              </b>{" "}
+              ({fridge.words}).
+            </span>
+          )}
         </div>
         <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
         <div>
           {safety ? (
             <>
               <span>warm hours of dairy or egg, by this plan</span>
-              <span className="big">{hours(safety.warm_h)} of {hours(safety.limit_h)}</span>
-              <span className="quiet">{safety.reached_at ? `the usual count is full at ${at(safety.reached_at)}` : "a count, not a permission; local food rules decide"}</span>
+              <span className="big">
+                {hours(safety.warm_h)} of {hours(safety.limit_h)}
+              </span>
+              <span className="quiet">
+                {safety.reached_at
+                  ? `the usual count is full at ${at(safety.reached_at)}`
+                  : "a count, not a permission; local food rules decide"}
+              </span>
               {rest.cold_advice && <span>{rest.cold_advice}</span>}
             </>
-          ) : <span className="quiet">No dairy or egg in it: no count of warm hours.</span>}
+          ) : (
+            <span className="quiet">No dairy or egg in it: no count of warm hours.</span>
+          )}
         </div>
       </Below>
       <Cautions items={rest.cautions} />

@@ -14,7 +14,11 @@ import { clockNear, ms, span } from "../../words/format";
 import { lineWidth, Ways } from "./ways";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 6px;
+  border-top: 2px solid var(--ink);
+  margin-top: 16px;
+  padding-top: 10px;
+  display: grid;
+  gap: 6px;
 `;
 
 /** Named ways to the same table, each worked out: when hands are wanted, what it tastes of, what it takes. */
@@ -35,15 +39,40 @@ export function Routes({ bake }: { bake: Bake }) {
       {found.isPending && <p className="quiet">Working out five ways…</p>}
       {found.error && <Plate>{found.error.message}</Plate>}
       {take.error && <Plate>{take.error.message}</Plate>}
-      {before && <p>Taken. <Button data-kind="bare" onPress={() => back.mutate(before, { onSuccess: () => setBefore(null) })}>undo</Button></p>}
+      {before && (
+        <p>
+          Taken.{" "}
+          <Button data-kind="bare" onPress={() => back.mutate(before, { onSuccess: () => setBefore(null) })}>
+            undo
+          </Button>
+        </p>
+      )}
       <Ways>
-        {(found.data ?? []).map((r) => <One key={r.key} route={r} width={width} busy={take.isPending} onTake={() => press(r.key as Schemas["RouteIn"]["key"])} />)}
+        {(found.data ?? []).map((r) => (
+          <One
+            key={r.key}
+            route={r}
+            width={width}
+            busy={take.isPending}
+            onTake={() => press(r.key as Schemas["RouteIn"]["key"])}
+          />
+        ))}
       </Ways>
     </Box>
   );
 }
 
-function One({ route, width, busy, onTake }: { route: Schemas["RouteOut"]; width: number; busy: boolean; onTake: () => void }) {
+function One({
+  route,
+  width,
+  busy,
+  onTake,
+}: {
+  route: Schemas["RouteOut"];
+  width: number;
+  busy: boolean;
+  onTake: () => void;
+}) {
   const units = useWords();
   const now = useNow(30_000);
   const at = (iso: string) => clockNear(iso, now, units.zone);
@@ -51,21 +80,35 @@ function One({ route, width, busy, onTake }: { route: Schemas["RouteOut"]; width
   return (
     <li data-use={route.in_use}>
       <span>
-        <span className="name">{route.name}</span><br />
+        <span className="name">{route.name}</span>
+        <br />
         <span className="quiet">{route.flavour}</span>
       </span>
       <div className="line">
         {route.fits ? (
           <>
             <RouteLine steps={route.steps} width={lineWidth(width)} clock={at} />
-            <span className="quiet">weigh {at(first.at)}, {span(route.hours * 3600e3)} in all, {route.hands_min.toFixed(0)} min of hands; {route.dose_text}</span>
+            <span className="quiet">
+              weigh {at(first.at)}, {span(route.hours * 3600e3)} in all, {route.hands_min.toFixed(0)} min of hands;{" "}
+              {route.dose_text}
+            </span>
             {route.clashes && <span> {route.because}</span>}
           </>
         ) : (
           <span>{route.because}</span>
         )}
       </div>
-      <span className="do">{route.in_use ? "as it is now" : route.fits ? <Button isDisabled={busy} onPress={onTake}>Take it</Button> : <span className="quiet">not tonight</span>}</span>
+      <span className="do">
+        {route.in_use ? (
+          "as it is now"
+        ) : route.fits ? (
+          <Button isDisabled={busy} onPress={onTake}>
+            Take it
+          </Button>
+        ) : (
+          <span className="quiet">not tonight</span>
+        )}
+      </span>
     </li>
   );
 }

@@ -15,10 +15,28 @@ import { Why } from "../../controls/Why";
 import { ms, readTemp, span, temp, tempUnit, typedNumber } from "../../words/format";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 10px;
-  .stage { display: grid; gap: 6px; border-bottom: 1px solid var(--hair); padding-bottom: 10px; }
-  .row { display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: end; }
-  .name { font: 600 20px/1 var(--name); min-width: 5em; align-self: center; }
+  border-top: 2px solid var(--ink);
+  margin-top: 16px;
+  padding-top: 10px;
+  display: grid;
+  gap: 10px;
+  .stage {
+    display: grid;
+    gap: 6px;
+    border-bottom: 1px solid var(--hair);
+    padding-bottom: 10px;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 20px;
+    align-items: end;
+  }
+  .name {
+    font: 600 20px/1 var(--name);
+    min-width: 5em;
+    align-self: center;
+  }
 `;
 type Place = NonNullable<BakeChange["bulk_place"]>;
 type Which = "bulk" | "ball";
@@ -32,24 +50,72 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseOut"] })
   return (
     <Box data-print="no" aria-label="Where it stands">
       <h2>Where it stands</h2>
-      <Row bake={bake} rise={rise} which="bulk" name="bulk" hours={(ms(rise.balled_at) - ms(rise.mixed_at)) / 3600e3} change={change} />
-      <Row bake={bake} rise={rise} which="ball" name="balls" hours={(ms(rise.windows.at(-1)!.ends_at) - ms(rise.balled_at)) / 3600e3} change={change} />
+      <Row
+        bake={bake}
+        rise={rise}
+        which="bulk"
+        name="bulk"
+        hours={(ms(rise.balled_at) - ms(rise.mixed_at)) / 3600e3}
+        change={change}
+      />
+      <Row
+        bake={bake}
+        rise={rise}
+        which="ball"
+        name="balls"
+        hours={(ms(rise.windows.at(-1)!.ends_at) - ms(rise.balled_at)) / 3600e3}
+        change={change}
+      />
       <div className="row">
-        {sponge !== null && <Field label="the sponge rests" value={String(sponge)} unit="h" width="6em" onCommit={(t) => change.mutate({ sponge_h: typedNumber(t) })} />}
-        {sour && (starters.data ?? []).length > 0 && (
-          <Pick
-            label="the starter that goes in" value={String(bake.settings.starter_id ?? (starters.data!.length === 1 ? starters.data![0]!.id : ""))}
-            options={starters.data!.map((s) => ({ id: String(s.id), text: `${s.name}, ${s.state}` }))} onChange={(id) => change.mutate({ starter_id: Number(id) })}
+        {sponge !== null && (
+          <Field
+            label="the sponge rests"
+            value={String(sponge)}
+            unit="h"
+            width="6em"
+            onCommit={(t) => change.mutate({ sponge_h: typedNumber(t) })}
           />
         )}
-        {sour && (starters.data ?? []).length === 0 && <span className="quiet">Look after a starter in the Kitchen room, and its feeds and peaks will count here.</span>}
+        {sour && (starters.data ?? []).length > 0 && (
+          <Pick
+            label="the starter that goes in"
+            value={String(bake.settings.starter_id ?? (starters.data!.length === 1 ? starters.data![0]!.id : ""))}
+            options={starters.data!.map((s) => ({ id: String(s.id), text: `${s.name}, ${s.state}` }))}
+            onChange={(id) => change.mutate({ starter_id: Number(id) })}
+          />
+        )}
+        {sour && (starters.data ?? []).length === 0 && (
+          <span className="quiet">
+            Look after a starter in the Kitchen room, and its feeds and peaks will count here.
+          </span>
+        )}
       </div>
-      {change.error && <Plate>{change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : change.error.message}</Plate>}
+      {change.error && (
+        <Plate>
+          {change.error instanceof Problem
+            ? (change.error.fields[0]?.detail ?? change.error.message)
+            : change.error.message}
+        </Plate>
+      )}
     </Box>
   );
 }
 
-function Row({ bake, rise, which, name, hours, change }: { bake: Bake; rise: Schemas["RiseOut"]; which: Which; name: string; hours: number; change: ReturnType<typeof useBakeChange> }) {
+function Row({
+  bake,
+  rise,
+  which,
+  name,
+  hours,
+  change,
+}: {
+  bake: Bake;
+  rise: Schemas["RiseOut"];
+  which: Which;
+  name: string;
+  hours: number;
+  change: ReturnType<typeof useBakeChange>;
+}) {
   const units = useWords();
   const kitchens = useQuery(kitchensQuery());
   const [drawing, setDrawing] = useState(false);
@@ -58,32 +124,75 @@ function Row({ bake, rise, which, name, hours, change }: { bake: Bake; rise: Sch
   const own = bake.settings[`${which}_air`] as [number, number][] | null;
   const place = bake.settings[`${which}_place`] as Place;
   const put = (air: [number, number][] | null) => change.mutate({ [`${which}_air`]: air } as BakeChange);
-  const said = own && own.length === 1 ? `${temp(own[0]![1], units, 1)}` : own ? own.map(([h, c]) => `${h} h ${temp(c, units)}`).join(", ") : "";
+  const said =
+    own && own.length === 1
+      ? `${temp(own[0]![1], units, 1)}`
+      : own
+        ? own.map(([h, c]) => `${h} h ${temp(c, units)}`).join(", ")
+        : "";
   const typed = (text: string) => {
     if (!text.trim()) return put(null);
     const one = readTemp(text, units);
     if (one !== null) return put([[0, one]]);
-    const points = text.split(/[,;]/).map((part) => /^\s*([\d.]+)\s*h\s+(.+)$/i.exec(part)).map((m) => (m ? [Number(m[1]), readTemp(m[2]!, units)] : [NaN, NaN]));
+    const points = text
+      .split(/[,;]/)
+      .map((part) => /^\s*([\d.]+)\s*h\s+(.+)$/i.exec(part))
+      .map((m) => (m ? [Number(m[1]), readTemp(m[2]!, units)] : [NaN, NaN]));
     put(points as [number, number][]);
   };
   const here = places.find((p) => p.key === place)?.now_c ?? 21;
-  const start: [number, number][] = own && own.length > 1 ? own : [0, 0.25, 0.5, 0.75, 1].map((s) => [Math.round(Math.max(hours, 1) * s * 100) / 100, own?.[0]?.[1] ?? here]);
+  const start: [number, number][] =
+    own && own.length > 1
+      ? own
+      : [0, 0.25, 0.5, 0.75, 1].map((s) => [Math.round(Math.max(hours, 1) * s * 100) / 100, own?.[0]?.[1] ?? here]);
   const w = which === "bulk" ? rise.windows[0]! : rise.windows.at(-1)!;
   return (
     <div className="stage">
       <p>
         ready{" "}
-        <Why why={rise.why[w.stage]} label={`${w.stage} takes`}>{w.ready.p50 ? `${span(ms(w.ready.p50) - ms(w.begins_at))} after it begins` : "never"}</Why>
+        <Why why={rise.why[w.stage]} label={`${w.stage} takes`}>
+          {w.ready.p50 ? `${span(ms(w.ready.p50) - ms(w.begins_at))} after it begins` : "never"}
+        </Why>
         {w.matters.length > 0 && <span className="quiet">; {w.matters.join("; ")}</span>}
       </p>
       <div className="row">
         <span className="name">{name}</span>
-        <Pick label="on" value={place} options={places.map((p) => ({ id: p.key as Place, text: `${p.name}, ${temp(p.now_c, units)} ${tempUnit(units)}` }))} onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeChange)} />
-        <Field label="or air of its own" value={said} placeholder="26, or 0 h 24, 6 h 18" unit={tempUnit(units)} width="17em" onCommit={typed} />
-        <Button data-kind="bare" onPress={() => setDrawing(!drawing)}>{drawing ? "put the pencil away" : "draw it"}</Button>
-        {own && <Button data-kind="bare" onPress={() => put(null)}>as the place is</Button>}
+        <Pick
+          label="on"
+          value={place}
+          options={places.map((p) => ({
+            id: p.key as Place,
+            text: `${p.name}, ${temp(p.now_c, units)} ${tempUnit(units)}`,
+          }))}
+          onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeChange)}
+        />
+        <Field
+          label="or air of its own"
+          value={said}
+          placeholder="26, or 0 h 24, 6 h 18"
+          unit={tempUnit(units)}
+          width="17em"
+          onCommit={typed}
+        />
+        <Button data-kind="bare" onPress={() => setDrawing(!drawing)}>
+          {drawing ? "put the pencil away" : "draw it"}
+        </Button>
+        {own && (
+          <Button data-kind="bare" onPress={() => put(null)}>
+            as the place is
+          </Button>
+        )}
       </div>
-      <div ref={box}>{drawing && width > 0 && <AirDraw width={width} points={start} degrees={(c) => `${temp(c, units, 1)} ${tempUnit(units)}`} onDrawn={put} />}</div>
+      <div ref={box}>
+        {drawing && width > 0 && (
+          <AirDraw
+            width={width}
+            points={start}
+            degrees={(c) => `${temp(c, units, 1)} ${tempUnit(units)}`}
+            onDrawn={put}
+          />
+        )}
+      </div>
     </div>
   );
 }

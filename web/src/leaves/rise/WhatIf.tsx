@@ -10,12 +10,48 @@ import { clockNear, ms, span } from "../../words/format";
 import type { useWhatIf } from "./useWhatIf";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink); margin-top: 16px; padding-top: 10px; display: grid; gap: 8px;
-  .rails { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 4px 34px; }
-  .row { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
-  .hold { list-style: none; margin: 0; padding: 0; li { display: grid; grid-template-columns: minmax(0, 1fr) auto 130px; gap: 4px 18px; align-items: center; min-height: 54px; border-top: 1px solid var(--hair); } }
-  b { font: 700 21px/1 var(--mono); letter-spacing: -0.03em; }
-  @media (max-width: 900px) { .rails { grid-template-columns: minmax(0, 1fr); } .hold li { grid-template-columns: minmax(0, 1fr) auto; padding: 6px 0; } }
+  border-top: 2px solid var(--ink);
+  margin-top: 16px;
+  padding-top: 10px;
+  display: grid;
+  gap: 8px;
+  .rails {
+    display: grid;
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    gap: 4px 34px;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 16px;
+    align-items: center;
+  }
+  .hold {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    li {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) auto 130px;
+      gap: 4px 18px;
+      align-items: center;
+      min-height: 54px;
+      border-top: 1px solid var(--hair);
+    }
+  }
+  b {
+    font: 700 21px/1 var(--mono);
+    letter-spacing: -0.03em;
+  }
+  @media (max-width: 900px) {
+    .rails {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .hold li {
+      grid-template-columns: minmax(0, 1fr) auto;
+      padding: 6px 0;
+    }
+  }
 `;
 const HOUR = 3600e3;
 const signed = (x: number, digits = 1) => `${x < 0 ? "−" : "+"}${Math.abs(x).toFixed(digits)}`;
@@ -41,35 +77,130 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
   const first = steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at))[0];
   const ball = shown?.windows.at(-1);
   // ripe in the cold is not yet warm enough to roll
-  const rollable = [ball?.ready.p50, shown?.cold ? shown.workable_at : null].filter((t) => t).sort((a, b) => ms(b!) - ms(a!))[0];
+  const rollable = [ball?.ready.p50, shown?.cold ? shown.workable_at : null]
+    .filter((t) => t)
+    .sort((a, b) => ms(b!) - ms(a!))[0];
   const chosen = (o: Schemas["RescueOption"]) => tried?.spell?.minutes === o.minutes && tried.spell.temp_c === o.temp_c;
   const onFridge = (hours: number) =>
     hours < 0.25
       ? change({ cold: null, no_cold: true })
-      : change({ no_cold: false, cold: { stage: (bake.settings.cold?.["stage"] as "ball" | undefined) ?? "bulk", after_h: (cold as { after_h?: number } | null)?.after_h ?? 0.5, hours } });
+      : change({
+          no_cold: false,
+          cold: {
+            stage: (bake.settings.cold?.["stage"] as "ball" | undefined) ?? "bulk",
+            after_h: (cold as { after_h?: number } | null)?.after_h ?? 0.5,
+            hours,
+          },
+        });
   return (
     <Box data-print="no" aria-label="What if">
       <h2>What if…</h2>
       <div className="rails">
-        <Slide label="the kitchen" value={tried?.room_k ?? 0} rest={0} min={-6} max={6} step={0.5} says={tried?.room_k ? kelvin(tried.room_k) : "as it is"} onChange={(room_k) => change({ room_k })} />
-        <Slide label="the leaven" value={Math.log2(dose)} rest={0} min={-3} max={1.5} step={0.05} disabled={mixed} says={dose === 1 ? "as weighed" : `${dose.toFixed(2)} ×${answer?.dose_text ? `, ${answer.dose_text.split(",")[0]!.split(" ").slice(0, 2).join(" ")}` : ""}`} onChange={(p) => change({ dose_factor: p === 0 ? 1 : 2 ** p })} />
-        <Slide label="the dough after mixing" value={doughC} rest={bake.settings.dough_c} min={16} max={34} step={0.5} disabled={mixed} says={units.temp === "F" ? `${(doughC * 1.8 + 32).toFixed(0)} °F` : `${doughC.toFixed(1)} °C`} onChange={(dough_c) => change({ dough_c })} />
-        <Slide label="the table" value={moved / HOUR} rest={0} min={-6} max={12} step={0.25} says={moved === 0 ? `at ${at(serve)}` : `${at(serve)}, ${span(moved)} ${moved > 0 ? "later" : "sooner"}`} onChange={(h) => change({ serve_at: new Date(ms(bake.serve_at) + h * HOUR).toISOString() })} />
-        <Slide label="hours in the fridge" value={coldH} rest={(bake.settings.cold?.["hours"] as number | undefined) ?? 0} min={0} max={72} step={0.5} says={coldH < 0.25 ? "none" : `${coldH.toFixed(1)} h`} onChange={onFridge} />
+        <Slide
+          label="the kitchen"
+          value={tried?.room_k ?? 0}
+          rest={0}
+          min={-6}
+          max={6}
+          step={0.5}
+          says={tried?.room_k ? kelvin(tried.room_k) : "as it is"}
+          onChange={(room_k) => change({ room_k })}
+        />
+        <Slide
+          label="the leaven"
+          value={Math.log2(dose)}
+          rest={0}
+          min={-3}
+          max={1.5}
+          step={0.05}
+          disabled={mixed}
+          says={
+            dose === 1
+              ? "as weighed"
+              : `${dose.toFixed(2)} ×${answer?.dose_text ? `, ${answer.dose_text.split(",")[0]!.split(" ").slice(0, 2).join(" ")}` : ""}`
+          }
+          onChange={(p) => change({ dose_factor: p === 0 ? 1 : 2 ** p })}
+        />
+        <Slide
+          label="the dough after mixing"
+          value={doughC}
+          rest={bake.settings.dough_c}
+          min={16}
+          max={34}
+          step={0.5}
+          disabled={mixed}
+          says={units.temp === "F" ? `${(doughC * 1.8 + 32).toFixed(0)} °F` : `${doughC.toFixed(1)} °C`}
+          onChange={(dough_c) => change({ dough_c })}
+        />
+        <Slide
+          label="the table"
+          value={moved / HOUR}
+          rest={0}
+          min={-6}
+          max={12}
+          step={0.25}
+          says={moved === 0 ? `at ${at(serve)}` : `${at(serve)}, ${span(moved)} ${moved > 0 ? "later" : "sooner"}`}
+          onChange={(h) => change({ serve_at: new Date(ms(bake.serve_at) + h * HOUR).toISOString() })}
+        />
+        <Slide
+          label="hours in the fridge"
+          value={coldH}
+          rest={(bake.settings.cold?.["hours"] as number | undefined) ?? 0}
+          min={0}
+          max={72}
+          step={0.5}
+          says={coldH < 0.25 ? "none" : `${coldH.toFixed(1)} h`}
+          onChange={onFridge}
+        />
       </div>
       <div className="row" role="status">
-        {first && <span>{first.name} {ms(first.at) <= now + 60e3 ? <b>now</b> : <b>{at(first.at)}</b>}</span>}
-        {step("ball") && !step("ball")!.done_at && <span>ball <b>{at(step("ball")!.at)}</b></span>}
-        <span>ready to roll <b>{at(rollable)}</b></span>
-        <span>too far <b>{at(ball?.too_far.p50)}</b></span>
-        {step("cold_out") && !step("cold_out")!.done_at && <span>out of the cold <b>{at(step("cold_out")!.at)}</b></span>}
-        {answer && answer.maturity !== null && <span>maturity <b>{answer.maturity.toFixed(2)}</b></span>}
-        {answer && answer.pocket_score !== null && <span>pocket <b>{answer.pocket_score.toFixed(0)}</b> of 100</span>}
-        <span>table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>{shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}</span>
+        {first && (
+          <span>
+            {first.name} {ms(first.at) <= now + 60e3 ? <b>now</b> : <b>{at(first.at)}</b>}
+          </span>
+        )}
+        {step("ball") && !step("ball")!.done_at && (
+          <span>
+            ball <b>{at(step("ball")!.at)}</b>
+          </span>
+        )}
+        <span>
+          ready to roll <b>{at(rollable)}</b>
+        </span>
+        <span>
+          too far <b>{at(ball?.too_far.p50)}</b>
+        </span>
+        {step("cold_out") && !step("cold_out")!.done_at && (
+          <span>
+            out of the cold <b>{at(step("cold_out")!.at)}</b>
+          </span>
+        )}
+        {answer && answer.maturity !== null && (
+          <span>
+            maturity <b>{answer.maturity.toFixed(2)}</b>
+          </span>
+        )}
+        {answer && answer.pocket_score !== null && (
+          <span>
+            pocket <b>{answer.pocket_score.toFixed(0)}</b> of 100
+          </span>
+        )}
+        <span>
+          table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>
+          {shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}
+        </span>
         {tried && (
           <>
-            <Button data-kind="brass" isDisabled={keep.isPending} onPress={() => keep.mutate(tried, { onSuccess: clear })}>Make it so</Button>
-            <Button data-kind="bare" onPress={clear}>leave it as it was</Button>
+            <Button
+              data-kind="brass"
+              isDisabled={keep.isPending}
+              onPress={() => keep.mutate(tried, { onSuccess: clear })}
+            >
+              Make it so
+            </Button>
+            <Button data-kind="bare" onPress={clear}>
+              leave it as it was
+            </Button>
           </>
         )}
       </div>
@@ -80,20 +211,29 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
             return (
               <li key={o.text}>
                 <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
-                <span>best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b></span>
-                {o.temp_c !== null && <Button onPress={() => change({ spell: on ? null : { temp_c: o.temp_c!, minutes: o.minutes! } })}>{on ? "without it" : "with it"}</Button>}
+                <span>
+                  best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b>
+                </span>
+                {o.temp_c !== null && (
+                  <Button onPress={() => change({ spell: on ? null : { temp_c: o.temp_c!, minutes: o.minutes! } })}>
+                    {on ? "without it" : "with it"}
+                  </Button>
+                )}
               </li>
             );
           })}
           {tried?.spell && !answer.rescues.some(chosen) && (
             <li>
-              <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span><span />
+              <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span>
+              <span />
               <Button onPress={() => change({ spell: null })}>without it</Button>
             </li>
           )}
         </ul>
       )}
-      {tried && tried.room_k !== 0 && <p className="quiet">The kitchen’s own air is not changed by making it so: warm it, or move the dough.</p>}
+      {tried && tried.room_k !== 0 && (
+        <p className="quiet">The kitchen’s own air is not changed by making it so: warm it, or move the dough.</p>
+      )}
       {what.fault && <Plate>{what.fault}</Plate>}
       {keep.error && <Plate>{keep.error.message}</Plate>}
     </Box>

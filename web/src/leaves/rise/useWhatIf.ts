@@ -26,8 +26,15 @@ export function useWhatIf(bake: number, revision: number) {
       s.busy = true;
       const turn = s.turn;
       askWhatIf(bake, body)
-        .then((found) => { if (turn === s.turn) { setAnswer(found); setFault(null); } })
-        .catch((error: Error) => { if (turn === s.turn) setFault(error.message); })
+        .then((found) => {
+          if (turn === s.turn) {
+            setAnswer(found);
+            setFault(null);
+          }
+        })
+        .catch((error: Error) => {
+          if (turn === s.turn) setFault(error.message);
+        })
         .finally(() => {
           s.busy = false;
           const next = s.next;

@@ -10,19 +10,53 @@ import { Sheet } from "../../controls/Sheet";
 import type { Formula, Line } from "./useFormula";
 
 const Box = styled(TextField)`
-  display: grid; gap: 4px;
-  textarea { width: 100%; min-height: 190px; border: 2px solid var(--ink); background: var(--paper); padding: 10px; font: 500 18px/1.4 var(--text); resize: vertical; }
+  display: grid;
+  gap: 4px;
+  textarea {
+    width: 100%;
+    min-height: 190px;
+    border: 2px solid var(--ink);
+    background: var(--paper);
+    padding: 10px;
+    font: 500 18px/1.4 var(--text);
+    resize: vertical;
+  }
 `;
 const Read = styled.ul`
-  li { display: grid; grid-template-columns: 26px minmax(0, 1fr); gap: 6px; padding: 6px 0; border-bottom: 1px solid var(--hair); }
-  .fault { grid-column: 2; font-size: 16px; font-weight: 650; }
+  li {
+    display: grid;
+    grid-template-columns: 26px minmax(0, 1fr);
+    gap: 6px;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  .fault {
+    grid-column: 2;
+    font-size: 16px;
+    font-weight: 650;
+  }
 `;
 
 type Entry = Schemas["EntryLineOut"];
-export const lineFrom = (e: Entry): Line => ({ ingredient: e.ingredient!, amount: e.amount!, basis: e.basis, part: "" });
+export const lineFrom = (e: Entry): Line => ({
+  ingredient: e.ingredient!,
+  amount: e.amount!,
+  basis: e.basis,
+  part: "",
+});
 
 /** A whole list, pasted or typed: read line by line; what cannot be read goes on the sheet as words. */
-export function EntrySheet({ bake, formula, open, onClose }: { bake: Bake; formula: Formula; open: boolean; onClose: () => void }) {
+export function EntrySheet({
+  bake,
+  formula,
+  open,
+  onClose,
+}: {
+  bake: Bake;
+  formula: Formula;
+  open: boolean;
+  onClose: () => void;
+}) {
   const [text, setText] = useState("");
   const read = useMutation({ mutationFn: (t: string) => readList(bake.kitchen_id, t) });
   const lines = text.trim() ? (read.data?.lines ?? []) : [];
@@ -49,13 +83,22 @@ export function EntrySheet({ bake, formula, open, onClose }: { bake: Bake; formu
         {lines.map((l, i) => (
           <li key={i}>
             <span aria-hidden="true">{l.faults.length ? "?" : "✓"}</span>
-            <span>{l.faults.length ? l.raw : `${l.amount} ${l.ingredient!.replace(/_/g, " ")}`}{l.basis ? `, ${l.basis}` : ""}</span>
-            {[...l.faults, ...(l.note ? [l.note] : [])].map((f) => <span className="fault" key={f}>{f}</span>)}
+            <span>
+              {l.faults.length ? l.raw : `${l.amount} ${l.ingredient!.replace(/_/g, " ")}`}
+              {l.basis ? `, ${l.basis}` : ""}
+            </span>
+            {[...l.faults, ...(l.note ? [l.note] : [])].map((f) => (
+              <span className="fault" key={f}>
+                {f}
+              </span>
+            ))}
           </li>
         ))}
       </Read>
       <Button data-kind="brass" isDisabled={lines.length === 0 || read.isPending} onPress={put}>
-        {bad.length ? `Put ${good.length} on the sheet, keep ${bad.length} to correct` : `Put ${good.length || "them"} on the sheet`}
+        {bad.length
+          ? `Put ${good.length} on the sheet, keep ${bad.length} to correct`
+          : `Put ${good.length || "them"} on the sheet`}
       </Button>
     </Sheet>
   );

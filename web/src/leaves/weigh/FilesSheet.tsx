@@ -8,13 +8,28 @@ import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
 
 const Links = styled.div`
-  display: grid; gap: 2px;
-  a { min-height: 48px; display: flex; align-items: center; gap: 10px; color: var(--brass); font-weight: 650; border-bottom: 1px solid var(--hair); text-decoration: none; }
-  a span { color: var(--ink-2); font-weight: 450; }
+  display: grid;
+  gap: 2px;
+  a {
+    min-height: 48px;
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    color: var(--brass);
+    font-weight: 650;
+    border-bottom: 1px solid var(--hair);
+    text-decoration: none;
+  }
+  a span {
+    color: var(--ink-2);
+    font-weight: 450;
+  }
 `;
 const KINDS = [
-  ["json", "Bake file", "everything, to bring back here"], ["jsonld", "Recipe, JSON-LD", "for programs that read recipes"],
-  ["md", "Markdown", "to read and print"], ["csv", "CSV", "for a table"],
+  ["json", "Bake file", "everything, to bring back here"],
+  ["jsonld", "Recipe, JSON-LD", "for programs that read recipes"],
+  ["md", "Markdown", "to read and print"],
+  ["csv", "CSV", "for a table"],
 ] as const;
 
 /** Take the sheet elsewhere: print it, save it as a file, keep it as a method. */
@@ -23,13 +38,36 @@ export function FilesSheet({ bake, open, onClose }: { bake: Bake; open: boolean;
   const [name, setName] = useState(bake.name);
   return (
     <Sheet title="Print, save, keep" isOpen={open} onClose={onClose}>
-      <Button onPress={() => { onClose(); setTimeout(() => window.print(), 300); }}>Print the sheet</Button>
+      <Button
+        onPress={() => {
+          onClose();
+          setTimeout(() => window.print(), 300);
+        }}
+      >
+        Print the sheet
+      </Button>
       <Links>
-        {KINDS.map(([kind, title, what]) => <a key={kind} href={`/api/bakes/${bake.id}/export/${kind}`} download>{title} <span>{what}</span></a>)}
+        {KINDS.map(([kind, title, what]) => (
+          <a key={kind} href={`/api/bakes/${bake.id}/export/${kind}`} download>
+            {title} <span>{what}</span>
+          </a>
+        ))}
       </Links>
       <div>
-        <Field label="Keep as a method of your own, called" value={name} width="100%" onType={setName} onCommit={setName} fault={pantry.method.error?.message ?? null} />
-        <Button isDisabled={!name || pantry.method.isPending} onPress={() => pantry.method.mutate({ bake_id: bake.id, name })}>Keep it as a method</Button>
+        <Field
+          label="Keep as a method of your own, called"
+          value={name}
+          width="100%"
+          onType={setName}
+          onCommit={setName}
+          fault={pantry.method.error?.message ?? null}
+        />
+        <Button
+          isDisabled={!name || pantry.method.isPending}
+          onPress={() => pantry.method.mutate({ bake_id: bake.id, name })}
+        >
+          Keep it as a method
+        </Button>
       </div>
       {pantry.method.isSuccess && <Plate>Kept. It stands first when you start a new bake.</Plate>}
     </Sheet>

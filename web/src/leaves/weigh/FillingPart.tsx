@@ -11,9 +11,24 @@ import { mass } from "../../words/format";
 import { lineFrom } from "./EntrySheet";
 
 const Part = styled.div`
-  display: grid; gap: 6px; border-top: 1px solid var(--hair); padding-top: 8px;
-  .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; }
-  li { display: flex; justify-content: space-between; gap: 10px; border-bottom: 1px solid var(--hair); min-height: 48px; align-items: center; }
+  display: grid;
+  gap: 6px;
+  border-top: 1px solid var(--hair);
+  padding-top: 8px;
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: end;
+  }
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: 10px;
+    border-bottom: 1px solid var(--hair);
+    min-height: 48px;
+    align-items: center;
+  }
 `;
 
 /** A stuffing or a topping: what is in it, what each piece gets, and how heavy it is against its dough. */
@@ -25,7 +40,9 @@ export function FillingPart({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
   const have = bake.settings.filling;
   const lines = have?.lines ?? [];
   const put = (next: typeof lines, each = have?.per_piece_g ?? null) =>
-    change.mutate({ filling: next.length ? { lines: next, per_piece_g: each, topping: have?.topping ?? false } : null });
+    change.mutate({
+      filling: next.length ? { lines: next, per_piece_g: each, topping: have?.topping ?? false } : null,
+    });
   const read = useMutation({
     mutationFn: (t: string) => readList(bake.kitchen_id, t),
     onSuccess: ({ lines: [line] }) => {
@@ -35,7 +52,12 @@ export function FillingPart({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
     },
   });
   const fault = text ? (read.data?.lines[0]?.faults.join(" ") ?? null) : null;
-  if (!have && !open) return <div data-print="no"><Button onPress={() => setOpen(true)}>A filling or topping</Button></div>;
+  if (!have && !open)
+    return (
+      <div data-print="no">
+        <Button onPress={() => setOpen(true)}>A filling or topping</Button>
+      </div>
+    );
   const got = sheet?.filling;
   const per = change.error instanceof Problem ? change.error.message : null;
   return (
@@ -45,14 +67,43 @@ export function FillingPart({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
         {lines.map((l, i) => (
           <li key={`${l.ingredient}-${i}`}>
             <span>{got?.lines[i]?.name ?? l.ingredient}</span>
-            <span><b>{got?.lines[i] ? `${mass(got.lines[i].grams, units)} ${units.mass}` : l.amount}</b> <Button data-kind="bare" onPress={() => put(lines.filter((_, k) => k !== i))}>out</Button></span>
+            <span>
+              <b>{got?.lines[i] ? `${mass(got.lines[i].grams, units)} ${units.mass}` : l.amount}</b>{" "}
+              <Button data-kind="bare" onPress={() => put(lines.filter((_, k) => k !== i))}>
+                out
+              </Button>
+            </span>
           </li>
         ))}
       </ul>
-      {got && <p><b>{mass(got.per_piece_g, units)} {units.mass}</b> a piece, {mass(got.total_g, units)} {units.mass} in all, {(got.to_dough_frac * 100).toFixed(0)} % of its dough{got.to_dough_frac > 0.5 ? ": more than the dough can close round" : ""}</p>}
+      {got && (
+        <p>
+          <b>
+            {mass(got.per_piece_g, units)} {units.mass}
+          </b>{" "}
+          a piece, {mass(got.total_g, units)} {units.mass} in all, {(got.to_dough_frac * 100).toFixed(0)} % of its dough
+          {got.to_dough_frac > 0.5 ? ": more than the dough can close round" : ""}
+        </p>
+      )}
       <div className="row" data-print="no">
-        <Field label="add to it" value={text} placeholder="40 g pistachio" width="11em" onType={setText} onCommit={(t) => t && read.mutate(t)} fault={fault} />
-        <Field label="each piece gets" value={have?.per_piece_g ? mass(have.per_piece_g, units) : ""} unit={units.mass} width="7em" onCommit={(t) => put([...lines], t === "" ? null : ((Number.isNaN(Number(t)) ? t : Number(t)) as number))} fault={per} inputMode="decimal" />
+        <Field
+          label="add to it"
+          value={text}
+          placeholder="40 g pistachio"
+          width="11em"
+          onType={setText}
+          onCommit={(t) => t && read.mutate(t)}
+          fault={fault}
+        />
+        <Field
+          label="each piece gets"
+          value={have?.per_piece_g ? mass(have.per_piece_g, units) : ""}
+          unit={units.mass}
+          width="7em"
+          onCommit={(t) => put([...lines], t === "" ? null : ((Number.isNaN(Number(t)) ? t : Number(t)) as number))}
+          fault={per}
+          inputMode="decimal"
+        />
       </div>
     </Part>
   );

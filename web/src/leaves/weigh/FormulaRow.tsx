@@ -8,18 +8,81 @@ import type { Line } from "./useFormula";
 
 const Row = styled.div`
   border-bottom: 1px solid var(--hair);
-  .cells { display: grid; grid-template-columns: var(--cols); gap: 10px; align-items: center; min-height: 46px; }
-  .amount { min-height: 46px; width: 100%; border: 0; border-bottom: 2px solid var(--brass); background: transparent; font: 650 19px/1 var(--text); padding: 0 4px; }
-  .amount:focus { background: var(--brass-wash); }
-  .amount[aria-invalid="true"] { border-bottom: 4px double var(--ink); }
-  .g { font: 700 21px/1 var(--mono); text-align: right; letter-spacing: -0.03em; }
-  .n { font: 500 18px/1 var(--mono); text-align: right; color: var(--ink-2); letter-spacing: -0.03em; }
-  .off { border: 0; background: none; min-height: 46px; width: 40px; font: 400 24px/1 var(--text); color: var(--ink-2); }
-  .off:hover { color: var(--ink); }
-  .basis { font-size: 16px; color: var(--ink-2); padding: 0 4px 6px; display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
-  .basis select { min-height: 44px; border: 0; border-bottom: 2px solid var(--brass); background: var(--ground); font-size: 16px; }
-  .fault { background: var(--ink); color: var(--ground); padding: 6px 10px; margin: 0 0 6px; font-size: 16px; }
-  @media (max-width: 600px) { .wide { display: none; } .cells { gap: 4px; } }
+  .cells {
+    display: grid;
+    grid-template-columns: var(--cols);
+    gap: 10px;
+    align-items: center;
+    min-height: 46px;
+  }
+  .amount {
+    min-height: 46px;
+    width: 100%;
+    border: 0;
+    border-bottom: 2px solid var(--brass);
+    background: transparent;
+    font: 650 19px/1 var(--text);
+    padding: 0 4px;
+  }
+  .amount:focus {
+    background: var(--brass-wash);
+  }
+  .amount[aria-invalid="true"] {
+    border-bottom: 4px double var(--ink);
+  }
+  .g {
+    font: 700 21px/1 var(--mono);
+    text-align: right;
+    letter-spacing: -0.03em;
+  }
+  .n {
+    font: 500 18px/1 var(--mono);
+    text-align: right;
+    color: var(--ink-2);
+    letter-spacing: -0.03em;
+  }
+  .off {
+    border: 0;
+    background: none;
+    min-height: 46px;
+    width: 40px;
+    font: 400 24px/1 var(--text);
+    color: var(--ink-2);
+  }
+  .off:hover {
+    color: var(--ink);
+  }
+  .basis {
+    font-size: 16px;
+    color: var(--ink-2);
+    padding: 0 4px 6px;
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .basis select {
+    min-height: 44px;
+    border: 0;
+    border-bottom: 2px solid var(--brass);
+    background: var(--ground);
+    font-size: 16px;
+  }
+  .fault {
+    background: var(--ink);
+    color: var(--ground);
+    padding: 6px 10px;
+    margin: 0 0 6px;
+    font-size: 16px;
+  }
+  @media (max-width: 600px) {
+    .wide {
+      display: none;
+    }
+    .cells {
+      gap: 4px;
+    }
+  }
 `;
 
 interface Props {
@@ -34,8 +97,16 @@ interface Props {
 }
 
 const same = (a: Props, b: Props): boolean =>
-  a.line === b.line && a.running === b.running && a.items === b.items && a.fault === b.fault && a.at === b.at && a.onSet === b.onSet &&
-  a.got?.grams === b.got?.grams && a.got?.baker_frac === b.got?.baker_frac && a.got?.low_g === b.got?.low_g && a.got?.basis === b.got?.basis;
+  a.line === b.line &&
+  a.running === b.running &&
+  a.items === b.items &&
+  a.fault === b.fault &&
+  a.at === b.at &&
+  a.onSet === b.onSet &&
+  a.got?.grams === b.got?.grams &&
+  a.got?.baker_frac === b.got?.baker_frac &&
+  a.got?.low_g === b.got?.low_g &&
+  a.got?.basis === b.got?.basis;
 
 /** A line as typed beside its grams; drawn again only when it has changed. */
 export const FormulaRow = memo(function FormulaRow({ line, got, running, items, fault, at, onSet, onRemove }: Props) {
@@ -48,19 +119,46 @@ export const FormulaRow = memo(function FormulaRow({ line, got, running, items, 
     <Row>
       <div className="cells">
         <input
-          className="amount" aria-label={`Amount of ${name || "the new line"}`} value={line.amount} placeholder="450 g" aria-invalid={fault !== null}
+          className="amount"
+          aria-label={`Amount of ${name || "the new line"}`}
+          value={line.amount}
+          placeholder="450 g"
+          aria-invalid={fault !== null}
           onChange={(e) => onSet(at, { amount: e.target.value })}
         />
-        <Combo label={`Ingredient ${name}`} value={line.ingredient} items={items} placeholder="flour, water…" onChange={choose} />
+        <Combo
+          label={`Ingredient ${name}`}
+          value={line.ingredient}
+          items={items}
+          placeholder="flour, water…"
+          onChange={choose}
+        />
         <span className="g">{got ? mass(got.grams, units) : "–"}</span>
-        <span className="n wide">{got?.baker_frac != null ? percent(got.baker_frac, got.baker_frac < 0.1 ? 2 : 1) : ""}</span>
+        <span className="n wide">
+          {got?.baker_frac != null ? percent(got.baker_frac, got.baker_frac < 0.1 ? 2 : 1) : ""}
+        </span>
         <span className="n wide">{got ? mass(running, units) : ""}</span>
-        <button type="button" className="off" aria-label={`Remove ${name || "this line"}`} onClick={() => onRemove(at)} data-print="no">×</button>
+        <button
+          type="button"
+          className="off"
+          aria-label={`Remove ${name || "this line"}`}
+          onClick={() => onRemove(at)}
+          data-print="no"
+        >
+          ×
+        </button>
       </div>
       {loose && (
         <div className="basis">
-          <span>{got.basis}; filled loosely or firmly it is {mass(got.low_g, units)} to {mass(got.high_g, units)} {units.mass}</span>
-          <select aria-label={`How the cup of ${name} is filled`} value={String(line.basis ?? "")} onChange={(e) => onSet(at, { basis: e.target.value || null })}>
+          <span>
+            {got.basis}; filled loosely or firmly it is {mass(got.low_g, units)} to {mass(got.high_g, units)}{" "}
+            {units.mass}
+          </span>
+          <select
+            aria-label={`How the cup of ${name} is filled`}
+            value={String(line.basis ?? "")}
+            onChange={(e) => onSet(at, { basis: e.target.value || null })}
+          >
             <option value="">as in the table</option>
             <option value="spooned">spooned in</option>
             <option value="level">level</option>
@@ -68,8 +166,17 @@ export const FormulaRow = memo(function FormulaRow({ line, got, running, items, 
           </select>
         </div>
       )}
-      {got && Math.abs(got.rounding_frac) > 0.02 && <p className="basis">the scale shows {mass(got.weighable_g, units)} {units.mass}, {Math.abs(got.rounding_frac * 100).toFixed(0)} % {got.rounding_frac > 0 ? "over" : "under"}</p>}
-      {fault && <p className="fault" role="alert">{fault}</p>}
+      {got && Math.abs(got.rounding_frac) > 0.02 && (
+        <p className="basis">
+          the scale shows {mass(got.weighable_g, units)} {units.mass}, {Math.abs(got.rounding_frac * 100).toFixed(0)} %{" "}
+          {got.rounding_frac > 0 ? "over" : "under"}
+        </p>
+      )}
+      {fault && (
+        <p className="fault" role="alert">
+          {fault}
+        </p>
+      )}
     </Row>
   );
 }, same);

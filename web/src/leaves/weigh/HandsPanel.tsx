@@ -14,14 +14,35 @@ import { clockNear, mass } from "../../words/format";
 import type { Formula } from "./useFormula";
 
 const Panel = styled.section`
-  display: grid; gap: 8px; border-top: 2px solid var(--ink); padding-top: 10px; margin-top: 14px;
-  .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; }
-  .row.mid { align-items: center; }
-  .told { font: 500 22px/1.25 var(--name); }
-  .pick { width: 250px; border-bottom: 3px solid var(--brass); }
+  display: grid;
+  gap: 8px;
+  border-top: 2px solid var(--ink);
+  padding-top: 10px;
+  margin-top: 14px;
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: end;
+  }
+  .row.mid {
+    align-items: center;
+  }
+  .told {
+    font: 500 22px/1.25 var(--name);
+  }
+  .pick {
+    width: 250px;
+    border-bottom: 3px solid var(--brass);
+  }
 `;
 type Feel = Schemas["FeelIn"]["feel"];
-const FEELS: [Feel, string][] = [["sticky", "sticky"], ["stiff", "stiff"], ["tears", "tears"], ["springs_back", "springs back"]];
+const FEELS: [Feel, string][] = [
+  ["sticky", "sticky"],
+  ["stiff", "stiff"],
+  ["tears", "tears"],
+  ["springs_back", "springs back"],
+];
 
 /** In the hands: hold some back, say how it feels, record what was added; it becomes part of the dough. */
 export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; formula: Formula }) {
@@ -34,36 +55,69 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
   const [what, setWhat] = useState("water");
   const [amount, setAmount] = useState("");
   const g = (x: number) => `${mass(x, units)} ${units.mass}`;
-  const put = (ingredient: string, text: string) => add.mutate({ ingredient, amount: text }, { onSuccess: () => setAmount("") });
-  const flour = formula.lines.find((l) => sheet?.lines.find((x) => x.ingredient === l.ingredient && (x.baker_frac ?? 0) > 0.2 && x.water_g === 0))?.ingredient ?? "plain_flour";
+  const put = (ingredient: string, text: string) =>
+    add.mutate({ ingredient, amount: text }, { onSuccess: () => setAmount("") });
+  const flour =
+    formula.lines.find((l) =>
+      sheet?.lines.find((x) => x.ingredient === l.ingredient && (x.baker_frac ?? 0) > 0.2 && x.water_g === 0),
+    )?.ingredient ?? "plain_flour";
   return (
     <Panel data-print="no">
       <h2>In the hands</h2>
       <Held bake={bake} sheet={sheet} formula={formula} />
       <div className="row mid" role="group" aria-label="How does the dough feel?">
         <span className="quiet">it is</span>
-        {FEELS.map(([id, name]) => <Button key={id} onPress={() => feel.mutate(id)}>{name}</Button>)}
+        {FEELS.map(([id, name]) => (
+          <Button key={id} onPress={() => feel.mutate(id)}>
+            {name}
+          </Button>
+        ))}
       </div>
       {feel.error && <Plate>{feel.error.message}</Plate>}
       {feel.data && (
         <p className="told" role="status">
           {feel.data.text}{" "}
-          {feel.data.add && <Button data-kind="bare" onPress={() => put(feel.data.add === "flour" ? flour : "water", `${feel.data.grams.toFixed(0)} g`)}>I added {g(feel.data.grams)} {feel.data.add}</Button>}
+          {feel.data.add && (
+            <Button
+              data-kind="bare"
+              onPress={() => put(feel.data.add === "flour" ? flour : "water", `${feel.data.grams.toFixed(0)} g`)}
+            >
+              I added {g(feel.data.grams)} {feel.data.add}
+            </Button>
+          )}
         </p>
       )}
       <div className="row">
-        <Field label="what I added" value={amount} placeholder="2 tbsp" width="8em" onType={setAmount} onCommit={setAmount} fault={add.error?.message ?? null} />
-        <span className="pick"><Combo label="What was added" value={what} items={known.data ?? []} onChange={setWhat} /></span>
-        <Button isDisabled={!amount || add.isPending} onPress={() => put(what, amount)}>Record it</Button>
+        <Field
+          label="what I added"
+          value={amount}
+          placeholder="2 tbsp"
+          width="8em"
+          onType={setAmount}
+          onCommit={setAmount}
+          fault={add.error?.message ?? null}
+        />
+        <span className="pick">
+          <Combo label="What was added" value={what} items={known.data ?? []} onChange={setWhat} />
+        </span>
+        <Button isDisabled={!amount || add.isPending} onPress={() => put(what, amount)}>
+          Record it
+        </Button>
       </div>
       {bake.settings.additions.length > 0 && (
         <div className="row">
           <span>
             {bake.settings.additions.map((a, i) => (
-              <span key={i}>{i > 0 ? "; " : ""}+ {a.amount} {(known.data?.find((k) => k.id === a.ingredient)?.name ?? a.ingredient).toLowerCase()} <span className="quiet">{clockNear(a.at, now, units.zone)}</span></span>
+              <span key={i}>
+                {i > 0 ? "; " : ""}+ {a.amount}{" "}
+                {(known.data?.find((k) => k.id === a.ingredient)?.name ?? a.ingredient).toLowerCase()}{" "}
+                <span className="quiet">{clockNear(a.at, now, units.zone)}</span>
+              </span>
             ))}
           </span>
-          <Button data-kind="bare" onPress={() => unadd.mutate(bake.settings.additions)}>take the last back</Button>
+          <Button data-kind="bare" onPress={() => unadd.mutate(bake.settings.additions)}>
+            take the last back
+          </Button>
         </div>
       )}
       <Bag bake={bake} sheet={sheet} formula={formula} />
@@ -81,15 +135,28 @@ function Held({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; 
     return (
       <p>
         {held.map(([id, x]) => `${mass(x, units)} ${units.mass} of ${name(id)} held back`).join("; ")}{" "}
-        <Button data-kind="bare" onPress={() => formula.change.mutate({ held: {} })}>put it in</Button>
+        <Button data-kind="bare" onPress={() => formula.change.mutate({ held: {} })}>
+          put it in
+        </Button>
       </p>
     );
-  const most = sheet?.lines.filter((l) => l.water_g === 0 && (l.baker_frac ?? 0) > 0.2).sort((a, b) => b.grams - a.grams)[0];
+  const most = sheet?.lines
+    .filter((l) => l.water_g === 0 && (l.baker_frac ?? 0) > 0.2)
+    .sort((a, b) => b.grams - a.grams)[0];
   const hold = (line: Schemas["LineOut"]) => {
     const part = Math.round(line.grams * 0.08);
-    return <Button key={line.ingredient} onPress={() => formula.change.mutate({ held: { [line.ingredient]: part } })}>Hold back {mass(part, units)} {units.mass} {line.name.toLowerCase()}</Button>;
+    return (
+      <Button key={line.ingredient} onPress={() => formula.change.mutate({ held: { [line.ingredient]: part } })}>
+        Hold back {mass(part, units)} {units.mass} {line.name.toLowerCase()}
+      </Button>
+    );
   };
-  return <div className="row mid">{[water, most].filter((l) => l !== undefined).map(hold)}<span className="quiet">and let the dough ask for it</span></div>;
+  return (
+    <div className="row mid">
+      {[water, most].filter((l) => l !== undefined).map(hold)}
+      <span className="quiet">and let the dough ask for it</span>
+    </div>
+  );
 }
 
 /** Which bag the flour comes from; what was learned of its thirst. */
@@ -97,23 +164,58 @@ function Bag({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; f
   const bench = useQuery(benchQuery(bake.kitchen_id));
   const pantry = usePantryWrites(bake.kitchen_id);
   const [name, setName] = useState("");
-  const flours = sheet?.lines.filter((l) => l.water_g === 0 && (l.baker_frac ?? 0) > 0.2).map((l) => l.ingredient) ?? [];
+  const flours =
+    sheet?.lines.filter((l) => l.water_g === 0 && (l.baker_frac ?? 0) > 0.2).map((l) => l.ingredient) ?? [];
   const bags = (bench.data?.kitchen.bags ?? []).filter((b) => flours.includes(b.ingredient));
   const bag = bags.find((b) => b.id === bake.settings.bag_id);
   const flour = flours[0];
   if (!flour) return null;
-  const thirst = bag && bag.times > 0 ? `takes ${bag.thirst_frac >= 0 ? "+" : "−"}${Math.abs(bag.thirst_frac * 100).toFixed(1)} % water (${bag.times} bakes)` : "teaches its thirst when the bake is kept";
+  const thirst =
+    bag && bag.times > 0
+      ? `takes ${bag.thirst_frac >= 0 ? "+" : "−"}${Math.abs(bag.thirst_frac * 100).toFixed(1)} % water (${bag.times} bakes)`
+      : "teaches its thirst when the bake is kept";
   return (
     <div className="row">
       {bags.map((b) => (
-        <Button key={b.id} data-kind={b.id === bake.settings.bag_id ? "brass" : "plain"} onPress={() => formula.change.mutate({ bag_id: b.id })}>bag: {b.name}</Button>
+        <Button
+          key={b.id}
+          data-kind={b.id === bake.settings.bag_id ? "brass" : "plain"}
+          onPress={() => formula.change.mutate({ bag_id: b.id })}
+        >
+          bag: {b.name}
+        </Button>
       ))}
       {bag && <span className="quiet">{thirst}</span>}
       {bag && bag.times > 0 && bag.thirst_frac > 0.004 && sheet && (
-        <Button data-kind="bare" onPress={() => formula.changeBy("water", bag.thirst_frac * sheet.flour_g)}>give it {(bag.thirst_frac * sheet.flour_g).toFixed(0)} g now</Button>
+        <Button data-kind="bare" onPress={() => formula.changeBy("water", bag.thirst_frac * sheet.flour_g)}>
+          give it {(bag.thirst_frac * sheet.flour_g).toFixed(0)} g now
+        </Button>
       )}
-      <Field label="a new bag of this flour" value={name} placeholder="mill, date" width="11em" onType={setName} onCommit={setName} fault={pantry.bag.error?.message ?? null} />
-      <Button isDisabled={!name} onPress={() => pantry.bag.mutate({ name, ingredient: flour }, { onSuccess: (b) => { setName(""); formula.change.mutate({ bag_id: b.id }); } })}>Open it</Button>
+      <Field
+        label="a new bag of this flour"
+        value={name}
+        placeholder="mill, date"
+        width="11em"
+        onType={setName}
+        onCommit={setName}
+        fault={pantry.bag.error?.message ?? null}
+      />
+      <Button
+        isDisabled={!name}
+        onPress={() =>
+          pantry.bag.mutate(
+            { name, ingredient: flour },
+            {
+              onSuccess: (b) => {
+                setName("");
+                formula.change.mutate({ bag_id: b.id });
+              },
+            },
+          )
+        }
+      >
+        Open it
+      </Button>
     </div>
   );
 }

@@ -12,13 +12,33 @@ import { clockNear, mass } from "../../words/format";
 import type { Formula } from "./useFormula";
 
 const Bench = styled.div`
-  display: grid; gap: 8px;
-  .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: end; }
-  .row.mid { align-items: center; }
-  li { border-bottom: 1px solid var(--hair); padding: 6px 0; }
-  .big { font: 700 30px/1 var(--name); }
+  display: grid;
+  gap: 8px;
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: end;
+  }
+  .row.mid {
+    align-items: center;
+  }
+  li {
+    border-bottom: 1px solid var(--hair);
+    padding: 6px 0;
+  }
+  .big {
+    font: 700 30px/1 var(--name);
+  }
 `;
-const PART: Record<string, string> = { baking_soda: "soda", mcp: "fast acid", sas: "hot acid", sapp28: "acid", cream_tartar: "cream of tartar", salt: "salt" };
+const PART: Record<string, string> = {
+  baking_soda: "soda",
+  mcp: "fast acid",
+  sas: "hot acid",
+  sapp28: "acid",
+  cream_tartar: "cream of tartar",
+  salt: "salt",
+};
 
 /** Leavens taken apart, yeast for yeast, and the dose for the time there is. */
 export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; formula: Formula }) {
@@ -28,24 +48,45 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
   return (
     <Bench>
       <h2>Leaven</h2>
-      {leavens.length === 0 && <p className="quiet">Nothing here makes gas yet. Ask for a dose, or add a leaven as a line.</p>}
+      {leavens.length === 0 && (
+        <p className="quiet">Nothing here makes gas yet. Ask for a dose, or add a leaven as a line.</p>
+      )}
       <ul>
         {leavens.map((l) => (
           <li key={l.ingredient}>
             <b>{g(l.grams)}</b> {l.name.toLowerCase()}
-            {Object.keys(l.parts).length > 0 && <span className="quiet">: {Object.entries(l.parts).map(([p, x]) => `${g(x)} ${PART[p] ?? p.replace("_", " ")}`).join(", ")}</span>}
+            {Object.keys(l.parts).length > 0 && (
+              <span className="quiet">
+                :{" "}
+                {Object.entries(l.parts)
+                  .map(([p, x]) => `${g(x)} ${PART[p] ?? p.replace("_", " ")}`)
+                  .join(", ")}
+              </span>
+            )}
             {(sheet?.swaps[l.ingredient] ?? []).length > 0 && (
               <div className="row mid" role="group" aria-label={`Swap ${l.name}`} data-print="no">
                 <span className="quiet">is the same as</span>
                 {sheet!.swaps[l.ingredient]!.map((s) => (
-                  <Button key={s.ingredient} data-kind="bare" onPress={() => formula.swap(l.ingredient, s.ingredient, s.grams)}>{g(s.grams)} {s.name}</Button>
+                  <Button
+                    key={s.ingredient}
+                    data-kind="bare"
+                    onPress={() => formula.swap(l.ingredient, s.ingredient, s.grams)}
+                  >
+                    {g(s.grams)} {s.name}
+                  </Button>
                 ))}
               </div>
             )}
           </li>
         ))}
       </ul>
-      <Dose bake={bake} formula={formula} leaven={leavens.find((l) => l.ingredient.startsWith("yeast_") || "flour" in l.parts)?.ingredient ?? "yeast_instant"} />
+      <Dose
+        bake={bake}
+        formula={formula}
+        leaven={
+          leavens.find((l) => l.ingredient.startsWith("yeast_") || "flour" in l.parts)?.ingredient ?? "yeast_instant"
+        }
+      />
     </Bench>
   );
 }
@@ -60,22 +101,48 @@ function Dose({ bake, formula, leaven }: { bake: Bake; formula: Formula; leaven:
   const take = (grams: number) => {
     const have = formula.lines.some((l) => l.ingredient === leaven);
     if (have) formula.swap(leaven, leaven, grams);
-    else formula.put([...formula.lines, { ingredient: leaven, amount: `${Number(grams.toFixed(2))} g`, basis: null, part: "" }]);
+    else
+      formula.put([
+        ...formula.lines,
+        { ingredient: leaven, amount: `${Number(grams.toFixed(2))} g`, basis: null, part: "" },
+      ]);
   };
   return (
     <div data-print="no">
       <div className="row">
-        <Field label="dose for a bulk ready at" value={when} placeholder="in 6 h, 07:00" width="11em" onType={setWhen} onCommit={setWhen} fault={ask.error?.message ?? null} />
-        <Button isDisabled={!when || ask.isPending} onPress={() => ask.mutate(when)}>{ask.isPending ? "working…" : "Find the dose"}</Button>
+        <Field
+          label="dose for a bulk ready at"
+          value={when}
+          placeholder="in 6 h, 07:00"
+          width="11em"
+          onType={setWhen}
+          onCommit={setWhen}
+          fault={ask.error?.message ?? null}
+        />
+        <Button isDisabled={!when || ask.isPending} onPress={() => ask.mutate(when)}>
+          {ask.isPending ? "working…" : "Find the dose"}
+        </Button>
       </div>
       {got && got.mass_g === null && <Plate>{got.reason}</Plate>}
       {got && got.mass_g !== null && (
         <>
-          <p><span className="big">{got.mass_g < 2 ? got.mass_g.toFixed(2) : got.mass_g.toFixed(1)}</span> g, {(got.baker_frac! * 100).toFixed(2)} % of the flour, mixed at {at(got.mix_at)} <Button data-kind="bare" onPress={() => take(got.mass_g!)}>take it</Button></p>
+          <p>
+            <span className="big">{got.mass_g < 2 ? got.mass_g.toFixed(2) : got.mass_g.toFixed(1)}</span> g,{" "}
+            {(got.baker_frac! * 100).toFixed(2)} % of the flour, mixed at {at(got.mix_at)}{" "}
+            <Button data-kind="bare" onPress={() => take(got.mass_g!)}>
+              take it
+            </Button>
+          </p>
           <ul>
             {got.ways.map((w) => (
               <li key={w.text}>
-                {w.text}{w.at ? <span className="quiet">: ready {at(w.at)}</span> : null} {w.text.includes("tsp") || w.text.includes("tbsp") ? <Button data-kind="bare" onPress={() => take(w.grams)}>take this</Button> : null}
+                {w.text}
+                {w.at ? <span className="quiet">: ready {at(w.at)}</span> : null}{" "}
+                {w.text.includes("tsp") || w.text.includes("tbsp") ? (
+                  <Button data-kind="bare" onPress={() => take(w.grams)}>
+                    take this
+                  </Button>
+                ) : null}
               </li>
             ))}
           </ul>

@@ -11,11 +11,23 @@ import { mass } from "../../words/format";
 import { FillingPart } from "./FillingPart";
 
 const Piece = styled.div`
-  display: grid; gap: 8px;
-  .row { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: end; }
-  .big { font: 700 40px/1 var(--name); }
+  display: grid;
+  gap: 8px;
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 14px;
+    align-items: end;
+  }
+  .big {
+    font: 700 40px/1 var(--name);
+  }
 `;
-const SHAPES = [{ id: "round", text: "round" }, { id: "oval", text: "oval" }, { id: "quarter", text: "quarter" }] as const;
+const SHAPES = [
+  { id: "round", text: "round" },
+  { id: "oval", text: "oval" },
+  { id: "quarter", text: "quarter" },
+] as const;
 const NUMBER = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
 
 /** How the dough divides and how thin it rolls. */
@@ -25,25 +37,95 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
   const s = bake.settings;
   const fields = change.error instanceof Problem ? change.error.fields : [];
   const fault = (name: string) => fields.find((f) => f.pointer === `/${name}`)?.detail ?? null;
-  const send = (name: "count" | "piece_g" | "diameter_cm" | "length_cm" | "width_cm" | "thickness_mm", factor = 1) => (text: string) => {
-    const value = text === "" ? null : NUMBER.test(text) ? Number.parseFloat(text.replace(",", ".")) * factor : Number.NaN;
-    change.mutate({ [name]: Number.isNaN(value) ? (text as unknown as number) : value });
-  };
+  const send =
+    (name: "count" | "piece_g" | "diameter_cm" | "length_cm" | "width_cm" | "thickness_mm", factor = 1) =>
+    (text: string) => {
+      const value =
+        text === "" ? null : NUMBER.test(text) ? Number.parseFloat(text.replace(",", ".")) * factor : Number.NaN;
+      change.mutate({ [name]: Number.isNaN(value) ? (text as unknown as number) : value });
+    };
   const ounce = units.mass === "oz" ? 28.349523 : 1;
   return (
     <Piece>
       <h2>One piece</h2>
-      <Choice label="Shape of a piece" value={s.shape as "round"} options={SHAPES} onChange={(shape) => change.mutate(shape === "oval" && s.length_cm === null ? { shape, length_cm: s.diameter_cm ?? 24, width_cm: 17 } : shape !== "oval" && s.diameter_cm === null ? { shape, diameter_cm: s.length_cm ?? 18 } : { shape })} />
+      <Choice
+        label="Shape of a piece"
+        value={s.shape as "round"}
+        options={SHAPES}
+        onChange={(shape) =>
+          change.mutate(
+            shape === "oval" && s.length_cm === null
+              ? { shape, length_cm: s.diameter_cm ?? 24, width_cm: 17 }
+              : shape !== "oval" && s.diameter_cm === null
+                ? { shape, diameter_cm: s.length_cm ?? 18 }
+                : { shape },
+          )
+        }
+      />
       <div className="row">
-        <Field label="breads" value={s.count === null ? "" : String(s.count)} width="4.5em" big onCommit={send("count")} fault={fault("count")} inputMode="numeric" />
-        <Field label="of" value={s.piece_g === null ? "" : mass(s.piece_g, units)} width="6em" big unit={units.mass} onCommit={send("piece_g", ounce)} fault={fault("piece_g")} inputMode="decimal" />
+        <Field
+          label="breads"
+          value={s.count === null ? "" : String(s.count)}
+          width="4.5em"
+          big
+          onCommit={send("count")}
+          fault={fault("count")}
+          inputMode="numeric"
+        />
+        <Field
+          label="of"
+          value={s.piece_g === null ? "" : mass(s.piece_g, units)}
+          width="6em"
+          big
+          unit={units.mass}
+          onCommit={send("piece_g", ounce)}
+          fault={fault("piece_g")}
+          inputMode="decimal"
+        />
         {s.shape === "oval" ? (
           <>
-            <Field label="long" value={s.length_cm === null ? "" : String(s.length_cm)} width="5em" big unit="cm" onCommit={send("length_cm")} fault={fault("length_cm")} inputMode="decimal" />
-            <Field label="wide" value={s.width_cm === null ? "" : String(s.width_cm)} width="5em" big unit="cm" onCommit={send("width_cm")} fault={fault("width_cm")} inputMode="decimal" />
+            <Field
+              label="long"
+              value={s.length_cm === null ? "" : String(s.length_cm)}
+              width="5em"
+              big
+              unit="cm"
+              onCommit={send("length_cm")}
+              fault={fault("length_cm")}
+              inputMode="decimal"
+            />
+            <Field
+              label="wide"
+              value={s.width_cm === null ? "" : String(s.width_cm)}
+              width="5em"
+              big
+              unit="cm"
+              onCommit={send("width_cm")}
+              fault={fault("width_cm")}
+              inputMode="decimal"
+            />
           </>
-        ) : <Field label={s.shape === "quarter" ? "of a round of" : "across"} value={s.diameter_cm === null ? "" : String(s.diameter_cm)} width="6em" big unit="cm" onCommit={send("diameter_cm")} fault={fault("diameter_cm")} inputMode="decimal" />}
-        <Field label="thickness, if you say one" value={s.thickness_mm === null ? "" : String(s.thickness_mm)} width="11em" unit="mm" onCommit={send("thickness_mm")} fault={fault("thickness_mm")} inputMode="decimal" />
+        ) : (
+          <Field
+            label={s.shape === "quarter" ? "of a round of" : "across"}
+            value={s.diameter_cm === null ? "" : String(s.diameter_cm)}
+            width="6em"
+            big
+            unit="cm"
+            onCommit={send("diameter_cm")}
+            fault={fault("diameter_cm")}
+            inputMode="decimal"
+          />
+        )}
+        <Field
+          label="thickness, if you say one"
+          value={s.thickness_mm === null ? "" : String(s.thickness_mm)}
+          width="11em"
+          unit="mm"
+          onCommit={send("thickness_mm")}
+          fault={fault("thickness_mm")}
+          inputMode="decimal"
+        />
       </div>
       {sheet?.shape && (
         <div>
@@ -55,9 +137,20 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
           <PieceProfile diameterCm={sheet.shape.diameter_cm!} thicknessMm={sheet.shape.thickness_mm!} width={340} />
         </div>
       )}
-      {sheet?.contradictions.map((c) => (c.code === "volume_ratio" ? <p className="quiet" key={c.code}>{c.text}</p> : <Plate key={c.code}>{c.text}</Plate>))}
+      {sheet?.contradictions.map((c) =>
+        c.code === "volume_ratio" ? (
+          <p className="quiet" key={c.code}>
+            {c.text}
+          </p>
+        ) : (
+          <Plate key={c.code}>{c.text}</Plate>
+        ),
+      )}
       {sheet?.pieces && Math.abs(sheet.pieces.left_over_g!) > Math.max(3, 0.01 * sheet.total_g) && (
-        <p className="quiet">{mass(Math.abs(sheet.pieces.left_over_g!), units)} {units.mass} {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.</p>
+        <p className="quiet">
+          {mass(Math.abs(sheet.pieces.left_over_g!), units)} {units.mass}{" "}
+          {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.
+        </p>
       )}
       <FillingPart bake={bake} sheet={sheet} />
       {sheet?.measurable.map((m) => (

@@ -7,11 +7,27 @@ import { SodaBeam } from "../../instruments/SodaBeam";
 import type { Formula } from "./useFormula";
 
 const Beam = styled.div`
-  display: grid; gap: 6px;
-  .verdict { font: 600 26px/1.1 var(--name); }
-  .cure { display: grid; grid-template-columns: 168px minmax(0, 1fr); gap: 12px; align-items: center; border-bottom: 1px solid var(--hair); padding: 4px 0; font-size: 17px; }
+  display: grid;
+  gap: 6px;
+  .verdict {
+    font: 600 26px/1.1 var(--name);
+  }
+  .cure {
+    display: grid;
+    grid-template-columns: 168px minmax(0, 1fr);
+    gap: 12px;
+    align-items: center;
+    border-bottom: 1px solid var(--hair);
+    padding: 4px 0;
+    font-size: 17px;
+  }
 `;
-const PRESS = { less_soda: "less soda", more_acid: "more acid", swap_to_powder: "swap to powder", more_soda: "more soda" } as const;
+const PRESS = {
+  less_soda: "less soda",
+  more_acid: "more acid",
+  swap_to_powder: "swap to powder",
+  more_soda: "more soda",
+} as const;
 
 /** The beam, its word, what it does to taste, colour and gas, and the one-press cures. Tradition may stand. */
 export function SodaPanel({ sheet, formula }: { sheet: WeighSheet | null; formula: Formula }) {
@@ -19,15 +35,29 @@ export function SodaPanel({ sheet, formula }: { sheet: WeighSheet | null; formul
   const soda = sheet?.soda;
   if (!soda) return null;
   const side = (name: "soda" | "acid") => soda.weights.filter((w) => w.side === name);
-  const apply = (c: (typeof soda.cures)[number]) => formula.changeBy(c.ingredient, c.change_g, c.kind === "swap_to_powder" ? "baking_soda" : undefined);
+  const apply = (c: (typeof soda.cures)[number]) =>
+    formula.changeBy(c.ingredient, c.change_g, c.kind === "swap_to_powder" ? "baking_soda" : undefined);
   return (
     <Beam>
       <h2>Soda against acid</h2>
-      <div ref={box}>{width > 0 && <SodaBeam soda={side("soda")} acid={side("acid")} excess={soda.excess_g_per_100g_flour} width={Math.min(width, 420)} />}</div>
+      <div ref={box}>
+        {width > 0 && (
+          <SodaBeam
+            soda={side("soda")}
+            acid={side("acid")}
+            excess={soda.excess_g_per_100g_flour}
+            width={Math.min(width, 420)}
+          />
+        )}
+      </div>
       <p>
-        <Why why={sheet?.why["soda"]} label="Soda against acid"><span className="verdict">{soda.verdict}</span></Why>{" "}
+        <Why why={sheet?.why["soda"]} label="Soda against acid">
+          <span className="verdict">{soda.verdict}</span>
+        </Why>{" "}
         <span className="quiet">
-          {Math.abs(soda.excess_g_per_100g_flour).toFixed(2)} g {soda.excess_g_per_100g_flour < 0 ? "acid (as soda)" : "soda"} left per 100 g flour; {soda.gas_ml_per_100g_flour.toFixed(0)} mL gas
+          {Math.abs(soda.excess_g_per_100g_flour).toFixed(2)} g{" "}
+          {soda.excess_g_per_100g_flour < 0 ? "acid (as soda)" : "soda"} left per 100 g flour;{" "}
+          {soda.gas_ml_per_100g_flour.toFixed(0)} mL gas
         </span>
       </p>
       <p className="quiet">{soda.effect}</p>
@@ -39,7 +69,18 @@ export function SodaPanel({ sheet, formula }: { sheet: WeighSheet | null; formul
       ))}
       <table className="unseen">
         <caption>What lies on the beam, in millimole</caption>
-        <tbody>{soda.weights.map((w, i) => <tr key={i}><th>{w.name}</th><td>{w.side}{w.flour ? ", flour's own" : ""}</td><td>{w.mmol.toFixed(1)}</td></tr>)}</tbody>
+        <tbody>
+          {soda.weights.map((w, i) => (
+            <tr key={i}>
+              <th>{w.name}</th>
+              <td>
+                {w.side}
+                {w.flour ? ", flour's own" : ""}
+              </td>
+              <td>{w.mmol.toFixed(1)}</td>
+            </tr>
+          ))}
+        </tbody>
       </table>
     </Beam>
   );

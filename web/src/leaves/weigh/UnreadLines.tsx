@@ -9,8 +9,17 @@ import { lineFrom } from "./EntrySheet";
 import type { Formula } from "./useFormula";
 
 const List = styled.div`
-  border: 2px dashed var(--ink); padding: 8px 12px; display: grid; gap: 8px; margin-top: 8px;
-  .row { display: flex; gap: 12px; align-items: end; flex-wrap: wrap; }
+  border: 2px dashed var(--ink);
+  padding: 8px 12px;
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+  .row {
+    display: flex;
+    gap: 12px;
+    align-items: end;
+    flex-wrap: wrap;
+  }
 `;
 
 /** Lines that could not be read stay in sight until they are corrected or let go. */
@@ -20,7 +29,9 @@ export function UnreadLines({ bake, formula }: { bake: Bake; formula: Formula })
   return (
     <List role="group" aria-label="Lines to correct">
       <h2>{unread.length === 1 ? "One line" : `${unread.length} lines`} to correct</h2>
-      {unread.map((raw, i) => <Unread key={i} raw={raw} bake={bake} formula={formula} at={i} />)}
+      {unread.map((raw, i) => (
+        <Unread key={i} raw={raw} bake={bake} formula={formula} at={i} />
+      ))}
     </List>
   );
 }
@@ -43,8 +54,17 @@ function Unread({ raw, bake, formula, at }: { raw: string; bake: Bake; formula: 
   });
   return (
     <div className="row">
-      <Field label={`Line to correct ${at + 1}`} hideLabel value={raw} width="min(100%, 24em)" fault={fault} onCommit={(text) => text && read.mutate(text)} />
-      <Button data-kind="bare" onPress={() => formula.change.mutate({ unread: rest })}>leave it out</Button>
+      <Field
+        label={`Line to correct ${at + 1}`}
+        hideLabel
+        value={raw}
+        width="min(100%, 24em)"
+        fault={fault}
+        onCommit={(text) => text && read.mutate(text)}
+      />
+      <Button data-kind="bare" onPress={() => formula.change.mutate({ unread: rest })}>
+        leave it out
+      </Button>
       {!fault && <span className="quiet">name and amount, as in 8 g salt</span>}
     </div>
   );

@@ -5,19 +5,48 @@ import { useWords } from "../../frame/units";
 import { mass, percent } from "../../words/format";
 
 const Account = styled.div`
-  .big { font: 700 58px/1 var(--name); }
-  .line { display: flex; align-items: baseline; justify-content: space-between; gap: 12px; flex-wrap: wrap; }
-  .unit { font: 500 24px/1 var(--name); }
-  .bar { display: flex; border: 2px solid var(--ink); height: 44px; margin: 8px 0 4px; }
-  .bar span { display: grid; place-items: center; overflow: hidden; white-space: nowrap; font: 700 17px/1 var(--text); padding: 0 6px; }
-  .bar span:first-child { background: var(--ink); color: var(--ground); }
-  .bar span:not(:first-child) { border-left: 2px solid var(--ink); background: var(--paper); }
+  .big {
+    font: 700 58px/1 var(--name);
+  }
+  .line {
+    display: flex;
+    align-items: baseline;
+    justify-content: space-between;
+    gap: 12px;
+    flex-wrap: wrap;
+  }
+  .unit {
+    font: 500 24px/1 var(--name);
+  }
+  .bar {
+    display: flex;
+    border: 2px solid var(--ink);
+    height: 44px;
+    margin: 8px 0 4px;
+  }
+  .bar span {
+    display: grid;
+    place-items: center;
+    overflow: hidden;
+    white-space: nowrap;
+    font: 700 17px/1 var(--text);
+    padding: 0 6px;
+  }
+  .bar span:first-child {
+    background: var(--ink);
+    color: var(--ground);
+  }
+  .bar span:not(:first-child) {
+    border-left: 2px solid var(--ink);
+    background: var(--paper);
+  }
 `;
 
 /** Where the water hides, and what it comes to over the flour. */
 export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
   const units = useWords();
-  if (!sheet || sheet.hydration_frac === null) return <p className="quiet">Water over flour stands here once both are on the sheet.</p>;
+  if (!sheet || sheet.hydration_frac === null)
+    return <p className="quiet">Water over flour stands here once both are on the sheet.</p>;
   const wet = sheet.lines.filter((l) => l.water_g > 2).sort((a, b) => b.water_g - a.water_g);
   const tap = wet.filter((l) => l.ingredient === "water").reduce((a, l) => a + l.water_g, 0);
   return (
@@ -37,15 +66,23 @@ export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
           </Why>{" "}
           <span className="unit">% true water</span>
         </span>
-        {sheet.hydration_high - sheet.hydration_low > 0.01 && <span className="quiet">{percent(sheet.hydration_low)} to {percent(sheet.hydration_high)} % as cups are filled</span>}
+        {sheet.hydration_high - sheet.hydration_low > 0.01 && (
+          <span className="quiet">
+            {percent(sheet.hydration_low)} to {percent(sheet.hydration_high)} % as cups are filled
+          </span>
+        )}
         {sheet.flour_g > 0 && Math.abs(tap / sheet.flour_g - sheet.hydration_frac) > 0.01 && (
           <span className="quiet">looks like {percent(tap / sheet.flour_g)} %</span>
         )}
       </div>
       {sheet.feel && (
         <p>
-          <Why why={sheet.why["effective_hydration_frac"]} label="How wet it feels"><span className="unit">{sheet.feel.word}</span></Why>{" "}
-          <span className="quiet">feels like {percent(sheet.effective_hydration_frac ?? 0)} %. {sheet.feel.means}</span>
+          <Why why={sheet.why["effective_hydration_frac"]} label="How wet it feels">
+            <span className="unit">{sheet.feel.word}</span>
+          </Why>{" "}
+          <span className="quiet">
+            feels like {percent(sheet.effective_hydration_frac ?? 0)} %. {sheet.feel.means}
+          </span>
         </p>
       )}
     </Account>

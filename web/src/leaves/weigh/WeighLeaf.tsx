@@ -24,21 +24,67 @@ import { WaterPanel } from "./WaterPanel";
 import { WeighMode } from "./WeighMode";
 
 const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 372px; gap: 10px 32px;
-  aside { border-left: 1.5px solid var(--hair-2); padding-left: 24px; display: grid; gap: 18px; align-content: start; }
-  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; border-top: 1.5px solid var(--hair-2); padding-top: 12px; } }
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 372px;
+  gap: 10px 32px;
+  aside {
+    border-left: 1.5px solid var(--hair-2);
+    padding-left: 24px;
+    display: grid;
+    gap: 18px;
+    align-content: start;
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+    aside {
+      border-left: 0;
+      padding-left: 0;
+      border-top: 1.5px solid var(--hair-2);
+      padding-top: 12px;
+    }
+  }
 `;
 const Grid = styled.div`
   --cols: 118px minmax(120px, 1fr) 84px 66px 96px 40px;
   display: grid;
-  .head { display: grid; grid-template-columns: var(--cols); gap: 10px; border-bottom: 2px solid var(--ink); color: var(--ink-2); font-size: 16px; padding: 2px 0; }
-  .right { text-align: right; }
-  .part { font: 600 18px/1 var(--name); padding: 10px 0 2px; }
-  @media (max-width: 600px) { --cols: 92px minmax(80px, 1fr) 64px 0 0 34px; gap: 0; .wide { display: none; } .head { gap: 4px; } }
+  .head {
+    display: grid;
+    grid-template-columns: var(--cols);
+    gap: 10px;
+    border-bottom: 2px solid var(--ink);
+    color: var(--ink-2);
+    font-size: 16px;
+    padding: 2px 0;
+  }
+  .right {
+    text-align: right;
+  }
+  .part {
+    font: 600 18px/1 var(--name);
+    padding: 10px 0 2px;
+  }
+  @media (max-width: 600px) {
+    --cols: 92px minmax(80px, 1fr) 64px 0 0 34px;
+    gap: 0;
+    .wide {
+      display: none;
+    }
+    .head {
+      gap: 4px;
+    }
+  }
 `;
 const Total = styled.div`
-  display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: center; border-top: 2px solid var(--ink); padding: 8px 0; font-size: 18px;
-  b { font: 700 26px/1 var(--name); }
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  align-items: center;
+  border-top: 2px solid var(--ink);
+  padding: 8px 0;
+  font-size: 18px;
+  b {
+    font: 700 26px/1 var(--name);
+  }
 `;
 const NONE: readonly Schemas["IngredientOut"][] = [];
 type Open = "list" | "scale" | "files" | "weigh" | null;
@@ -54,7 +100,14 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
   let running = 0;
   return (
     <>
-      <BakeHead bake={bake} about={sheet?.pieces ? `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}` : "type what goes in the bowl"} />
+      <BakeHead
+        bake={bake}
+        about={
+          sheet?.pieces
+            ? `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}`
+            : "type what goes in the bowl"
+        }
+      />
       <Two>
         <div>
           <Grid>
@@ -74,7 +127,14 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
                 <div key={i}>
                   {part && <p className="part">{part}</p>}
                   <FormulaRow
-                    line={line} got={got} running={running} items={known.data ?? NONE} fault={formula.faultOf(line)} at={i} onSet={formula.set} onRemove={formula.remove}
+                    line={line}
+                    got={got}
+                    running={running}
+                    items={known.data ?? NONE}
+                    fault={formula.faultOf(line)}
+                    at={i}
+                    onSet={formula.set}
+                    onRemove={formula.remove}
                   />
                 </div>
               );
@@ -82,21 +142,47 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
           </Grid>
           <UnreadLines bake={bake} formula={formula} />
           <Total>
-            {sheet && <span>dough <b>{mass(sheet.total_g, units)}</b> {massUnit(units)}</span>}
-            <span className="quiet" role="status">{formula.saved ? "kept" : sheet ? "keeping…" : "not kept until every line can be read"}</span>
-            {sheet && sheet.allergens.length > 0 && <span className="quiet">contains {sheet.allergens.join(", ")}</span>}
+            {sheet && (
+              <span>
+                dough <b>{mass(sheet.total_g, units)}</b> {massUnit(units)}
+              </span>
+            )}
+            <span className="quiet" role="status">
+              {formula.saved ? "kept" : sheet ? "keeping…" : "not kept until every line can be read"}
+            </span>
+            {sheet && sheet.allergens.length > 0 && (
+              <span className="quiet">contains {sheet.allergens.join(", ")}</span>
+            )}
           </Total>
           <Total data-print="no" role="group" aria-label="Work on the formula">
             <Button onPress={formula.add}>Add a line</Button>
             <Button onPress={() => setOpen("list")}>Paste a list</Button>
-            <Button isDisabled={!sheet || sheet.lines.length === 0} onPress={() => setOpen("scale")}>Scale</Button>
-            <Button isDisabled={!sheet || sheet.lines.length === 0} data-kind="brass" onPress={() => setOpen("weigh")}>Weigh it</Button>
+            <Button isDisabled={!sheet || sheet.lines.length === 0} onPress={() => setOpen("scale")}>
+              Scale
+            </Button>
+            <Button isDisabled={!sheet || sheet.lines.length === 0} data-kind="brass" onPress={() => setOpen("weigh")}>
+              Weigh it
+            </Button>
             <Button onPress={() => setOpen("files")}>Print, save</Button>
-            {formula.canUndo && <Button data-kind="bare" onPress={formula.undo}>undo</Button>}
+            {formula.canUndo && (
+              <Button data-kind="bare" onPress={formula.undo}>
+                undo
+              </Button>
+            )}
           </Total>
-          {formula.otherFaults.map((f) => <Plate key={f}>{f}</Plate>)}
-          {sheet?.whole.map((w) => <p className="quiet" key={w.code}>{w.text}</p>)}
-          {bake.steps.filter((s) => s.key === "feed").map((s) => <FeedNow key={s.key} step={s} kitchen={bake.kitchen_id} />)}
+          {formula.otherFaults.map((f) => (
+            <Plate key={f}>{f}</Plate>
+          ))}
+          {sheet?.whole.map((w) => (
+            <p className="quiet" key={w.code}>
+              {w.text}
+            </p>
+          ))}
+          {bake.steps
+            .filter((s) => s.key === "feed")
+            .map((s) => (
+              <FeedNow key={s.key} step={s} kitchen={bake.kitchen_id} />
+            ))}
           <StepBar bake={bake} keys={["weigh"]} />
           <HandsPanel bake={bake} sheet={sheet} formula={formula} />
           {sheet && <Cautions items={sheet.cautions} />}

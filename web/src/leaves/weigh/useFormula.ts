@@ -7,10 +7,16 @@ import { weighQuery } from "../../api/weigh";
 export type Line = Schemas["LineIn"];
 const SAVE_AFTER_MS = 600;
 const MOST_UNDO = 30;
-const plain = (l: Line): Line => ({ ingredient: l.ingredient, amount: l.amount, basis: l.basis ?? null, part: l.part ?? "" });
+const plain = (l: Line): Line => ({
+  ingredient: l.ingredient,
+  amount: l.amount,
+  basis: l.basis ?? null,
+  part: l.part ?? "",
+});
 
 /** 13.7 g, 284 g: an amount a cook can weigh. */
-export const gramsText = (grams: number): string => `${Number(grams >= 20 ? grams.toFixed(0) : grams.toFixed(grams < 2 ? 2 : 1))} g`;
+export const gramsText = (grams: number): string =>
+  `${Number(grams >= 20 ? grams.toFixed(0) : grams.toFixed(grams < 2 ? 2 : 1))} g`;
 
 /**
  * The formula being typed. It is computed as it changes and stored once it can be read; a line that
@@ -28,7 +34,13 @@ export function useFormula(bake: Bake) {
   const asked: Schemas["WeighReq"] = {
     lines: [...whole.map(plain), ...added],
     pieces: { count: s.count, mass_g: s.piece_g },
-    shape: { kind: s.shape as "round", diameter_cm: s.diameter_cm, length_cm: s.length_cm, width_cm: s.width_cm, thickness_mm: s.thickness_mm },
+    shape: {
+      kind: s.shape as "round",
+      diameter_cm: s.diameter_cm,
+      length_cm: s.length_cm,
+      width_cm: s.width_cm,
+      thickness_mm: s.thickness_mm,
+    },
     filling: s.filling ? { lines: s.filling.lines, per_piece_g: s.filling.per_piece_g ?? null } : null,
     held: Object.entries(s.held).map(([ingredient, mass_g]) => ({ ingredient, mass_g })),
   };
@@ -42,7 +54,8 @@ export function useFormula(bake: Bake) {
   useEffect(() => {
     // with the same lines as at the start of the draft, or with those that were stored from here, it is no other's change
     const there = JSON.stringify(bake.settings.lines.map(plain));
-    if (draft === null || there === stored.current || there === JSON.stringify(base.current.settings.lines.map(plain))) base.current = bake;
+    if (draft === null || there === stored.current || there === JSON.stringify(base.current.settings.lines.map(plain)))
+      base.current = bake;
   }, [bake, draft]);
   const good = !computed.error && !computed.isPlaceholderData;
   const key = JSON.stringify(whole.map(plain));
@@ -50,11 +63,15 @@ export function useFormula(bake: Bake) {
     if (draft === null || !good) return;
     const timer = setTimeout(() => {
       stored.current = key;
-      save.current({ lines: JSON.parse(key) as Line[], base: base.current }).then((found) => {
-        base.current = found;
-        const merged = found.settings.lines.map(plain);
-        if (JSON.stringify(merged) !== key) setDraft((now) => (now && JSON.stringify(now.map(plain)) === key ? merged : now));
-      }, () => undefined); // the mutation tells its fault
+      save.current({ lines: JSON.parse(key) as Line[], base: base.current }).then(
+        (found) => {
+          base.current = found;
+          const merged = found.settings.lines.map(plain);
+          if (JSON.stringify(merged) !== key)
+            setDraft((now) => (now && JSON.stringify(now.map(plain)) === key ? merged : now));
+        },
+        () => undefined,
+      ); // the mutation tells its fault
     }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
   }, [draft, good, key]);
@@ -71,7 +88,10 @@ export function useFormula(bake: Bake) {
     setPast((had) => [...had.slice(-MOST_UNDO + 1), [...shown.current]]);
     setDraft(next);
   }, []);
-  const set = useCallback((i: number, part: Partial<Line>) => setDraft(shown.current.map((l, k) => (k === i ? { ...l, ...part } : l))), []);
+  const set = useCallback(
+    (i: number, part: Partial<Line>) => setDraft(shown.current.map((l, k) => (k === i ? { ...l, ...part } : l))),
+    [],
+  );
   const remove = useCallback((i: number) => put(shown.current.filter((_, k) => k !== i)), [put]);
   return {
     lines,
@@ -93,11 +113,17 @@ export function useFormula(bake: Bake) {
       const next = lines.filter((l) => l.ingredient !== instead);
       const text = gramsText(now + grams);
       if (at < 0) return put([...next, { ingredient, amount: text, basis: null, part: "" }]);
-      return put(now + grams < 0.05 ? next.filter((l) => l.ingredient !== ingredient) : next.map((l) => (l === lines[at] ? { ...l, amount: text, basis: null } : l)));
+      return put(
+        now + grams < 0.05
+          ? next.filter((l) => l.ingredient !== ingredient)
+          : next.map((l) => (l === lines[at] ? { ...l, amount: text, basis: null } : l)),
+      );
     },
     /** Take one ingredient's place with another, in grams. */
     swap: (from: string, to: string, grams: number) =>
-      put(lines.map((l) => (l.ingredient === from ? { ...l, ingredient: to, amount: gramsText(grams), basis: null } : l))),
+      put(
+        lines.map((l) => (l.ingredient === from ? { ...l, ingredient: to, amount: gramsText(grams), basis: null } : l)),
+      ),
     /** The server wrote the lines anew (scaled): show those. */
     renewed: () => {
       setPast([...past.slice(-MOST_UNDO + 1), [...lines]]);

@@ -17,20 +17,26 @@ function stored(bake: number): number[] | null {
  * Which lines are in the bowl. A press counts at once and is kept in this browser until the server has it, so a
  * reload or a lost connection forgets none; only the newest state is sent, one at a time.
  */
-export function useWeighed(bake: Bake): { done: readonly number[]; put: (next: (was: readonly number[]) => number[]) => void } {
+export function useWeighed(bake: Bake): {
+  done: readonly number[];
+  put: (next: (was: readonly number[]) => number[]) => void;
+} {
   const { mutateAsync } = useBakeChange(bake.id);
   const [unsent, setUnsent] = useState<number[] | null>(() => stored(bake.id));
   const wish = useRef(unsent);
   const busy = useRef(false);
   const taken = useRef<readonly number[]>(bake.settings.weighed);
   const known = useRef<readonly number[]>(unsent ?? bake.settings.weighed);
-  const keep = useCallback((next: number[] | null) => {
-    wish.current = next;
-    if (next) known.current = next;
-    if (next === null) localStorage.removeItem(keyOf(bake.id));
-    else localStorage.setItem(keyOf(bake.id), JSON.stringify(next));
-    setUnsent(next);
-  }, [bake.id]);
+  const keep = useCallback(
+    (next: number[] | null) => {
+      wish.current = next;
+      if (next) known.current = next;
+      if (next === null) localStorage.removeItem(keyOf(bake.id));
+      else localStorage.setItem(keyOf(bake.id), JSON.stringify(next));
+      setUnsent(next);
+    },
+    [bake.id],
+  );
   const send = useCallback(async (): Promise<void> => {
     if (busy.current) return;
     busy.current = true;

@@ -12,50 +12,181 @@ import { clockNear, dayName, mass, ms, span, temp, tempUnit } from "../../words/
 
 const DOUGH = new Set(["ball", "roll", "line"]);
 const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 346px; gap: 10px 28px; min-height: 100%;
-  aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; }
-  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding: 0; } }
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 346px;
+  gap: 10px 28px;
+  min-height: 100%;
+  aside {
+    border-left: 1.5px solid var(--hair-2);
+    padding-left: 20px;
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+    aside {
+      border-left: 0;
+      padding: 0;
+    }
+  }
 `;
 const Vessels = styled.div`
-  display: grid; grid-template-columns: repeat(auto-fit, minmax(280px, 1fr)); gap: 10px 22px;
-  .on-bench { border-bottom: 5px double var(--ink); }
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 10px 22px;
+  .on-bench {
+    border-bottom: 5px double var(--ink);
+  }
 `;
 const Live = styled(Link)`
-  text-decoration: none; display: grid; gap: 6px; color: inherit;
-  h2 { font-size: 27px; display: flex; gap: 12px; align-items: center; }
-  .stand { display: grid; grid-template-columns: 130px 1fr; gap: 18px; align-items: end; border-bottom: 3px solid var(--ink); box-shadow: 0 4px 0 var(--ground), 0 5px 0 var(--ink); }
-  .big { font: 700 52px/1 var(--name); }
-  .facts { padding-bottom: 12px; display: grid; gap: 3px; }
-  .marks { display: flex; gap: 8px; align-items: center; font: 600 21px/1 var(--name); padding: 8px 0 2px; }
-  &:hover h2 { text-decoration: underline; text-decoration-color: var(--brass); text-decoration-thickness: 3px; }
+  text-decoration: none;
+  display: grid;
+  gap: 6px;
+  color: inherit;
+  h2 {
+    font-size: 27px;
+    display: flex;
+    gap: 12px;
+    align-items: center;
+  }
+  .stand {
+    display: grid;
+    grid-template-columns: 130px 1fr;
+    gap: 18px;
+    align-items: end;
+    border-bottom: 3px solid var(--ink);
+    box-shadow:
+      0 4px 0 var(--ground),
+      0 5px 0 var(--ink);
+  }
+  .big {
+    font: 700 52px/1 var(--name);
+  }
+  .facts {
+    padding-bottom: 12px;
+    display: grid;
+    gap: 3px;
+  }
+  .marks {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    font: 600 21px/1 var(--name);
+    padding: 8px 0 2px;
+  }
+  &:hover h2 {
+    text-decoration: underline;
+    text-decoration-color: var(--brass);
+    text-decoration-thickness: 3px;
+  }
 `;
 const Last = styled(Link)`
-  text-decoration: none; display: grid; gap: 10px; align-content: end; padding: 0 0 46px 24px; border-left: 1.5px solid var(--hair-2);
-  .told { font: 500 25px/1.25 var(--name); }
-  &:hover .told { text-decoration: underline; text-decoration-color: var(--brass); }
+  text-decoration: none;
+  display: grid;
+  gap: 10px;
+  align-content: end;
+  padding: 0 0 46px 24px;
+  border-left: 1.5px solid var(--hair-2);
+  .told {
+    font: 500 25px/1.25 var(--name);
+  }
+  &:hover .told {
+    text-decoration: underline;
+    text-decoration-color: var(--brass);
+  }
 `;
 const Rest = styled.ul`
-  list-style: none; margin: 6px 0 0; padding: 0; display: grid; gap: 0;
-  a { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: center; min-height: 48px; text-decoration: none; color: inherit; border-bottom: 1px solid var(--hair); }
-  b { font: 600 20px/1.1 var(--name); } a:hover b { text-decoration: underline; }
-  .when { margin-left: auto; }
-  .fit:not(:empty) { font-weight: 700; background: var(--ink); color: var(--ground); padding: 3px 8px; }
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+  display: grid;
+  gap: 0;
+  a {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 14px;
+    align-items: center;
+    min-height: 48px;
+    text-decoration: none;
+    color: inherit;
+    border-bottom: 1px solid var(--hair);
+  }
+  b {
+    font: 600 20px/1.1 var(--name);
+  }
+  a:hover b {
+    text-decoration: underline;
+  }
+  .when {
+    margin-left: auto;
+  }
+  .fit:not(:empty) {
+    font-weight: 700;
+    background: var(--ink);
+    color: var(--ground);
+    padding: 3px 8px;
+  }
 `;
 const Moves = styled.ol`
-  li { border-bottom: 1px solid var(--hair); }
-  a { display: grid; grid-template-columns: 92px 34px 26px minmax(0, 1fr) auto auto; gap: 12px; align-items: center; min-height: 48px; text-decoration: none; }
-  li[data-now="true"] a { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); }
-  .at { font: 700 24px/1 var(--mono); letter-spacing: -0.03em; }
-  li[data-now="true"] .at { font-size: 27px; }
-  .name { font-weight: 600; font-size: 20px; }
-  .wait { color: var(--ink-2); font-size: 16px; }
-  .until { font: 700 20px/1 var(--mono); }
-  a:hover .name { text-decoration: underline; }
-  @media (max-width: 600px) { a { grid-template-columns: 76px 30px minmax(0, 1fr) auto; } .seal, .wait { display: none; } }
+  li {
+    border-bottom: 1px solid var(--hair);
+  }
+  a {
+    display: grid;
+    grid-template-columns: 92px 34px 26px minmax(0, 1fr) auto auto;
+    gap: 12px;
+    align-items: center;
+    min-height: 48px;
+    text-decoration: none;
+  }
+  li[data-now="true"] a {
+    background: var(--brass-wash);
+    box-shadow: -6px 0 0 var(--brass);
+  }
+  .at {
+    font: 700 24px/1 var(--mono);
+    letter-spacing: -0.03em;
+  }
+  li[data-now="true"] .at {
+    font-size: 27px;
+  }
+  .name {
+    font-weight: 600;
+    font-size: 20px;
+  }
+  .wait {
+    color: var(--ink-2);
+    font-size: 16px;
+  }
+  .until {
+    font: 700 20px/1 var(--mono);
+  }
+  a:hover .name {
+    text-decoration: underline;
+  }
+  @media (max-width: 600px) {
+    a {
+      grid-template-columns: 76px 30px minmax(0, 1fr) auto;
+    }
+    .seal,
+    .wait {
+      display: none;
+    }
+  }
 `;
 const Empty = styled.div`
-  display: grid; gap: 12px; padding: 40px 0; max-width: 46ch; p { font: 500 24px/1.3 var(--name); }
-  a { font: 700 22px/1 var(--name); color: var(--brass); border-bottom: 3px solid var(--brass); width: fit-content; padding: 12px 0 6px; }
+  display: grid;
+  gap: 12px;
+  padding: 40px 0;
+  max-width: 46ch;
+  p {
+    font: 500 24px/1.3 var(--name);
+  }
+  a {
+    font: 700 22px/1 var(--name);
+    color: var(--brass);
+    border-bottom: 3px solid var(--brass);
+    width: fit-content;
+    padding: 12px 0 6px;
+  }
 `;
 
 /** What is alive now, the next hand moves, the kitchen's temperatures. */
@@ -68,7 +199,10 @@ export function BenchRoom({ bench }: { bench: Bench }) {
   const { hourly_c } = bench.kitchen;
   const marks = [
     { name: "room", c: bench.room_c, strong: true },
-    ...live.filter((b) => b.dough_c !== null).slice(0, 3).map((b) => ({ name: b.name.toLowerCase().slice(0, 12), c: b.dough_c! })),
+    ...live
+      .filter((b) => b.dough_c !== null)
+      .slice(0, 3)
+      .map((b) => ({ name: b.name.toLowerCase().slice(0, 12), c: b.dough_c! })),
     { name: "tap water", c: bench.kitchen.tap_c },
     { name: "fridge", c: bench.kitchen.fridge_c },
   ];
@@ -84,7 +218,9 @@ export function BenchRoom({ bench }: { bench: Bench }) {
         ) : (
           <>
             <Vessels>
-              {shown.map((b) => <OnBench key={b.id} bake={b} />)}
+              {shown.map((b) => (
+                <OnBench key={b.id} bake={b} />
+              ))}
               {live.length < 3 && <LastKept bench={bench} />}
             </Vessels>
             {live.length > shown.length && <Later bakes={live.slice(shown.length)} />}
@@ -94,7 +230,14 @@ export function BenchRoom({ bench }: { bench: Bench }) {
       </div>
       <aside>
         <h2>{bench.kitchen.name}</h2>
-        <Thermometer marks={marks} low={Math.min(...hourly_c)} high={Math.max(...hourly_c)} degrees={deg} tick={(c) => temp(c, units)} height={430} />
+        <Thermometer
+          marks={marks}
+          low={Math.min(...hourly_c)}
+          high={Math.max(...hourly_c)}
+          degrees={deg}
+          tick={(c) => temp(c, units)}
+          height={430}
+        />
       </aside>
     </Two>
   );
@@ -106,28 +249,45 @@ function OnBench({ bake }: { bake: Brief }) {
   const serve = clockNear(bake.serve_at, now, units.zone);
   return (
     <Live to={`/b/${bake.id}/${bake.leaf}`}>
-      <h2><Seal seal={bake.seal} size={24} />{bake.name}</h2>
+      <h2>
+        <Seal seal={bake.seal} size={24} />
+        {bake.name}
+      </h2>
       <div className="stand">
         <Vessel ratio={bake.ratio} target={bake.target_ratio} doughC={bake.dough_c} />
         <div className="facts">
           {bake.ratio !== null ? (
             <>
-              <span><span className="big">{bake.ratio.toFixed(2)}</span> ×</span>
-              {bake.ready_at && <span>{ms(bake.ready_at) > now ? `ready ${clockNear(bake.ready_at, now, units.zone)}` : "ready"}</span>}
+              <span>
+                <span className="big">{bake.ratio.toFixed(2)}</span> ×
+              </span>
+              {bake.ready_at && (
+                <span>{ms(bake.ready_at) > now ? `ready ${clockNear(bake.ready_at, now, units.zone)}` : "ready"}</span>
+              )}
             </>
           ) : (
             <>
-              <span><span className="big">{bake.weighed_g !== null ? mass(bake.weighed_g, units) : "–"}</span> {units.mass}</span>
+              <span>
+                <span className="big">{bake.weighed_g !== null ? mass(bake.weighed_g, units) : "–"}</span> {units.mass}
+              </span>
               <span>of dough to weigh</span>
             </>
           )}
-          <b>{bake.count ?? "?"} × {bake.piece_g ? `${mass(bake.piece_g, units)} ${units.mass}` : "?"}</b>
+          <b>
+            {bake.count ?? "?"} × {bake.piece_g ? `${mass(bake.piece_g, units)} ${units.mass}` : "?"}
+          </b>
           <span>table at {serve}</span>
-          {bake.dough_c !== null && <span className="quiet">dough {temp(bake.dough_c, units, 1)} {tempUnit(units)}</span>}
+          {bake.dough_c !== null && (
+            <span className="quiet">
+              dough {temp(bake.dough_c, units, 1)} {tempUnit(units)}
+            </span>
+          )}
         </div>
       </div>
       <span className="marks">
-        {bake.leaves.map((l) => <StateMark key={l.leaf} state={l.state} size={18} />)}
+        {bake.leaves.map((l) => (
+          <StateMark key={l.leaf} state={l.state} size={18} />
+        ))}
         <span style={{ textTransform: "capitalize" }}>{bake.leaf}</span>
       </span>
     </Live>
@@ -143,7 +303,8 @@ function Later({ bakes }: { bakes: readonly Brief[] }) {
       {bakes.map((b) => (
         <li key={b.id}>
           <Link to={`/b/${b.id}/${b.leaf}`}>
-            <Seal seal={b.seal} size={20} /><b>{b.name}</b>
+            <Seal seal={b.seal} size={20} />
+            <b>{b.name}</b>
             <span>{b.count ?? "?"} breads</span>
             <span className="fit">{b.fits ? "" : "does not fit"}</span>
             <span className="when">table at {clockNear(b.serve_at, now, zone)}</span>
@@ -181,9 +342,17 @@ function NextMoves({ bench }: { bench: Bench }) {
             <Link to={`/b/${s.bake_id}/${s.leaf}`}>
               <span className="at">{clockNear(s.at, now, zone)}</span>
               <Glyph name={GLYPH_OF_STEP[s.key] ?? "mix"} size={30} />
-              <span className="seal"><Seal seal={s.seal} size={18} /></span>
-              <span className="name">{s.name}, {s.bake.toLowerCase()}</span>
-              <span className="wait">{s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? `${DOUGH.has(s.key) ? "dough keeps" : "can wait"} ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until` : ""}</span>
+              <span className="seal">
+                <Seal seal={s.seal} size={18} />
+              </span>
+              <span className="name">
+                {s.name}, {s.bake.toLowerCase()}
+              </span>
+              <span className="wait">
+                {s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3
+                  ? `${DOUGH.has(s.key) ? "dough keeps" : "can wait"} ${span(ms(s.can_wait_until) - Math.max(now, ms(s.at)))}, until`
+                  : ""}
+              </span>
               <span className="until">{s.can_wait_until ? clockNear(s.can_wait_until, now, zone) : ""}</span>
             </Link>
           </li>

@@ -14,31 +14,181 @@ import { Together } from "./Together";
 import { clock, clockNear, dayName, lower, ms, span } from "../../words/format";
 
 const Page = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 320px; gap: 10px 30px; align-items: start;
-  aside { border-left: 1.5px solid var(--hair-2); padding-left: 20px; display: grid; gap: 12px; }
-  .links { display: flex; flex-wrap: wrap; gap: 6px 22px; align-items: center; }
-  .links a { color: var(--brass); font-weight: 650; border-bottom: 2px solid var(--brass); padding: 12px 0 4px; }
-  @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); aside { border-left: 0; padding-left: 0; } }
-  @media print { display: block; aside { display: none; } }
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  gap: 10px 30px;
+  align-items: start;
+  aside {
+    border-left: 1.5px solid var(--hair-2);
+    padding-left: 20px;
+    display: grid;
+    gap: 12px;
+  }
+  .links {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 22px;
+    align-items: center;
+  }
+  .links a {
+    color: var(--brass);
+    font-weight: 650;
+    border-bottom: 2px solid var(--brass);
+    padding: 12px 0 4px;
+  }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+    aside {
+      border-left: 0;
+      padding-left: 0;
+    }
+  }
+  @media print {
+    display: block;
+    aside {
+      display: none;
+    }
+  }
 `;
 const Moves = styled.ol`
-  list-style: none; margin: 0 0 14px; padding: 0;
-  li { display: grid; grid-template-columns: 92px 34px minmax(0, 1fr) auto; gap: 2px 14px; align-items: center; min-height: 56px; padding: 5px 0; border-bottom: 1px solid var(--hair); }
-  li[data-next="true"] { background: var(--brass-wash); box-shadow: -6px 0 0 var(--brass); }
-  .at { font: 700 26px/1 var(--mono); letter-spacing: -0.03em; }
-  .what { font-weight: 650; font-size: 20px; text-decoration: none; color: var(--ink); display: inline-flex; gap: 8px; align-items: center; min-height: 30px; }
-  .what:hover { text-decoration: underline; text-decoration-color: var(--brass); }
-  .how { grid-column: 3; color: var(--ink-2); font-size: 16px; }
-  .wait { grid-row: 1; grid-column: 4; text-align: right; font-size: 16px; color: var(--ink-2); b { font: 700 20px/1 var(--mono); color: var(--ink); } }
-  .away { grid-column: 3 / 5; font-weight: 650; padding-left: 22px; position: relative; &::before { content: ""; position: absolute; left: 2px; top: 3px; width: 14px; height: 14px; background: repeating-linear-gradient(45deg, var(--ink) 0 2px, transparent 2px 5px); border: 1.5px solid var(--ink); } }
-  .held { grid-column: 3 / 5; display: flex; gap: 14px; align-items: center; font-size: 16px; }
-  @media (max-width: 600px) { li { grid-template-columns: 76px minmax(0, 1fr) auto; > svg { display: none; } } .how { grid-column: 2 / 4; } .wait { grid-row: auto; grid-column: 2 / 4; text-align: left; } .away, .held { grid-column: 1 / 4; } .at { font-size: 22px; } }
-  @media print { li { grid-template-columns: 118px minmax(0, 1fr) auto; break-inside: avoid; > svg { display: none; } } .at { font-size: 30px; } .what { font-size: 26px; } .how, .wait { font-size: 19px; grid-column: 2; } .wait { grid-column: 3; } .held button { display: none; } }
+  list-style: none;
+  margin: 0 0 14px;
+  padding: 0;
+  li {
+    display: grid;
+    grid-template-columns: 92px 34px minmax(0, 1fr) auto;
+    gap: 2px 14px;
+    align-items: center;
+    min-height: 56px;
+    padding: 5px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  li[data-next="true"] {
+    background: var(--brass-wash);
+    box-shadow: -6px 0 0 var(--brass);
+  }
+  .at {
+    font: 700 26px/1 var(--mono);
+    letter-spacing: -0.03em;
+  }
+  .what {
+    font-weight: 650;
+    font-size: 20px;
+    text-decoration: none;
+    color: var(--ink);
+    display: inline-flex;
+    gap: 8px;
+    align-items: center;
+    min-height: 30px;
+  }
+  .what:hover {
+    text-decoration: underline;
+    text-decoration-color: var(--brass);
+  }
+  .how {
+    grid-column: 3;
+    color: var(--ink-2);
+    font-size: 16px;
+  }
+  .wait {
+    grid-row: 1;
+    grid-column: 4;
+    text-align: right;
+    font-size: 16px;
+    color: var(--ink-2);
+    b {
+      font: 700 20px/1 var(--mono);
+      color: var(--ink);
+    }
+  }
+  .away {
+    grid-column: 3 / 5;
+    font-weight: 650;
+    padding-left: 22px;
+    position: relative;
+    &::before {
+      content: "";
+      position: absolute;
+      left: 2px;
+      top: 3px;
+      width: 14px;
+      height: 14px;
+      background: repeating-linear-gradient(45deg, var(--ink) 0 2px, transparent 2px 5px);
+      border: 1.5px solid var(--ink);
+    }
+  }
+  .held {
+    grid-column: 3 / 5;
+    display: flex;
+    gap: 14px;
+    align-items: center;
+    font-size: 16px;
+  }
+  @media (max-width: 600px) {
+    li {
+      grid-template-columns: 76px minmax(0, 1fr) auto;
+      > svg {
+        display: none;
+      }
+    }
+    .how {
+      grid-column: 2 / 4;
+    }
+    .wait {
+      grid-row: auto;
+      grid-column: 2 / 4;
+      text-align: left;
+    }
+    .away,
+    .held {
+      grid-column: 1 / 4;
+    }
+    .at {
+      font-size: 22px;
+    }
+  }
+  @media print {
+    li {
+      grid-template-columns: 118px minmax(0, 1fr) auto;
+      break-inside: avoid;
+      > svg {
+        display: none;
+      }
+    }
+    .at {
+      font-size: 30px;
+    }
+    .what {
+      font-size: 26px;
+    }
+    .how,
+    .wait {
+      font-size: 19px;
+      grid-column: 2;
+    }
+    .wait {
+      grid-column: 3;
+    }
+    .held button {
+      display: none;
+    }
+  }
 `;
 const Changes = styled.ul`
-  list-style: none; margin: 0; padding: 0; display: grid; gap: 10px;
-  li { border-top: 1px solid var(--hair); padding-top: 8px; display: grid; gap: 2px; }
-  b { font: 700 16px/1 var(--mono); }
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+  li {
+    border-top: 1px solid var(--hair);
+    padding-top: 8px;
+    display: grid;
+    gap: 2px;
+  }
+  b {
+    font: 700 16px/1 var(--mono);
+  }
 `;
 
 /** The day for those who would rather read: every hand move ahead, when, where, how long and why; and what has moved. */
@@ -54,13 +204,29 @@ export function DayRoom({ bench }: { bench: Bench }) {
     <Page>
       <div>
         <UndoAct kitchen={kitchen} />
-        {tight.map((b) => <WayOut key={b.id} bake={b.id} name={b.name} steps={bench.steps} />)}
-        {open.length === 0 && <p style={{ font: "500 24px/1.3 var(--name)", padding: "30px 0" }}>No hand move lies ahead. <Link to={`/k/${kitchen}/new`}>Start a new bake</Link>: say when people eat, and its day stands here.</p>}
+        {tight.map((b) => (
+          <WayOut key={b.id} bake={b.id} name={b.name} steps={bench.steps} />
+        ))}
+        {open.length === 0 && (
+          <p style={{ font: "500 24px/1.3 var(--name)", padding: "30px 0" }}>
+            No hand move lies ahead. <Link to={`/k/${kitchen}/new`}>Start a new bake</Link>: say when people eat, and
+            its day stands here.
+          </p>
+        )}
         {days.map(([day, steps]) => (
           <section key={day}>
             <h2 style={{ borderBottom: "2px solid var(--ink)", paddingBottom: 4 }}>{day}</h2>
             <Moves>
-              {steps.map((s) => <MoveLine key={`${s.bake_id}-${s.key}`} step={s} now={now} zone={zone} next={s === open[0]} kitchen={kitchen} />)}
+              {steps.map((s) => (
+                <MoveLine
+                  key={`${s.bake_id}-${s.key}`}
+                  step={s}
+                  now={now}
+                  zone={zone}
+                  next={s === open[0]}
+                  kitchen={kitchen}
+                />
+              ))}
             </Moves>
           </section>
         ))}
@@ -68,8 +234,12 @@ export function DayRoom({ bench }: { bench: Bench }) {
       <aside>
         <div className="links" data-print="no">
           <Button onPress={() => print()}>Print the day</Button>
-          <a href={`/api/kitchens/${kitchen}/plan/ics`} download>As a calendar</a>
-          <a href={`/api/kitchens/${kitchen}/plan/csv`} download>As a table</a>
+          <a href={`/api/kitchens/${kitchen}/plan/ics`} download>
+            As a calendar
+          </a>
+          <a href={`/api/kitchens/${kitchen}/plan/csv`} download>
+            As a table
+          </a>
           <Link to={`/k/${kitchen}/kitchen#hours`}>Hours away</Link>
         </div>
         {live > 1 && <Together kitchen={kitchen} />}
@@ -88,7 +258,19 @@ function groupByDay(steps: readonly Step[], zone: string): [string, Step[]][] {
   return [...days];
 }
 
-function MoveLine({ step: s, now, zone, next, kitchen }: { step: Step; now: number; zone: string; next: boolean; kitchen: number }) {
+function MoveLine({
+  step: s,
+  now,
+  zone,
+  next,
+  kitchen,
+}: {
+  step: Step;
+  now: number;
+  zone: string;
+  next: boolean;
+  kitchen: number;
+}) {
   const { pin } = useDayMoves();
   const wait = s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? s.can_wait_until : null;
   const hands = s.hands_min >= 1.5 ? `${Math.round(s.hands_min)} min of hands` : s.key === "serve" ? "" : "a moment";
@@ -96,12 +278,38 @@ function MoveLine({ step: s, now, zone, next, kitchen }: { step: Step; now: numb
     <li data-next={next}>
       <span className="at">{clock(s.at, zone)}</span>
       <Glyph name={GLYPH_OF_STEP[s.key.replace(/\d+$/, "")] ?? "mix"} size={30} />
-      <Link className="what" to={`/b/${s.bake_id}/${s.leaf}`}><Seal seal={s.seal} size={18} />{s.name}, {lower(s.bake)}</Link>
-      <span className="wait">{next && ms(s.at) > now ? <>in {span(ms(s.at) - now)}{wait ? "; " : ""}</> : null}{wait && <>until <b>{clockNear(wait, ms(s.at), zone)}</b></>}</span>
+      <Link className="what" to={`/b/${s.bake_id}/${s.leaf}`}>
+        <Seal seal={s.seal} size={18} />
+        {s.name}, {lower(s.bake)}
+      </Link>
+      <span className="wait">
+        {next && ms(s.at) > now ? (
+          <>
+            in {span(ms(s.at) - now)}
+            {wait ? "; " : ""}
+          </>
+        ) : null}
+        {wait && (
+          <>
+            until <b>{clockNear(wait, ms(s.at), zone)}</b>
+          </>
+        )}
+      </span>
       <span className="how">{[s.place, hands, s.reason].filter(Boolean).join("; ")}</span>
       {s.away && <span className="away">No free hands then: {s.away}</span>}
-      {s.feed && <span className="held"><FeedNow step={s} kitchen={kitchen} bare /></span>}
-      {s.pinned && <span className="held">Held here. <Button data-kind="bare" onPress={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}>Let it go</Button></span>}
+      {s.feed && (
+        <span className="held">
+          <FeedNow step={s} kitchen={kitchen} bare />
+        </span>
+      )}
+      {s.pinned && (
+        <span className="held">
+          Held here.{" "}
+          <Button data-kind="bare" onPress={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}>
+            Let it go
+          </Button>
+        </span>
+      )}
     </li>
   );
 }
@@ -116,7 +324,9 @@ function Moved({ kitchen, now, zone }: { kitchen: number; now: number; zone: str
       <Changes>
         {day.data?.moved.map((m) => (
           <li key={`${m.bake_id}-${m.at}`}>
-            <span><b>{clockNear(m.at, now, zone)}</b> {m.bake}</span>
+            <span>
+              <b>{clockNear(m.at, now, zone)}</b> {m.bake}
+            </span>
             <span>{m.text}</span>
           </li>
         ))}

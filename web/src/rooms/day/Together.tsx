@@ -9,11 +9,34 @@ import { Seal } from "../../instruments/Glyph";
 import { clockNear } from "../../words/format";
 
 const Box = styled.section`
-  display: grid; gap: 8px; border-bottom: 2px solid var(--ink); padding-bottom: 12px;
-  ul { list-style: none; margin: 0; padding: 0; display: grid; gap: 8px; }
-  li { border-top: 1px solid var(--hair); padding-top: 8px; display: grid; gap: 2px; }
-  .name { display: flex; gap: 8px; align-items: center; font-weight: 650; }
-  .row { display: flex; flex-wrap: wrap; gap: 6px 14px; }
+  display: grid;
+  gap: 8px;
+  border-bottom: 2px solid var(--ink);
+  padding-bottom: 12px;
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    display: grid;
+    gap: 8px;
+  }
+  li {
+    border-top: 1px solid var(--hair);
+    padding-top: 8px;
+    display: grid;
+    gap: 2px;
+  }
+  .name {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    font-weight: 650;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 14px;
+  }
 `;
 
 /** One day for every live bake: looked for at a press, shown bake by bake, made so by another press. */
@@ -29,17 +52,51 @@ export function Together({ kitchen }: { kitchen: number }) {
   return (
     <Box data-print="no" data-testid="together" aria-live="polite">
       <h2>All bakes together</h2>
-      {!found && <p className="quiet">One day for all of them: hands, surfaces and the cold shelf shared out, as little changed as can be.</p>}
-      {!found && <Button isDisabled={look.isPending} onPress={() => look.mutate()}>{look.isPending ? "Looking…" : "Look for such a day"}</Button>}
+      {!found && (
+        <p className="quiet">
+          One day for all of them: hands, surfaces and the cold shelf shared out, as little changed as can be.
+        </p>
+      )}
+      {!found && (
+        <Button isDisabled={look.isPending} onPress={() => look.mutate()}>
+          {look.isPending ? "Looking…" : "Look for such a day"}
+        </Button>
+      )}
       {look.error && <Plate>{look.error.message}</Plate>}
       {make.error && <Plate>{make.error.message}</Plate>}
       {found && (
         <>
-          <ul>{told.map((b) => <One key={b.bake_id} bake={b} at={(iso) => clockNear(iso, now, zone)} />)}</ul>
-          {still.length > 0 && <p className="quiet">{told.length === 0 ? "Every bake has its place: nothing to change." : `${list(still.map((b) => b.bake))} ${still.length > 1 ? "stay as they are" : "stays as it is"}.`}</p>}
+          <ul>
+            {told.map((b) => (
+              <One key={b.bake_id} bake={b} at={(iso) => clockNear(iso, now, zone)} />
+            ))}
+          </ul>
+          {still.length > 0 && (
+            <p className="quiet">
+              {told.length === 0
+                ? "Every bake has its place: nothing to change."
+                : `${list(still.map((b) => b.bake))} ${still.length > 1 ? "stay as they are" : "stays as it is"}.`}
+            </p>
+          )}
           <div className="row">
-            {changed && <Button data-kind="brass" isDisabled={make.isPending} onPress={() => make.mutate({ bakes }, { onSuccess: () => look.reset() })}>Make it so</Button>}
-            <Button data-kind="bare" onPress={() => { look.reset(); make.reset(); }}>{changed ? "leave it as it was" : "put it away"}</Button>
+            {changed && (
+              <Button
+                data-kind="brass"
+                isDisabled={make.isPending}
+                onPress={() => make.mutate({ bakes }, { onSuccess: () => look.reset() })}
+              >
+                Make it so
+              </Button>
+            )}
+            <Button
+              data-kind="bare"
+              onPress={() => {
+                look.reset();
+                make.reset();
+              }}
+            >
+              {changed ? "leave it as it was" : "put it away"}
+            </Button>
           </div>
         </>
       )}
@@ -48,15 +105,22 @@ export function Together({ kitchen }: { kitchen: number }) {
 }
 
 /** Names one after another: a, b and c. */
-const list = (names: string[]) => (names.length < 2 ? names.join() : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`);
+const list = (names: string[]) =>
+  names.length < 2 ? names.join() : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 
 function One({ bake: b, at }: { bake: Schemas["TogetherBake"]; at: (iso: string) => string }) {
   const mix = b.steps.find((s) => s.key === "mix" && !s.done_at);
   const said = b.placed ? b.text || "Other hours, nothing else." : `No place at this table. ${b.text}`;
   return (
     <li>
-      <span className="name"><Seal seal={b.seal} size={18} />{b.bake}</span>
-      <span>{said}{b.placed && b.moves > 0 && mix ? ` Mixed ${at(mix.at)}.` : ""}</span>
+      <span className="name">
+        <Seal seal={b.seal} size={18} />
+        {b.bake}
+      </span>
+      <span>
+        {said}
+        {b.placed && b.moves > 0 && mix ? ` Mixed ${at(mix.at)}.` : ""}
+      </span>
     </li>
   );
 }

@@ -5,11 +5,17 @@ import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
 
-const NAMES: readonly [Channel, string][] = [["sound", "Sound"], ["speech", "Spoken line"], ["notice", "Browser’s notice"]];
+const NAMES: readonly [Channel, string][] = [
+  ["sound", "Sound"],
+  ["speech", "Spoken line"],
+  ["notice", "Browser’s notice"],
+];
 
 /** How alarms reach the cook on this device: ten minutes before a move, when it is due, ten minutes before its window closes. */
 export function Alarms() {
-  const [on, setOn] = useState(() => Object.fromEntries(NAMES.map(([c]) => [c, channelOn(c)])) as Record<Channel, boolean>);
+  const [on, setOn] = useState(
+    () => Object.fromEntries(NAMES.map(([c]) => [c, channelOn(c)])) as Record<Channel, boolean>,
+  );
   const [refused, setRefused] = useState(false);
   const turn = (channel: Channel, wanted: boolean) =>
     void setChannel(channel, wanted).then((is) => {
@@ -19,17 +25,33 @@ export function Alarms() {
   return (
     <section>
       <h2>Alarms on this device</h2>
-      <p className="quiet">Ten minutes before a move, when it is due, and ten minutes before its window closes; each once, and it stands under the say-line until you press Heard.</p>
+      <p className="quiet">
+        Ten minutes before a move, when it is due, and ten minutes before its window closes; each once, and it stands
+        under the say-line until you press Heard.
+      </p>
       <div className="row">
         {NAMES.map(([channel, name]) => (
           <span key={channel} style={{ display: "grid", gap: 4 }}>
             <span className="quiet">{name}</span>
-            <Choice label={name} value={on[channel] ? "on" : "off"} options={[{ id: "on", text: "on" }, { id: "off", text: "off" }]} onChange={(v) => turn(channel, v === "on")} />
+            <Choice
+              label={name}
+              value={on[channel] ? "on" : "off"}
+              options={[
+                { id: "on", text: "on" },
+                { id: "off", text: "off" },
+              ]}
+              onChange={(v) => turn(channel, v === "on")}
+            />
           </span>
         ))}
         <Button onPress={() => void play("test")}>Try the sound</Button>
       </div>
-      {refused && <Plate>This browser does not allow notices from here. Allow them in its settings for this page, then switch them on again.</Plate>}
+      {refused && (
+        <Plate>
+          This browser does not allow notices from here. Allow them in its settings for this page, then switch them on
+          again.
+        </Plate>
+      )}
     </section>
   );
 }

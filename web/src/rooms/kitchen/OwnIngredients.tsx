@@ -9,19 +9,52 @@ import { Pick } from "../../controls/Pick";
 import { typedNumber } from "../../words/format";
 
 type Given = Schemas["OwnIngredientIn"];
-const KINDS = [{ id: "flour", text: "flour" }, { id: "liquid", text: "liquid" }, { id: "fat", text: "fat" }, { id: "sugar", text: "sugar" }, { id: "filling", text: "filling" }, { id: "starter", text: "starter" }] as const;
+const KINDS = [
+  { id: "flour", text: "flour" },
+  { id: "liquid", text: "liquid" },
+  { id: "fat", text: "fat" },
+  { id: "sugar", text: "sugar" },
+  { id: "filling", text: "filling" },
+  { id: "starter", text: "starter" },
+] as const;
 type Kind = (typeof KINDS)[number]["id"];
 const FACTS: Record<Exclude<Kind, "starter">, readonly [keyof Given, string, string][]> = {
-  flour: [["water_pct", "water in it", "%"], ["protein_pct", "protein", "%"], ["absorption_pts", "drinks more than plain by", "points"], ["cup_g", "a cup weighs", "g"]],
-  liquid: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["protein_pct", "protein", "%"], ["acid_pct", "acid, as lactic", "%"], ["cup_g", "a cup weighs", "g"]],
-  fat: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["cup_g", "a cup weighs", "g"]],
-  sugar: [["water_pct", "water in it", "%"], ["sugar_pct", "sugar", "%"], ["cup_g", "a cup weighs", "g"]],
-  filling: [["water_pct", "water in it", "%"], ["fat_pct", "fat", "%"], ["cup_g", "a cup weighs", "g"]],
+  flour: [
+    ["water_pct", "water in it", "%"],
+    ["protein_pct", "protein", "%"],
+    ["absorption_pts", "drinks more than plain by", "points"],
+    ["cup_g", "a cup weighs", "g"],
+  ],
+  liquid: [
+    ["water_pct", "water in it", "%"],
+    ["fat_pct", "fat", "%"],
+    ["protein_pct", "protein", "%"],
+    ["acid_pct", "acid, as lactic", "%"],
+    ["cup_g", "a cup weighs", "g"],
+  ],
+  fat: [
+    ["water_pct", "water in it", "%"],
+    ["fat_pct", "fat", "%"],
+    ["cup_g", "a cup weighs", "g"],
+  ],
+  sugar: [
+    ["water_pct", "water in it", "%"],
+    ["sugar_pct", "sugar", "%"],
+    ["cup_g", "a cup weighs", "g"],
+  ],
+  filling: [
+    ["water_pct", "water in it", "%"],
+    ["fat_pct", "fat", "%"],
+    ["cup_g", "a cup weighs", "g"],
+  ],
 };
 
 /** What a filling holds: meat, fish and egg are cooked to 75 °C inside, and so is what nobody knows. */
 const HOLDS = [
-  { id: "unsaid", text: "not said: taken for meat", holds: null }, { id: "meat", text: "meat", holds: ["meat"] }, { id: "fish", text: "fish", holds: ["fish"] }, { id: "egg", text: "egg", holds: ["egg"] },
+  { id: "unsaid", text: "not said: taken for meat", holds: null },
+  { id: "meat", text: "meat", holds: ["meat"] },
+  { id: "fish", text: "fish", holds: ["fish"] },
+  { id: "egg", text: "egg", holds: ["egg"] },
   { id: "plant", text: "only plants and milk", holds: ["plant", "dairy"] },
 ] as const;
 
@@ -41,8 +74,16 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
     const held = HOLDS.find((h) => h.id === holds)!.holds;
     const body: Given = {
       ...(kind === "filling" && held ? { holds: [...held] } : {}),
-      name: said["name"] ?? "", kind: kind === "starter" ? "starter" : "made",
-      ...(kind === "starter" ? { hydration_frac: typeof typedNumber(said["hydration"] ?? "100") === "number" ? typedNumber(said["hydration"] ?? "100") / 100 : (said["hydration"] as unknown as number) } : { group: kind }),
+      name: said["name"] ?? "",
+      kind: kind === "starter" ? "starter" : "made",
+      ...(kind === "starter"
+        ? {
+            hydration_frac:
+              typeof typedNumber(said["hydration"] ?? "100") === "number"
+                ? typedNumber(said["hydration"] ?? "100") / 100
+                : (said["hydration"] as unknown as number),
+          }
+        : { group: kind }),
       ...Object.fromEntries(facts.filter(([key]) => said[key]?.trim()).map(([key]) => [key, typedNumber(said[key]!)])),
     };
     ingredient.mutate(body, { onSuccess: () => setSaid({}) });
@@ -52,23 +93,80 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
     <section>
       <h2>Ingredients of your own</h2>
       {own.map((i) => (
-        <p key={i.id}>{i.name} <span className="quiet">{i.group}, a cup is {i.cup_g.toFixed(0)} g</span> <Button data-kind="bare" onPress={() => { dropIngredient.mutate({ id: i.id }); setGone(i.id); }}>put away</Button></p>
+        <p key={i.id}>
+          {i.name}{" "}
+          <span className="quiet">
+            {i.group}, a cup is {i.cup_g.toFixed(0)} g
+          </span>{" "}
+          <Button
+            data-kind="bare"
+            onPress={() => {
+              dropIngredient.mutate({ id: i.id });
+              setGone(i.id);
+            }}
+          >
+            put away
+          </Button>
+        </p>
       ))}
-      {gone && <p>Put away; bakes that hold it keep it. <Button data-kind="bare" onPress={() => { dropIngredient.mutate({ id: gone, back: true }); setGone(null); }}>undo</Button></p>}
+      {gone && (
+        <p>
+          Put away; bakes that hold it keep it.{" "}
+          <Button
+            data-kind="bare"
+            onPress={() => {
+              dropIngredient.mutate({ id: gone, back: true });
+              setGone(null);
+            }}
+          >
+            undo
+          </Button>
+        </p>
+      )}
       <div className="row">
         <Choice label="Kind of ingredient" value={kind} options={KINDS} onChange={setKind} />
         {kind === "filling" && <Pick label="It holds" value={holds} options={HOLDS} onChange={setHolds} />}
       </div>
       <div className="row">
-        <Field label="called" value={said["name"] ?? ""} placeholder={kind === "starter" ? "Cellar starter" : "Mill’s strong flour"} width="14em" onType={type("name")} onCommit={type("name")} fault={fault("name")} />
+        <Field
+          label="called"
+          value={said["name"] ?? ""}
+          placeholder={kind === "starter" ? "Cellar starter" : "Mill’s strong flour"}
+          width="14em"
+          onType={type("name")}
+          onCommit={type("name")}
+          fault={fault("name")}
+        />
         {kind === "starter" ? (
-          <Field label="water on flour" value={said["hydration"] ?? ""} placeholder="100" unit="%" width="8em" onType={type("hydration")} onCommit={type("hydration")} fault={fault("hydration_frac")} inputMode="decimal" />
+          <Field
+            label="water on flour"
+            value={said["hydration"] ?? ""}
+            placeholder="100"
+            unit="%"
+            width="8em"
+            onType={type("hydration")}
+            onCommit={type("hydration")}
+            fault={fault("hydration_frac")}
+            inputMode="decimal"
+          />
         ) : (
           FACTS[kind].map(([key, label, unit]) => (
-            <Field key={key} label={label} value={said[key] ?? ""} unit={unit} width="9em" onType={type(key)} onCommit={type(key)} fault={fault(key)} inputMode="decimal" />
+            <Field
+              key={key}
+              label={label}
+              value={said[key] ?? ""}
+              unit={unit}
+              width="9em"
+              onType={type(key)}
+              onCommit={type(key)}
+              fault={fault(key)}
+              inputMode="decimal"
+            />
           ))
         )}
-        <Button isDisabled={!said["name"]?.trim() || ingredient.isPending} onPress={send}>Keep it</Button>
+        <Button isDisabled={!said["name"]?.trim() || ingredient.isPending} onPress={send}>
+          Keep it
+        </Button>
       </div>
     </section>
   );

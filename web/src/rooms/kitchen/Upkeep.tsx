@@ -13,22 +13,50 @@ export function Upkeep({ kitchen, starter }: { kitchen: number; starter: Schemas
   const units = useWords();
   const [use, setUse] = useState("100");
   const [days, setDays] = useState("7");
-  const ask = useMutation({ mutationFn: () => askUpkeep(kitchen, starter.id, Number(use.replace(",", ".")), Number(days.replace(",", "."))) });
+  const ask = useMutation({
+    mutationFn: () => askUpkeep(kitchen, starter.id, Number(use.replace(",", ".")), Number(days.replace(",", "."))),
+  });
   const g = (x: number) => `${mass(x, units)} ${units.mass}`;
   const before = (h: number) => (h > 36 ? `${(h / 24).toFixed(0)} days` : `${h.toFixed(0)} h`);
   return (
     <>
       <div className="row">
-        <Field label="I use" value={use} unit="g" width="5.500em" onType={setUse} onCommit={setUse} inputMode="decimal" />
-        <Field label="every" value={days} unit="days" width="6em" onType={setDays} onCommit={setDays} inputMode="decimal" />
-        <Button isDisabled={!use || !days || ask.isPending} onPress={() => ask.mutate()}>How to keep it</Button>
+        <Field
+          label="I use"
+          value={use}
+          unit="g"
+          width="5.500em"
+          onType={setUse}
+          onCommit={setUse}
+          inputMode="decimal"
+        />
+        <Field
+          label="every"
+          value={days}
+          unit="days"
+          width="6em"
+          onType={setDays}
+          onCommit={setDays}
+          inputMode="decimal"
+        />
+        <Button isDisabled={!use || !days || ask.isPending} onPress={() => ask.mutate()}>
+          How to keep it
+        </Button>
       </div>
       {ask.error && <Plate>{ask.error.message}</Plate>}
       {ask.data?.ways.length === 0 && <p>No way of keeping it works out in this kitchen’s air. Try other days.</p>}
       {ask.data?.ways.map((w, i) => (
         <div key={w.place}>
-          <p><b>{i === 0 ? "Least waste. " : ""}</b>{w.text}</p>
-          <p className="quiet">{w.meals.map((m) => `${before(m.before_h)} before: ${g(m.seed_g)} + ${g(m.flour_g)} + ${g(m.water_g)}`).join("; ")}. A week takes {g(w.flour_g_week)} flour and throws away {g(w.waste_g_week)}.</p>
+          <p>
+            <b>{i === 0 ? "Least waste. " : ""}</b>
+            {w.text}
+          </p>
+          <p className="quiet">
+            {w.meals
+              .map((m) => `${before(m.before_h)} before: ${g(m.seed_g)} + ${g(m.flour_g)} + ${g(m.water_g)}`)
+              .join("; ")}
+            . A week takes {g(w.flour_g_week)} flour and throws away {g(w.waste_g_week)}.
+          </p>
         </div>
       ))}
     </>

@@ -10,12 +10,34 @@ import { Seal } from "../../instruments/Glyph";
 import { dayName, mass } from "../../words/format";
 
 const Rows = styled.ol`
-  border-top: 2px solid var(--ink); margin: 8px 0;
-  li { border-bottom: 1px solid var(--hair); }
-  a { display: grid; grid-template-columns: 130px 28px minmax(180px, 1fr) 120px 150px minmax(0, 1.4fr); gap: 14px; align-items: center; min-height: 56px; text-decoration: none; }
-  a:hover { background: var(--brass-wash); }
-  .name { font: 600 21px/1.1 var(--name); }
-  @media (max-width: 900px) { a { grid-template-columns: 110px 1fr auto; padding: 8px 0; } .wide { display: none; } }
+  border-top: 2px solid var(--ink);
+  margin: 8px 0;
+  li {
+    border-bottom: 1px solid var(--hair);
+  }
+  a {
+    display: grid;
+    grid-template-columns: 130px 28px minmax(180px, 1fr) 120px 150px minmax(0, 1.4fr);
+    gap: 14px;
+    align-items: center;
+    min-height: 56px;
+    text-decoration: none;
+  }
+  a:hover {
+    background: var(--brass-wash);
+  }
+  .name {
+    font: 600 21px/1.1 var(--name);
+  }
+  @media (max-width: 900px) {
+    a {
+      grid-template-columns: 110px 1fr auto;
+      padding: 8px 0;
+    }
+    .wide {
+      display: none;
+    }
+  }
 `;
 
 /** What was kept, newest first; older ones a page at a time. */
@@ -32,10 +54,16 @@ export function LogbookRoom({ bench }: { bench: Bench }) {
       {book.data && past.length === 0 ? (
         <p className="quiet">Nothing is kept yet. A bake comes here when you keep it on its last leaf.</p>
       ) : (
-        <Rows aria-busy={book.isPending}>{past.map((b) => <Past key={b.id} bake={b} />)}</Rows>
+        <Rows aria-busy={book.isPending}>
+          {past.map((b) => (
+            <Past key={b.id} bake={b} />
+          ))}
+        </Rows>
       )}
       {book.hasNextPage && (
-        <Button onPress={() => void book.fetchNextPage()}>{book.isFetchingNextPage ? "Reading…" : `Older ones (${left})`}</Button>
+        <Button onPress={() => void book.fetchNextPage()}>
+          {book.isFetchingNextPage ? "Reading…" : `Older ones (${left})`}
+        </Button>
       )}
     </>
   );
@@ -49,8 +77,12 @@ function Past({ bake: b }: { bake: Brief }) {
         <span className="quiet">{dayName(b.serve_at, units.zone)}</span>
         <Seal seal={b.seal} />
         <span className="name">{b.name}</span>
-        <span className="wide">{b.count ?? "–"} × {b.piece_g ? `${mass(b.piece_g, units)} ${units.mass}` : ""}</span>
-        <span>{b.status === "abandoned" ? "abandoned" : b.outcomes ? `${b.full} of ${b.outcomes} full` : "not judged"}</span>
+        <span className="wide">
+          {b.count ?? "–"} × {b.piece_g ? `${mass(b.piece_g, units)} ${units.mass}` : ""}
+        </span>
+        <span>
+          {b.status === "abandoned" ? "abandoned" : b.outcomes ? `${b.full} of ${b.outcomes} full` : "not judged"}
+        </span>
         <span className="quiet wide">{b.note}</span>
       </Link>
     </li>

@@ -7,10 +7,30 @@ import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink); padding-top: 10px; display: grid; gap: 8px;
-  textarea { width: 100%; min-height: 76px; border: 2px solid var(--ink); background: var(--paper); padding: 8px; font: 500 16px/1.35 var(--text); resize: vertical; }
-  .row { display: flex; gap: 10px; flex-wrap: wrap; }
-  a { color: var(--brass); font-weight: 650; border-bottom: 2px solid var(--brass); padding: 12px 0 4px; }
+  border-top: 2px solid var(--ink);
+  padding-top: 10px;
+  display: grid;
+  gap: 8px;
+  textarea {
+    width: 100%;
+    min-height: 76px;
+    border: 2px solid var(--ink);
+    background: var(--paper);
+    padding: 8px;
+    font: 500 16px/1.35 var(--text);
+    resize: vertical;
+  }
+  .row {
+    display: flex;
+    gap: 10px;
+    flex-wrap: wrap;
+  }
+  a {
+    color: var(--brass);
+    font-weight: 650;
+    border-bottom: 2px solid var(--brass);
+    padding: 12px 0 4px;
+  }
 `;
 
 /** A formula from elsewhere: a bake file, a recipe as JSON-LD or a saved page, Markdown, CSV, or a plain list. */
@@ -27,16 +47,31 @@ export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) 
         <TextArea />
       </TextField>
       <div className="row">
-        <Button isDisabled={!text.trim() || bringIn.isPending} onPress={() => send(text)}>{bringIn.isPending ? "Reading…" : "Read it"}</Button>
-        <FileTrigger acceptedFileTypes={[".json", ".jsonld", ".html", ".htm", ".md", ".csv", ".txt"]} onSelect={(files) => { const file = files?.item(0); if (file) void file.text().then(send); }}>
+        <Button isDisabled={!text.trim() || bringIn.isPending} onPress={() => send(text)}>
+          {bringIn.isPending ? "Reading…" : "Read it"}
+        </Button>
+        <FileTrigger
+          acceptedFileTypes={[".json", ".jsonld", ".html", ".htm", ".md", ".csv", ".txt"]}
+          onSelect={(files) => {
+            const file = files?.item(0);
+            if (file) void file.text().then(send);
+          }}
+        >
           <Button>From a file…</Button>
         </FileTrigger>
       </div>
       {bringIn.error && <Plate>{bringIn.error.message}</Plate>}
       {got && (
         <div role="status">
-          <p>{got.read} lines read{got.unread.length ? `, ${got.unread.length} to correct on the sheet` : ""}. <Link to={`/b/${got.bake_id}/weigh`}>To the sheet</Link></p>
-          {got.notes.map((n) => <p className="quiet" key={n}>{n}</p>)}
+          <p>
+            {got.read} lines read{got.unread.length ? `, ${got.unread.length} to correct on the sheet` : ""}.{" "}
+            <Link to={`/b/${got.bake_id}/weigh`}>To the sheet</Link>
+          </p>
+          {got.notes.map((n) => (
+            <p className="quiet" key={n}>
+              {n}
+            </p>
+          ))}
         </div>
       )}
     </Box>

@@ -2,9 +2,22 @@ import { describe, expect, it } from "vitest";
 import { hoursText, suits, type Wish } from "./choose";
 
 type Method = Parameters<typeof hoursText>[0];
-const method = (part: Partial<Method>): Method => ({ id: "x", wants: ["blister"], low_h: 2, high_h: 3, hands_min: 30, surfaces: ["skillet"], ingredients: ["yeast_instant", "egg_whole"], ...part }) as Method;
+const method = (part: Partial<Method>): Method =>
+  ({
+    id: "x",
+    wants: ["blister"],
+    low_h: 2,
+    high_h: 3,
+    hands_min: 30,
+    surfaces: ["skillet"],
+    ingredients: ["yeast_instant", "egg_whole"],
+    ...part,
+  }) as Method;
 const any: Wish = { want: "any", hours: "any", surface: "any", without: "" };
-const known = [{ id: "yeast_instant", name: "Instant dry yeast" }, { id: "egg_whole", name: "Hen's egg, shelled" }];
+const known = [
+  { id: "yeast_instant", name: "Instant dry yeast" },
+  { id: "egg_whole", name: "Hen's egg, shelled" },
+];
 
 describe("choosing a method", () => {
   it("writes its wait as a cook would", () => {

@@ -11,10 +11,24 @@ import { capital, readTemp } from "../../words/format";
 import { spotsOf, SURFACES, type SurfaceKind } from "../../words/surfaces";
 
 const Form = styled.div`
-  display: grid; gap: 18px; max-width: 760px;
-  .row { display: flex; flex-wrap: wrap; gap: 14px 30px; align-items: end; }
-  .ask { display: grid; gap: 6px; }
-  label, .label { font-size: 17px; color: var(--ink-2); }
+  display: grid;
+  gap: 18px;
+  max-width: 760px;
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 14px 30px;
+    align-items: end;
+  }
+  .ask {
+    display: grid;
+    gap: 6px;
+  }
+  label,
+  .label {
+    font-size: 17px;
+    color: var(--ink-2);
+  }
 `;
 const here = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 
@@ -28,7 +42,10 @@ export function KitchenForm() {
   const [unit, setUnit] = useState<"C" | "F">("C");
   const [kind, setKind] = useState<SurfaceKind>("iron_plate");
   const [spots, setSpots] = useState("1");
-  const fields = create.error && "fields" in create.error ? (create.error as { fields: { pointer: string; detail: string }[] }).fields : [];
+  const fields =
+    create.error && "fields" in create.error
+      ? (create.error as { fields: { pointer: string; detail: string }[] }).fields
+      : [];
   const fault = (name: string) => fields.find((f) => f.pointer === `/${name}`)?.detail ?? null;
   const send = () => {
     const surface = SURFACES.find((s) => s.id === kind)!;
@@ -48,17 +65,61 @@ export function KitchenForm() {
   return (
     <Form>
       <div className="row">
-        <Field label="Your kitchen is usually at" value={room} unit={`°${unit}`} width="9em" big onType={setRoom} onCommit={setRoom} fault={fault("room_c")} inputMode="decimal" />
-        <div className="ask"><span className="label">temperatures in</span><Choice label="Temperatures in" value={unit} options={[{ id: "C", text: "°C" }, { id: "F", text: "°F" }]} onChange={setUnit} /></div>
-        <div className="ask"><span className="label">weights in</span><Choice label="Weights in" value={mass} options={[{ id: "g", text: "grams" }, { id: "oz", text: "ounces" }]} onChange={setMass} /></div>
+        <Field
+          label="Your kitchen is usually at"
+          value={room}
+          unit={`°${unit}`}
+          width="9em"
+          big
+          onType={setRoom}
+          onCommit={setRoom}
+          fault={fault("room_c")}
+          inputMode="decimal"
+        />
+        <div className="ask">
+          <span className="label">temperatures in</span>
+          <Choice
+            label="Temperatures in"
+            value={unit}
+            options={[
+              { id: "C", text: "°C" },
+              { id: "F", text: "°F" },
+            ]}
+            onChange={setUnit}
+          />
+        </div>
+        <div className="ask">
+          <span className="label">weights in</span>
+          <Choice
+            label="Weights in"
+            value={mass}
+            options={[
+              { id: "g", text: "grams" },
+              { id: "oz", text: "ounces" },
+            ]}
+            onChange={setMass}
+          />
+        </div>
       </div>
       <div className="row">
-        <Pick label="You bake on" value={kind} options={SURFACES} onChange={(k) => { setKind(k); setSpots("1"); }} />
+        <Pick
+          label="You bake on"
+          value={kind}
+          options={SURFACES}
+          onChange={(k) => {
+            setKind(k);
+            setSpots("1");
+          }}
+        />
         <Pick label="Breads at once" value={spots} options={spotsOf(kind)} onChange={setSpots} />
       </div>
       <Field label="Time zone" value={zone} width="16em" onType={setZone} onCommit={setZone} fault={fault("zone")} />
       {create.error && fields.length === 0 && <Plate>{create.error.message}</Plate>}
-      <div><Button data-kind="brass" onPress={send} isDisabled={create.isPending}>Open my kitchen</Button></div>
+      <div>
+        <Button data-kind="brass" onPress={send} isDisabled={create.isPending}>
+          Open my kitchen
+        </Button>
+      </div>
     </Form>
   );
 }
