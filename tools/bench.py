@@ -23,14 +23,14 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from brassclock.core.day import backward as day_plan
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
-from brassclock.core.day.backward import BakeSpec, Cold
+from brassclock.core.day import plan as day_plan
 from brassclock.core.day.hands import Busy
+from brassclock.core.day.options import DOSES
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
-from brassclock.core.day.relax import DOSES
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
 from brassclock.core.day.shared import Commitments
+from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.fire.layers import proved
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, bread_ops
@@ -166,10 +166,8 @@ def day() -> None:
 
     def spec(grams: float, cold: Cold | None = None) -> BakeSpec:
         dough = dough_of_masses([*COLD_DOUGH[:2], ("yeast_instant", grams), COLD_DOUGH[3]])
-        bulk = day_plan.StageSpec(
-            Stage("bulk", 2, ((0, 0),), Vessel("tub", dough.total_g, True, 20, "wood"), "ball", 1.9)
-        )
-        ball = day_plan.StageSpec(Stage("ball proof", 1, ((0, 0),), Vessel("tray", 95, True), None, 1.4), cold=cold)
+        bulk = StageSpec(Stage("bulk", 2, ((0, 0),), Vessel("tub", dough.total_g, True, 20, "wood"), "ball", 1.9))
+        ball = StageSpec(Stage("ball proof", 1, ((0, 0),), Vessel("tray", 95, True), None, 1.4), cold=cold)
         return BakeSpec(Batch(dough, "kneaded", 24.0), bulk, ball)
 
     def away(begin: int, hours: float, name: str) -> list[Busy]:

@@ -9,7 +9,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.day.backward import DayPlan
+from brassclock.core.day.spec import DayPlan
 from brassclock.services.app import House, Outdated
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.snapshot import BakeSnapshot

@@ -13,9 +13,9 @@ from dataclasses import dataclass, field, replace
 
 from sqlmodel import Session
 
-from brassclock.core.day.backward import BakeSpec, DayPlan
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.evidence import BadRequest
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.layers import (

@@ -15,15 +15,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ortools.sat.python import cp_model
 
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
-from brassclock.core.day.backward import BakeSpec, Cold, StageSpec, plan_back
 from brassclock.core.day.hands import Busy, Hands, Slots, away, clashes, free_hands
-from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.day.options import DOSES, because, clashing, relaxations
 from brassclock.core.day.pack import Item, in_turn, pack, together
 from brassclock.core.day.places import places_of
-from brassclock.core.day.progress import pace, scale_of
-from brassclock.core.day.relax import DOSES, because, clashing, relaxations
+from brassclock.core.day.plan import plan_back
+from brassclock.core.day.scale import pace, scale_of
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
 from brassclock.core.day.shared import Commitments, Shelved, cold_span, crowding, hand_spans, surface_span
+from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.day.sweep import (
     Candidate,
     Chores,
@@ -40,6 +40,7 @@ from brassclock.core.rise.course import warm
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
+from brassclock.core.time import hours_between, later
 
 ZONE = ZoneInfo("Europe/Zurich")
 WORKED = tomllib.loads((Path(__file__).parents[2] / "worked" / "day.toml").read_text("utf-8"))

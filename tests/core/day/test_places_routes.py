@@ -10,10 +10,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
-from brassclock.core.day.kitchen_air import later, with_log
+from brassclock.core.day.kitchen_air import with_log
 from brassclock.core.day.places import DEFAULTS, places_of
+from brassclock.core.day.plan import plan_back
 from brassclock.core.day.routes import routes
+from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, Sponge, StageSpec
 from brassclock.core.matter.dough import Portion, dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise.dough_heat import Vessel
@@ -22,6 +23,7 @@ from brassclock.core.rise.sourdough.starter import fed
 from brassclock.core.rise.sourdough.upkeep import upkeep
 from brassclock.core.rise.stages import Stage, run_stages
 from brassclock.core.rise.windows import WORKABLE_C, centre_c
+from brassclock.core.time import later
 
 ZONE = ZoneInfo("Europe/Zurich")
 NOON = dt.datetime(2026, 11, 24, 12, tzinfo=ZONE)

@@ -11,8 +11,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brassclock.core.day.backward import BakeSpec, StageSpec, plan_back
 from brassclock.core.day.kitchen_air import air_path
+from brassclock.core.day.plan import plan_back
+from brassclock.core.day.spec import BakeSpec, StageSpec
 from brassclock.core.evidence import BadRequest
 from brassclock.core.keep.learning import learned
 from brassclock.core.matter.dough import dough_of_masses

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from brassclock.core.day.around import Choice, House, PlanRequest, Search, Solved
+from brassclock.core.day.search import Choice, House, PlanRequest, Search, Solved
 
 
 def hands_min(solved: Solved) -> float:

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.time import hours_between, later
 
 SLOT_MIN = 5
 CHANGED = dt.timedelta(hours=2)  # more than clocks are ever changed by

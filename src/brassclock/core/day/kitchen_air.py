@@ -9,6 +9,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brassclock.core.time import hours_between, later
+
 STEP_H = 1e-3
 SWING_H = 0.8  # judgement: from one start of the compressor to the next
 LOG_FADES_H = 6.0  # judgement: how long today's air stays off its usual hours
@@ -30,24 +32,6 @@ class Relocation:
         turns = np.arange(a, b, SWING_H / 2)
         ups = self.temp_c + self.swing_c * np.where(np.arange(len(turns)) % 2 == 0, 1, -1)
         return [*zip(turns.tolist(), ups.tolist(), strict=True), (b, self.temp_c)]
-
-
-def later(moment: dt.datetime, hours: float) -> dt.datetime:
-    """So many hours on the real time line, through a change of the clocks; in the moment's own zone."""
-    return (moment.astimezone(dt.UTC) + dt.timedelta(hours=hours)).astimezone(moment.tzinfo)
-
-
-def hours_between(start: dt.datetime, end: dt.datetime) -> float:
-    """Hours from one aware instant to another on the real time line, also through a change of the clocks.
-
-    Two instants of one zone, subtracted, give the difference of their clock faces.
-
-    >>> from zoneinfo import ZoneInfo
-    >>> night = [dt.datetime(2026, 10, 25, h, tzinfo=ZoneInfo("Europe/Zurich")) for h in (0, 6)]
-    >>> hours_between(*night)
-    7.0
-    """
-    return (end.astimezone(dt.UTC) - start.astimezone(dt.UTC)).total_seconds() / 3600
 
 
 def air_c(hourly_c: Sequence[float], moment: dt.datetime) -> float:

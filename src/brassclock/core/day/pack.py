@@ -12,11 +12,11 @@ from itertools import permutations
 
 import numpy as np
 
-from brassclock.core.day.around import ROUNDS, Choice, Group, House, PlanRequest, Search, Solved
 from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
-from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.search import ROUNDS, Choice, Group, House, PlanRequest, Search, Solved
 from brassclock.core.day.shared import cold_span, hand_spans, surface_span
 from brassclock.core.day.sweep import Candidate
+from brassclock.core.time import hours_between
 
 ORDERS = 6
 PER_GROUP = 12  # ways of a course and dose in the pool: the best, and others spread over the time of balling

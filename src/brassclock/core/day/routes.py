@@ -11,11 +11,12 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, plan_back
-from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
+from brassclock.core.day.plan import plan_back
+from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, StageSpec
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
+from brassclock.core.time import hours_between, later
 
 DOSE_LIMITS = (0.03, 3.0)
 LEAST_IN_BALLS = 0.2  # judgement: with less the bulk takes half a day before the balls are chilled

@@ -12,9 +12,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy, Count, Slots
-from brassclock.core.day.kitchen_air import later
+from brassclock.core.day.spec import DayPlan
+from brassclock.core.time import later
 
 LITRES_PER_KG = 2.5  # judgement: a risen dough in its tub, or balls on their trays
 

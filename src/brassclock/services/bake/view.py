@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.options import fits
 from brassclock.services.fire import model as fire_model

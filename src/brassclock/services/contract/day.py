@@ -7,17 +7,17 @@ from collections.abc import Mapping
 from typing import Any
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
-from brassclock.core.day.around import AS_PLANNED, COURSES, Solved, own_course
-from brassclock.core.day.around import House as Home
-from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy, clashes
-from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.options import Relaxation, because, leaven_frac, relaxations
 from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import places_of
-from brassclock.core.day.relax import Relaxation, because, leaven_frac, relaxations
+from brassclock.core.day.search import AS_PLANNED, COURSES, Solved, own_course
+from brassclock.core.day.search import House as Home
 from brassclock.core.day.shared import Commitments
+from brassclock.core.day.spec import DayPlan
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.rise.course import course_stepper, warm
+from brassclock.core.time import hours_between
 from brassclock.services.contract.day_request import NEAR, Asked, DayReq, asked_of, check_request, zone_of
 
 

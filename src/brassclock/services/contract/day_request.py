@@ -10,18 +10,18 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, model_validator
 
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, PlanRequest, own_course
-from brassclock.core.day.backward import BakeSpec, Cold, StageSpec
-from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.options import DOSES, leaven_frac
 from brassclock.core.day.places import DEFAULTS, Place, places_of
-from brassclock.core.day.relax import DOSES, leaven_frac
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, PlanRequest, own_course
 from brassclock.core.day.shared import shelf_litres
+from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.evidence import FieldFault, gather, invalid
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
+from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.commands import method_facts
 from brassclock.services.bake.snapshot import BakeSnapshot

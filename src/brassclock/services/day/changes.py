@@ -9,10 +9,10 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.day.backward import WORDS, DayPlan, DayStep, kind_of
-from brassclock.core.day.kitchen_air import hours_between, later
-from brassclock.core.day.relax import moment
+from brassclock.core.day.options import moment
+from brassclock.core.day.spec import WORDS, DayPlan, DayStep, kind_of
 from brassclock.core.evidence import invalid
+from brassclock.core.time import hours_between, later
 from brassclock.services import change as changes
 from brassclock.services import solve
 from brassclock.services.app import Conflict, House

@@ -11,10 +11,10 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, PlanRequest, Search, Solved, own_course
-from brassclock.core.day.backward import BakeSpec, DayPlan
-from brassclock.core.day.kitchen_air import hours_between
-from brassclock.core.day.relax import DOSES, Relaxation, because, in_the_way, relaxations, way_text
+from brassclock.core.day.options import DOSES, Relaxation, because, in_the_way, relaxations, way_text
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, PlanRequest, Search, Solved, own_course
+from brassclock.core.day.spec import BakeSpec, DayPlan
+from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
 from brassclock.services import change as changes
 from brassclock.services import solve

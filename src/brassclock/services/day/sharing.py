@@ -6,11 +6,11 @@ import datetime as dt
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.backward import DayPlan
 from brassclock.core.day.hands import Busy
-from brassclock.core.day.kitchen_air import later
 from brassclock.core.day.shared import Commitments, Shelved, cold_span, hand_spans, shelf_litres, surface_span
+from brassclock.core.day.spec import DayPlan
 from brassclock.core.evidence import BadRequest
+from brassclock.core.time import later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import forecast as rising
 from brassclock.services.weigh.model import sheet_of

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import datetime as dt
 
-from brassclock.core.day.backward import DayPlan, DayStep, kind_of
 from brassclock.core.day.hands import clashes
-from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.day.spec import DayPlan, DayStep, kind_of
+from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.base import FeedAsk, StepOut
 from brassclock.services.solve import BakeResult

@@ -9,7 +9,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.day.backward import WORDS, kind_of
+from brassclock.core.day.spec import WORDS, kind_of
 from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.day.changes import change_text, noted

@@ -10,11 +10,11 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import invalid
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.verdicts import told as verdicts_told
+from brassclock.core.time import hours_between
 from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.bake import frozen

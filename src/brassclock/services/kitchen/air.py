@@ -7,9 +7,9 @@ import math
 
 from sqlmodel import Session
 
-from brassclock.core.day.kitchen_air import hours_between
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.core.rise.air_log import doubts
+from brassclock.core.time import hours_between
 from brassclock.services.app import House, NotFound
 from brassclock.services.bake.snapshot import AIR_KEPT
 from brassclock.services.schemas.kitchen import AirIn, AirOut, AirReadingOut

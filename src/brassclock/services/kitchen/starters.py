@@ -9,12 +9,13 @@ from collections.abc import Sequence
 import numpy as np
 from sqlmodel import Session
 
-from brassclock.core.day.kitchen_air import air_path, hours_between, later
+from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.evidence import invalid
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
 from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
 from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
+from brassclock.core.time import hours_between, later
 from brassclock.services.app import Conflict, House, NotFound
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.kitchen import (

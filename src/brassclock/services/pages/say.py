@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 
-from brassclock.core.day.backward import DayPlan, DayStep
+from brassclock.core.day.spec import DayPlan, DayStep
 from brassclock.services.schemas.bake import SayPart
 
 SENTENCES = {

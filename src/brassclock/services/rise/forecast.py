@@ -8,12 +8,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from statistics import fmean
 
-from brassclock.core.day.around import Choice, House, PlanRequest, Search
-from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, Sponge, StageSpec, plan_back
-from brassclock.core.day.kitchen_air import hours_between
+from brassclock.core.day.options import in_the_way
 from brassclock.core.day.places import Place, places_of
-from brassclock.core.day.relax import in_the_way
+from brassclock.core.day.plan import plan_back
+from brassclock.core.day.search import Choice, House, PlanRequest, Search
 from brassclock.core.day.shared import shelf_litres
+from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, Sponge, StageSpec
 from brassclock.core.fire.heating import preheat_min
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
@@ -28,6 +28,7 @@ from brassclock.core.rise.rescue import DoughState
 from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.windows import Aim
 from brassclock.core.rise.worth import InformationGain, worth
+from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c, spells_of, surface_of
 from brassclock.services.kitchen.leavens import belief_of, leaven_of
 from brassclock.services.kitchen.starters import seed_now

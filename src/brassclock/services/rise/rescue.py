@@ -5,8 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from brassclock.core.day.kitchen_air import later
 from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slower
+from brassclock.core.time import later
 from brassclock.services import change as changes
 from brassclock.services import solve
 from brassclock.services.app import Conflict, House, NotFound

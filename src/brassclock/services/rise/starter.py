@@ -5,11 +5,11 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass, replace
 
-from brassclock.core.day.backward import WORDS, DayPlan, DayStep
 from brassclock.core.day.hands import clashes
-from brassclock.core.day.kitchen_air import hours_between, later
+from brassclock.core.day.spec import WORDS, DayPlan, DayStep
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for
+from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen import starters
 

@@ -7,7 +7,6 @@ import datetime as dt
 import numpy as np
 
 from brassclock.core.cautions import caution
-from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
 from brassclock.core.evidence import Why
 from brassclock.core.rise import course as yeast
@@ -15,6 +14,7 @@ from brassclock.core.rise.belief import Band
 from brassclock.core.rise.chemical.model import Waiting
 from brassclock.core.rise.forecast import SAFE_C, SAFE_LIMIT_H, Safety
 from brassclock.core.rise.jar import mark, sample_g_cm2
+from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise.forecast import Risen, seed_of
 from brassclock.services.rise.why import stage_whys

@@ -6,12 +6,12 @@ import math
 from dataclasses import replace
 from typing import Any
 
-from brassclock.core.day.backward import WORDS, BakeSpec, kind_of
 from brassclock.core.day.hands import Busy
-from brassclock.core.day.kitchen_air import hours_between, later
-from brassclock.core.day.relax import in_the_way
+from brassclock.core.day.options import in_the_way
 from brassclock.core.day.routes import Route, routes
+from brassclock.core.day.spec import WORDS, BakeSpec, kind_of
 from brassclock.core.fire.risk import ripeness_share
+from brassclock.core.time import hours_between, later
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import change as changes

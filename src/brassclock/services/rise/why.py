@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from brassclock.core.day.kitchen_air import later
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.rise.windows import aims
+from brassclock.core.time import later
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c
 from brassclock.services.rise.forecast import Risen
 from brassclock.store.tables import Bake

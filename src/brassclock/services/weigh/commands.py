@@ -5,13 +5,14 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from brassclock.core.day.kitchen_air import air_path, hours_between, later
+from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.evidence import invalid
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.stages import Stage
+from brassclock.core.time import hours_between, later
 from brassclock.core.units import Unreadable, parse_amount
 from brassclock.core.weigh import measures
 from brassclock.core.weigh.entry import read_entry

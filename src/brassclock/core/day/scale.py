@@ -16,9 +16,9 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.day.backward import BakeSpec, Cold
 from brassclock.core.day.hands import SLOT_MIN, Slots
 from brassclock.core.day.places import Place
+from brassclock.core.day.spec import BakeSpec, Cold
 from brassclock.core.day.sweep import ProgressWindow, Rates
 from brassclock.core.rise import stepper
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, time_constant_h

@@ -12,12 +12,12 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import product
 
-from brassclock.core.day.backward import BakeSpec, Cold, DayPlan, StageSpec, held_pins, plan_back
 from brassclock.core.day.hands import HORIZON_SLOTS, SLOT_MIN, Busy, Hands, Slots, free_hands, slots_of
-from brassclock.core.day.kitchen_air import hours_between, later
 from brassclock.core.day.places import Place
-from brassclock.core.day.progress import At, Real, Scale, real, scale_of
+from brassclock.core.day.plan import held_pins, plan_back
+from brassclock.core.day.scale import At, Real, Scale, real, scale_of
 from brassclock.core.day.shared import Commitments
+from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, StageSpec
 from brassclock.core.day.sweep import (
     Candidate,
     Chores,
@@ -29,6 +29,7 @@ from brassclock.core.day.sweep import (
     ways,
     work_fits,
 )
+from brassclock.core.time import hours_between, later
 
 ROUNDS = 3
 SLACK_H = 0.03  # at 25 C: what a window's edge is worth here

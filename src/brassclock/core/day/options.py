@@ -7,10 +7,11 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from brassclock.core.day.around import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search, Solved
-from brassclock.core.day.backward import DayPlan, plan_back
 from brassclock.core.day.hands import Busy, away, clashes
+from brassclock.core.day.plan import plan_back
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search, Solved
 from brassclock.core.day.shared import crowding
+from brassclock.core.day.spec import DayPlan
 from brassclock.core.rise.recipe import Batch
 
 DOSES = (0.25, 0.4, 0.63, 1.0, 1.6)

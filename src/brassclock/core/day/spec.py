@@ -1,0 +1,174 @@
+"""A bake as its day is planned: its stages with their places, the minutes of hand work, and the plan that results."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from brassclock.core.day.kitchen_air import Relocation, with_log, with_spells
+from brassclock.core.day.places import DEFAULTS, LONGEST_H, USUAL_H, Place
+from brassclock.core.matter.dough import Portion
+from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.stages import Stage
+from brassclock.core.rise.windows import Aim
+from brassclock.core.time import later
+
+LEAST_COLD_H = 0.25
+WORDS = {
+    "feed": "Feed the starter",
+    "sponge": "Mix the sponge",
+    "weigh": "Weigh",
+    "mix": "Mix",
+    "ball": "Ball",
+    "cold_in": "Into the cold",
+    "cold_out": "Out of the cold",
+    "preheat": "Heat the surface",
+    "roll": "Roll",
+    "line": "Load the first round",
+    "serve": "Serve",
+    "wave": "Next tray out of the cold",
+}
+Path = tuple[tuple[float, float], ...]
+
+
+def kind_of(key: str) -> str:
+    """The kind of a move by its key: one that comes several times is numbered.
+
+    >>> kind_of("wave2"), kind_of("ball")
+    ('wave', 'ball')
+    """
+    return key.rstrip("0123456789")
+
+
+@dataclass(frozen=True)
+class Cold:
+    """Hours in a cold place, begun so long into a stage [h]."""
+
+    after_h: float
+    hours: float
+    place: Place
+
+
+@dataclass(frozen=True)
+class StageSpec:
+    """A stage without its air: its place, or air of its own, gives that once its start is known."""
+
+    stage: Stage
+    place: Place = DEFAULTS["bench"]
+    own_air: Path | None = None
+    cold: Cold | None = None
+    spells: tuple[Relocation, ...] = ()
+    log: tuple[tuple[dt.datetime, float], ...] = ()
+
+    def cold_span(self, start: dt.datetime, done: Mapping[str, dt.datetime]) -> tuple[dt.datetime, dt.datetime] | None:
+        """When it goes into the cold and comes out: as planned from its start, or as it was done."""
+        if self.cold is None:
+            return None
+        into = done.get("cold_in") or later(start, self.cold.after_h)
+        return into, done.get("cold_out") or later(into, self.cold.hours)
+
+    def placed(self, hourly_c: Sequence[float], start: dt.datetime, done: Mapping[str, dt.datetime]) -> Stage:
+        """The stage with the air it will have from `start`: what was read of it, its cold, and spells elsewhere."""
+        path = self.own_air or self.place.path(hourly_c, start, LONGEST_H if self.cold else USUAL_H)
+        if self.own_air is None and self.log:
+            path = with_log(path, start, self.log)
+        spells = self.spells
+        span = self.cold_span(start, done)
+        if span and self.cold:
+            spells = (self.cold.place.stay(*span, hourly_c), *spells)
+        if spells and len(path) == 1:
+            path = (path[0], (LONGEST_H, path[0][1]))
+        return replace(self.stage, path=with_spells(path, start, spells))
+
+
+@dataclass(frozen=True)
+class Sponge:
+    """A first dough that rests before the rest joins it: its hours, and what joins."""
+
+    hours: float
+    joins: tuple[Portion, ...]
+    stage: Stage
+
+
+@dataclass(frozen=True)
+class BakeSpec:
+    """What the chain needs of a bake. Minutes of hand work before, between and after its stages.
+
+    With a sponge the batch is the sponge's dough; what joins it does so when the dough is mixed.
+    """
+
+    batch: Batch
+    bulk: StageSpec
+    ball: StageSpec
+    weigh_min: float = 10.0
+    mix_min: float = 12.0
+    roll_min: float = 12.0
+    ball_min: float = 10.0
+    preheat_min: float = 45.0
+    preheat_tended: bool = False
+    line_min: float = 15.0
+    activity: float = 1.0
+    rests: tuple[Aim, Aim] | None = None  # a dough whose stages are told, not forecast
+    sponge: Sponge | None = None
+    service_min: float = 0.0  # from the first load to the last, when the table is longer than the line
+    waves: int = 1  # how often a tray comes out of the cold
+
+    def stages(
+        self, hourly_c: Sequence[float], mixed: dt.datetime, balled: dt.datetime, done: Mapping[str, dt.datetime]
+    ) -> tuple[Stage, ...]:
+        """Every stage in its air: the sponge when there is one, the bulk, the balls."""
+        bulk, ball = self.bulk.placed(hourly_c, mixed, done), self.ball.placed(hourly_c, balled, done)
+        if self.sponge is None:
+            return bulk, ball
+        begun = later(mixed, -self.sponge.hours)
+        first = replace(self.sponge.stage, hours=self.sponge.hours, path=self.bulk.place.path(hourly_c, begun))
+        return first, replace(bulk, add=self.sponge.joins, mixed_c=self.batch.mix_temp_c), ball
+
+    @property
+    def before_h(self) -> float:
+        """Hours of the rise before the dough is mixed."""
+        return self.sponge.hours if self.sponge else 0.0
+
+    def with_cold_hours(self, which: str, hours: float) -> BakeSpec:
+        """The same with its cold as long as that."""
+        spec: StageSpec = getattr(self, which)
+        assert spec.cold is not None
+        longer = replace(spec, cold=replace(spec.cold, hours=max(hours, LEAST_COLD_H)))
+        return replace(self, bulk=longer) if which == "bulk" else replace(self, ball=longer)
+
+
+@dataclass(frozen=True)
+class DayStep:
+    """A hand move: when, how long it can wait, and when it was done if it was."""
+
+    key: str
+    name: str
+    at: dt.datetime
+    hands_min: float
+    can_wait_until: dt.datetime | None = None
+    not_before: dt.datetime | None = None
+    done_at: dt.datetime | None = None
+
+
+@dataclass(frozen=True)
+class DayPlan:
+    """The steps in time order, where the stages aim, and how late the table will be [min; 0 is on time]."""
+
+    steps: tuple[DayStep, ...]
+    mixed_at: dt.datetime
+    balled_at: dt.datetime
+    bulk: Aim
+    ball: Aim
+    late_min: float
+    serve_at: dt.datetime
+    spec: BakeSpec  # as it was planned: its cold as long as the table leaves it
+
+    @property
+    def begun_at(self) -> dt.datetime:
+        """When its rise begins: with the sponge when there is one, else when it is mixed."""
+        return later(self.mixed_at, -self.spec.before_h)
+
+    def step(self, key: str) -> DayStep:
+        """The step of that key."""
+        return next(s for s in self.steps if s.key == key)
