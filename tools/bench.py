@@ -28,7 +28,7 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.options import DOSES
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest, Search
 from brassclock.core.day.shared import Commitments
 from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.fire.layers import proved
@@ -175,8 +175,8 @@ def day() -> None:
         return [Busy(a, a + dt.timedelta(hours=hours), name) for a in (first + dt.timedelta(days=i) for i in range(5))]
 
     places, now = places_of({}, 4.0), FRIDAY - dt.timedelta(hours=95)
-    week = House(SWING, places, [*away(9, 8, "work"), *away(22, 8.5, "sleep")])
-    free = House(SWING, places)
+    week = KitchenResources(SWING, places, [*away(9, 8, "work"), *away(22, 8.5, "sleep")])
+    free = KitchenResources(SWING, places)
     every = Choice((AS_PLANNED, *COURSES), DOSES)
     plain, cold = spec(3.0), spec(1.0, Cold(0.25, 14, places["fridge"]))
     reference = best_ms(lambda: day_plan.plan_back(plain, SWING, FRIDAY, now, {}), 10)

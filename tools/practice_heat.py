@@ -11,7 +11,7 @@ from statistics import median
 from typing import Any
 
 from brassclock.core.fire.puff import model
-from brassclock.services.contract.puff import PuffReq, run_puff
+from brassclock.services.contract.puff import PuffRequest, run_puff
 
 ROWS: list[dict[str, Any]] = tomllib.loads(
     (Path(__file__).parents[1] / "tests/worked/practice.toml").read_text("utf-8")
@@ -74,7 +74,7 @@ def _second_side(turn: Quantiles, off: Quantiles) -> Quantiles:
 
 def checked(row: Mapping[str, Any]) -> tuple[list[Checked], list[str]]:
     """The stated times of a row with what is told, and the codes of its verdicts."""
-    got = run_puff(PuffReq.model_validate(request(row)))
+    got = run_puff(PuffRequest.model_validate(request(row)))
     acts = {a["action"]: a["at_s"] for a in got["program"]}
     turn = next((acts[t] for t in TURNS if t in acts), None)
     told = {

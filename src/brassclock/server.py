@@ -44,9 +44,9 @@ class Switch:
     def __call__(self, environ: dict[str, Any], start: Callable[..., Any]) -> Iterable[bytes]:
         if self.app is None and self.waits:
             self._known.wait(PATIENCE_S)
-        app = self.app
-        if app is not None:
-            return app(environ, start)
+        flask_app = self.app
+        if flask_app is not None:
+            return flask_app(environ, start)
         if str(environ.get("PATH_INFO", "")).startswith("/api/"):
             told = {"title": self.title, "status": 503, "detail": self.words, "errors": []}
             return _answer(start, "application/problem+json", json.dumps(told), self.waits)
@@ -59,9 +59,9 @@ class Switch:
         if not waits:
             self._known.set()
 
-    def put(self, app: Callable[..., Iterable[bytes]]) -> None:
+    def put(self, flask_app: Callable[..., Iterable[bytes]]) -> None:
         """The real one answers from now on."""
-        self.app = app
+        self.app = flask_app
         self._known.set()
 
 
@@ -197,18 +197,18 @@ def _start(
         if compiles and demo:  # its nights are computed one after the other: quicker once that is compiled
             _warming(switch, first=True).join()
         from brassclock.api.app import create_app
-        from brassclock.services.app import House
+        from brassclock.services.app import App
         from brassclock.services.bake.commands import fill_summaries
         from brassclock.store.engine import open_store
 
         state["engine"] = open_store(directory, fresh=fresh)
-        house = House(state["engine"], with_demo=demo)
+        app = App(state["engine"], with_demo=demo)
         if demo:
             from brassclock.demo.canteen import ensure_demo
 
             switch.tell("Brass Clock is starting", "The demo kitchen is being made: a few seconds.", waits=True)
-            ensure_demo(house)
-        app = create_app(house, names)
+            ensure_demo(app)
+        flask_app = create_app(app, names)
         path = directory / FILE_NAME
 
         def gone() -> None:
@@ -216,10 +216,10 @@ def _start(
             print(words, file=sys.stderr, flush=True)
             switch.tell("The data is gone", words, waits=False)
 
-        state["keeping"] = Housekeeping(state["engine"], path, gone, tidy=lambda: fill_summaries(house))
+        state["keeping"] = Housekeeping(state["engine"], path, gone, tidy=lambda: fill_summaries(app))
         state["keeping"].start()
         gc.freeze()
-        switch.put(app)
+        switch.put(flask_app)
         if compiles and not demo:  # once it answers: loading the compiler would hold up the first answer
             _warming(switch, first=False)
     except CannotOpen as fault:

@@ -1,4 +1,4 @@
-"""A house with a hand-set clock, and its application."""
+"""An App with a hand-set clock, and its application."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.api.app import create_app
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.store.engine import open_store
 from helpers import Clock
 
@@ -21,7 +21,7 @@ def clock() -> Clock:
 
 @pytest.fixture
 def client(tmp_path: Path, clock: Clock) -> FlaskClient:
-    return create_app(House(open_store(tmp_path), with_demo=False, real_now=clock)).test_client()
+    return create_app(App(open_store(tmp_path), with_demo=False, real_now=clock)).test_client()
 
 
 @pytest.fixture

@@ -1,4 +1,4 @@
-"""A house over a fresh store whose clock a test sets, its application, and a kitchen with two plates."""
+"""An App over a fresh store whose clock a test sets, its application, and a kitchen with two plates."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.api.app import create_app
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.store.engine import open_store
 from helpers import Clock
 
@@ -23,13 +23,13 @@ def clock() -> Clock:
 
 
 @pytest.fixture
-def house(tmp_path: Path, clock: Clock) -> House:
-    return House(open_store(tmp_path), with_demo=False, real_now=clock)
+def app(tmp_path: Path, clock: Clock) -> App:
+    return App(open_store(tmp_path), with_demo=False, real_now=clock)
 
 
 @pytest.fixture
-def client(house: House) -> FlaskClient:
-    return create_app(house).test_client()
+def client(app: App) -> FlaskClient:
+    return create_app(app).test_client()
 
 
 @pytest.fixture

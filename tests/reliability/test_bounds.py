@@ -10,7 +10,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.formats import calendars
-from brassclock.services.app import House
+from brassclock.services.app import App
 from helpers import NOON, Clock
 
 
@@ -140,10 +140,10 @@ def test_a_bake_forgotten_for_a_year_costs_no_more(
     assert client.get(f"/api/kitchens/{kitchen}/bench").status_code == 200
 
 
-def test_live_bakes_are_bounded(client: FlaskClient, house: House, kitchen: int) -> None:
+def test_live_bakes_are_bounded(client: FlaskClient, app: App, kitchen: int) -> None:
     from brassclock.store.tables import Bake
 
-    with house.engine.begin() as c:
+    with app.engine.begin() as c:
         row = {"kitchen_id": kitchen, "name": "x", "method": "blank", "lines": [], "serve_at": NOON, "created_at": NOON}
         c.execute(Bake.__table__.insert(), [{**Bake(**row).model_dump(), "id": None} for _ in range(24)])  # type: ignore[attr-defined]
     answer = client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 5 h"})
@@ -204,6 +204,6 @@ def test_files_carry_no_formula_and_no_tag(client: FlaskClient, bake: dict[str, 
     assert read_markdown(page)[0] == "<script>"
 
 
-def test_files_are_their_owners_alone(tmp_path: Path, house: House, kitchen: int) -> None:
+def test_files_are_their_owners_alone(tmp_path: Path, app: App, kitchen: int) -> None:
     files = [p for p in tmp_path.iterdir() if p.is_file()]
     assert files and {oct(p.stat().st_mode & 0o777) for p in files} == {"0o600"}

@@ -10,7 +10,7 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.bake.commands import fill_summaries
 from brassclock.store.engine import FILE_NAME
 
@@ -77,7 +77,7 @@ def test_one_that_cannot_be_computed_can_be_put_away_and_mended(
 
 
 def test_bakes_that_ended_before_rows_were_stored_are_given_theirs(
-    house: House, client: FlaskClient, tmp_path: Path, kitchen: int
+    app: App, client: FlaskClient, tmp_path: Path, kitchen: int
 ) -> None:
     """An upgraded kitchen's logbook shows what it would, had its bakes been kept today; one that cannot be computed, or was deleted, hides none."""
     gone = client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 7 h"}).json["id"]
@@ -95,9 +95,9 @@ def test_bakes_that_ended_before_rows_were_stored_are_given_theirs(
         if n:
             corrupt(tmp_path, i, "lines", "not json")
         pages.append(client.get(f"/api/kitchens/{kitchen}/logbook").json["bakes"])
-        assert (fill_summaries(house), fill_summaries(house)) == (1, 0)
+        assert (fill_summaries(app), fill_summaries(app)) == (1, 0)
         pages.append(client.get(f"/api/kitchens/{kitchen}/logbook").json["bakes"])
     assert pages[0] == pages[2] != pages[1]
     client.post(f"/api/bakes/{gone}/restore")
-    assert (fill_summaries(house), fill_summaries(house)) == (1, 0)
+    assert (fill_summaries(app), fill_summaries(app)) == (1, 0)
     assert pages[0][0]["weighed_g"] and ended[0] in [b["id"] for b in pages[-1]]

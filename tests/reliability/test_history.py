@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from brassclock.api.app import create_app
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.store.engine import close_store, open_store
 from helpers import Clock
 
@@ -30,8 +30,8 @@ class Kitchen(RuleBasedStateMachine):
     def open(self, spots: int, cooks: int) -> None:
         self.folder = tempfile.TemporaryDirectory()
         self.clock, self.n, self.did = Clock(), 0, ""
-        self.house = House(open_store(Path(self.folder.name)), with_demo=False, real_now=self.clock)
-        self.client = create_app(self.house).test_client()
+        self.app = App(open_store(Path(self.folder.name)), with_demo=False, real_now=self.clock)
+        self.client = create_app(self.app).test_client()
         plate = {"name": "Plate", "kind": "iron_plate", "temp_c": 240, "spots": spots}
         self.ask("POST", "/api/kitchens", {"zone": "Europe/Zurich", "room_c": 21, "surface": plate})
         self.ask("POST", "/api/kitchens/1/surfaces", {"name": "Stone", "kind": "stone_oven", "temp_c": 275})
@@ -167,7 +167,7 @@ class Kitchen(RuleBasedStateMachine):
 
     def teardown(self) -> None:
         if hasattr(self, "house"):
-            close_store(self.house.engine)
+            close_store(self.app.engine)
             self.folder.cleanup()
 
 

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from brassclock.services.app import House, SystemClock
+from brassclock.services.app import App, SystemClock
 from brassclock.services.pages import bake as views
 from helpers import Clock
 
@@ -88,12 +88,10 @@ def test_the_same_key_makes_one_thing(client: FlaskClient, clock: Clock, kitchen
     assert client.post("/api/bakes", json=body, headers=key).json["id"] != first.json["id"]  # kept a day
 
 
-def test_writers_of_one_kitchen_take_turns_and_none_is_locked_out(
-    client: FlaskClient, house: House, kitchen: int
-) -> None:
+def test_writers_of_one_kitchen_take_turns_and_none_is_locked_out(client: FlaskClient, app: App, kitchen: int) -> None:
     """Eight writers, forty writes: every one is stored once, and the write lock is held for the writing alone."""
     bakes = [client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 5 h"}).json["id"] for _ in range(2)]
-    house.held_ms.clear()
+    app.held_ms.clear()
     told: list[int] = []
 
     def write(who: int) -> None:
@@ -115,11 +113,11 @@ def test_writers_of_one_kitchen_take_turns_and_none_is_locked_out(
         t.join()
     assert sorted(set(told)) == [200, 201] and len(told) == 40
     assert len(client.get(f"/api/kitchens/{kitchen}/air").json["readings"]) == 24
-    assert len(house.held_ms) == 40
+    assert len(app.held_ms) == 40
 
 
 def test_a_kitchen_that_was_changed_meanwhile_makes_the_change_again(
-    client: FlaskClient, house: House, kitchen: int
+    client: FlaskClient, app: App, kitchen: int
 ) -> None:
     """Another process writes while a change is computed: it is found out, and the change is made on what is there now."""
     ran = threading.Event()
@@ -127,19 +125,19 @@ def test_a_kitchen_that_was_changed_meanwhile_makes_the_change_again(
     def meanwhile() -> None:
         if not ran.is_set():
             ran.set()
-            with house.engine.begin() as other:
+            with app.engine.begin() as other:
                 other.exec_driver_sql("update kitchen set version = version + 1, tap_c = 7.5 where id = ?", (kitchen,))
 
-    with house.unit() as unit:
+    with app.unit() as unit:
         unit.guard("kitchen", "version", kitchen, bumps=True)
-    real = house.kitchen
+    real = app.kitchen
 
     def slow(session: Any, kitchen_id: int) -> Any:
         found = real(session, kitchen_id)
         meanwhile()
         return found
 
-    house.kitchen = slow  # type: ignore[method-assign]
+    app.kitchen = slow  # type: ignore[method-assign]
     made = client.patch(f"/api/kitchens/{kitchen}", json={"cooks": 2})
     assert (made.status_code, made.json["cooks"], made.json["tap_c"]) == (200, 2, 7.5)
 

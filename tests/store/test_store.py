@@ -12,9 +12,9 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlmodel import Session, SQLModel, create_engine, select
 
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.kitchen import settings as kitchens
-from brassclock.services.schemas.kitchen import KitchenIn, SurfaceIn
+from brassclock.services.schemas.kitchen import KitchenCreate, SurfaceUpdate
 from brassclock.store.engine import FILE_NAME, alembic_config, open_store
 from brassclock.store.tables import Bake, Kitchen, Tap
 
@@ -36,22 +36,22 @@ def test_strict_journaled_and_as_the_models_say(tmp_path: Path) -> None:
 
 
 def test_an_action_that_fails_leaves_nothing(tmp_path: Path) -> None:
-    house = House(open_store(tmp_path), with_demo=False)
-    given = KitchenIn(zone="UTC", surface=SurfaceIn(name="Plate", kind="iron_plate"))
-    with pytest.raises(RuntimeError), house.action() as session:
-        kitchens.add_kitchen(session, given, house.real_now())
+    app = App(open_store(tmp_path), with_demo=False)
+    given = KitchenCreate(zone="UTC", surface=SurfaceUpdate(name="Plate", kind="iron_plate"))
+    with pytest.raises(RuntimeError), app.transaction() as session:
+        kitchens.add_kitchen(session, given, app.real_now())
         raise RuntimeError("the lid closes here")
-    assert kitchens.list_kitchens(house) == []
+    assert kitchens.list_kitchens(app) == []
 
 
 def test_instants_come_back_aware_and_equal(tmp_path: Path) -> None:
-    house = House(open_store(tmp_path), with_demo=False)
+    app = App(open_store(tmp_path), with_demo=False)
     at = dt.datetime(2026, 3, 29, 2, 30, 0, 123456, tzinfo=dt.timezone(dt.timedelta(hours=2)))
-    with house.action() as session:
+    with app.transaction() as session:
         session.add(Kitchen(name="k", hourly_c=[20.0] * 24, created_at=at))
-    with house.action() as session:
-        assert house.kitchen(session, 1).created_at == at
-    with pytest.raises(Exception, match="time zone"), house.action() as session:
+    with app.transaction() as session:
+        assert app.kitchen(session, 1).created_at == at
+    with pytest.raises(Exception, match="time zone"), app.transaction() as session:
         session.add(Kitchen(name="k", hourly_c=[20.0] * 24, created_at=at.replace(tzinfo=None)))
         session.flush()
 

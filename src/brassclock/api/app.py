@@ -10,20 +10,20 @@ from flask import Blueprint, Flask, Response
 from brassclock import __version__
 from brassclock.api import bakes, compute, day, formulas, guard, kitchens, pages, problems, starters
 from brassclock.api.door import Door
-from brassclock.services.app import House
+from brassclock.services.app import App
 
 PARTS = (kitchens, bakes, day, formulas, starters, compute)
 DOCUMENT = Path(__file__).with_name("openapi.json")
 
 
-def create_app(house: House, hosts: frozenset[str] = guard.HOSTS) -> Flask:
-    """A Flask application over a house; it answers to these host names alone."""
-    app = Door(__name__, static_folder=None)
-    app.extensions["house"] = house
-    guard.install(app, hosts)
-    problems.install(app)
+def create_app(app: App, hosts: frozenset[str] = guard.HOSTS) -> Flask:
+    """A Flask application over an App; it answers to these host names alone."""
+    flask_app = Door(__name__, static_folder=None)
+    flask_app.extensions["brassclock"] = app
+    guard.install(flask_app, hosts)
+    problems.install(flask_app)
     for part in PARTS:
-        app.register_blueprint(part.routes.served())
+        flask_app.register_blueprint(part.routes.served())
 
     about = Blueprint("about", __name__)
 
@@ -31,16 +31,16 @@ def create_app(house: House, hosts: frozenset[str] = guard.HOSTS) -> Flask:
     def document() -> Response:
         return Response(DOCUMENT.read_text("utf-8"), mimetype="application/json")
 
-    app.register_blueprint(about)
-    app.register_blueprint(pages.blueprint)
-    return app
+    flask_app.register_blueprint(about)
+    flask_app.register_blueprint(pages.blueprint)
+    return flask_app
 
 
 def openapi_document() -> dict[str, Any]:
     """OpenAPI 3.1 of the declared routes, with problem responses named as they are sent."""
     from flask_openapi3 import Info, OpenAPI
 
-    app = OpenAPI(
+    flask_app = OpenAPI(
         __name__,
         info=Info(title="Brass Clock", version=__version__),
         validation_error_status="422",
@@ -49,8 +49,8 @@ def openapi_document() -> dict[str, Any]:
         static_folder=None,
     )
     for part in PARTS:
-        app.register_api(part.routes.documented())
-    document: dict[str, Any] = {k: v for k, v in app.api_doc.items() if v is not None}
+        flask_app.register_api(part.routes.documented())
+    document: dict[str, Any] = {k: v for k, v in flask_app.api_doc.items() if v is not None}
     components = document.get("components", {})
     if components.get("securitySchemes") is None:
         components.pop("securitySchemes", None)

@@ -7,7 +7,7 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from brassclock.api.kitchens import PROBLEMS, house, tagged
+from brassclock.api.kitchens import PROBLEMS, app, tagged
 from brassclock.api.routes import Routes
 from brassclock.services.bake import commands as bakes
 from brassclock.services.fire import commands as taps
@@ -16,19 +16,19 @@ from brassclock.services.fire import view as fire_views
 from brassclock.services.pages import bake as views
 from brassclock.services.rise import rescue as rescues
 from brassclock.services.rise import whatif as whatifs
-from brassclock.services.schemas.bake import BakeChange, BakeIn, BakeOut
+from brassclock.services.schemas.bake import BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
-from brassclock.services.schemas.fire import FireIfsOut, HabitOut, HearthOut, HeatLineOut, TapChange, TapIn
-from brassclock.services.schemas.keep import OutcomeIn
+from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
+from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.rise import (
-    ReadingIn,
-    RescueIn,
-    RescueOut,
-    RouteIn,
-    RoutesOut,
-    SpellIn,
-    WhatIfIn,
-    WhatIfOut,
+    ReadingCreate,
+    RelocationCreate,
+    RescueRead,
+    RescueRequest,
+    RoutesRead,
+    RouteUpdate,
+    WhatIfRead,
+    WhatIfRequest,
 )
 
 routes = Routes("bakes", __name__, url_prefix="/api", tag="bake")
@@ -46,7 +46,7 @@ class ReadingPath(BaseModel):
     reading_id: int = Field(ge=1, le=2_147_483_647)
 
 
-class StatusIn(Edit):
+class StatusRequest(Edit):
     status: Literal["live", "abandoned", "kept"]
 
 
@@ -63,168 +63,166 @@ class Gone(BaseModel):
 
 def answer_bake(bake_id: int):
     """A bake, computed, as every change of it answers."""
-    return views.bake_out(house(), bake_id).model_dump(mode="json")
+    return views.bake_out(app(), bake_id).model_dump(mode="json")
 
 
 def answer_hearth(bake_id: int, status: int = 200) -> Response:
     """The live hearth of a bake, as every move on it answers; a move of the line with the tag to ask with next."""
-    response = Response(
-        hearth_views.hearth_out(house(), bake_id).model_dump_json(), status, mimetype="application/json"
-    )
-    tag = hearth_views.moved_tag(house(), bake_id)
+    response = Response(hearth_views.hearth_out(app(), bake_id).model_dump_json(), status, mimetype="application/json")
+    tag = hearth_views.moved_tag(app(), bake_id)
     if tag is not None:
         response.headers["ETag"] = tag
     return response
 
 
-@routes.post("/bakes", responses={"201": BakeOut, **PROBLEMS})
-def start_bake(body: BakeIn):
+@routes.post("/bakes", responses={"201": BakeRead, **PROBLEMS})
+def start_bake(body: BakeCreate):
     """A new bake from a method, for a table."""
-    return answer_bake(bakes.start_bake(house(), body)), 201
+    return answer_bake(bakes.start_bake(app(), body)), 201
 
 
-@routes.get("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>", responses={"200": BakeRead, **PROBLEMS})
 def get_bake(path: BakePath):
     """A bake with every leaf computed."""
     return answer_bake(path.bake_id)
 
 
-@routes.patch("/bakes/<int:bake_id>", responses={"200": BakeOut, **PROBLEMS})
-def change_bake(path: BakePath, body: BakeChange):
-    bakes.change_bake(house(), path.bake_id, body)
+@routes.patch("/bakes/<int:bake_id>", responses={"200": BakeRead, **PROBLEMS})
+def change_bake(path: BakePath, body: BakeUpdate):
+    bakes.change_bake(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
 def delete_bake(path: BakePath, query: Edit):
     """Put a bake away; on the revision it was seen at, where that is given."""
-    bakes.delete_bake(house(), path.bake_id, query.revision)
+    bakes.delete_bake(app(), path.bake_id, query.revision)
     return Gone(id=path.bake_id).model_dump()
 
 
-@routes.post("/bakes/<int:bake_id>/restore", responses={"200": BakeOut, **PROBLEMS})
+@routes.post("/bakes/<int:bake_id>/restore", responses={"200": BakeRead, **PROBLEMS})
 def restore_bake(path: BakePath):
     """Undo of a deletion."""
-    bakes.restore_bake(house(), path.bake_id)
+    bakes.restore_bake(app(), path.bake_id)
     return answer_bake(path.bake_id)
 
 
-@routes.put("/bakes/<int:bake_id>/status", responses={"200": BakeOut, **PROBLEMS})
-def set_status(path: BakePath, body: StatusIn):
+@routes.put("/bakes/<int:bake_id>/status", responses={"200": BakeRead, **PROBLEMS})
+def set_status(path: BakePath, body: StatusRequest):
     """Keep a bake in the logbook, abandon it, or bring it back."""
     if body.status == "kept":
-        bakes.keep(house(), path.bake_id, body.revision)
+        bakes.keep(app(), path.bake_id, body.revision)
     else:
-        bakes.end_bake(house(), path.bake_id, body.status, body.revision)
+        bakes.end_bake(app(), path.bake_id, body.status, body.revision)
     return answer_bake(path.bake_id)
 
 
-@routes.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthOut, "304": None, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthRead, "304": None, **PROBLEMS})
 def get_hearth(path: BakePath):
     """The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is new."""
-    tag = hearth_views.hearth_tag(house(), path.bake_id)
-    return tagged(tag, lambda: hearth_views.hearth_out(house(), path.bake_id).model_dump_json())
+    tag = hearth_views.hearth_tag(app(), path.bake_id)
+    return tagged(tag, lambda: hearth_views.hearth_out(app(), path.bake_id).model_dump_json())
 
 
-@routes.post("/bakes/<int:bake_id>/taps", responses={"201": HearthOut, **PROBLEMS})
-def tap(path: BakePath, body: TapIn):
+@routes.post("/bakes/<int:bake_id>/taps", responses={"201": HearthRead, **PROBLEMS})
+def tap(path: BakePath, body: TapCreate):
     """Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new ETag."""
-    taps.tap(house(), path.bake_id, body)
+    taps.tap(app(), path.bake_id, body)
     return answer_hearth(path.bake_id, 201)
 
 
-@routes.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
-def move_tap(path: TapPath, body: TapChange):
+@routes.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthRead, **PROBLEMS})
+def move_tap(path: TapPath, body: TapUpdate):
     """Backdate a tap."""
-    taps.move_tap(house(), path.bake_id, path.tap_id, body)
+    taps.move_tap(app(), path.bake_id, path.tap_id, body)
     return answer_hearth(path.bake_id)
 
 
-@routes.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthOut, **PROBLEMS})
+@routes.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthRead, **PROBLEMS})
 def undo_tap(path: TapPath):
-    taps.undo_tap(house(), path.bake_id, path.tap_id)
+    taps.undo_tap(app(), path.bake_id, path.tap_id)
     return answer_hearth(path.bake_id)
 
 
-@routes.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeOut, **PROBLEMS})
-def judge(path: BakePath, body: OutcomeIn):
+@routes.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeRead, **PROBLEMS})
+def judge(path: BakePath, body: OutcomeUpdate):
     """What became of a round."""
-    bakes.judge(house(), path.bake_id, body)
+    bakes.judge(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@routes.post("/readings", responses={"201": BakeOut, **PROBLEMS})
-def read(body: ReadingIn):
+@routes.post("/readings", responses={"201": BakeRead, **PROBLEMS})
+def read(body: ReadingCreate):
     """A look at the dough."""
-    bakes.read(house(), body)
+    bakes.read(app(), body)
     return answer_bake(body.bake_id), 201
 
 
-@routes.delete("/readings/<int:reading_id>", responses={"200": BakeOut, **PROBLEMS})
+@routes.delete("/readings/<int:reading_id>", responses={"200": BakeRead, **PROBLEMS})
 def undo_reading(path: ReadingPath):
-    return answer_bake(bakes.undo_reading(house(), path.reading_id))
+    return answer_bake(bakes.undo_reading(app(), path.reading_id))
 
 
-@routes.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueOut, **PROBLEMS})
-def rescue(path: BakePath, body: RescueIn):
+@routes.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueRead, **PROBLEMS})
+def rescue(path: BakePath, body: RescueRequest):
     """For late guests, or a dough that is too fast: changes with their windows, the least disruptive first."""
-    return rescues.rescue(house(), path.bake_id, body).model_dump(mode="json")
+    return rescues.rescue(app(), path.bake_id, body).model_dump(mode="json")
 
 
-@routes.post("/bakes/<int:bake_id>/spells", responses={"201": BakeOut, **PROBLEMS})
-def spell(path: BakePath, body: SpellIn):
+@routes.post("/bakes/<int:bake_id>/spells", responses={"201": BakeRead, **PROBLEMS})
+def spell(path: BakePath, body: RelocationCreate):
     """The dough goes elsewhere from now."""
-    rescues.spell(house(), path.bake_id, body)
+    rescues.spell(app(), path.bake_id, body)
     return answer_bake(path.bake_id), 201
 
 
-@routes.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeOut, **PROBLEMS})
+@routes.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeRead, **PROBLEMS})
 def end_spell(path: BakePath, query: Edit):
     """Bring it back now, or take the last spell away."""
-    rescues.end_spell(house(), path.bake_id, query.revision)
+    rescues.end_spell(app(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)
 
 
-@routes.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineRead, **PROBLEMS})
 def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
-    return fire_views.best_line(house(), path.bake_id).model_dump(mode="json")
+    return fire_views.best_line(app(), path.bake_id).model_dump(mode="json")
 
 
-@routes.get("/bakes/<int:bake_id>/habit", responses={"200": HabitOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/habit", responses={"200": HabitRead, **PROBLEMS})
 def habit(path: BakePath, query: HabitQuery):
     """What the seconds that a cook gives each side say of how hot the surface is."""
     sides = [query.first] if query.second is None else [query.first, query.second]
-    return fire_views.habit(house(), path.bake_id, sides).model_dump(mode="json")
+    return fire_views.habit(app(), path.bake_id, sides).model_dump(mode="json")
 
 
-@routes.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsRead, **PROBLEMS})
 def fire_ifs(path: BakePath):
     """The bread on its surface with one thing changed at a time."""
-    return fire_views.ifs(house(), path.bake_id).model_dump(mode="json")
+    return fire_views.ifs(app(), path.bake_id).model_dump(mode="json")
 
 
-@routes.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfOut, **PROBLEMS})
-def what_if(path: BakePath, body: WhatIfIn):
+@routes.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfRead, **PROBLEMS})
+def what_if(path: BakePath, body: WhatIfRequest):
     """The rise and the moves as a change would make them; nothing is stored."""
-    return whatifs.what_if(house(), path.bake_id, body).model_dump(mode="json")
+    return whatifs.what_if(app(), path.bake_id, body).model_dump(mode="json")
 
 
-@routes.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeOut, **PROBLEMS})
-def keep_what_if(path: BakePath, body: WhatIfIn):
+@routes.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeRead, **PROBLEMS})
+def keep_what_if(path: BakePath, body: WhatIfRequest):
     """Make a tried change the bake's own."""
-    whatifs.keep_what_if(house(), path.bake_id, body)
+    whatifs.keep_what_if(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@routes.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesRead, **PROBLEMS})
 def named_routes(path: BakePath):
     """Named ways to the same table, of a dough that is not mixed yet."""
-    return whatifs.named_routes(house(), path.bake_id).model_dump(mode="json")
+    return whatifs.named_routes(app(), path.bake_id).model_dump(mode="json")
 
 
-@routes.post("/bakes/<int:bake_id>/route", responses={"200": BakeOut, **PROBLEMS})
-def take_route(path: BakePath, body: RouteIn):
+@routes.post("/bakes/<int:bake_id>/route", responses={"200": BakeRead, **PROBLEMS})
+def take_route(path: BakePath, body: RouteUpdate):
     """Make a named route the bake's own."""
-    whatifs.take_route(house(), path.bake_id, body)
+    whatifs.take_route(app(), path.bake_id, body)
     return answer_bake(path.bake_id)

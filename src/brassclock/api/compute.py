@@ -8,15 +8,15 @@ from flask import request
 from pydantic import BaseModel, Field
 
 from brassclock import __version__
-from brassclock.api.kitchens import PROBLEMS, house
+from brassclock.api.kitchens import PROBLEMS, app
 from brassclock.api.routes import Routes
 from brassclock.services import contract as compute
 from brassclock.services import solve
-from brassclock.services.contract.cue import CueReq
-from brassclock.services.contract.weigh import WeighReq
+from brassclock.services.contract.cue import CueRequest
+from brassclock.services.contract.weigh import WeighRequest
 from brassclock.services.schemas.base import Health, LockTimes
-from brassclock.services.schemas.fire import CueOut
-from brassclock.services.schemas.weigh import WeighOut
+from brassclock.services.schemas.fire import CueRead
+from brassclock.services.schemas.weigh import WeighRead
 
 routes = Routes("compute", __name__, url_prefix="/api", tag="compute")
 
@@ -31,14 +31,14 @@ class AnyObject(BaseModel):
     model_config = {"extra": "allow"}
 
 
-@routes.post("/compute/weigh", responses={"200": WeighOut, **PROBLEMS})
-def compute_weigh(body: WeighReq):
+@routes.post("/compute/weigh", responses={"200": WeighRead, **PROBLEMS})
+def compute_weigh(body: WeighRequest):
     """The weigh sheet of a formula as typed."""
     return compute.compute("weigh", body.model_dump(by_alias=True))
 
 
-@routes.post("/compute/cue", responses={"200": CueOut, **PROBLEMS})
-def compute_cue(body: CueReq):
+@routes.post("/compute/cue", responses={"200": CueRead, **PROBLEMS})
+def compute_cue(body: CueRequest):
     """How hot a surface is, from a sign."""
     return compute.compute("cue", body.model_dump())
 
@@ -59,10 +59,10 @@ def compute_schema(path: KindPath):
 @routes.get("/health", responses={"200": Health})
 def health():
     """State of the server: that it answers, whether its steppers are compiled, how long changes held the write lock."""
-    held = sorted(house().held_ms)
+    held = sorted(app().held_ms)
     lock = LockTimes(
         changes=len(held), p95=held[len(held) * 95 // 100] if held else 0.0, most=held[-1] if held else 0.0
     )
     return Health(
-        ok=True, version=__version__, compiled=solve.compiled(), demo=house().with_demo, lock_ms=lock
+        ok=True, version=__version__, compiled=solve.compiled(), demo=app().with_demo, lock_ms=lock
     ).model_dump()

@@ -6,7 +6,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from brassclock.api.bakes import BakePath, answer_bake
-from brassclock.api.kitchens import PROBLEMS, KitchenPath, house
+from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
 from brassclock.api.routes import Routes
 from brassclock.services.day import changes as day
 from brassclock.services.day import export as plan_files
@@ -14,18 +14,18 @@ from brassclock.services.day import options as ways_out
 from brassclock.services.day import pack as days
 from brassclock.services.day import undo as history
 from brassclock.services.kitchen import busy
-from brassclock.services.schemas.bake import BakeOut
+from brassclock.services.schemas.bake import BakeRead
 from brassclock.services.schemas.day import (
-    BusyIn,
-    CalendarIn,
-    DayOut,
-    HoursOut,
-    OtherIn,
-    PinIn,
-    RelaxIn,
-    TogetherIn,
-    TogetherOut,
-    WayOutOut,
+    AlternativeRequest,
+    BusyCreate,
+    CalendarCreate,
+    DayRead,
+    FitRequest,
+    HoursRead,
+    PackRead,
+    PackRequest,
+    PinUpdate,
+    RelaxationRead,
     WaysThrough,
 )
 
@@ -52,112 +52,112 @@ def answer(found: BaseModel):
     return found.model_dump(mode="json")
 
 
-@routes.get("/kitchens/<int:kitchen_id>/hours", responses={"200": HoursOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/hours", responses={"200": HoursRead, **PROBLEMS})
 def list_hours(path: KitchenPath):
     """The hours in which hands are away."""
-    return answer(busy.list_hours(house(), path.kitchen_id))
+    return answer(busy.list_hours(app(), path.kitchen_id))
 
 
-@routes.post("/kitchens/<int:kitchen_id>/hours", responses={"201": HoursOut, **PROBLEMS})
-def add_busy(path: KitchenPath, body: BusyIn):
+@routes.post("/kitchens/<int:kitchen_id>/hours", responses={"201": HoursRead, **PROBLEMS})
+def add_busy(path: KitchenPath, body: BusyCreate):
     """Hours away, once or by the week; every plan moves around them."""
-    return answer(busy.add_busy(house(), path.kitchen_id, body)), 201
+    return answer(busy.add_busy(app(), path.kitchen_id, body)), 201
 
 
-@routes.put("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
-def change_busy(path: BusyPath, body: BusyIn):
-    return answer(busy.change_busy(house(), path.kitchen_id, path.busy_id, body))
+@routes.put("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursRead, **PROBLEMS})
+def change_busy(path: BusyPath, body: BusyCreate):
+    return answer(busy.change_busy(app(), path.kitchen_id, path.busy_id, body))
 
 
-@routes.delete("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/hours/<int:busy_id>", responses={"200": HoursRead, **PROBLEMS})
 def drop_busy(path: BusyPath):
-    return answer(busy.drop_busy(house(), path.kitchen_id, path.busy_id))
+    return answer(busy.drop_busy(app(), path.kitchen_id, path.busy_id))
 
 
-@routes.post("/kitchens/<int:kitchen_id>/hours/<int:busy_id>/restore", responses={"200": HoursOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/hours/<int:busy_id>/restore", responses={"200": HoursRead, **PROBLEMS})
 def restore_busy(path: BusyPath):
     """Undo of putting hours away."""
-    return answer(busy.drop_busy(house(), path.kitchen_id, path.busy_id, back=True))
+    return answer(busy.drop_busy(app(), path.kitchen_id, path.busy_id, back=True))
 
 
-@routes.post("/kitchens/<int:kitchen_id>/calendars", responses={"201": HoursOut, **PROBLEMS})
-def bring_calendar(path: KitchenPath, body: CalendarIn):
+@routes.post("/kitchens/<int:kitchen_id>/calendars", responses={"201": HoursRead, **PROBLEMS})
+def bring_calendar(path: KitchenPath, body: CalendarCreate):
     """A calendar's text (iCalendar); one of the same name is replaced."""
-    return answer(busy.bring_calendar(house(), path.kitchen_id, body)), 201
+    return answer(busy.bring_calendar(app(), path.kitchen_id, body)), 201
 
 
-@routes.delete("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>", responses={"200": HoursOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>", responses={"200": HoursRead, **PROBLEMS})
 def drop_calendar(path: CalendarPath):
-    return answer(busy.drop_calendar(house(), path.kitchen_id, path.calendar_id))
+    return answer(busy.drop_calendar(app(), path.kitchen_id, path.calendar_id))
 
 
-@routes.post("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>/restore", responses={"200": HoursOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/calendars/<int:calendar_id>/restore", responses={"200": HoursRead, **PROBLEMS})
 def restore_calendar(path: CalendarPath):
     """Undo of putting a calendar away."""
-    return answer(busy.drop_calendar(house(), path.kitchen_id, path.calendar_id, back=True))
+    return answer(busy.drop_calendar(app(), path.kitchen_id, path.calendar_id, back=True))
 
 
-@routes.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayRead, **PROBLEMS})
 def get_day(path: KitchenPath):
     """How the plans have moved, and why, newest first; and the last act that can be taken back."""
-    return answer(history.day_out(house(), path.kitchen_id))
+    return answer(history.day_out(app(), path.kitchen_id))
 
 
-@routes.post("/kitchens/<int:kitchen_id>/day/acts/<int:act_id>/undo", responses={"200": DayOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/day/acts/<int:act_id>/undo", responses={"200": DayRead, **PROBLEMS})
 def undo_act(path: ActPath):
     """Take an act back: every bake it touched as it was before."""
-    history.undo(house(), path.kitchen_id, path.act_id)
-    return answer(history.day_out(house(), path.kitchen_id))
+    history.undo(app(), path.kitchen_id, path.act_id)
+    return answer(history.day_out(app(), path.kitchen_id))
 
 
-@routes.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": TogetherOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": PackRead, **PROBLEMS})
 def together(path: KitchenPath):
     """A day for all live bakes at once, bake by bake; nothing is stored."""
-    return answer(days.together(house(), path.kitchen_id))
+    return answer(days.together(app(), path.kitchen_id))
 
 
-@routes.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayOut, **PROBLEMS})
-def take_together(path: KitchenPath, body: TogetherIn):
+@routes.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayRead, **PROBLEMS})
+def take_together(path: KitchenPath, body: PackRequest):
     """Make that day so."""
-    days.take_together(house(), path.kitchen_id, body)
-    return answer(history.day_out(house(), path.kitchen_id))
+    days.take_together(app(), path.kitchen_id, body)
+    return answer(history.day_out(app(), path.kitchen_id))
 
 
 @routes.get("/kitchens/<int:kitchen_id>/plan/<kind>", responses={"200": {"content": {}}, **PROBLEMS})
 def plan_file(path: PlanPath):
     """Every hand move still ahead as iCalendar (`ics`) or a table (`csv`)."""
-    text, media, name = plan_files.plan_file(house(), path.kitchen_id, path.kind)
+    text, media, name = plan_files.plan_file(app(), path.kitchen_id, path.kind)
     return Response(text, mimetype=media, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
-@routes.get("/bakes/<int:bake_id>/way-out", responses={"200": WayOutOut, **PROBLEMS})
+@routes.get("/bakes/<int:bake_id>/way-out", responses={"200": RelaxationRead, **PROBLEMS})
 def way_out(path: BakePath):
     """The fit of a bake to the hours there are: why it does not fit, and what would make it fit."""
-    return answer(ways_out.way_out(house(), path.bake_id))
+    return answer(ways_out.way_out(app(), path.bake_id))
 
 
-@routes.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeOut, **PROBLEMS})
-def take_way_out(path: BakePath, body: RelaxIn):
+@routes.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeRead, **PROBLEMS})
+def take_way_out(path: BakePath, body: FitRequest):
     """Make one of those changes."""
-    ways_out.take_way_out(house(), path.bake_id, body)
+    ways_out.take_way_out(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/others", responses={"200": WaysThrough, **PROBLEMS})
 def others(path: BakePath):
     """Other ways through the day worth seeing: least hands-on, best flavour, latest start."""
-    return answer(ways_out.others(house(), path.bake_id))
+    return answer(ways_out.others(app(), path.bake_id))
 
 
-@routes.post("/bakes/<int:bake_id>/others", responses={"200": BakeOut, **PROBLEMS})
-def take_other(path: BakePath, body: OtherIn):
+@routes.post("/bakes/<int:bake_id>/others", responses={"200": BakeRead, **PROBLEMS})
+def take_other(path: BakePath, body: AlternativeRequest):
     """Make one of those ways the bake's own."""
-    ways_out.take_other(house(), path.bake_id, body)
+    ways_out.take_other(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
-@routes.put("/bakes/<int:bake_id>/pin", responses={"200": BakeOut, **PROBLEMS})
-def pin(path: BakePath, body: PinIn):
+@routes.put("/bakes/<int:bake_id>/pin", responses={"200": BakeRead, **PROBLEMS})
+def pin(path: BakePath, body: PinUpdate):
     """Hold a hand move at an instant ahead, or let it go."""
-    day.pin(house(), path.bake_id, body)
+    day.pin(app(), path.bake_id, body)
     return answer_bake(path.bake_id)

@@ -15,7 +15,7 @@ from flask import Flask, Response, request
 from sqlalchemy.exc import OperationalError
 
 from brassclock.services.answers import answered, forget_old, remember
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.store.unit import Stale
 
 WRITES = ("POST", "PUT", "PATCH", "DELETE")
@@ -54,18 +54,18 @@ class Door(Flask):
                 return super().dispatch_request()
         if not writes or request.routing_exception is not None or request.path.startswith("/api/compute"):
             return super().dispatch_request()
-        house: House = self.extensions["house"]
+        app: App = self.extensions["brassclock"]
         key = _key()
         if request.path.endswith(TAPS):
             with _one_by_one():
-                return self._tried(house, None)
-        return self._tried(house, key)
+                return self._tried(app, None)
+        return self._tried(app, key)
 
-    def _tried(self, house: House, key: str | None) -> Response:
+    def _tried(self, app: App, key: str | None) -> Response:
         """The answer of a write, made again when another came between."""
         for attempt in range(TRIES):
             try:
-                return self._write(house, key)
+                return self._write(app, key)
             except Stale:
                 if attempt == TRIES - 1:
                     raise
@@ -75,11 +75,11 @@ class Door(Flask):
             time.sleep(random.uniform(PAUSE_S[0], PAUSE_S[1] * (attempt + 1) / TRIES))
         raise AssertionError("a try either answers or raises")
 
-    def _write(self, house: House, key: str | None) -> Response:
-        with house.unit() as unit:
+    def _write(self, app: App, key: str | None) -> Response:
+        with app.unit() as unit:
             if key is not None:
                 asked = _asked()
-                had = answered(unit.session, key, house.real_now())
+                had = answered(unit.session, key, app.real_now())
                 if had is not None:
                     if had.asked != asked:
                         raise Conflict(
@@ -89,8 +89,8 @@ class Door(Flask):
             response = self.make_response(super().dispatch_request())
             if key is not None and unit.changes and response.status_code < 400:
                 body = zlib.compress(response.get_data(), 1)
-                remember(unit.session, key, asked, response.status_code, body, house.real_now())
-                forget_old(unit.session, house.real_now())
+                remember(unit.session, key, asked, response.status_code, body, app.real_now())
+                forget_old(unit.session, app.real_now())
         return response
 
 

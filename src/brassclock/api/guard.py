@@ -21,10 +21,10 @@ def _name_and_port(netloc: str) -> tuple[str, str]:
     return name.lower().rstrip("."), port
 
 
-def install(app: Flask, hosts: frozenset[str] = HOSTS) -> None:
+def install(flask_app: Flask, hosts: frozenset[str] = HOSTS) -> None:
     """Refuse other hosts (421) and pages of elsewhere (403) on every route, paths too long to be one, and caching of answers."""
 
-    @app.before_request
+    @flask_app.before_request
     def check() -> Response | None:
         name, port = _name_and_port(request.host)
         if name not in hosts:
@@ -46,7 +46,7 @@ def install(app: Flask, hosts: frozenset[str] = HOSTS) -> None:
             )
         return None
 
-    @app.after_request
+    @flask_app.after_request
     def guard(response: Response) -> Response:
         response.headers.setdefault("X-Content-Type-Options", "nosniff")
         response.headers.setdefault("Referrer-Policy", "no-referrer")

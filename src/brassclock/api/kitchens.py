@@ -10,13 +10,21 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.kitchen import air
 from brassclock.services.kitchen import settings as kitchens
 from brassclock.services.pages import bench as bench_page
-from brassclock.services.schemas.bake import BenchOut, LogbookOut
-from brassclock.services.schemas.base import ClockOut
-from brassclock.services.schemas.kitchen import AirIn, AirOut, ClockIn, KitchenChange, KitchenIn, KitchenOut, SurfaceIn
+from brassclock.services.schemas.bake import BenchRead, LogbookRead
+from brassclock.services.schemas.base import ClockRead
+from brassclock.services.schemas.kitchen import (
+    AirRead,
+    AirReadingCreate,
+    ClockUpdate,
+    KitchenCreate,
+    KitchenRead,
+    KitchenUpdate,
+    SurfaceUpdate,
+)
 
 routes = Routes("kitchens", __name__, url_prefix="/api", tag="kitchen")
 PROBLEMS: dict[str | int, type[BaseModel] | dict[Any, Any] | None] = {"404": Problem, "409": Problem}
@@ -46,13 +54,13 @@ class LeavenPath(KitchenPath):
 
 
 class KitchenList(BaseModel):
-    kitchens: list[KitchenOut]
+    kitchens: list[KitchenRead]
 
 
-def house() -> House:
-    """The house of this application."""
-    found = current_app.extensions["house"]
-    assert isinstance(found, House)
+def app() -> App:
+    """The App of this application."""
+    found = current_app.extensions["brassclock"]
+    assert isinstance(found, App)
     return found
 
 
@@ -68,75 +76,75 @@ def tagged(tag: str | None, answer: Callable[[], str]) -> Response:
 
 @routes.get("/kitchens", responses={"200": KitchenList})
 def list_kitchens():
-    """Every kitchen of this house."""
-    return KitchenList(kitchens=kitchens.list_kitchens(house())).model_dump(mode="json")
+    """Every kitchen."""
+    return KitchenList(kitchens=kitchens.list_kitchens(app())).model_dump(mode="json")
 
 
-@routes.post("/kitchens", responses={"201": KitchenOut, **PROBLEMS})
-def create_kitchen(body: KitchenIn):
+@routes.post("/kitchens", responses={"201": KitchenRead, **PROBLEMS})
+def create_kitchen(body: KitchenCreate):
     """A new, empty kitchen."""
-    return kitchens.create_kitchen(house(), body).model_dump(mode="json"), 201
+    return kitchens.create_kitchen(app(), body).model_dump(mode="json"), 201
 
 
-@routes.get("/kitchens/<int:kitchen_id>", responses={"200": KitchenOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>", responses={"200": KitchenRead, **PROBLEMS})
 def get_kitchen(path: KitchenPath):
-    return kitchens.get_kitchen(house(), path.kitchen_id).model_dump(mode="json")
+    return kitchens.get_kitchen(app(), path.kitchen_id).model_dump(mode="json")
 
 
-@routes.patch("/kitchens/<int:kitchen_id>", responses={"200": KitchenOut, **PROBLEMS})
-def change_kitchen(path: KitchenPath, body: KitchenChange):
-    return kitchens.change_kitchen(house(), path.kitchen_id, body).model_dump(mode="json")
+@routes.patch("/kitchens/<int:kitchen_id>", responses={"200": KitchenRead, **PROBLEMS})
+def change_kitchen(path: KitchenPath, body: KitchenUpdate):
+    return kitchens.change_kitchen(app(), path.kitchen_id, body).model_dump(mode="json")
 
 
-@routes.get("/kitchens/<int:kitchen_id>/bench", responses={"200": BenchOut, "304": None, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/bench", responses={"200": BenchRead, "304": None, **PROBLEMS})
 def bench(path: KitchenPath):
     """What is alive, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new."""
     return tagged(
-        bench_page.bench_tag(house(), path.kitchen_id),
-        lambda: bench_page.bench_out(house(), path.kitchen_id).model_dump_json(),
+        bench_page.bench_tag(app(), path.kitchen_id),
+        lambda: bench_page.bench_out(app(), path.kitchen_id).model_dump_json(),
     )
 
 
-@routes.get("/kitchens/<int:kitchen_id>/logbook", responses={"200": LogbookOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/logbook", responses={"200": LogbookRead, **PROBLEMS})
 def logbook(path: KitchenPath, query: LogbookQuery):
     """Bakes that were kept or abandoned, latest first, a page at a time."""
-    return bench_page.logbook_out(house(), path.kitchen_id, query.count, query.before).model_dump(mode="json")
+    return bench_page.logbook_out(app(), path.kitchen_id, query.count, query.before).model_dump(mode="json")
 
 
-@routes.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenOut, **PROBLEMS})
-def add_surface(path: KitchenPath, body: SurfaceIn):
-    return kitchens.add_surface(house(), path.kitchen_id, body).model_dump(mode="json"), 201
+@routes.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenRead, **PROBLEMS})
+def add_surface(path: KitchenPath, body: SurfaceUpdate):
+    return kitchens.add_surface(app(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
-@routes.put("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenOut, **PROBLEMS})
-def change_surface(path: SurfacePath, body: SurfaceIn):
-    return kitchens.change_surface(house(), path.kitchen_id, path.surface_id, body).model_dump(mode="json")
+@routes.put("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenRead, **PROBLEMS})
+def change_surface(path: SurfacePath, body: SurfaceUpdate):
+    return kitchens.change_surface(app(), path.kitchen_id, path.surface_id, body).model_dump(mode="json")
 
 
-@routes.delete("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenRead, **PROBLEMS})
 def remove_surface(path: SurfacePath):
-    return kitchens.remove_surface(house(), path.kitchen_id, path.surface_id).model_dump(mode="json")
+    return kitchens.remove_surface(app(), path.kitchen_id, path.surface_id).model_dump(mode="json")
 
 
-@routes.post("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>/restore", responses={"200": KitchenOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>/restore", responses={"200": KitchenRead, **PROBLEMS})
 def restore_surface(path: SurfacePath):
     """Undo of removing a surface."""
-    return kitchens.restore_surface(house(), path.kitchen_id, path.surface_id).model_dump(mode="json")
+    return kitchens.restore_surface(app(), path.kitchen_id, path.surface_id).model_dump(mode="json")
 
 
-@routes.get("/kitchens/<int:kitchen_id>/clock", responses={"200": ClockOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/clock", responses={"200": ClockRead, **PROBLEMS})
 def get_clock(path: KitchenPath):
     """Now in a kitchen."""
-    h = house()
-    with h.look() as session:
+    h = app()
+    with h.read() as session:
         return kitchens.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
 
 
-@routes.post("/clock", responses={"200": ClockOut, **PROBLEMS})
-def set_clock(body: ClockIn):
+@routes.post("/clock", responses={"200": ClockRead, **PROBLEMS})
+def set_clock(body: ClockUpdate):
     """Demo only: pause, run, hurry, or jump to the next hand move."""
-    h = house()
-    with h.action(body.kitchen_id) as session:
+    h = app()
+    with h.transaction(body.kitchen_id) as session:
         kitchen = h.kitchen(session, body.kitchen_id)
         to = None
         if body.jump:
@@ -147,30 +155,30 @@ def set_clock(body: ClockIn):
         return kitchens.clock_out(h, session, kitchen).model_dump(mode="json")
 
 
-@routes.get("/kitchens/<int:kitchen_id>/air", responses={"200": AirOut, **PROBLEMS})
+@routes.get("/kitchens/<int:kitchen_id>/air", responses={"200": AirRead, **PROBLEMS})
 def air_of(path: KitchenPath):
     """What was read of the kitchen's air lately, and what is odd about it."""
-    return air.air_of(house(), path.kitchen_id).model_dump(mode="json")
+    return air.air_of(app(), path.kitchen_id).model_dump(mode="json")
 
 
-@routes.post("/kitchens/<int:kitchen_id>/air", responses={"201": AirOut, **PROBLEMS})
-def read_air(path: KitchenPath, body: AirIn):
+@routes.post("/kitchens/<int:kitchen_id>/air", responses={"201": AirRead, **PROBLEMS})
+def read_air(path: KitchenPath, body: AirReadingCreate):
     """Air that was read in a place: one reading, or a log."""
-    return air.read_air(house(), path.kitchen_id, body).model_dump(mode="json"), 201
+    return air.read_air(app(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
-@routes.delete("/kitchens/<int:kitchen_id>/air/<int:reading_id>", responses={"200": AirOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/air/<int:reading_id>", responses={"200": AirRead, **PROBLEMS})
 def unread_air(path: AirPath):
-    return air.unread_air(house(), path.kitchen_id, path.reading_id).model_dump(mode="json")
+    return air.unread_air(app(), path.kitchen_id, path.reading_id).model_dump(mode="json")
 
 
-@routes.delete("/kitchens/<int:kitchen_id>/leavens/<string:leaven>", responses={"200": KitchenOut, **PROBLEMS})
+@routes.delete("/kitchens/<int:kitchen_id>/leavens/<string:leaven>", responses={"200": KitchenRead, **PROBLEMS})
 def forget_leaven(path: LeavenPath):
     """Forget what was learned of a leaven."""
-    return kitchens.forget_leaven(house(), path.kitchen_id, path.leaven).model_dump(mode="json")
+    return kitchens.forget_leaven(app(), path.kitchen_id, path.leaven).model_dump(mode="json")
 
 
-@routes.post("/kitchens/<int:kitchen_id>/leavens/<string:leaven>/back", responses={"200": KitchenOut, **PROBLEMS})
+@routes.post("/kitchens/<int:kitchen_id>/leavens/<string:leaven>/back", responses={"200": KitchenRead, **PROBLEMS})
 def recall_leaven(path: LeavenPath):
     """Undo of forgetting."""
-    return kitchens.forget_leaven(house(), path.kitchen_id, path.leaven, back=True).model_dump(mode="json")
+    return kitchens.forget_leaven(app(), path.kitchen_id, path.leaven, back=True).model_dump(mode="json")

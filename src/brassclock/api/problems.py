@@ -88,14 +88,14 @@ def _check_body() -> Response | None:
     return None
 
 
-def install(app: Flask) -> None:
+def install(flask_app: Flask) -> None:
     """Register checks and handlers on an application."""
-    app.before_request(_check_body)
-    app.register_error_handler(BadRequest, bad_request)
-    app.register_error_handler(NotFound, lambda e: problem(404, "Not there", str(e)))
-    app.register_error_handler(UnknownKind, lambda e: problem(404, "Not a computation", str(e.args[0])))
-    app.register_error_handler(Conflict, lambda e: problem(409, "Not now", str(e)))
-    app.register_error_handler(
+    flask_app.before_request(_check_body)
+    flask_app.register_error_handler(BadRequest, bad_request)
+    flask_app.register_error_handler(NotFound, lambda e: problem(404, "Not there", str(e)))
+    flask_app.register_error_handler(UnknownKind, lambda e: problem(404, "Not a computation", str(e.args[0])))
+    flask_app.register_error_handler(Conflict, lambda e: problem(409, "Not now", str(e)))
+    flask_app.register_error_handler(
         Stale,
         lambda e: problem(
             503, "Busy", "Others were changing this all the while; nothing was stored. Try again in a moment."
@@ -110,7 +110,7 @@ def install(app: Flask) -> None:
     def outdated(error: Outdated) -> Response:
         """Both versions: what the bake is now (None where it cannot be read), and what was to be made of it."""
         try:
-            now = views.bake_out(app.extensions["house"], error.bake_id).model_dump(mode="json")
+            now = views.bake_out(flask_app.extensions["brassclock"], error.bake_id).model_dump(mode="json")
         except Conflict:
             now = None
         more = {"current": now, "yours": request.get_json(silent=True)}
@@ -119,12 +119,12 @@ def install(app: Flask) -> None:
     def crash(error: Exception) -> Response:
         told = storage_fault(error)
         if told is not None:
-            app.logger.error("%s: %s", told, error)
+            flask_app.logger.error("%s: %s", told, error)
             return problem(507, "Cannot be stored", told)
-        app.logger.exception("unexpected error")
+        flask_app.logger.exception("unexpected error")
         return problem(500, "A fault of ours", "Something went wrong here; nothing was stored. Try again.")
 
-    app.register_error_handler(Outdated, outdated)
+    flask_app.register_error_handler(Outdated, outdated)
 
-    app.register_error_handler(HTTPException, http)
-    app.register_error_handler(Exception, crash)
+    flask_app.register_error_handler(HTTPException, http)
+    flask_app.register_error_handler(Exception, crash)

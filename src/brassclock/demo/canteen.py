@@ -8,18 +8,25 @@ from zoneinfo import ZoneInfo
 from sqlmodel import Session
 
 from brassclock.services import solve
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.bake import commands as bakes
 from brassclock.services.fire import commands as taps
 from brassclock.services.kitchen import busy, starters
 from brassclock.services.kitchen import settings as kitchens
-from brassclock.services.schemas.bake import BakeChange, BakeIn
-from brassclock.services.schemas.day import BusyIn, CalendarIn
-from brassclock.services.schemas.fire import TapIn
-from brassclock.services.schemas.keep import OutcomeIn
-from brassclock.services.schemas.kitchen import FeedIn, KitchenChange, KitchenIn, PeakIn, StarterIn, SurfaceIn
-from brassclock.services.schemas.rise import ReadingIn
-from brassclock.services.schemas.weigh import ScaleIn
+from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
+from brassclock.services.schemas.day import BusyCreate, CalendarCreate
+from brassclock.services.schemas.fire import TapCreate
+from brassclock.services.schemas.keep import OutcomeUpdate
+from brassclock.services.schemas.kitchen import (
+    FeedCreate,
+    KitchenCreate,
+    KitchenUpdate,
+    PeakCreate,
+    StarterCreate,
+    SurfaceUpdate,
+)
+from brassclock.services.schemas.rise import ReadingCreate
+from brassclock.services.schemas.weigh import ScaleUpdate
 from brassclock.services.weigh import commands as formulas
 from brassclock.store import kitchens as rows
 from brassclock.store.rows import get, insert
@@ -63,28 +70,28 @@ def _set_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.da
         session.add(state)
 
 
-def ensure_demo(house: House) -> None:
+def ensure_demo(app: App) -> None:
     """The demo kitchen, made anew when it is missing or its evening is long over."""
-    with house.action() as session:
+    with app.transaction() as session:
         kitchen = rows.demo_kitchen(session)
         if kitchen is not None:
-            if house.now(session, kitchen) < at(1, "01:30") + STALE:
+            if app.now(session, kitchen) < at(1, "01:30") + STALE:
                 return
             session.delete(kitchen)
-    kitchen_id = build_demo(house)
-    _look_after_a_starter(house, kitchen_id)
-    _plan_friday(house, kitchen_id)
+    kitchen_id = build_demo(app)
+    _look_after_a_starter(app, kitchen_id)
+    _plan_friday(app, kitchen_id)
 
 
-def _look_after_a_starter(house: House, kitchen_id: int) -> None:
+def _look_after_a_starter(app: App, kitchen_id: int) -> None:
     """The supper bread's starter: fed the day before, its peak noted, fed again for the night."""
-    made = starters.add_starter(house, kitchen_id, StarterIn(name="Old Pell"))
+    made = starters.add_starter(app, kitchen_id, StarterCreate(name="Old Pell"))
     for days, clock, grams in ((-1, "20:30", (15.0, 45.0, 45.0)), (0, "19:00", (20.0, 60.0, 60.0))):
         seed, flour, water = grams
-        fed = FeedIn(seed_g=seed, flour_g=flour, water_g=water, place="bench", at=at(days, clock).isoformat())
-        starters.feed(house, kitchen_id, made.id, fed)
+        fed = FeedCreate(seed_g=seed, flour_g=flour, water_g=water, place="bench", at=at(days, clock).isoformat())
+        starters.feed(app, kitchen_id, made.id, fed)
         if days < 0:
-            starters.peaked(house, kitchen_id, made.id, PeakIn(at=at(0, "06:40").isoformat()))
+            starters.peaked(app, kitchen_id, made.id, PeakCreate(at=at(0, "06:40").isoformat()))
 
 
 SURFACES = (  # name, kind, C, breads at once, fire
@@ -114,32 +121,32 @@ def rota() -> str:
     return "\r\n".join([*lines, "END:VCALENDAR", ""])
 
 
-def _plan_friday(house: House, kitchen_id: int) -> None:
+def _plan_friday(app: App, kitchen_id: int) -> None:
     """Wednesday's sourdough, whose starter wants a feed, and Friday night: four bakes, two cooks, sleep by the week, a rota, and a drill that takes every hand."""
-    kitchens.change_kitchen(house, kitchen_id, KitchenChange(cooks=2, shelf_l=60))
-    busy.add_busy(house, kitchen_id, BusyIn(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
-    drill = BusyIn(
+    kitchens.change_kitchen(app, kitchen_id, KitchenUpdate(cooks=2, shelf_l=60))
+    busy.add_busy(app, kitchen_id, BusyCreate(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
+    drill = BusyCreate(
         name="shutter drill", start=f"{at(3, '21:20'):%Y-%m-%d %H:%M}", end=f"{at(3, '22:15'):%Y-%m-%d %H:%M}"
     )
-    busy.add_busy(house, kitchen_id, drill)
-    busy.bring_calendar(house, kitchen_id, CalendarIn(text=rota(), hands=1))
-    surfaces = {s.name: s.id for s in kitchens.get_kitchen(house, kitchen_id).surfaces}
+    busy.add_busy(app, kitchen_id, drill)
+    busy.bring_calendar(app, kitchen_id, CalendarCreate(text=rota(), hands=1))
+    surfaces = {s.name: s.id for s in kitchens.get_kitchen(app, kitchen_id).surfaces}
     for method, name, table, breads, surface in (SUPPER, *FRIDAY):
-        given = BakeIn(kitchen_id=kitchen_id, method=method, name=name, serve=f"{at(*table):%Y-%m-%d %H:%M}")
-        bake_id = bakes.start_bake(house, given)
-        formulas.scale(house, bake_id, ScaleIn(count=breads))
-        bakes.change_bake(house, bake_id, BakeChange(surface_id=surfaces[surface]))
+        given = BakeCreate(kitchen_id=kitchen_id, method=method, name=name, serve=f"{at(*table):%Y-%m-%d %H:%M}")
+        bake_id = bakes.start_bake(app, given)
+        formulas.scale(app, bake_id, ScaleUpdate(count=breads))
+        bakes.change_bake(app, bake_id, BakeUpdate(surface_id=surfaces[surface]))
 
 
-def build_demo(house: House) -> int:
+def build_demo(app: App) -> int:
     """Build it; answers the kitchen's id. One transaction."""
-    real = house.real_now()
-    with house.action() as session:
+    real = app.real_now()
+    with app.transaction() as session:
         kitchen = kitchens.add_kitchen(
             session,
-            KitchenIn(
+            KitchenCreate(
                 name="Mount Pell night canteen", zone=ZONE, room_c=20, altitude_m=ALTITUDE_M,
-                surface=SurfaceIn(name="Iron plates", kind="iron_plate", temp_c=235, power="medium_high", spots=2),
+                surface=SurfaceUpdate(name="Iron plates", kind="iron_plate", temp_c=235, power="medium_high", spots=2),
             ),
             real,
             demo=True,
@@ -153,15 +160,15 @@ def build_demo(house: House) -> int:
                 Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots, heat=heat),
             )
         for past in PAST:
-            _past_bake(house, session, kitchen, real, past)
-        _live_bake(house, session, kitchen, real)
-        _set_clock(session, kitchen, house.real_now(), at(1, "00:46"), rate=1.0)
+            _past_bake(app, session, kitchen, real, past)
+        _live_bake(app, session, kitchen, real)
+        _set_clock(session, kitchen, app.real_now(), at(1, "00:46"), rate=1.0)
         return kitchen.id or 0
 
 
-def _start(house: House, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
-    now = house.now(session, kitchen)
-    bake_id = bakes.add_bake(session, BakeIn(kitchen_id=kitchen.id or 0, serve=serve), now)
+def _start(app: App, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
+    now = app.now(session, kitchen)
+    bake_id = bakes.add_bake(session, BakeCreate(kitchen_id=kitchen.id or 0, serve=serve), now)
     bake = get(session, Bake, bake_id)
     assert bake is not None
     bake.surface_id = next(s.id for s in rows.surfaces(session, kitchen.id or 0) if s.name == surface)
@@ -169,49 +176,51 @@ def _start(house: House, session: Session, kitchen: Kitchen, serve: str, surface
     return bake
 
 
-def _tap(house: House, session: Session, kitchen: Kitchen, bake: Bake, when: dt.datetime, kind: str, round_no: int | None = None, spot: int | None = None) -> None:  # fmt: skip
+def _tap(app: App, session: Session, kitchen: Kitchen, bake: Bake, when: dt.datetime, kind: str, round_no: int | None = None, spot: int | None = None) -> None:  # fmt: skip
     state = rows.clock_of(session, kitchen.id or 0)
     assert isinstance(state, ClockState)
     state.anchor_sim = when
     session.add(state)
-    r = solve.load(house, session, bake.id or 0)
+    r = solve.load(app, session, bake.id or 0)
     key = f"demo-{bake.id}-{kind}-{round_no or 0}"
     taps.add_tap(
-        session, r, TapIn.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"})
+        session,
+        r,
+        TapCreate.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"}),
     )
 
 
-def _past_bake(house: House, session: Session, kitchen: Kitchen, real: dt.datetime, past: tuple[object, ...]) -> None:
+def _past_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime, past: tuple[object, ...]) -> None:
     days, mixed, balled, first, serve, looks, marks, note = past
     assert isinstance(days, int) and isinstance(marks, str) and isinstance(looks, tuple)
     begin = at(days, str(mixed))
     _set_clock(session, kitchen, real, begin - dt.timedelta(minutes=30))
-    bake = _start(house, session, kitchen, f"{at(days + 1, str(serve)):%Y-%m-%d %H:%M}", "Iron plates")
+    bake = _start(app, session, kitchen, f"{at(days + 1, str(serve)):%Y-%m-%d %H:%M}", "Iron plates")
     bake.name = f"Hatch pitas, {begin:%A}"
-    _tap(house, session, kitchen, bake, begin - dt.timedelta(minutes=13), "weigh")
-    _tap(house, session, kitchen, bake, begin, "mix")
+    _tap(app, session, kitchen, bake, begin - dt.timedelta(minutes=13), "weigh")
+    _tap(app, session, kitchen, bake, begin, "mix")
     for minutes, ratio in looks:
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
-        r = solve.load(house, session, bake.id or 0)
-        bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
+        r = solve.load(app, session, bake.id or 0)
+        bakes.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
     after = 1 if str(balled) < "12:00" else 0
-    _tap(house, session, kitchen, bake, at(days + after, str(balled)), "ball")
+    _tap(app, session, kitchen, bake, at(days + after, str(balled)), "ball")
     fire = at(days + 1, str(first))
-    _tap(house, session, kitchen, bake, fire - dt.timedelta(minutes=13), "roll")
-    _rounds(house, session, kitchen, bake, fire)
+    _tap(app, session, kitchen, bake, fire - dt.timedelta(minutes=13), "roll")
+    _rounds(app, session, kitchen, bake, fire)
     for number, mark in enumerate(marks.split(), start=1):
-        r = solve.load(house, session, bake.id or 0)
+        r = solve.load(app, session, bake.id or 0)
         bakes.add_outcome(
             session,
             r,
-            OutcomeIn.model_validate({"round_no": number, "pocket": WORDS[mark[0]], "colour": COLOUR[mark[1]]}),
+            OutcomeUpdate.model_validate({"round_no": number, "pocket": WORDS[mark[0]], "colour": COLOUR[mark[1]]}),
         )
     bake.note = str(note)
     session.add(bake)
-    bakes.keep_rows(session, solve.load(house, session, bake.id or 0))
+    bakes.keep_rows(session, solve.load(app, session, bake.id or 0))
 
 
-def _rounds(house: House, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:
+def _rounds(app: App, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:
     """Eight rounds on two plates, a little slower than the program says, the first one watched."""
     turn, off, pause = 47, 70, 26
     moves: list[tuple[dt.datetime, str, int, int]] = []
@@ -224,17 +233,17 @@ def _rounds(house: House, session: Session, kitchen: Kitchen, bake: Bake, fire: 
     for kind, seconds in (("bubbles", 38), ("browned", 31), ("puffed", 55)):
         moves.append((fire + dt.timedelta(seconds=seconds), kind, 1, 1))
     for when, kind, number, spot in sorted(moves):
-        _tap(house, session, kitchen, bake, when, kind, number, spot)
+        _tap(app, session, kitchen, bake, when, kind, number, spot)
 
 
-def _live_bake(house: House, session: Session, kitchen: Kitchen, real: dt.datetime) -> None:
+def _live_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime) -> None:
     begin = at(0, "23:00")
     _set_clock(session, kitchen, real, begin - dt.timedelta(minutes=40))
-    bake = _start(house, session, kitchen, f"{at(1, '01:30'):%Y-%m-%d %H:%M}", "Iron plates")
-    _tap(house, session, kitchen, bake, begin - dt.timedelta(minutes=14), "weigh")
-    _tap(house, session, kitchen, bake, begin, "mix")
+    bake = _start(app, session, kitchen, f"{at(1, '01:30'):%Y-%m-%d %H:%M}", "Iron plates")
+    _tap(app, session, kitchen, bake, begin - dt.timedelta(minutes=14), "weigh")
+    _tap(app, session, kitchen, bake, begin, "mix")
     for minutes, ratio in ((40, 1.24), (78, 1.66)):
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
-        r = solve.load(house, session, bake.id or 0)
-        bakes.add_reading(session, r, ReadingIn(bake_id=bake.id or 0, kind="ratio", value=ratio))
-    _tap(house, session, kitchen, bake, at(1, "00:36"), "ball")
+        r = solve.load(app, session, bake.id or 0)
+        bakes.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
+    _tap(app, session, kitchen, bake, at(1, "00:36"), "ball")

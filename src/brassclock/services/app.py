@@ -1,4 +1,4 @@
-"""The house: the database, the one clock object, and units of work: read, compute, then store in one short transaction."""
+"""The application: the database, the one clock object, and units of work: read, compute, then store in one short transaction."""
 
 from __future__ import annotations
 
@@ -65,7 +65,7 @@ class Outdated(RuntimeError):
         self.bake_id = bake_id
 
 
-class House:
+class App:
     """Opens sessions and tells the time. `real_now` is the only clock of the process."""
 
     def __init__(self, engine: Engine, *, with_demo: bool, real_now: Callable[[], dt.datetime] = system_now) -> None:
@@ -74,7 +74,7 @@ class House:
         self.with_demo = with_demo
         self.real_now = real_now
         self.held_ms: deque[float] = deque(maxlen=10_000)  # how long each change held the write lock
-        self.memory: dict[str, Any] = {}  # what services keep of this house between requests, each under its own name
+        self.memory: dict[str, Any] = {}  # what services keep between requests, each under its own name
         self._writes = 0
         self._steady: tuple[Hashable, Any] | None = None
         self._ids, self._locks = Ids(), Locks()
@@ -82,7 +82,7 @@ class House:
         self._kitchen_of: dict[int, int] = {}
 
     @contextmanager
-    def look(self) -> Iterator[Session]:
+    def read(self) -> Iterator[Session]:
         """A consistent view that changes nothing and makes nobody wait; inside a change, that change as it stands."""
         unit = self._unit.get()
         if unit is not None:
@@ -111,7 +111,7 @@ class House:
             unit.close()
 
     @contextmanager
-    def action(self, kitchen_id: int | None = None) -> Iterator[Session]:
+    def transaction(self, kitchen_id: int | None = None) -> Iterator[Session]:
         """A change of a kitchen, or of none yet. Changes of one kitchen take turns."""
         with self.unit() as unit:
             if kitchen_id is not None:
@@ -120,21 +120,21 @@ class House:
             yield unit.session
 
     @contextmanager
-    def bake_action(self, bake_id: int) -> Iterator[Session]:
+    def bake_transaction(self, bake_id: int) -> Iterator[Session]:
         """A change of a bake that other plans of its kitchen may hang on."""
         kitchen_id = self._kitchen_id(bake_id)
-        with self.action(kitchen_id) as session, self.unit() as unit:
+        with self.transaction(kitchen_id) as session, self.unit() as unit:
             unit.guard("bake", "revision", bake_id, bumps=False)
             yield session
 
     @contextmanager
-    def heat_action(self, bake_id: int) -> Iterator[Unit]:
+    def heat_transaction(self, bake_id: int) -> Iterator[Unit]:
         """A move on the heat of a bake whose line has begun: nothing else in the kitchen hangs on it. The move guards the revision it read."""
         with self.unit() as unit:
             unit.take_turn(("bake", bake_id))
             yield unit
 
-    def reading(self) -> AbstractContextManager[Connection]:
+    def connect(self) -> AbstractContextManager[Connection]:
         """A connection for one look at what is stored, outside any change."""
         return self._looking.connect()
 
@@ -157,7 +157,7 @@ class House:
             self._kitchen_of[bake_id] = found
         return self._kitchen_of[bake_id]
 
-    def steady(self, what: Hashable, look: Callable[[], T]) -> T:
+    def cached(self, what: Hashable, look: Callable[[], T]) -> T:
         """What `look` finds, kept until anything is written or the minute is over: for many questions about one thing.
 
         Only the last one is kept, and nobody may alter it.

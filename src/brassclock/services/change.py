@@ -10,26 +10,26 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.spec import DayPlan
-from brassclock.services.app import House, Outdated
+from brassclock.services.app import App, Outdated
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.solve import load, solve
 
 
 @contextmanager
-def change(house: House, bake_id: int, revision: int | None = None) -> Iterator[tuple[Session, BakeSnapshot]]:
+def change(app: App, bake_id: int, revision: int | None = None) -> Iterator[tuple[Session, BakeSnapshot]]:
     """One change of a bake, as one transaction: its rows to alter, kept with the next revision.
 
     `revision` is the one the change was made on. Raises Outdated when the bake has a later one.
     """
-    with house.bake_action(bake_id) as session:
-        r = load(house, session, bake_id)
+    with app.bake_transaction(bake_id) as session:
+        r = load(app, session, bake_id)
         check_revision(bake_id, r.bake.revision, revision)
         r.bake.revision += 1
         yield session, r
         broken: list[Broken] = []
         with catching(session, bake_id, broken):  # one that cannot be computed can still be put away, and mended
-            after = load(house, session, bake_id)
+            after = load(app, session, bake_id)
             plan = solve(after).plan if r.bake.status == "live" else None
             if not overdue(after):  # what the cook sees in the answer; a slip is told by the move itself
                 r.bake.told = moments(plan) if plan is not None else {}

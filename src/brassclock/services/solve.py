@@ -36,7 +36,7 @@ from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.geometry import thickness_mm
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bakerows
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
@@ -133,14 +133,14 @@ def _tick(r: BakeSnapshot) -> int:
 Computed = list[tuple[BakeSnapshot, BakeResult]]
 
 
-def load_live(house: House, session: Session, kitchen_id: int) -> tuple[Computed, list[Broken]]:
+def load_live(app: App, session: Session, kitchen_id: int) -> tuple[Computed, list[Broken]]:
     """(the live bakes of a kitchen, computed, soonest table first, each around the hands that the others were last told to want; those that cannot be)."""
-    busy = _hours_away(house, session, kitchen_id)
+    busy = _hours_away(app, session, kitchen_id)
     found: Computed = []
     broken: list[Broken] = []
     for bake_id in rows.live_ids(session, kitchen_id):
         with catching(session, bake_id, broken):
-            r = load(house, session, bake_id, busy)
+            r = load(app, session, bake_id, busy)
             found.append((r, solve(r)))
     return sorted(found, key=lambda x: (x[0].bake.serve_at, x[0].bake.id or 0)), broken
 
@@ -156,17 +156,17 @@ def live_bakes(session: Session, kitchen_id: int) -> list[Bake]:
     return found
 
 
-def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[BakeSnapshot, BakeResult]]:
+def plan_all(app: App, session: Session, kitchen_id: int) -> list[tuple[BakeSnapshot, BakeResult]]:
     """The live bakes of a kitchen planned anew, one after the other, each around what those before it take.
 
     A dough that is mixed goes first, then the soonest table.
     """
-    busy = _hours_away(house, session, kitchen_id)
+    busy = _hours_away(app, session, kitchen_id)
     takes: list[sharing.Takes] = []
     done = []
     for bake in sorted(live_bakes(session, kitchen_id), key=_rank):
         with catching(session, bake.id or 0, []):
-            r = sharing.around(bakerows.load(house, session, bake.id or 0, busy), takes)
+            r = sharing.around(bakerows.load(app, session, bake.id or 0, busy), takes)
             work = solve(r)
             if work.plan is not None:
                 takes.append(sharing.planned(r, work.plan))
@@ -174,10 +174,10 @@ def plan_all(house: House, session: Session, kitchen_id: int) -> list[tuple[Bake
     return done
 
 
-def _hours_away(house: House, session: Session, kitchen_id: int) -> tuple[Busy, ...]:
+def _hours_away(app: App, session: Session, kitchen_id: int) -> tuple[Busy, ...]:
     """The kitchen's busy hours, read once for all its bakes."""
-    kitchen = house.kitchen(session, kitchen_id)
-    return hours.spans(session, kitchen, house.now(session, kitchen))
+    kitchen = app.kitchen(session, kitchen_id)
+    return hours.spans(session, kitchen, app.now(session, kitchen))
 
 
 def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
@@ -185,9 +185,9 @@ def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
     return not bake.told or "mix" in bake.told, bake.serve_at, bake.id or 0
 
 
-def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
+def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
     """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or NotFound."""
-    r = bakerows.load(house, session, bake_id, busy)
+    r = bakerows.load(app, session, bake_id, busy)
     return sharing.around(r, _before(session, r)) if r.bake.status == "live" else r
 
 

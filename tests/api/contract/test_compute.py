@@ -167,7 +167,7 @@ def test_the_command_line_answers_and_refuses() -> None:
     for kind in ("rise", "puff"):  # the same numbers and bands as the application's
         told = json.loads(cli("compute", kind, text=json.dumps(REQUESTS[kind])).stdout)
         assert told == json.loads(json.dumps(compute(kind, REQUESTS[kind])))
-    assert json.loads(cli("schema", "rise").stdout)["title"] == "RiseReq"
+    assert json.loads(cli("schema", "rise").stdout)["title"] == "RiseRequest"
     bad = cli("compute", "rise", text=json.dumps({**REQUESTS["rise"], "mix_temp_c": 900, "stages": []}))
     told = json.loads(bad.stderr)
     assert (bad.returncode, bad.stdout) == (2, "")

@@ -21,7 +21,7 @@ from brassclock.core.day.pack import Item, in_turn, pack, together
 from brassclock.core.day.places import places_of
 from brassclock.core.day.plan import plan_back
 from brassclock.core.day.scale import pace, scale_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest, Search
 from brassclock.core.day.shared import Commitments, Shelved, cold_span, crowding, hand_spans, surface_span
 from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.day.sweep import (
@@ -74,8 +74,8 @@ WEEK = [
 ]
 
 
-def house(busy: list[Busy] | None = None, cooks: int = 1, hourly: list[float] | None = None) -> House:
-    return House(hourly or SWING, PLACES, WEEK if busy is None else busy, cooks)
+def resources(busy: list[Busy] | None = None, cooks: int = 1, hourly: list[float] | None = None) -> KitchenResources:
+    return KitchenResources(hourly or SWING, PLACES, WEEK if busy is None else busy, cooks)
 
 
 # --- the sweep, by itself
@@ -267,7 +267,7 @@ def test_constant_kitchens_by_hand(case: dict[str, float]) -> None:
 # --- the whole search, by the real rise
 
 
-def bears(found: object, home: House, serve: dt.datetime) -> None:
+def bears(found: object, home: KitchenResources, serve: dt.datetime) -> None:
     """A day holds: in time, no move in busy hours, every stage inside its real window."""
     plan = found.plan  # type: ignore[attr-defined]
     assert plan.late_min < 2
@@ -292,7 +292,7 @@ def test_a_found_day_holds_by_the_real_rise(
     serve = FRIDAY.replace(hour=hour)
     first = serve - dt.timedelta(hours=96)
     busy = [Busy(later(first, a), later(first, a + b), "away", None if cooks == 1 else 1) for a, b in spans]
-    home = house(busy, cooks)
+    home = resources(busy, cooks)
     found = Search(PlanRequest(spec(yeast_g), serve, first), home).best(Choice((AS_PLANNED, *COURSES), DOSES))
     if found is None:
         assert busy  # with every hour free there always is a day
@@ -303,13 +303,13 @@ def test_a_found_day_holds_by_the_real_rise(
 def test_a_free_day_is_the_plain_plan_and_a_busy_one_the_nearest_to_it() -> None:
     made, now = spec(3.0), FRIDAY - dt.timedelta(hours=90)
     plain = plan_back(made, SWING, FRIDAY, now, {})
-    free = Search(PlanRequest(made, FRIDAY, now), house([])).best(Choice((AS_PLANNED, *COURSES), DOSES))
+    free = Search(PlanRequest(made, FRIDAY, now), resources([])).best(Choice((AS_PLANNED, *COURSES), DOSES))
     assert free and (free.course, free.dose) == (AS_PLANNED, 1.0)
     assert abs((free.plan.mixed_at - plain.mixed_at).total_seconds()) < 15 * 60
     balling = span(27, f"{plain.balled_at:%H:%M}", f"{plain.balled_at + dt.timedelta(minutes=20):%H:%M}")
-    moved = Search(PlanRequest(made, FRIDAY, now), house([balling])).best(Choice())
+    moved = Search(PlanRequest(made, FRIDAY, now), resources([balling])).best(Choice())
     assert moved is not None
-    bears(moved, house([balling]), FRIDAY)
+    bears(moved, resources([balling]), FRIDAY)
     assert dt.timedelta(0) < abs(moved.plan.balled_at - plain.balled_at) <= dt.timedelta(minutes=30)
 
 
@@ -319,9 +319,9 @@ def test_what_is_done_or_pinned_stays_and_the_rest_moves() -> None:
     done = {"mix": mixed, "weigh": mixed}
     plain = plan_back(made, SWING, FRIDAY, now, done)
     busy = [Busy(plain.balled_at - dt.timedelta(minutes=10), plain.balled_at + dt.timedelta(minutes=8), "call")]
-    found = Search(PlanRequest(made, FRIDAY, now, done), house(busy)).best(Choice())
+    found = Search(PlanRequest(made, FRIDAY, now, done), resources(busy)).best(Choice())
     assert found is not None and found.plan.mixed_at == mixed and found.plan.balled_at != plain.balled_at
-    bears(found, house(busy), FRIDAY)
+    bears(found, resources(busy), FRIDAY)
     pinned_at = plain.balled_at + dt.timedelta(minutes=25)
     held = plan_back(made, SWING, FRIDAY, now, done, pins={"ball": pinned_at})
     assert held.balled_at == pinned_at
@@ -334,29 +334,29 @@ def test_what_is_done_or_pinned_stays_and_the_rest_moves() -> None:
 def test_a_busy_line_is_infeasible_and_says_who_has_the_hands() -> None:
     """Case 14 of the hand-provable set: the line's own hours are taken, so nothing but they or the table can give."""
     busy = [span(27, "19:30", "20:30", "choir")]
-    wish = PlanRequest(spec(), FRIDAY, FRIDAY - dt.timedelta(hours=90))
-    assert Search(wish, house(busy)).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
-    assert "choir" in because(wish, house(busy)) and "19:30" in because(wish, house(busy))
-    kinds = [set(r.change) for r in relaxations(wish, house(busy))]
+    request = PlanRequest(spec(), FRIDAY, FRIDAY - dt.timedelta(hours=90))
+    assert Search(request, resources(busy)).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
+    assert "choir" in because(request, resources(busy)) and "19:30" in because(request, resources(busy))
+    kinds = [set(r.change) for r in relaxations(request, resources(busy))]
     assert all(k & {"serve_min", "busy"} for k in kinds) and kinds
 
 
 def test_a_weekday_wish_that_fails_has_ways_out_that_hold() -> None:
     """Case 15: 22 ± 3 C, a working day, served at 20:00 off a narrow room rise: each way out is run by the real rise."""
     now = FRIDAY - dt.timedelta(hours=90)
-    wish = PlanRequest(spec(2.5), FRIDAY, now)
-    free = plan_back(wish.spec, SWING, FRIDAY, now, {})
+    request = PlanRequest(spec(2.5), FRIDAY, now)
+    free = plan_back(request.spec, SWING, FRIDAY, now, {})
     work = span(27, "06:30", "17:20", "work")
-    home = house([work, span(26, "21:00", "06:30", "sleep")])
-    assert clashing(free, home) and Search(wish, home).best(Choice()) is None
-    found = relaxations(wish, home)
+    home = resources([work, span(26, "21:00", "06:30", "sleep")])
+    assert clashing(free, home) and Search(request, home).best(Choice()) is None
+    found = relaxations(request, home)
     assert {"dose_factor", "course", "serve_min", "busy"} <= {k for r in found for k in r.change}
     assert [r.cost for r in found] == sorted(r.cost for r in found)
     for r in found:
         serve = FRIDAY + dt.timedelta(minutes=r.change.get("serve_min", 0))
         bears(
             r.solved,
-            house([b for b in home.busy if "busy" not in r.change or b.name != r.change["busy"]["name"]]),
+            resources([b for b in home.busy if "busy" not in r.change or b.name != r.change["busy"]["name"]]),
             serve,
         )
 
@@ -365,7 +365,7 @@ def test_a_service_has_a_length_and_trays_come_in_waves() -> None:
     """A hundred balls: ready by the first load, not too far at the last, out of the cold in waves."""
     chilled = replace(spec(cold=Cold(0.25, 14, PLACES["fridge"])), service_min=120.0, waves=3, line_min=125.0)
     found = Search(
-        PlanRequest(chilled, FRIDAY + dt.timedelta(hours=2), FRIDAY - dt.timedelta(hours=90)), house([])
+        PlanRequest(chilled, FRIDAY + dt.timedelta(hours=2), FRIDAY - dt.timedelta(hours=90)), resources([])
     ).best(Choice())
     assert found is not None
     waves = [s for s in found.plan.steps if s.key.startswith("wave")]
@@ -387,7 +387,7 @@ def test_a_rise_through_the_changed_night_has_its_true_hours() -> None:
     plain = serve - dt.timedelta(days=7)
     made, level = spec(0.4), [20.0] * 24
     one, other = (
-        Search(PlanRequest(made, s, s - dt.timedelta(hours=60)), house([], hourly=level)).best(Choice())
+        Search(PlanRequest(made, s, s - dt.timedelta(hours=60)), resources([], hourly=level)).best(Choice())
         for s in (serve, plain)
     )
     assert one and other
@@ -410,7 +410,7 @@ def test_the_hour_that_comes_twice_is_two_hours() -> None:
     assert clashes(first.replace(minute=10, fold=1), 5, over, 1) == over
 
 
-def nobody_does_two_things(packed: dict, home: House, surface_of: dict[str, str]) -> None:
+def nobody_does_two_things(packed: dict, home: KitchenResources, surface_of: dict[str, str]) -> None:
     placed = {k: w for k, w in packed.items() if w is not None}
     every = [s for k, w in placed.items() for s in hand_spans(w.plan, k)]
     for k, w in placed.items():
@@ -430,7 +430,7 @@ def nobody_does_two_things(packed: dict, home: House, surface_of: dict[str, str]
     ("busy", "cooks"), [([], 1), (WEEK[:-1], 1), (WEEK[:-1], 2)], ids=["free", "week", "week, two cooks"]
 )
 def test_several_bakes_share_hands_surfaces_and_the_shelf(busy: list[Busy], cooks: int) -> None:
-    home = replace(house(busy, cooks), shared=Commitments(shelf_l=13.0))
+    home = replace(resources(busy, cooks), shared=Commitments(shelf_l=13.0))
     now = FRIDAY - dt.timedelta(hours=90)
     chilled = spec(cold=Cold(0.25, 14, PLACES["fridge"]))
     choice = Choice((AS_PLANNED, *COURSES), DOSES)
@@ -455,24 +455,24 @@ def test_several_bakes_share_hands_surfaces_and_the_shelf(busy: list[Busy], cook
 
 def test_a_surface_and_a_shelf_that_others_have_are_gone_around_or_told() -> None:
     made, now = spec(0.4, Cold(0.25, 14, PLACES["fridge"])), FRIDAY - dt.timedelta(hours=90)
-    wish = PlanRequest(made, FRIDAY, now, litres=6.0)
-    plain = Search(wish, house([])).best(Choice())
+    request = PlanRequest(made, FRIDAY, now, litres=6.0)
+    plain = Search(request, resources([])).best(Choice())
     assert plain is not None
     begins = plain.plan.step("cold_in").at
     jam = Shelved(begins - dt.timedelta(hours=2), begins + dt.timedelta(hours=2), "jam", 10.0)
-    shelf = replace(house([]), shared=Commitments(cold=(jam,), shelf_l=15.0))
-    moved = Search(wish, shelf).best(Choice())
+    shelf = replace(resources([]), shared=Commitments(cold=(jam,), shelf_l=15.0))
+    moved = Search(request, shelf).best(Choice())
     assert moved is not None and crowding(plain.plan, 6.0, shelf.shared) and not crowding(moved.plan, 6.0, shelf.shared)
     bears(moved, shelf, FRIDAY)
-    small = replace(house([]), shared=Commitments(shelf_l=5.0))
-    assert Search(wish, small).best(Choice()) is None and "too small" in because(wish, small)
+    small = replace(resources([]), shared=Commitments(shelf_l=5.0))
+    assert Search(request, small).best(Choice()) is None and "too small" in because(request, small)
     flat = Busy(FRIDAY - dt.timedelta(hours=1), FRIDAY + dt.timedelta(minutes=40), "flat ones")
-    hot = replace(house([]), shared=Commitments(hot=(flat,)))
-    assert Search(wish, hot).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
-    assert because(wish, hot) == "Its surface is taken between 19:00 and 20:40 (flat ones)."
-    later_table = [r.change["serve_min"] for r in relaxations(wish, hot) if "serve_min" in r.change]
+    hot = replace(resources([]), shared=Commitments(hot=(flat,)))
+    assert Search(request, hot).best(Choice((AS_PLANNED, *COURSES), DOSES)) is None
+    assert because(request, hot) == "Its surface is taken between 19:00 and 20:40 (flat ones)."
+    later_table = [r.change["serve_min"] for r in relaxations(request, hot) if "serve_min" in r.change]
     assert any(m >= 60 for m in later_table) and all(
-        not crowding(r.solved.plan, 6.0, hot.shared) for r in relaxations(wish, hot)
+        not crowding(r.solved.plan, 6.0, hot.shared) for r in relaxations(request, hot)
     )
     on = {
         k: FRIDAY - dt.timedelta(minutes=9)
@@ -492,7 +492,7 @@ def test_packing_together_finds_what_one_after_the_other_does_not() -> None:
         Item("easy", PlanRequest(spec(3.0), FRIDAY + dt.timedelta(hours=1), now), Choice((AS_PLANNED,), DOSES), "s0"),
         Item("hard", PlanRequest(spec(3.0), FRIDAY, now), Choice((AS_PLANNED,), DOSES), "s1"),
     ]
-    home = house(tight)
+    home = resources(tight)
     best = pack(items, home)
     worst = max(in_turn(order, home).cost for order in (items, items[::-1]))
     assert best.cost <= worst

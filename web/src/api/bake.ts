@@ -1,5 +1,5 @@
 import { infiniteQueryOptions, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { type Answer, type Bake, type BakeChange, client, path, Problem, type Schemas, take, takeNews } from "./client";
+import { type Answer, type Bake, type BakeUpdate, client, path, Problem, type Schemas, take, takeNews } from "./client";
 import { clocked, syncClock } from "./clock";
 import { edited } from "./edits";
 import { renew } from "./stale";
@@ -75,8 +75,8 @@ export function useBakeWrite<V>(bake: number, write: (given: V, edit: Edit) => P
 }
 
 export const useBakeChange = (bake: number) =>
-  useBakeWrite(bake, ({ base, ...change }: BakeChange & { base?: Bake | undefined }, edit) =>
-    edit<BakeChange>(
+  useBakeWrite(bake, ({ base, ...change }: BakeUpdate & { base?: Bake | undefined }, edit) =>
+    edit<BakeUpdate>(
       change,
       (body) => client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body }),
       base,
@@ -85,7 +85,7 @@ export const useBakeChange = (bake: number) =>
 
 export const useStatus = (bake: number) =>
   useBakeWrite(bake, (status: "live" | "abandoned" | "kept", edit) =>
-    edit<Schemas["StatusIn"]>({ status }, (body) =>
+    edit<Schemas["StatusRequest"]>({ status }, (body) =>
       client.PUT("/api/bakes/{bake_id}/status", { ...path({ bake_id: bake }), body }),
     ),
   );
@@ -93,7 +93,7 @@ export const useStatus = (bake: number) =>
 export function useStartBake() {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["BakeIn"]) => take(client.POST("/api/bakes", { body })),
+    mutationFn: (body: Schemas["BakeCreate"]) => take(client.POST("/api/bakes", { body })),
     onSuccess: (found) => {
       cache.setQueryData(["bake", found.id], found);
       void renew(cache, "bakes");

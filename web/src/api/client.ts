@@ -3,17 +3,17 @@ import { newKey } from "./key";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
-export type Bake = Schemas["BakeOut"];
-export type Bench = Schemas["BenchOut"];
-export type Brief = Schemas["BakeBrief"];
-export type Kitchen = Schemas["KitchenOut"];
-export type Hearth = Schemas["HearthOut"];
-export type Step = Schemas["StepOut"];
+export type Bake = Schemas["BakeRead"];
+export type Bench = Schemas["BenchRead"];
+export type Brief = Schemas["BakeSummary"];
+export type Kitchen = Schemas["KitchenRead"];
+export type Hearth = Schemas["HearthRead"];
+export type Step = Schemas["StepRead"];
 export type SayPart = Schemas["SayPart"];
-export type Why = Schemas["WhyOut"];
-export type WeighSheet = Schemas["WeighOut"];
-export type BakeChange = Schemas["BakeChange"];
-export type TapIn = Schemas["TapIn"];
+export type Why = Schemas["WhyRead"];
+export type WeighSheet = Schemas["WeighRead"];
+export type BakeUpdate = Schemas["BakeUpdate"];
+export type TapCreate = Schemas["TapCreate"];
 
 const AGAIN_MS = 400;
 const KEY = "Idempotency-Key";

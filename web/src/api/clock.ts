@@ -19,7 +19,7 @@ let told = false;
  * Take the clock of an answer, unless it left the server before the clock was last set. The answer was made some time in the `tookMs`
  * that it took to come: while the clock here lies within that it stands, or it moves to the nearer end. So a slow answer never sets it back.
  */
-export function syncClock(clock: Schemas["ClockOut"], tookMs: number): void {
+export function syncClock(clock: Schemas["ClockRead"], tookMs: number): void {
   const set = clock.set_at ? Date.parse(clock.set_at) : lastSet;
   if (set < lastSet) return;
   const [earliest, latest] = [Date.parse(clock.now), Date.parse(clock.now) + clock.rate * tookMs];
@@ -33,7 +33,7 @@ export function syncClock(clock: Schemas["ClockOut"], tookMs: number): void {
 }
 
 /** An answer that carries the clock, with the clock taken. */
-export async function clocked<T extends { clock: Schemas["ClockOut"] }>(ask: () => Promise<T>): Promise<T> {
+export async function clocked<T extends { clock: Schemas["ClockRead"] }>(ask: () => Promise<T>): Promise<T> {
   const asked = performance.now();
   const found = await ask();
   syncClock(found.clock, performance.now() - asked);

@@ -40,14 +40,14 @@ const plansAnew = (cache: QueryClient, but?: string) => void renew(cache, "plans
 export function useTogether(kitchen: number) {
   const cache = useQueryClient();
   const at = path({ kitchen_id: kitchen });
-  const onSuccess = (found: Schemas["DayOut"]) => {
+  const onSuccess = (found: Schemas["DayRead"]) => {
     cache.setQueryData(["day", kitchen], found);
     plansAnew(cache, "day");
   };
   return {
     look: useMutation({ mutationFn: () => take(client.GET("/api/kitchens/{kitchen_id}/day/together", at)) }),
     make: useMutation({
-      mutationFn: (body: Schemas["TogetherIn"]) =>
+      mutationFn: (body: Schemas["PackRequest"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/day/together", { ...at, body })),
       onSuccess,
     }),
@@ -66,30 +66,30 @@ export function useDayMoves() {
   const cache = useQueryClient();
   const edit = <B extends object>(bake: number, body: B, send: (body: B) => Promise<Answer<Bake>>) =>
     clocked(() => edited(cache, bake, body as Record<string, unknown>, (b) => take(send(b as B))));
-  const onSuccess = (found: Schemas["BakeOut"]) => {
+  const onSuccess = (found: Schemas["BakeRead"]) => {
     cache.setQueryData(["bake", found.id], found);
     plansAnew(cache);
   };
   return {
     pin: useMutation({
-      mutationFn: ({ bake, ...given }: Schemas["PinIn"] & { bake: number }) =>
+      mutationFn: ({ bake, ...given }: Schemas["PinUpdate"] & { bake: number }) =>
         edit(bake, given, (body) => client.PUT("/api/bakes/{bake_id}/pin", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     serve: useMutation({
       mutationFn: ({ bake, at }: { bake: number; at: string }) =>
-        edit<Schemas["BakeChange"]>(bake, { serve: at }, (body) =>
+        edit<Schemas["BakeUpdate"]>(bake, { serve: at }, (body) =>
           client.PATCH("/api/bakes/{bake_id}", { ...path({ bake_id: bake }), body }),
         ),
       onSuccess,
     }),
     takeOther: useMutation({
-      mutationFn: ({ bake, ...given }: Schemas["OtherIn"] & { bake: number }) =>
+      mutationFn: ({ bake, ...given }: Schemas["AlternativeRequest"] & { bake: number }) =>
         edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/others", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
     takeWayOut: useMutation({
-      mutationFn: ({ bake, ...given }: Schemas["RelaxIn"] & { bake: number }) =>
+      mutationFn: ({ bake, ...given }: Schemas["FitRequest"] & { bake: number }) =>
         edit(bake, given, (body) => client.POST("/api/bakes/{bake_id}/way-out", { ...path({ bake_id: bake }), body })),
       onSuccess,
     }),
@@ -100,18 +100,18 @@ export function useDayMoves() {
 export function useHoursWrites(kitchen: number) {
   const cache = useQueryClient();
   const at = { kitchen_id: kitchen };
-  const onSuccess = (found: Schemas["HoursOut"]) => {
+  const onSuccess = (found: Schemas["HoursRead"]) => {
     cache.setQueryData(["hours", kitchen], found);
     plansAnew(cache);
   };
   return {
     add: useMutation({
-      mutationFn: (body: Schemas["BusyIn"]) =>
+      mutationFn: (body: Schemas["BusyCreate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/hours", { ...path(at), body })),
       onSuccess,
     }),
     change: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["BusyIn"] & { id: number }) =>
+      mutationFn: ({ id, ...body }: Schemas["BusyCreate"] & { id: number }) =>
         take(client.PUT("/api/kitchens/{kitchen_id}/hours/{busy_id}", { ...path({ ...at, busy_id: id }), body })),
       onSuccess,
     }),
@@ -125,7 +125,7 @@ export function useHoursWrites(kitchen: number) {
       onSuccess,
     }),
     bring: useMutation({
-      mutationFn: (body: Schemas["CalendarIn"]) =>
+      mutationFn: (body: Schemas["CalendarCreate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/calendars", { ...path(at), body })),
       onSuccess,
     }),

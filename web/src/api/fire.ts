@@ -18,7 +18,7 @@ export const hearthQuery = (bake: number) =>
     refetchIntervalInBackground: true,
   });
 
-export const askCue = (body: Schemas["CueReq"]) => take(client.POST("/api/compute/cue", { body }));
+export const askCue = (body: Schemas["CueRequest"]) => take(client.POST("/api/compute/cue", { body }));
 
 /** The line at the heat, looked for longer than the bake's own answer. */
 export const lineQuery = (bake: number, stamp: string) =>
@@ -49,7 +49,7 @@ export const fireIfsQuery = (bake: number, stamp: string) =>
   });
 
 /** Taps answer the hearth. Kept apart: the outbox sends them, so that none is lost. */
-export const sendTap = (bake: number, body: Schemas["TapIn"]): Promise<Hearth> =>
+export const sendTap = (bake: number, body: Schemas["TapCreate"]): Promise<Hearth> =>
   takeWritten(`hearth ${bake}`, client.POST("/api/bakes/{bake_id}/taps", { ...path({ bake_id: bake }), body }));
 
 export const moveTap = (bake: number, tap: number, at: string): Promise<Hearth> =>

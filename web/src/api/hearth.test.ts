@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Hearth, TapIn } from "./client";
+import type { Hearth, TapCreate } from "./client";
 import worked from "../../../tests/worked/hearth.json";
 import { withTap } from "./hearth";
 
@@ -29,7 +29,7 @@ const start = (rounds: number, spots: number): Hearth =>
     })),
     due: [{ move: "load", round_no: 1, spot: 1, at: iso(0) }],
   }) as unknown as Hearth;
-const tap = (kind: TapIn["kind"], round_no: number, spot: number): TapIn => ({
+const tap = (kind: TapCreate["kind"], round_no: number, spot: number): TapCreate => ({
   key: `${kind}-${round_no}`,
   kind,
   round_no,
@@ -47,7 +47,7 @@ interface Worked {
   recover_s: number;
   loads: Record<string, number>;
   steps: {
-    tap: [TapIn["kind"], number, number, number];
+    tap: [TapCreate["kind"], number, number, number];
     due: [string, number, number, number][];
     waiting: number[];
     off: number[];

@@ -1,4 +1,4 @@
-import type { Hearth, TapIn } from "./client";
+import type { Hearth, TapCreate } from "./client";
 
 const instant = (iso: string | null): number => (iso ? Date.parse(iso) : 0);
 const FREEING = ["off", "turn", "load"];
@@ -22,7 +22,7 @@ const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
  * What a tap does to the hearth at once on this screen, until the server's own answer comes. The same
  * rules as the core's, for the moves only; the server's word replaces it.
  */
-export function withTap(hearth: Hearth, tap: TapIn, at: number): Hearth {
+export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
   const { program } = hearth;
   const iso = (t: number) => new Date(t).toISOString();
   const spots = hearth.spots.map((s) => ({ ...s }));

@@ -12,20 +12,20 @@ export function useKitchenWrites(kitchen: number) {
   const at = path({ kitchen_id: kitchen });
   return {
     create: useMutation({
-      mutationFn: (body: Schemas["KitchenIn"]) => take(client.POST("/api/kitchens", { body })),
+      mutationFn: (body: Schemas["KitchenCreate"]) => take(client.POST("/api/kitchens", { body })),
       onSuccess,
     }),
     change: useMutation({
-      mutationFn: (body: Schemas["KitchenChange"]) => take(client.PATCH("/api/kitchens/{kitchen_id}", { ...at, body })),
+      mutationFn: (body: Schemas["KitchenUpdate"]) => take(client.PATCH("/api/kitchens/{kitchen_id}", { ...at, body })),
       onSuccess,
     }),
     addSurface: useMutation({
-      mutationFn: (body: Schemas["SurfaceIn"]) =>
+      mutationFn: (body: Schemas["SurfaceUpdate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/surfaces", { ...at, body })),
       onSuccess,
     }),
     changeSurface: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["SurfaceIn"] & { id: number }) =>
+      mutationFn: ({ id, ...body }: Schemas["SurfaceUpdate"] & { id: number }) =>
         take(
           client.PUT("/api/kitchens/{kitchen_id}/surfaces/{surface_id}", {
             ...path({ kitchen_id: kitchen, surface_id: id }),
@@ -67,13 +67,13 @@ export const airQuery = (kitchen: number) =>
 /** Readings of the air, and what is believed of leavens: both move every plan. */
 export function useAirWrites(kitchen: number) {
   const cache = useQueryClient();
-  const onSuccess = (found: Schemas["AirOut"]) => {
+  const onSuccess = (found: Schemas["AirRead"]) => {
     cache.setQueryData(["air", kitchen], found);
     void renew(cache, "kitchen");
   };
   return {
     read: useMutation({
-      mutationFn: (body: Schemas["AirIn"]) =>
+      mutationFn: (body: Schemas["AirReadingCreate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/air", { ...path({ kitchen_id: kitchen }), body })),
       onSuccess,
     }),
@@ -122,12 +122,12 @@ export function useStarterWrites(kitchen: number) {
   const at = (id: number) => path({ kitchen_id: kitchen, starter_id: id });
   return {
     add: useMutation({
-      mutationFn: (body: Schemas["StarterIn"]) =>
+      mutationFn: (body: Schemas["StarterCreate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/starters", { ...path({ kitchen_id: kitchen }), body })),
       onSuccess,
     }),
     feed: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["FeedIn"] & { id: number }) =>
+      mutationFn: ({ id, ...body }: Schemas["FeedCreate"] & { id: number }) =>
         take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/feeds", { ...at(id), body })),
       onSuccess,
     }),
@@ -141,7 +141,7 @@ export function useStarterWrites(kitchen: number) {
       onSuccess,
     }),
     wish: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["FeedWishIn"] & { id: number }) =>
+      mutationFn: ({ id, ...body }: Schemas["FeedPlanUpdate"] & { id: number }) =>
         take(client.POST("/api/kitchens/{kitchen_id}/starters/{starter_id}/wish", { ...at(id), body })),
     }),
     putAway: useMutation({
@@ -157,7 +157,7 @@ export function useStarterWrites(kitchen: number) {
 export function useSetClock() {
   const cache = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["ClockIn"]) =>
+    mutationFn: (body: Schemas["ClockUpdate"]) =>
       clocked(async () => ({ clock: await take(client.POST("/api/clock", { body })) })),
     onSuccess: () => cache.invalidateQueries(),
   });

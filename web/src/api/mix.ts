@@ -8,7 +8,7 @@ export const useBloom = (bake: number) =>
       ? edit({ bloom_foamed: null }, ({ revision }: Taken) =>
           client.DELETE("/api/bakes/{bake_id}/bloom", on(bake, revision)),
         )
-      : edit<Schemas["BloomIn"]>({ minutes }, (body) =>
+      : edit<Schemas["BloomCreate"]>({ minutes }, (body) =>
           client.PUT("/api/bakes/{bake_id}/bloom", { ...path({ bake_id: bake }), body }),
         ),
   );

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useSyncExternalStore } from "react";
-import { type Hearth, Problem, type TapIn } from "./client";
+import { type Hearth, Problem, type TapCreate } from "./client";
 import { clocked, serverNow } from "./clock";
 import { withTap } from "./hearth";
 import { newKey } from "./key";
@@ -25,9 +25,9 @@ const RETRY_MS = 2000;
 let sending = false;
 let asked = false; // to send, while something was being sent
 
-type Landed = (bake: number, hearth: Hearth | null, tap: TapIn) => void;
+type Landed = (bake: number, hearth: Hearth | null, tap: TapCreate) => void;
 /** A tap on a round in the midst of a line: it changes the hearth, and nothing of the day. */
-const midLine = (hearth: Hearth, tap: TapIn): boolean =>
+const midLine = (hearth: Hearth, tap: TapCreate): boolean =>
   tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
 
 /** Send what waits, oldest first, until nothing does or the server is out of reach; in one tab at a time. */
@@ -97,9 +97,9 @@ export function useOutboxPump(): void {
 export function useTap(bake: number) {
   const cache = useQueryClient();
   const landed = useLanded();
-  return (tap: Omit<TapIn, "key">): void => {
+  return (tap: Omit<TapCreate, "key">): void => {
     const now = serverNow();
-    const full: TapIn = { ...tap, key: newKey(), at: tap.at ?? new Date(now).toISOString() };
+    const full: TapCreate = { ...tap, key: newKey(), at: tap.at ?? new Date(now).toISOString() };
     tell(null);
     const stored = enqueue(bake, full);
     cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withTap(had, full, now));

@@ -1,9 +1,9 @@
 import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Hearth, TapIn } from "./client";
+import type { Hearth, TapCreate } from "./client";
 
-const tap = (key: string): TapIn => ({ key, kind: "load", round_no: 1, spot: 1, at: "2026-11-25T01:00:00Z" });
+const tap = (key: string): TapCreate => ({ key, kind: "load", round_no: 1, spot: 1, at: "2026-11-25T01:00:00Z" });
 const told = {
   due: [],
   waiting: [1],

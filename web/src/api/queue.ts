@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import type { Hearth, TapIn } from "./client";
+import type { Hearth, TapCreate } from "./client";
 import { serverNow } from "./clock";
 import { withTap } from "./hearth";
 
@@ -11,7 +11,7 @@ export interface Waiting {
   /** Its place in the queue: the queue's own count, whatever the clocks say. */
   n: number;
   bake: number;
-  tap: TapIn;
+  tap: TapCreate;
   refused?: string;
 }
 interface Store extends DBSchema {
@@ -40,7 +40,7 @@ const store: Promise<IDBPDatabase<Store> | null> = openDB<Store>("brass-clock", 
 
 /** Taps that an earlier version left in the page's storage move into the store. */
 async function movedIn(db: IDBPDatabase<Store>): Promise<IDBPDatabase<Store>> {
-  let left: { bake: number; tap: TapIn }[] = [];
+  let left: { bake: number; tap: TapCreate }[] = [];
   try {
     left = JSON.parse(localStorage.getItem(OLD_KEY) ?? "[]") as typeof left;
   } catch {
@@ -89,7 +89,7 @@ const waits = selection((w) => w.refused === undefined);
 const refusals = selection((w) => w.refused !== undefined);
 
 /** Put a tap at the end of the queue: it counts at once, and is in the store when this resolves. */
-export async function enqueue(bake: number, tap: TapIn): Promise<void> {
+export async function enqueue(bake: number, tap: TapCreate): Promise<void> {
   queue = [...queue, { n: (unstored -= 1), bake, tap }];
   changed();
   const db = await store;

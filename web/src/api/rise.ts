@@ -7,7 +7,7 @@ export const askRescue = (bake: number, late_min: number | null) =>
 
 /** Put the dough elsewhere from now; null brings it back, or takes the last stay away. */
 export const useSpell = (bake: number) =>
-  useBakeWrite(bake, (given: Schemas["SpellIn"] | null, edit) =>
+  useBakeWrite(bake, (given: Schemas["RelocationCreate"] | null, edit) =>
     given === null
       ? edit({ spells: null }, ({ revision }: Taken) =>
           client.DELETE("/api/bakes/{bake_id}/spells", on(bake, revision)),
@@ -15,11 +15,11 @@ export const useSpell = (bake: number) =>
       : edit(given, (body) => client.POST("/api/bakes/{bake_id}/spells", { ...path({ bake_id: bake }), body })),
   );
 
-export const askWhatIf = (bake: number, body: Schemas["WhatIfIn"], signal?: AbortSignal) =>
+export const askWhatIf = (bake: number, body: Schemas["WhatIfRequest"], signal?: AbortSignal) =>
   take(client.POST("/api/bakes/{bake_id}/whatif", { ...path({ bake_id: bake }), body, ...(signal ? { signal } : {}) }));
 
 export const useKeepWhatIf = (bake: number) =>
-  useBakeWrite(bake, (given: Schemas["WhatIfIn"], edit) =>
+  useBakeWrite(bake, (given: Schemas["WhatIfRequest"], edit) =>
     edit(given, (body) => client.POST("/api/bakes/{bake_id}/whatif/keep", { ...path({ bake_id: bake }), body })),
   );
 
@@ -32,14 +32,14 @@ export const routesQuery = (bake: number, revision: number) =>
   });
 
 export const useRoute = (bake: number) =>
-  useBakeWrite(bake, (key: Schemas["RouteIn"]["key"], edit) =>
-    edit<Schemas["RouteIn"]>({ key }, (body) =>
+  useBakeWrite(bake, (key: Schemas["RouteUpdate"]["key"], edit) =>
+    edit<Schemas["RouteUpdate"]>({ key }, (body) =>
       client.POST("/api/bakes/{bake_id}/route", { ...path({ bake_id: bake }), body }),
     ),
   );
 
 export const useRead = (bake: number) =>
-  useBakeWrite(bake, (body: Schemas["ReadingIn"]) => take(client.POST("/api/readings", { body })));
+  useBakeWrite(bake, (body: Schemas["ReadingCreate"]) => take(client.POST("/api/readings", { body })));
 
 export const useUnread = (bake: number) =>
   useBakeWrite(bake, (reading: number) =>

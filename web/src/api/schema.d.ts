@@ -561,7 +561,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every kitchen of this house. */
+        /** Every kitchen. */
         get: operations["kitchens_list_kitchens_kitchens_get"];
         put?: never;
         /** A new, empty kitchen. */
@@ -1289,10 +1289,10 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * AcidOut
+         * AcidRead
          * @description How sour the dough ends, by the model: never a safety measure.
          */
-        AcidOut: {
+        AcidRead: {
             /** Ph */
             ph: number;
             /** Tta Ml */
@@ -1301,10 +1301,10 @@ export interface components {
             word: string;
         };
         /**
-         * ActOut
+         * ActRead
          * @description The last thing done to the day by one press, which one press takes back.
          */
-        ActOut: {
+        ActRead: {
             /**
              * At
              * Format: date-time
@@ -1316,10 +1316,10 @@ export interface components {
             what: string;
         };
         /**
-         * ActionOut
+         * ActionRead
          * @description One thing done to a bread, when, and how long each time.
          */
-        ActionOut: {
+        ActionRead: {
             /** Action */
             action: string;
             at_s: components["schemas"]["Banded"];
@@ -1327,10 +1327,10 @@ export interface components {
             each_s: number | null;
         };
         /**
-         * AddIn
+         * AddCreate
          * @description Something put in beside the formula of a bake.
          */
-        AddIn: {
+        AddCreate: {
             /** Amount */
             amount: string;
             /** Ingredient */
@@ -1342,17 +1342,17 @@ export interface components {
             revision?: number | null;
         };
         /**
-         * AdditionIn
+         * AdditionCreate
          * @description Something put in beside the formula, as typed.
          */
-        AdditionIn: {
+        AdditionCreate: {
             /** Amount */
             amount: string;
             /** Ingredient */
             ingredient: string;
         };
-        /** AdditionOut */
-        AdditionOut: {
+        /** AdditionRead */
+        AdditionRead: {
             /** Amount */
             amount: string;
             /**
@@ -1364,10 +1364,24 @@ export interface components {
             ingredient: string;
         };
         /**
-         * AirIn
+         * AirRead
+         * @description What was read of a kitchen's air lately, newest first, and what is odd about it.
+         */
+        AirRead: {
+            /** Cautions */
+            cautions: components["schemas"]["CautionRead"][];
+            /** Readings */
+            readings: components["schemas"]["AirReadingRead"][];
+            /** Skipped */
+            skipped: string[];
+            /** Taken */
+            taken: number;
+        };
+        /**
+         * AirReadingCreate
          * @description Air that was read in a place: one or many, each a moment as typed (or ISO) and C.
          */
-        AirIn: {
+        AirReadingCreate: {
             /**
              * Place
              * @default bench
@@ -1386,22 +1400,8 @@ export interface components {
              */
             source?: "typed" | "probe";
         };
-        /**
-         * AirOut
-         * @description What was read of a kitchen's air lately, newest first, and what is odd about it.
-         */
-        AirOut: {
-            /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
-            /** Readings */
-            readings: components["schemas"]["AirReadingOut"][];
-            /** Skipped */
-            skipped: string[];
-            /** Taken */
-            taken: number;
-        };
-        /** AirReadingOut */
-        AirReadingOut: {
+        /** AirReadingRead */
+        AirReadingRead: {
             /**
              * At
              * Format: date-time
@@ -1415,6 +1415,19 @@ export interface components {
             value: number;
         };
         /**
+         * AlternativeRequest
+         * @description One of the other ways through the day, by its id.
+         */
+        AlternativeRequest: {
+            /** Id */
+            id: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+        };
+        /**
          * AnyObject
          * @description A result as `contract` shapes it; `GET /api/compute/KIND/schema` gives the request's schema.
          */
@@ -1422,20 +1435,10 @@ export interface components {
             [key: string]: unknown;
         };
         /**
-         * BagIn
-         * @description A bag of flour.
-         */
-        BagIn: {
-            /** Ingredient */
-            ingredient: string;
-            /** Name */
-            name: string;
-        };
-        /**
-         * BagOut
+         * BagRead
          * @description A bag of flour; `thirst_frac` is water it took over the table's, over `times` kept bakes.
          */
-        BagOut: {
+        BagRead: {
             /** Id */
             id: number;
             /** Ingredient */
@@ -1448,10 +1451,204 @@ export interface components {
             times: number;
         };
         /**
-         * BakeBrief
+         * BagUpdate
+         * @description A bag of flour.
+         */
+        BagUpdate: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * BakeCreate
+         * @description A new bake: from a method, for a table.
+         */
+        BakeCreate: {
+            /** Kitchen Id */
+            kitchen_id: number;
+            /**
+             * Method
+             * @default hatch-pita
+             */
+            method?: string;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** Serve */
+            serve: string;
+        };
+        /**
+         * BakeRead
+         * @description A bake with every leaf computed. A leaf that cannot be is null, and `faults` says why.
+         */
+        BakeRead: {
+            clock: components["schemas"]["ClockRead"];
+            /** Faults */
+            faults: {
+                [key: string]: string;
+            };
+            fire: components["schemas"]["FireRead"] | null;
+            /** Fits */
+            fits: boolean;
+            /** Id */
+            id: number;
+            keep: components["schemas"]["KeepRead"];
+            /** Kitchen Id */
+            kitchen_id: number;
+            /** Leaf */
+            leaf: string;
+            /** Leaves */
+            leaves: components["schemas"]["LeafRead"][];
+            /** Method */
+            method: string;
+            /** Method Why */
+            method_why: string;
+            mix: components["schemas"]["MixRead"] | null;
+            /** Name */
+            name: string;
+            rest: components["schemas"]["RestRead"] | null;
+            /** Revision */
+            revision: number;
+            rise: components["schemas"]["RiseRead"] | null;
+            /** Say */
+            say: components["schemas"]["SayPart"][];
+            /** Seal */
+            seal: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Serve Until */
+            serve_until: string | null;
+            settings: components["schemas"]["BakeSettings"];
+            /** Status */
+            status: string;
+            /** Steps */
+            steps: components["schemas"]["StepRead"][];
+            /** Taps */
+            taps: components["schemas"]["TapRead"][];
+            weigh: components["schemas"]["WeighRead"] | null;
+        };
+        /**
+         * BakeSettings
+         * @description What the cook has set, as stored.
+         */
+        BakeSettings: {
+            /** Activity Factor */
+            activity_factor: number | null;
+            /** Additions */
+            additions: components["schemas"]["AdditionRead"][];
+            /** Bag Id */
+            bag_id: number | null;
+            /** Ball Air */
+            ball_air: number[][] | null;
+            /** Ball H */
+            ball_h: number | null;
+            /** Ball Place */
+            ball_place: string;
+            /** Ball Ratio */
+            ball_ratio: number;
+            /** Bloom Foamed */
+            bloom_foamed: boolean | null;
+            /** Bloom Min */
+            bloom_min: number | null;
+            /** Bloomed */
+            bloomed: boolean;
+            /** Bowl G */
+            bowl_g: number;
+            /** Bowl Material */
+            bowl_material: string;
+            /** Bulk Air */
+            bulk_air: number[][] | null;
+            /** Bulk H */
+            bulk_h: number | null;
+            /** Bulk Place */
+            bulk_place: string;
+            /** Bulk Ratio */
+            bulk_ratio: number;
+            /** Cold */
+            cold: {
+                [key: string]: unknown;
+            } | null;
+            /** Colour Top */
+            colour_top: string | null;
+            /** Count */
+            count: number | null;
+            /** Diameter Cm */
+            diameter_cm: number | null;
+            /** Docked */
+            docked: boolean;
+            /** Doneness */
+            doneness: string;
+            /** Dough C */
+            dough_c: number;
+            /** Dressing */
+            dressing: {
+                [key: string]: unknown;
+            } | null;
+            filling: components["schemas"]["FillingUpdate"] | null;
+            /** Flour C */
+            flour_c: number | null;
+            /** Heat Steps */
+            heat_steps: {
+                [key: string]: unknown;
+            }[] | null;
+            /** Held */
+            held: {
+                [key: string]: number;
+            };
+            /** Knead */
+            knead: string;
+            /** Knead Min */
+            knead_min: number;
+            /** Length Cm */
+            length_cm: number | null;
+            /** Lines */
+            lines: components["schemas"]["FormulaLineCreate"][];
+            /** Note */
+            note: string;
+            /** Part Temps */
+            part_temps: {
+                [key: string]: number;
+            };
+            /** Piece G */
+            piece_g: number | null;
+            /** Shape */
+            shape: string;
+            /** Skin Min */
+            skin_min: number | null;
+            /** Solve For */
+            solve_for: string | null;
+            /** Spells */
+            spells: components["schemas"]["RelocationRead"][];
+            /** Sponge H */
+            sponge_h: number | null;
+            /** Starter Id */
+            starter_id: number | null;
+            /** Strength */
+            strength: string;
+            /** Surface Id */
+            surface_id: number | null;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+            /** Uneven Frac */
+            uneven_frac: number | null;
+            /** Unread */
+            unread: string[];
+            /** Weighed */
+            weighed: number[];
+            /** Width Cm */
+            width_cm: number | null;
+        };
+        /**
+         * BakeSummary
          * @description A bake on the Bench and in the Logbook.
          */
-        BakeBrief: {
+        BakeSummary: {
             /** Count */
             count: number | null;
             /** Dough C */
@@ -1467,7 +1664,7 @@ export interface components {
             /** Leaf */
             leaf: string;
             /** Leaves */
-            leaves: components["schemas"]["LeafOut"][];
+            leaves: components["schemas"]["LeafRead"][];
             /** Method */
             method: string;
             /** Name */
@@ -1499,10 +1696,10 @@ export interface components {
             weighed_g: number | null;
         };
         /**
-         * BakeChange
+         * BakeUpdate
          * @description Any part of a bake; what is left out stays.
          */
-        BakeChange: {
+        BakeUpdate: {
             /**
              * Bag Id
              * @default null
@@ -1560,7 +1757,7 @@ export interface components {
              */
             bulk_ratio?: number | null;
             /** @default null */
-            cold?: components["schemas"]["ColdIn"] | null;
+            cold?: components["schemas"]["ColdUpdate"] | null;
             /**
              * Colour Top
              * @default null
@@ -1592,9 +1789,9 @@ export interface components {
              */
             dough_c?: number | null;
             /** @default null */
-            dressing?: components["schemas"]["DressingIn"] | null;
+            dressing?: components["schemas"]["DressingUpdate"] | null;
             /** @default null */
-            filling?: components["schemas"]["FillingIn"] | null;
+            filling?: components["schemas"]["FillingUpdate"] | null;
             /**
              * Flour C
              * @default null
@@ -1604,7 +1801,7 @@ export interface components {
              * Heat Steps
              * @default null
              */
-            heat_steps?: components["schemas"]["HeatStepIn"][] | null;
+            heat_steps?: components["schemas"]["HeatStepUpdate"][] | null;
             /**
              * Held
              * @default null
@@ -1631,7 +1828,7 @@ export interface components {
              * Lines
              * @default null
              */
-            lines?: components["schemas"]["LineIn"][] | null;
+            lines?: components["schemas"]["FormulaLineCreate"][] | null;
             /**
              * Name
              * @default null
@@ -1746,190 +1943,6 @@ export interface components {
             width_cm?: number | null;
         };
         /**
-         * BakeIn
-         * @description A new bake: from a method, for a table.
-         */
-        BakeIn: {
-            /** Kitchen Id */
-            kitchen_id: number;
-            /**
-             * Method
-             * @default hatch-pita
-             */
-            method?: string;
-            /**
-             * Name
-             * @default null
-             */
-            name?: string | null;
-            /** Serve */
-            serve: string;
-        };
-        /**
-         * BakeOut
-         * @description A bake with every leaf computed. A leaf that cannot be is null, and `faults` says why.
-         */
-        BakeOut: {
-            clock: components["schemas"]["ClockOut"];
-            /** Faults */
-            faults: {
-                [key: string]: string;
-            };
-            fire: components["schemas"]["FireOut"] | null;
-            /** Fits */
-            fits: boolean;
-            /** Id */
-            id: number;
-            keep: components["schemas"]["KeepOut"];
-            /** Kitchen Id */
-            kitchen_id: number;
-            /** Leaf */
-            leaf: string;
-            /** Leaves */
-            leaves: components["schemas"]["LeafOut"][];
-            /** Method */
-            method: string;
-            /** Method Why */
-            method_why: string;
-            mix: components["schemas"]["MixOut"] | null;
-            /** Name */
-            name: string;
-            rest: components["schemas"]["RestOut"] | null;
-            /** Revision */
-            revision: number;
-            rise: components["schemas"]["RiseOut"] | null;
-            /** Say */
-            say: components["schemas"]["SayPart"][];
-            /** Seal */
-            seal: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** Serve Until */
-            serve_until: string | null;
-            settings: components["schemas"]["BakeSettings"];
-            /** Status */
-            status: string;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            /** Taps */
-            taps: components["schemas"]["TapOut"][];
-            weigh: components["schemas"]["WeighOut"] | null;
-        };
-        /**
-         * BakeSettings
-         * @description What the cook has set, as stored.
-         */
-        BakeSettings: {
-            /** Activity Factor */
-            activity_factor: number | null;
-            /** Additions */
-            additions: components["schemas"]["AdditionOut"][];
-            /** Bag Id */
-            bag_id: number | null;
-            /** Ball Air */
-            ball_air: number[][] | null;
-            /** Ball H */
-            ball_h: number | null;
-            /** Ball Place */
-            ball_place: string;
-            /** Ball Ratio */
-            ball_ratio: number;
-            /** Bloom Foamed */
-            bloom_foamed: boolean | null;
-            /** Bloom Min */
-            bloom_min: number | null;
-            /** Bloomed */
-            bloomed: boolean;
-            /** Bowl G */
-            bowl_g: number;
-            /** Bowl Material */
-            bowl_material: string;
-            /** Bulk Air */
-            bulk_air: number[][] | null;
-            /** Bulk H */
-            bulk_h: number | null;
-            /** Bulk Place */
-            bulk_place: string;
-            /** Bulk Ratio */
-            bulk_ratio: number;
-            /** Cold */
-            cold: {
-                [key: string]: unknown;
-            } | null;
-            /** Colour Top */
-            colour_top: string | null;
-            /** Count */
-            count: number | null;
-            /** Diameter Cm */
-            diameter_cm: number | null;
-            /** Docked */
-            docked: boolean;
-            /** Doneness */
-            doneness: string;
-            /** Dough C */
-            dough_c: number;
-            /** Dressing */
-            dressing: {
-                [key: string]: unknown;
-            } | null;
-            filling: components["schemas"]["FillingIn"] | null;
-            /** Flour C */
-            flour_c: number | null;
-            /** Heat Steps */
-            heat_steps: {
-                [key: string]: unknown;
-            }[] | null;
-            /** Held */
-            held: {
-                [key: string]: number;
-            };
-            /** Knead */
-            knead: string;
-            /** Knead Min */
-            knead_min: number;
-            /** Length Cm */
-            length_cm: number | null;
-            /** Lines */
-            lines: components["schemas"]["LineIn"][];
-            /** Note */
-            note: string;
-            /** Part Temps */
-            part_temps: {
-                [key: string]: number;
-            };
-            /** Piece G */
-            piece_g: number | null;
-            /** Shape */
-            shape: string;
-            /** Skin Min */
-            skin_min: number | null;
-            /** Solve For */
-            solve_for: string | null;
-            /** Spells */
-            spells: components["schemas"]["SpellOut"][];
-            /** Sponge H */
-            sponge_h: number | null;
-            /** Starter Id */
-            starter_id: number | null;
-            /** Strength */
-            strength: string;
-            /** Surface Id */
-            surface_id: number | null;
-            /** Thickness Mm */
-            thickness_mm: number | null;
-            /** Uneven Frac */
-            uneven_frac: number | null;
-            /** Unread */
-            unread: string[];
-            /** Weighed */
-            weighed: number[];
-            /** Width Cm */
-            width_cm: number | null;
-        };
-        /**
          * Banded
          * @description 10, 50 and 90 % of a forecast.
          */
@@ -1971,30 +1984,30 @@ export interface components {
             side: "soda" | "acid";
         };
         /**
-         * BenchOut
+         * BenchRead
          * @description The start screen: what is alive and the latest that was kept, the next hand moves, the kitchen's readings.
          */
-        BenchOut: {
+        BenchRead: {
             /** Away */
-            away: components["schemas"]["SpanOut"][];
+            away: components["schemas"]["SpanRead"][];
             /** Bakes */
-            bakes: components["schemas"]["BakeBrief"][];
+            bakes: components["schemas"]["BakeSummary"][];
             /** Broken */
-            broken: components["schemas"]["BrokenOut"][];
-            clock: components["schemas"]["ClockOut"];
-            kitchen: components["schemas"]["KitchenOut"];
+            broken: components["schemas"]["BrokenRead"][];
+            clock: components["schemas"]["ClockRead"];
+            kitchen: components["schemas"]["KitchenRead"];
             /** Room C */
             room_c: number;
             /** Say */
             say: components["schemas"]["SayPart"][];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["StepRead"][];
         };
         /**
-         * BloomIn
+         * BloomCreate
          * @description Minutes until the yeast foamed; null when it did not within 15.
          */
-        BloomIn: {
+        BloomCreate: {
             /** Minutes */
             minutes: number | null;
             /**
@@ -2004,10 +2017,10 @@ export interface components {
             revision?: number | null;
         };
         /**
-         * BrokenOut
+         * BrokenRead
          * @description A bake that cannot be computed: which, why, and what can be done.
          */
-        BrokenOut: {
+        BrokenRead: {
             /** Bake Id */
             bake_id: number;
             /** Name */
@@ -2016,10 +2029,10 @@ export interface components {
             text: string;
         };
         /**
-         * BusyIn
+         * BusyCreate
          * @description Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed) or by the week (`days`, 0 is Monday, and two times).
          */
-        BusyIn: {
+        BusyCreate: {
             /**
              * Days
              * @default []
@@ -2076,10 +2089,10 @@ export interface components {
             until_time: string | null;
         };
         /**
-         * CalendarIn
+         * CalendarCreate
          * @description An iCalendar text; whole days are hands away only when `all_day` says so.
          */
-        CalendarIn: {
+        CalendarCreate: {
             /**
              * All Day
              * @default false
@@ -2114,8 +2127,8 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** CarpetOut */
-        CarpetOut: {
+        /** CarpetRead */
+        CarpetRead: {
             /** Bottom */
             bottom: string[];
             /** Depth Mm */
@@ -2129,18 +2142,18 @@ export interface components {
             /** Top */
             top: string[];
         };
-        /** CautionOut */
-        CautionOut: {
+        /** CautionRead */
+        CautionRead: {
             /** Code */
             code: string;
             /** Text */
             text: string;
         };
         /**
-         * ChanceOut
+         * ChanceRead
          * @description The chance of a full pocket by this kitchen's own breads, with its p10 and p90.
          */
-        ChanceOut: {
+        ChanceRead: {
             /** Breads */
             breads: number;
             /** P */
@@ -2150,26 +2163,11 @@ export interface components {
             /** P90 */
             p90: number;
         };
-        /** ClockIn */
-        ClockIn: {
-            /**
-             * Jump
-             * @default null
-             */
-            jump?: "next_move" | null;
-            /** Kitchen Id */
-            kitchen_id: number;
-            /**
-             * Rate
-             * @default null
-             */
-            rate?: number | null;
-        };
         /**
-         * ClockOut
+         * ClockRead
          * @description Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time.
          */
-        ClockOut: {
+        ClockRead: {
             /**
              * Now
              * Format: date-time
@@ -2185,29 +2183,26 @@ export interface components {
             /** Simulated */
             simulated: boolean;
         };
-        /**
-         * ColdIn
-         * @description Hours in the fridge, begun so long into the bulk or the ball proof.
-         */
-        ColdIn: {
+        /** ClockUpdate */
+        ClockUpdate: {
             /**
-             * After H
-             * @default 0.25
+             * Jump
+             * @default null
              */
-            after_h?: number;
-            /** Hours */
-            hours: number;
+            jump?: "next_move" | null;
+            /** Kitchen Id */
+            kitchen_id: number;
             /**
-             * Stage
-             * @enum {string}
+             * Rate
+             * @default null
              */
-            stage: "bulk" | "ball";
+            rate?: number | null;
         };
         /**
-         * ColdOut
+         * ColdRead
          * @description When the dough goes into the fridge and comes out, of which stage, and whether that was done.
          */
-        ColdOut: {
+        ColdRead: {
             /**
              * Into At
              * Format: date-time
@@ -2227,6 +2222,24 @@ export interface components {
             temp_c: number;
         };
         /**
+         * ColdUpdate
+         * @description Hours in the fridge, begun so long into the bulk or the ball proof.
+         */
+        ColdUpdate: {
+            /**
+             * After H
+             * @default 0.25
+             */
+            after_h?: number;
+            /** Hours */
+            hours: number;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "bulk" | "ball";
+        };
+        /**
          * ColourSpell
          * @description A colour that a face shows from so many seconds on.
          */
@@ -2240,10 +2253,10 @@ export interface components {
             word: "pale" | "light" | "golden" | "charred";
         };
         /**
-         * ColoursOut
+         * ColoursRead
          * @description The colour of the two faces in words: the bottom one at the turn, both when it comes off.
          */
-        ColoursOut: {
+        ColoursRead: {
             /** Bottom At Off */
             bottom_at_off: string;
             /** Bottom At Turn */
@@ -2252,25 +2265,25 @@ export interface components {
             top_at_off: string;
         };
         /**
-         * CueOut
+         * CueRead
          * @description A surface's temperature from a sign, as a band, and what it means.
          */
-        CueOut: {
+        CueRead: {
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["CautionRead"][];
             surface_c: components["schemas"]["Banded"];
             /** Text */
             text: string;
             /** Why */
             why: {
-                [key: string]: components["schemas"]["WhyOut"];
+                [key: string]: components["schemas"]["WhyRead"];
             };
         };
         /**
-         * CueReq
+         * CueRequest
          * @description One sign and its reading.
          */
-        CueReq: {
+        CueRequest: {
             /**
              * Behaviour
              * @default null
@@ -2308,10 +2321,10 @@ export interface components {
             seconds?: number | null;
         };
         /**
-         * CureOut
+         * CureRead
          * @description One press that levels the beam.
          */
-        CureOut: {
+        CureRead: {
             /** Change G */
             change_g: number;
             /** Ingredient */
@@ -2325,32 +2338,19 @@ export interface components {
             text: string;
         };
         /**
-         * DayOut
+         * DayRead
          * @description The day's changes so far, newest first, and the last act that can be taken back.
          */
-        DayOut: {
+        DayRead: {
             /** Moved */
-            moved: components["schemas"]["MovedOut"][];
-            undo: components["schemas"]["ActOut"] | null;
+            moved: components["schemas"]["MovedRead"][];
+            undo: components["schemas"]["ActRead"] | null;
         };
         /**
-         * DoseIn
-         * @description The yeast for the time there is: which, and when it should have risen.
-         */
-        DoseIn: {
-            /**
-             * Leaven
-             * @default yeast_instant
-             */
-            leaven?: string;
-            /** Ready At */
-            ready_at: string;
-        };
-        /**
-         * DoseOut
+         * DoseRead
          * @description The yeast for the time there is.
          */
-        DoseOut: {
+        DoseRead: {
             /** Baker Frac */
             baker_frac: number | null;
             /** Leaven */
@@ -2372,6 +2372,19 @@ export interface components {
             /** Ways */
             ways: components["schemas"]["DoseWay"][];
         };
+        /**
+         * DoseUpdate
+         * @description The yeast for the time there is: which, and when it should have risen.
+         */
+        DoseUpdate: {
+            /**
+             * Leaven
+             * @default yeast_instant
+             */
+            leaven?: string;
+            /** Ready At */
+            ready_at: string;
+        };
         /** DoseWay */
         DoseWay: {
             /** At */
@@ -2382,10 +2395,10 @@ export interface components {
             text: string;
         };
         /**
-         * DressingIn
+         * DressingUpdate
          * @description What goes on a bread outside its dough: grams of it a piece, and when.
          */
-        DressingIn: {
+        DressingUpdate: {
             /** Kind */
             kind: string;
             /** Mass G */
@@ -2398,18 +2411,10 @@ export interface components {
             when?: "before" | "after_turn" | "after_heat";
         };
         /**
-         * EntryIn
-         * @description A whole ingredient list as text.
-         */
-        EntryIn: {
-            /** Text */
-            text: string;
-        };
-        /**
-         * EntryLineOut
+         * EntryLineRead
          * @description A line of a list: read, or with what could not be.
          */
-        EntryLineOut: {
+        EntryLineRead: {
             /** Amount */
             amount: string | null;
             /** Basis */
@@ -2425,16 +2430,24 @@ export interface components {
             /** Raw */
             raw: string;
         };
-        /** EntryOut */
-        EntryOut: {
+        /** EntryRead */
+        EntryRead: {
             /** Lines */
-            lines: components["schemas"]["EntryLineOut"][];
+            lines: components["schemas"]["EntryLineRead"][];
         };
         /**
-         * FactOut
+         * EntryRequest
+         * @description A whole ingredient list as text.
+         */
+        EntryRequest: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * FactRead
          * @description Forecast beside fact. `place` is 0 at p10 and 1 at p90.
          */
-        FactOut: {
+        FactRead: {
             /** Inside */
             inside: boolean | null;
             /** Name */
@@ -2453,24 +2466,10 @@ export interface components {
             was: number | null;
         };
         /**
-         * FeedAsk
-         * @description The feed that a starter is to get.
-         */
-        FeedAsk: {
-            /** Flour G */
-            flour_g: number;
-            /** Seed G */
-            seed_g: number;
-            /** Starter Id */
-            starter_id: number;
-            /** Water G */
-            water_g: number;
-        };
-        /**
-         * FeedIn
+         * FeedCreate
          * @description A feed as it was given; `at`: now when left out, or as typed.
          */
-        FeedIn: {
+        FeedCreate: {
             /**
              * At
              * @default null
@@ -2490,10 +2489,53 @@ export interface components {
             water_g: number;
         };
         /**
-         * FeedOut
+         * FeedPlanRead
+         * @description The feed that peaks when it is wanted, given now.
+         */
+        FeedPlanRead: {
+            /** Flour G */
+            flour_g: number;
+            /**
+             * Peak At
+             * Format: date-time
+             */
+            peak_at: string;
+            /** Seed G */
+            seed_g: number;
+            /** Text */
+            text: string;
+            /** Water G */
+            water_g: number;
+        };
+        /**
+         * FeedPlanUpdate
+         * @description So much starter at its peak by a moment.
+         */
+        FeedPlanUpdate: {
+            /** Peak At */
+            peak_at: string;
+            /** Total G */
+            total_g: number;
+        };
+        /**
+         * FeedPortion
+         * @description The feed that a starter is to get.
+         */
+        FeedPortion: {
+            /** Flour G */
+            flour_g: number;
+            /** Seed G */
+            seed_g: number;
+            /** Starter Id */
+            starter_id: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
+         * FeedRead
          * @description A feed that was given: what, when, and when it stood highest if that was seen.
          */
-        FeedOut: {
+        FeedRead: {
             /**
              * At
              * Format: date-time
@@ -2512,49 +2554,20 @@ export interface components {
             /** Water G */
             water_g: number;
         };
-        /**
-         * FeedWishIn
-         * @description So much starter at its peak by a moment.
-         */
-        FeedWishIn: {
-            /** Peak At */
-            peak_at: string;
-            /** Total G */
-            total_g: number;
+        /** FeelRead */
+        FeelRead: {
+            /** Means */
+            means: string;
+            /** Word */
+            word: string;
         };
-        /**
-         * FeedWishOut
-         * @description The feed that peaks when it is wanted, given now.
-         */
-        FeedWishOut: {
-            /** Flour G */
-            flour_g: number;
-            /**
-             * Peak At
-             * Format: date-time
-             */
-            peak_at: string;
-            /** Seed G */
-            seed_g: number;
-            /** Text */
-            text: string;
-            /** Water G */
-            water_g: number;
-        };
-        /** FeelIn */
-        FeelIn: {
+        /** FeelUpdate */
+        FeelUpdate: {
             /**
              * Feel
              * @enum {string}
              */
             feel: "sticky" | "stiff" | "tears" | "springs_back";
-        };
-        /** FeelOut */
-        FeelOut: {
-            /** Means */
-            means: string;
-            /** Word */
-            word: string;
         };
         /** FieldProblem */
         FieldProblem: {
@@ -2563,13 +2576,34 @@ export interface components {
             /** Pointer */
             pointer: string;
         };
+        /** FillingRead */
+        FillingRead: {
+            /** Lines */
+            lines: components["schemas"]["FormulaLineRead"][];
+            /** Per Piece G */
+            per_piece_g: number;
+            /** To Dough Frac */
+            to_dough_frac: number;
+            /** Total G */
+            total_g: number;
+        };
+        /** FillingRequest */
+        FillingRequest: {
+            /** Lines */
+            lines: components["schemas"]["LineRequest"][];
+            /**
+             * Per Piece G
+             * @default null
+             */
+            per_piece_g?: number | null;
+        };
         /**
-         * FillingIn
+         * FillingUpdate
          * @description A stuffing or topping, and grams of it a piece.
          */
-        FillingIn: {
+        FillingUpdate: {
             /** Lines */
-            lines: components["schemas"]["LineIn"][];
+            lines: components["schemas"]["FormulaLineCreate"][];
             /**
              * Per Piece G
              * @default null
@@ -2581,32 +2615,11 @@ export interface components {
              */
             topping?: boolean;
         };
-        /** FillingOut */
-        FillingOut: {
-            /** Lines */
-            lines: components["schemas"]["LineOut"][];
-            /** Per Piece G */
-            per_piece_g: number;
-            /** To Dough Frac */
-            to_dough_frac: number;
-            /** Total G */
-            total_g: number;
-        };
-        /** FillingReq */
-        FillingReq: {
-            /** Lines */
-            lines: components["schemas"]["LineReq"][];
-            /**
-             * Per Piece G
-             * @default null
-             */
-            per_piece_g?: number | null;
-        };
         /**
-         * FireIfOut
+         * FireIfRead
          * @description One thing changed: the score then and by how much, when it would puff and come off, what it would lose.
          */
-        FireIfOut: {
+        FireIfRead: {
             /** Moisture Loss Frac */
             moisture_loss_frac: number;
             /** Off S */
@@ -2620,24 +2633,24 @@ export interface components {
             /** Words */
             words: string;
         };
-        /** FireIfsOut */
-        FireIfsOut: {
+        /** FireIfsRead */
+        FireIfsRead: {
             /** Ifs */
-            ifs: components["schemas"]["FireIfOut"][];
+            ifs: components["schemas"]["FireIfRead"][];
         };
-        /** FireOut */
-        FireOut: {
+        /** FireRead */
+        FireRead: {
             /** Actions */
-            actions: components["schemas"]["ActionOut"][];
+            actions: components["schemas"]["ActionRead"][];
             /** Bread C */
             bread_c: number;
             /** Breads To Chance */
             breads_to_chance: number;
-            carpet: components["schemas"]["CarpetOut"];
+            carpet: components["schemas"]["CarpetRead"];
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
-            chance: components["schemas"]["ChanceOut"] | null;
-            colours: components["schemas"]["ColoursOut"];
+            cautions: components["schemas"]["CautionRead"][];
+            chance: components["schemas"]["ChanceRead"] | null;
+            colours: components["schemas"]["ColoursRead"];
             /** Diameter Cm */
             diameter_cm: number;
             /** Dressing G */
@@ -2648,25 +2661,25 @@ export interface components {
             events: {
                 [key: string]: components["schemas"]["Banded"];
             };
-            line: components["schemas"]["HeatLineOut"];
+            line: components["schemas"]["HeatLineRead"];
             /** Matters */
             matters: string[];
             /** Moisture Loss Frac */
             moisture_loss_frac: number;
-            own_way: components["schemas"]["OwnWayOut"] | null;
+            own_way: components["schemas"]["OwnWayRead"] | null;
             /** Pocket */
             pocket: boolean;
-            program: components["schemas"]["ProgramOut"];
+            program: components["schemas"]["ProgramRead"];
             /** Reasons */
-            reasons: components["schemas"]["ReasonOut"][];
+            reasons: components["schemas"]["ReasonRead"][];
             /** Recovered */
             recovered: boolean;
-            right_heat: components["schemas"]["RightHeatOut"] | null;
+            right_heat: components["schemas"]["RightHeatRead"] | null;
             /** Right Heat Reason */
             right_heat_reason: string;
             /** Score */
             score: number;
-            surface: components["schemas"]["SurfaceOut"] | null;
+            surface: components["schemas"]["SurfaceRead"] | null;
             /** Surface After C */
             surface_after_c: number;
             surface_c: components["schemas"]["Banded"];
@@ -2678,8 +2691,85 @@ export interface components {
             thickness_mm: number;
             /** Why */
             why: {
-                [key: string]: components["schemas"]["WhyOut"];
+                [key: string]: components["schemas"]["WhyRead"];
             };
+        };
+        /**
+         * FitReport
+         * @description A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have.
+         */
+        FitReport: {
+            /** Id */
+            id: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Steps */
+            steps: components["schemas"]["StepRead"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * FitRequest
+         * @description One of the changes that the bake's way out named, by its id.
+         */
+        FitRequest: {
+            /** Id */
+            id: string;
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+        };
+        /**
+         * FormulaLineCreate
+         * @description A line of a formula as typed.
+         */
+        FormulaLineCreate: {
+            /** Amount */
+            amount: string;
+            /**
+             * Basis
+             * @default null
+             */
+            basis?: string | number | null;
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+        };
+        /** FormulaLineRead */
+        FormulaLineRead: {
+            /** Baker Frac */
+            baker_frac: number | null;
+            /** Basis */
+            basis: string;
+            /** Fat G */
+            fat_g: number;
+            /** Grams */
+            grams: number;
+            /** High G */
+            high_g: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Low G */
+            low_g: number;
+            /** Name */
+            name: string;
+            /** Rounding Frac */
+            rounding_frac: number;
+            /** Typed */
+            typed: string;
+            /** Water G */
+            water_g: number;
+            /** Weighable G */
+            weighable_g: number;
         };
         /**
          * Gone
@@ -2689,31 +2779,31 @@ export interface components {
             /** Id */
             id: number;
         };
-        /** GuideStepOut */
-        GuideStepOut: {
+        /** GuideStepRead */
+        GuideStepRead: {
             /** Minutes */
             minutes: number;
             /** Text */
             text: string;
         };
         /**
-         * HabitOut
+         * HabitRead
          * @description What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other.
          */
-        HabitOut: {
+        HabitRead: {
             /** Sd K */
             sd_k: number;
             surface_c: components["schemas"]["Banded"] | null;
             /** Text */
             text: string;
             /** Ways */
-            ways: components["schemas"]["WayOut"][];
+            ways: components["schemas"]["WayRead"][];
         };
         /**
-         * HandMoveOut
+         * HandMoveRead
          * @description Something the hands do to a bread on the heat: when from its contact [s], and for how long.
          */
-        HandMoveOut: {
+        HandMoveRead: {
             /** At S */
             at_s: number;
             /** Hands S */
@@ -2722,10 +2812,10 @@ export interface components {
             move: string;
         };
         /**
-         * HandfulOut
+         * HandfulRead
          * @description What to do about a feel.
          */
-        HandfulOut: {
+        HandfulRead: {
             /** Add */
             add: string | null;
             /** Grams */
@@ -2748,16 +2838,16 @@ export interface components {
             version: string;
         };
         /**
-         * HearthOut
+         * HearthRead
          * @description The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
          *     than planned it ends.
          */
-        HearthOut: {
+        HearthRead: {
             /** Bake Id */
             bake_id: number;
-            clock: components["schemas"]["ClockOut"];
+            clock: components["schemas"]["ClockRead"];
             /** Due */
-            due: components["schemas"]["MoveOut"][];
+            due: components["schemas"]["MoveRead"][];
             /** Finished */
             finished: boolean;
             /** Last Off At */
@@ -2765,34 +2855,34 @@ export interface components {
             /** Late S */
             late_s: number;
             /** Line */
-            line: components["schemas"]["LineTaskOut"][];
+            line: components["schemas"]["LineTaskRead"][];
             /** Lost */
             lost: number[];
             /** Name */
             name: string;
             /** Off */
             off: number[];
-            program: components["schemas"]["ProgramOut"];
+            program: components["schemas"]["ProgramRead"];
             /** Rounds */
             rounds: number;
             /** Spots */
-            spots: components["schemas"]["SpotOut"][];
+            spots: components["schemas"]["SpotRead"][];
             /** Started */
             started: boolean;
-            surface: components["schemas"]["SurfaceOut"] | null;
+            surface: components["schemas"]["SurfaceRead"] | null;
             /** Taps */
-            taps: components["schemas"]["TapOut"][];
+            taps: components["schemas"]["TapRead"][];
             /** Towel */
-            towel: components["schemas"]["TowelOut"][];
+            towel: components["schemas"]["TowelRead"][];
             /** Waiting */
             waiting: number[];
         };
         /**
-         * HeatLineOut
+         * HeatLineRead
          * @description The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
          *     towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save.
          */
-        HeatLineOut: {
+        HeatLineRead: {
             /** Bottleneck */
             bottleneck: string;
             /** Bound Min */
@@ -2806,7 +2896,7 @@ export interface components {
             /** Spot Saves S */
             spot_saves_s: number | null;
             /** Tasks */
-            tasks: components["schemas"]["LineTaskOut"][];
+            tasks: components["schemas"]["LineTaskRead"][];
             /** Towel Feel */
             towel_feel: string;
             /** Towel Min */
@@ -2820,10 +2910,10 @@ export interface components {
             name: string;
         };
         /**
-         * HeatStepIn
+         * HeatStepUpdate
          * @description One step of a cook's own way through the heat: so many seconds, or until something is seen.
          */
-        HeatStepIn: {
+        HeatStepUpdate: {
             /**
              * Do
              * @enum {string}
@@ -2846,11 +2936,11 @@ export interface components {
             until?: ("golden" | "puffed" | "bubbles" | "cue") | null;
         };
         /**
-         * HeatingOut
+         * HeatingRead
          * @description How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
          *     empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings.
          */
-        HeatingOut: {
+        HeatingRead: {
             /** Charcoal Kg */
             charcoal_kg: number | null;
             /** Drift K Min */
@@ -2867,10 +2957,10 @@ export interface components {
             wipe_every: number | null;
         };
         /**
-         * HoursOut
+         * HoursRead
          * @description A kitchen's busy hours; `said` answers what was just brought in.
          */
-        HoursOut: {
+        HoursRead: {
             /** Calendars */
             calendars: components["schemas"]["CalendarRow"][];
             /** Cooks */
@@ -2883,26 +2973,13 @@ export interface components {
              */
             said?: string;
             /** Spans */
-            spans: components["schemas"]["SpanOut"][];
+            spans: components["schemas"]["SpanRead"][];
         };
         /**
-         * ImportIn
-         * @description A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV.
-         */
-        ImportIn: {
-            /**
-             * Serve
-             * @default in 5 h
-             */
-            serve?: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * ImportOut
+         * ImportRead
          * @description What came of an import: the bake, and what could not be used.
          */
-        ImportOut: {
+        ImportRead: {
             /** Bake Id */
             bake_id: number;
             /** Kind */
@@ -2914,13 +2991,26 @@ export interface components {
             /** Unread */
             unread: string[];
         };
+        /**
+         * ImportRequest
+         * @description A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV.
+         */
+        ImportRequest: {
+            /**
+             * Serve
+             * @default in 5 h
+             */
+            serve?: string;
+            /** Text */
+            text: string;
+        };
         /** IngredientList */
         IngredientList: {
             /** Ingredients */
-            ingredients: components["schemas"]["IngredientOut"][];
+            ingredients: components["schemas"]["IngredientRead"][];
         };
-        /** IngredientOut */
-        IngredientOut: {
+        /** IngredientRead */
+        IngredientRead: {
             /** Allergens */
             allergens: string[];
             /** Cup G */
@@ -2971,19 +3061,111 @@ export interface components {
             /** Ratio */
             ratio: number[];
         };
-        /** KeepOut */
-        KeepOut: {
+        /** KeepRead */
+        KeepRead: {
             /** Activity After */
             activity_after: number;
             /** Activity Before */
             activity_before: number;
             /** Facts */
-            facts: components["schemas"]["FactOut"][];
+            facts: components["schemas"]["FactRead"][];
             /** Outcomes */
-            outcomes: components["schemas"]["OutcomeOut"][];
+            outcomes: components["schemas"]["OutcomeRead"][];
         };
-        /** KitchenChange */
-        KitchenChange: {
+        /**
+         * KitchenCreate
+         * @description What a new kitchen is asked.
+         */
+        KitchenCreate: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m?: number;
+            /**
+             * Mass Unit
+             * @default g
+             * @enum {string}
+             */
+            mass_unit?: "g" | "oz";
+            /**
+             * Name
+             * @default My kitchen
+             */
+            name?: string;
+            /**
+             * Room C
+             * @default 21
+             */
+            room_c?: number;
+            surface: components["schemas"]["SurfaceUpdate"];
+            /**
+             * Temp Unit
+             * @default C
+             * @enum {string}
+             */
+            temp_unit?: "C" | "F";
+            /** Zone */
+            zone: string;
+        };
+        /** KitchenList */
+        KitchenList: {
+            /** Kitchens */
+            kitchens: components["schemas"]["KitchenRead"][];
+        };
+        /** KitchenRead */
+        KitchenRead: {
+            /** Activity Mean */
+            activity_mean: number;
+            /** Activity Sd Log */
+            activity_sd_log: number;
+            /** Altitude M */
+            altitude_m: number;
+            /** Bags */
+            bags: components["schemas"]["BagRead"][];
+            /** Cooks */
+            cooks: number;
+            /** Demo */
+            demo: boolean;
+            /** Flour Basis */
+            flour_basis: string | null;
+            /** Friction */
+            friction: {
+                [key: string]: number[];
+            };
+            /** Fridge C */
+            fridge_c: number;
+            /** Hourly C */
+            hourly_c: number[];
+            /** Id */
+            id: number;
+            /** Leavens */
+            leavens: components["schemas"]["StrengthRead"][];
+            /** Mass Unit */
+            mass_unit: string;
+            /** Name */
+            name: string;
+            /** Places */
+            places: components["schemas"]["PlaceRead"][];
+            /** Powder */
+            powder: string;
+            /** Scale Step G */
+            scale_step_g: number;
+            /** Shelf L */
+            shelf_l: number;
+            /** Spoons */
+            spoons: string;
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceRead"][];
+            /** Tap C */
+            tap_c: number;
+            /** Temp Unit */
+            temp_unit: string;
+            /** Zone */
+            zone: string;
+        };
+        /** KitchenUpdate */
+        KitchenUpdate: {
             /**
              * Altitude M
              * @default null
@@ -3031,7 +3213,7 @@ export interface components {
              * @default null
              */
             places?: {
-                [key: string]: components["schemas"]["PlaceIn"];
+                [key: string]: components["schemas"]["PlaceUpdate"];
             } | null;
             /**
              * Powder
@@ -3069,100 +3251,8 @@ export interface components {
              */
             zone?: string | null;
         };
-        /**
-         * KitchenIn
-         * @description What a new kitchen is asked.
-         */
-        KitchenIn: {
-            /**
-             * Altitude M
-             * @default 0
-             */
-            altitude_m?: number;
-            /**
-             * Mass Unit
-             * @default g
-             * @enum {string}
-             */
-            mass_unit?: "g" | "oz";
-            /**
-             * Name
-             * @default My kitchen
-             */
-            name?: string;
-            /**
-             * Room C
-             * @default 21
-             */
-            room_c?: number;
-            surface: components["schemas"]["SurfaceIn"];
-            /**
-             * Temp Unit
-             * @default C
-             * @enum {string}
-             */
-            temp_unit?: "C" | "F";
-            /** Zone */
-            zone: string;
-        };
-        /** KitchenList */
-        KitchenList: {
-            /** Kitchens */
-            kitchens: components["schemas"]["KitchenOut"][];
-        };
-        /** KitchenOut */
-        KitchenOut: {
-            /** Activity Mean */
-            activity_mean: number;
-            /** Activity Sd Log */
-            activity_sd_log: number;
-            /** Altitude M */
-            altitude_m: number;
-            /** Bags */
-            bags: components["schemas"]["BagOut"][];
-            /** Cooks */
-            cooks: number;
-            /** Demo */
-            demo: boolean;
-            /** Flour Basis */
-            flour_basis: string | null;
-            /** Friction */
-            friction: {
-                [key: string]: number[];
-            };
-            /** Fridge C */
-            fridge_c: number;
-            /** Hourly C */
-            hourly_c: number[];
-            /** Id */
-            id: number;
-            /** Leavens */
-            leavens: components["schemas"]["StrengthOut"][];
-            /** Mass Unit */
-            mass_unit: string;
-            /** Name */
-            name: string;
-            /** Places */
-            places: components["schemas"]["PlaceOut"][];
-            /** Powder */
-            powder: string;
-            /** Scale Step G */
-            scale_step_g: number;
-            /** Shelf L */
-            shelf_l: number;
-            /** Spoons */
-            spoons: string;
-            /** Surfaces */
-            surfaces: components["schemas"]["SurfaceOut"][];
-            /** Tap C */
-            tap_c: number;
-            /** Temp Unit */
-            temp_unit: string;
-            /** Zone */
-            zone: string;
-        };
-        /** LeafOut */
-        LeafOut: {
+        /** LeafRead */
+        LeafRead: {
             /**
              * Leaf
              * @enum {string}
@@ -3175,10 +3265,10 @@ export interface components {
             state: "done" | "now" | "later";
         };
         /**
-         * LeavenOut
+         * LeavenRead
          * @description A leaven taken apart: grams of each part by name.
          */
-        LeavenOut: {
+        LeavenRead: {
             /** Grams */
             grams: number;
             /** Ingredient */
@@ -3191,10 +3281,10 @@ export interface components {
             };
         };
         /**
-         * LiftOut
+         * LiftRead
          * @description What lift is left when the dough is cooked after so many hours, as a band.
          */
-        LiftOut: {
+        LiftRead: {
             /** H */
             h: number[];
             /** High */
@@ -3204,62 +3294,15 @@ export interface components {
             /** Low */
             low: number[];
         };
-        /** LimitReq */
-        LimitReq: {
+        /** LimitRequest */
+        LimitRequest: {
             /** Ingredient */
             ingredient: string;
             /** Mass G */
             mass_g: number;
         };
-        /**
-         * LineIn
-         * @description A line of a formula as typed.
-         */
-        LineIn: {
-            /** Amount */
-            amount: string;
-            /**
-             * Basis
-             * @default null
-             */
-            basis?: string | number | null;
-            /** Ingredient */
-            ingredient: string;
-            /**
-             * Part
-             * @default
-             */
-            part?: string;
-        };
-        /** LineOut */
-        LineOut: {
-            /** Baker Frac */
-            baker_frac: number | null;
-            /** Basis */
-            basis: string;
-            /** Fat G */
-            fat_g: number;
-            /** Grams */
-            grams: number;
-            /** High G */
-            high_g: number;
-            /** Ingredient */
-            ingredient: string;
-            /** Low G */
-            low_g: number;
-            /** Name */
-            name: string;
-            /** Rounding Frac */
-            rounding_frac: number;
-            /** Typed */
-            typed: string;
-            /** Water G */
-            water_g: number;
-            /** Weighable G */
-            weighable_g: number;
-        };
-        /** LineReq */
-        LineReq: {
+        /** LineRequest */
+        LineRequest: {
             /** Amount */
             amount: string | number;
             /**
@@ -3276,10 +3319,10 @@ export interface components {
             part?: string;
         };
         /**
-         * LineTaskOut
+         * LineTaskRead
          * @description A hand move of the line: which round, on which spot, by which cook, from when and for how long.
          */
-        LineTaskOut: {
+        LineTaskRead: {
             /**
              * At
              * Format: date-time
@@ -3309,24 +3352,24 @@ export interface components {
             p95: number;
         };
         /**
-         * LogbookOut
+         * LogbookRead
          * @description Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow.
          */
-        LogbookOut: {
+        LogbookRead: {
             /** Bakes */
-            bakes: components["schemas"]["BakeBrief"][];
+            bakes: components["schemas"]["BakeSummary"][];
             /** Broken */
-            broken: components["schemas"]["BrokenOut"][];
+            broken: components["schemas"]["BrokenRead"][];
             /** Count */
             count: number;
             /** More */
             more: boolean;
         };
         /**
-         * MealOut
+         * MealRead
          * @description A feed so many hours before the starter is wanted.
          */
-        MealOut: {
+        MealRead: {
             /** Before H */
             before_h: number;
             /** Flour G */
@@ -3337,10 +3380,10 @@ export interface components {
             water_g: number;
         };
         /**
-         * MethodIn
+         * MethodCreate
          * @description Keep a bake as a method of the kitchen's own.
          */
-        MethodIn: {
+        MethodCreate: {
             /** Bake Id */
             bake_id: number;
             /** Name */
@@ -3349,17 +3392,17 @@ export interface components {
         /** MethodList */
         MethodList: {
             /** Methods */
-            methods: components["schemas"]["MethodOut"][];
+            methods: components["schemas"]["MethodRead"][];
         };
         /**
-         * MethodOut
+         * MethodRead
          * @description A method, with what is compared before one is chosen.
          */
-        MethodOut: {
+        MethodRead: {
             /** Allergens */
             allergens: string[];
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["CautionRead"][];
             /** Count */
             count: number;
             /** Diameter Cm */
@@ -3401,7 +3444,7 @@ export interface components {
             /** Soda */
             soda: string;
             /** Stages */
-            stages: components["schemas"]["MethodStageOut"][];
+            stages: components["schemas"]["MethodStageRead"][];
             /** Surfaces */
             surfaces: string[];
             /** Wants */
@@ -3411,8 +3454,8 @@ export interface components {
             /** Width Cm */
             width_cm: number | null;
         };
-        /** MethodStageOut */
-        MethodStageOut: {
+        /** MethodStageRead */
+        MethodStageRead: {
             /** High H */
             high_h: number;
             /** Low H */
@@ -3424,8 +3467,8 @@ export interface components {
             /** Ratio */
             ratio: number | null;
         };
-        /** MixOut */
-        MixOut: {
+        /** MixRead */
+        MixRead: {
             /** Advice */
             advice: string;
             /** Bloom */
@@ -3433,7 +3476,7 @@ export interface components {
             /** Bloom Said */
             bloom_said: string;
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["CautionRead"][];
             /** Contributions */
             contributions: components["schemas"]["HeatRow"][];
             /** Cue */
@@ -3447,7 +3490,7 @@ export interface components {
             /** Friction Times */
             friction_times: number;
             /** Guide */
-            guide: components["schemas"]["GuideStepOut"][];
+            guide: components["schemas"]["GuideStepRead"][];
             /** Ice G */
             ice_g: number;
             /** Limit C */
@@ -3463,9 +3506,9 @@ export interface components {
             /** Order */
             order: string[];
             /** Others */
-            others: components["schemas"]["OtherOut"][];
+            others: components["schemas"]["WarmedRead"][];
             /** Parts */
-            parts: components["schemas"]["PartOut"][];
+            parts: components["schemas"]["PartRead"][];
             /** Room C */
             room_c: number;
             /** Rule Factor C */
@@ -3482,14 +3525,14 @@ export interface components {
             wanted_liquid_c: number | null;
             /** Why */
             why: {
-                [key: string]: components["schemas"]["WhyOut"];
+                [key: string]: components["schemas"]["WhyRead"];
             };
         };
         /**
-         * MoveOut
+         * MoveRead
          * @description A move that is due, or planned.
          */
-        MoveOut: {
+        MoveRead: {
             /**
              * At
              * Format: date-time
@@ -3503,10 +3546,10 @@ export interface components {
             spot: number;
         };
         /**
-         * MovedOut
+         * MovedRead
          * @description A change of the plan: when, why, and which moves went where.
          */
-        MovedOut: {
+        MovedRead: {
             /**
              * At
              * Format: date-time
@@ -3542,30 +3585,17 @@ export interface components {
             /** Id */
             id: string;
         };
-        /**
-         * OtherIn
-         * @description One of the other ways through the day, by its id.
-         */
-        OtherIn: {
-            /** Id */
-            id: string;
-            /**
-             * Revision
-             * @default null
-             */
-            revision?: number | null;
+        /** OutcomeRead */
+        OutcomeRead: {
+            /** Colour */
+            colour: string | null;
+            /** Pocket */
+            pocket: string | null;
+            /** Round No */
+            round_no: number;
         };
-        /** OtherOut */
-        OtherOut: {
-            /** Ingredient */
-            ingredient: string;
-            /** Name */
-            name: string;
-            /** Temp C */
-            temp_c: number;
-        };
-        /** OutcomeIn */
-        OutcomeIn: {
+        /** OutcomeUpdate */
+        OutcomeUpdate: {
             /**
              * Colour
              * @default null
@@ -3579,20 +3609,11 @@ export interface components {
             /** Round No */
             round_no: number;
         };
-        /** OutcomeOut */
-        OutcomeOut: {
-            /** Colour */
-            colour: string | null;
-            /** Pocket */
-            pocket: string | null;
-            /** Round No */
-            round_no: number;
-        };
         /**
-         * OwnIngredientIn
+         * OwnIngredientCreate
          * @description An ingredient of the kitchen's own: percent by mass and grams of a US cup; or a starter and its hydration.
          */
-        OwnIngredientIn: {
+        OwnIngredientCreate: {
             /**
              * Absorption Pts
              * @default 0
@@ -3664,11 +3685,11 @@ export interface components {
             water_pct?: number;
         };
         /**
-         * OwnWayOut
+         * OwnWayRead
          * @description A cook's own steps beside the usual way on this surface: its turn and end, and what the own times imply.
          */
-        OwnWayOut: {
-            habit: components["schemas"]["HabitOut"] | null;
+        OwnWayRead: {
+            habit: components["schemas"]["HabitRead"] | null;
             /** Steps */
             steps: {
                 [key: string]: unknown;
@@ -3679,10 +3700,66 @@ export interface components {
             usual_turn_s: number | null;
         };
         /**
-         * PartOut
+         * PackBakeRead
+         * @description What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
+         *
+         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
+         */
+        PackBakeRead: {
+            /** Bake */
+            bake: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Fitted */
+            fitted: boolean;
+            /** Moves */
+            moves: number;
+            /** Placed */
+            placed: boolean;
+            /** Seal */
+            seal: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Steps */
+            steps: components["schemas"]["StepRead"][];
+            /** Text */
+            text: string;
+            /** Way */
+            way: string | null;
+        };
+        /** PackBakeRequest */
+        PackBakeRequest: {
+            /** Bake Id */
+            bake_id: number;
+            /** Way */
+            way: string | null;
+        };
+        /**
+         * PackRead
+         * @description A day for all bakes, and how it was found: `in turn` or `together`.
+         */
+        PackRead: {
+            /** Bakes */
+            bakes: components["schemas"]["PackBakeRead"][];
+            /** How */
+            how: string;
+        };
+        /**
+         * PackRequest
+         * @description The day for all bakes: the way of each by its id, None for one that stays as it is.
+         */
+        PackRequest: {
+            /** Bakes */
+            bakes: components["schemas"]["PackBakeRequest"][];
+        };
+        /**
+         * PartRead
          * @description A part of the bowl and the temperature it goes in at.
          */
-        PartOut: {
+        PartRead: {
             /** Given */
             given: boolean;
             /** Grams */
@@ -3697,18 +3774,18 @@ export interface components {
             temp_c: number;
         };
         /**
-         * PeakIn
+         * PeakCreate
          * @description When the starter stood highest; now when left out.
          */
-        PeakIn: {
+        PeakCreate: {
             /**
              * At
              * @default null
              */
             at?: string | null;
         };
-        /** PiecesReq */
-        PiecesReq: {
+        /** PiecesRequest */
+        PiecesRequest: {
             /**
              * Count
              * @default null
@@ -3726,10 +3803,10 @@ export interface components {
             mass_g?: number | null;
         };
         /**
-         * PinIn
+         * PinUpdate
          * @description Hold a hand move at an instant ahead; None lets it go.
          */
-        PinIn: {
+        PinUpdate: {
             /**
              * At
              * @default null
@@ -3744,10 +3821,30 @@ export interface components {
             revision?: number | null;
         };
         /**
-         * PlaceIn
+         * PlaceRead
+         * @description A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge.
+         */
+        PlaceRead: {
+            /** Key */
+            key: string;
+            /** Litres */
+            litres: number | null;
+            /** Name */
+            name: string;
+            /** Now C */
+            now_c: number;
+            /** Over K */
+            over_k: number;
+            /** Swing C */
+            swing_c: number;
+            /** Temp C */
+            temp_c: number | null;
+        };
+        /**
+         * PlaceUpdate
          * @description Settings of a place: its temperature or kelvin over the bench, its swing, a fridge's litres.
          */
-        PlaceIn: {
+        PlaceUpdate: {
             /**
              * Litres
              * @default null
@@ -3770,26 +3867,6 @@ export interface components {
             temp_c?: number | null;
         };
         /**
-         * PlaceOut
-         * @description A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge.
-         */
-        PlaceOut: {
-            /** Key */
-            key: string;
-            /** Litres */
-            litres: number | null;
-            /** Name */
-            name: string;
-            /** Now C */
-            now_c: number;
-            /** Over K */
-            over_k: number;
-            /** Swing C */
-            swing_c: number;
-            /** Temp C */
-            temp_c: number | null;
-        };
-        /**
          * Problem
          * @description What went wrong, in RFC 9457's shape.
          */
@@ -3807,10 +3884,10 @@ export interface components {
             title: string;
         };
         /**
-         * ProgramOut
+         * ProgramRead
          * @description The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill.
          */
-        ProgramOut: {
+        ProgramRead: {
             /** Brown S */
             brown_s: number | null;
             /** Bubbles S */
@@ -3826,12 +3903,12 @@ export interface components {
              */
             dressed?: string | null;
             /** @default null */
-            heating?: components["schemas"]["HeatingOut"] | null;
+            heating?: components["schemas"]["HeatingRead"] | null;
             /**
              * Moves
              * @default []
              */
-            moves?: components["schemas"]["HandMoveOut"][];
+            moves?: components["schemas"]["HandMoveRead"][];
             /** Off S */
             off_s: number;
             /** Puff S */
@@ -3864,15 +3941,15 @@ export interface components {
              * Verdicts
              * @default []
              */
-            verdicts?: components["schemas"]["VerdictOut"][];
+            verdicts?: components["schemas"]["VerdictRead"][];
             /**
              * Wrap S
              * @default null
              */
             wrap_s?: number | null;
         };
-        /** ReadingIn */
-        ReadingIn: {
+        /** ReadingCreate */
+        ReadingCreate: {
             /**
              * At
              * @default null
@@ -3896,8 +3973,8 @@ export interface components {
              */
             value?: number | null;
         };
-        /** ReadingOut */
-        ReadingOut: {
+        /** ReadingRead */
+        ReadingRead: {
             /**
              * At
              * Format: date-time
@@ -3925,8 +4002,8 @@ export interface components {
             /** Probability */
             probability: number;
         };
-        /** ReasonOut */
-        ReasonOut: {
+        /** ReasonRead */
+        ReasonRead: {
             /** Factor */
             factor: string;
             /** Points */
@@ -3935,45 +4012,46 @@ export interface components {
             text: string;
         };
         /**
-         * RelaxIn
-         * @description One of the changes that the bake's way out named, by its id.
+         * RelaxationRead
+         * @description Whether a bake fits its hours; why not, and what would make it fit.
          */
-        RelaxIn: {
-            /** Id */
-            id: string;
+        RelaxationRead: {
+            /** Because */
+            because: string;
+            /** Changes */
+            changes: components["schemas"]["FitReport"][];
+            /** Fits */
+            fits: boolean;
+        };
+        /**
+         * RelocationCreate
+         * @description Put the dough elsewhere from now: at so many C, for so many minutes.
+         */
+        RelocationCreate: {
+            /** Minutes */
+            minutes: number;
             /**
              * Revision
              * @default null
              */
             revision?: number | null;
+            /** Temp C */
+            temp_c: number;
         };
-        /**
-         * RelaxOut
-         * @description A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have.
-         */
-        RelaxOut: {
-            /** Id */
-            id: string;
+        /** RelocationRead */
+        RelocationRead: {
             /**
-             * Serve At
+             * End
              * Format: date-time
              */
-            serve_at: string;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            /** Text */
-            text: string;
-        };
-        /**
-         * RescueIn
-         * @description Guests so many minutes late; or, left out, a dough that is too fast.
-         */
-        RescueIn: {
+            end: string;
             /**
-             * Late Min
-             * @default null
+             * Start
+             * Format: date-time
              */
-            late_min?: number | null;
+            start: string;
+            /** Temp C */
+            temp_c: number;
         };
         /**
          * RescueOption
@@ -4005,21 +4083,32 @@ export interface components {
             too_far_at: string;
         };
         /**
-         * RescueOut
+         * RescueRead
          * @description The window as it stands, and changes that answer the wish, the least disruptive first.
          */
-        RescueOut: {
+        RescueRead: {
             as_it_stands: components["schemas"]["RescueOption"];
             /** Options */
             options: components["schemas"]["RescueOption"][];
         };
         /**
-         * RestOut
+         * RescueRequest
+         * @description Guests so many minutes late; or, left out, a dough that is too fast.
+         */
+        RescueRequest: {
+            /**
+             * Late Min
+             * @default null
+             */
+            late_min?: number | null;
+        };
+        /**
+         * RestRead
          * @description A dough that rests and does not rise: its gas here and in the fridge, and the count of warm hours beside it.
          */
-        RestOut: {
+        RestRead: {
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["CautionRead"][];
             /** Cold Advice */
             cold_advice: string;
             /**
@@ -4027,29 +4116,29 @@ export interface components {
              * Format: date-time
              */
             cook_at: string;
-            fridge: components["schemas"]["WaitOut"] | null;
-            here: components["schemas"]["WaitOut"] | null;
+            fridge: components["schemas"]["WaitRead"] | null;
+            here: components["schemas"]["WaitRead"] | null;
             /**
              * Rests From
              * Format: date-time
              */
             rests_from: string;
-            safety: components["schemas"]["SafetyOut"] | null;
+            safety: components["schemas"]["SafetyRead"] | null;
         };
         /**
-         * RightHeatOut
+         * RightHeatRead
          * @description The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there.
          */
-        RightHeatOut: {
+        RightHeatRead: {
             /** Off S */
             off_s: number;
             surface_c: components["schemas"]["Banded"];
             /** Turn S */
             turn_s: number | null;
         };
-        /** RiseOut */
-        RiseOut: {
-            acid: components["schemas"]["AcidOut"] | null;
+        /** RiseRead */
+        RiseRead: {
+            acid: components["schemas"]["AcidRead"] | null;
             /** Activity */
             activity: number;
             /** Activity Sd Log */
@@ -4060,8 +4149,8 @@ export interface components {
              */
             balled_at: string;
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
-            cold: components["schemas"]["ColdOut"] | null;
+            cautions: components["schemas"]["CautionRead"][];
+            cold: components["schemas"]["ColdRead"] | null;
             /** Dough C Now */
             dough_c_now: number | null;
             /** Jar */
@@ -4085,51 +4174,35 @@ export interface components {
             /** Ratio Now */
             ratio_now: number | null;
             /** Readings */
-            readings: components["schemas"]["ReadingOut"][];
+            readings: components["schemas"]["ReadingRead"][];
             /** Ready By */
             ready_by: components["schemas"]["ReadyBy"][];
-            safety: components["schemas"]["SafetyOut"] | null;
+            safety: components["schemas"]["SafetyRead"] | null;
             /** Sponge At */
             sponge_at: string | null;
             /** Stage Now */
             stage_now: string | null;
             /** Starter */
             starter: string | null;
-            trace: components["schemas"]["TraceOut"];
+            trace: components["schemas"]["TraceRead"];
             /** Warm */
             warm: boolean;
             /** Why */
             why: {
-                [key: string]: components["schemas"]["WhyOut"];
+                [key: string]: components["schemas"]["WhyRead"];
             };
             /** Windows */
-            windows: components["schemas"]["WindowOut"][];
+            windows: components["schemas"]["WindowRead"][];
             /** Workable At */
             workable_at: string | null;
             /** Worth */
-            worth: components["schemas"]["WorthOut"][];
+            worth: components["schemas"]["WorthRead"][];
         };
         /**
-         * RouteIn
-         * @description Take a named route.
-         */
-        RouteIn: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "room" | "warm" | "less" | "night" | "nights";
-            /**
-             * Revision
-             * @default null
-             */
-            revision?: number | null;
-        };
-        /**
-         * RouteOut
+         * RouteRead
          * @description A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it works.
          */
-        RouteOut: {
+        RouteRead: {
             /** Because */
             because: string;
             /** Clashes */
@@ -4154,19 +4227,35 @@ export interface components {
             name: string;
             ready_at: components["schemas"]["BandedAt"];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["StepRead"][];
             too_far_at: components["schemas"]["BandedAt"];
         };
-        /** RoutesOut */
-        RoutesOut: {
+        /**
+         * RouteUpdate
+         * @description Take a named route.
+         */
+        RouteUpdate: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "room" | "warm" | "less" | "night" | "nights";
+            /**
+             * Revision
+             * @default null
+             */
+            revision?: number | null;
+        };
+        /** RoutesRead */
+        RoutesRead: {
             /** Routes */
-            routes: components["schemas"]["RouteOut"][];
+            routes: components["schemas"]["RouteRead"][];
         };
         /**
-         * SafetyOut
+         * SafetyRead
          * @description Hours above 5 C of a dough with dairy or egg: a count, never permission.
          */
-        SafetyOut: {
+        SafetyRead: {
             /** Limit H */
             limit_h: number;
             /** Reached At */
@@ -4195,11 +4284,34 @@ export interface components {
              */
             text?: string;
         };
+        /** ScaleRequest */
+        ScaleRequest: {
+            /**
+             * Count
+             * @default null
+             */
+            count?: number | null;
+            /**
+             * Flour G
+             * @default null
+             */
+            flour_g?: number | null;
+            /**
+             * Limit
+             * @default null
+             */
+            limit?: components["schemas"]["LimitRequest"] | components["schemas"]["LimitRequest"][] | null;
+            /**
+             * Mass G
+             * @default null
+             */
+            mass_g?: number | null;
+        };
         /**
-         * ScaleIn
+         * ScaleUpdate
          * @description What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once.
          */
-        ScaleIn: {
+        ScaleUpdate: {
             /**
              * Count
              * @default null
@@ -4214,7 +4326,7 @@ export interface components {
              * Limits
              * @default []
              */
-            limits?: components["schemas"]["AdditionIn"][];
+            limits?: components["schemas"]["AdditionCreate"][];
             /**
              * Loads
              * @default 1
@@ -4241,31 +4353,8 @@ export interface components {
              */
             tray_width_cm?: number | null;
         };
-        /** ScaleReq */
-        ScaleReq: {
-            /**
-             * Count
-             * @default null
-             */
-            count?: number | null;
-            /**
-             * Flour G
-             * @default null
-             */
-            flour_g?: number | null;
-            /**
-             * Limit
-             * @default null
-             */
-            limit?: components["schemas"]["LimitReq"] | components["schemas"]["LimitReq"][] | null;
-            /**
-             * Mass G
-             * @default null
-             */
-            mass_g?: number | null;
-        };
-        /** ShapeReq */
-        ShapeReq: {
+        /** ShapeRequest */
+        ShapeRequest: {
             /**
              * Diameter Cm
              * @default null
@@ -4294,14 +4383,14 @@ export interface components {
             width_cm?: number | null;
         };
         /**
-         * SodaOut
+         * SodaRead
          * @description Soda against acid.
          */
-        SodaOut: {
+        SodaRead: {
             /** Acid Mmol */
             acid_mmol: number;
             /** Cures */
-            cures: components["schemas"]["CureOut"][];
+            cures: components["schemas"]["CureRead"][];
             /** Effect */
             effect: string;
             /** Excess G Per 100G Flour */
@@ -4316,10 +4405,10 @@ export interface components {
             weights: components["schemas"]["BeamWeight"][];
         };
         /**
-         * SpanOut
+         * SpanRead
          * @description Hours in which hands are away: all of them (`hands` null) or so many.
          */
-        SpanOut: {
+        SpanRead: {
             /**
              * End
              * Format: date-time
@@ -4335,38 +4424,8 @@ export interface components {
              */
             start: string;
         };
-        /**
-         * SpellIn
-         * @description Put the dough elsewhere from now: at so many C, for so many minutes.
-         */
-        SpellIn: {
-            /** Minutes */
-            minutes: number;
-            /**
-             * Revision
-             * @default null
-             */
-            revision?: number | null;
-            /** Temp C */
-            temp_c: number;
-        };
-        /** SpellOut */
-        SpellOut: {
-            /**
-             * End
-             * Format: date-time
-             */
-            end: string;
-            /**
-             * Start
-             * Format: date-time
-             */
-            start: string;
-            /** Temp C */
-            temp_c: number;
-        };
-        /** SpotOut */
-        SpotOut: {
+        /** SpotRead */
+        SpotRead: {
             /**
              * Grill
              * @default false
@@ -4386,10 +4445,10 @@ export interface components {
             until: string | null;
         };
         /**
-         * StarterIn
+         * StarterCreate
          * @description A starter to look after.
          */
-        StarterIn: {
+        StarterCreate: {
             /**
              * Hydration Frac
              * @default 1
@@ -4406,17 +4465,17 @@ export interface components {
         /** StarterList */
         StarterList: {
             /** Starters */
-            starters: components["schemas"]["StarterOut"][];
+            starters: components["schemas"]["StarterRead"][];
         };
         /**
-         * StarterOut
+         * StarterRead
          * @description A starter: how it stands, when it peaks and how long it holds, what it has been fed.
          */
-        StarterOut: {
+        StarterRead: {
             /** Acid Word */
             acid_word: string | null;
             /** Feeds */
-            feeds: components["schemas"]["FeedOut"][];
+            feeds: components["schemas"]["FeedRead"][];
             /** Hold Until */
             hold_until: string | null;
             /** Hydration Frac */
@@ -4445,8 +4504,8 @@ export interface components {
             /** Whole Share */
             whole_share: number;
         };
-        /** StatusIn */
-        StatusIn: {
+        /** StatusRequest */
+        StatusRequest: {
             /**
              * Revision
              * @default null
@@ -4459,10 +4518,10 @@ export interface components {
             status: "live" | "abandoned" | "kept";
         };
         /**
-         * StepOut
+         * StepRead
          * @description A hand move on the Rule and in the list.
          */
-        StepOut: {
+        StepRead: {
             /**
              * At
              * Format: date-time
@@ -4479,7 +4538,7 @@ export interface components {
             /** Done At */
             done_at: string | null;
             /** @default null */
-            feed?: components["schemas"]["FeedAsk"] | null;
+            feed?: components["schemas"]["FeedPortion"] | null;
             /** Hands Min */
             hands_min: number;
             /** Key */
@@ -4500,10 +4559,10 @@ export interface components {
             seal: string;
         };
         /**
-         * StrengthOut
+         * StrengthRead
          * @description What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it.
          */
-        StrengthOut: {
+        StrengthRead: {
             /** Bakes */
             bakes: number;
             /** Forgotten */
@@ -4517,12 +4576,48 @@ export interface components {
             /** Sd Log */
             sd_log: number;
         };
+        /** SurfaceRead */
+        SurfaceRead: {
+            /** Greased */
+            greased: string;
+            /** Heat */
+            heat: string | null;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Nonstick */
+            nonstick: boolean;
+            /** Power */
+            power: string;
+            /**
+             * Sd K
+             * @default null
+             */
+            sd_k?: number | null;
+            /**
+             * Size
+             * @default home
+             */
+            size?: string;
+            /**
+             * Source
+             * @default typed
+             */
+            source?: string;
+            /** Spots */
+            spots: number;
+            /** Temp C */
+            temp_c: number;
+        };
         /**
-         * SurfaceIn
+         * SurfaceUpdate
          * @description A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what heats it (none: the
          *     kind's usual), and how bread meets it.
          */
-        SurfaceIn: {
+        SurfaceUpdate: {
             /**
              * Greased
              * @default dry
@@ -4579,44 +4674,8 @@ export interface components {
              */
             temp_c?: number | null;
         };
-        /** SurfaceOut */
-        SurfaceOut: {
-            /** Greased */
-            greased: string;
-            /** Heat */
-            heat: string | null;
-            /** Id */
-            id: number;
-            /** Kind */
-            kind: string;
-            /** Name */
-            name: string;
-            /** Nonstick */
-            nonstick: boolean;
-            /** Power */
-            power: string;
-            /**
-             * Sd K
-             * @default null
-             */
-            sd_k?: number | null;
-            /**
-             * Size
-             * @default home
-             */
-            size?: string;
-            /**
-             * Source
-             * @default typed
-             */
-            source?: string;
-            /** Spots */
-            spots: number;
-            /** Temp C */
-            temp_c: number;
-        };
-        /** SwapOut */
-        SwapOut: {
+        /** SwapRead */
+        SwapRead: {
             /** Advice */
             advice: string;
             /** Grams */
@@ -4626,16 +4685,11 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** TapChange */
-        TapChange: {
-            /** At */
-            at: string;
-        };
         /**
-         * TapIn
+         * TapCreate
          * @description A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed.
          */
-        TapIn: {
+        TapCreate: {
             /**
              * At
              * @default null
@@ -4659,8 +4713,8 @@ export interface components {
              */
             spot?: number | null;
         };
-        /** TapOut */
-        TapOut: {
+        /** TapRead */
+        TapRead: {
             /**
              * At
              * Format: date-time
@@ -4677,67 +4731,16 @@ export interface components {
             /** Spot */
             spot: number | null;
         };
-        /**
-         * TogetherBake
-         * @description What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
-         *
-         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
-         */
-        TogetherBake: {
-            /** Bake */
-            bake: string;
-            /** Bake Id */
-            bake_id: number;
-            /** Fitted */
-            fitted: boolean;
-            /** Moves */
-            moves: number;
-            /** Placed */
-            placed: boolean;
-            /** Seal */
-            seal: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            /** Text */
-            text: string;
-            /** Way */
-            way: string | null;
-        };
-        /** TogetherBakeIn */
-        TogetherBakeIn: {
-            /** Bake Id */
-            bake_id: number;
-            /** Way */
-            way: string | null;
+        /** TapUpdate */
+        TapUpdate: {
+            /** At */
+            at: string;
         };
         /**
-         * TogetherIn
-         * @description The day for all bakes: the way of each by its id, None for one that stays as it is.
-         */
-        TogetherIn: {
-            /** Bakes */
-            bakes: components["schemas"]["TogetherBakeIn"][];
-        };
-        /**
-         * TogetherOut
-         * @description A day for all bakes, and how it was found: `in turn` or `together`.
-         */
-        TogetherOut: {
-            /** Bakes */
-            bakes: components["schemas"]["TogetherBake"][];
-            /** How */
-            how: string;
-        };
-        /**
-         * TowelOut
+         * TowelRead
          * @description A round in the towel: since when, and how it feels by now.
          */
-        TowelOut: {
+        TowelRead: {
             /** Feel */
             feel: string;
             /** Round No */
@@ -4748,8 +4751,8 @@ export interface components {
              */
             since: string;
         };
-        /** TraceOut */
-        TraceOut: {
+        /** TraceRead */
+        TraceRead: {
             /** Air C */
             air_c: number[];
             /** At */
@@ -4767,8 +4770,8 @@ export interface components {
             /** Ratio P90 */
             ratio_p90: number[];
         };
-        /** UpkeepOut */
-        UpkeepOut: {
+        /** UpkeepRead */
+        UpkeepRead: {
             /** Ways */
             ways: components["schemas"]["UpkeepWay"][];
         };
@@ -4780,7 +4783,7 @@ export interface components {
             /** Flour G Week */
             flour_g_week: number;
             /** Meals */
-            meals: components["schemas"]["MealOut"][];
+            meals: components["schemas"]["MealRead"][];
             /** Place */
             place: string;
             /** Text */
@@ -4789,25 +4792,25 @@ export interface components {
             waste_g_week: number;
         };
         /**
-         * VerdictOut
+         * VerdictRead
          * @description What the program cannot do, and what would.
          */
-        VerdictOut: {
+        VerdictRead: {
             /** Code */
             code: string;
             /** Text */
             text: string;
         };
         /**
-         * WaitOut
+         * WaitRead
          * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free.
          */
-        WaitOut: {
+        WaitRead: {
             /** At Mixing Frac */
             at_mixing_frac: number;
             /** Best Lift */
             best_lift: number;
-            curve: components["schemas"]["LiftOut"];
+            curve: components["schemas"]["LiftRead"];
             /** H */
             h: number;
             /** High H */
@@ -4830,11 +4833,20 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** WarmedRead */
+        WarmedRead: {
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Temp C */
+            temp_c: number;
+        };
         /**
-         * WayOut
+         * WayRead
          * @description One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface.
          */
-        WayOut: {
+        WayRead: {
             /** Bottom */
             bottom: components["schemas"]["ColourSpell"][];
             /** Every S */
@@ -4860,18 +4872,6 @@ export interface components {
             turn_s: number | null;
         };
         /**
-         * WayOutOut
-         * @description Whether a bake fits its hours; why not, and what would make it fit.
-         */
-        WayOutOut: {
-            /** Because */
-            because: string;
-            /** Changes */
-            changes: components["schemas"]["RelaxOut"][];
-            /** Fits */
-            fits: boolean;
-        };
-        /**
          * WayThrough
          * @description Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1.
          */
@@ -4895,7 +4895,7 @@ export interface components {
             /** Names */
             names: string[];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["StepRead"][];
             /** Text */
             text: string;
         };
@@ -4905,22 +4905,22 @@ export interface components {
             others: components["schemas"]["WayThrough"][];
         };
         /**
-         * WeighOut
+         * WeighRead
          * @description The weigh sheet: contract fields, and what the Weigh leaf shows besides.
          */
-        WeighOut: {
+        WeighRead: {
             /** Allergens */
             allergens: string[];
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["CautionRead"][];
             /** Contradictions */
-            contradictions: components["schemas"]["CautionOut"][];
+            contradictions: components["schemas"]["CautionRead"][];
             /** Effective Hydration Frac */
             effective_hydration_frac: number | null;
             /** Factor */
             factor: number;
-            feel: components["schemas"]["FeelOut"] | null;
-            filling: components["schemas"]["FillingOut"] | null;
+            feel: components["schemas"]["FeelRead"] | null;
+            filling: components["schemas"]["FillingRead"] | null;
             /** Flour G */
             flour_g: number;
             /** Hydration Frac */
@@ -4930,9 +4930,9 @@ export interface components {
             /** Hydration Low */
             hydration_low: number;
             /** Leavens */
-            leavens: components["schemas"]["LeavenOut"][];
+            leavens: components["schemas"]["LeavenRead"][];
             /** Lines */
-            lines: components["schemas"]["LineOut"][];
+            lines: components["schemas"]["FormulaLineRead"][];
             /** Measurable */
             measurable: {
                 [key: string]: unknown;
@@ -4947,36 +4947,36 @@ export interface components {
             shape: {
                 [key: string]: number;
             } | null;
-            soda: components["schemas"]["SodaOut"] | null;
+            soda: components["schemas"]["SodaRead"] | null;
             /** Swaps */
             swaps: {
-                [key: string]: components["schemas"]["SwapOut"][];
+                [key: string]: components["schemas"]["SwapRead"][];
             };
             /** Total G */
             total_g: number;
             /** Whole */
-            whole: components["schemas"]["CautionOut"][];
+            whole: components["schemas"]["CautionRead"][];
             /** Why */
             why: {
-                [key: string]: components["schemas"]["WhyOut"];
+                [key: string]: components["schemas"]["WhyRead"];
             };
         };
         /**
-         * WeighReq
+         * WeighRequest
          * @description `weigh`: a formula as typed, how it divides, its shape, and what to scale it to.
          */
-        WeighReq: {
+        WeighRequest: {
             /** @default null */
-            filling?: components["schemas"]["FillingReq"] | null;
+            filling?: components["schemas"]["FillingRequest"] | null;
             /**
              * Held
              * @default []
              */
-            held?: components["schemas"]["LimitReq"][];
+            held?: components["schemas"]["LimitRequest"][];
             /** Lines */
-            lines: components["schemas"]["LineReq"][];
+            lines: components["schemas"]["LineRequest"][];
             /** @default null */
-            pieces?: components["schemas"]["PiecesReq"] | null;
+            pieces?: components["schemas"]["PiecesRequest"] | null;
             /**
              * Powder
              * @default double
@@ -4984,9 +4984,9 @@ export interface components {
              */
             powder?: "double" | "single" | "phosphate";
             /** @default null */
-            scale_to?: components["schemas"]["ScaleReq"] | null;
+            scale_to?: components["schemas"]["ScaleRequest"] | null;
             /** @default null */
-            shape?: components["schemas"]["ShapeReq"] | null;
+            shape?: components["schemas"]["ShapeRequest"] | null;
             /**
              * Units
              * @default us
@@ -4995,20 +4995,44 @@ export interface components {
             units?: "us" | "metric";
         };
         /**
-         * WhatIfIn
+         * WhatIfRead
+         * @description The rise and the hand moves as a change would make them; nothing is stored.
+         *
+         *     `rescues`: what would keep a dough that is rising good for a later table.
+         */
+        WhatIfRead: {
+            /** Dose Text */
+            dose_text: string;
+            /** Maturity */
+            maturity: number | null;
+            /** Pocket Score */
+            pocket_score: number | null;
+            /** Rescues */
+            rescues: components["schemas"]["RescueOption"][];
+            rise: components["schemas"]["RiseRead"];
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Steps */
+            steps: components["schemas"]["StepRead"][];
+        };
+        /**
+         * WhatIfRequest
          * @description Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
          *
          *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
          *     by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
          */
-        WhatIfIn: {
+        WhatIfRequest: {
             /**
              * By
              * @default null
              */
             by?: string | null;
             /** @default null */
-            cold?: components["schemas"]["ColdIn"] | null;
+            cold?: components["schemas"]["ColdUpdate"] | null;
             /**
              * Dose Factor
              * @default 1
@@ -5045,31 +5069,7 @@ export interface components {
              */
             serve_at?: string | null;
             /** @default null */
-            spell?: components["schemas"]["SpellIn"] | null;
-        };
-        /**
-         * WhatIfOut
-         * @description The rise and the hand moves as a change would make them; nothing is stored.
-         *
-         *     `rescues`: what would keep a dough that is rising good for a later table.
-         */
-        WhatIfOut: {
-            /** Dose Text */
-            dose_text: string;
-            /** Maturity */
-            maturity: number | null;
-            /** Pocket Score */
-            pocket_score: number | null;
-            /** Rescues */
-            rescues: components["schemas"]["RescueOption"][];
-            rise: components["schemas"]["RiseOut"];
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            spell?: components["schemas"]["RelocationCreate"] | null;
         };
         /** WhyInput */
         WhyInput: {
@@ -5081,10 +5081,10 @@ export interface components {
             value: number | string | null;
         };
         /**
-         * WhyOut
+         * WhyRead
          * @description How a figure came about.
          */
-        WhyOut: {
+        WhyRead: {
             /** Evidence */
             evidence: string;
             /** Inputs */
@@ -5103,10 +5103,10 @@ export interface components {
             words: string;
         };
         /**
-         * WindowOut
+         * WindowRead
          * @description When a stage is ready, best and too far; what ends it (gas, acid, strength), and what would move it most.
          */
-        WindowOut: {
+        WindowRead: {
             /**
              * Begins At
              * Format: date-time
@@ -5133,10 +5133,10 @@ export interface components {
             too_far: components["schemas"]["BandedAt"];
         };
         /**
-         * WorthOut
+         * WorthRead
          * @description A measurement still to be taken, when, and by how many minutes it narrows the answer.
          */
-        WorthOut: {
+        WorthRead: {
             /** At */
             at: string | null;
             /** Narrows Min */
@@ -5167,7 +5167,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BakeIn"];
+                "application/json": components["schemas"]["BakeCreate"];
             };
         };
         responses: {
@@ -5177,7 +5177,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -5280,7 +5280,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -5425,7 +5425,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BakeChange"];
+                "application/json": components["schemas"]["BakeUpdate"];
             };
         };
         responses: {
@@ -5435,7 +5435,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -5535,7 +5535,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AddIn"];
+                "application/json": components["schemas"]["AddCreate"];
             };
         };
         responses: {
@@ -5545,7 +5545,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -5653,7 +5653,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -5726,7 +5726,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BloomIn"];
+                "application/json": components["schemas"]["BloomCreate"];
             };
         };
         responses: {
@@ -5736,7 +5736,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -5844,7 +5844,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -5917,7 +5917,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DoseIn"];
+                "application/json": components["schemas"]["DoseUpdate"];
             };
         };
         responses: {
@@ -5927,7 +5927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoseOut"];
+                    "application/json": components["schemas"]["DoseRead"];
                 };
             };
             /** @description Cannot be read */
@@ -6093,7 +6093,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FeelIn"];
+                "application/json": components["schemas"]["FeelUpdate"];
             };
         };
         responses: {
@@ -6103,7 +6103,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HandfulOut"];
+                    "application/json": components["schemas"]["HandfulRead"];
                 };
             };
             /** @description Cannot be read */
@@ -6206,7 +6206,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FireIfsOut"];
+                    "application/json": components["schemas"]["FireIfsRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -6276,7 +6276,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HabitOut"];
+                    "application/json": components["schemas"]["HabitRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -6343,7 +6343,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HearthOut"];
+                    "application/json": components["schemas"]["HearthRead"];
                 };
             };
             /** @description Not Modified */
@@ -6417,7 +6417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HeatLineOut"];
+                    "application/json": components["schemas"]["HeatLineRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -6548,7 +6548,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OtherIn"];
+                "application/json": components["schemas"]["AlternativeRequest"];
             };
         };
         responses: {
@@ -6558,7 +6558,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -6658,7 +6658,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OutcomeIn"];
+                "application/json": components["schemas"]["OutcomeUpdate"];
             };
         };
         responses: {
@@ -6668,7 +6668,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -6768,7 +6768,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PinIn"];
+                "application/json": components["schemas"]["PinUpdate"];
             };
         };
         responses: {
@@ -6778,7 +6778,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -6878,7 +6878,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RescueIn"];
+                "application/json": components["schemas"]["RescueRequest"];
             };
         };
         responses: {
@@ -6888,7 +6888,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RescueOut"];
+                    "application/json": components["schemas"]["RescueRead"];
                 };
             };
             /** @description Cannot be read */
@@ -6994,7 +6994,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -7067,7 +7067,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RouteIn"];
+                "application/json": components["schemas"]["RouteUpdate"];
             };
         };
         responses: {
@@ -7077,7 +7077,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -7180,7 +7180,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RoutesOut"];
+                    "application/json": components["schemas"]["RoutesRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -7244,7 +7244,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ScaleIn"];
+                "application/json": components["schemas"]["ScaleUpdate"];
             };
         };
         responses: {
@@ -7254,7 +7254,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -7354,7 +7354,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SpellIn"];
+                "application/json": components["schemas"]["RelocationCreate"];
             };
         };
         responses: {
@@ -7364,7 +7364,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -7472,7 +7472,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -7545,7 +7545,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StatusIn"];
+                "application/json": components["schemas"]["StatusRequest"];
             };
         };
         responses: {
@@ -7555,7 +7555,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -7655,7 +7655,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TapIn"];
+                "application/json": components["schemas"]["TapCreate"];
             };
         };
         responses: {
@@ -7665,7 +7665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HearthOut"];
+                    "application/json": components["schemas"]["HearthRead"];
                 };
             };
             /** @description Cannot be read */
@@ -7772,7 +7772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HearthOut"];
+                    "application/json": components["schemas"]["HearthRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -7846,7 +7846,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TapChange"];
+                "application/json": components["schemas"]["TapUpdate"];
             };
         };
         responses: {
@@ -7856,7 +7856,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HearthOut"];
+                    "application/json": components["schemas"]["HearthRead"];
                 };
             };
             /** @description Cannot be read */
@@ -7959,7 +7959,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WayOutOut"];
+                    "application/json": components["schemas"]["RelaxationRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -8023,7 +8023,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RelaxIn"];
+                "application/json": components["schemas"]["FitRequest"];
             };
         };
         responses: {
@@ -8033,7 +8033,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -8133,7 +8133,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WhatIfIn"];
+                "application/json": components["schemas"]["WhatIfRequest"];
             };
         };
         responses: {
@@ -8143,7 +8143,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WhatIfOut"];
+                    "application/json": components["schemas"]["WhatIfRead"];
                 };
             };
             /** @description Cannot be read */
@@ -8243,7 +8243,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WhatIfIn"];
+                "application/json": components["schemas"]["WhatIfRequest"];
             };
         };
         responses: {
@@ -8253,7 +8253,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -8351,7 +8351,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ClockIn"];
+                "application/json": components["schemas"]["ClockUpdate"];
             };
         };
         responses: {
@@ -8361,7 +8361,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClockOut"];
+                    "application/json": components["schemas"]["ClockRead"];
                 };
             };
             /** @description Cannot be read */
@@ -8459,7 +8459,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CueReq"];
+                "application/json": components["schemas"]["CueRequest"];
             };
         };
         responses: {
@@ -8469,7 +8469,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CueOut"];
+                    "application/json": components["schemas"]["CueRead"];
                 };
             };
             /** @description Cannot be read */
@@ -8567,7 +8567,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WeighReq"];
+                "application/json": components["schemas"]["WeighRequest"];
             };
         };
         responses: {
@@ -8577,7 +8577,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WeighOut"];
+                    "application/json": components["schemas"]["WeighRead"];
                 };
             };
             /** @description Cannot be read */
@@ -8915,7 +8915,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KitchenIn"];
+                "application/json": components["schemas"]["KitchenCreate"];
             };
         };
         responses: {
@@ -8925,7 +8925,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Cannot be read */
@@ -9028,7 +9028,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -9092,7 +9092,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KitchenChange"];
+                "application/json": components["schemas"]["KitchenUpdate"];
             };
         };
         responses: {
@@ -9102,7 +9102,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Cannot be read */
@@ -9205,7 +9205,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AirOut"];
+                    "application/json": components["schemas"]["AirRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -9269,7 +9269,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AirIn"];
+                "application/json": components["schemas"]["AirReadingCreate"];
             };
         };
         responses: {
@@ -9279,7 +9279,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AirOut"];
+                    "application/json": components["schemas"]["AirRead"];
                 };
             };
             /** @description Cannot be read */
@@ -9386,7 +9386,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AirOut"];
+                    "application/json": components["schemas"]["AirRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -9459,7 +9459,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BagIn"];
+                "application/json": components["schemas"]["BagUpdate"];
             };
         };
         responses: {
@@ -9469,7 +9469,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BagOut"];
+                    "application/json": components["schemas"]["BagRead"];
                 };
             };
             /** @description Cannot be read */
@@ -9572,7 +9572,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BenchOut"];
+                    "application/json": components["schemas"]["BenchRead"];
                 };
             };
             /** @description Not Modified */
@@ -9643,7 +9643,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CalendarIn"];
+                "application/json": components["schemas"]["CalendarCreate"];
             };
         };
         responses: {
@@ -9653,7 +9653,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Cannot be read */
@@ -9760,7 +9760,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -9840,7 +9840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -9916,7 +9916,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClockOut"];
+                    "application/json": components["schemas"]["ClockRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -9983,7 +9983,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayOut"];
+                    "application/json": components["schemas"]["DayRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -10054,7 +10054,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayOut"];
+                    "application/json": components["schemas"]["DayRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -10130,7 +10130,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TogetherOut"];
+                    "application/json": components["schemas"]["PackRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -10194,7 +10194,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TogetherIn"];
+                "application/json": components["schemas"]["PackRequest"];
             };
         };
         responses: {
@@ -10204,7 +10204,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayOut"];
+                    "application/json": components["schemas"]["DayRead"];
                 };
             };
             /** @description Cannot be read */
@@ -10304,7 +10304,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntryIn"];
+                "application/json": components["schemas"]["EntryRequest"];
             };
         };
         responses: {
@@ -10314,7 +10314,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EntryOut"];
+                    "application/json": components["schemas"]["EntryRead"];
                 };
             };
             /** @description Cannot be read */
@@ -10417,7 +10417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -10481,7 +10481,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BusyIn"];
+                "application/json": components["schemas"]["BusyCreate"];
             };
         };
         responses: {
@@ -10491,7 +10491,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Cannot be read */
@@ -10592,7 +10592,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BusyIn"];
+                "application/json": components["schemas"]["BusyCreate"];
             };
         };
         responses: {
@@ -10602,7 +10602,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Cannot be read */
@@ -10709,7 +10709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -10789,7 +10789,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursOut"];
+                    "application/json": components["schemas"]["HoursRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -10862,7 +10862,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ImportIn"];
+                "application/json": components["schemas"]["ImportRequest"];
             };
         };
         responses: {
@@ -10872,7 +10872,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ImportOut"];
+                    "application/json": components["schemas"]["ImportRead"];
                 };
             };
             /** @description Cannot be read */
@@ -11039,7 +11039,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnIngredientIn"];
+                "application/json": components["schemas"]["OwnIngredientCreate"];
             };
         };
         responses: {
@@ -11049,7 +11049,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IngredientOut"];
+                    "application/json": components["schemas"]["IngredientRead"];
                 };
             };
             /** @description Cannot be read */
@@ -11316,7 +11316,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -11396,7 +11396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -11475,7 +11475,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LogbookOut"];
+                    "application/json": components["schemas"]["LogbookRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -11606,7 +11606,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MethodIn"];
+                "application/json": components["schemas"]["MethodCreate"];
             };
         };
         responses: {
@@ -12009,7 +12009,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StarterIn"];
+                "application/json": components["schemas"]["StarterCreate"];
             };
         };
         responses: {
@@ -12019,7 +12019,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StarterOut"];
+                    "application/json": components["schemas"]["StarterRead"];
                 };
             };
             /** @description Cannot be read */
@@ -12200,7 +12200,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FeedIn"];
+                "application/json": components["schemas"]["FeedCreate"];
             };
         };
         responses: {
@@ -12210,7 +12210,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StarterOut"];
+                    "application/json": components["schemas"]["StarterRead"];
                 };
             };
             /** @description Cannot be read */
@@ -12317,7 +12317,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StarterOut"];
+                    "application/json": components["schemas"]["StarterRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -12391,7 +12391,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PeakIn"];
+                "application/json": components["schemas"]["PeakCreate"];
             };
         };
         responses: {
@@ -12401,7 +12401,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StarterOut"];
+                    "application/json": components["schemas"]["StarterRead"];
                 };
             };
             /** @description Cannot be read */
@@ -12588,7 +12588,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["UpkeepOut"];
+                    "application/json": components["schemas"]["UpkeepRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -12653,7 +12653,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FeedWishIn"];
+                "application/json": components["schemas"]["FeedPlanUpdate"];
             };
         };
         responses: {
@@ -12663,7 +12663,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FeedWishOut"];
+                    "application/json": components["schemas"]["FeedPlanRead"];
                 };
             };
             /** @description Cannot be read */
@@ -12763,7 +12763,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SurfaceIn"];
+                "application/json": components["schemas"]["SurfaceUpdate"];
             };
         };
         responses: {
@@ -12773,7 +12773,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Cannot be read */
@@ -12874,7 +12874,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SurfaceIn"];
+                "application/json": components["schemas"]["SurfaceUpdate"];
             };
         };
         responses: {
@@ -12884,7 +12884,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Cannot be read */
@@ -12991,7 +12991,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -13071,7 +13071,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenOut"];
+                    "application/json": components["schemas"]["KitchenRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -13144,7 +13144,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WeighReq"];
+                "application/json": components["schemas"]["WeighRequest"];
             };
         };
         responses: {
@@ -13154,7 +13154,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WeighOut"];
+                    "application/json": components["schemas"]["WeighRead"];
                 };
             };
             /** @description Cannot be read */
@@ -13252,7 +13252,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadingIn"];
+                "application/json": components["schemas"]["ReadingCreate"];
             };
         };
         responses: {
@@ -13262,7 +13262,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -13368,7 +13368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BakeOut"];
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */

@@ -1,12 +1,12 @@
 import type { Schemas } from "./client";
 
-type SurfaceIn = Schemas["SurfaceIn"];
+type SurfaceUpdate = Schemas["SurfaceUpdate"];
 
 /** A surface as it is sent back whole, with what is changed of it. */
-export const asGiven = (s: Schemas["SurfaceOut"], change: Partial<SurfaceIn>): SurfaceIn & { id: number } => ({
+export const asGiven = (s: Schemas["SurfaceRead"], change: Partial<SurfaceUpdate>): SurfaceUpdate & { id: number } => ({
   id: s.id,
   name: s.name,
-  kind: s.kind as SurfaceIn["kind"],
+  kind: s.kind as SurfaceUpdate["kind"],
   temp_c: s.temp_c,
   source: s.source as "typed",
   sd_k: s.sd_k,

@@ -19,7 +19,7 @@ export const ingredientsQuery = (kitchen: number) =>
       (await take(client.GET("/api/kitchens/{kitchen_id}/ingredients", path({ kitchen_id: kitchen })))).ingredients,
   });
 
-export const weighQuery = (kitchen: number, body: Schemas["WeighReq"]) =>
+export const weighQuery = (kitchen: number, body: Schemas["WeighRequest"]) =>
   queryOptions({
     queryKey: ["weigh", kitchen, body],
     queryFn: () => take(client.POST("/api/kitchens/{kitchen_id}/weigh", { ...path({ kitchen_id: kitchen }), body })),
@@ -32,19 +32,19 @@ export const weighQuery = (kitchen: number, body: Schemas["WeighReq"]) =>
 export const readList = (kitchen: number, text: string) =>
   take(client.POST("/api/kitchens/{kitchen_id}/entry", { ...path({ kitchen_id: kitchen }), body: { text } }));
 
-export const askFeel = (bake: number, feel: Schemas["FeelIn"]["feel"]) =>
+export const askFeel = (bake: number, feel: Schemas["FeelUpdate"]["feel"]) =>
   take(client.POST("/api/bakes/{bake_id}/feel", { ...path({ bake_id: bake }), body: { feel } }));
 
-export const askDose = (bake: number, body: Schemas["DoseIn"]) =>
+export const askDose = (bake: number, body: Schemas["DoseUpdate"]) =>
   take(client.POST("/api/bakes/{bake_id}/dose", { ...path({ bake_id: bake }), body }));
 
 export const useScale = (bake: number) =>
-  useBakeWrite(bake, (given: Schemas["ScaleIn"], edit) =>
+  useBakeWrite(bake, (given: Schemas["ScaleUpdate"], edit) =>
     edit(given, (body) => client.POST("/api/bakes/{bake_id}/scale", { ...path({ bake_id: bake }), body })),
   );
 
 export const useAdd = (bake: number) =>
-  useBakeWrite(bake, (given: Schemas["AddIn"], edit) =>
+  useBakeWrite(bake, (given: Schemas["AddCreate"], edit) =>
     edit(given, (body) => client.POST("/api/bakes/{bake_id}/additions", { ...path({ bake_id: bake }), body })),
   );
 
@@ -62,7 +62,7 @@ export function usePantryWrites(kitchen: number) {
   const anew = (what: Parameters<typeof renew>[1]) => () => renew(cache, what);
   return {
     ingredient: useMutation({
-      mutationFn: (body: Schemas["OwnIngredientIn"]) =>
+      mutationFn: (body: Schemas["OwnIngredientCreate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/ingredients", { ...at, body })),
       onSuccess: anew("ingredients"),
     }),
@@ -76,11 +76,11 @@ export function usePantryWrites(kitchen: number) {
       onSuccess: anew("ingredients"),
     }),
     bag: useMutation({
-      mutationFn: (body: Schemas["BagIn"]) => take(client.POST("/api/kitchens/{kitchen_id}/bags", { ...at, body })),
+      mutationFn: (body: Schemas["BagUpdate"]) => take(client.POST("/api/kitchens/{kitchen_id}/bags", { ...at, body })),
       onSuccess: anew("bags"),
     }),
     method: useMutation({
-      mutationFn: (body: Schemas["MethodIn"]) =>
+      mutationFn: (body: Schemas["MethodCreate"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/methods", { ...at, body })),
       onSuccess: anew("methods"),
     }),
@@ -94,7 +94,7 @@ export function usePantryWrites(kitchen: number) {
       onSuccess: anew("methods"),
     }),
     bringIn: useMutation({
-      mutationFn: (body: Schemas["ImportIn"]) =>
+      mutationFn: (body: Schemas["ImportRequest"]) =>
         take(client.POST("/api/kitchens/{kitchen_id}/import", { ...at, body })),
       onSuccess: anew("brought"),
     }),

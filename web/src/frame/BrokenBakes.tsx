@@ -21,11 +21,11 @@ const Note = styled.div`
 `;
 
 /** Bakes that cannot be computed, each with what can be done; the others are shown as ever. */
-export function BrokenBakes({ broken }: { broken: readonly Schemas["BrokenOut"][] }) {
+export function BrokenBakes({ broken }: { broken: readonly Schemas["BrokenRead"][] }) {
   return broken.map((b) => <BrokenBake key={b.bake_id} bake={b} />);
 }
 
-export function BrokenBake({ bake }: { bake: Schemas["BrokenOut"] }) {
+export function BrokenBake({ bake }: { bake: Schemas["BrokenRead"] }) {
   const status = useStatus(bake.bake_id);
   const { remove, restore } = useDeleteBake(bake.bake_id);
   const [gone, setGone] = useState(false);

@@ -15,7 +15,7 @@ import { SayLine } from "./SayLine";
 import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
 import { UndoAct } from "./UndoAct";
-import { WayOut } from "./WayOut";
+import { FitReport } from "./FitReport";
 
 const Page = styled.div`
   height: 100%;
@@ -126,7 +126,7 @@ export function LeafFrame({
     >
       <Keys kitchen={b.kitchen_id} bake={bake} />
       {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
-      {b.status === "live" && !b.fits && !begun && <WayOut bake={bake} name={b.name} steps={b.steps} />}
+      {b.status === "live" && !b.fits && !begun && <FitReport bake={bake} name={b.name} steps={b.steps} />}
       {b.faults["bake"] ? <BrokenBake bake={{ bake_id: b.id, name: b.name, text: b.faults["bake"] }} /> : children(b)}
     </Shell>
   );

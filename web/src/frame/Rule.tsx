@@ -150,7 +150,7 @@ const NowPlate = styled.div`
 interface Props {
   steps: readonly Step[];
   kitchen: Kitchen;
-  away: readonly Schemas["SpanOut"][];
+  away: readonly Schemas["SpanRead"][];
 }
 
 /** The engraved time rule: now, a peg for each hand move, hours away, the kitchen's air, the table's flag. */

@@ -13,7 +13,7 @@ interface Props {
   width: number;
   kitchen: Kitchen;
   steps: readonly Step[];
-  away: readonly Schemas["SpanOut"][];
+  away: readonly Schemas["SpanRead"][];
 }
 
 /** What is cut into the Rule: the air, the hours, the hours in which hands are away, the windows of the moves. */
@@ -97,7 +97,7 @@ function Away({
   width,
   cooks,
 }: {
-  away: readonly Schemas["SpanOut"][];
+  away: readonly Schemas["SpanRead"][];
   scale: RuleScale;
   width: number;
   cooks: number;

@@ -13,7 +13,7 @@ import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, ms, span } from "../words/format";
 import { useWords } from "./units";
 
-type Tap = Schemas["TapOut"];
+type Tap = Schemas["TapRead"];
 type StepKind = "weigh" | "sponge" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll";
 const DID: Record<string, string> = {
   weigh: "Weighed",
@@ -100,7 +100,7 @@ export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] 
   );
 }
 
-function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepOut"]; isNext: boolean }) {
+function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]; isNext: boolean }) {
   const { zone } = useWords();
   const now = useNow(10_000);
   const tap = useTap(bake.id);

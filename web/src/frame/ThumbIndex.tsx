@@ -114,7 +114,7 @@ export function ThumbIndex({
   bake: number;
   kitchen: number;
   here: string;
-  leaves: readonly Schemas["LeafOut"][];
+  leaves: readonly Schemas["LeafRead"][];
 }) {
   return (
     <Edge aria-label="Leaves of this bake" data-print="no">

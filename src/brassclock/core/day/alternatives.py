@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from brassclock.core.day.search import Choice, House, PlanRequest, Search, Solved
+from brassclock.core.day.search import Choice, KitchenResources, PlanRequest, Search, Solved
 
 
 def hands_min(solved: Solved) -> float:
@@ -10,9 +10,11 @@ def hands_min(solved: Solved) -> float:
     return sum(step.hands_min for step in solved.plan.steps)
 
 
-def worth_seeing(wish: PlanRequest, house: House, choice: Choice, taken: tuple[str, float] | None) -> dict[str, Solved]:
+def worth_seeing(
+    request: PlanRequest, resources: KitchenResources, choice: Choice, taken: tuple[str, float] | None
+) -> dict[str, Solved]:
     """The ways by name, each borne out by the real rise; `taken` (course, dose) is left out. Empty when there is no other."""
-    found = [s for s in Search(wish, house).each(choice) if (s.course, s.dose) != taken]
+    found = [s for s in Search(request, resources).each(choice) if (s.course, s.dose) != taken]
     if not found:
         return {}
     return {

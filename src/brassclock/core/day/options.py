@@ -9,7 +9,7 @@ from typing import Any
 
 from brassclock.core.day.hands import Busy, away, clashes
 from brassclock.core.day.plan import plan_back
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, House, PlanRequest, Search, Solved
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest, Search, Solved
 from brassclock.core.day.shared import crowding
 from brassclock.core.day.spec import DayPlan
 from brassclock.core.rise.recipe import Batch
@@ -67,134 +67,134 @@ def percent(frac: float) -> str:
     return f"{100 * frac:.2g} %"
 
 
-def way_text(solved: Solved, wish: PlanRequest) -> str:
+def way_text(solved: Solved, request: PlanRequest) -> str:
     """A way as one sentence: what to do otherwise than typed; empty when it is as typed."""
-    share = leaven_frac(wish.spec.batch) * solved.dose
+    share = leaven_frac(request.spec.batch) * solved.dose
     if solved.course == AS_PLANNED:
         if solved.dose == 1.0:
             return ""
         verb = "Lower" if solved.dose < 1 else "Raise"
-        begins = moment(solved.plan.steps[0].at, wish.serve_at)
+        begins = moment(solved.plan.steps[0].at, request.serve_at)
         return f"{verb} the leaven to {percent(share)} and begin at {begins}."
     dose = "" if solved.dose == 1.0 else f", leaven {percent(share)}"
     course = COURSES[solved.course]
     if course.chill is None:
-        return f"Leave it on the bench{dose}; mix at {moment(solved.plan.mixed_at, wish.serve_at)}."
+        return f"Leave it on the bench{dose}; mix at {moment(solved.plan.mixed_at, request.serve_at)}."
     what = "balls" if course.chill == "ball" else "dough"
-    return f"Put the {what} in the fridge at {moment(solved.plan.step('cold_in').at, wish.serve_at)}{dose}."
+    return f"Put the {what} in the fridge at {moment(solved.plan.step('cold_in').at, request.serve_at)}{dose}."
 
 
-def clashing(plan: DayPlan, house: House) -> list[tuple[str, Busy]]:
+def clashing(plan: DayPlan, resources: KitchenResources) -> list[tuple[str, Busy]]:
     """(step, busy hours) for every hand move still to do that falls where no hands are free."""
     return [
         (s.key, span)
         for s in plan.steps
         if s.done_at is None and s.key != "serve"
-        for span in clashes(s.at, s.hands_min, house.busy, house.cooks)
+        for span in clashes(s.at, s.hands_min, resources.busy, resources.cooks)
     ]
 
 
-def in_the_way(plan: DayPlan, litres: float, house: House) -> list[tuple[str, Busy]]:
+def in_the_way(plan: DayPlan, litres: float, resources: KitchenResources) -> list[tuple[str, Busy]]:
     """(step, `surface` or `shelf`, whose hours) for everything a plan wants and does not have."""
-    return clashing(plan, house) + crowding(plan, litres, house.shared)
+    return clashing(plan, resources) + crowding(plan, litres, resources.shared)
 
 
-def because(wish: PlanRequest, house: House) -> str:
+def because(request: PlanRequest, resources: KitchenResources) -> str:
     """One or two sentences on why the bake as it is set finds no place."""
-    plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
-    hit, crowded = clashing(plan, house), crowding(plan, wish.litres, house.shared)
+    plan = plan_back(request.spec, resources.hourly_c, request.serve_at, request.now, request.done, pins=request.pins)
+    hit, crowded = clashing(plan, resources), crowding(plan, request.litres, resources.shared)
     if crowded and not hit:
-        return " ".join(dict.fromkeys(_crowded(what, span, wish) for what, span in crowded))
+        return " ".join(dict.fromkeys(_crowded(what, span, request) for what, span in crowded))
     if plan.late_min >= 1 and not hit:
-        return f"It cannot be ready before {moment(plan.serve_at, wish.now)}, {plan.late_min:.0f} min late."
+        return f"It cannot be ready before {moment(plan.serve_at, request.now)}, {plan.late_min:.0f} min late."
     if not hit:
         return "No time of mixing and balling leaves the dough inside its windows."
-    stretches = away(house.busy, house.cooks)
+    stretches = away(resources.busy, resources.cooks)
     said: list[str] = []
     for key, span in hit:
         a, b_end = next(((a, b) for a, b in stretches if a < span.end and b > span.start), (span.start, span.end))
-        a, b_end = a.astimezone(wish.serve_at.tzinfo), b_end.astimezone(wish.serve_at.tzinfo)
+        a, b_end = a.astimezone(request.serve_at.tzinfo), b_end.astimezone(request.serve_at.tzinfo)
         longest = max(
-            (b for b in house.busy if b.start < b_end and b.end > a), key=lambda b: b.end - b.start, default=span
+            (b for b in resources.busy if b.start < b_end and b.end > a), key=lambda b: b.end - b.start, default=span
         )
         name = f" ({longest.name})" if longest.name else ""
-        text = f"No free hands between {moment(a, wish.serve_at)} and {moment(b_end, a)}{name}"
+        text = f"No free hands between {moment(a, request.serve_at)} and {moment(b_end, a)}{name}"
         when = PURPOSES.get(key, "when it would be carried")
         if not any(text in x for x in said):
             said.append(f"{text}, {when}.")
     return " ".join(said[:2])
 
 
-def _crowded(what: str, span: Busy, wish: PlanRequest) -> str:
+def _crowded(what: str, span: Busy, request: PlanRequest) -> str:
     """Whose hours on a surface or a shelf are in the way."""
-    start, end = (x.astimezone(wish.serve_at.tzinfo) for x in (span.start, span.end))
-    hours = f"between {moment(start, wish.serve_at)} and {moment(end, start)}"
+    start, end = (x.astimezone(request.serve_at.tzinfo) for x in (span.start, span.end))
+    hours = f"between {moment(start, request.serve_at)} and {moment(end, start)}"
     if what == "surface":
         return f"Its surface is taken {hours} ({span.name})."
     return f"The cold shelf has no room for it {hours} ({span.name})."
 
 
-def relaxations(wish: PlanRequest, house: House, *, choice: Choice | None = None) -> list[Relaxation]:
+def relaxations(request: PlanRequest, resources: KitchenResources, *, choice: Choice | None = None) -> list[Relaxation]:
     """Changes that make a bake fit which does not, the least inconvenient first. `choice` bounds courses and doses."""
     choice = choice or Choice((AS_PLANNED, *COURSES), DOSES)
-    open_to_change = "mix" not in wish.done
+    open_to_change = "mix" not in request.done
     found: list[Relaxation] = []
     if open_to_change:
-        found += [*_doses(wish, house, choice), *_courses(wish, house, choice)]
-    found += _serving(wish, house, Choice())
+        found += [*_doses(request, resources, choice), *_courses(request, resources, choice)]
+    found += _serving(request, resources, Choice())
     if not found and open_to_change:
-        found += _serving(wish, house, Choice((AS_PLANNED,), choice.doses))
-    found += _busy(wish, house, Choice() if found else choice)
+        found += _serving(request, resources, Choice((AS_PLANNED,), choice.doses))
+    found += _busy(request, resources, Choice() if found else choice)
     return sorted(found, key=lambda r: r.cost)[:KEPT]
 
 
-def _doses(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
-    best = Search(wish, house).best(Choice((AS_PLANNED,), tuple(d for d in choice.doses if d != 1.0)))
+def _doses(request: PlanRequest, resources: KitchenResources, choice: Choice) -> Iterable[Relaxation]:
+    best = Search(request, resources).best(Choice((AS_PLANNED,), tuple(d for d in choice.doses if d != 1.0)))
     if best is not None:
-        yield Relaxation({"dose_factor": best.dose}, way_text(best, wish), DOSE_COST, best)
+        yield Relaxation({"dose_factor": best.dose}, way_text(best, request), DOSE_COST, best)
 
 
-def _courses(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
-    own = "bulk" if wish.spec.bulk.cold else "ball" if wish.spec.ball.cold else None
+def _courses(request: PlanRequest, resources: KitchenResources, choice: Choice) -> Iterable[Relaxation]:
+    own = "bulk" if request.spec.bulk.cold else "ball" if request.spec.ball.cold else None
     keys = [k for k in choice.courses if k != AS_PLANNED and (COURSES[k].chill != own or own is None)]
     keys = [k for k in keys if COURSES[k].chill or own]
-    for best in Search(wish, house).each(replace(choice, courses=tuple(keys)))[:2]:
+    for best in Search(request, resources).each(replace(choice, courses=tuple(keys)))[:2]:
         change = {"course": best.course, "dose_factor": best.dose}
-        yield Relaxation(change, way_text(best, wish), COURSE_COST + best.cost, best)
+        yield Relaxation(change, way_text(best, request), COURSE_COST + best.cost, best)
 
 
-def _serving(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
+def _serving(request: PlanRequest, resources: KitchenResources, choice: Choice) -> Iterable[Relaxation]:
     """The nearest later and the nearest earlier table that fit, with another dose when `choice` has one."""
-    had, ways = leaven_frac(wish.spec.batch), set()
+    had, ways = leaven_frac(request.spec.batch), set()
     for minutes in SERVE_SHIFTS_MIN:
         if (minutes > 0) in ways:
             continue
-        serve = wish.serve_at + dt.timedelta(minutes=minutes)
-        if serve <= wish.now:
+        serve = request.serve_at + dt.timedelta(minutes=minutes)
+        if serve <= request.now:
             continue
-        best = Search(replace(wish, serve_at=serve), house).best(choice)
+        best = Search(replace(request, serve_at=serve), resources).best(choice)
         if best is not None and best.plan.late_min < 1:
             dose = "" if best.dose == 1.0 else f", with {percent(had * best.dose)} leaven"
             extra = 0.0 if best.dose == 1.0 else DOSE_COST
             yield Relaxation(
                 {"serve_min": minutes, **({} if best.dose == 1.0 else {"dose_factor": best.dose})},
-                f"Serve at {moment(serve, wish.serve_at)}{dose}.",
+                f"Serve at {moment(serve, request.serve_at)}{dose}.",
                 abs(minutes) / 30 * (1.0 if minutes > 0 else EARLIER) + extra, best,
             )  # fmt: skip
             ways.add(minutes > 0)
 
 
-def _busy(wish: PlanRequest, house: House, choice: Choice) -> Iterable[Relaxation]:
+def _busy(request: PlanRequest, resources: KitchenResources, choice: Choice) -> Iterable[Relaxation]:
     """Busy hours in the way, each given up by itself."""
-    plan = plan_back(wish.spec, house.hourly_c, wish.serve_at, wish.now, wish.done, pins=wish.pins)
-    for span in dict.fromkeys(span for _, span in clashing(plan, house)):
-        best = Search(wish, replace(house, busy=[b for b in house.busy if b != span])).best(choice)
+    plan = plan_back(request.spec, resources.hourly_c, request.serve_at, request.now, request.done, pins=request.pins)
+    for span in dict.fromkeys(span for _, span in clashing(plan, resources)):
+        best = Search(request, replace(resources, busy=[b for b in resources.busy if b != span])).best(choice)
         if best is not None:
-            start, end = (x.astimezone(wish.serve_at.tzinfo) for x in (span.start, span.end))
+            start, end = (x.astimezone(request.serve_at.tzinfo) for x in (span.start, span.end))
             name = f"“{span.name}”" if span.name else "the hours away"
             yield Relaxation(
                 {"busy": {"start": span.start, "end": span.end, "name": span.name}, **way_of(best)},
-                f"Free {name}, {moment(start, wish.serve_at)} to {moment(end, start)}.",
+                f"Free {name}, {moment(start, request.serve_at)} to {moment(end, start)}.",
                 BUSY_COST + (end - start).total_seconds() / 7200, best,
             )  # fmt: skip
 

@@ -13,7 +13,7 @@ from itertools import permutations
 import numpy as np
 
 from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
-from brassclock.core.day.search import ROUNDS, Choice, Group, House, PlanRequest, Search, Solved
+from brassclock.core.day.search import ROUNDS, Choice, Group, KitchenResources, PlanRequest, Search, Solved
 from brassclock.core.day.shared import cold_span, hand_spans, surface_span
 from brassclock.core.day.sweep import Candidate
 from brassclock.core.time import hours_between
@@ -30,7 +30,7 @@ class Item:
     """A bake to place: its wish and choice, the surface it bakes on, and when that is taken whatever is placed."""
 
     key: str
-    wish: PlanRequest
+    request: PlanRequest
     choice: Choice = field(default_factory=Choice)
     surface: str | None = None
     hot: tuple[Busy, ...] = ()
@@ -48,22 +48,24 @@ class Packed:
         return sum(UNPLACED if w is None else w.cost for w in self.ways.values())
 
 
-def beside(house: House, item: Item, placed: Iterable[tuple[Item, Solved]]) -> House:
-    """The house as a bake finds it when others are placed: their hands, their surfaces, their litres of the shelf."""
+def beside(resources: KitchenResources, item: Item, placed: Iterable[tuple[Item, Solved]]) -> KitchenResources:
+    """The kitchen as a bake finds it when others are placed: their hands, their surfaces, their litres of the shelf."""
     others = [(o, way.plan) for o, way in placed if o.key != item.key]
     hands = [span for o, plan in others for span in hand_spans(plan, o.key)]
     hot = [surface_span(plan, o.key) for o, plan in others if item.surface is not None and o.surface == item.surface]
-    cold = [span for o, plan in others for span in cold_span(plan, o.key, o.wish.litres)]
-    shared = replace(house.shared, hot=(*house.shared.hot, *item.hot, *hot), cold=(*house.shared.cold, *cold))
-    return replace(house, busy=[*house.busy, *hands], shared=shared)
+    cold = [span for o, plan in others for span in cold_span(plan, o.key, o.request.litres)]
+    shared = replace(
+        resources.shared, hot=(*resources.shared.hot, *item.hot, *hot), cold=(*resources.shared.cold, *cold)
+    )
+    return replace(resources, busy=[*resources.busy, *hands], shared=shared)
 
 
-def in_turn(items: Sequence[Item], house: House) -> Packed:
+def in_turn(items: Sequence[Item], resources: KitchenResources) -> Packed:
     """One after the other, each around those before it."""
     found: dict[str, Solved | None] = {}
     placed: list[tuple[Item, Solved]] = []
     for item in items:
-        solved = Search(item.wish, beside(house, item, placed)).best(item.choice)
+        solved = Search(item.request, beside(resources, item, placed)).best(item.choice)
         found[item.key] = solved
         if solved is not None:
             placed.append((item, solved))
@@ -72,30 +74,30 @@ def in_turn(items: Sequence[Item], house: House) -> Packed:
 
 def _orders(items: Sequence[Item]) -> list[list[Item]]:
     """By the table first; then a few others, or all when there are few."""
-    by_table = sorted(items, key=lambda i: (("mix" not in i.wish.done), i.wish.serve_at))
+    by_table = sorted(items, key=lambda i: (("mix" not in i.request.done), i.request.serve_at))
     if len(items) <= 3:
         return [list(p) for p in permutations(by_table)]
     rotated = [[*by_table[k:], *by_table[:k]] for k in range(1, len(items))]
     return [by_table, by_table[::-1], *rotated][:ORDERS]
 
 
-def pack(items: Sequence[Item], house: House) -> Packed:
+def pack(items: Sequence[Item], resources: KitchenResources) -> Packed:
     """A day for all bakes: the least costly of what is found in turn and together."""
     by_table = _orders(items)[0]
-    best = in_turn(by_table, house)
+    best = in_turn(by_table, resources)
     missing = [i for i in by_table if best.ways[i.key] is None]
     # what finds no place even alone finds none in any order
-    hopeless = {i.key for i in missing if Search(i.wish, beside(house, i, ())).best(i.choice) is None}
+    hopeless = {i.key for i in missing if Search(i.request, beside(resources, i, ())).best(i.choice) is None}
     if len(hopeless) == len(missing):
         return best
     hopeful = [i for i in items if i.key not in hopeless]
     for order in _orders(hopeful)[1:]:
-        packed = in_turn(order, house)
+        packed = in_turn(order, resources)
         if packed.cost < best.cost - UNPLACED * len(hopeless):
             best = Packed({**dict.fromkeys(hopeless), **packed.ways}, packed.how)
         if all(packed.ways.values()):
             return best
-    whole = together(hopeful, house) if len(hopeful) > 1 else None
+    whole = together(hopeful, resources) if len(hopeful) > 1 else None
     if whole is not None and whole.cost < best.cost - UNPLACED * len(hopeless):
         return Packed({**dict.fromkeys(hopeless), **whole.ways}, whole.how)
     return best
@@ -132,16 +134,16 @@ def _pool(groups: Sequence[tuple[int, Group]]) -> list[_Entry]:
     return pool
 
 
-def together(items: Sequence[Item], house: House, budget_s: float = BUDGET_S) -> Packed | None:
+def together(items: Sequence[Item], resources: KitchenResources, budget_s: float = BUDGET_S) -> Packed | None:
     """All at once as a set packing; what the real rise does not bear out is set right and packed again."""
     groups = [
         (number, group)
         for number, item in enumerate(items)
-        for group in _hopeful(Search(item.wish, beside(house, item, ())), item)
+        for group in _hopeful(Search(item.request, beside(resources, item, ())), item)
     ]
     best: Packed | None = None
     for _ in range(ROUNDS):
-        chosen = _packed(items, _pool(groups), house, budget_s)
+        chosen = _packed(items, _pool(groups), resources, budget_s)
         found: dict[str, Solved | None] = {item.key: None for item in items}
         for e in chosen:
             found[items[e.item].key] = e.group.settle(e.found)[0]
@@ -168,7 +170,7 @@ class _Rows:
         self.entries.append((self._known[(what, of)], column, amount))
 
 
-def _packed(items: Sequence[Item], pool: list[_Entry], house: House, budget_s: float) -> list[_Entry]:
+def _packed(items: Sequence[Item], pool: list[_Entry], resources: KitchenResources, budget_s: float) -> list[_Entry]:
     """The ways of the least costly packing; none when none is found in the time."""
     from scipy.optimize import Bounds, LinearConstraint, milp
     from scipy.sparse import coo_matrix
@@ -178,7 +180,7 @@ def _packed(items: Sequence[Item], pool: list[_Entry], house: House, budget_s: f
     zero = min(e.group.search.slots.zero for e in pool)
     end = max(e.group.search.slots.at(e.group.search.slots.count) for e in pool)
     slots = Slots(zero, round(60 * hours_between(zero, end) / SLOT_MIN))
-    free, rows = free_hands(slots, house.busy, house.cooks), _Rows()
+    free, rows = free_hands(slots, resources.busy, resources.cooks), _Rows()
     for column, e in enumerate(pool):
         item = items[e.item]
         offset = round(60 * hours_between(zero, e.group.search.slots.zero) / SLOT_MIN)
@@ -190,7 +192,7 @@ def _packed(items: Sequence[Item], pool: list[_Entry], house: House, budget_s: f
             a, b = e.group.surface_slots()
             for slot in range(a + offset, b + offset):
                 rows.use(column, item.surface, slot, 1.0, 1.0)
-        litres, shelf_l = item.wish.litres, house.shared.shelf_l
+        litres, shelf_l = item.request.litres, resources.shared.shelf_l
         if e.found.into is not None and e.found.out is not None and litres and np.isfinite(shelf_l):
             for quarter in range((e.found.into + offset) // 3, (e.found.out + offset) // 3 + 1):
                 rows.use(column, "shelf", quarter, litres, shelf_l)

@@ -87,7 +87,7 @@ class PlanRequest:
 
 
 @dataclass(frozen=True)
-class House:
+class KitchenResources:
     """Where it happens: air by the hour, places, hours in which hands are away, how many cooks there are, and what other
     bakes have."""
 
@@ -129,11 +129,11 @@ class Solved:
         return min(0.1 + hours / 40, 1.0)
 
 
-def slots_for(wish: PlanRequest) -> Slots:
+def slots_for(request: PlanRequest) -> Slots:
     """Four days of slots up to the table, or as far back as what is done goes."""
-    first = min([wish.now, *wish.done.values()], default=wish.now)
-    back = math.ceil(60 * hours_between(first, wish.serve_at) / SLOT_MIN) + HOUR
-    return Slots.until(wish.serve_at, max(HORIZON_SLOTS, back))
+    first = min([request.now, *request.done.values()], default=request.now)
+    back = math.ceil(60 * hours_between(first, request.serve_at) / SLOT_MIN) + HOUR
+    return Slots.until(request.serve_at, max(HORIZON_SLOTS, back))
 
 
 def chores_of(spec: BakeSpec, feed_h: tuple[float, float] | None = None) -> Chores:
@@ -176,17 +176,17 @@ def own_course(spec: BakeSpec) -> Schedule:
 class Search:
     """The search for one bake's day; nothing is kept between searches."""
 
-    def __init__(self, wish: PlanRequest, house: House) -> None:
-        self.wish, self.house = wish, house
-        self.slots = slots_for(wish)
-        self.now = max(self.slots.after(wish.now), 0)
-        self.free = Hands(free_hands(self.slots, house.busy, house.cooks))
+    def __init__(self, request: PlanRequest, resources: KitchenResources) -> None:
+        self.request, self.resources = request, resources
+        self.slots = slots_for(request)
+        self.now = max(self.slots.after(request.now), 0)
+        self.free = Hands(free_hands(self.slots, resources.busy, resources.cooks))
         self.hot = (
             []
-            if "line" in wish.done
-            else [(self.slots.before(b.start), self.slots.after(b.end)) for b in house.shared.hot]
+            if "line" in request.done
+            else [(self.slots.before(b.start), self.slots.after(b.end)) for b in resources.shared.hot]
         )
-        self.full = None if "cold_in" in wish.done else house.shared.full(self.slots, wish.litres)
+        self.full = None if "cold_in" in request.done else resources.shared.full(self.slots, request.litres)
         self.scales: dict[str, Scale] = {}
         self.aims: dict[str, tuple[float, float, float]] = {}  # of a course: dose, hours of bulk and balls it aimed at
 
@@ -194,11 +194,11 @@ class Search:
         """A group for each course and dose whose last hours find hands, the least costly first; nothing is run for them yet."""
         found = []
         for key, dose in product(choice.courses, choice.doses):
-            course = own_course(self.wish.spec) if key == AS_PLANNED else COURSES[key]
-            if course.low_h * HOUR > self.slots.count - self.now and "mix" not in self.wish.done:
+            course = own_course(self.request.spec) if key == AS_PLANNED else COURSES[key]
+            if course.low_h * HOUR > self.slots.count - self.now and "mix" not in self.request.done:
                 continue
-            spec = self.wish.spec if key == AS_PLANNED else shaped(self.wish.spec, course, self.house.places)
-            if key != AS_PLANNED and AS_PLANNED in choice.courses and spec == self.wish.spec:
+            spec = self.request.spec if key == AS_PLANNED else shaped(self.request.spec, course, self.resources.places)
+            if key != AS_PLANNED and AS_PLANNED in choice.courses and spec == self.request.spec:
                 continue  # the same as planned
             if dose != 1.0:
                 spec = replace(spec, batch=spec.batch.dosed(dose))
@@ -236,11 +236,11 @@ class Group:
 
     def __init__(self, search: Search, course: Schedule, dose: float, spec: BakeSpec) -> None:
         self.search, self.course, self.dose, self.spec = search, course, dose, spec
-        wish, slots = search.wish, search.slots
-        self.table = table_of(spec, wish.serve_at, slots)
-        self.chores = chores_of(spec, wish.feed_h)
-        held = {**held_pins(wish.pins, wish.now, wish.done), **wish.done}
-        self.over = bool(course.chill) and "cold_out" in wish.done
+        request, slots = search.request, search.slots
+        self.table = table_of(spec, request.serve_at, slots)
+        self.chores = chores_of(spec, request.feed_h)
+        held = {**held_pins(request.pins, request.now, request.done), **request.done}
+        self.over = bool(course.chill) and "cold_out" in request.done
         place = {k: slots.before(v) for k, v in held.items()}
         self.fixed = Fixed(place.get("mix"), place.get("ball"), place.get("cold_in"), place.get("cold_out"))
         self.rounds = 0
@@ -257,7 +257,7 @@ class Group:
         known, key = self.search.scales, self.key
         if key not in known:
             cold = None if self.over else self.spec.bulk.cold or self.spec.ball.cold
-            scale = scale_of(self.spec, self.search.house.hourly_c, self.search.slots, cold)
+            scale = scale_of(self.spec, self.search.resources.hourly_c, self.search.slots, cold)
             known[key] = replace(scale, rates=replace(scale.rates, full=self.search.full))
         return known[key]
 
@@ -287,7 +287,7 @@ class Group:
 
     def calibrate(self) -> bool:
         """Set the needs by the real rise about where the way will run; False when the dough never gets there."""
-        hourly_c = self.search.house.hourly_c
+        hourly_c = self.search.resources.hourly_c
         known = self.search.aims.get(self.key)
         if known is not None:  # of another dose: about as many hours as it is weaker
             dose, bulk_h, ball_h = known
@@ -356,7 +356,7 @@ class Group:
 
     def surface_slots(self) -> tuple[int, int]:
         """The slots (from, to) in which it bakes on its surface."""
-        first = later(self.search.wish.serve_at, -self.spec.line_min / 60)
+        first = later(self.search.request.serve_at, -self.spec.line_min / 60)
         return self.search.slots.before(first), self.table.end
 
     def sweep(self) -> Candidate | None:
@@ -367,7 +367,7 @@ class Group:
         """(the way as the real rise bears it out, or None and another proposal when rounds are left)."""
         self.rounds += 1
         at = At(proposal.mix, proposal.ball, proposal.into, proposal.out)
-        seen = real(self.spec, self.search.house.hourly_c, self.scale, at)
+        seen = real(self.spec, self.search.resources.hourly_c, self.scale, at)
         if seen.bulk is None or seen.ball is None:
             return None, None
         self.found = seen
@@ -389,7 +389,7 @@ class Group:
 
     def _planned(self, f: Candidate) -> Solved:
         """The plan at a proposal, by the real rise."""
-        at, wish = self.search.slots.at, self.search.wish
+        at, request = self.search.slots.at, self.search.request
         pins = {"mix": at(f.mix), "ball": at(f.ball)}
         spec = self.spec
         if f.into is not None and f.out is not None and self.chill is not None:
@@ -401,6 +401,6 @@ class Group:
         heat = heat_slot(self.chores, self.search.free, self.table)
         if heat is not None and heat < self.table.roll + self.chores.roll - self.chores.preheat:
             pins["preheat"] = at(heat)
-        pins = {k: v for k, v in pins.items() if k not in wish.done}
-        plan = plan_back(spec, self.search.house.hourly_c, wish.serve_at, wish.now, wish.done, pins=pins)
+        pins = {k: v for k, v in pins.items() if k not in request.done}
+        plan = plan_back(spec, self.search.resources.hourly_c, request.serve_at, request.now, request.done, pins=pins)
         return Solved(self.course.key, self.dose, plan, f)

@@ -14,7 +14,7 @@ from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import change as changes
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
@@ -30,11 +30,11 @@ from brassclock.services.keep.learning import (
 )
 from brassclock.services.kitchen.pantry import ROW_ID, kit_of
 from brassclock.services.kitchen.settings import suited
-from brassclock.services.schemas.bake import BakeChange, BakeIn
-from brassclock.services.schemas.fire import HeatStepIn
-from brassclock.services.schemas.keep import OutcomeIn
-from brassclock.services.schemas.rise import ReadingIn
-from brassclock.services.schemas.weigh import LineIn
+from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
+from brassclock.services.schemas.fire import HeatStepUpdate
+from brassclock.services.schemas.keep import OutcomeUpdate
+from brassclock.services.schemas.rise import ReadingCreate
+from brassclock.services.schemas.weigh import FormulaLineCreate
 from brassclock.services.times import moment_of, past_moment, serve_moment
 from brassclock.store import bakes as bake_rows
 from brassclock.store import kitchens
@@ -45,15 +45,15 @@ from brassclock.store.tables import Bake, Outcome, OwnMethod, Reading
 from brassclock.store.tables import Surface as SurfaceRow
 
 
-def start_bake(house: House, given: BakeIn) -> int:
+def start_bake(app: App, given: BakeCreate) -> int:
     """A new bake from a method; answers its id."""
-    with house.action(given.kitchen_id) as session:
-        kitchen = house.kitchen(session, given.kitchen_id)
-        with noted(house, session, given.kitchen_id, "another bake was begun"):
-            return add_bake(session, given, house.now(session, kitchen))
+    with app.transaction(given.kitchen_id) as session:
+        kitchen = app.kitchen(session, given.kitchen_id)
+        with noted(app, session, given.kitchen_id, "another bake was begun"):
+            return add_bake(session, given, app.now(session, kitchen))
 
 
-def add_bake(session: Session, given: BakeIn, now: dt.datetime) -> int:
+def add_bake(session: Session, given: BakeCreate, now: dt.datetime) -> int:
     """Store a new bake; answers its id."""
     if len(bake_rows.live_ids(session, given.kitchen_id)) >= MOST_LIVE:
         raise Conflict(
@@ -117,13 +117,13 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
     return row
 
 
-def change_bake(house: House, bake_id: int, change: BakeChange) -> None:
+def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
-    with changes.change(house, bake_id, change.revision) as (session, r):
+    with changes.change(app, bake_id, change.revision) as (session, r):
         frozen.check(r.bake, change.model_dump(include=set(frozen.FROZEN), exclude_unset=True))
         moved = change.model_fields_set & MOVES_THE_DAY.keys()
         why = MOVES_THE_DAY[min(moved)] if moved else ""
-        with noted(house, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
+        with noted(app, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
             _alter(session, r, change)
         if r.bake.status != "live":
             r.bake.summary = _summary(session, r)
@@ -156,7 +156,7 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
     bake.serve_until = until
 
 
-def _alter(session: Session, r: BakeSnapshot, change: BakeChange) -> None:
+def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
     bake = r.bake
     changed = change.model_fields_set - {"revision"}
     # what hangs on another comes after it: a temperature on the surface that is chosen, an end on the time of the table
@@ -209,7 +209,7 @@ OPTIONAL = (
 )  # fmt: skip
 
 
-def _readable(r: BakeSnapshot, lines: list[LineIn]) -> list[dict[str, Any]]:
+def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str, Any]]:
     """Lines as stored; read first, so nothing unreadable is kept."""
     typed = [TypedLine(x.ingredient, x.amount, x.basis, x.part) for x in lines]
     if typed:
@@ -217,7 +217,7 @@ def _readable(r: BakeSnapshot, lines: list[LineIn]) -> list[dict[str, Any]]:
     return [x.model_dump() for x in lines]
 
 
-def _own_steps(r: BakeSnapshot, steps: list[HeatStepIn] | None) -> list[dict[str, Any]] | None:
+def _own_steps(r: BakeSnapshot, steps: list[HeatStepUpdate] | None) -> list[dict[str, Any]] | None:
     """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's surface."""
     if steps is None:
         return None
@@ -231,7 +231,7 @@ def _own_steps(r: BakeSnapshot, steps: list[HeatStepIn] | None) -> list[dict[str
     return [s.model_dump(exclude_none=True) for s in steps]
 
 
-def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeChange) -> None:
+def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
     surface = get(session, SurfaceRow, r.bake.surface_id) if r.bake.surface_id else None
     if surface is None or change.surface_c is None:
         raise invalid("/surface_c", "This bake has no surface yet. Choose one first.")
@@ -243,9 +243,9 @@ def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeChange) -> Non
     session.add(surface)
 
 
-def end_bake(house: House, bake_id: int, status: str, revision: int | None = None) -> None:
+def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -> None:
     """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
-    with changes.change(house, bake_id, revision) as (session, r):
+    with changes.change(app, bake_id, revision) as (session, r):
         bake = r.bake
         if bake.status == "kept":
             unteach_activity(session, r)
@@ -255,37 +255,37 @@ def end_bake(house: House, bake_id: int, status: str, revision: int | None = Non
         bake.summary = None if status == "live" else _summary(session, r)
 
 
-def delete_bake(house: House, bake_id: int, revision: int | None = None) -> None:
+def delete_bake(app: App, bake_id: int, revision: int | None = None) -> None:
     """Put a bake away, one that cannot be computed too; `restore_bake` brings it back whole.
 
     Raises Outdated when it was changed since `revision`.
     """
-    with house.bake_action(bake_id) as session:
+    with app.bake_transaction(bake_id) as session:
         kitchen_id = bake_rows.kitchen_of(session, bake_id)
         if kitchen_id is None:
             raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
         changes.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
-        now = house.now(session, house.kitchen(session, kitchen_id))
-        with noted(house, session, kitchen_id, "a bake was deleted"):
+        now = app.now(session, app.kitchen(session, kitchen_id))
+        with noted(app, session, kitchen_id, "a bake was deleted"):
             bake_rows.alter(session, bake_id, deleted_at=now)
 
 
-def restore_bake(house: House, bake_id: int) -> None:
+def restore_bake(app: App, bake_id: int) -> None:
     """Bring a deleted bake back."""
-    with house.bake_action(bake_id) as session:
+    with app.bake_transaction(bake_id) as session:
         kitchen_id = bake_rows.kitchen_of(session, bake_id, deleted=True)
         if kitchen_id is None:
             raise NotFound(f"There is no bake {bake_id} to bring back.")
-        with noted(house, session, kitchen_id, "a deleted bake is back"):
+        with noted(app, session, kitchen_id, "a deleted bake is back"):
             bake_rows.alter(session, bake_id, deleted_at=None)
 
 
-def read(house: House, given: ReadingIn) -> int:
+def read(app: App, given: ReadingCreate) -> int:
     """Store a look at the dough."""
-    with house.bake_action(given.bake_id) as session:
-        r = solve.load(house, session, given.bake_id)
+    with app.bake_transaction(given.bake_id) as session:
+        r = solve.load(app, session, given.bake_id)
         r.bake.revision += 1
-        with noted(house, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
+        with noted(app, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
             return add_reading(session, r, given)
 
 
@@ -296,7 +296,7 @@ LOOKED = {
 SAME = dt.timedelta(seconds=30)
 
 
-def add_reading(session: Session, r: BakeSnapshot, given: ReadingIn) -> int:
+def add_reading(session: Session, r: BakeSnapshot, given: ReadingCreate) -> int:
     if given.kind == "feel" and given.feel is None:
         raise invalid("/feel", "Say how it felt: not_yet, just or past.")
     if given.kind != "feel" and given.value is None:
@@ -324,15 +324,15 @@ def add_reading(session: Session, r: BakeSnapshot, given: ReadingIn) -> int:
     return row.id or 0
 
 
-def undo_reading(house: House, reading_id: int) -> int:
+def undo_reading(app: App, reading_id: int) -> int:
     """Take a reading back; answers its bake's id."""
-    with house.look() as session:
+    with app.read() as session:
         found = get(session, Reading, reading_id)
-    with house.bake_action(found.bake_id if found is not None and found.bake_id else 0) as session:
+    with app.bake_transaction(found.bake_id if found is not None and found.bake_id else 0) as session:
         row = get(session, Reading, reading_id)
         if row is None or row.undone_at is not None or row.bake_id is None:
             raise NotFound(f"There is no reading {reading_id} to undo.")
-        r = solve.load(house, session, row.bake_id)
+        r = solve.load(app, session, row.bake_id)
         r.bake.revision += 1
         row.undone_at = r.now
         session.add(row)
@@ -341,15 +341,15 @@ def undo_reading(house: House, reading_id: int) -> int:
         return row.bake_id
 
 
-def judge(house: House, bake_id: int, given: OutcomeIn) -> None:
+def judge(app: App, bake_id: int, given: OutcomeUpdate) -> None:
     """Store what became of a round; sent again it replaces."""
-    with house.bake_action(bake_id) as session:
-        r = solve.load(house, session, bake_id)
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
         r.bake.revision += 1
         add_outcome(session, r, given)
 
 
-def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeIn) -> None:
+def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeUpdate) -> None:
     rounds = solve.loads_of_rows(r)
     if given.round_no > rounds:
         raise invalid("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
@@ -360,10 +360,10 @@ def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeIn) -> None:
     insert(session, row)
 
 
-def keep(house: House, bake_id: int, revision: int | None = None) -> None:
+def keep(app: App, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
-    with house.bake_action(bake_id) as session:
-        r = solve.load(house, session, bake_id)
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
         changes.check_revision(bake_id, r.bake.revision, revision)
         keep_rows(session, r)
 
@@ -379,18 +379,18 @@ def keep_rows(session: Session, r: BakeSnapshot) -> None:
     r.bake.summary = _summary(session, r)
 
 
-def fill_summaries(house: House, most: int = 200) -> int:
+def fill_summaries(app: App, most: int = 200) -> int:
     """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to give.
 
     One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands in its columns.
     """
-    with house.look() as session:
+    with app.read() as session:
         ids = bake_rows.without_summary(session, most)
     for bake_id in ids:
-        with house.bake_action(bake_id) as session:
+        with app.bake_transaction(bake_id) as session:
             found: dict[str, Any] | None = None
             with suppress(NotFound, Conflict, BadRequest), catching(session, bake_id, []):
-                found = _summary(session, solve.load(house, session, bake_id))
+                found = _summary(session, solve.load(app, session, bake_id))
             bake_rows.alter(session, bake_id, summary=found or {})
     return len(ids)
 

@@ -14,7 +14,7 @@ from brassclock.core.day.shared import Commitments
 from brassclock.core.fire.surface_heat import SOURCES, believed
 from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.services.app import House, NotFound
+from brassclock.services.app import App, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.pantry import own_rows
@@ -75,14 +75,14 @@ class BakeSnapshot:
         return {k: v.astimezone(self.now.tzinfo) for k, v in found.items()}
 
 
-def load(house: House, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
+def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
     """The rows of a bake, or NotFound. `busy` are the kitchen's hours away, when they are known already."""
     bake = get(session, Bake, bake_id)
     if bake is None or bake.deleted_at is not None:
         raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
-    kitchen = house.kitchen(session, bake.kitchen_id)
+    kitchen = app.kitchen(session, bake.kitchen_id)
     surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
-    now, starter = house.now(session, kitchen), _starter_of(session, bake)
+    now, starter = app.now(session, kitchen), _starter_of(session, bake)
     return BakeSnapshot(
         bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
         rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),

@@ -13,13 +13,13 @@ from brassclock.services.day.options import fits
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.rise.view import banded_at
-from brassclock.services.schemas.bake import BakeBrief, LeafOut
+from brassclock.services.schemas.bake import BakeSummary, LeafRead
 from brassclock.services.solve import BakeResult
 
 LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
-def leaves_of(r: BakeSnapshot, work: BakeResult) -> list[LeafOut]:
+def leaves_of(r: BakeSnapshot, work: BakeResult) -> list[LeafRead]:
     """Which leaves are done, which one is now."""
     done = r.done()
     hearth = hearth_of(r, work)
@@ -34,19 +34,19 @@ def leaves_of(r: BakeSnapshot, work: BakeResult) -> list[LeafOut]:
     found = []
     for leaf in LEAVES:
         state = "done" if finished[leaf] else "now" if leaf == current else "later"
-        found.append(LeafOut.model_validate({"leaf": leaf, "state": state}))
+        found.append(LeafRead.model_validate({"leaf": leaf, "state": state}))
     return found
 
 
-def leaf_now(leaves: list[LeafOut]) -> str:
+def leaf_now(leaves: list[LeafRead]) -> str:
     return next((x.leaf for x in leaves if x.state == "now"), "keep")
 
 
-def brief_of(r: BakeSnapshot, work: BakeResult) -> BakeBrief:
+def brief_of(r: BakeSnapshot, work: BakeResult) -> BakeSummary:
     leaves = leaves_of(r, work)
     rise = rise_brief(r, work)
     sheet = work.sheet
-    return BakeBrief(
+    return BakeSummary(
         id=r.bake.id or 0, name=r.bake.name, seal=r.bake.seal, status=r.bake.status, method=r.bake.method,
         leaf=leaf_now(leaves), leaves=leaves,
         count=fire_model.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),

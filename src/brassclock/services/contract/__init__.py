@@ -14,16 +14,16 @@ from brassclock.services.schemas.faults import faults_of
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
 LATER = ("hold", "cause", "learn")
 KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
-    "weigh": ("weigh", "WeighReq", "run_weigh"),
-    "mix": ("mix", "MixReq", "run_mix"),
-    "rise": ("rise", "RiseReq", "run_rise"),
-    "dose": ("rise", "DoseReq", "run_dose"),
-    "starter": ("starter", "StarterReq", "run_starter"),
-    "soda": ("weigh", "SodaReq", "run_soda"),
-    "day": ("day", "DayReq", "run_day"),
-    "puff": ("puff", "PuffReq", "run_puff"),
-    "cue": ("cue", "CueReq", "run_cue"),
-    "line": ("line", "LineReq", "run_line"),
+    "weigh": ("weigh", "WeighRequest", "run_weigh"),
+    "mix": ("mix", "MixRequest", "run_mix"),
+    "rise": ("rise", "RiseRequest", "run_rise"),
+    "dose": ("rise", "LeavenDoseRequest", "run_dose"),
+    "starter": ("starter", "StarterRequest", "run_starter"),
+    "soda": ("weigh", "SodaRequest", "run_soda"),
+    "day": ("day", "DayRequest", "run_day"),
+    "puff": ("puff", "PuffRequest", "run_puff"),
+    "cue": ("cue", "CueRequest", "run_cue"),
+    "line": ("line", "LineRequest", "run_line"),
 }
 
 

@@ -10,7 +10,7 @@ from brassclock.services.contract.common import Loose
 from brassclock.services.schemas.quantities import within
 
 
-class CueReq(Loose):
+class CueRequest(Loose):
     """One sign and its reading."""
 
     cue: Literal["flour_gold", "water_drops", "oil_smoke", "dough_pinch", "infrared"]
@@ -34,7 +34,7 @@ def _one_of(value: str | None, pointer: str, known: dict[str, Any]) -> str:
     return value
 
 
-def read_cue(q: CueReq) -> Heat:
+def read_cue(q: CueRequest) -> Heat:
     """The heat of a sign. Raises BadRequest."""
     if q.cue == "flour_gold":
         return by_flour(_need(q.seconds, "/seconds", "Give the seconds until the flour was golden."))
@@ -55,7 +55,7 @@ SOURCES = {
 }  # fmt: skip
 
 
-def run_cue(q: CueReq) -> dict[str, Any]:
+def run_cue(q: CueRequest) -> dict[str, Any]:
     heat = read_cue(q)
     kind, source = SOURCES[q.cue]
     why = Why(

@@ -11,32 +11,31 @@ from brassclock.core.day.hands import Busy, clashes
 from brassclock.core.day.options import Relaxation, because, leaven_frac, relaxations
 from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import places_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, Solved, own_course
-from brassclock.core.day.search import House as Home
+from brassclock.core.day.search import AS_PLANNED, COURSES, KitchenResources, Solved, own_course
 from brassclock.core.day.shared import Commitments
 from brassclock.core.day.spec import DayPlan
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.rise.course import course_stepper, warm
 from brassclock.core.time import hours_between
-from brassclock.services.contract.day_request import NEAR, Asked, DayReq, asked_of, check_request, zone_of
+from brassclock.services.contract.day_request import NEAR, Asked, DayRequest, asked_of, check_request, zone_of
 
 
-def run_day(req: DayReq) -> dict[str, Any]:
+def run_day(req: DayRequest) -> dict[str, Any]:
     """Plan the day. Raises BadRequest with every fault."""
     check_request(req)
     if not course_stepper.ready:
         warm()
     zone = zone_of(req)
     asked = [asked_of(req, i, zone) for i in range(len(req.bakes))]
-    first, last = min(a.wish.now for a in asked), max(a.wish.serve_at for a in asked)
+    first, last = min(a.request.now for a in asked), max(a.request.serve_at for a in asked)
     busy = [
         Busy(b.start.astimezone(zone), b.end.astimezone(zone), b.name, b.hands and min(b.hands, req.kitchen.cooks))
         for b in req.busy
         if b.end > first - NEAR and b.start < last + NEAR
     ]
     shelf = Commitments(shelf_l=req.kitchen.fridge_litres or float("inf"))
-    home = Home(req.kitchen.hourly_c, places_of({}, req.kitchen.fridge_c), busy, req.kitchen.cooks, shelf)
-    items = {a.name: Item(a.name, a.wish, a.choice, a.surface) for a in asked}
+    home = KitchenResources(req.kitchen.hourly_c, places_of({}, req.kitchen.fridge_c), busy, req.kitchen.cooks, shelf)
+    items = {a.name: Item(a.name, a.request, a.choice, a.surface) for a in asked}
     packed = pack(list(items.values()), home)
     placed = [(items[key], way) for key, way in packed.ways.items() if way is not None]
     out: dict[str, Any] = {"steps": [], "routes": {}, "slack_min": None, "alternatives": [], "cautions": []}
@@ -69,7 +68,7 @@ WHY = Why(
 )  # fmt: skip
 
 
-def _steps(a: Asked, plan: DayPlan, others: Home) -> tuple[list[dict[str, Any]], float]:
+def _steps(a: Asked, plan: DayPlan, others: KitchenResources) -> tuple[list[dict[str, Any]], float]:
     """(moves and waits in time order, the least slack of a move [min])."""
     found: list[dict[str, Any]] = []
     slack = []
@@ -111,7 +110,7 @@ def _where(key: str, plan: DayPlan, a: Asked) -> str:
     return a.surface if key in ("preheat", "line") else "the table" if key == "serve" else "the bench"
 
 
-def _latest(at: dt.datetime, until: dt.datetime | None, minutes: float, others: Home) -> dt.datetime:
+def _latest(at: dt.datetime, until: dt.datetime | None, minutes: float, others: KitchenResources) -> dt.datetime:
     """The last instant, in five minutes, until which a move can be put off without a busy hour in its way."""
     latest = at
     while until is not None and (later := latest + dt.timedelta(minutes=5)) <= until:
@@ -122,9 +121,9 @@ def _latest(at: dt.datetime, until: dt.datetime | None, minutes: float, others: 
 
 
 def _route(a: Asked, solved: Solved) -> dict[str, Any]:
-    course = own_course(a.wish.spec) if solved.course == AS_PLANNED else COURSES[solved.course]
+    course = own_course(a.request.spec) if solved.course == AS_PLANNED else COURSES[solved.course]
     route = {None: "room", "bulk": "cold", "ball": "hybrid"}[course.chill]
-    dose = None if a.wish.spec.rests else round(leaven_frac(a.wish.spec.batch) * solved.dose, 6)
+    dose = None if a.request.spec.rests else round(leaven_frac(a.request.spec.batch) * solved.dose, 6)
     hours = next((s.cold.hours for s in (solved.plan.spec.bulk, solved.plan.spec.ball) if s.cold), 0.0)
     return {"route": route, "dose_frac": dose, "cold_h": round(hours, 2), "why": _chosen(solved)}
 
@@ -135,22 +134,22 @@ def _chosen(solved: Solved) -> str:
     return "The nearest to the method that fits the hours there are."
 
 
-def _alternatives(a: Asked, best: Solved, others: Home) -> list[dict[str, Any]]:
+def _alternatives(a: Asked, best: Solved, others: KitchenResources) -> list[dict[str, Any]]:
     """Up to three ways worth seeing beside the one taken."""
     return [
         {
             "bake": a.name, "name": name, **_route(a, s), "start": s.plan.steps[0].at.isoformat(),
             "mixed_at": s.plan.mixed_at.isoformat(), "hands_min": round(hands_min(s), 1), "flavour": round(s.flavour, 2),
         }
-        for name, s in worth_seeing(a.wish, others, a.choice, (best.course, best.dose)).items()
+        for name, s in worth_seeing(a.request, others, a.choice, (best.course, best.dose)).items()
     ]  # fmt: skip
 
 
-def _infeasible(a: Asked, home: Home) -> dict[str, Any]:
+def _infeasible(a: Asked, home: KitchenResources) -> dict[str, Any]:
     """Why one finds no place, and what was tried and makes it fit."""
-    relaxed: list[Relaxation] = relaxations(a.wish, home, choice=a.choice)
+    relaxed: list[Relaxation] = relaxations(a.request, home, choice=a.choice)
     return {
-        "bake": a.name, "because": because(a.wish, home),
+        "bake": a.name, "because": because(a.request, home),
         "relaxations": [{"change": _plain(x.change), "text": x.text} for x in relaxed],
     }  # fmt: skip
 

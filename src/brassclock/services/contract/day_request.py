@@ -54,24 +54,24 @@ MOST_AHEAD = dt.timedelta(days=14)  # of a table, as in the application
 NEAR = dt.timedelta(days=2)  # busy hours so far outside the day change nothing
 
 
-class DayStageReq(Loose):
+class DayStageRequest(Loose):
     name: str = "rise"
     hours: Annotated[float, within(0.05, 96, "h")] | None = None
     target_ratio: Ratio | None = None
     place: Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"] = "bench"
 
 
-class ServeReq(Loose):
+class ServeRequest(Loose):
     at: dt.datetime
     until: dt.datetime | None = None
     which: Literal["first", "last"] = "last"
 
 
-class DayBakeReq(Loose):
+class DayBakeRequest(Loose):
     name: Annotated[str, Field(min_length=1, max_length=80)]
     method: str | None = None
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
-    stages: Annotated[list[DayStageReq], Field(min_length=2, max_length=2)] | None = None
+    stages: Annotated[list[DayStageRequest], Field(min_length=2, max_length=2)] | None = None
     strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
     mix_temp_c: Annotated[float, within(5, 40, "C")] = 24.0
     hands_min: dict[Literal["weigh", "mix", "ball", "roll"], Minutes] = {}
@@ -80,10 +80,10 @@ class DayBakeReq(Loose):
     line_min: Minutes | None = None
     pieces: Annotated[int, Field(ge=1, le=500)] | None = None
     surface: str | None = None
-    serve: ServeReq | None = None
+    serve: ServeRequest | None = None
 
 
-class KitchenReq(Loose):
+class KitchenRequest(Loose):
     hourly_c: Annotated[list[Temp], Field(min_length=24, max_length=24)] = [21.0] * 24
     fridge_c: Annotated[float, within(-2, 15, "C")] = 4.0
     fridge_litres: Annotated[float, within(1, 5000, "L")] | None = None
@@ -91,31 +91,31 @@ class KitchenReq(Loose):
     oven: bool = True
 
 
-class BusyReq(Loose):
+class BusyRequest(Loose):
     start: dt.datetime
     end: dt.datetime
     name: str = ""
     hands: Annotated[int, Field(ge=1, le=20)] | None = None
 
 
-class AllowReq(Loose):
+class AllowRequest(Loose):
     routes: Annotated[list[Literal["room", "cold", "hybrid"]], Field(min_length=1, max_length=3)] | None = None
     dose_range: tuple[float, float] | None = None
     cold_nights: Annotated[int, Field(ge=0, le=2)] | None = None
 
 
-class DayReq(Loose):
+class DayRequest(Loose):
     now: dt.datetime | None = None
-    serve: ServeReq | None = None
+    serve: ServeRequest | None = None
     serve_at: dt.datetime | None = None
     zone: str | None = None
-    bakes: Annotated[list[DayBakeReq], Field(min_length=1, max_length=MOST_BAKES)]
-    kitchen: KitchenReq = KitchenReq()
-    busy: Annotated[list[BusyReq], Field(max_length=5000)] = []
-    allow: AllowReq = AllowReq()
+    bakes: Annotated[list[DayBakeRequest], Field(min_length=1, max_length=MOST_BAKES)]
+    kitchen: KitchenRequest = KitchenRequest()
+    busy: Annotated[list[BusyRequest], Field(max_length=5000)] = []
+    allow: AllowRequest = AllowRequest()
 
     @model_validator(mode="after")
-    def _served(self) -> DayReq:
+    def _served(self) -> DayRequest:
         if self.serve is None and self.serve_at is None and any(b.serve is None for b in self.bakes):
             raise ValueError("Give serve (its at) or serve_at: the day is planned back from the table.")
         return self
@@ -126,12 +126,12 @@ class Asked:
     """A bake of the request, ready to place."""
 
     name: str
-    wish: PlanRequest
+    request: PlanRequest
     choice: Choice
     surface: str
 
 
-def check_request(req: DayReq) -> None:
+def check_request(req: DayRequest) -> None:
     faults = []
     aware: list[tuple[str, Any]] = [
         ("/now", req.now),
@@ -196,16 +196,16 @@ def check_request(req: DayReq) -> None:
     gather(faults)
 
 
-def zone_of(req: DayReq) -> dt.tzinfo:
+def zone_of(req: DayRequest) -> dt.tzinfo:
     if req.zone is not None:
         return ZoneInfo(req.zone)
     first = req.serve_at or (req.serve and req.serve.at) or next(b.serve.at for b in req.bakes if b.serve)
     return first.tzinfo or dt.UTC
 
 
-def asked_of(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
+def asked_of(req: DayRequest, number: int, zone: dt.tzinfo) -> Asked:
     bake = req.bakes[number]
-    serve = bake.serve or req.serve or ServeReq(at=table_of(req))
+    serve = bake.serve or req.serve or ServeRequest(at=table_of(req))
     now = (req.now or serve.at - HORIZON).astimezone(zone)
     if serve.at <= now:
         raise invalid("/serve/at", f"{serve.at.isoformat()} is not after now, {now.isoformat()}. Give a time ahead.")
@@ -221,17 +221,17 @@ def asked_of(req: DayReq, number: int, zone: dt.tzinfo) -> Asked:
     spec = replace(
         spec, line_min=line, service_min=service, waves=max(-int(-service // rising.WAVE_MIN), 1) if chilled else 1
     )
-    wish = PlanRequest(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
-    return Asked(bake.name, wish, choice_of(req.allow, spec), surface)
+    request = PlanRequest(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
+    return Asked(bake.name, request, choice_of(req.allow, spec), surface)
 
 
-def table_of(req: DayReq) -> dt.datetime:
+def table_of(req: DayRequest) -> dt.datetime:
     """When people eat, where no bake says it itself; the request's shape has made sure that it is there."""
     assert req.serve_at is not None
     return req.serve_at
 
 
-def choice_of(allow: AllowReq, spec: BakeSpec) -> Choice:
+def choice_of(allow: AllowRequest, spec: BakeSpec) -> Choice:
     """What may be chosen: the courses and doses of the request within what the method permits."""
     if spec.rests:
         return Choice()
@@ -250,7 +250,7 @@ def choice_of(allow: AllowReq, spec: BakeSpec) -> Choice:
     return Choice(tuple(keys), doses)
 
 
-def spec_of(req: DayReq, number: int, now: dt.datetime, serve: dt.datetime) -> tuple[BakeSpec, str, float]:
+def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) -> tuple[BakeSpec, str, float]:
     """(spec, surface, grams of dough) of a bake by its method, with what it says of its own over it."""
     bake = req.bakes[number]
     kitchen = Kitchen(
@@ -299,7 +299,7 @@ def _times(amount: str, scale: float) -> str:
     return f"{grams * scale:.2f} g"
 
 
-def _typed_spec(bake: DayBakeReq, batch: Batch, places: Mapping[str, Place]) -> BakeSpec:
+def _typed_spec(bake: DayBakeRequest, batch: Batch, places: Mapping[str, Place]) -> BakeSpec:
     assert bake.stages is not None
     grams = batch.dough.total_g
     vessels = (Vessel("tub", grams, True, rising.TUB_CM, "wood"), Vessel("tray", grams / (bake.pieces or 8), True))

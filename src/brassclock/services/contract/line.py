@@ -19,7 +19,7 @@ Seconds = Annotated[int, Field(ge=0, le=3600)]
 MOST_BREADS, MOST_SPOTS, MOST_COOKS = 200, 12, 6
 
 
-class OpReq(Loose):
+class OpRequest(Loose):
     name: Annotated[str, Field(min_length=1, max_length=40)]
     hands_s: Annotated[int, Field(ge=1, le=600)]
     off_surface_s: Seconds = 0
@@ -32,7 +32,7 @@ class OpReq(Loose):
     frees: Annotated[str, Field(max_length=40)] = ""
 
     @model_validator(mode="after")
-    def _gap(self) -> OpReq:
+    def _gap(self) -> OpRequest:
         if self.then_max_s is not None and self.then_max_s < self.then_min_s:
             raise ValueError(
                 f"then_max_s {self.then_max_s} lies before then_min_s {self.then_min_s}. Give the later one last."
@@ -40,16 +40,16 @@ class OpReq(Loose):
         return self
 
 
-class ResourceReq(Loose):
+class ResourceRequest(Loose):
     name: Annotated[str, Field(max_length=40)]
     count: Annotated[int, Field(ge=1, le=12)] = 1
     recover_s: Seconds = 0
 
 
-Ops = Annotated[list[OpReq], Field(min_length=1, max_length=16)]
+Ops = Annotated[list[OpRequest], Field(min_length=1, max_length=16)]
 
 
-class KindReq(Loose):
+class KindRequest(Loose):
     """So many breads of one kind, in a mixed line: baked in the order of the kinds, or in turn."""
 
     name: Annotated[str, Field(min_length=1, max_length=40)]
@@ -57,7 +57,7 @@ class KindReq(Loose):
     ops: Ops
 
 
-class LineReq(Loose):
+class LineRequest(Loose):
     """`line`: `breads` of one kind by `ops`, or mixed `kinds`. An op may take and free a resource by its name."""
 
     breads: Annotated[int, Field(ge=1, le=MOST_BREADS)] | None = None
@@ -65,18 +65,18 @@ class LineReq(Loose):
     spots: Annotated[int, Field(ge=1, le=MOST_SPOTS)] = 1
     recover_s: Annotated[float, within(0, 3600, "s")]
     ops: Ops | None = None
-    kinds: Annotated[list[KindReq], Field(max_length=6)] = []
+    kinds: Annotated[list[KindRequest], Field(max_length=6)] = []
     in_turn: bool = False
     loss_frac: Annotated[float, within(0, 0.4, "")] = 0.12
     exec_tol_s: Annotated[float, within(0, 60, "s")] = 0.0
     pace: Literal["fast", "calm"] = "fast"
-    resources: Annotated[list[ResourceReq], Field(max_length=8)] = []
+    resources: Annotated[list[ResourceRequest], Field(max_length=8)] = []
 
 
 HALF_GAP_S = 15  # a move in pieces: the next piece at most so much later
 
 
-def _ops(asked: list[OpReq], tol_s: int) -> tuple[Op, ...]:
+def _ops(asked: list[OpRequest], tol_s: int) -> tuple[Op, ...]:
     found: list[Op] = []
     for o in asked:
         gap = o.then_max_s if o.then_max_s is not None else o.then_min_s
@@ -94,7 +94,7 @@ def _ops(asked: list[OpReq], tol_s: int) -> tuple[Op, ...]:
     return tuple(found)
 
 
-def _faults_of(ops: list[OpReq], at: str, stations: set[str]) -> list[FieldFault]:
+def _faults_of(ops: list[OpRequest], at: str, stations: set[str]) -> list[FieldFault]:
     """What is wrong with one kind's moves, each at its place."""
     faults = []
     names = [o.name for o in ops]
@@ -128,7 +128,7 @@ def _faults_of(ops: list[OpReq], at: str, stations: set[str]) -> list[FieldFault
     return faults
 
 
-def _kinds(q: LineReq) -> list[tuple[str, str, int, list[OpReq]]]:
+def _kinds(q: LineRequest) -> list[tuple[str, str, int, list[OpRequest]]]:
     """(where, name, breads, moves) of each kind."""
     if q.kinds:
         return [(f"/kinds/{i}/ops", k.name, k.breads, k.ops) for i, k in enumerate(q.kinds)]
@@ -146,7 +146,7 @@ def _order(breads: list[int], in_turn: bool) -> tuple[int, ...]:
     return tuple(k for _, k in sorted(((i + 0.5) / n, k) for k, n in enumerate(breads) for i in range(n)))
 
 
-def _spec(q: LineReq) -> tuple[LineSpec, list[str], int]:
+def _spec(q: LineRequest) -> tuple[LineSpec, list[str], int]:
     """(the line as asked for, the name of each round's kind, how many rounds). Raises BadRequest with every fault."""
     kinds, stations = _kinds(q), {x.name for x in q.resources}
     faults = [fault for at, _, _, ops in kinds for fault in _faults_of(ops, at, stations)]
@@ -163,7 +163,7 @@ def _spec(q: LineReq) -> tuple[LineSpec, list[str], int]:
     return calm(spec) if q.pace == "calm" else spec, [kinds[k][1] for k in order], total
 
 
-def run_line(q: LineReq) -> dict[str, Any]:
+def run_line(q: LineRequest) -> dict[str, Any]:
     """Plan the line. Raises BadRequest with every fault."""
     spec, names, breads = _spec(q)
     try:

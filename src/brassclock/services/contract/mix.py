@@ -14,36 +14,36 @@ from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out, why_out
 
 
-class PartReq(Loose):
+class PartRequest(Loose):
     ingredient: str
     mass_g: Mass
     temp_c: Temp
 
 
-class BowlReq(Loose):
+class BowlRequest(Loose):
     mass_g: Mass
     material: Literal["steel", "glass", "ceramic", "plastic", "wood"] = "steel"
     temp_c: Temp
 
 
-class SolveReq(Loose):
+class SolveRequest(Loose):
     for_: str = Field(alias="for")
     target_c: Annotated[float, within(1, 60, "C")]
 
 
-class MixReq(Loose):
+class MixRequest(Loose):
     """`mix`: everything in the bowl with its temperature; optionally a liquid to solve for."""
 
-    parts: Annotated[list[PartReq], Field(min_length=1, max_length=60)]
-    bowl: BowlReq | None = None
+    parts: Annotated[list[PartRequest], Field(min_length=1, max_length=60)]
+    bowl: BowlRequest | None = None
     method: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] = "hand"
     minutes: Annotated[float, within(0, 120, "min")] = 8.0
     room_c: Temp = 22.0
     tap_c: Temp | None = None
-    solve: SolveReq | None = None
+    solve: SolveRequest | None = None
 
 
-def run_mix(q: MixReq) -> dict[str, Any]:
+def run_mix(q: MixRequest) -> dict[str, Any]:
     known = table()
     gather(
         FieldFault(f"/parts/{i}/ingredient", unknown_text(x.ingredient))

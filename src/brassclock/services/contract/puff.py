@@ -43,20 +43,20 @@ def _thick(mm: float) -> float:
     return mm
 
 
-class LayerReq(Strict):
+class LayerRequest(Strict):
     mass_g: Mass
 
 
-class FillingReq(LayerReq):
+class FillingRequest(LayerRequest):
     contains: Annotated[list[Literal["meat", "egg", "dairy", "plant"]], Field(max_length=4)] | None = None
 
 
-class DressingReq(LayerReq):
+class DressingRequest(LayerRequest):
     kind: Annotated[str, Field(max_length=60)] | None = None
     when: Literal["before", "after_turn", "after_heat"] = "after_heat"
 
 
-class BreadReq(Strict):
+class BreadRequest(Strict):
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
     hydration_frac: Annotated[float, within(0.2, 2, "")] | None = None
     mass_g: Mass | None = None
@@ -68,18 +68,18 @@ class BreadReq(Strict):
     leaven: Literal["yeast", "sourdough", "chemical"] = "yeast"
     intent: Literal["pocket", "blister", "flat", "thick"] = "pocket"
     docked: bool = False
-    stuffed: FillingReq | None = None
-    filling: FillingReq | None = None
-    topped: LayerReq | None = None
-    dressing: DressingReq | None = None
+    stuffed: FillingRequest | None = None
+    filling: FillingRequest | None = None
+    topped: LayerRequest | None = None
+    dressing: DressingRequest | None = None
 
 
-class PlateReq(Strict):
+class PlateRequest(Strict):
     material: Literal["iron", "steel", "stone", "clay", "aluminium"]
     thickness_mm: Annotated[float, within(1, 100, "mm")]
 
 
-class BatchReq(Strict):
+class BatchRequest(Strict):
     count: Annotated[int, Field(ge=1, le=48)] = 1
     door_open_s: Annotated[float, within(0, 120, "s")] = 0.0
     touching: bool = False
@@ -88,7 +88,7 @@ class BatchReq(Strict):
 Setting = Literal["low", "medium_low", "medium", "medium_high", "high"]
 
 
-class SurfaceReq(Strict):
+class SurfaceRequest(Strict):
     kind: str
     temp_c: Annotated[float, within(50, 600, "C")] | None = None
     setting: Setting | None = None
@@ -96,18 +96,18 @@ class SurfaceReq(Strict):
     measured: Literal["infrared", "contact", "sign"] | None = None
     heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
     oven_c: Annotated[float, within(20, 600, "C")] | None = None
-    plate: PlateReq | None = None
+    plate: PlateRequest | None = None
     greased: Literal["dry", "film", "pool"] = "dry"
     wetted: bool | None = None
     nonstick: bool = False
     size: Literal["home", "canteen"] = "home"
-    batch: BatchReq = BatchReq()
+    batch: BatchRequest = BatchRequest()
 
 
 Seconds = Annotated[float, within(1, 3600, "s")]
 
 
-class LegReq(Strict):
+class LegRequest(Strict):
     do: (
         Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"] | None
     ) = None
@@ -122,13 +122,13 @@ class LegReq(Strict):
         return Step(self.do or f"face_{self.side or 'a'}", self.seconds, self.until, self.oven_c)
 
 
-class HabitReq(Strict):
+class HabitRequest(Strict):
     do: Literal["face_a", "face_b"] | None = None
     side: Literal["a", "b"] | None = None
     seconds: Seconds
 
 
-class FaultsReq(Strict):
+class FaultsRequest(Strict):
     uneven_frac: Annotated[float, within(0, 2, "")] | None = None
     skin_min: Annotated[float, within(0, 600, "min")] | None = None
     bench_flour_g_m2: Annotated[float, within(0, 1000, "g/m2")] | None = None
@@ -140,21 +140,21 @@ class FaultsReq(Strict):
 Colour = Literal["pale", "light", "golden", "charred"]
 
 
-class ColoursReq(Strict):
+class ColoursRequest(Strict):
     bottom: Colour = "golden"
     top: Colour = "golden"
 
 
-class PuffReq(Strict):
+class PuffRequest(Strict):
     """`puff`: one bread on one surface."""
 
-    bread: BreadReq
-    surface: SurfaceReq
-    program: Annotated[list[LegReq], Field(min_length=1, max_length=12)] | None = None
-    habit: Annotated[list[HabitReq], Field(min_length=1, max_length=2)] | None = None
-    doneness: Colour | ColoursReq = "golden"
+    bread: BreadRequest
+    surface: SurfaceRequest
+    program: Annotated[list[LegRequest], Field(min_length=1, max_length=12)] | None = None
+    habit: Annotated[list[HabitRequest], Field(min_length=1, max_length=2)] | None = None
+    doneness: Colour | ColoursRequest = "golden"
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
-    faults: FaultsReq = FaultsReq()
+    faults: FaultsRequest = FaultsRequest()
 
 
 RISE_G = {"pocket": 1.15, "blister": 1.2, "flat": 1.15, "thick": 1.8}  # how far the sheet swells before it parts
@@ -172,7 +172,7 @@ def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) 
     return layered(bread, dough_g, filling_g)
 
 
-def _bread(b: BreadReq, kind: str) -> Bread:
+def _bread(b: BreadRequest, kind: str) -> Bread:
     """The bread as it meets the heat, with what it carries."""
     tint = 1.0
     if b.lines:
@@ -209,14 +209,14 @@ def _bread(b: BreadReq, kind: str) -> Bread:
     return bread
 
 
-def _swelling(b: BreadReq, mm: float, rho: float) -> float:
+def _swelling(b: BreadRequest, mm: float, rho: float) -> float:
     """How far the sheet swells in the heat."""
     if rho < 0.8 * PLAIN_RHO:
         return PROVED_RISE
     return chemical_rise(mm) if b.leaven == "chemical" else RISE_G[b.intent]
 
 
-def _once(q: PuffReq) -> None:
+def _once(q: PuffRequest) -> None:
     """Refuse what is given twice under an old and a new name, and what does not go together."""
     b, s = q.bread, q.surface
     if b.stuffed is not None and b.filling is not None:
@@ -233,7 +233,7 @@ def _once(q: PuffReq) -> None:
             raise invalid(f"/program/{i}/{wrong[0]}", wrong[1])
 
 
-def _surface(q: SurfaceReq) -> Surface:
+def _surface(q: SurfaceRequest) -> Surface:
     setting = q.setting or q.power
     heat = believed(q.kind, temp_c=q.temp_c, setting=setting, measured=q.measured, oven_c=q.oven_c)
     return Surface(
@@ -243,7 +243,7 @@ def _surface(q: SurfaceReq) -> Surface:
     )  # fmt: skip
 
 
-def run_puff(q: PuffReq) -> dict[str, Any]:
+def run_puff(q: PuffRequest) -> dict[str, Any]:
     _once(q)
     b, f = q.bread, q.faults
     filling = b.filling or b.stuffed
@@ -259,7 +259,7 @@ def run_puff(q: PuffReq) -> dict[str, Any]:
     return _told(got, q)
 
 
-def _told(got: Program, q: PuffReq) -> dict[str, Any]:
+def _told(got: Program, q: PuffRequest) -> dict[str, Any]:
     baked, right = got.baked, got.right_heat
     surface = got.baking.surface
     turn_s = got.turn_s if got.turn_s is not None else got.off_s

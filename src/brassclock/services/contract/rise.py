@@ -26,7 +26,7 @@ from brassclock.services.weigh.view import caution_out
 MOST_POINTS = 2000  # of a temperature path: ten days by seven minutes
 
 
-class VesselReq(Loose):
+class VesselRequest(Loose):
     kind: Literal["ball", "tray", "tub", "none"]
     mass_g: Mass = 500.0
     lid: bool = False
@@ -37,12 +37,12 @@ class VesselReq(Loose):
     fridge_litres: Annotated[float, within(20, 5000, "L")] | None = None
 
 
-class StageReq(Loose):
+class StageRequest(Loose):
     name: str = "rise"
     hours: Annotated[float, within(0.01, 240, "h")]
     ambient_c: Temp | None = None
     path: Annotated[list[tuple[float, float]], Field(max_length=MOST_POINTS)] | None = None
-    vessel: VesselReq | None = None
+    vessel: VesselRequest | None = None
     then: Literal["knock_back", "divide", "ball"] | None = None
     add: Annotated[list[MassLine], Field(max_length=60)] = []
     add_temp_c: Temp | None = None
@@ -50,12 +50,12 @@ class StageReq(Loose):
     too_far_maturity: Annotated[float, within(0.1, 20, "")] | None = None
 
 
-class ActivityReq(Loose):
+class ActivityRequest(Loose):
     mean: Annotated[float, within(0.05, 20, "x")] = 1.0
     sd_log: Annotated[float, within(0.01, 2, "")] = beliefs.PRIOR_SD_LOG
 
 
-class ReadingReq(Loose):
+class ReadingRequest(Loose):
     h: Annotated[float, within(0, 240, "h")]
     kind: Literal["ratio", "jar", "feel", "dough_c"] = "ratio"
     ratio: Annotated[float, within(0.5, 6, "x")] | None = None
@@ -63,7 +63,7 @@ class ReadingReq(Loose):
     temp_c: Temp | None = None
 
 
-class SeedReq(Loose):
+class SeedRequest(Loose):
     vitality: Annotated[float, within(0.05, 3, "x")] = 1.0
     state: Literal["peak", "ripe", "chilled"] = "peak"
     days_cold: Annotated[float, within(0, 60, "days")] = 3.0
@@ -72,29 +72,29 @@ class SeedReq(Loose):
         return Seed(self.state, self.vitality, self.days_cold)
 
 
-class DoughReq(Loose):
+class DoughRequest(Loose):
     """A dough by mass, its temperature after mixing, and the stages it goes through."""
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
     strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
     bloomed: bool = False
-    starter: SeedReq = SeedReq()
+    starter: SeedRequest = SeedRequest()
     mix_temp_c: Temp
-    stages: Annotated[list[StageReq], Field(min_length=1, max_length=20)]
+    stages: Annotated[list[StageRequest], Field(min_length=1, max_length=20)]
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
-    activity: ActivityReq = ActivityReq()
+    activity: ActivityRequest = ActivityRequest()
     powder: Literal["double", "single", "phosphate"] = "double"
 
 
-class RiseReq(DoughReq):
+class RiseRequest(DoughRequest):
     """`rise`: a dough with its leaven, the ratios asked for, and what was read so far."""
 
     targets: Annotated[list[Ratio], Field(max_length=40)] = [2.0]
-    readings: Annotated[list[ReadingReq], Field(max_length=200)] = []
+    readings: Annotated[list[ReadingRequest], Field(max_length=200)] = []
     by_h: Annotated[list[Annotated[float, within(0, 400, "h")]], Field(max_length=20)] = []
 
 
-class DoseReq(DoughReq):
+class LeavenDoseRequest(DoughRequest):
     """`dose`: a dough without its leaven, the leaven, and when what ratio is wanted."""
 
     leaven: str
@@ -114,7 +114,7 @@ def path_of(path: list[tuple[float, float]], pointer: str) -> tuple[tuple[float,
     return tuple(path)
 
 
-def _stage(i: int, q: StageReq) -> Stage:
+def _stage(i: int, q: StageRequest) -> Stage:
     if (q.ambient_c is None) == (q.path is None):
         raise invalid(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
     path = path_of(q.path, f"/stages/{i}/path") if q.path is not None else ((0.0, float(q.ambient_c or 0.0)),)
@@ -126,7 +126,7 @@ def _stage(i: int, q: StageReq) -> Stage:
     return Stage(q.name, q.hours, path, vessel, q.then, q.target_ratio, q.too_far_maturity, add, q.add_temp_c)
 
 
-def _readings(q: RiseReq, total_h: float) -> list[beliefs.Reading]:
+def _readings(q: RiseRequest, total_h: float) -> list[beliefs.Reading]:
     """The looks, checked; every fault at once."""
     faults: list[FieldFault] = []
     for i, x in enumerate(q.readings):
@@ -143,13 +143,13 @@ def _readings(q: RiseReq, total_h: float) -> list[beliefs.Reading]:
     return [beliefs.Reading(x.h, x.kind, x.ratio, x.feel, x.temp_c) for x in q.readings]
 
 
-def _batch(q: DoughReq, dough: Dough) -> Batch:
+def _batch(q: DoughRequest, dough: Dough) -> Batch:
     if not dough.flour_g or not dough.water_g:
         raise invalid("/lines", "A dough needs flour and water. Add both.")
     return Batch(dough, q.strength, q.mix_temp_c, q.bloomed, q.altitude_m, q.starter.seed(), q.powder)
 
 
-def run_rise(q: RiseReq) -> dict[str, Any]:
+def run_rise(q: RiseRequest) -> dict[str, Any]:
     batch = _batch(q, mass_dough(q.lines))
     stages = [_stage(i, s) for i, s in enumerate(q.stages)]
     total_h = sum(s.hours for s in stages)
@@ -233,15 +233,15 @@ def run_rise(q: RiseReq) -> dict[str, Any]:
     }
 
 
-def run_dose(q: DoseReq) -> dict[str, Any]:
+def run_dose(q: LeavenDoseRequest) -> dict[str, Any]:
     row = table().get(q.leaven)
     if row is None:
         raise invalid("/leaven", unknown_text(q.leaven))
     whole = mass_dough(q.lines)
     bare = dough_of(p for p in whole.portions if not p.ingredient.is_ferment)
     stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))
-    wish = DoseRequest(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
-    found = dose_for(wish, row)
+    request = DoseRequest(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
+    found = dose_for(request, row)
     return {
         "baker_frac": found.baker_frac,
         "mass_g": found.mass_g,

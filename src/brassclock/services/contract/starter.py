@@ -12,11 +12,11 @@ from brassclock.core.evidence import invalid
 from brassclock.core.rise.sourdough import starter as starters
 from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.contract.common import Mass
-from brassclock.services.contract.rise import MOST_POINTS, SeedReq
+from brassclock.services.contract.rise import MOST_POINTS, SeedRequest
 from brassclock.services.schemas.quantities import within
 
 
-class StarterReq(SeedReq):
+class StarterRequest(SeedRequest):
     """`starter`: a feed and its temperature; or `total_g` and `peak_at_h` in place of the masses."""
 
     seed_g: Mass | None = None
@@ -31,7 +31,7 @@ class StarterReq(SeedReq):
     state: Literal["peak", "ripe", "chilled"] = "ripe"
 
 
-def run_starter(q: StarterReq) -> dict[str, Any]:
+def run_starter(q: StarterRequest) -> dict[str, Any]:
     if (q.temp_c is None) == (q.path is None):
         raise invalid("/temp_c", "Give either temp_c or path, not both and not neither.")
     path = q.path or [(0.0, float(q.temp_c or 0.0))]

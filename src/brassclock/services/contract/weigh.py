@@ -19,7 +19,7 @@ from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import weigh_out
 
 
-class LineReq(Loose):
+class LineRequest(Loose):
     ingredient: str
     amount: str | float
     basis: str | float | None = None
@@ -30,13 +30,13 @@ class LineReq(Loose):
         return TypedLine(self.ingredient, amount, self.basis, self.part)
 
 
-class PiecesReq(Loose):
+class PiecesRequest(Loose):
     count: int | None = None
     mass_g: float | None = None
     loss_frac: float = 0.02
 
 
-class ShapeReq(Loose):
+class ShapeRequest(Loose):
     kind: Literal["round", "oval", "quarter"] = "round"
     diameter_cm: float | None = None
     length_cm: float | None = None
@@ -47,58 +47,58 @@ class ShapeReq(Loose):
         return Shape(self.kind, self.diameter_cm, self.length_cm, self.width_cm, self.thickness_mm)
 
 
-class LimitReq(Loose):
+class LimitRequest(Loose):
     ingredient: str
     mass_g: Mass
 
 
-class ScaleReq(Loose):
+class ScaleRequest(Loose):
     count: Annotated[int, Field(ge=1, le=500)] | None = None
     mass_g: Mass | None = None
     flour_g: Mass | None = None
-    limit: LimitReq | Annotated[list[LimitReq], Field(max_length=60)] | None = None
+    limit: LimitRequest | Annotated[list[LimitRequest], Field(max_length=60)] | None = None
 
     def scaling(self) -> Scaling:
         named = self.limit if isinstance(self.limit, list) else [self.limit] if self.limit else []
         return Scaling(self.count, self.mass_g, self.flour_g, tuple((x.ingredient, x.mass_g) for x in named))
 
 
-class FillingReq(Loose):
-    lines: Annotated[list[LineReq], Field(max_length=30)]
+class FillingRequest(Loose):
+    lines: Annotated[list[LineRequest], Field(max_length=30)]
     per_piece_g: Annotated[float, within(1, 1000, "g")] | None = None
 
 
-class WeighReq(Loose):
+class WeighRequest(Loose):
     """`weigh`: a formula as typed, how it divides, its shape, and what to scale it to."""
 
-    lines: Annotated[list[LineReq], Field(max_length=60)]
-    pieces: PiecesReq | None = None
-    shape: ShapeReq | None = None
-    scale_to: ScaleReq | None = None
-    filling: FillingReq | None = None
-    held: Annotated[list[LimitReq], Field(max_length=10)] = []
+    lines: Annotated[list[LineRequest], Field(max_length=60)]
+    pieces: PiecesRequest | None = None
+    shape: ShapeRequest | None = None
+    scale_to: ScaleRequest | None = None
+    filling: FillingRequest | None = None
+    held: Annotated[list[LimitRequest], Field(max_length=10)] = []
     units: Literal["us", "metric"] = "us"
     powder: Literal["double", "single", "phosphate"] = "double"
 
 
-class RestReq(Loose):
+class RestRequest(Loose):
     minutes: Annotated[float, within(0, 10_000, "min")]
     temp_c: Annotated[float, within(-2, 45, "C")]
     form: Literal["bulk", "ball", "sheet"] = "bulk"
     half_thickness_mm: Annotated[float, within(0.5, 300, "mm")] = 55.0
 
 
-class SodaReq(Loose):
+class SodaRequest(Loose):
     """`soda`: a dough by mass, how it holds gas without yeast, its powder, and the rests it goes through."""
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
     strength: Literal["batter", "weak", "moderate", "developed"] = "moderate"
     powder: Literal["double", "single", "phosphate"] = "double"
-    rests: Annotated[list[RestReq], Field(max_length=20)] = []
+    rests: Annotated[list[RestRequest], Field(max_length=20)] = []
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
 
 
-def sheet_of(q: WeighReq, kit: Kit) -> WeighSheet:
+def sheet_of(q: WeighRequest, kit: Kit) -> WeighSheet:
     """The weigh sheet that a request asks for, measured with that kit. Raises BadRequest."""
     pieces = PieceWish(q.pieces.count, q.pieces.mass_g, q.pieces.loss_frac) if q.pieces else None
     filling = q.filling
@@ -109,11 +109,11 @@ def sheet_of(q: WeighReq, kit: Kit) -> WeighSheet:
     )  # fmt: skip
 
 
-def run_weigh(q: WeighReq) -> dict[str, Any]:
+def run_weigh(q: WeighRequest) -> dict[str, Any]:
     return weigh_out(sheet_of(q, Kit(metric=q.units == "metric", powder=q.powder))).model_dump()
 
 
-def run_soda(q: SodaReq) -> dict[str, Any]:
+def run_soda(q: SodaRequest) -> dict[str, Any]:
     dough = mass_dough(q.lines)
     if not dough.flour_g or not dough.water_g:
         raise invalid("/lines", "A dough needs flour and water. Add both.")

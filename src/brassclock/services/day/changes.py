@@ -15,9 +15,9 @@ from brassclock.core.evidence import invalid
 from brassclock.core.time import hours_between, later
 from brassclock.services import change as changes
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.schemas.day import PinIn
+from brassclock.services.schemas.day import PinUpdate
 from brassclock.services.times import table_instant
 from brassclock.store.rows import insert
 from brassclock.store.tables import PlanChange
@@ -25,9 +25,9 @@ from brassclock.store.tables import PlanChange
 MOVED_MIN = 8.0  # a step that moves by less is not told
 
 
-def pin(house: House, bake_id: int, given: PinIn) -> None:
+def pin(app: App, bake_id: int, given: PinUpdate) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
-    with changes.change(house, bake_id, given.revision) as (session, r):
+    with changes.change(app, bake_id, given.revision) as (session, r):
         plan = solve.solve(r).plan
         if plan is None or r.bake.status != "live":
             raise Conflict("This bake has no plan whose moves could be held.")
@@ -38,7 +38,7 @@ def pin(house: House, bake_id: int, given: PinIn) -> None:
             raise Conflict(f"“{step.name}” is done already. Move it where it is marked.")
         pins = _pinned(r, plan, step, given.at)
         how = "was moved by hand" if given.at is not None else "was let go"
-        with noted(house, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
+        with noted(app, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
             r.bake.pins = pins
 
 
@@ -72,16 +72,16 @@ def _at(text: str) -> dt.datetime:
 
 
 @contextmanager
-def noted(house: House, session: Session, kitchen_id: int, why: str, acted: int | None = None) -> Iterator[None]:
+def noted(app: App, session: Session, kitchen_id: int, why: str, acted: int | None = None) -> Iterator[None]:
     """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
 
     Every plan is set beside what the cook was last told of it. A bake that only slips while nobody acts on it keeps
     what it was told, so that its own next move shows the slip whole.
     """
     yield
-    kitchen = house.kitchen(session, kitchen_id)
-    now = house.now(session, kitchen)
-    for r, work in solve.plan_all(house, session, kitchen_id):
+    kitchen = app.kitchen(session, kitchen_id)
+    now = app.now(session, kitchen)
+    for r, work in solve.plan_all(app, session, kitchen_id):
         bake = r.bake
         if work.plan is None:
             continue

@@ -9,23 +9,23 @@ from brassclock.core.evidence import invalid
 from brassclock.formats import calendars
 from brassclock.formats.tables import safe_cell
 from brassclock.services import solve
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.day.steps import steps_of
-from brassclock.services.schemas.base import StepOut
+from brassclock.services.schemas.base import StepRead
 
 KINDS = {"ics": "text/calendar", "csv": "text/csv"}
 WARN_MIN = 10
 COLUMNS = ("day", "time", "move", "bake", "minutes", "place", "can_wait_until", "why")
 
 
-def plan_file(house: House, kitchen_id: int, kind: str) -> tuple[str, str, str]:
+def plan_file(app: App, kitchen_id: int, kind: str) -> tuple[str, str, str]:
     """(text, media type, file name) of every hand move still ahead."""
     if kind not in KINDS:
         raise invalid("/kind", f"“{kind[:20]}” is no kind of plan file. Use one of {', '.join(KINDS)}.")
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
-        live, _ = solve.load_live(house, session, kitchen_id)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
+        live, _ = solve.load_live(app, session, kitchen_id)
         steps = sorted((s for r, w in live for s in steps_of(r, w) if s.done_at is None), key=lambda s: s.at)
     if kind == "csv":
         return _csv(steps), KINDS[kind], "plan.csv"
@@ -39,11 +39,11 @@ def plan_file(house: House, kitchen_id: int, kind: str) -> tuple[str, str, str]:
     return calendars.write(moves, f"{kitchen.name}, plan", now), KINDS[kind], "plan.ics"
 
 
-def _wait(s: StepOut) -> str:
+def _wait(s: StepRead) -> str:
     return f"can wait until {s.can_wait_until:%H:%M}" if s.can_wait_until else ""
 
 
-def _csv(steps: list[StepOut]) -> str:
+def _csv(steps: list[StepRead]) -> str:
     text = io.StringIO()
     out = csv.writer(text, lineterminator="\n")
     out.writerow(COLUMNS)

@@ -18,14 +18,21 @@ from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
 from brassclock.services import change as changes
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.changes import MOVED_MIN, noted
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
 from brassclock.services.rise import forecast as rising
 from brassclock.services.rise.whatif import MIXED, NOT_RISING, cold_of, scale_leaven
-from brassclock.services.schemas.day import OtherIn, RelaxIn, RelaxOut, WayOutOut, WaysThrough, WayThrough
+from brassclock.services.schemas.day import (
+    AlternativeRequest,
+    FitReport,
+    FitRequest,
+    RelaxationRead,
+    WaysThrough,
+    WayThrough,
+)
 from brassclock.store import kitchens
 from brassclock.store.rows import insert
 from brassclock.store.tables import BusyHours
@@ -62,7 +69,7 @@ def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
         return True
-    return plan.late_min < LATE_MIN and not in_the_way(plan, rising.litres_of(plan.spec), rising.house_of(r))
+    return plan.late_min < LATE_MIN and not in_the_way(plan, rising.litres_of(plan.spec), rising.resources_of(r))
 
 
 def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
@@ -77,9 +84,9 @@ def _changes(session: Session, r: BakeSnapshot, work: solve.BakeResult) -> tuple
     spec = typed_spec(r, work)
     if spec is None:
         return "", []
-    wish, house = rising.wish_of(r, spec), rising.house_of(r)
-    found = [*relaxations(wish, house, choice=choice_of(spec)), *_surfaces(session, r, spec)]
-    return because(wish, house), sorted(found, key=lambda x: x.cost)[:KEPT]
+    request, app = rising.wish_of(r, spec), rising.resources_of(r)
+    found = [*relaxations(request, app, choice=choice_of(spec)), *_surfaces(session, r, spec)]
+    return because(request, app), sorted(found, key=lambda x: x.cost)[:KEPT]
 
 
 def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxation]:
@@ -94,25 +101,25 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
         there = solve.on_surface(session, r, surface)
         work = solve.compute(there)
         own = typed_spec(there, work)
-        best = Search(rising.wish_of(there, own), rising.house_of(there)).best(Choice()) if own else None
+        best = Search(rising.wish_of(there, own), rising.resources_of(there)).best(Choice()) if own else None
         if best is not None:
             text = f"Bake it on {surface.name[:1].lower()}{surface.name[1:]}."
             found.append(Relaxation({"surface_id": surface.id}, text, SURFACE_COST, best))
     return found
 
 
-def way_out(house: House, bake_id: int) -> WayOutOut:
+def way_out(app: App, bake_id: int) -> RelaxationRead:
     """The fit of a bake to its hours; if it does not fit, why not, and a few changes that make it fit, each one tried."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
         work = solve.solve(r)
         if fits(r, work):
-            return WayOutOut(fits=True, because="", changes=[])
+            return RelaxationRead(fits=True, because="", changes=[])
         why, found = _changes(session, r, work)
-    return WayOutOut(
+    return RelaxationRead(
         fits=False, because=why,
         changes=[
-            RelaxOut(
+            FitReport(
                 id=option_id(x.change), text=x.text, serve_at=x.solved.plan.step("serve").at,
                 steps=steps_of(r, replace(work, risen=rising.Risen(x.solved.plan))),
             )
@@ -121,9 +128,9 @@ def way_out(house: House, bake_id: int) -> WayOutOut:
     )  # fmt: skip
 
 
-def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
+def take_way_out(app: App, bake_id: int, given: FitRequest) -> None:
     """Make one of the changes. It is found again, or nothing is changed."""
-    with changes.change(house, bake_id, given.revision) as (session, r):
+    with changes.change(app, bake_id, given.revision) as (session, r):
         work = solve.solve(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
         picked = next((x for x in found if option_id(x.change) == given.id), None)
@@ -131,13 +138,13 @@ def take_way_out(house: House, bake_id: int, given: RelaxIn) -> None:
             raise Conflict(MOVED)
         why = f"you chose “{picked.text.rstrip('.')}”"
         with (
-            noted(house, session, r.bake.kitchen_id, why, bake_id),
+            noted(app, session, r.bake.kitchen_id, why, bake_id),
             act(session, r.kitchen, r.now, f"{r.bake.name}: {picked.text}", [r.bake]) as added,
         ):
             added += _apply(r, picked)
             for row in added:
                 insert(session, row)
-            hold(house, session, r.bake.kitchen_id, {bake_id: picked.solved.plan})
+            hold(app, session, r.bake.kitchen_id, {bake_id: picked.solved.plan})
 
 
 def _apply(r: BakeSnapshot, picked: Relaxation) -> list[BusyHours]:
@@ -172,10 +179,10 @@ def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN)
     return sum(s.key not in old or 60 * abs(hours_between(old[s.key], s.at)) >= least_min for s in ahead)
 
 
-def hold(house: House, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
+def hold(app: App, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
     """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the other."""
     for bake_id, plan in plans.items():
-        r, work = next((r, w) for r, w in solve.plan_all(house, session, kitchen_id) if r.bake.id == bake_id)
+        r, work = next((r, w) for r, w in solve.plan_all(app, session, kitchen_id) if r.bake.id == bake_id)
         if not moved_from(plan, work.plan, HOLD_MIN):
             continue
         pins = {s.key: s.at for s in plan.steps if s.key in HELD and s.done_at is None and s.at > r.now}
@@ -192,16 +199,16 @@ def _others(r: BakeSnapshot, work: solve.BakeResult) -> tuple[PlanRequest, dict[
         raise Conflict(NOT_RISING)
     if "mix" in r.done():
         raise Conflict(MIXED)
-    wish = rising.wish_of(r, spec)
-    return wish, worth_seeing(wish, rising.house_of(r), choice_of(spec), (AS_PLANNED, 1.0))
+    request = rising.wish_of(r, spec)
+    return request, worth_seeing(request, rising.resources_of(r), choice_of(spec), (AS_PLANNED, 1.0))
 
 
-def others(house: House, bake_id: int) -> WaysThrough:
+def others(app: App, bake_id: int) -> WaysThrough:
     """Up to three other ways through the day for a bake that is not mixed: least hands, best flavour, latest start."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
     work = solve.solve(r)
-    wish, found = _others(r, work)
+    request, found = _others(r, work)
     merged: dict[tuple[str, float], WayThrough] = {}
     for name, s in found.items():
         key = (s.course, s.dose)
@@ -209,25 +216,25 @@ def others(house: House, bake_id: int) -> WaysThrough:
             merged[key].names.append(name)
             continue
         merged[key] = WayThrough(
-            id=way_id(s), names=[name], text=way_text(s, wish), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
+            id=way_id(s), names=[name], text=way_text(s, request), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
             hands_min=hands_min(s), flavour=s.flavour,
             steps=steps_of(r, replace(work, risen=rising.Risen(s.plan))),
         )  # fmt: skip
     return WaysThrough(others=list(merged.values()))
 
 
-def take_other(house: House, bake_id: int, given: OtherIn) -> None:
+def take_other(app: App, bake_id: int, given: AlternativeRequest) -> None:
     """Make one of those ways the bake's own. It is found again, or nothing is changed."""
-    with changes.change(house, bake_id, given.revision) as (session, r):
-        wish, found = _others(r, solve.solve(r))
+    with changes.change(app, bake_id, given.revision) as (session, r):
+        request, found = _others(r, solve.solve(r))
         picked = next((s for s in found.values() if way_id(s) == given.id), None)
         if picked is None:
             raise Conflict(MOVED)
-        text = way_text(picked, wish)
+        text = way_text(picked, request)
         why = f"you chose “{text.rstrip('.')}”"
         with (
-            noted(house, session, r.bake.kitchen_id, why, bake_id),
+            noted(app, session, r.bake.kitchen_id, why, bake_id),
             act(session, r.kitchen, r.now, f"{r.bake.name}: {text}", [r.bake]),
         ):
             apply_way(r, None if picked.course == AS_PLANNED else picked, picked.dose)
-            hold(house, session, r.bake.kitchen_id, {bake_id: picked.plan})
+            hold(app, session, r.bake.kitchen_id, {bake_id: picked.plan})

@@ -11,7 +11,7 @@ from brassclock.core.day.options import because, way_text
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.search import AS_PLANNED, Solved
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day import sharing
 from brassclock.services.day.changes import noted
@@ -19,7 +19,7 @@ from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, h
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas.day import TogetherBake, TogetherIn, TogetherOut
+from brassclock.services.schemas.day import PackBakeRead, PackRead, PackRequest
 
 CHANGE_COST = 4.0  # judgement: of another leaven or course than the cook's, above any cost of an hour
 MOST = 12
@@ -59,7 +59,7 @@ def _placings(found: Sequence[tuple[BakeSnapshot, solve.BakeResult]]) -> list[_P
 def _pack(loose: Sequence[_Placing], still: Sequence[_Placing]) -> tuple[list[_Placing], str]:
     """(the loose ones with their ways around those that keep still, how they were found)."""
     takes = [p.takes for p in still]
-    homes = [rising.house_of(sharing.around(p.r, takes)) for p in loose]
+    homes = [rising.resources_of(sharing.around(p.r, takes)) for p in loose]
     items = [replace(p.item, hot=home.shared.hot) for p, home in zip(loose, homes, strict=True)]
     packed = pack(items, replace(homes[0], shared=replace(homes[0].shared, hot=())))  # what is hot is each bread's own
     return [replace(p, solved=packed.ways[p.item.key]) for p in loose], packed.how
@@ -69,13 +69,13 @@ def _lost(placed: Sequence[_Placing]) -> int:
     return sum(p.solved is None for p in placed)
 
 
-def _day(house: House, session: Session, kitchen_id: int) -> tuple[list[_Placing], str]:
+def _day(app: App, session: Session, kitchen_id: int) -> tuple[list[_Placing], str]:
     """(every live bake, those that change with their ways, how it was found).
 
     First only what does not fit is placed, around all that stands; only where that leaves a bake out is everything
     placed anew, and kept when fewer are left out.
     """
-    found, _ = solve.load_live(house, session, kitchen_id)
+    found, _ = solve.load_live(app, session, kitchen_id)
     placing = _placings(found)
     if len(placing) < 2:
         raise Conflict(TOO_FEW)
@@ -100,19 +100,19 @@ def _day(house: House, session: Session, kitchen_id: int) -> tuple[list[_Placing
     return [*burning, *stand, *first], how
 
 
-def together(house: House, kitchen_id: int) -> TogetherOut:
+def together(app: App, kitchen_id: int) -> PackRead:
     """What a day for all would change, bake by bake; nothing is stored."""
-    with house.look() as session:
-        placing, how = _day(house, session, kitchen_id)
-    return TogetherOut(bakes=sorted((_bake_out(p) for p in placing), key=lambda b: b.serve_at), how=how)
+    with app.read() as session:
+        placing, how = _day(app, session, kitchen_id)
+    return PackRead(bakes=sorted((_bake_out(p) for p in placing), key=lambda b: b.serve_at), how=how)
 
 
-def _bake_out(p: _Placing) -> TogetherBake:
-    r, wish, placed = p.r, p.item.wish, p.fitted or p.solved is not None
+def _bake_out(p: _Placing) -> PackBakeRead:
+    r, request, placed = p.r, p.item.request, p.fitted or p.solved is not None
     plan = p.work.plan if p.solved is None else p.solved.plan
     assert plan is not None
-    text = way_text(p.solved, wish) if p.solved else "" if placed else because(wish, rising.house_of(r))
-    return TogetherBake(
+    text = way_text(p.solved, request) if p.solved else "" if placed else because(request, rising.resources_of(r))
+    return PackBakeRead(
         bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, serve_at=r.bake.serve_at, placed=placed, fitted=p.fitted,
         way=_way_id(p), text=text, moves=moved_from(plan, p.work.plan) if p.solved else 0,
         steps=steps_of(r, replace(p.work, risen=rising.Risen(plan))),
@@ -123,10 +123,10 @@ def _way_id(p: _Placing) -> str | None:
     return way_id(p.solved) if p.solved else None
 
 
-def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:
+def take_together(app: App, kitchen_id: int, given: PackRequest) -> None:
     """Make the proposed day so, in one transaction. It is found again, or nothing is changed."""
-    with house.action(kitchen_id) as session:
-        placing, _ = _day(house, session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        placing, _ = _day(app, session, kitchen_id)
         if {p.r.bake.id: _way_id(p) for p in placing} != {b.bake_id: b.way for b in given.bakes}:
             raise Conflict(MOVED)
         moved = [
@@ -140,12 +140,12 @@ def take_together(house: House, kitchen_id: int, given: TogetherIn) -> None:
         for bake in bakes:
             bake.revision += 1
         with (
-            noted(house, session, kitchen_id, "the day was planned for all bakes together"),
+            noted(app, session, kitchen_id, "the day was planned for all bakes together"),
             act(session, moved[0][0].kitchen, moved[0][0].now, "All bakes planned together", bakes),
         ):
             for r, solved in moved:
                 apply_way(r, None if solved.course == AS_PLANNED else solved, solved.dose)
-            hold(house, session, kitchen_id, {r.bake.id or 0: s.plan for r, s in moved})
+            hold(app, session, kitchen_id, {r.bake.id or 0: s.plan for r, s in moved})
 
 
 def _changed(solved: Solved) -> bool:

@@ -8,7 +8,7 @@ from brassclock.core.day.hands import clashes
 from brassclock.core.day.spec import DayPlan, DayStep, kind_of
 from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.schemas.base import FeedAsk, StepOut
+from brassclock.services.schemas.base import FeedPortion, StepRead
 from brassclock.services.solve import BakeResult
 
 LEAF_OF_STEP = {
@@ -31,7 +31,7 @@ def hours_text(hours: float) -> str:
     return f"{h} h {m:02d}" if m and h < 10 else f"{round(minutes / 60)} h"
 
 
-def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepOut]:
+def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepRead]:
     """Every hand move of a bake's plan, in time order."""
     if work.plan is None:
         return []
@@ -41,7 +41,7 @@ def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepOut]:
         ahead = s.done_at is None and r.bake.status == "live" and s.key != "serve"
         away = clashes(s.at, s.hands_min, busy, r.kitchen.cooks) if ahead else []
         found.append(
-            StepOut(
+            StepRead(
                 bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
                 can_wait_until=s.can_wait_until, not_before=s.not_before, done_at=done.get(s.key),
                 leaf=LEAF_OF_STEP[kind_of(s.key)], hands_min=s.hands_min, place=_place(r, s, work.plan),
@@ -58,11 +58,11 @@ def _feed_words(work: BakeResult) -> str:
     return f"{feed.words}; it peaks when the dough is mixed" if feed else ""
 
 
-def _feed_out(r: BakeSnapshot, work: BakeResult) -> FeedAsk | None:
+def _feed_out(r: BakeSnapshot, work: BakeResult) -> FeedPortion | None:
     feed = work.risen.feed if work.risen else None
     if feed is None or r.starter is None:
         return None
-    return FeedAsk(starter_id=r.starter.id or 0, seed_g=feed.seed_g, flour_g=feed.flour_g, water_g=feed.water_g)
+    return FeedPortion(starter_id=r.starter.id or 0, seed_g=feed.seed_g, flour_g=feed.flour_g, water_g=feed.water_g)
 
 
 def _place(r: BakeSnapshot, step: DayStep, plan: DayPlan) -> str:

@@ -11,9 +11,9 @@ from sqlmodel import Session
 
 from brassclock.core.day.spec import WORDS, kind_of
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.day.changes import change_text, noted
-from brassclock.services.schemas.day import ActOut, DayOut, MovedOut, MovedStep
+from brassclock.services.schemas.day import ActRead, DayRead, MovedRead, MovedStep
 from brassclock.store import hours as rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Act, Bake, BusyHours, Kitchen, PlanChange
@@ -47,16 +47,16 @@ def _kept(bake: Bake) -> dict[str, Any]:
     return {k: v.isoformat() if isinstance(v, dt.datetime) else v for k, v in found.items()}
 
 
-def undo(house: House, kitchen_id: int, act_id: int) -> None:
+def undo(app: App, kitchen_id: int, act_id: int) -> None:
     """Take an act back: each of its bakes as it was, the hours it freed busy again. Conflict when one was changed since."""
-    with house.action(kitchen_id) as session:
-        now = house.now(session, house.kitchen(session, kitchen_id))
+    with app.transaction(kitchen_id) as session:
+        now = app.now(session, app.kitchen(session, kitchen_id))
         found = get(session, Act, act_id)
         if found is None or found.kitchen_id != kitchen_id:
             raise NotFound(f"This kitchen's day knows no act {act_id}.")
         if found.undone_at is not None:
             raise Conflict(f"“{found.what}” was taken back already.")
-        with noted(house, session, kitchen_id, f"“{found.what.rstrip('.')}” was taken back"):
+        with noted(app, session, kitchen_id, f"“{found.what.rstrip('.')}” was taken back"):
             for bake in _bakes(session, found):
                 for name, value in found.before[str(bake.id)].items():
                     if name in INSTANTS:
@@ -86,7 +86,7 @@ def _bakes(session: Session, found: Act) -> list[Bake]:
     return bakes
 
 
-def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActOut | None:
+def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActRead | None:
     """The latest act, while it can be taken back."""
     found = rows.last_act(session, kitchen_id)
     if found is None or now - found.at > OFFERED_FOR:
@@ -95,25 +95,25 @@ def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActOut | No
         _bakes(session, found)
     except Conflict:
         return None
-    return ActOut(id=found.id or 0, what=found.what, at=found.at)
+    return ActRead(id=found.id or 0, what=found.what, at=found.at)
 
 
-def day_out(house: House, kitchen_id: int) -> DayOut:
+def day_out(app: App, kitchen_id: int) -> DayRead:
     """How the plans of the live bakes have moved, newest first."""
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         zone = now.tzinfo
         assert zone is not None
         live = solve.live_bakes(session, kitchen_id)
         undo = last_out(session, kitchen_id, now)
         found = [(b, c) for b in live for c in rows.changes(session, b.id or 0, SHOWN_CHANGES)]
     found.sort(key=lambda x: x[1].at, reverse=True)
-    return DayOut(moved=[_moved_out(b, c, zone, now) for b, c in found[:SHOWN_CHANGES]], undo=undo)
+    return DayRead(moved=[_moved_out(b, c, zone, now) for b, c in found[:SHOWN_CHANGES]], undo=undo)
 
 
-def _moved_out(bake: Bake, c: PlanChange, zone: dt.tzinfo, now: dt.datetime) -> MovedOut:
-    return MovedOut(
+def _moved_out(bake: Bake, c: PlanChange, zone: dt.tzinfo, now: dt.datetime) -> MovedRead:
+    return MovedRead(
         bake_id=bake.id or 0, bake=bake.name, at=c.at, because=c.because,
         moves=[
             MovedStep(

@@ -16,7 +16,7 @@ from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.core.time import hours_between
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.changes import MOVED_MIN, noted
@@ -26,7 +26,7 @@ from brassclock.services.fire import session as heat_session
 from brassclock.services.fire.live import core_taps, set_pending, stamp, states_of, with_tap
 from brassclock.services.keep.learning import unsay
 from brassclock.services.rise.forecast import STIR_MIN
-from brassclock.services.schemas.fire import STEP_KINDS, TapChange, TapIn
+from brassclock.services.schemas.fire import STEP_KINDS, TapCreate, TapUpdate
 from brassclock.services.times import past_moment
 from brassclock.store import bakes as rows
 from brassclock.store.rows import append, insert
@@ -37,46 +37,46 @@ LINE_SPREAD = (0.85, 1.25)  # judgement: a first guess at how a line drifts
 SAID_AT_LOAD = ("bubbles", "first brown", "pocket opens", "taken off", "last one off")
 
 
-def tap(house: House, bake_id: int, given: TapIn) -> int:
+def tap(app: App, bake_id: int, given: TapCreate) -> int:
     """Store a tap when it is made. The same key again answers the first and stores nothing."""
-    if given.kind in hearths.ON_HEAT and (bake_id in states_of(house) or house.peek(bake_id, "hearth") is not None):
-        return _move(house, bake_id, given)
-    with house.bake_action(bake_id) as session:
-        r = solve.load(house, session, bake_id)
+    if given.kind in hearths.ON_HEAT and (bake_id in states_of(app) or app.peek(bake_id, "hearth") is not None):
+        return _move(app, bake_id, given)
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
         had = rows.tap_by_key(session, bake_id, given.key)
         if had is not None:
             return had.id or 0
         r.bake.revision += 1
         if given.kind not in STEP_KINDS:
             return add_tap(session, r, given)
-        with noted(house, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
+        with noted(app, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
             return add_tap(session, r, given)
 
 
-def _move(house: House, bake_id: int, given: TapIn) -> int:
+def _move(app: App, bake_id: int, given: TapCreate) -> int:
     """A move of a line that has begun: it hangs on the moves before it and on nothing else, and is one step of them."""
-    with house.heat_action(bake_id) as unit:
+    with app.heat_transaction(bake_id) as unit:
         session = unit.session
-        seen = stamp(house, session.connection(), bake_id, given.key)
+        seen = stamp(app, session.connection(), bake_id, given.key)
         if seen is None:
             raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
         if seen.tap_id is not None:
             return seen.tap_id
         if not seen.begun:
-            states_of(house).forget(bake_id)
+            states_of(app).forget(bake_id)
             raise Stale(f"The first load of bake {bake_id} was taken back meanwhile.")
         unit.expect("bake", "revision", bake_id, seen.revision, bumps=True)
-        state = states_of(house).state(house, session, bake_id, seen)
+        state = states_of(app).state(app, session, bake_id, seen)
         r = state.rows
         at = past_moment(given.at, r.now)
         _check_live(r)
         told = _check_move(r, state.moves, given, at)
         row = append(session, _row(r, given, max(at, dt.datetime.fromtimestamp(told, at.tzinfo))))
-        set_pending(house, unit, bake_id, with_tap(state, row), seen)
+        set_pending(app, unit, bake_id, with_tap(state, row), seen)
         return row.id or 0
 
 
-def _when_done(r: BakeSnapshot, given: TapIn) -> str:
+def _when_done(r: BakeSnapshot, given: TapCreate) -> str:
     """A step as the reason for what moves: done in time, late or early."""
     at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
     said = f"it was {NAMES[given.kind]}"
@@ -88,14 +88,14 @@ def _when_done(r: BakeSnapshot, given: TapIn) -> str:
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
 
 
-def _row(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> Tap:
+def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
     return Tap(
         bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
         made_at=r.now,
     )  # fmt: skip
 
 
-def add_tap(session: Session, r: BakeSnapshot, given: TapIn) -> int:
+def add_tap(session: Session, r: BakeSnapshot, given: TapCreate) -> int:
     at = past_moment(given.at, r.now)
     told = _check_tap(r, given, at)
     if given.kind in hearths.ON_HEAT:
@@ -126,7 +126,7 @@ def _check_live(r: BakeSnapshot) -> None:
         raise Conflict(f"This bake is {r.bake.status}. Bring it back before you add to it.")
 
 
-def _check_tap(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> float:
+def _check_tap(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> float:
     """The instant of a tap in its order [s]. Raises Conflict when it cannot be."""
     _check_live(r)
     done = {t.kind: t.at for t in r.taps}
@@ -152,7 +152,7 @@ def _check_tap(r: BakeSnapshot, given: TapIn, at: dt.datetime) -> float:
     return _check_move(r, core_taps(r.taps), given, at)
 
 
-def _check_move(r: BakeSnapshot, moves: Sequence[hearths.Tap], given: TapIn, at: dt.datetime) -> float:
+def _check_move(r: BakeSnapshot, moves: Sequence[hearths.Tap], given: TapCreate, at: dt.datetime) -> float:
     """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Conflict when it cannot be."""
     if given.round_no is None or given.spot is None:
         raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
@@ -218,14 +218,14 @@ def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.date
         keep("last one off", last * LINE_SPREAD[0], last, last * LINE_SPREAD[1])
 
 
-def undo_tap(house: House, bake_id: int, tap_id: int) -> None:
+def undo_tap(app: App, bake_id: int, tap_id: int) -> None:
     """Take a tap back; the hearth thaws when no load is left, and what was said of the heat then is unsaid."""
-    with house.bake_action(bake_id) as session:
-        r = solve.load(house, session, bake_id)
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
         row = _tap(r, tap_id)
         _check_undo(r, row)
         r.bake.revision += 1
-        with _told(house, session, r, row, "is not {what} after all"):
+        with _told(app, session, r, row, "is not {what} after all"):
             row.undone_at = r.now
             if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
                 r.bake.program = r.bake.hearth = None
@@ -258,11 +258,11 @@ def _check_undo(r: BakeSnapshot, row: Tap) -> None:
 DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearths.LOST: "lost"}
 
 
-def _told(house: House, session: Session, r: BakeSnapshot, row: Tap, words: str) -> AbstractContextManager[None]:
+def _told(app: App, session: Session, r: BakeSnapshot, row: Tap, words: str) -> AbstractContextManager[None]:
     """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
     if row.kind not in STEP_KINDS:
         return nullcontext()
-    return noted(house, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
+    return noted(app, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
 
 
 def _tap(r: BakeSnapshot, tap_id: int) -> Tap:
@@ -272,15 +272,15 @@ def _tap(r: BakeSnapshot, tap_id: int) -> Tap:
     return row
 
 
-def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None:
+def move_tap(app: App, bake_id: int, tap_id: int, change: TapUpdate) -> None:
     """Backdate a tap."""
-    with house.bake_action(bake_id) as session:
-        r = solve.load(house, session, bake_id)
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
         row = _tap(r, tap_id)
         r.bake.revision += 1
         at = past_moment(change.at, r.now)
         others = [t for t in r.taps if t.id != tap_id]
-        given = TapIn.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
+        given = TapCreate.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
         if row.kind in NAMES:
             _check_tap(replace(r, taps=others), given, at)
         elif row.round_no is not None:
@@ -290,7 +290,7 @@ def move_tap(house: House, bake_id: int, tap_id: int, change: TapChange) -> None
                 raise Conflict(
                     "That would put the moves of this round or spot out of order. Give a time between its neighbours."
                 )
-        with _told(house, session, r, row, f"was {{what}} at {at:%H:%M}"):
+        with _told(app, session, r, row, f"was {{what}} at {at:%H:%M}"):
             row.at = at
             if row.kind in hearths.FACTS or row.kind == "load":
                 heat_session.retime(session, r)

@@ -10,14 +10,14 @@ from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.view import program_out, surface_out
 from brassclock.services.kitchen.settings import clock_out
-from brassclock.services.schemas.base import ClockOut
-from brassclock.services.schemas.fire import HearthOut, LineTaskOut, MoveOut, SpotOut, TapOut, TowelOut
+from brassclock.services.schemas.base import ClockRead
+from brassclock.services.schemas.fire import HearthRead, LineTaskRead, MoveRead, SpotRead, TapRead, TowelRead
 from brassclock.services.solve import BakeResult
 
 SHOWN_TASKS = 40
@@ -46,34 +46,34 @@ def _hearth(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearths.Tap], line
     )  # fmt: skip
 
 
-def hearth_tag(house: House, bake_id: int) -> str | None:
+def hearth_tag(app: App, bake_id: int) -> str | None:
     """The entity tag of a bake's live hearth; None before its line has begun."""
-    seen = stamp_now(house, bake_id)
+    seen = stamp_now(app, bake_id)
     return seen.tag if seen is not None and seen.begun else None
 
 
-def moved_tag(house: House, bake_id: int) -> str | None:
+def moved_tag(app: App, bake_id: int) -> str | None:
     """The tag that the hearth will have once the move that is being made is stored; None when none is."""
-    with house.look() as session:
+    with app.read() as session:
         found = pending(session, bake_id)
     return replace(found[1], revision=found[0].revision).tag if found else None
 
 
-def hearth_out(house: House, bake_id: int) -> HearthOut:
+def hearth_out(app: App, bake_id: int) -> HearthRead:
     """The live hearth of a bake. Once the line has begun it is known from its taps alone: it is asked for every second."""
-    with house.look() as session:
-        state, seen = pending(session, bake_id) or (None, stamp(house, session.connection(), bake_id))
+    with app.read() as session:
+        state, seen = pending(session, bake_id) or (None, stamp(app, session.connection(), bake_id))
         if state is None and seen is not None and seen.begun and not session.dirty and not session.new:
-            state = states_of(house).state(house, session, bake_id, seen)
+            state = states_of(app).state(app, session, bake_id, seen)
         if state is not None and seen is not None and state.rows.bake.hearth and state.rows.bake.hearth["count"]:
             r, work, taps, shown = state.rows, BakeResult(), state.moves, state.shown
             clock = seen.clock_out()
         else:
-            r = solve.load(house, session, bake_id)
+            r = solve.load(app, session, bake_id)
             begun = r.bake.hearth is not None and r.bake.hearth["count"]
             work, taps = BakeResult() if begun else solve.solve(r), core_taps(r.taps)
             shown = taps_out(r.taps)
-            clock = clock_out(house, session, r.kitchen)
+            clock = clock_out(app, session, r.kitchen)
     line = live_line(r, work, taps)
     return _out(r, work, clock, line, _hearth(r, work, taps, line), shown)
 
@@ -81,24 +81,24 @@ def hearth_out(house: House, bake_id: int) -> HearthOut:
 def _out(
     r: BakeSnapshot,
     work: BakeResult,
-    clock: ClockOut,
+    clock: ClockRead,
     line: LiveLine | None,
     state: hearths.Hearth,
-    taps: Sequence[TapOut],
-) -> HearthOut:
+    taps: Sequence[TapRead],
+) -> HearthRead:
     started = any(t.kind == "load" for t in taps)
-    return HearthOut(
+    return HearthRead(
         clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=fire_model.loads_of(r, work.sheet), started=started, finished=state.finished,
         program=program_out(r, work), surface=surface_out(r),
         spots=[
-            SpotOut(
+            SpotRead(
                 number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=_instant(s.since_s),
                 until=_instant(s.until_s), grill=s.grill,
             )
             for s in state.spots
         ],
         due=[
-            MoveOut(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
+            MoveRead(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
             for d in state.due
         ],
         waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=list(taps),
@@ -111,13 +111,13 @@ def _instant(seconds: float | None) -> dt.datetime | None:
     return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
 
 
-def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskOut]:
+def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskRead]:
     """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
     due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
     soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))[:SHOWN_TASKS]
     return [
-        LineTaskOut(
+        LineTaskRead(
             move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
             at=dt.datetime.fromtimestamp(at_s, dt.UTC),
         )
@@ -125,12 +125,12 @@ def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskOut]:
     ]  # fmt: skip
 
 
-def _towel_out(r: BakeSnapshot, state: hearths.Hearth) -> list[TowelOut]:
+def _towel_out(r: BakeSnapshot, state: hearths.Hearth) -> list[TowelRead]:
     """Each round in the towel: since when, and how it feels by now."""
     came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
     loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
     return [
-        TowelOut(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
+        TowelRead(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
         for n in state.off
     ]
 

@@ -19,13 +19,13 @@ from sqlmodel import Session
 from brassclock.core.fire import hearth as hearths
 from brassclock.core.fire.line.live import Follower, LiveLine
 from brassclock.core.fire.line.spec import LineSpec
-from brassclock.services.app import House, clock_now, stored_clock
+from brassclock.services.app import App, clock_now, stored_clock
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.model import QUICK_LINE
 from brassclock.services.kitchen.settings import clock_shown
-from brassclock.services.schemas.base import ClockOut
-from brassclock.services.schemas.fire import TapOut
+from brassclock.services.schemas.base import ClockRead
+from brassclock.services.schemas.fire import TapRead
 from brassclock.store import bakes as rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake, ClockState, Tap
@@ -42,7 +42,7 @@ class HeatState:
     revision: int
     rows: BakeSnapshot
     moves: tuple[hearths.Tap, ...]
-    shown: tuple[TapOut, ...]
+    shown: tuple[TapRead, ...]
 
 
 @dataclass(frozen=True)
@@ -63,7 +63,7 @@ class Stamp:
         rate = self.clock.rate if self.clock else 1.0
         return f'"{self.revision}-{set_at:.3f}-{rate:g}-{int(self.now.timestamp()) // BUCKET_S}"'
 
-    def clock_out(self) -> ClockOut:
+    def clock_out(self) -> ClockRead:
         """The kitchen's clock as the pages are told it."""
         return clock_shown(self.now, self.clock)
 
@@ -76,37 +76,37 @@ STAMP = (
 )
 
 
-def stamp_now(house: House, bake_id: int) -> Stamp | None:
+def stamp_now(app: App, bake_id: int) -> Stamp | None:
     """The same, outside any change."""
-    with house.reading() as connection:
-        return stamp(house, connection, bake_id)
+    with app.connect() as connection:
+        return stamp(app, connection, bake_id)
 
 
-def stamp(house: House, connection: Connection, bake_id: int, key: str | None = None) -> Stamp | None:
+def stamp(app: App, connection: Connection, bake_id: int, key: str | None = None) -> Stamp | None:
     """What the hearth of a bake hangs on, and whether it has a tap of that key; None when there is no such bake."""
-    row = connection.exec_driver_sql(STAMP, (key, bake_id, house.with_demo)).fetchone()
+    row = connection.exec_driver_sql(STAMP, (key, bake_id, app.with_demo)).fetchone()
     if row is None:
         return None
     kitchen_id, revision, begun, zone, real, sim, rate, tap_id = row
     clock = stored_clock(kitchen_id, real, sim, rate)
-    now = clock_now(clock, house.real_now()).astimezone(ZoneInfo(zone))
+    now = clock_now(clock, app.real_now()).astimezone(ZoneInfo(zone))
     return Stamp(kitchen_id, revision, bool(begun), now, clock, tap_id)
 
 
 class HeatStates:
-    """The bakes of a house that are on the heat, each at the revision it was asked for last."""
+    """The bakes that are on the heat, each at the revision it was asked for last."""
 
     def __init__(self) -> None:
         self._lock = Lock()
         self._states: OrderedDict[int, HeatState] = OrderedDict()
 
-    def state(self, house: House, session: Session, bake_id: int, seen: Stamp) -> HeatState:
+    def state(self, app: App, session: Session, bake_id: int, seen: Stamp) -> HeatState:
         """A bake that is on the heat, as of its stamp."""
         with self._lock:
             kept = self._states.get(bake_id)
         if kept is not None and kept.revision == seen.revision:
             return replace(kept, rows=replace(kept.rows, now=seen.now))
-        found = _read(house, session, bake_id, seen)
+        found = _read(app, session, bake_id, seen)
         self.keep(bake_id, found)
         return found
 
@@ -127,9 +127,9 @@ class HeatStates:
                 self._states.popitem(last=False)
 
 
-def states_of(house: House) -> HeatStates:
-    """What a house keeps of its bakes on the heat."""
-    found = house.memory.setdefault("heat", HeatStates())
+def states_of(app: App) -> HeatStates:
+    """What the App keeps of the bakes on the heat."""
+    found = app.memory.setdefault("heat", HeatStates())
     assert isinstance(found, HeatStates)
     return found
 
@@ -158,11 +158,11 @@ class Lines:
 LINES = Lines()
 
 
-def _read(house: House, session: Session, bake_id: int, seen: Stamp) -> HeatState:
+def _read(app: App, session: Session, bake_id: int, seen: Stamp) -> HeatState:
     """A bake on the heat, read whole; its rows belong to no session."""
     bake = get(session, Bake, bake_id)
     assert bake is not None and bake.hearth is not None
-    kitchen = house.kitchen(session, bake.kitchen_id)
+    kitchen = app.kitchen(session, bake.kitchen_id)
     taps = rows.taps(session, bake_id)
     apart = BakeSnapshot(
         Bake(**bake.model_dump()), type(kitchen)(**kitchen.model_dump()), frozen.surface_of(bake),
@@ -189,15 +189,15 @@ def pending(session: Session, bake_id: int) -> tuple[HeatState, Stamp] | None:
     return found
 
 
-def set_pending(house: House, unit: Unit, bake_id: int, state: HeatState, seen: Stamp) -> None:
+def set_pending(app: App, unit: Unit, bake_id: int, state: HeatState, seen: Stamp) -> None:
     """Have a state shown by its unit of work, and kept once that is stored."""
     unit.session.info["heat", bake_id] = state, seen
-    unit.after.append(lambda: states_of(house).keep(bake_id, state))
+    unit.after.append(lambda: states_of(app).keep(bake_id, state))
 
 
-def taps_out(taps: Sequence[Tap]) -> tuple[TapOut, ...]:
+def taps_out(taps: Sequence[Tap]) -> tuple[TapRead, ...]:
     """Taps as the pages are told them."""
-    return tuple(TapOut(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in taps)
+    return tuple(TapRead(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in taps)
 
 
 def core_taps(taps: Sequence[Tap]) -> tuple[hearths.Tap, ...]:

@@ -21,30 +21,30 @@ from brassclock.core.fire.right_heat import implied, implied_reason, right_heat_
 from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.commands import program_dict
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
-    ActionOut,
-    CarpetOut,
-    ChanceOut,
-    ColoursOut,
+    ActionRead,
+    CarpetRead,
+    ChanceRead,
     ColourSpell,
-    FireIfOut,
-    FireIfsOut,
-    FireOut,
-    HabitOut,
-    HeatLineOut,
-    LineTaskOut,
-    OwnWayOut,
-    ProgramOut,
-    ReasonOut,
-    RightHeatOut,
-    WayOut,
+    ColoursRead,
+    FireIfRead,
+    FireIfsRead,
+    FireRead,
+    HabitRead,
+    HeatLineRead,
+    LineTaskRead,
+    OwnWayRead,
+    ProgramRead,
+    ReasonRead,
+    RightHeatRead,
+    WayRead,
 )
-from brassclock.services.schemas.kitchen import SurfaceOut
+from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import caution_out, why_out
 
@@ -54,25 +54,25 @@ LEFT_MIN = 5.0
 LONG_LINE = 45_000  # placements tried while the cook reads, some 0.9 s; two thirds of it more for what a spot and a pair of hands would save
 
 
-def program_out(r: BakeSnapshot, work: BakeResult) -> ProgramOut:
-    return ProgramOut.model_validate(program_dict(r, work))
+def program_out(r: BakeSnapshot, work: BakeResult) -> ProgramRead:
+    return ProgramRead.model_validate(program_dict(r, work))
 
 
-def surface_out(r: BakeSnapshot) -> SurfaceOut | None:
-    return SurfaceOut(**r.surface.model_dump()) if r.surface else None
+def surface_out(r: BakeSnapshot) -> SurfaceRead | None:
+    return SurfaceRead(**r.surface.model_dump()) if r.surface else None
 
 
-def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bool]]) -> FireOut | None:
+def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bool]]) -> FireRead | None:
     program, bread, line = work.program, work.bread, work.line
     if program is None or bread is None or line is None:
         return None
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return FireOut(
+    return FireRead(
         surface=surface_out(r),
         surface_kind=surface_of(r.surface).spec.name,
         **_heat_facts(r, program),
         colours=_colours(program),
-        actions=[ActionOut(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)],
+        actions=[ActionRead(action=a.name, at_s=Banded(**a.at_s.as_dict()), each_s=a.each_s) for a in actions(program)],
         own_way=_own_way(r, work),
         dressing_g=(r.bake.dressing["mass_g"] * fire_model.rounds_of(r.bake, work.sheet)) if r.bake.dressing else None,
         thickness_mm=bread.thickness_m * 1000,
@@ -84,7 +84,7 @@ def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bo
         score=program.score.score,
         chance=_chance(program.score.score, judged),
         breads_to_chance=max(ENOUGH - len(judged), 0),
-        reasons=[ReasonOut(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
+        reasons=[ReasonRead(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
         moisture_loss_frac=program.moisture_loss_frac,
         surface_after_c=program.surface_after_c,
         recovered=program.recovery_s is not None,
@@ -103,24 +103,24 @@ def _heat_facts(r: BakeSnapshot, program: Program) -> dict[str, Any]:
     return {
         "surface_c": Banded(**heat_band(surface.temp_c, spread_k(surface)).as_dict()),
         "surface_source": r.surface.source if r.surface else "usual",
-        "right_heat": right and RightHeatOut(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
+        "right_heat": right and RightHeatRead(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
         "right_heat_reason": right_heat_reason(right, program.baking, r.kitchen.temp_unit),
     }  # fmt: skip
 
 
-def _colours(program: Program) -> ColoursOut:
+def _colours(program: Program) -> ColoursRead:
     at_turn, at_off = (program.colour_at(t) for t in (program.turn_s or program.off_s, program.off_s))
-    return ColoursOut(bottom_at_turn=at_turn[0], bottom_at_off=at_off[0], top_at_off=at_off[1])
+    return ColoursRead(bottom_at_turn=at_turn[0], bottom_at_off=at_off[0], top_at_off=at_off[1])
 
 
-def _own_way(r: BakeSnapshot, work: BakeResult) -> OwnWayOut | None:
+def _own_way(r: BakeSnapshot, work: BakeResult) -> OwnWayRead | None:
     """The cook's own steps beside the usual way, and the heat that their sides imply."""
     if not r.bake.heat_steps or work.program is None:
         return None
     baking = work.program.baking.usual
     usual = program_of(baking, Faults(), r.bake.docked)
     sides = sides_of(r.bake.heat_steps)
-    return OwnWayOut(
+    return OwnWayRead(
         steps=r.bake.heat_steps, usual_turn_s=usual.turn_s, usual_off_s=usual.off_s,
         habit=_habit_out(r, work.program, sides) if sides else None,
     )  # fmt: skip
@@ -142,56 +142,56 @@ def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
     return sides if len(sides) <= 2 and all(sides) else []
 
 
-def _habit_out(r: BakeSnapshot, program: Program, sides_s: Sequence[float]) -> HabitOut:
+def _habit_out(r: BakeSnapshot, program: Program, sides_s: Sequence[float]) -> HabitRead:
     baking = program.baking.usual
     found = implied(baking, sides_s)
     back_s = fire_model.recover_s(program)
     ways = compare(baking, sides_s, found.mean_c if found.explained else None)
-    return HabitOut(
+    return HabitRead(
         surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k,
         text=implied_reason(found, baking, r.kitchen.temp_unit), ways=[_way_out(w, back_s, fire_model.spots_of(r)) for w in ways],
     )  # fmt: skip
 
 
-def _way_out(way: Compared, back_s: float, spots: int) -> WayOut:
+def _way_out(way: Compared, back_s: float, spots: int) -> WayRead:
     """`every_s`: how often the surface gives a bread when every spot is filled again at once."""
-    return WayOut(
+    return WayRead(
         name=way.name, surface_c=way.temp_c, turn_s=way.turn_s, off_s=way.off_s, bottom=[ColourSpell(**x._asdict()) for x in way.bottom],
         top=[ColourSpell(**x._asdict()) for x in way.top], opens_s=way.opens_s, loss_frac=way.loss_frac, through=way.through,
         every_s=(way.off_s + back_s) / spots,
     )  # fmt: skip
 
 
-def _with_program(house: House, bake_id: int) -> tuple[BakeSnapshot, BakeResult, Program]:
+def _with_program(app: App, bake_id: int) -> tuple[BakeSnapshot, BakeResult, Program]:
     """A bake, solved, and its program. Raises Conflict when it has none yet."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
     work = solve.solve(r)
     if work.program is None:
         raise Conflict(work.faults.get("fire", NO_PROGRAM))
     return r, work, work.program
 
 
-def habit(house: House, bake_id: int, sides_s: Sequence[float]) -> HabitOut:
+def habit(app: App, bake_id: int, sides_s: Sequence[float]) -> HabitRead:
     """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
-    r, _, program = _with_program(house, bake_id)
+    r, _, program = _with_program(app, bake_id)
     return _habit_out(r, program, sides_s)
 
 
-def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceOut | None:
+def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceRead | None:
     """The score as a chance; None until the kitchen has breads enough."""
     if len(judged) < ENOUGH:
         return None
     p, low, high = probability(score, calibrate([s for s, _ in judged], [full for _, full in judged]))
-    return ChanceOut(p=p, p10=low, p90=high, breads=len(judged))
+    return ChanceRead(p=p, p10=low, p90=high, breads=len(judged))
 
 
-def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> HeatLineOut:
+def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> HeatLineRead:
     """A line with its instants: the first load is at `begin`, rolling before it."""
     zero, waits_s = line.first_load_s, max(line.towel_wait_s, default=0)
-    return HeatLineOut(
+    return HeatLineRead(
         tasks=[
-            LineTaskOut(
+            LineTaskRead(
                 move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
                 at=begin + dt.timedelta(seconds=t.start_s - zero),
             )
@@ -203,21 +203,21 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
     )  # fmt: skip
 
 
-def best_line(house: House, bake_id: int) -> HeatLineOut:
+def best_line(app: App, bake_id: int) -> HeatLineRead:
     """The line looked for longer, and what another spot or another pair of hands would save."""
-    r, work, program = _with_program(house, bake_id)
+    r, work, program = _with_program(app, bake_id)
     spec, rounds = fire_model.line_spec(r, program), fire_model.loads_of(r, work.sheet)
     found = plan_line(spec, rounds, LONG_LINE)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     return line_out(found, begin, program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE // 3))
 
 
-def carpet_out(program: Program) -> CarpetOut:
+def carpet_out(program: Program) -> CarpetRead:
     """The carpet up to a little past take-off, at most about 120 columns."""
     baked = program.baked
     last = int(np.searchsorted(baked.s, max(program.off_s * 1.35, program.off_s + 15)))
     step = max(1, last // 120)
-    return CarpetOut(
+    return CarpetRead(
         s=[round(float(x), 1) for x in baked.s[:last:step]],
         bottom=words_of(baked.browned[:last:step, 0], baked.charred[:last:step, 0]),
         top=words_of(baked.browned[:last:step, 1], baked.charred[:last:step, 1]),
@@ -227,9 +227,9 @@ def carpet_out(program: Program) -> CarpetOut:
     )
 
 
-def ifs(house: House, bake_id: int) -> FireIfsOut:
+def ifs(app: App, bake_id: int) -> FireIfsRead:
     """The bread again, one thing changed at a time: thinner, thicker, hotter, cooler, rested, left longer."""
-    r, work, program = _with_program(house, bake_id)
+    r, work, program = _with_program(app, bake_id)
     assert work.bread is not None  # a program is of a bread
     bread, temp_c = work.bread, surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
@@ -238,7 +238,7 @@ def ifs(house: House, bake_id: int) -> FireIfsOut:
         ("20 °C hotter", bread, temp_c + 20, None, 0.0), ("20 °C cooler", bread, temp_c - 20, None, 0.0),
         ("baked right after rolling", bread, temp_c, 0.0, 0.0), (f"left bare {LEFT_MIN:.0f} min more", bread, temp_c, None, LEFT_MIN),
     ]  # fmt: skip
-    return FireIfsOut(
+    return FireIfsRead(
         ifs=[
             _if_out(words, fire_model.program_at(r, changed, work.maturity, at_c, rest_min, lies_min), program)
             for words, changed, at_c, rest_min, lies_min in tried
@@ -247,8 +247,8 @@ def ifs(house: House, bake_id: int) -> FireIfsOut:
     )
 
 
-def _if_out(words: str, then: Program, now: Program) -> FireIfOut:
-    return FireIfOut(
+def _if_out(words: str, then: Program, now: Program) -> FireIfRead:
+    return FireIfRead(
         words=words, score=then.score.score, score_by=then.score.score - now.score.score, puff_s=then.baked.events["puff"], off_s=then.off_s,
         moisture_loss_frac=then.moisture_loss_frac,
     )  # fmt: skip

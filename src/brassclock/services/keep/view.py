@@ -5,10 +5,10 @@ from __future__ import annotations
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.leavens import belief_of
-from brassclock.services.schemas.keep import FactOut, KeepOut, OutcomeOut
+from brassclock.services.schemas.keep import FactRead, KeepRead, OutcomeRead
 
 
-def keep_out(r: BakeSnapshot, leaven: str) -> KeepOut:
+def keep_out(r: BakeSnapshot, leaven: str) -> KeepRead:
     """Outcomes, and every forecast that was said beside its fact."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
@@ -34,7 +34,7 @@ def keep_out(r: BakeSnapshot, leaven: str) -> KeepOut:
             continue
         c = Compared(name, "s", said.p50 if said else None, said.p10 if said else None, said.p90 if said else None, was)
         facts.append(
-            FactOut(
+            FactRead(
                 name=c.name, unit=c.unit, said=c.said, p10=c.p10, p90=c.p90, was=c.was, place=c.place, inside=c.inside
             )
         )
@@ -42,7 +42,7 @@ def keep_out(r: BakeSnapshot, leaven: str) -> KeepOut:
     known = belief_of(r.kitchen, leaven).mean
     before = taught.before["mean"] if taught and taught.before else known
     after = taught.p50 if taught and taught.p50 else known
-    return KeepOut(
-        outcomes=[OutcomeOut(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
+    return KeepRead(
+        outcomes=[OutcomeRead(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
         facts=facts, activity_before=before, activity_after=after,
     )  # fmt: skip

@@ -10,9 +10,9 @@ from sqlmodel import Session
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.core.rise.air_log import doubts
 from brassclock.core.time import hours_between
-from brassclock.services.app import House, NotFound
+from brassclock.services.app import App, NotFound
 from brassclock.services.bake.snapshot import AIR_KEPT
-from brassclock.services.schemas.kitchen import AirIn, AirOut, AirReadingOut
+from brassclock.services.schemas.kitchen import AirRead, AirReadingCreate, AirReadingRead
 from brassclock.services.times import past_moment
 from brassclock.services.weigh.view import caution_out
 from brassclock.store import bakes as rows
@@ -26,30 +26,30 @@ MOST_SHOWN = 50
 
 def _out(
     session: Session, kitchen: Kitchen, now: dt.datetime, taken: int = 0, skipped: list[str] | None = None
-) -> AirOut:
+) -> AirRead:
     seen = rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT)
     odd = []
     for place in dict.fromkeys(x.place for x in seen):
         log = [(hours_between(now, x.at), x.value) for x in seen if x.place == place and x.value is not None]
         odd += doubts([p for p in log if p[0] >= -RECENT_H])
     shown = [
-        AirReadingOut(id=x.id or 0, place=x.place or "bench", value=x.value, at=x.at)
+        AirReadingRead(id=x.id or 0, place=x.place or "bench", value=x.value, at=x.at)
         for x in reversed(seen) if x.value is not None
     ]  # fmt: skip
-    return AirOut(readings=shown[:MOST_SHOWN], taken=taken, skipped=skipped or [], cautions=caution_out(odd))
+    return AirRead(readings=shown[:MOST_SHOWN], taken=taken, skipped=skipped or [], cautions=caution_out(odd))
 
 
-def air_of(house: House, kitchen_id: int) -> AirOut:
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        return _out(session, kitchen, house.now(session, kitchen))
+def air_of(app: App, kitchen_id: int) -> AirRead:
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        return _out(session, kitchen, app.now(session, kitchen))
 
 
-def read_air(house: House, kitchen_id: int, given: AirIn) -> AirOut:
+def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
     """Store readings of a place's air. Any order; one that is there already is left out and said; a fault stores nothing."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         faults: list[FieldFault] = []
         points: list[tuple[dt.datetime, float]] = []
         for i, (when, value) in enumerate(given.points):
@@ -75,11 +75,11 @@ def read_air(house: House, kitchen_id: int, given: AirIn) -> AirOut:
         return _out(session, kitchen, now, taken, skipped)
 
 
-def unread_air(house: House, kitchen_id: int, reading_id: int) -> AirOut:
+def unread_air(app: App, kitchen_id: int, reading_id: int) -> AirRead:
     """Take a reading of the air back."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         row = get(session, Reading, reading_id)
         if row is None or row.kitchen_id != kitchen_id or row.kind != "air_c" or row.undone_at is not None:
             raise NotFound(f"There is no air reading {reading_id} to undo.")

@@ -8,10 +8,10 @@ from sqlmodel import Session
 
 from brassclock.core.evidence import FieldFault, gather, invalid
 from brassclock.formats import calendars
-from brassclock.services.app import House, NotFound
+from brassclock.services.app import App, NotFound
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.hours import AHEAD, hours_out
-from brassclock.services.schemas.day import BusyIn, CalendarIn, HoursOut
+from brassclock.services.schemas.day import BusyCreate, CalendarCreate, HoursRead
 from brassclock.services.times import moment_of
 from brassclock.store import hours as rows
 from brassclock.store.rows import get, insert
@@ -22,24 +22,24 @@ MOST_TEXT = 12_000_000
 LONGEST_ONCE = dt.timedelta(days=31)
 
 
-def list_hours(house: House, kitchen_id: int) -> HoursOut:
+def list_hours(app: App, kitchen_id: int) -> HoursRead:
     """A kitchen's busy hours; a calendar whose known hours run out is read again first."""
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         stale = any(c.known_until < now + AHEAD for c in rows.calendars(session, kitchen_id))
         if not stale:
             return hours_out(session, kitchen, now)
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         for calendar in rows.calendars(session, kitchen_id):
             if calendar.known_until < now + AHEAD:
                 _read_into(session, calendar, kitchen, now, anew=False)
         return hours_out(session, kitchen, now)
 
 
-def _checked(given: BusyIn, kitchen: Kitchen, now: dt.datetime) -> BusyHours:
+def _checked(given: BusyCreate, kitchen: Kitchen, now: dt.datetime) -> BusyHours:
     """A row of what was given, or every fault of it."""
     faults = []
     if given.hands is not None and given.hands > kitchen.cooks:
@@ -71,34 +71,34 @@ def _checked(given: BusyIn, kitchen: Kitchen, now: dt.datetime) -> BusyHours:
     return BusyHours(kitchen_id=kitchen.id or 0, name=given.name, hands=given.hands, start=start, end=end)
 
 
-def add_busy(house: House, kitchen_id: int, given: BusyIn) -> HoursOut:
+def add_busy(app: App, kitchen_id: int, given: BusyCreate) -> HoursRead:
     """Store busy hours; the plans move around them."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
-        with noted(house, session, kitchen_id, f"hands are away for {given.name}"):
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
+        with noted(app, session, kitchen_id, f"hands are away for {given.name}"):
             insert(session, _checked(given, kitchen, now))
         return hours_out(session, kitchen, now)
 
 
-def change_busy(house: House, kitchen_id: int, busy_id: int, given: BusyIn) -> HoursOut:
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now, row = house.now(session, kitchen), _row(session, kitchen_id, busy_id)
+def change_busy(app: App, kitchen_id: int, busy_id: int, given: BusyCreate) -> HoursRead:
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now, row = app.now(session, kitchen), _row(session, kitchen_id, busy_id)
         new = _checked(given, kitchen, now)
-        with noted(house, session, kitchen_id, f"the hours of {given.name} are others"):
+        with noted(app, session, kitchen_id, f"the hours of {given.name} are others"):
             for name in ("name", "hands", "start", "end", "days", "from_time", "until_time"):
                 setattr(row, name, getattr(new, name))
             session.add(row)
         return hours_out(session, kitchen, now)
 
 
-def drop_busy(house: House, kitchen_id: int, busy_id: int, *, back: bool = False) -> HoursOut:
+def drop_busy(app: App, kitchen_id: int, busy_id: int, *, back: bool = False) -> HoursRead:
     """Put busy hours away, or bring them back."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now, row = house.now(session, kitchen), _row(session, kitchen_id, busy_id)
-        with noted(house, session, kitchen_id, f"{row.name} {'is back' if back else 'is put away'}"):
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now, row = app.now(session, kitchen), _row(session, kitchen_id, busy_id)
+        with noted(app, session, kitchen_id, f"{row.name} {'is back' if back else 'is put away'}"):
             row.deleted_at = None if back else now
             session.add(row)
         return hours_out(session, kitchen, now)
@@ -127,21 +127,21 @@ def _read_into(
     return found
 
 
-def bring_calendar(house: House, kitchen_id: int, given: CalendarIn) -> HoursOut:
+def bring_calendar(app: App, kitchen_id: int, given: CalendarCreate) -> HoursRead:
     """Bring a calendar in; one of the same name is replaced. Nothing is kept of a text that cannot be read."""
     if len(given.text) > MOST_TEXT:
         raise invalid(
             "/text",
             f"The file holds {len(given.text) / 1e6:.0f} MB; {MOST_TEXT / 1e6:.0f} are the most. Export fewer months.",
         )
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         calendar = Calendar(
             kitchen_id=kitchen_id, name=given.name or "", text=given.text, hands=given.hands, all_day=given.all_day,
             known_until=now,
         )  # fmt: skip
-        with noted(house, session, kitchen_id, "a calendar was brought in"):
+        with noted(app, session, kitchen_id, "a calendar was brought in"):
             insert(session, calendar)
             found = _read_into(session, calendar, kitchen, now, anew=True)
             calendar.name = given.name or found.name or "calendar"
@@ -156,15 +156,15 @@ def bring_calendar(house: House, kitchen_id: int, given: CalendarIn) -> HoursOut
         return shown
 
 
-def drop_calendar(house: House, kitchen_id: int, calendar_id: int, *, back: bool = False) -> HoursOut:
+def drop_calendar(app: App, kitchen_id: int, calendar_id: int, *, back: bool = False) -> HoursRead:
     """Put a calendar away, or bring it back."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         row = get(session, Calendar, calendar_id)
         if row is None or row.kitchen_id != kitchen_id:
             raise NotFound(f"There is no calendar {calendar_id} in this kitchen.")
-        now = house.now(session, kitchen)
-        with noted(house, session, kitchen_id, f"the calendar {row.name} {'is back' if back else 'is put away'}"):
+        now = app.now(session, kitchen)
+        with noted(app, session, kitchen_id, f"the calendar {row.name} {'is back' if back else 'is put away'}"):
             row.deleted_at = None if back else now
             session.add(row)
         return hours_out(session, kitchen, now)

@@ -9,7 +9,7 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.hands import Busy
-from brassclock.services.schemas.day import BusyRule, CalendarRow, HoursOut, SpanOut
+from brassclock.services.schemas.day import BusyRule, CalendarRow, HoursRead, SpanRead
 from brassclock.store import hours as rows
 from brassclock.store.tables import BusyHours, Calendar, Kitchen
 
@@ -72,10 +72,10 @@ def _without(found: Sequence[Busy], free: Sequence[Busy]) -> list[Busy]:
     return left
 
 
-def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursOut:
+def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursRead:
     """The rules, the calendars and the spans they make."""
     kitchen_id = kitchen.id or 0
-    return HoursOut(
+    return HoursRead(
         cooks=kitchen.cooks,
         rules=[BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in rows.busy(session, kitchen_id)],
         calendars=[_calendar_row(session, c, now) for c in rows.calendars(session, kitchen_id)],
@@ -83,8 +83,8 @@ def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursOut:
     )  # fmt: skip
 
 
-def spans_out(found: Sequence[Busy]) -> list[SpanOut]:
-    return [SpanOut(start=b.start, end=b.end, name=b.name, hands=b.hands) for b in found]
+def spans_out(found: Sequence[Busy]) -> list[SpanRead]:
+    return [SpanRead(start=b.start, end=b.end, name=b.name, hands=b.hands) for b in found]
 
 
 def _calendar_row(session: Session, c: Calendar, now: dt.datetime) -> CalendarRow:

@@ -8,7 +8,7 @@ from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import KINDS
 from brassclock.services.app import NotFound
-from brassclock.services.schemas.kitchen import StrengthOut
+from brassclock.services.schemas.kitchen import StrengthRead
 from brassclock.store.tables import Kitchen
 
 STARTER = "starter"
@@ -62,11 +62,11 @@ def recall(kitchen: Kitchen, leaven: str) -> None:
     kitchen.leavens = {**kitchen.leavens, leaven: was}
 
 
-def leavens_out(kitchen: Kitchen) -> list[StrengthOut]:
+def leavens_out(kitchen: Kitchen) -> list[StrengthRead]:
     """What is believed, for the Kitchen room."""
     names = {k: row.name for k, row in table().items()} | {STARTER: "Starter in dough"}
     return [
-        StrengthOut(
+        StrengthRead(
             leaven=key, name=names.get(key, key), mean=known["mean"], sd_log=known["sd_log"], bakes=int(known["bakes"]),
             forgotten="was" in known,
         )

@@ -11,8 +11,8 @@ from brassclock.core.evidence import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
 from brassclock.core.weigh.lines import Kit
-from brassclock.services.app import House, NotFound
-from brassclock.services.schemas.kitchen import BagIn, BagOut, IngredientOut, OwnIngredientIn
+from brassclock.services.app import App, NotFound
+from brassclock.services.schemas.kitchen import BagRead, BagUpdate, IngredientRead, OwnIngredientCreate
 from brassclock.store import pantry as rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag, Kitchen
@@ -43,30 +43,30 @@ def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
     return Kit(pantry(own), kitchen.spoons == "metric", basis, kitchen.scale_step_g, kitchen.powder)
 
 
-def ingredient_out(row: Ingredient, *, own: bool) -> IngredientOut:
-    return IngredientOut(
+def ingredient_out(row: Ingredient, *, own: bool) -> IngredientRead:
+    return IngredientRead(
         id=row.id, name=row.name, group=row.group, cup_g=row.cup_g, cup_low_g=row.cup_low_g, cup_high_g=row.cup_high_g,
         allergens=list(row.allergens), own=own,
     )  # fmt: skip
 
 
-def list_ingredients(house: House, kitchen_id: int) -> list[IngredientOut]:
+def list_ingredients(app: App, kitchen_id: int) -> list[IngredientRead]:
     """The table and the kitchen's own, own ones first, without those put away."""
-    with house.look() as session:
-        house.kitchen(session, kitchen_id)
+    with app.read() as session:
+        app.kitchen(session, kitchen_id)
         kept = [row_of(r) for r in rows.own_ingredients(session, kitchen_id) if r.deleted_at is None]
     return [ingredient_out(r, own=True) for r in kept] + [ingredient_out(r, own=False) for r in pantry().values()]
 
 
-def add_ingredient(house: House, kitchen_id: int, given: OwnIngredientIn) -> IngredientOut:
+def add_ingredient(app: App, kitchen_id: int, given: OwnIngredientCreate) -> IngredientRead:
     """Keep an own ingredient. Raises BadRequest when its composition cannot be."""
-    with house.action(kitchen_id) as session:
-        house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        app.kitchen(session, kitchen_id)
         row = store_ingredient(session, kitchen_id, given)
         return ingredient_out(row_of(row), own=True)
 
 
-def store_ingredient(session: Session, kitchen_id: int, given: OwnIngredientIn) -> OwnRow:
+def store_ingredient(session: Session, kitchen_id: int, given: OwnIngredientCreate) -> OwnRow:
     if given.kind == "starter":
         facts = {"hydration_frac": given.hydration_frac}
     else:
@@ -76,32 +76,32 @@ def store_ingredient(session: Session, kitchen_id: int, given: OwnIngredientIn) 
     return insert(session, row)
 
 
-def put_away_ingredient(house: House, kitchen_id: int, ingredient_id: str, *, back: bool = False) -> None:
+def put_away_ingredient(app: App, kitchen_id: int, ingredient_id: str, *, back: bool = False) -> None:
     """Take an own ingredient off the list, or put it back; bakes that hold it keep it."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         number = ingredient_id.removeprefix("own_")
         row = get(session, OwnRow, int(number)) if ROW_ID.fullmatch(number) else None
         if row is None or row.kitchen_id != kitchen_id:
             raise NotFound(f"There is no own ingredient {ingredient_id[:40]} in this kitchen.")
-        row.deleted_at = None if back else house.now(session, kitchen)
+        row.deleted_at = None if back else app.now(session, kitchen)
         session.add(row)
 
 
-def bag_out(bag: FlourBag) -> BagOut:
-    return BagOut(
+def bag_out(bag: FlourBag) -> BagRead:
+    return BagRead(
         id=bag.id or 0, name=bag.name, ingredient=bag.ingredient, thirst_frac=bag.thirst_frac, times=bag.times
     )
 
 
-def list_bags(session: Session, kitchen_id: int) -> list[BagOut]:
+def list_bags(session: Session, kitchen_id: int) -> list[BagRead]:
     return [bag_out(b) for b in rows.bags(session, kitchen_id)]
 
 
-def open_bag(house: House, kitchen_id: int, given: BagIn) -> BagOut:
+def open_bag(app: App, kitchen_id: int, given: BagUpdate) -> BagRead:
     """A bag of flour whose thirst will be learned."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         row = known.get(given.ingredient)
         if row is None or row.flour_frac < 0.5:

@@ -15,19 +15,19 @@ from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.day.changes import noted
 from brassclock.services.kitchen.leavens import forget, leavens_out, recall
 from brassclock.services.kitchen.pantry import list_bags
-from brassclock.services.schemas.base import ClockOut
+from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.kitchen import (
-    KitchenChange,
-    KitchenIn,
-    KitchenOut,
-    PlaceIn,
-    PlaceOut,
-    SurfaceIn,
-    SurfaceOut,
+    KitchenCreate,
+    KitchenRead,
+    KitchenUpdate,
+    PlaceRead,
+    PlaceUpdate,
+    SurfaceRead,
+    SurfaceUpdate,
 )
 from brassclock.store import kitchens as rows
 from brassclock.store.rows import insert
@@ -43,19 +43,19 @@ def default_hours(room_c: float) -> list[float]:
     return [round(room_c - NIGHT_DROP_C / 2 * (1 - math.sin((h - 9.5) / 24 * 2 * math.pi)), 1) for h in range(24)]
 
 
-def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> KitchenOut:
+def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> KitchenRead:
     """A kitchen with its surfaces."""
-    found = [SurfaceOut(**s.model_dump()) for s in rows.surfaces(session, kitchen.id or 0)]
+    found = [SurfaceRead(**s.model_dump()) for s in rows.surfaces(session, kitchen.id or 0)]
     facts = kitchen.model_dump(exclude={"places", "leavens"})
-    return KitchenOut(
+    return KitchenRead(
         **facts, surfaces=found, bags=list_bags(session, kitchen.id or 0), places=places_out(kitchen, now), leavens=leavens_out(kitchen)
     )  # fmt: skip
 
 
-def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceOut]:
+def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceRead]:
     """The kitchen's places as set, and their air now."""
     return [
-        PlaceOut(
+        PlaceRead(
             key=p.key, name=p.name, temp_c=p.temp_c, over_k=p.over_k, swing_c=p.swing_c, litres=p.litres,
             now_c=p.air_c(kitchen.hourly_c, now),
         )
@@ -63,36 +63,36 @@ def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceOut]:
     ]  # fmt: skip
 
 
-def clock_out(house: House, session: Session, kitchen: Kitchen) -> ClockOut:
+def clock_out(app: App, session: Session, kitchen: Kitchen) -> ClockRead:
     """A kitchen's clock as the pages are told it."""
-    return clock_shown(house.now(session, kitchen), rows.clock_of(session, kitchen.id or 0))
+    return clock_shown(app.now(session, kitchen), rows.clock_of(session, kitchen.id or 0))
 
 
-def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockOut:
+def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockRead:
     """A clock as the pages are told it; no state is the real clock."""
     rate, set_at = (1.0, None) if state is None else (state.rate, state.anchor_real)
-    return ClockOut(now=now, rate=rate, simulated=state is not None, set_at=set_at)
+    return ClockRead(now=now, rate=rate, simulated=state is not None, set_at=set_at)
 
 
-def list_kitchens(house: House) -> list[KitchenOut]:
-    with house.look() as session:
-        return [kitchen_out(session, k, house.now(session, k)) for k in rows.all_kitchens(session, house.with_demo)]
+def list_kitchens(app: App) -> list[KitchenRead]:
+    with app.read() as session:
+        return [kitchen_out(session, k, app.now(session, k)) for k in rows.all_kitchens(session, app.with_demo)]
 
 
-def get_kitchen(house: House, kitchen_id: int) -> KitchenOut:
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+def get_kitchen(app: App, kitchen_id: int) -> KitchenRead:
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 
-def create_kitchen(house: House, given: KitchenIn) -> KitchenOut:
+def create_kitchen(app: App, given: KitchenCreate) -> KitchenRead:
     """A new, empty kitchen with one surface."""
-    with house.action() as session:
-        kitchen = add_kitchen(session, given, house.real_now())
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+    with app.transaction() as session:
+        kitchen = add_kitchen(session, given, app.real_now())
+        return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 
-def add_kitchen(session: Session, given: KitchenIn, at: dt.datetime, *, demo: bool = False) -> Kitchen:
+def add_kitchen(session: Session, given: KitchenCreate, at: dt.datetime, *, demo: bool = False) -> Kitchen:
     kitchen = Kitchen(
         name=given.name, demo=demo, zone=given.zone, altitude_m=given.altitude_m, mass_unit=given.mass_unit,
         temp_unit=given.temp_unit, hourly_c=default_hours(given.room_c), created_at=at,
@@ -110,12 +110,12 @@ MOVES_PLANS = {
 }  # fmt: skip
 
 
-def change_kitchen(house: House, kitchen_id: int, change: KitchenChange) -> KitchenOut:
+def change_kitchen(app: App, kitchen_id: int, change: KitchenUpdate) -> KitchenRead:
     """Change any part of a kitchen; what that moves in its plans is told with its reason."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         moving = [why for name, why in MOVES_PLANS.items() if getattr(change, name) is not None]
-        with noted(house, session, kitchen_id, moving[0]) if moving else nullcontext():
+        with noted(app, session, kitchen_id, moving[0]) if moving else nullcontext():
             for name in change.model_fields_set:
                 value = getattr(change, name)
                 if name == "places" and value is not None:
@@ -124,10 +124,10 @@ def change_kitchen(house: House, kitchen_id: int, change: KitchenChange) -> Kitc
                     kitchen.hourly_c = [value.get(hour, c) for hour, c in enumerate(kitchen.hourly_c)]
                 elif value is not None:
                     setattr(kitchen, name, value)
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+        return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 
-def _set_places(kitchen: Kitchen, given: dict[str, PlaceIn]) -> None:
+def _set_places(kitchen: Kitchen, given: dict[str, PlaceUpdate]) -> None:
     """Settings of named places over what was set before; the fridge's temperature is the kitchen's own."""
     known = places_of({}, kitchen.fridge_c)
     for key, place in given.items():
@@ -141,34 +141,34 @@ def _set_places(kitchen: Kitchen, given: dict[str, PlaceIn]) -> None:
         kitchen.places = {**kitchen.places, key: {**kitchen.places.get(key, {}), **settings}}
 
 
-def add_surface(house: House, kitchen_id: int, given: SurfaceIn) -> KitchenOut:
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+def add_surface(app: App, kitchen_id: int, given: SurfaceUpdate) -> KitchenRead:
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         insert(session, Surface(kitchen_id=kitchen_id, **_surface_facts(given)))
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+        return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 
-def change_surface(house: House, kitchen_id: int, surface_id: int, given: SurfaceIn) -> KitchenOut:
+def change_surface(app: App, kitchen_id: int, surface_id: int, given: SurfaceUpdate) -> KitchenRead:
     """Set a surface otherwise, for every bake that has not begun on it; a line on the heat goes on as it was planned."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
-        with noted(house, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
+        with noted(app, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
             for name, value in _surface_facts(given).items():
                 setattr(surface, name, value)
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+        return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 
-def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
+def remove_surface(app: App, kitchen_id: int, surface_id: int) -> KitchenRead:
     """Take a surface away. A line on it goes on; bakes that have not begun go to the surface that suits them best."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
         left = [s for s in rows.surfaces(session, kitchen_id) if s.id != surface_id]
         if not left:
             raise Conflict("A kitchen needs one surface. Add another before you take this one away.")
-        now = house.now(session, kitchen)
-        with noted(house, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
+        now = app.now(session, kitchen)
+        with noted(app, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
             surface.removed_at = now
             for bake in solve.live_bakes(session, kitchen_id):
                 if bake.surface_id == surface_id and bake.hearth is None:
@@ -177,12 +177,12 @@ def remove_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut
         return kitchen_out(session, kitchen, now)
 
 
-def restore_surface(house: House, kitchen_id: int, surface_id: int) -> KitchenOut:
+def restore_surface(app: App, kitchen_id: int, surface_id: int) -> KitchenRead:
     """Undo of removing a surface; bakes stay where they went meanwhile."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         _surface(session, kitchen_id, surface_id, removed=True).removed_at = None
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+        return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 
 def suited(surfaces: Sequence[Surface], method: str) -> Surface:
@@ -191,7 +191,7 @@ def suited(surfaces: Sequence[Surface], method: str) -> Surface:
     return min(surfaces, key=lambda s: kinds.index(s.kind) if s.kind in kinds else len(kinds))
 
 
-def _surface_facts(given: SurfaceIn) -> dict[str, Any]:
+def _surface_facts(given: SurfaceUpdate) -> dict[str, Any]:
     """A surface as it is stored: where its heat is not typed, its setting or the kind's usual heat says it."""
     facts = given.model_dump()
     if given.temp_c is None:
@@ -214,10 +214,10 @@ def start_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.d
     session.add(ClockState(kitchen_id=kitchen.id, anchor_real=real, anchor_sim=sim, rate=rate))
 
 
-def forget_leaven(house: House, kitchen_id: int, leaven: str, *, back: bool = False) -> KitchenOut:
+def forget_leaven(app: App, kitchen_id: int, leaven: str, *, back: bool = False) -> KitchenRead:
     """Forget what was learned of a leaven, or bring it back."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         (recall if back else forget)(kitchen, leaven)
         session.add(kitchen)
-        return kitchen_out(session, kitchen, house.now(session, kitchen))
+        return kitchen_out(session, kitchen, app.now(session, kitchen))

@@ -16,19 +16,19 @@ from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
 from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
 from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
 from brassclock.core.time import hours_between, later
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.kitchen import (
-    FeedIn,
-    FeedOut,
-    FeedWishIn,
-    FeedWishOut,
+    FeedCreate,
+    FeedPlanRead,
+    FeedPlanUpdate,
+    FeedRead,
     JarTrace,
-    MealOut,
-    PeakIn,
-    StarterIn,
-    StarterOut,
-    UpkeepOut,
+    MealRead,
+    PeakCreate,
+    StarterCreate,
+    StarterRead,
+    UpkeepRead,
     UpkeepWay,
 )
 from brassclock.services.times import moment_of, past_moment
@@ -96,11 +96,11 @@ def jar_of(starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now
     return fed(feed, Seed(state, vitality, days), air_of(kitchen, last.at, now, last.place), FORECAST_H)
 
 
-def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterOut:
+def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterRead:
     """How a starter stands now."""
     feeds = rows.feeds(session, starter.id or 0)
     shown = [
-        FeedOut(**f.model_dump(exclude={"starter_id", "before_mean", "before_sd_log", "undone_at"})) for f in feeds
+        FeedRead(**f.model_dump(exclude={"starter_id", "before_mean", "before_sd_log", "undone_at"})) for f in feeds
     ]
     facts = {
         "id": starter.id or 0, "name": starter.name, "hydration_frac": starter.hydration_frac,
@@ -108,7 +108,7 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
         "feeds": shown[:HISTORY],
     }  # fmt: skip
     if not feeds:
-        return StarterOut(
+        return StarterRead(
             **facts, state="unfed", ratio_now=None, peak_ratio=None, peak_at=None, hold_until=None, acid_word=None,
             next_feed_at=None, trace=None,
         )  # fmt: skip
@@ -130,7 +130,7 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
         state = "at its peak"
     else:
         state = "rising"
-    return StarterOut(
+    return StarterRead(
         **facts, state=state, ratio_now=float(np.interp(age_h, middle.h, middle.ratio)), peak_ratio=middle.peak_ratio,
         peak_at=BandedAt(p10=at(jars[0].peak_h), p50=peaked, p90=at(jars[2].peak_h)), hold_until=until, acid_word=middle.word,
         next_feed_at=_next_feed(last, until), trace=_jar_trace(last, jars, now),
@@ -161,20 +161,20 @@ def _jar_trace(last: StarterFeed, jars: Sequence[Jar], now: dt.datetime) -> JarT
     )  # fmt: skip
 
 
-def upkeep(house: House, kitchen_id: int, starter_id: int, use_g: float, every_days: float) -> UpkeepOut:
+def upkeep(app: App, kitchen_id: int, starter_id: int, use_g: float, every_days: float) -> UpkeepRead:
     """Ways of keeping the starter between bakes, the one that throws away least first."""
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
     ways = upkeeps(
         use_g, every_days, air_of(kitchen, now, now), starter.vitality_mean, starter.hydration_frac, starter.whole_share
     )  # fmt: skip
-    return UpkeepOut(
+    return UpkeepRead(
         ways=[
             UpkeepWay(
                 place=w.place, text=w.text, flour_g_week=w.flour_g_week, waste_g_week=w.waste_g_week,
                 meals=[
-                    MealOut(before_h=m.before_h, seed_g=m.feed.seed_g, flour_g=m.feed.flour_g, water_g=m.feed.water_g)
+                    MealRead(before_h=m.before_h, seed_g=m.feed.seed_g, flour_g=m.feed.flour_g, water_g=m.feed.water_g)
                     for m in w.meals
                 ],
             )
@@ -183,48 +183,48 @@ def upkeep(house: House, kitchen_id: int, starter_id: int, use_g: float, every_d
     )  # fmt: skip
 
 
-def list_starters(house: House, kitchen_id: int) -> list[StarterOut]:
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        now = house.now(session, kitchen)
+def list_starters(app: App, kitchen_id: int) -> list[StarterRead]:
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
         return [starter_out(session, s, kitchen, now) for s in rows.of_kitchen(session, kitchen_id)]
 
 
-def add_starter(house: House, kitchen_id: int, given: StarterIn) -> StarterOut:
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+def add_starter(app: App, kitchen_id: int, given: StarterCreate) -> StarterRead:
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         row = Starter(kitchen_id=kitchen_id, **given.model_dump())
         insert(session, row)
-        return starter_out(session, row, kitchen, house.now(session, kitchen))
+        return starter_out(session, row, kitchen, app.now(session, kitchen))
 
 
-def put_away(house: House, kitchen_id: int, starter_id: int, *, back: bool = False) -> None:
+def put_away(app: App, kitchen_id: int, starter_id: int, *, back: bool = False) -> None:
     """Take a starter off the list, or put it back."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         row = get(session, Starter, starter_id)
         if row is None or row.kitchen_id != kitchen_id:
             raise NotFound(f"There is no starter {starter_id} in this kitchen.")
-        row.deleted_at = None if back else house.now(session, kitchen)
+        row.deleted_at = None if back else app.now(session, kitchen)
         session.add(row)
 
 
-def feed(house: House, kitchen_id: int, starter_id: int, given: FeedIn) -> StarterOut:
+def feed(app: App, kitchen_id: int, starter_id: int, given: FeedCreate) -> StarterRead:
     """Store a feed."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
         at = past_moment(given.at, now)
         facts = given.model_dump(exclude={"at"})
         insert(session, StarterFeed(starter_id=starter_id, at=at, **facts))
         return starter_out(session, starter, kitchen, now)
 
 
-def peaked(house: House, kitchen_id: int, starter_id: int, given: PeakIn) -> StarterOut:
+def peaked(app: App, kitchen_id: int, starter_id: int, given: PeakCreate) -> StarterRead:
     """The last feed stood highest then: it teaches how strong this starter is. Said again it replaces."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
         if not feeds or feeds[0].place == "fridge":
             raise Conflict("There is no feed on the bench whose peak could be seen. Feed it first.")
@@ -274,11 +274,11 @@ def _forget(starter: Starter, feed_row: StarterFeed) -> None:
     feed_row.peaked_at = feed_row.before_mean = feed_row.before_sd_log = None
 
 
-def undo_last(house: House, kitchen_id: int, starter_id: int) -> StarterOut:
+def undo_last(app: App, kitchen_id: int, starter_id: int) -> StarterRead:
     """Take the last thing back: the peak that was seen, else the feed."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
         if not feeds:
             raise NotFound("Nothing was done with this starter that could be taken back.")
@@ -291,11 +291,11 @@ def undo_last(house: House, kitchen_id: int, starter_id: int) -> StarterOut:
         return starter_out(session, starter, kitchen, now)
 
 
-def wish(house: House, kitchen_id: int, starter_id: int, given: FeedWishIn) -> FeedWishOut:
+def wish(app: App, kitchen_id: int, starter_id: int, given: FeedPlanUpdate) -> FeedPlanRead:
     """The feed that, given now on the bench, peaks at a moment."""
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        starter, now = _starter(session, kitchen_id, starter_id), house.now(session, kitchen)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
         feeds = rows.feeds(session, starter_id)
     at = moment_of(given.peak_at, now, "/peak_at")
     hours = hours_between(now, at)
@@ -310,4 +310,4 @@ def wish(house: House, kitchen_id: int, starter_id: int, given: FeedWishIn) -> F
             f"No feed from 1:0.3 to 1:40 peaks in {hours:.1f} h at this kitchen's temperature. Choose another hour.",
         )
     text = f"{found.seed_g:.0f} g starter, {found.flour_g:.0f} g flour, {found.water_g:.0f} g water (1:{found.ratio[1]:.1f}:{found.ratio[2]:.1f})"
-    return FeedWishOut(seed_g=found.seed_g, flour_g=found.flour_g, water_g=found.water_g, peak_at=at, text=text)
+    return FeedPlanRead(seed_g=found.seed_g, flour_g=found.flour_g, water_g=found.water_g, peak_at=at, text=text)

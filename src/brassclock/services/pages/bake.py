@@ -8,7 +8,7 @@ from typing import Any
 from brassclock.core.evidence import BadRequest
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, catching
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import leaf_now, leaves_of
@@ -26,12 +26,12 @@ from brassclock.services.mix.view import mix_out
 from brassclock.services.pages.say import next_step, say_step, text
 from brassclock.services.rise.view import rest_out, rise_out
 from brassclock.services.schemas.bake import (
-    BakeOut,
+    BakeRead,
     BakeSettings,
     SayPart,
 )
-from brassclock.services.schemas.base import ClockOut
-from brassclock.services.schemas.keep import KeepOut
+from brassclock.services.schemas.base import ClockRead
+from brassclock.services.schemas.keep import KeepRead
 from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import weigh_out
 from brassclock.store import bakes as bake_rows
@@ -78,16 +78,16 @@ def settings_out(r: BakeSnapshot) -> BakeSettings:
     return BakeSettings.model_validate(r.bake.model_dump())
 
 
-def bake_out(house: House, bake_id: int) -> BakeOut:
+def bake_out(app: App, bake_id: int) -> BakeRead:
     """A bake with every leaf computed; of one that cannot be, what can be done. Raises Uncomputable when it cannot even be read."""
-    with house.look() as session:
+    with app.read() as session:
         try:
-            r = solve.load(house, session, bake_id)
+            r = solve.load(app, session, bake_id)
         except (ValueError, TypeError) as fault:
             if isinstance(fault, BadRequest | Conflict):
                 raise
             raise Uncomputable(broken_of(session, bake_id, fault)) from None
-        clock = clock_out(house, session, r.kitchen)
+        clock = clock_out(app, session, r.kitchen)
         broken: list[Broken] = []
         with catching(session, bake_id, broken):
             return _bake_out(r, clock, solve.solve(r), bake_rows.judged(session, r.bake.kitchen_id))
@@ -96,9 +96,9 @@ def bake_out(house: House, bake_id: int) -> BakeOut:
     if len(broken) > 1:
         raise Uncomputable(broken[0])
     told = str(Uncomputable(broken[0]))
-    return BakeOut(
+    return BakeRead(
         clock=clock, **about, fits=True, leaf="weigh", leaves=[], steps=[], say=[text(told)], taps=list(taps_out(r.taps)),
-        weigh=None, mix=None, rise=None, rest=None, fire=None, keep=KeepOut(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
+        weigh=None, mix=None, rise=None, rest=None, fire=None, keep=KeepRead(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
         faults={"bake": told},
     )  # fmt: skip
 
@@ -113,11 +113,11 @@ def _about(r: BakeSnapshot) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _bake_out(r: BakeSnapshot, clock: ClockOut, work: BakeResult, judged: list[tuple[float, bool]]) -> BakeOut:
+def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[tuple[float, bool]]) -> BakeRead:
     """A bake with every leaf, of what was computed."""
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
-    return BakeOut(
+    return BakeRead(
         clock=clock, **_about(r), leaf=leaf_now(leaves), leaves=leaves,
         steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=list(taps_out(r.taps)),
         weigh=weigh_out(work.sheet) if work.sheet else None,

@@ -12,7 +12,7 @@ from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.services import solve
-from brassclock.services.app import House, clock_now, stored_clock
+from brassclock.services.app import App, clock_now, stored_clock
 from brassclock.services.bake.broken import Broken, Uncomputable, catching
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import brief_of
@@ -22,7 +22,7 @@ from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.settings import clock_out, kitchen_out
 from brassclock.services.pages.bake import moved_lately, say_of
 from brassclock.services.pages.say import next_step, say_step, text
-from brassclock.services.schemas.bake import BakeBrief, BenchOut, BrokenOut, LogbookOut, SayPart
+from brassclock.services.schemas.bake import BakeSummary, BenchRead, BrokenRead, LogbookRead, SayPart
 from brassclock.services.solve import BakeResult
 from brassclock.store import bakes as bake_rows
 
@@ -36,25 +36,25 @@ BENCH_STAMP = (
 )
 
 
-def bench_tag(house: House, kitchen_id: int) -> str | None:
+def bench_tag(app: App, kitchen_id: int) -> str | None:
     """The entity tag of a kitchen's Bench: the same while nothing is done and the minute is the same; None when there is no such kitchen."""
-    with house.look() as session:
-        row = session.connection().exec_driver_sql(BENCH_STAMP, (kitchen_id, house.with_demo)).fetchone()
+    with app.read() as session:
+        row = session.connection().exec_driver_sql(BENCH_STAMP, (kitchen_id, app.with_demo)).fetchone()
     if row is None:
         return None
     version, real, sim, rate, bakes = row
-    now = clock_now(stored_clock(kitchen_id, real, sim, rate), house.real_now())
+    now = clock_now(stored_clock(kitchen_id, real, sim, rate), app.real_now())
     told = f"{version} {bakes} {real} {rate} {int(now.timestamp()) // 60} {solve.compiled()}"
     return f'"{hashlib.sha256(told.encode()).hexdigest()[:24]}"'
 
 
-def bench_out(house: House, kitchen_id: int) -> BenchOut:
+def bench_out(app: App, kitchen_id: int) -> BenchRead:
     """The start screen of a kitchen."""
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
-        clock = clock_out(house, session, kitchen)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        clock = clock_out(app, session, kitchen)
         shown = kitchen_out(session, kitchen, clock.now)
-        live, broken = solve.load_live(house, session, kitchen_id)
+        live, broken = solve.load_live(app, session, kitchen_id)
         away = hours.spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
         briefs, steps, sound = [], [], []
         for r, work in live:
@@ -64,29 +64,29 @@ def bench_out(house: House, kitchen_id: int) -> BenchOut:
                 steps += moves
                 sound.append((r, work))
         ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
-    return BenchOut(
+    return BenchRead(
         clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now), bakes=[*briefs, *ended],
         steps=sorted(steps, key=lambda s: s.at), say=_bench_say(sound), away=away, broken=broken_out(broken),
     )  # fmt: skip
 
 
-def broken_out(broken: Iterable[Broken]) -> list[BrokenOut]:
+def broken_out(broken: Iterable[Broken]) -> list[BrokenRead]:
     """Bakes that cannot be computed, in words."""
-    return [BrokenOut(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
+    return [BrokenRead(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
 
 
-def logbook_out(house: House, kitchen_id: int, count: int, before: int | None) -> LogbookOut:
+def logbook_out(app: App, kitchen_id: int, count: int, before: int | None) -> LogbookRead:
     """A page of the bakes that have ended; `before` is the last one of the page before it."""
     broken: list[Broken] = []
-    with house.look() as session:
-        house.kitchen(session, kitchen_id)
+    with app.read() as session:
+        app.kitchen(session, kitchen_id)
         ids = bake_rows.ended_ids(session, kitchen_id, count + 1, before)
         found = _ended(session, ids[:count], broken)
         total = bake_rows.ended_count(session, kitchen_id)
-    return LogbookOut(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
+    return LogbookRead(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
 
 
-def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[BakeBrief]:
+def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[BakeSummary]:
     """Ended bakes as they were stored; none of them is computed."""
     judged = bake_rows.judged_counts(session, bake_ids)
     found = []
@@ -96,7 +96,7 @@ def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> l
             summary = row.pop("summary") or {}
             full, outcomes = judged.get(bake_id, (0, 0))
             facts = {**ENDED_FACTS, "leaves": [], "leaf": "keep", **row, **summary, "full": full, "outcomes": outcomes}
-            found.append(BakeBrief.model_validate(facts))
+            found.append(BakeSummary.model_validate(facts))
     return found
 
 
@@ -120,14 +120,14 @@ def _bench_say(live: list[tuple[BakeSnapshot, BakeResult]]) -> list[SayPart]:
     return [text("Nothing is on the bench. Start a new bake: say when people eat.")]
 
 
-def next_move_at(house: House, session: Session, kitchen_id: int) -> dt.datetime | None:
+def next_move_at(app: App, session: Session, kitchen_id: int) -> dt.datetime | None:
     """The soonest hand move ahead, for the demo's clock; while a bake is on the heat, the soonest there."""
-    live, _ = solve.load_live(house, session, kitchen_id)
+    live, _ = solve.load_live(app, session, kitchen_id)
     on_heat = [hearth_of(r, w) for r, w in live if any(t.kind == "load" for t in r.taps)]
     burning = [h for h in on_heat if not h.finished]
     if burning:
         found = [dt.datetime.fromtimestamp(d.at_s, dt.UTC) for h in burning for d in h.due if d.at_s]
     else:
         found = [s.at for _, w in live if w.plan for s in w.plan.steps if s.done_at is None and s.key != "serve"]
-    now = house.now(session, house.kitchen(session, kitchen_id))
+    now = app.now(session, app.kitchen(session, kitchen_id))
     return min((at for at in found if at > now), default=None)

@@ -11,7 +11,7 @@ from statistics import fmean
 from brassclock.core.day.options import in_the_way
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.day.plan import plan_back
-from brassclock.core.day.search import Choice, House, PlanRequest, Search
+from brassclock.core.day.search import Choice, KitchenResources, PlanRequest, Search
 from brassclock.core.day.shared import shelf_litres
 from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, Sponge, StageSpec
 from brassclock.core.fire.heating import preheat_min
@@ -198,9 +198,9 @@ def all_done_at(r: BakeSnapshot) -> dt.datetime:
     return (r.bake.serve_until or r.bake.serve_at).astimezone(r.now.tzinfo)
 
 
-def house_of(r: BakeSnapshot) -> House:
+def resources_of(r: BakeSnapshot) -> KitchenResources:
     """The kitchen as the day's search sees it: its air, its places, hours in which hands are away, what others have."""
-    return House(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks, r.shared)
+    return KitchenResources(r.kitchen.hourly_c, places(r), (*r.busy, *r.taken), r.kitchen.cooks, r.shared)
 
 
 def wish_of(r: BakeSnapshot, spec: BakeSpec) -> PlanRequest:
@@ -220,13 +220,13 @@ def litres_of(spec: BakeSpec) -> float:
 
 def placed(r: BakeSnapshot, spec: BakeSpec) -> DayPlan:
     """The plan of a bake around the hours in which hands are away; as it would be without them when there is no way."""
-    wish, house = wish_of(r, spec), house_of(r)
-    plan = plan_back(spec, r.kitchen.hourly_c, wish.serve_at, r.now, wish.done, r.near, wish.pins)
+    request, app = wish_of(r, spec), resources_of(r)
+    plan = plan_back(spec, r.kitchen.hourly_c, request.serve_at, r.now, request.done, r.near, request.pins)
     if r.near is not None:  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
         return plan
-    if r.bake.status != "live" or "roll" in wish.done or not in_the_way(plan, wish.litres, house):
+    if r.bake.status != "live" or "roll" in request.done or not in_the_way(plan, request.litres, app):
         return plan
-    solved = Search(wish, house).best(Choice())
+    solved = Search(request, app).best(Choice())
     return plan if solved is None else solved.plan
 
 

@@ -9,10 +9,10 @@ from brassclock.core.rise.rescue import Option, as_it_stands, for_later, for_slo
 from brassclock.core.time import later
 from brassclock.services import change as changes
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas.rise import RescueIn, RescueOption, RescueOut, SpellIn
+from brassclock.services.schemas.rise import RelocationCreate, RescueOption, RescueRead, RescueRequest
 
 MOST_OPTIONS = 4
 SPOT_MIN = 240.0
@@ -20,15 +20,15 @@ LEAST_MIN = 10.0
 NOT_NOW = "The dough is not rising now. Mark it mixed first; once it is rolled there is nothing left to slow."
 
 
-def rescue(house: House, bake_id: int, given: RescueIn) -> RescueOut:
+def rescue(app: App, bake_id: int, given: RescueRequest) -> RescueRead:
     """The least disruptive changes for late guests, or for a dough that is too fast."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
         standing = rising.standing_of(r, solve.solve(r).risen)
     if standing is None:
         raise Conflict(NOT_NOW)
     found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
-    return RescueOut(
+    return RescueRead(
         as_it_stands=_out(as_it_stands(standing), r.now), options=[_out(o, r.now) for o in found[:MOST_OPTIONS]]
     )
 
@@ -47,7 +47,7 @@ def holding(r: BakeSnapshot, found: rising.Risen | None, late_min: float) -> lis
     return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]
 
 
-def away(r: BakeSnapshot, given: SpellIn) -> list[dict[str, Any]]:
+def away(r: BakeSnapshot, given: RelocationCreate) -> list[dict[str, Any]]:
     """The bake's spells and one more from now. Conflict while the dough is elsewhere already."""
     if any(dt.datetime.fromisoformat(x["end"]) > r.now for x in r.bake.spells):
         raise Conflict("The dough is elsewhere already. Take that back first, or bring it back in.")
@@ -55,17 +55,17 @@ def away(r: BakeSnapshot, given: SpellIn) -> list[dict[str, Any]]:
     return [*r.bake.spells, {"start": r.now.isoformat(), "end": end.isoformat(), "temp_c": given.temp_c}]
 
 
-def spell(house: House, bake_id: int, given: SpellIn) -> None:
+def spell(app: App, bake_id: int, given: RelocationCreate) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
-    with changes.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(app, bake_id, given.revision) as (_, r):
         if rising.standing_of(r, solve.solve(r).risen) is None:
             raise Conflict(NOT_NOW)
         r.bake.spells = away(r, given)
 
 
-def end_spell(house: House, bake_id: int, revision: int | None = None) -> None:
+def end_spell(app: App, bake_id: int, revision: int | None = None) -> None:
     """Bring the dough back now, or, when it is back already, take the last spell away as if it had not been."""
-    with changes.change(house, bake_id, revision) as (_, r):
+    with changes.change(app, bake_id, revision) as (_, r):
         if not r.bake.spells:
             raise NotFound("The dough was not put anywhere that could be taken back.")
         last = dict(r.bake.spells[-1])

@@ -20,18 +20,18 @@ from brassclock.services.rise.forecast import Risen, seed_of
 from brassclock.services.rise.why import stage_whys
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.rise import (
-    AcidOut,
-    ColdOut,
+    AcidRead,
+    ColdRead,
     JarMark,
-    ReadingOut,
+    ReadingRead,
     ReadyBy,
-    RestOut,
-    RiseOut,
-    SafetyOut,
-    TraceOut,
-    WaitOut,
-    WindowOut,
-    WorthOut,
+    RestRead,
+    RiseRead,
+    SafetyRead,
+    TraceRead,
+    WaitRead,
+    WindowRead,
+    WorthRead,
 )
 from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import caution_out, why_out
@@ -54,21 +54,21 @@ def banded_at(band: Band, zero: dt.datetime) -> BandedAt:
     return BandedAt(p10=at(band.p10), p50=at(band.p50), p90=at(band.p90))
 
 
-def _safety(count: Safety | None, zero: dt.datetime) -> SafetyOut | None:
+def _safety(count: Safety | None, zero: dt.datetime) -> SafetyRead | None:
     if count is None:
         return None
     reached = None if count.reached_at_h is None else later(zero, count.reached_at_h)
-    return SafetyOut(warm_h=count.warm_h, limit_h=count.limit_h, reached_at=reached)
+    return SafetyRead(warm_h=count.warm_h, limit_h=count.limit_h, reached_at=reached)
 
 
-def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[WindowOut]:
+def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[WindowRead]:
     seen, plan = found.forecast, found.plan
     assert seen
     begins = [plan.mixed_at, plan.balled_at, plan.step("roll").at]
     specs = (plan.spec.bulk, plan.spec.ball)
     targets = (r.bake.bulk_ratio, r.bake.ball_ratio)
     return [
-        WindowOut(
+        WindowRead(
             stage=w.stage, begins_at=begins[i], ends_at=begins[i + 1], place=specs[i].place.name, target_ratio=targets[i],
             ready=banded_at(w.ready, found.zero), best_from=banded_at(w.best_from, found.zero),
             best_to=banded_at(w.best_to, found.zero), too_far=banded_at(w.too_far, found.zero), reason=w.reason,
@@ -78,17 +78,17 @@ def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[Window
     ]  # fmt: skip
 
 
-def _cold(r: BakeSnapshot, found: Risen) -> ColdOut | None:
+def _cold(r: BakeSnapshot, found: Risen) -> ColdRead | None:
     plan, done = found.plan, r.done()
     for which, spec, start in (("bulk", plan.spec.bulk, plan.mixed_at), ("ball", plan.spec.ball, plan.balled_at)):
         span = spec.cold_span(start, done)
         if span and spec.cold:
             temp_c = spec.cold.place.air_c(r.kitchen.hourly_c, span[0])
-            return ColdOut.model_validate({"stage": which, "into_at": span[0], "out_at": span[1], "temp_c": temp_c})
+            return ColdRead.model_validate({"stage": which, "into_at": span[0], "out_at": span[1], "temp_c": temp_c})
     return None
 
 
-def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseOut | None:
+def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseRead | None:
     """The rise with its trace as instants, and where it stands now."""
     found = work.risen
     if found is None or found.forecast is None:
@@ -106,9 +106,9 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseO
         air[rows] = stage.air_c(trace.h[rows] - (ends[i] - stage.hours))
     roll_at = plan.step("roll").at
     seed = seed_of(r) if seen.acid else None
-    return RiseOut(
+    return RiseRead(
         mixed_at=plan.mixed_at, balled_at=plan.balled_at, windows=_windows(r, found, whys),
-        trace=TraceOut(
+        trace=TraceRead(
             at=[zero.astimezone(dt.UTC) + dt.timedelta(hours=h) for h in trace.h.tolist()],
             ratio=trace.ratio.tolist(), ratio_p10=trace.ratio_p10.tolist(), ratio_p90=trace.ratio_p90.tolist(),
             maturity=trace.maturity.tolist(), fill=trace.fill.tolist(), dough_c=trace.dough_c.tolist(), air_c=air.tolist(),
@@ -116,9 +116,9 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseO
         ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
         dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
         stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
-        readings=[ReadingOut(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings],
+        readings=[ReadingRead(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings],
         activity=seen.belief.mean, activity_sd_log=seen.belief.sd_log, late_min=plan.late_min,
-        acid=AcidOut(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
+        acid=AcidRead(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
         sponge_at=zero if plan.spec.sponge else None, cold=_cold(r, found),
         ready_by=[
             ReadyBy(at=moment, probability=p)
@@ -133,7 +133,7 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseO
         ],
         starter=f"{r.starter.name}, {SEEDS[seed.state]}" if r.starter and seed else None,
         worth=[
-            WorthOut(
+            WorthRead(
                 what=w.what, words=w.words, at=None if w.at_h is None else later(zero, w.at_h), narrows_min=w.narrows_min
             )
             for w in found.worth if w.narrows_min >= WORTH_SAYING_MIN
@@ -143,7 +143,7 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseO
     )  # fmt: skip
 
 
-def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float) -> WaitOut | None:
+def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float) -> WaitRead | None:
     if here is None:
         return None
     run = here.runs[1]
@@ -154,7 +154,7 @@ def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float)
         [round(float(x), 3) for x in np.interp(hours, [p.minutes / 60 for p in run], [p.at_cook for p in run])]
         for run in here.runs
     )
-    return WaitOut.model_validate({
+    return WaitRead.model_validate({
         "place": place.name, "temp_c": temp_c, "verdict": here.verdict, "words": WAIT_WORDS[here.verdict], "h": here.h,
         "low_h": here.low_h, "high_h": here.high_h, "best_lift": here.best,
         "at_mixing_frac": 1 - first / whole, "on_bench_frac": (first - last) / whole, "in_heat_frac": last / whole,
@@ -162,7 +162,7 @@ def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float)
     })  # fmt: skip
 
 
-def rest_out(r: BakeSnapshot, work: BakeResult) -> RestOut | None:
+def rest_out(r: BakeSnapshot, work: BakeResult) -> RestRead | None:
     """A dough that rests: how long its gas waits, and, beside it, the count of warm hours."""
     found = work.risen
     if found is None or found.rested is None or work.sheet is None:
@@ -177,10 +177,10 @@ def rest_out(r: BakeSnapshot, work: BakeResult) -> RestOut | None:
     if dairy:
         hours = waits_h if here_c > SAFE_C else 0.0
         reached = later(plan.mixed_at, SAFE_LIMIT_H) if hours > SAFE_LIMIT_H else None
-        safety = SafetyOut(warm_h=max(hours, 0.0), limit_h=SAFE_LIMIT_H, reached_at=reached)
+        safety = SafetyRead(warm_h=max(hours, 0.0), limit_h=SAFE_LIMIT_H, reached_at=reached)
         if reached and rest.fridge:
             advice = f"Cold instead: in the fridge its gas waits {rest.fridge.low_h:.0f} to {rest.fridge.high_h:.0f} h. Take it out half an hour before rolling."
-    return RestOut(
+    return RestRead(
         rests_from=plan.mixed_at, cook_at=cook_at, here=_wait_out(rest.place, rest.here, here_c, waits_h),
         fridge=_wait_out(Place("fridge", "the fridge", r.kitchen.fridge_c), rest.fridge, r.kitchen.fridge_c, waits_h), safety=safety,
         cold_advice=advice, cautions=caution_out([caution("dairy_warm")] if dairy else []),

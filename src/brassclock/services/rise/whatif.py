@@ -16,14 +16,14 @@ from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import change as changes
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House
+from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.steps import steps_of
 from brassclock.services.rise import forecast as rising
 from brassclock.services.rise import rescue as rescues
 from brassclock.services.rise.view import rise_out
 from brassclock.services.schemas.base import BandedAt
-from brassclock.services.schemas.rise import RouteIn, RouteOut, RoutesOut, WhatIfIn, WhatIfOut
+from brassclock.services.schemas.rise import RouteRead, RoutesRead, RouteUpdate, WhatIfRead, WhatIfRequest
 from brassclock.services.times import moment_of, table_instant
 from brassclock.store.tables import Bake, Kitchen
 
@@ -31,7 +31,7 @@ NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its 
 MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
 
 
-def _changed(r: BakeSnapshot, given: WhatIfIn) -> BakeSnapshot:
+def _changed(r: BakeSnapshot, given: WhatIfRequest) -> BakeSnapshot:
     """The rows as the change would make them; nothing of them belongs to a session."""
     # a thermostat's swing leaves the mean as it is: left out under the finger
     places = {**r.kitchen.places, "fridge": {**r.kitchen.places.get("fridge", {}), "swing_c": 0.0}}
@@ -54,15 +54,15 @@ def _changed(r: BakeSnapshot, given: WhatIfIn) -> BakeSnapshot:
     return replace(r, bake=Bake(**facts), kitchen=kitchen, dose_factor=1.0 if mixed else given.dose_factor)
 
 
-def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
+def what_if(app: App, bake_id: int, given: WhatIfRequest) -> WhatIfRead:
     """The rise and the moves as a change would make them."""
 
     def stands() -> tuple[BakeSnapshot, solve.BakeResult]:
-        with house.look() as session:
-            r = solve.load(house, session, bake_id)
+        with app.read() as session:
+            r = solve.load(app, session, bake_id)
         return r, solve.solve(r)
 
-    r, as_is = house.steady(("what if", bake_id), stands)
+    r, as_is = app.cached(("what if", bake_id), stands)
     line_min = as_is.plan.spec.line_min if as_is.plan else solve.LINE_S / 60
     changed = _changed(r, given)
     known = as_is.plan
@@ -74,7 +74,7 @@ def what_if(house: House, bake_id: int, given: WhatIfIn) -> WhatIfOut:
     if rise is None or work.sheet is None:
         raise Conflict(NOT_RISING)
     ripe, pocket = _pocket(as_is, work)
-    return WhatIfOut(
+    return WhatIfRead(
         rescues=rescues.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
         maturity=ripe, pocket_score=pocket, rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
         dose_text=_dose_text(as_is.sheet, changed.dose_factor),
@@ -125,9 +125,9 @@ def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
     return None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": cold.hours}
 
 
-def keep_what_if(house: House, bake_id: int, given: WhatIfIn) -> None:
+def keep_what_if(app: App, bake_id: int, given: WhatIfRequest) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
-    with changes.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(app, bake_id, given.revision) as (_, r):
         changed = _changed(r, given)
         scale_leaven(r, changed.dose_factor)
         if r.bake.serve_until is not None:
@@ -146,16 +146,16 @@ def _worked_out(r: BakeSnapshot) -> list[Route]:
     return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rising.places(r))
 
 
-def named_routes(house: House, bake_id: int) -> RoutesOut:
+def named_routes(app: App, bake_id: int) -> RoutesRead:
     """Every named route of a bake that is not mixed."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
     work = solve.solve(r)
     found = _worked_out(r)
-    return RoutesOut(routes=[_route_out(r, work, route) for route in found])
+    return RoutesRead(routes=[_route_out(r, work, route) for route in found])
 
 
-def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteOut:
+def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteRead:
     plan, route = found.plan, found.route
     steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
     first, serve = min(s.at for s in plan.steps), plan.serve_at
@@ -164,8 +164,8 @@ def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteOu
         moment = later(plan.balled_at, h)
         return BandedAt(p10=None, p50=moment, p90=None)
 
-    away = in_the_way(plan, rising.litres_of(plan.spec), rising.house_of(r)) if found.fits else []
-    return RouteOut(
+    away = in_the_way(plan, rising.litres_of(plan.spec), rising.resources_of(r)) if found.fits else []
+    return RouteRead(
         key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=_said(*away[0]) if away else found.because, clashes=bool(away),
         in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
         hours=hours_between(first, serve), hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
@@ -192,9 +192,9 @@ def _in_use(bake: Bake, found: Route) -> bool:
     )  # fmt: skip
 
 
-def take_route(house: House, bake_id: int, given: RouteIn) -> None:
+def take_route(app: App, bake_id: int, given: RouteUpdate) -> None:
     """Make a named route the bake's own: its places, its cold, its dose."""
-    with changes.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(app, bake_id, given.revision) as (_, r):
         found = next(x for x in _worked_out(r) if x.route.key == given.key)
         if not found.fits:
             raise Conflict(f"{found.route.name} does not reach this table. {found.because}")

@@ -7,18 +7,18 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from brassclock.services.schemas.base import ClockOut, Edit, Shape, StepOut, Strict
-from brassclock.services.schemas.day import SpanOut
-from brassclock.services.schemas.fire import Colour, DressingIn, FireOut, HeatStepIn, TapOut
-from brassclock.services.schemas.keep import KeepOut
-from brassclock.services.schemas.kitchen import HeatSource, KitchenOut, PlaceKey
-from brassclock.services.schemas.mix import MixOut
+from brassclock.services.schemas.base import ClockRead, Edit, Shape, StepRead, Strict
+from brassclock.services.schemas.day import SpanRead
+from brassclock.services.schemas.fire import Colour, DressingUpdate, FireRead, HeatStepUpdate, TapRead
+from brassclock.services.schemas.keep import KeepRead
+from brassclock.services.schemas.kitchen import HeatSource, KitchenRead, PlaceKey
+from brassclock.services.schemas.mix import MixRead
 from brassclock.services.schemas.quantities import AirC, Name, Note, PieceG, RowId, SizeCm, TempC, ThickMm, within
-from brassclock.services.schemas.rise import AirPath, ColdIn, RestOut, RiseOut, SpellOut
-from brassclock.services.schemas.weigh import AdditionOut, FillingIn, LineIn, WeighOut
+from brassclock.services.schemas.rise import AirPath, ColdUpdate, RelocationRead, RestRead, RiseRead
+from brassclock.services.schemas.weigh import AdditionRead, FillingUpdate, FormulaLineCreate, WeighRead
 
 
-class BakeIn(Strict):
+class BakeCreate(Strict):
     """A new bake: from a method, for a table."""
 
     kitchen_id: RowId
@@ -27,16 +27,16 @@ class BakeIn(Strict):
     name: Name | None = None
 
 
-class BakeChange(Edit):
+class BakeUpdate(Edit):
     """Any part of a bake; what is left out stays."""
 
     name: Name | None = None
     serve: Annotated[str, StringConstraints(max_length=80)] | None = None
     serve_until: Annotated[str, StringConstraints(max_length=80)] | None = None
-    lines: Annotated[list[LineIn], Field(max_length=60)] | None = None
+    lines: Annotated[list[FormulaLineCreate], Field(max_length=60)] | None = None
     unread: Annotated[list[Annotated[str, StringConstraints(max_length=300)]], Field(max_length=60)] | None = None
     held: Annotated[dict[str, Annotated[float, within(0, 100_000, "g")]], Field(max_length=120)] | None = None
-    filling: FillingIn | None = None
+    filling: FillingUpdate | None = None
     weighed: Annotated[list[Annotated[int, Field(ge=0, le=120)]], Field(max_length=120)] | None = None
     bag_id: RowId | None = None
     solve_for: Annotated[str, StringConstraints(max_length=60)] | None = None
@@ -60,7 +60,7 @@ class BakeChange(Edit):
     ball_place: PlaceKey | None = None
     bulk_air: AirPath | None = None
     ball_air: AirPath | None = None
-    cold: ColdIn | None = None
+    cold: ColdUpdate | None = None
     sponge_h: Annotated[float, within(0.1, 48, "h")] | None = None
     starter_id: RowId | None = None
     bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
@@ -71,8 +71,8 @@ class BakeChange(Edit):
     surface_sd_k: Annotated[float, within(2, 60, "K")] | None = None
     doneness: Colour | None = None
     colour_top: Colour | None = None
-    heat_steps: Annotated[list[HeatStepIn], Field(min_length=1, max_length=12)] | None = None
-    dressing: DressingIn | None = None
+    heat_steps: Annotated[list[HeatStepUpdate], Field(min_length=1, max_length=12)] | None = None
+    dressing: DressingUpdate | None = None
     docked: bool | None = None
     uneven_frac: Annotated[float, within(0, 1, "")] | None = None
     skin_min: Annotated[float, within(0, 120, "min")] | None = None
@@ -87,12 +87,12 @@ class SayPart(Shape):
     at: dt.datetime | None = None
 
 
-class LeafOut(Shape):
+class LeafRead(Shape):
     leaf: Literal["weigh", "mix", "rise", "fire", "keep"]
     state: Literal["done", "now", "later"]
 
 
-class BakeBrief(Shape):
+class BakeSummary(Shape):
     """A bake on the Bench and in the Logbook."""
 
     id: int
@@ -101,7 +101,7 @@ class BakeBrief(Shape):
     status: str
     method: str
     leaf: str
-    leaves: list[LeafOut]
+    leaves: list[LeafRead]
     count: int | None
     piece_g: float | None
     serve_at: dt.datetime
@@ -118,7 +118,7 @@ class BakeBrief(Shape):
     note: str
 
 
-class BrokenOut(Shape):
+class BrokenRead(Shape):
     """A bake that cannot be computed: which, why, and what can be done."""
 
     bake_id: int
@@ -126,36 +126,36 @@ class BrokenOut(Shape):
     text: str
 
 
-class LogbookOut(Shape):
+class LogbookRead(Shape):
     """Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow."""
 
-    bakes: list[BakeBrief]
+    bakes: list[BakeSummary]
     count: int
     more: bool
-    broken: list[BrokenOut]
+    broken: list[BrokenRead]
 
 
-class BenchOut(Shape):
+class BenchRead(Shape):
     """The start screen: what is alive and the latest that was kept, the next hand moves, the kitchen's readings."""
 
-    broken: list[BrokenOut]
-    clock: ClockOut
-    kitchen: KitchenOut
+    broken: list[BrokenRead]
+    clock: ClockRead
+    kitchen: KitchenRead
     room_c: float
-    bakes: list[BakeBrief]
-    steps: list[StepOut]
+    bakes: list[BakeSummary]
+    steps: list[StepRead]
     say: list[SayPart]
-    away: list[SpanOut]
+    away: list[SpanRead]
 
 
 class BakeSettings(Shape):
     """What the cook has set, as stored."""
 
-    lines: list[LineIn]
+    lines: list[FormulaLineCreate]
     unread: list[str]
     held: dict[str, float]
-    additions: list[AdditionOut]
-    filling: FillingIn | None
+    additions: list[AdditionRead]
+    filling: FillingUpdate | None
     weighed: list[int]
     bag_id: int | None
     solve_for: str | None
@@ -165,7 +165,7 @@ class BakeSettings(Shape):
     bloom_min: float | None
     bloom_foamed: bool | None
     activity_factor: float | None
-    spells: list[SpellOut]
+    spells: list[RelocationRead]
     bulk_h: float | None
     ball_h: float | None
     bulk_place: str
@@ -201,10 +201,10 @@ class BakeSettings(Shape):
     note: str
 
 
-class BakeOut(Shape):
+class BakeRead(Shape):
     """A bake with every leaf computed. A leaf that cannot be is null, and `faults` says why."""
 
-    clock: ClockOut
+    clock: ClockRead
     id: int
     kitchen_id: int
     name: str
@@ -217,15 +217,15 @@ class BakeOut(Shape):
     serve_until: dt.datetime | None
     settings: BakeSettings
     leaf: str
-    leaves: list[LeafOut]
-    steps: list[StepOut]
+    leaves: list[LeafRead]
+    steps: list[StepRead]
     say: list[SayPart]
     fits: bool
-    taps: list[TapOut]
-    weigh: WeighOut | None
-    mix: MixOut | None
-    rise: RiseOut | None
-    rest: RestOut | None
-    fire: FireOut | None
-    keep: KeepOut
+    taps: list[TapRead]
+    weigh: WeighRead | None
+    mix: MixRead | None
+    rise: RiseRead | None
+    rest: RestRead | None
+    fire: FireRead | None
+    keep: KeepRead
     faults: dict[str, str]

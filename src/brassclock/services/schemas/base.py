@@ -46,7 +46,7 @@ class WhyInput(Shape):
     unit: str
 
 
-class WhyOut(Shape):
+class WhyRead(Shape):
     """How a figure came about."""
 
     title: str
@@ -59,12 +59,12 @@ class WhyOut(Shape):
     sources: list[str]
 
 
-class CautionOut(Shape):
+class CautionRead(Shape):
     code: str
     text: str
 
 
-class FeedAsk(Shape):
+class FeedPortion(Shape):
     """The feed that a starter is to get."""
 
     starter_id: int
@@ -73,7 +73,7 @@ class FeedAsk(Shape):
     water_g: float
 
 
-class StepOut(Shape):
+class StepRead(Shape):
     """A hand move on the Rule and in the list."""
 
     bake_id: int
@@ -91,10 +91,10 @@ class StepOut(Shape):
     reason: str
     away: str | None  # whose hours it falls in, when no hands are free then
     pinned: bool
-    feed: FeedAsk | None = None
+    feed: FeedPortion | None = None
 
 
-class ClockOut(Shape):
+class ClockRead(Shape):
     """Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time."""
 
     now: dt.datetime

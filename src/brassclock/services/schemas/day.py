@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field, StringConstraints
 
-from brassclock.services.schemas.base import Edit, Shape, StepOut, Strict
+from brassclock.services.schemas.base import Edit, Shape, StepRead, Strict
 from brassclock.services.schemas.quantities import Name
 
 
@@ -27,7 +27,7 @@ Typed = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
 Hands = Annotated[int, Field(ge=0, le=20)]
 
 
-class BusyIn(Strict):
+class BusyCreate(Strict):
     """Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed) or by the week (`days`, 0 is Monday, and two times)."""
 
     name: Name
@@ -39,7 +39,7 @@ class BusyIn(Strict):
     until_time: ClockTime | None = None
 
 
-class CalendarIn(Strict):
+class CalendarCreate(Strict):
     """An iCalendar text; whole days are hands away only when `all_day` says so."""
 
     text: str
@@ -48,7 +48,7 @@ class CalendarIn(Strict):
     all_day: bool = False
 
 
-class PinIn(Edit):
+class PinUpdate(Edit):
     """Hold a hand move at an instant ahead; None lets it go."""
 
     key: Annotated[str, StringConstraints(pattern=r"^(mix|ball|cold_in|cold_out)$")]
@@ -58,30 +58,30 @@ class PinIn(Edit):
 OptionId = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{16}$")]
 
 
-class RelaxIn(Edit):
+class FitRequest(Edit):
     """One of the changes that the bake's way out named, by its id."""
 
     id: OptionId
 
 
-class OtherIn(Edit):
+class AlternativeRequest(Edit):
     """One of the other ways through the day, by its id."""
 
     id: OptionId
 
 
-class TogetherBakeIn(Strict):
+class PackBakeRequest(Strict):
     bake_id: Annotated[int, Field(ge=1, le=2_147_483_647)]
     way: OptionId | None
 
 
-class TogetherIn(Strict):
+class PackRequest(Strict):
     """The day for all bakes: the way of each by its id, None for one that stays as it is."""
 
-    bakes: Annotated[list[TogetherBakeIn], Field(max_length=200)]
+    bakes: Annotated[list[PackBakeRequest], Field(max_length=200)]
 
 
-class SpanOut(Shape):
+class SpanRead(Shape):
     """Hours in which hands are away: all of them (`hands` null) or so many."""
 
     start: dt.datetime
@@ -113,31 +113,31 @@ class CalendarRow(Shape):
     ahead: int
 
 
-class HoursOut(Shape):
+class HoursRead(Shape):
     """A kitchen's busy hours; `said` answers what was just brought in."""
 
     cooks: int
     rules: list[BusyRule]
     calendars: list[CalendarRow]
-    spans: list[SpanOut]
+    spans: list[SpanRead]
     said: str = ""
 
 
-class RelaxOut(Shape):
+class FitReport(Shape):
     """A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have."""
 
     id: str
     text: str
-    steps: list[StepOut]
+    steps: list[StepRead]
     serve_at: dt.datetime
 
 
-class WayOutOut(Shape):
+class RelaxationRead(Shape):
     """Whether a bake fits its hours; why not, and what would make it fit."""
 
     fits: bool
     because: str
-    changes: list[RelaxOut]
+    changes: list[FitReport]
 
 
 class WayThrough(Shape):
@@ -150,14 +150,14 @@ class WayThrough(Shape):
     mixed_at: dt.datetime
     hands_min: float
     flavour: float
-    steps: list[StepOut]
+    steps: list[StepRead]
 
 
 class WaysThrough(Shape):
     others: list[WayThrough]
 
 
-class TogetherBake(Shape):
+class PackBakeRead(Shape):
     """What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
 
     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
@@ -172,17 +172,17 @@ class TogetherBake(Shape):
     fitted: bool
     text: str
     moves: int
-    steps: list[StepOut]
+    steps: list[StepRead]
 
 
-class TogetherOut(Shape):
+class PackRead(Shape):
     """A day for all bakes, and how it was found: `in turn` or `together`."""
 
-    bakes: list[TogetherBake]
+    bakes: list[PackBakeRead]
     how: str
 
 
-class ActOut(Shape):
+class ActRead(Shape):
     """The last thing done to the day by one press, which one press takes back."""
 
     id: int
@@ -197,7 +197,7 @@ class MovedStep(Shape):
     at: dt.datetime | None
 
 
-class MovedOut(Shape):
+class MovedRead(Shape):
     """A change of the plan: when, why, and which moves went where."""
 
     bake_id: int
@@ -208,8 +208,8 @@ class MovedOut(Shape):
     text: str
 
 
-class DayOut(Shape):
+class DayRead(Shape):
     """The day's changes so far, newest first, and the last act that can be taken back."""
 
-    moved: list[MovedOut]
-    undo: ActOut | None
+    moved: list[MovedRead]
+    undo: ActRead | None

@@ -7,14 +7,14 @@ from typing import Annotated, Any, Literal
 
 from pydantic import StringConstraints
 
-from brassclock.services.schemas.base import Banded, CautionOut, ClockOut, Shape, Strict, WhyOut
-from brassclock.services.schemas.kitchen import SurfaceOut
+from brassclock.services.schemas.base import Banded, CautionRead, ClockRead, Shape, Strict, WhyRead
+from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.schemas.quantities import Key, Small, within
 
 Colour = Literal["pale", "light", "golden", "charred"]
 
 
-class HeatStepIn(Strict):
+class HeatStepUpdate(Strict):
     """One step of a cook's own way through the heat: so many seconds, or until something is seen."""
 
     do: Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"]
@@ -23,7 +23,7 @@ class HeatStepIn(Strict):
     oven_c: Annotated[float, within(80, 350, "C")] | None = None
 
 
-class DressingIn(Strict):
+class DressingUpdate(Strict):
     """What goes on a bread outside its dough: grams of it a piece, and when."""
 
     kind: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
@@ -56,7 +56,7 @@ TapKind = Literal[
 ]
 
 
-class TapIn(Strict):
+class TapCreate(Strict):
     """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed."""
 
     key: Key
@@ -66,17 +66,17 @@ class TapIn(Strict):
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
-class TapChange(Strict):
+class TapUpdate(Strict):
     at: Annotated[str, StringConstraints(max_length=80)]
 
 
-class ReasonOut(Shape):
+class ReasonRead(Shape):
     factor: str
     points: float
     text: str
 
 
-class MoveOut(Shape):
+class MoveRead(Shape):
     """A move that is due, or planned."""
 
     move: str
@@ -85,7 +85,7 @@ class MoveOut(Shape):
     at: dt.datetime
 
 
-class HeatingOut(Shape):
+class HeatingRead(Shape):
     """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
     empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings."""
 
@@ -98,14 +98,14 @@ class HeatingOut(Shape):
     wipe_every: int | None
 
 
-class VerdictOut(Shape):
+class VerdictRead(Shape):
     """What the program cannot do, and what would."""
 
     code: str
     text: str
 
 
-class HandMoveOut(Shape):
+class HandMoveRead(Shape):
     """Something the hands do to a bread on the heat: when from its contact [s], and for how long."""
 
     move: str
@@ -113,7 +113,7 @@ class HandMoveOut(Shape):
     hands_s: int
 
 
-class ProgramOut(Shape):
+class ProgramRead(Shape):
     """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
 
     second: str = "turn"
@@ -123,18 +123,18 @@ class ProgramOut(Shape):
     puff_s: float | None
     bubbles_s: float | None
     brown_s: float | None
-    heating: HeatingOut | None = None
+    heating: HeatingRead | None = None
     surface_c: float | None = None  # as the first bread measured it, its spread, and what it was set to
     surface_sd_c: float | None = None
     surface_was_c: float | None = None
-    verdicts: list[VerdictOut] = []
-    moves: list[HandMoveOut] = []  # besides load, turn and off
+    verdicts: list[VerdictRead] = []
+    moves: list[HandMoveRead] = []  # besides load, turn and off
     dressed: str | None = None  # what goes on it after the heat
     wrap_s: float | None = None  # how long it rests in its cloth before it is served
     colour_steps: int = 0  # how often "too dark" was said, less "too pale"
 
 
-class RightHeatOut(Shape):
+class RightHeatRead(Shape):
     """The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there."""
 
     surface_c: Banded
@@ -142,7 +142,7 @@ class RightHeatOut(Shape):
     off_s: float
 
 
-class ColoursOut(Shape):
+class ColoursRead(Shape):
     """The colour of the two faces in words: the bottom one at the turn, both when it comes off."""
 
     bottom_at_turn: str
@@ -150,7 +150,7 @@ class ColoursOut(Shape):
     top_at_off: str
 
 
-class ActionOut(Shape):
+class ActionRead(Shape):
     """One thing done to a bread, when, and how long each time."""
 
     action: str
@@ -165,7 +165,7 @@ class ColourSpell(Shape):
     from_s: float
 
 
-class WayOut(Shape):
+class WayRead(Shape):
     """One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface."""
 
     name: Literal["usual", "own", "own_at_its_heat"]
@@ -180,25 +180,25 @@ class WayOut(Shape):
     every_s: float
 
 
-class HabitOut(Shape):
+class HabitRead(Shape):
     """What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other."""
 
     surface_c: Banded | None
     sd_k: float
     text: str
-    ways: list[WayOut]
+    ways: list[WayRead]
 
 
-class OwnWayOut(Shape):
+class OwnWayRead(Shape):
     """A cook's own steps beside the usual way on this surface: its turn and end, and what the own times imply."""
 
     steps: list[dict[str, Any]]
     usual_turn_s: float | None
     usual_off_s: float
-    habit: HabitOut | None
+    habit: HabitRead | None
 
 
-class CarpetOut(Shape):
+class CarpetRead(Shape):
     s: list[float]
     bottom: list[str]
     top: list[str]
@@ -207,16 +207,16 @@ class CarpetOut(Shape):
     pocket: list[float]
 
 
-class CueOut(Shape):
+class CueRead(Shape):
     """A surface's temperature from a sign, as a band, and what it means."""
 
     surface_c: Banded
     text: str
-    cautions: list[CautionOut]
-    why: dict[str, WhyOut]
+    cautions: list[CautionRead]
+    why: dict[str, WhyRead]
 
 
-class LineTaskOut(Shape):
+class LineTaskRead(Shape):
     """A hand move of the line: which round, on which spot, by which cook, from when and for how long."""
 
     move: str
@@ -227,11 +227,11 @@ class LineTaskOut(Shape):
     hands_s: float
 
 
-class HeatLineOut(Shape):
+class HeatLineRead(Shape):
     """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
     towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save."""
 
-    tasks: list[LineTaskOut]
+    tasks: list[LineTaskRead]
     minutes: float
     bound_min: float
     bottleneck: str
@@ -242,7 +242,7 @@ class HeatLineOut(Shape):
     cook_saves_s: int | None
 
 
-class ChanceOut(Shape):
+class ChanceRead(Shape):
     """The chance of a full pocket by this kitchen's own breads, with its p10 and p90."""
 
     p: float
@@ -251,7 +251,7 @@ class ChanceOut(Shape):
     breads: int
 
 
-class FireIfOut(Shape):
+class FireIfRead(Shape):
     """One thing changed: the score then and by how much, when it would puff and come off, what it would lose."""
 
     words: str
@@ -262,43 +262,43 @@ class FireIfOut(Shape):
     moisture_loss_frac: float
 
 
-class FireIfsOut(Shape):
-    ifs: list[FireIfOut]
+class FireIfsRead(Shape):
+    ifs: list[FireIfRead]
 
 
-class FireOut(Shape):
-    surface: SurfaceOut | None
+class FireRead(Shape):
+    surface: SurfaceRead | None
     surface_kind: str
     surface_c: Banded
     surface_source: str
-    right_heat: RightHeatOut | None
+    right_heat: RightHeatRead | None
     right_heat_reason: str
-    colours: ColoursOut
-    actions: list[ActionOut]
-    own_way: OwnWayOut | None
+    colours: ColoursRead
+    actions: list[ActionRead]
+    own_way: OwnWayRead | None
     dressing_g: float | None  # of what goes on all of them, outside the dough
     thickness_mm: float
     diameter_cm: float
     bread_c: float
     events: dict[str, Banded]
-    program: ProgramOut
+    program: ProgramRead
     pocket: bool  # whether it is to open one at all
     score: float
-    chance: ChanceOut | None
+    chance: ChanceRead | None
     breads_to_chance: int
-    reasons: list[ReasonOut]
+    reasons: list[ReasonRead]
     moisture_loss_frac: float
     surface_after_c: float
     recovered: bool
     edge_s: float | None
     matters: list[str]
-    carpet: CarpetOut
-    line: HeatLineOut
-    cautions: list[CautionOut]
-    why: dict[str, WhyOut]
+    carpet: CarpetRead
+    line: HeatLineRead
+    cautions: list[CautionRead]
+    why: dict[str, WhyRead]
 
 
-class SpotOut(Shape):
+class SpotRead(Shape):
     number: int
     state: str
     round_no: int | None
@@ -308,7 +308,7 @@ class SpotOut(Shape):
     grill: bool = False
 
 
-class TowelOut(Shape):
+class TowelRead(Shape):
     """A round in the towel: since when, and how it feels by now."""
 
     round_no: int
@@ -316,7 +316,7 @@ class TowelOut(Shape):
     feel: str
 
 
-class TapOut(Shape):
+class TapRead(Shape):
     id: int
     key: str
     kind: str
@@ -325,25 +325,25 @@ class TapOut(Shape):
     at: dt.datetime
 
 
-class HearthOut(Shape):
+class HearthRead(Shape):
     """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
     than planned it ends."""
 
-    clock: ClockOut
+    clock: ClockRead
     bake_id: int
     name: str
     rounds: int
     started: bool
     finished: bool
-    program: ProgramOut
-    surface: SurfaceOut | None
-    spots: list[SpotOut]
-    due: list[MoveOut]
+    program: ProgramRead
+    surface: SurfaceRead | None
+    spots: list[SpotRead]
+    due: list[MoveRead]
     waiting: list[int]
     off: list[int]
     lost: list[int]
-    taps: list[TapOut]
-    line: list[LineTaskOut]
+    taps: list[TapRead]
+    line: list[LineTaskRead]
     late_s: float
-    towel: list[TowelOut]
+    towel: list[TowelRead]
     last_off_at: dt.datetime | None

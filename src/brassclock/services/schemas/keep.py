@@ -9,19 +9,19 @@ from pydantic import Field
 from brassclock.services.schemas.base import Shape, Strict
 
 
-class OutcomeIn(Strict):
+class OutcomeUpdate(Strict):
     round_no: Annotated[int, Field(ge=1, le=500)]
     pocket: Literal["full", "part", "flat"] | None = None
     colour: Literal["pale", "right", "dark"] | None = None
 
 
-class OutcomeOut(Shape):
+class OutcomeRead(Shape):
     round_no: int
     pocket: str | None
     colour: str | None
 
 
-class FactOut(Shape):
+class FactRead(Shape):
     """Forecast beside fact. `place` is 0 at p10 and 1 at p90."""
 
     name: str
@@ -34,8 +34,8 @@ class FactOut(Shape):
     inside: bool | None
 
 
-class KeepOut(Shape):
-    outcomes: list[OutcomeOut]
-    facts: list[FactOut]
+class KeepRead(Shape):
+    outcomes: list[OutcomeRead]
+    facts: list[FactRead]
     activity_before: float
     activity_after: float

@@ -9,13 +9,13 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import AfterValidator, Field, StringConstraints, field_validator
 
-from brassclock.services.schemas.base import BandedAt, CautionOut, Shape, Strict
+from brassclock.services.schemas.base import BandedAt, CautionRead, Shape, Strict
 from brassclock.services.schemas.quantities import AirC, Name, RowId, TempC, within
 
 HeatSource = Literal["usual", "typed", "sign", "infrared", "contact", "first_bread", "habit", "oven", "oil"]
 
 
-class SurfaceIn(Strict):
+class SurfaceUpdate(Strict):
     """A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what heats it (none: the
     kind's usual), and how bread meets it."""
 
@@ -42,7 +42,7 @@ def _zone(value: str) -> str:
     return value
 
 
-class KitchenIn(Strict):
+class KitchenCreate(Strict):
     """What a new kitchen is asked."""
 
     name: Name = "My kitchen"
@@ -51,7 +51,7 @@ class KitchenIn(Strict):
     altitude_m: Annotated[float, within(-400, 5000, "m")] = 0.0
     mass_unit: Literal["g", "oz"] = "g"
     temp_unit: Literal["C", "F"] = "C"
-    surface: SurfaceIn
+    surface: SurfaceUpdate
 
 
 def _basis(value: str) -> str:
@@ -62,7 +62,7 @@ def _basis(value: str) -> str:
     raise ValueError(f"“{value[:30]}” fills no cup. Give spooned, level, dipped or grams from 20 to 500, as 140.")
 
 
-class OwnIngredientIn(Strict):
+class OwnIngredientCreate(Strict):
     """An ingredient of the kitchen's own: percent by mass and grams of a US cup; or a starter and its hydration."""
 
     name: Name
@@ -83,14 +83,14 @@ class OwnIngredientIn(Strict):
     holds: Annotated[list[Literal["meat", "fish", "egg", "dairy", "plant"]], Field(max_length=5)] | None = None
 
 
-class BagIn(Strict):
+class BagUpdate(Strict):
     """A bag of flour."""
 
     name: Name
     ingredient: Annotated[str, StringConstraints(max_length=60)]
 
 
-class StarterIn(Strict):
+class StarterCreate(Strict):
     """A starter to look after."""
 
     name: Name
@@ -98,7 +98,7 @@ class StarterIn(Strict):
     whole_share: Annotated[float, within(0, 1, "")] = 0.0
 
 
-class FeedIn(Strict):
+class FeedCreate(Strict):
     """A feed as it was given; `at`: now when left out, or as typed."""
 
     seed_g: Annotated[float, within(1, 20_000, "g")]
@@ -108,20 +108,20 @@ class FeedIn(Strict):
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
-class PeakIn(Strict):
+class PeakCreate(Strict):
     """When the starter stood highest; now when left out."""
 
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
-class FeedWishIn(Strict):
+class FeedPlanUpdate(Strict):
     """So much starter at its peak by a moment."""
 
     total_g: Annotated[float, within(10, 20_000, "g")]
     peak_at: Annotated[str, StringConstraints(max_length=80)]
 
 
-class PlaceIn(Strict):
+class PlaceUpdate(Strict):
     """Settings of a place: its temperature or kelvin over the bench, its swing, a fridge's litres."""
 
     temp_c: Annotated[float, within(-2, 45, "C")] | None = None
@@ -130,7 +130,7 @@ class PlaceIn(Strict):
     litres: Annotated[float, within(20, 5000, "L")] | None = None
 
 
-class KitchenChange(Strict):
+class KitchenUpdate(Strict):
     name: Name | None = None
     zone: Annotated[str, AfterValidator(_zone)] | None = None
     altitude_m: Annotated[float, within(-400, 5000, "m")] | None = None
@@ -146,7 +146,7 @@ class KitchenChange(Strict):
     spoons: Literal["us", "metric"] | None = None
     scale_step_g: Annotated[float, within(0.01, 5, "g")] | None = None
     powder: Literal["double", "single", "phosphate"] | None = None
-    places: dict[str, PlaceIn] | None = None
+    places: dict[str, PlaceUpdate] | None = None
     cooks: Annotated[int, Field(ge=1, le=20)] | None = None
     shelf_l: Annotated[float, within(1, 5000, "L")] | None = None
 
@@ -161,7 +161,7 @@ class KitchenChange(Strict):
 PlaceKey = Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"]
 
 
-class AirIn(Strict):
+class AirReadingCreate(Strict):
     """Air that was read in a place: one or many, each a moment as typed (or ISO) and C."""
 
     place: PlaceKey = "bench"
@@ -171,13 +171,13 @@ class AirIn(Strict):
     source: Literal["typed", "probe"] = "typed"
 
 
-class ClockIn(Strict):
+class ClockUpdate(Strict):
     kitchen_id: RowId
     rate: float | None = None
     jump: Literal["next_move"] | None = None
 
 
-class BagOut(Shape):
+class BagRead(Shape):
     """A bag of flour; `thirst_frac` is water it took over the table's, over `times` kept bakes."""
 
     id: int
@@ -187,7 +187,7 @@ class BagOut(Shape):
     times: int
 
 
-class KitchenOut(Shape):
+class KitchenRead(Shape):
     id: int
     name: str
     demo: bool
@@ -205,15 +205,15 @@ class KitchenOut(Shape):
     scale_step_g: float
     powder: str
     friction: dict[str, list[float]]
-    bags: list[BagOut]
+    bags: list[BagRead]
     activity_mean: float
     activity_sd_log: float
-    places: list[PlaceOut]
-    leavens: list[StrengthOut]
-    surfaces: list[SurfaceOut]
+    places: list[PlaceRead]
+    leavens: list[StrengthRead]
+    surfaces: list[SurfaceRead]
 
 
-class IngredientOut(Shape):
+class IngredientRead(Shape):
     id: str
     name: str
     group: str
@@ -224,7 +224,7 @@ class IngredientOut(Shape):
     own: bool = False
 
 
-class FeedOut(Shape):
+class FeedRead(Shape):
     """A feed that was given: what, when, and when it stood highest if that was seen."""
 
     id: int
@@ -245,7 +245,7 @@ class JarTrace(Shape):
     high: list[float]
 
 
-class MealOut(Shape):
+class MealRead(Shape):
     """A feed so many hours before the starter is wanted."""
 
     before_h: float
@@ -261,14 +261,14 @@ class UpkeepWay(Shape):
     text: str
     flour_g_week: float
     waste_g_week: float
-    meals: list[MealOut]
+    meals: list[MealRead]
 
 
-class UpkeepOut(Shape):
+class UpkeepRead(Shape):
     ways: list[UpkeepWay]
 
 
-class StarterOut(Shape):
+class StarterRead(Shape):
     """A starter: how it stands, when it peaks and how long it holds, what it has been fed."""
 
     id: int
@@ -285,10 +285,10 @@ class StarterOut(Shape):
     acid_word: str | None
     next_feed_at: dt.datetime | None
     trace: JarTrace | None
-    feeds: list[FeedOut]
+    feeds: list[FeedRead]
 
 
-class FeedWishOut(Shape):
+class FeedPlanRead(Shape):
     """The feed that peaks when it is wanted, given now."""
 
     seed_g: float
@@ -298,7 +298,7 @@ class FeedWishOut(Shape):
     text: str
 
 
-class StrengthOut(Shape):
+class StrengthRead(Shape):
     """What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it."""
 
     leaven: str
@@ -309,7 +309,7 @@ class StrengthOut(Shape):
     forgotten: bool
 
 
-class PlaceOut(Shape):
+class PlaceRead(Shape):
     """A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge."""
 
     key: str
@@ -321,23 +321,23 @@ class PlaceOut(Shape):
     now_c: float
 
 
-class AirReadingOut(Shape):
+class AirReadingRead(Shape):
     id: int
     place: str
     value: float
     at: dt.datetime
 
 
-class AirOut(Shape):
+class AirRead(Shape):
     """What was read of a kitchen's air lately, newest first, and what is odd about it."""
 
-    readings: list[AirReadingOut]
+    readings: list[AirReadingRead]
     taken: int
     skipped: list[str]
-    cautions: list[CautionOut]
+    cautions: list[CautionRead]
 
 
-class SurfaceOut(Shape):
+class SurfaceRead(Shape):
     id: int
     name: str
     kind: str

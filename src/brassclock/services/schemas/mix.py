@@ -4,28 +4,28 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from brassclock.services.schemas.base import CautionOut, Edit, Shape, WhyOut
+from brassclock.services.schemas.base import CautionRead, Edit, Shape, WhyRead
 from brassclock.services.schemas.quantities import within
 
 
-class BloomIn(Edit):
+class BloomCreate(Edit):
     """Minutes until the yeast foamed; null when it did not within 15."""
 
     minutes: Annotated[float, within(1, 60, "min")] | None
 
 
-class GuideStepOut(Shape):
+class GuideStepRead(Shape):
     text: str
     minutes: float
 
 
-class OtherOut(Shape):
+class WarmedRead(Shape):
     ingredient: str
     name: str
     temp_c: float
 
 
-class PartOut(Shape):
+class PartRead(Shape):
     """A part of the bowl and the temperature it goes in at."""
 
     ingredient: str
@@ -41,7 +41,7 @@ class HeatRow(Shape):
     joules: float
 
 
-class MixOut(Shape):
+class MixRead(Shape):
     dough_temp_c: float
     target_c: float
     liquid: str
@@ -57,16 +57,16 @@ class MixOut(Shape):
     rule_liquid_c: float | None
     rule_factor_c: float | None
     advice: str
-    others: list[OtherOut]
-    parts: list[PartOut]
+    others: list[WarmedRead]
+    parts: list[PartRead]
     cue: str
     bloom: str
     bloom_said: str
     order: list[str]
-    guide: list[GuideStepOut]
+    guide: list[GuideStepRead]
     tests: list[str]
     friction_factor: float
     friction_times: int
     seen_c: float | None
-    cautions: list[CautionOut]
-    why: dict[str, WhyOut]
+    cautions: list[CautionRead]
+    why: dict[str, WhyRead]

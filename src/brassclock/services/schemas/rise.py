@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints, ValidationInfo, field_validator
 
-from brassclock.services.schemas.base import BandedAt, CautionOut, Edit, Shape, StepOut, Strict, WhyOut
+from brassclock.services.schemas.base import BandedAt, CautionRead, Edit, Shape, StepRead, Strict, WhyRead
 from brassclock.services.schemas.kitchen import PlaceKey
 from brassclock.services.schemas.quantities import RowId, within
 
@@ -25,7 +25,7 @@ def _rising_hours(path: list[tuple[float, float]]) -> list[tuple[float, float]]:
 AirPath = Annotated[list[tuple[float, float]], Field(min_length=1, max_length=200), AfterValidator(_rising_hours)]
 
 
-class ColdIn(Strict):
+class ColdUpdate(Strict):
     """Hours in the fridge, begun so long into the bulk or the ball proof."""
 
     stage: Literal["bulk", "ball"]
@@ -33,20 +33,20 @@ class ColdIn(Strict):
     hours: Annotated[float, within(0.25, 96, "h")]
 
 
-class RescueIn(Strict):
+class RescueRequest(Strict):
     """Guests so many minutes late; or, left out, a dough that is too fast."""
 
     late_min: Annotated[float, within(5, 600, "min")] | None = None
 
 
-class SpellIn(Edit):
+class RelocationCreate(Edit):
     """Put the dough elsewhere from now: at so many C, for so many minutes."""
 
     temp_c: Annotated[float, within(-2, 45, "C")]
     minutes: Annotated[float, within(5, 1440, "min")]
 
 
-class WhatIfIn(Edit):
+class WhatIfRequest(Edit):
     """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
 
     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
@@ -57,20 +57,20 @@ class WhatIfIn(Edit):
     dose_factor: Annotated[float, within(0.02, 5, "x")] = 1.0
     dough_c: Annotated[float, within(5, 40, "C")] | None = None
     serve_at: dt.datetime | None = None
-    cold: ColdIn | None = None
+    cold: ColdUpdate | None = None
     no_cold: bool = False
     place: PlaceKey | None = None
-    spell: SpellIn | None = None
+    spell: RelocationCreate | None = None
     by: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
-class RouteIn(Edit):
+class RouteUpdate(Edit):
     """Take a named route."""
 
     key: Literal["room", "warm", "less", "night", "nights"]
 
 
-class ReadingIn(Strict):
+class ReadingCreate(Strict):
     bake_id: RowId
     kind: Literal["ratio", "jar", "feel", "dough_c"]
     value: float | None = None
@@ -87,7 +87,7 @@ class ReadingIn(Strict):
         return value
 
 
-class WindowOut(Shape):
+class WindowRead(Shape):
     """When a stage is ready, best and too far; what ends it (gas, acid, strength), and what would move it most."""
 
     stage: str
@@ -103,7 +103,7 @@ class WindowOut(Shape):
     matters: list[str]
 
 
-class TraceOut(Shape):
+class TraceRead(Shape):
     at: list[dt.datetime]
     ratio: list[float]
     ratio_p10: list[float]
@@ -114,7 +114,7 @@ class TraceOut(Shape):
     air_c: list[float]
 
 
-class ReadingOut(Shape):
+class ReadingRead(Shape):
     id: int
     kind: str
     value: float | None
@@ -122,7 +122,7 @@ class ReadingOut(Shape):
     at: dt.datetime
 
 
-class AcidOut(Shape):
+class AcidRead(Shape):
     """How sour the dough ends, by the model: never a safety measure."""
 
     ph: float
@@ -130,7 +130,7 @@ class AcidOut(Shape):
     word: str
 
 
-class ColdOut(Shape):
+class ColdRead(Shape):
     """When the dough goes into the fridge and comes out, of which stage, and whether that was done."""
 
     stage: Literal["bulk", "ball"]
@@ -146,7 +146,7 @@ class ReadyBy(Shape):
     probability: float
 
 
-class SafetyOut(Shape):
+class SafetyRead(Shape):
     """Hours above 5 C of a dough with dairy or egg: a count, never permission."""
 
     warm_h: float
@@ -164,7 +164,7 @@ class JarMark(Shape):
     sample_g_cm2: float
 
 
-class WorthOut(Shape):
+class WorthRead(Shape):
     """A measurement still to be taken, when, and by how many minutes it narrows the answer."""
 
     what: str
@@ -173,34 +173,34 @@ class WorthOut(Shape):
     narrows_min: float
 
 
-class RiseOut(Shape):
+class RiseRead(Shape):
     mixed_at: dt.datetime
     balled_at: dt.datetime
-    windows: list[WindowOut]
-    trace: TraceOut
+    windows: list[WindowRead]
+    trace: TraceRead
     ratio_now: float | None
     dough_c_now: float | None
     stage_now: str | None
-    readings: list[ReadingOut]
+    readings: list[ReadingRead]
     activity: float
     activity_sd_log: float
     late_min: float
-    acid: AcidOut | None
+    acid: AcidRead | None
     sponge_at: dt.datetime | None
-    cold: ColdOut | None
+    cold: ColdRead | None
     ready_by: list[ReadyBy]
     workable_at: dt.datetime | None
-    safety: SafetyOut | None
+    safety: SafetyRead | None
     peak_at: BandedAt
     peak_ratio: float
     leaven_left_frac: float | None
     offsets_c: dict[str, float]
     jar: list[JarMark]
     starter: str | None
-    worth: list[WorthOut]
+    worth: list[WorthRead]
     warm: bool
-    cautions: list[CautionOut]
-    why: dict[str, WhyOut]
+    cautions: list[CautionRead]
+    why: dict[str, WhyRead]
 
 
 class RescueOption(Shape):
@@ -215,20 +215,20 @@ class RescueOption(Shape):
     too_far_at: dt.datetime
 
 
-class RescueOut(Shape):
+class RescueRead(Shape):
     """The window as it stands, and changes that answer the wish, the least disruptive first."""
 
     as_it_stands: RescueOption
     options: list[RescueOption]
 
 
-class SpellOut(Shape):
+class RelocationRead(Shape):
     start: dt.datetime
     end: dt.datetime
     temp_c: float
 
 
-class LiftOut(Shape):
+class LiftRead(Shape):
     """What lift is left when the dough is cooked after so many hours, as a band."""
 
     h: list[float]
@@ -237,7 +237,7 @@ class LiftOut(Shape):
     high: list[float]
 
 
-class WaitOut(Shape):
+class WaitRead(Shape):
     """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free."""
 
     place: str
@@ -251,22 +251,22 @@ class WaitOut(Shape):
     at_mixing_frac: float
     on_bench_frac: float
     in_heat_frac: float
-    curve: LiftOut
+    curve: LiftRead
 
 
-class RestOut(Shape):
+class RestRead(Shape):
     """A dough that rests and does not rise: its gas here and in the fridge, and the count of warm hours beside it."""
 
     rests_from: dt.datetime
     cook_at: dt.datetime
-    here: WaitOut | None
-    fridge: WaitOut | None
-    safety: SafetyOut | None
+    here: WaitRead | None
+    fridge: WaitRead | None
+    safety: SafetyRead | None
     cold_advice: str
-    cautions: list[CautionOut]
+    cautions: list[CautionRead]
 
 
-class WhatIfOut(Shape):
+class WhatIfRead(Shape):
     """The rise and the hand moves as a change would make them; nothing is stored.
 
     `rescues`: what would keep a dough that is rising good for a later table.
@@ -275,13 +275,13 @@ class WhatIfOut(Shape):
     rescues: list[RescueOption]
     maturity: float | None
     pocket_score: float | None
-    rise: RiseOut
-    steps: list[StepOut]
+    rise: RiseRead
+    steps: list[StepRead]
     serve_at: dt.datetime
     dose_text: str
 
 
-class RouteOut(Shape):
+class RouteRead(Shape):
     """A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it works."""
 
     key: str
@@ -295,10 +295,10 @@ class RouteOut(Shape):
     dose_text: str
     hours: float
     hands_min: float
-    steps: list[StepOut]
+    steps: list[StepRead]
     ready_at: BandedAt
     too_far_at: BandedAt
 
 
-class RoutesOut(Shape):
-    routes: list[RouteOut]
+class RoutesRead(Shape):
+    routes: list[RouteRead]

@@ -7,11 +7,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from brassclock.services.schemas.base import CautionOut, Edit, Shape, Strict, WhyOut
+from brassclock.services.schemas.base import CautionRead, Edit, Shape, Strict, WhyRead
 from brassclock.services.schemas.quantities import Name, PieceG, RowId, within
 
 
-class LineIn(Strict):
+class FormulaLineCreate(Strict):
     """A line of a formula as typed."""
 
     ingredient: Annotated[str, StringConstraints(max_length=60)]
@@ -20,69 +20,69 @@ class LineIn(Strict):
     part: Annotated[str, StringConstraints(max_length=20)] = ""
 
 
-class AdditionIn(Strict):
+class AdditionCreate(Strict):
     """Something put in beside the formula, as typed."""
 
     ingredient: Annotated[str, StringConstraints(max_length=60)]
     amount: Annotated[str, StringConstraints(max_length=80)]
 
 
-class AddIn(AdditionIn, Edit):
+class AddCreate(AdditionCreate, Edit):
     """Something put in beside the formula of a bake."""
 
 
-class ScaleIn(Edit):
+class ScaleUpdate(Edit):
     """What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once."""
 
     count: Annotated[int, Field(ge=1, le=500)] | None = None
     mass_g: PieceG | None = None
     flour_g: Annotated[float, within(1, 100_000, "g")] | None = None
-    limits: Annotated[list[AdditionIn], Field(max_length=20)] = []
+    limits: Annotated[list[AdditionCreate], Field(max_length=20)] = []
     tray_width_cm: Annotated[float, within(10, 300, "cm")] | None = None
     tray_depth_cm: Annotated[float, within(10, 300, "cm")] | None = None
     loads: Annotated[int, Field(ge=1, le=60)] = 1
 
 
-class DoseIn(Strict):
+class DoseUpdate(Strict):
     """The yeast for the time there is: which, and when it should have risen."""
 
     leaven: Annotated[str, StringConstraints(max_length=60)] = "yeast_instant"
     ready_at: Annotated[str, StringConstraints(max_length=80)]
 
 
-class FeelIn(Strict):
+class FeelUpdate(Strict):
     feel: Literal["sticky", "stiff", "tears", "springs_back"]
 
 
-class EntryIn(Strict):
+class EntryRequest(Strict):
     """A whole ingredient list as text."""
 
     text: Annotated[str, StringConstraints(max_length=20_000)]
 
 
-class ImportIn(Strict):
+class ImportRequest(Strict):
     """A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV."""
 
     text: Annotated[str, StringConstraints(max_length=2_000_000)]
     serve: Annotated[str, StringConstraints(max_length=80)] = "in 5 h"
 
 
-class MethodIn(Strict):
+class MethodCreate(Strict):
     """Keep a bake as a method of the kitchen's own."""
 
     bake_id: RowId
     name: Name
 
 
-class FillingIn(Strict):
+class FillingUpdate(Strict):
     """A stuffing or topping, and grams of it a piece."""
 
-    lines: Annotated[list[LineIn], Field(max_length=30)]
+    lines: Annotated[list[FormulaLineCreate], Field(max_length=30)]
     per_piece_g: Annotated[float, within(1, 1000, "g")] | None = None
     topping: bool = False
 
 
-class LineOut(Shape):
+class FormulaLineRead(Shape):
     ingredient: str
     name: str
     typed: str
@@ -106,7 +106,7 @@ class BeamWeight(Shape):
     flour: bool
 
 
-class CureOut(Shape):
+class CureRead(Shape):
     """One press that levels the beam."""
 
     kind: Literal["less_soda", "more_acid", "swap_to_powder", "more_soda"]
@@ -115,7 +115,7 @@ class CureOut(Shape):
     text: str
 
 
-class SodaOut(Shape):
+class SodaRead(Shape):
     """Soda against acid."""
 
     excess_g_per_100g_flour: float
@@ -125,10 +125,10 @@ class SodaOut(Shape):
     acid_mmol: float
     gas_ml_per_100g_flour: float
     weights: list[BeamWeight]
-    cures: list[CureOut]
+    cures: list[CureRead]
 
 
-class LeavenOut(Shape):
+class LeavenRead(Shape):
     """A leaven taken apart: grams of each part by name."""
 
     ingredient: str
@@ -137,29 +137,29 @@ class LeavenOut(Shape):
     parts: dict[str, float]
 
 
-class SwapOut(Shape):
+class SwapRead(Shape):
     ingredient: str
     name: str
     grams: float
     advice: str
 
 
-class FeelOut(Shape):
+class FeelRead(Shape):
     word: str
     means: str
 
 
-class FillingOut(Shape):
-    lines: list[LineOut]
+class FillingRead(Shape):
+    lines: list[FormulaLineRead]
     per_piece_g: float
     total_g: float
     to_dough_frac: float
 
 
-class WeighOut(Shape):
+class WeighRead(Shape):
     """The weigh sheet: contract fields, and what the Weigh leaf shows besides."""
 
-    lines: list[LineOut]
+    lines: list[FormulaLineRead]
     total_g: float
     flour_g: float
     factor: float
@@ -167,23 +167,23 @@ class WeighOut(Shape):
     hydration_low: float
     hydration_high: float
     effective_hydration_frac: float | None
-    feel: FeelOut | None
+    feel: FeelRead | None
     salt_frac: float | None
     pieces: dict[str, float] | None
     shape: dict[str, float] | None
-    soda: SodaOut | None
-    leavens: list[LeavenOut]
-    swaps: dict[str, list[SwapOut]]
-    filling: FillingOut | None
-    contradictions: list[CautionOut]
+    soda: SodaRead | None
+    leavens: list[LeavenRead]
+    swaps: dict[str, list[SwapRead]]
+    filling: FillingRead | None
+    contradictions: list[CautionRead]
     measurable: list[dict[str, Any]]
-    whole: list[CautionOut]
+    whole: list[CautionRead]
     allergens: list[str]
-    cautions: list[CautionOut]
-    why: dict[str, WhyOut]
+    cautions: list[CautionRead]
+    why: dict[str, WhyRead]
 
 
-class EntryLineOut(Shape):
+class EntryLineRead(Shape):
     """A line of a list: read, or with what could not be."""
 
     raw: str
@@ -195,8 +195,8 @@ class EntryLineOut(Shape):
     note: str
 
 
-class EntryOut(Shape):
-    lines: list[EntryLineOut]
+class EntryRead(Shape):
+    lines: list[EntryLineRead]
 
 
 class DoseWay(Shape):
@@ -205,7 +205,7 @@ class DoseWay(Shape):
     at: dt.datetime | None
 
 
-class DoseOut(Shape):
+class DoseRead(Shape):
     """The yeast for the time there is."""
 
     leaven: str
@@ -217,7 +217,7 @@ class DoseOut(Shape):
     ways: list[DoseWay]
 
 
-class HandfulOut(Shape):
+class HandfulRead(Shape):
     """What to do about a feel."""
 
     add: str | None
@@ -226,13 +226,13 @@ class HandfulOut(Shape):
     text: str
 
 
-class AdditionOut(Shape):
+class AdditionRead(Shape):
     ingredient: str
     amount: str
     at: dt.datetime
 
 
-class ImportOut(Shape):
+class ImportRead(Shape):
     """What came of an import: the bake, and what could not be used."""
 
     bake_id: int
@@ -242,7 +242,7 @@ class ImportOut(Shape):
     notes: list[str]
 
 
-class MethodStageOut(Shape):
+class MethodStageRead(Shape):
     name: str
     low_h: float
     high_h: float
@@ -250,7 +250,7 @@ class MethodStageOut(Shape):
     ratio: float | None
 
 
-class MethodOut(Shape):
+class MethodRead(Shape):
     """A method, with what is compared before one is chosen."""
 
     id: str
@@ -269,7 +269,7 @@ class MethodOut(Shape):
     ingredients: list[str]
     leavens: list[str]
     hydration_frac: float | None
-    stages: list[MethodStageOut]
+    stages: list[MethodStageRead]
     low_h: float
     high_h: float
     hands_min: float
@@ -277,6 +277,6 @@ class MethodOut(Shape):
     shaping: list[str]
     program: str
     hold: str
-    cautions: list[CautionOut]
+    cautions: list[CautionRead]
     allergens: list[str]
     soda: str

@@ -22,25 +22,25 @@ from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
 from brassclock.services import change as changes
 from brassclock.services import solve
-from brassclock.services.app import Conflict, House, NotFound
+from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.commands import own_method
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.rise import forecast as rising
-from brassclock.services.schemas.mix import BloomIn
+from brassclock.services.schemas.mix import BloomCreate
 from brassclock.services.schemas.weigh import (
-    AddIn,
-    DoseIn,
-    DoseOut,
+    AddCreate,
+    DoseRead,
+    DoseUpdate,
     DoseWay,
-    EntryIn,
-    EntryLineOut,
-    EntryOut,
-    FeelIn,
-    HandfulOut,
-    MethodIn,
-    ScaleIn,
+    EntryLineRead,
+    EntryRead,
+    EntryRequest,
+    FeelUpdate,
+    HandfulRead,
+    MethodCreate,
+    ScaleUpdate,
 )
 from brassclock.services.times import moment_of
 from brassclock.services.weigh.model import sheet_of
@@ -56,15 +56,15 @@ KEPT_FIELDS = (
 )  # fmt: skip
 
 
-def read_list(house: House, kitchen_id: int, given: EntryIn) -> EntryOut:
+def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
     """Every line of a pasted list, read or with what is missing."""
-    with house.look() as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.read() as session:
+        kitchen = app.kitchen(session, kitchen_id)
         rows = kit_of(kitchen, own_rows(session, kitchen_id)).rows
     found = read_entry(given.text, rows)
-    return EntryOut(
+    return EntryRead(
         lines=[
-            EntryLineOut(
+            EntryLineRead(
                 raw=x.raw, ingredient=x.ingredient, amount=x.amount, basis=x.basis, faults=list(x.faults), near=list(x.near),
                 note=x.note,
             )
@@ -84,9 +84,9 @@ def _amount_g(r: BakeSnapshot, ingredient: str, amount: str, pointer: str) -> fl
         raise invalid(f"{pointer}/amount", str(fault)) from None
 
 
-def scale(house: House, bake_id: int, given: ScaleIn) -> None:
+def scale(app: App, bake_id: int, given: ScaleUpdate) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
-    with changes.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(app, bake_id, given.revision) as (_, r):
         if given.count is not None:
             frozen.check(r.bake, {"count": given.count})
         bake, step = r.bake, r.kitchen.scale_step_g
@@ -123,9 +123,9 @@ def scale(house: House, bake_id: int, given: ScaleIn) -> None:
             bake.count = max(1, int(sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) / bake.piece_g + 1e-6))
 
 
-def add(house: House, bake_id: int, given: AddIn) -> None:
+def add(app: App, bake_id: int, given: AddCreate) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
-    with changes.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(app, bake_id, given.revision) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
         if len(r.bake.additions) >= MOST_ADDITIONS:
             raise Conflict(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
@@ -133,9 +133,9 @@ def add(house: House, bake_id: int, given: AddIn) -> None:
         r.bake.additions = [*r.bake.additions, entry]
 
 
-def unadd(house: House, bake_id: int, revision: int | None = None) -> None:
+def unadd(app: App, bake_id: int, revision: int | None = None) -> None:
     """Take the last addition back."""
-    with changes.change(house, bake_id, revision) as (_, r):
+    with changes.change(app, bake_id, revision) as (_, r):
         if not r.bake.additions:
             raise NotFound("Nothing was added that could be taken back.")
         r.bake.additions = r.bake.additions[:-1]
@@ -153,35 +153,35 @@ def added_g(r: BakeSnapshot) -> tuple[float, float]:
     return flour, water
 
 
-def feel(house: House, bake_id: int, given: FeelIn) -> HandfulOut:
+def feel(app: App, bake_id: int, given: FeelUpdate) -> HandfulRead:
     """What to do about how the dough feels now."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
         sheet = solve.solve(r).sheet
     if sheet is None or not sheet.dough.flour_g:
         raise Conflict("There is no dough on the sheet yet. Type what is in the bowl.")
     got = handful(given.feel, sheet.dough, *added_g(r))
-    return HandfulOut(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
+    return HandfulRead(add=got.add, grams=got.grams, rest_min=got.rest_min, text=got.text)
 
 
-def bloom(house: House, bake_id: int, given: BloomIn) -> None:
+def bloom(app: App, bake_id: int, given: BloomCreate) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
-    with changes.change(house, bake_id, given.revision) as (_, r):
+    with changes.change(app, bake_id, given.revision) as (_, r):
         told = bloom_test(given.minutes)
         r.bake.bloom_min, r.bake.bloom_foamed = given.minutes, told.activity is not None
         r.bake.activity_factor = told.activity
 
 
-def unbloom(house: House, bake_id: int, revision: int | None = None) -> None:
+def unbloom(app: App, bake_id: int, revision: int | None = None) -> None:
     """Forget the bloom test."""
-    with changes.change(house, bake_id, revision) as (_, r):
+    with changes.change(app, bake_id, revision) as (_, r):
         r.bake.bloom_min = r.bake.bloom_foamed = r.bake.activity_factor = None
 
 
-def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
+def dose(app: App, bake_id: int, given: DoseUpdate) -> DoseRead:
     """The yeast that has the bulk at its ratio by a moment, mixed as the plan says or now."""
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
         work = solve.solve(r)
     bake, kitchen = r.bake, r.kitchen
     row = kit_of(kitchen, r.own).rows.get(given.leaven)
@@ -211,7 +211,7 @@ def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
         ),
         row,
     )
-    return DoseOut(
+    return DoseRead(
         leaven=row.id, baker_frac=found.baker_frac, mass_g=found.mass_g, reason=found.reason, mix_at=mixed, ready_at=ready,
         ways=[
             DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else later(mixed, w.at_h))
@@ -220,10 +220,10 @@ def dose(house: House, bake_id: int, given: DoseIn) -> DoseOut:
     )  # fmt: skip
 
 
-def keep_method(house: House, kitchen_id: int, given: MethodIn) -> str:
+def keep_method(app: App, kitchen_id: int, given: MethodCreate) -> str:
     """Keep a bake's settings as a method; answers the method's id."""
-    with house.action(kitchen_id) as session:
-        r = solve.load(house, session, given.bake_id)
+    with app.transaction(kitchen_id) as session:
+        r = solve.load(app, session, given.bake_id)
         if r.bake.kitchen_id != kitchen_id:
             raise NotFound(f"There is no bake {given.bake_id} in this kitchen.")
         if not r.bake.lines:
@@ -234,10 +234,10 @@ def keep_method(house: House, kitchen_id: int, given: MethodIn) -> str:
         return f"own-{row.id}"
 
 
-def put_away_method(house: House, kitchen_id: int, method_id: str, *, back: bool = False) -> None:
+def put_away_method(app: App, kitchen_id: int, method_id: str, *, back: bool = False) -> None:
     """Take an own method off the list, or put it back."""
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         row = own_method(session, kitchen_id, method_id)
-        row.deleted_at = None if back else house.now(session, kitchen)
+        row.deleted_at = None if back else app.now(session, kitchen)
         session.add(row)

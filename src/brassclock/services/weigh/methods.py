@@ -10,20 +10,20 @@ from brassclock.core.evidence import BadRequest
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.methods import Method, methods
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.kitchen.pantry import kit_of, own_rows
-from brassclock.services.schemas.base import CautionOut
-from brassclock.services.schemas.weigh import MethodOut, MethodStageOut
+from brassclock.services.schemas.base import CautionRead
+from brassclock.services.schemas.weigh import MethodRead, MethodStageRead
 from brassclock.store import pantry as rows
 from brassclock.store.tables import OwnMethod
 
 
-def list_methods(house: House, kitchen_id: int | None) -> list[MethodOut]:
+def list_methods(app: App, kitchen_id: int | None) -> list[MethodRead]:
     """The kitchen's own first, then the schools, the blank one last."""
-    own: list[MethodOut] = []
+    own: list[MethodRead] = []
     if kitchen_id is not None:
-        with house.look() as session:
-            kitchen = house.kitchen(session, kitchen_id)
+        with app.read() as session:
+            kitchen = app.kitchen(session, kitchen_id)
             kit = kit_of(kitchen, own_rows(session, kitchen_id))
             own = [own_out(row, kit) for row in rows.own_methods(session, kitchen_id)]
     return own + [method_out(m) for m in methods().values()]
@@ -49,21 +49,21 @@ def _told(lines: tuple[TypedLine, ...], kit: Kit | None = None) -> Mapping[str, 
     }
 
 
-def method_out(m: Method) -> MethodOut:
+def method_out(m: Method) -> MethodRead:
     low, high = m.hours
-    return MethodOut(
+    return MethodRead(
         id=m.id, name=m.name, school=m.school, wants=list(m.wants), why=m.why, own=False, count=m.count, piece_g=m.piece_g,
         shape=m.shape.kind, diameter_cm=m.shape.diameter_cm, length_cm=m.shape.length_cm, width_cm=m.shape.width_cm,
         seal=m.seal, low_h=low, high_h=high, hands_min=m.hands_min, surfaces=list(m.surfaces), shaping=list(m.shaping),
         program=m.program, hold=m.hold,
         stages=[
-            MethodStageOut(name=s.name, low_h=s.low_h, high_h=s.high_h, place=s.place, ratio=s.ratio) for s in m.stages
+            MethodStageRead(name=s.name, low_h=s.low_h, high_h=s.high_h, place=s.place, ratio=s.ratio) for s in m.stages
         ],
-        cautions=[CautionOut(**caution(c).as_dict()) for c in m.cautions], **_told(m.lines),
+        cautions=[CautionRead(**caution(c).as_dict()) for c in m.cautions], **_told(m.lines),
     )  # fmt: skip
 
 
-def own_out(row: OwnMethod, kit: Kit) -> MethodOut:
+def own_out(row: OwnMethod, kit: Kit) -> MethodRead:
     """An own method: its settings, with the waits and hands of the school it grew from."""
     facts = row.facts
     school = methods().get(facts.get("from", ""))

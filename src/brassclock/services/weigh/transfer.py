@@ -15,15 +15,15 @@ from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve
-from brassclock.services.app import House
+from brassclock.services.app import App
 from brassclock.services.bake.commands import add_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
-from brassclock.services.schemas.bake import BakeIn
+from brassclock.services.schemas.bake import BakeCreate
 from brassclock.services.schemas.faults import faults_of
-from brassclock.services.schemas.kitchen import OwnIngredientIn
+from brassclock.services.schemas.kitchen import OwnIngredientCreate
 from brassclock.services.schemas.quantities import MAX_NOTE
-from brassclock.services.schemas.weigh import ImportIn, ImportOut
+from brassclock.services.schemas.weigh import ImportRead, ImportRequest
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get
@@ -62,12 +62,12 @@ def file_of(bake: Bake, own: list[bakefile.OwnRow]) -> bakefile.BakeFile:
     )  # fmt: skip
 
 
-def export(house: House, bake_id: int, kind: str) -> tuple[str, str, str]:
+def export(app: App, bake_id: int, kind: str) -> tuple[str, str, str]:
     """(text, media type, file name) of a bake in a kind of KINDS."""
     if kind not in KINDS:
         raise invalid("/kind", f"“{kind[:20]}” is no file kind here. Use one of {', '.join(KINDS)}.")
-    with house.look() as session:
-        r = solve.load(house, session, bake_id)
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
         own = [
             bakefile.OwnRow.model_validate({"id": f"own_{x.id}", "name": x.name, "kind": x.kind, "facts": x.facts})
             for x in pantry_rows.own_ingredients(session, r.bake.kitchen_id)
@@ -121,21 +121,21 @@ def _parsed(text: str) -> Any:
         return None
 
 
-def bring_in(house: House, kitchen_id: int, given: ImportIn) -> ImportOut:
+def bring_in(app: App, kitchen_id: int, given: ImportRequest) -> ImportRead:
     """A bake from a file's text. One transaction: the bake with every line, read or not, or nothing."""
     text = given.text.lstrip("\ufeff").strip()
     if not text:
         raise invalid("/text", "The file is empty. Choose one with a formula in it.")
     data = _parsed(text) or recipe.from_page(text)
     if isinstance(data, dict) and data.get("format") == bakefile.FORMAT:
-        return _from_file(house, kitchen_id, given, data, "bake file", [])
+        return _from_file(app, kitchen_id, given, data, "bake file", [])
     found = recipe.find(data) if data is not None else None
     if found is not None and found.own is not None:
-        return _from_file(house, kitchen_id, given, found.own, "recipe", [])
+        return _from_file(app, kitchen_id, given, found.own, "recipe", [])
     if found is not None:
         if not found.lines:
             raise invalid("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
-        return _from_lines(house, kitchen_id, given, found.name, list(found.lines), found.count, "recipe", found.steps)
+        return _from_lines(app, kitchen_id, given, found.name, list(found.lines), found.count, "recipe", found.steps)
     if data is None and text[0] in "{[":
         raise invalid("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
     if data is not None:
@@ -144,35 +144,35 @@ def bring_in(house: House, kitchen_id: int, given: ImportIn) -> ImportOut:
         )
     title, lines = tables.read_markdown(text)
     if lines:
-        return _from_lines(house, kitchen_id, given, title or "Imported formula", lines, None, "Markdown", ())
+        return _from_lines(app, kitchen_id, given, title or "Imported formula", lines, None, "Markdown", ())
     rows = tables.read_csv(text)
     kind = "CSV" if re.search(r"[,;\t]", text.splitlines()[0]) else "list"
     return _from_lines(
-        house, kitchen_id, given, "Imported formula", rows if kind == "CSV" else text.splitlines(), None, kind, ()
+        app, kitchen_id, given, "Imported formula", rows if kind == "CSV" else text.splitlines(), None, kind, ()
     )
 
 
 def _from_file(
-    house: House, kitchen_id: int, given: ImportIn, data: dict[str, Any], kind: str, notes: list[str]
-) -> ImportOut:
+    app: App, kitchen_id: int, given: ImportRequest, data: dict[str, Any], kind: str, notes: list[str]
+) -> ImportRead:
     try:
         file, more = bakefile.read(data)
     except ValueError as fault:
         raise invalid("/text", str(fault)) from None
     notes = [*notes, *more]
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         renamed: dict[str, str] = {}
         for own in file.own_ingredients:
             try:
-                facts = OwnIngredientIn.model_validate({"name": own.name, "kind": own.kind, **own.facts})
+                facts = OwnIngredientCreate.model_validate({"name": own.name, "kind": own.kind, **own.facts})
             except ValidationError as fault:
                 raise BadRequest(
                     [FieldFault("/text", f"“{own.name[:40]}”: {f.detail}") for f in faults_of(fault)]
                 ) from None
             row = store_ingredient(session, kitchen_id, facts)
             renamed[own.id] = f"own_{row.id}"
-        bake_id = add_bake(session, BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), house.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(session, BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), app.now(session, kitchen))  # fmt: skip
         bake = get(session, Bake, bake_id)
         assert bake is not None
         for name in CARRIED:
@@ -186,7 +186,7 @@ def _from_file(
             if key is None or key not in known or read_line(f"{x.amount} x", known).amount is None:
                 unread.append(x.raw or f"{x.amount} {x.ingredient or ''}".strip())
             elif x.part == "added":
-                added.append({"ingredient": key, "amount": x.amount, "at": house.now(session, kitchen).isoformat()})
+                added.append({"ingredient": key, "amount": x.amount, "at": app.now(session, kitchen).isoformat()})
             else:
                 lines.append({"ingredient": key, "amount": x.amount, "basis": x.basis, "part": x.part})
         bake.lines, bake.unread, bake.additions = lines, unread, added
@@ -200,7 +200,7 @@ def _from_file(
             }  # fmt: skip
         sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
         session.add(bake)
-        return ImportOut(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
+        return ImportRead(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
 
 
 def _note(text: str) -> str:
@@ -210,16 +210,16 @@ def _note(text: str) -> str:
 
 
 def _from_lines(
-    house: House, kitchen_id: int, given: ImportIn, name: str, texts: list[str], count: int | None, kind: str,
+    app: App, kitchen_id: int, given: ImportRequest, name: str, texts: list[str], count: int | None, kind: str,
     steps: tuple[str, ...],
-) -> ImportOut:  # fmt: skip
-    with house.action(kitchen_id) as session:
-        kitchen = house.kitchen(session, kitchen_id)
+) -> ImportRead:  # fmt: skip
+    with app.transaction(kitchen_id) as session:
+        kitchen = app.kitchen(session, kitchen_id)
         rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         found: list[EntryLine] = read_entry("\n".join(texts), rows)
         if not found:
             raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
-        bake_id = add_bake(session, BakeIn(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), house.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(session, BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), app.now(session, kitchen))  # fmt: skip
         bake = get(session, Bake, bake_id)
         assert bake is not None
         bake.lines = [
@@ -230,4 +230,4 @@ def _from_lines(
         bake.count, bake.piece_g = count, None
         session.add(bake)
         notes = [x.note for x in found if x.note]
-        return ImportOut(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
+        return ImportRead(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)

@@ -9,41 +9,41 @@ from brassclock.core.evidence import Why
 from brassclock.core.weigh.formula import Filling, WeighSheet
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.core.weigh.soda import SodaBalance
-from brassclock.services.schemas.base import CautionOut, WhyOut
+from brassclock.services.schemas.base import CautionRead, WhyRead
 from brassclock.services.schemas.weigh import (
     BeamWeight,
-    CureOut,
-    FeelOut,
-    FillingOut,
-    LeavenOut,
-    LineOut,
-    SodaOut,
-    SwapOut,
-    WeighOut,
+    CureRead,
+    FeelRead,
+    FillingRead,
+    FormulaLineRead,
+    LeavenRead,
+    SodaRead,
+    SwapRead,
+    WeighRead,
 )
 
 
-def caution_out(found: Sequence[Caution]) -> list[CautionOut]:
-    return [CautionOut(**c.as_dict()) for c in found]
+def caution_out(found: Sequence[Caution]) -> list[CautionRead]:
+    return [CautionRead(**c.as_dict()) for c in found]
 
 
-def why_out(found: Mapping[str, Why]) -> dict[str, WhyOut]:
-    return {key: WhyOut.model_validate(why.as_dict()) for key, why in found.items()}
+def why_out(found: Mapping[str, Why]) -> dict[str, WhyRead]:
+    return {key: WhyRead.model_validate(why.as_dict()) for key, why in found.items()}
 
 
-def soda_out(soda: SodaBalance | None) -> SodaOut | None:
+def soda_out(soda: SodaBalance | None) -> SodaRead | None:
     if soda is None:
         return None
-    return SodaOut(
+    return SodaRead(
         excess_g_per_100g_flour=soda.excess_g_per_100g_flour, verdict=soda.verdict, effect=soda.effect,
         soda_mmol=soda.soda_mmol, acid_mmol=soda.acid_mmol, gas_ml_per_100g_flour=soda.gas_ml_per_100g_flour,
         weights=[BeamWeight(name=w.name, side=w.side, mmol=w.mmol, flour=w.flour) for w in soda.weights],
-        cures=[CureOut(kind=c.kind, ingredient=c.ingredient, change_g=c.change_g, text=c.text) for c in soda.cures],
+        cures=[CureRead(kind=c.kind, ingredient=c.ingredient, change_g=c.change_g, text=c.text) for c in soda.cures],
     )  # fmt: skip
 
 
-def line_out(x: SheetLine) -> LineOut:
-    return LineOut(
+def line_out(x: SheetLine) -> FormulaLineRead:
+    return FormulaLineRead(
         ingredient=x.ingredient.id, name=x.ingredient.name, typed=x.typed, basis=x.basis, grams=x.mass_g,
         low_g=x.low_g, high_g=x.high_g, baker_frac=x.baker_frac, weighable_g=x.weighable_g or x.mass_g,
         rounding_frac=x.rounding_frac if x.weighable_g else 0.0,
@@ -51,21 +51,21 @@ def line_out(x: SheetLine) -> LineOut:
     )  # fmt: skip
 
 
-def filling_out(filling: Filling | None) -> FillingOut | None:
+def filling_out(filling: Filling | None) -> FillingRead | None:
     if filling is None:
         return None
-    return FillingOut(
+    return FillingRead(
         lines=[line_out(x) for x in filling.lines], per_piece_g=filling.per_piece_g, total_g=filling.total_g,
         to_dough_frac=filling.to_dough_frac,
     )  # fmt: skip
 
 
-def weigh_out(sheet: WeighSheet) -> WeighOut:
+def weigh_out(sheet: WeighSheet) -> WeighRead:
     """The weigh sheet as the API gives it."""
     dough, pieces, flat = sheet.dough, sheet.pieces, sheet.sheet
     inside = sheet.filling.lines if sheet.filling else ()
     allergens = list(dict.fromkeys([*dough.allergens, *(a for x in inside for a in x.ingredient.allergens)]))
-    return WeighOut(
+    return WeighRead(
         lines=[line_out(x) for x in sheet.lines],
         total_g=dough.total_g,
         flour_g=dough.flour_g,
@@ -74,7 +74,7 @@ def weigh_out(sheet: WeighSheet) -> WeighOut:
         hydration_low=sheet.hydration_low,
         hydration_high=sheet.hydration_high,
         effective_hydration_frac=dough.effective_hydration_frac,
-        feel=FeelOut(word=sheet.feel.word, means=sheet.feel.means) if sheet.feel else None,
+        feel=FeelRead(word=sheet.feel.word, means=sheet.feel.means) if sheet.feel else None,
         salt_frac=dough.salt_g / dough.flour_g if dough.flour_g else None,
         pieces={"count": pieces.count, "mass_g": pieces.mass_g, "left_over_g": pieces.left_over_g} if pieces else None,
         shape={"thickness_mm": flat.thickness_mm, "diameter_cm": flat.diameter_cm, "area_cm2": flat.area_cm2}
@@ -82,18 +82,18 @@ def weigh_out(sheet: WeighSheet) -> WeighOut:
         else None,
         soda=soda_out(sheet.soda),
         leavens=[
-            LeavenOut(ingredient=x.ingredient, name=x.name, grams=x.mass_g, parts=dict(x.parts)) for x in sheet.leavens
+            LeavenRead(ingredient=x.ingredient, name=x.name, grams=x.mass_g, parts=dict(x.parts)) for x in sheet.leavens
         ],
         swaps={
-            k: [SwapOut(ingredient=e.ingredient, name=e.name, grams=e.mass_g, advice=e.advice) for e in swaps]
+            k: [SwapRead(ingredient=e.ingredient, name=e.name, grams=e.mass_g, advice=e.advice) for e in swaps]
             for k, swaps in sheet.swaps.items()
         },
         filling=filling_out(sheet.filling),
-        contradictions=[CautionOut(code=c, text=t) for c, t in sheet.contradictions],
+        contradictions=[CautionRead(code=c, text=t) for c, t in sheet.contradictions],
         measurable=[
             {"ingredient": m.ingredient, "ways": [{"text": t, "grams": g} for t, g in m.ways]} for m in sheet.measurable
         ],
-        whole=[CautionOut(code=w.ingredient, text=w.text) for w in sheet.whole],
+        whole=[CautionRead(code=w.ingredient, text=w.text) for w in sheet.whole],
         allergens=allergens,
         cautions=caution_out(sheet.cautions),
         why=why_out(sheet.why),

@@ -12,7 +12,7 @@ import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
 import { readTemp, temp, tempUnit } from "../../words/format";
 
-type Cue = Schemas["CueReq"]["cue"];
+type Cue = Schemas["CueRequest"]["cue"];
 const CUES: readonly { id: Cue; text: string }[] = [
   { id: "flour_gold", text: "flour" },
   { id: "water_drops", text: "water" },
@@ -85,7 +85,7 @@ export function CueSheet({
   const [metal, setMetal] = useState<(typeof METALS)[number]["id"]>("iron_seasoned");
   const [fat, setFat] = useState<(typeof FATS)[number]["id"]>("sunflower");
   const ask = useMutation({
-    mutationFn: (body: Partial<Schemas["CueReq"]>) => askCue({ cue, emissivity: 0.95, ...body }),
+    mutationFn: (body: Partial<Schemas["CueRequest"]>) => askCue({ cue, emissivity: 0.95, ...body }),
   });
   const deg = (c: number | null) => (c === null ? "–" : `${temp(c, units)} ${tempUnit(units)}`);
   const found = ask.data;

@@ -8,7 +8,7 @@ import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { mass, massUnit, typedNumber } from "../../words/format";
 
-type When = NonNullable<Schemas["DressingIn"]["when"]>;
+type When = NonNullable<Schemas["DressingUpdate"]["when"]>;
 const WHENS: readonly { id: When; text: string }[] = [
   { id: "before", text: "before the heat" },
   { id: "after_turn", text: "after the turn" },

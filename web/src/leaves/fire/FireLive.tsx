@@ -18,7 +18,7 @@ import { bare, moveLower as lower, moveVerb as verb } from "../../words/surfaces
 import { HearthMap } from "./HearthMap";
 import { Facts } from "./Facts";
 
-type Due = Schemas["MoveOut"];
+type Due = Schemas["MoveRead"];
 type MoveKind = "load" | "turn" | "off";
 
 const Live = styled.div`

@@ -174,7 +174,7 @@ const NECK: Record<string, string> = {
 };
 
 /** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
-function Saved({ line }: { line: Schemas["HeatLineOut"] | undefined }) {
+function Saved({ line }: { line: Schemas["HeatLineRead"] | undefined }) {
   if (!line) return <span className="quiet">Looking for a shorter line…</span>;
   const said = [
     [line.spot_saves_s, "another spot"],

@@ -125,7 +125,7 @@ export function HearthMap({
 }: {
   hearth: Hearth;
   now: number;
-  onAct: (due: Schemas["MoveOut"], at: number) => void;
+  onAct: (due: Schemas["MoveRead"], at: number) => void;
 }) {
   const units = useWords();
   const { program } = hearth;

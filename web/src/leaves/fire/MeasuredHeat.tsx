@@ -16,14 +16,14 @@ export function MeasuredHeat({
 }: {
   bake: Bake;
   program: Hearth["program"];
-  surface: Schemas["SurfaceOut"] | undefined;
+  surface: Schemas["SurfaceRead"] | undefined;
 }) {
   const units = useWords();
   const { changeSurface } = useKitchenWrites(bake.kitchen_id);
   const { surface_c: heat, surface_sd_c: sd, surface_was_c: was } = program;
   if (heat == null || sd == null || was == null || !surface) return null;
   const { name } = surface;
-  const put = (change: Partial<Schemas["SurfaceIn"]>) => changeSurface.mutate(asGiven(surface, change));
+  const put = (change: Partial<Schemas["SurfaceUpdate"]>) => changeSurface.mutate(asGiven(surface, change));
   const kept = surface.source === "first_bread" && Math.abs(surface.temp_c - heat) <= NEAR_K;
   return (
     <p

@@ -129,7 +129,7 @@ function Own({
   change: ReturnType<typeof useBakeChange>;
 }) {
   const units = useWords();
-  const steps = bake.settings.heat_steps as Schemas["HeatStepIn"][] | null;
+  const steps = bake.settings.heat_steps as Schemas["HeatStepUpdate"][] | null;
   const given = steps && plainSides(steps);
   const [first, setFirst] = useState(given?.[0] ? String(given[0]) : "");
   const [second, setSecond] = useState(given?.[1] ? String(given[1]) : "");

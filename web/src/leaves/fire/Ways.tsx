@@ -7,7 +7,7 @@ import { FaceStrips } from "../../instruments/FaceStrips";
 import { temp, tempUnit } from "../../words/format";
 import { sidesWords } from "../../words/heat";
 
-type Way = Schemas["WayOut"];
+type Way = Schemas["WayRead"];
 const NAMES: Record<Way["name"], string> = { usual: "The usual way", own: "Yours", own_at_its_heat: "Yours" };
 
 const Rows = styled.div`

@@ -184,7 +184,7 @@ function Note({ id, note, onSave }: { id: string; note: string; onSave: (note: s
 
 const figure = (v: number | null): string => (v === null ? "–" : span(v * 1000));
 
-function FactTable({ facts }: { facts: readonly Schemas["FactOut"][] }) {
+function FactTable({ facts }: { facts: readonly Schemas["FactRead"][] }) {
   if (facts.length === 0)
     return (
       <p className="quiet">Nothing was marked while it happened, so there is nothing to set beside the forecast.</p>

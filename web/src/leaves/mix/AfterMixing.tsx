@@ -8,7 +8,7 @@ import { useWords } from "../../frame/units";
 import { readTemp, temp, tempUnit } from "../../words/format";
 
 /** One reading after mixing: the rise starts from it, and it teaches how much this way of mixing warms a dough. */
-export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) {
+export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
   const units = useWords();
   const read = useRead(bake.id);
   const [text, setText] = useState("");

@@ -6,7 +6,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 
 /** How to bloom this yeast, and the bloom as a test of an old packet: minutes to foam set what is believed of it. */
-export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) {
+export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
   const bloom = useBloom(bake.id);
   const [minutes, setMinutes] = useState("");
   if (!mix.bloom) return null;

@@ -60,7 +60,7 @@ const BOWLS = [
 ] as const;
 
 /** Every part of the bowl with its temperature; one liquid is the one that is warmed or cooled. */
-export function BowlParts({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) {
+export function BowlParts({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
   const units = useWords();
   const change = useBakeChange(bake.id);
   const s = bake.settings;

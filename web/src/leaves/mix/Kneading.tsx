@@ -44,7 +44,7 @@ const Tests = styled.ul`
 `;
 
 /** The guide to the kneading as timed steps on the kitchen's clock, and what shows that it is enough. */
-export function Kneading({ bake, mix }: { bake: Bake; mix: Schemas["MixOut"] }) {
+export function Kneading({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
   const now = useNow(500);
   const tap = useTap(bake.id);
   const edits = useTapEdits(bake.id);

@@ -25,7 +25,7 @@ const FEELS = [
 ] as const;
 
 /** A look at the dough: how high, the jar's mark, a thermometer, a poke. Each corrects the forecast; each can be undone. */
-export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseOut"]; at: (t: number) => string }) {
+export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseRead"]; at: (t: number) => string }) {
   const units = useWords();
   const read = useRead(bake.id);
   const unread = useUnread(bake.id);
@@ -52,7 +52,7 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseOut"]
         },
       },
     );
-  const words = (r: Schemas["ReadingOut"]) =>
+  const words = (r: Schemas["ReadingRead"]) =>
     r.kind === "feel"
       ? r.feel?.replace("_", " ")
       : r.kind === "dough_c"

@@ -31,7 +31,7 @@ const Below = styled.div`
 const hours = (h: number) => (h >= 3 ? `${h.toFixed(0)} h` : span(Math.round(h * 12) * 300e3));
 
 /** A dough of soda or powder: it rests, its lift wanes; how long it may wait, and beside that the count of warm hours. */
-export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestOut"] }) {
+export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"] }) {
   const units = useWords();
   const now = useNow(10_000);
   const [box, width] = useWidth<HTMLDivElement>();

@@ -49,7 +49,7 @@ const Below = styled.div`
   }
 `;
 const KEYS = ["sponge", "mix", "ball", "cold_in", "cold_out", "roll"] as const;
-type Rise = Schemas["RiseOut"];
+type Rise = Schemas["RiseRead"];
 const stamp = (iso: string | null): number | null => (iso === null ? null : ms(iso));
 const pointsOf = (rise: Rise): RisePoint[] =>
   rise.trace.at.map((at, i) => ({

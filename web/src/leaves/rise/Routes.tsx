@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import type { Bake, BakeChange, Schemas } from "../../api/client";
+import type { Bake, BakeUpdate, Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { routesQuery, useRoute } from "../../api/rise";
 import { useBakeChange } from "../../api/bake";
@@ -26,11 +26,11 @@ export function Routes({ bake }: { bake: Bake }) {
   const found = useQuery(routesQuery(bake.id, bake.revision));
   const take = useRoute(bake.id);
   const back = useBakeChange(bake.id);
-  const [before, setBefore] = useState<BakeChange | null>(null);
+  const [before, setBefore] = useState<BakeUpdate | null>(null);
   const [box, width] = useWidth<HTMLDivElement>();
   const { lines, cold, bulk_place, ball_place, bulk_air, ball_air } = bake.settings;
-  const press = (key: Schemas["RouteIn"]["key"]) => {
-    const had = { lines, cold, bulk_place, ball_place, bulk_air, ball_air } as BakeChange;
+  const press = (key: Schemas["RouteUpdate"]["key"]) => {
+    const had = { lines, cold, bulk_place, ball_place, bulk_air, ball_air } as BakeUpdate;
     take.mutate(key, { onSuccess: () => setBefore(had) });
   };
   return (
@@ -54,7 +54,7 @@ export function Routes({ bake }: { bake: Bake }) {
             route={r}
             width={width}
             busy={take.isPending}
-            onTake={() => press(r.key as Schemas["RouteIn"]["key"])}
+            onTake={() => press(r.key as Schemas["RouteUpdate"]["key"])}
           />
         ))}
       </Ways>
@@ -68,7 +68,7 @@ function One({
   busy,
   onTake,
 }: {
-  route: Schemas["RouteOut"];
+  route: Schemas["RouteRead"];
   width: number;
   busy: boolean;
   onTake: () => void;

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import { type Bake, type BakeChange, Problem, type Schemas } from "../../api/client";
+import { type Bake, type BakeUpdate, Problem, type Schemas } from "../../api/client";
 import { kitchensQuery, startersQuery } from "../../api/kitchen";
 import { useBakeChange } from "../../api/bake";
 import { Button } from "../../controls/Button";
@@ -38,11 +38,11 @@ const Box = styled.section`
     align-self: center;
   }
 `;
-type Place = NonNullable<BakeChange["bulk_place"]>;
+type Place = NonNullable<BakeUpdate["bulk_place"]>;
 type Which = "bulk" | "ball";
 
 /** Where each stage stands: a place of the kitchen, or air of its own, typed or drawn; and which starter goes in. */
-export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseOut"] }) {
+export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseRead"] }) {
   const change = useBakeChange(bake.id);
   const starters = useQuery(startersQuery(bake.kitchen_id));
   const sour = rise.acid !== null;
@@ -110,7 +110,7 @@ function Row({
   change,
 }: {
   bake: Bake;
-  rise: Schemas["RiseOut"];
+  rise: Schemas["RiseRead"];
   which: Which;
   name: string;
   hours: number;
@@ -123,7 +123,7 @@ function Row({
   const places = kitchens.data?.find((k) => k.id === bake.kitchen_id)?.places ?? [];
   const own = bake.settings[`${which}_air`] as [number, number][] | null;
   const place = bake.settings[`${which}_place`] as Place;
-  const put = (air: [number, number][] | null) => change.mutate({ [`${which}_air`]: air } as BakeChange);
+  const put = (air: [number, number][] | null) => change.mutate({ [`${which}_air`]: air } as BakeUpdate);
   const said =
     own && own.length === 1
       ? `${temp(own[0]![1], units, 1)}`
@@ -164,7 +164,7 @@ function Row({
             id: p.key as Place,
             text: `${p.name}, ${temp(p.now_c, units)} ${tempUnit(units)}`,
           }))}
-          onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeChange)}
+          onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeUpdate)}
         />
         <Field
           label="or air of its own"

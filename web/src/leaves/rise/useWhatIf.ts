@@ -2,8 +2,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { askWhatIf } from "../../api/rise";
 
-export type Tried = Schemas["WhatIfIn"];
-type Answer = Schemas["WhatIfOut"];
+export type Tried = Schemas["WhatIfRequest"];
+type Answer = Schemas["WhatIfRead"];
 export const AS_IT_IS: Tried = { room_k: 0, dose_factor: 1, no_cold: false };
 
 /**

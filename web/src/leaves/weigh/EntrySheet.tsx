@@ -37,7 +37,7 @@ const Read = styled.ul`
   }
 `;
 
-type Entry = Schemas["EntryLineOut"];
+type Entry = Schemas["EntryLineRead"];
 export const lineFrom = (e: Entry): Line => ({
   ingredient: e.ingredient!,
   amount: e.amount!,

@@ -87,9 +87,9 @@ const Row = styled.div`
 
 interface Props {
   line: Line;
-  got: Schemas["LineOut"] | null;
+  got: Schemas["FormulaLineRead"] | null;
   running: number;
-  items: readonly Schemas["IngredientOut"][];
+  items: readonly Schemas["IngredientRead"][];
   fault: string | null;
   at: number;
   onSet: (at: number, part: Partial<Line>) => void;

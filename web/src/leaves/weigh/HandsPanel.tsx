@@ -36,7 +36,7 @@ const Panel = styled.section`
     border-bottom: 3px solid var(--brass);
   }
 `;
-type Feel = Schemas["FeelIn"]["feel"];
+type Feel = Schemas["FeelUpdate"]["feel"];
 const FEELS: [Feel, string][] = [
   ["sticky", "sticky"],
   ["stiff", "stiff"],
@@ -143,7 +143,7 @@ function Held({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; 
   const most = sheet?.lines
     .filter((l) => l.water_g === 0 && (l.baker_frac ?? 0) > 0.2)
     .sort((a, b) => b.grams - a.grams)[0];
-  const hold = (line: Schemas["LineOut"]) => {
+  const hold = (line: Schemas["FormulaLineRead"]) => {
     const part = Math.round(line.grams * 0.08);
     return (
       <Button key={line.ingredient} onPress={() => formula.change.mutate({ held: { [line.ingredient]: part } })}>

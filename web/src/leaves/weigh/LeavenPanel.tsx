@@ -96,7 +96,7 @@ function Dose({ bake, formula, leaven }: { bake: Bake; formula: Formula; leaven:
   const now = useNow(60_000);
   const [when, setWhen] = useState("");
   const ask = useMutation({ mutationFn: (ready_at: string) => askDose(bake.id, { leaven, ready_at }) });
-  const got: Schemas["DoseOut"] | undefined = ask.data;
+  const got: Schemas["DoseRead"] | undefined = ask.data;
   const at = (iso: string) => clockNear(iso, now, units.zone);
   const take = (grams: number) => {
     const have = formula.lines.some((l) => l.ingredient === leaven);

@@ -67,7 +67,7 @@ export function ScaleSheet({
   const count = String(bake.settings.count ?? 8);
   const piece = bake.settings.piece_g ? mass(bake.settings.piece_g, units) : "";
   const limited = formula.lines.filter((l) => l.ingredient && text(`limit-${l.ingredient}`).trim());
-  const body: Schemas["ScaleIn"] =
+  const body: Schemas["ScaleUpdate"] =
     way === "pieces"
       ? { count: number("count", count), mass_g: weight("piece", piece) }
       : way === "flour"

@@ -86,7 +86,7 @@ const Total = styled.div`
     font: 700 26px/1 var(--name);
   }
 `;
-const NONE: readonly Schemas["IngredientOut"][] = [];
+const NONE: readonly Schemas["IngredientRead"][] = [];
 type Open = "list" | "scale" | "files" | "weigh" | null;
 
 /** What goes in the bowl: lines as typed, grams beside them, water, leaven, soda, pieces. */

@@ -129,7 +129,7 @@ const nextOf = (was: readonly number[], lines: number): number[] => {
 };
 
 /** One line at a time, tare as you go: the scale's own total is always known. `Space` for the next, `u` takes one back. */
-export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas["WeighOut"]; onClose: () => void }) {
+export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas["WeighRead"]; onClose: () => void }) {
   const units = useWords();
   const tap = useTap(bake.id);
   const steps = sheet.lines.map((l, i) => ({ ...l, i }));

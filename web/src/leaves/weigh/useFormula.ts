@@ -4,7 +4,7 @@ import { type Bake, Problem, type Schemas } from "../../api/client";
 import { useBakeChange } from "../../api/bake";
 import { weighQuery } from "../../api/weigh";
 
-export type Line = Schemas["LineIn"];
+export type Line = Schemas["FormulaLineCreate"];
 const SAVE_AFTER_MS = 600;
 const MOST_UNDO = 30;
 const plain = (l: Line): Line => ({
@@ -31,7 +31,7 @@ export function useFormula(bake: Bake) {
   const s = bake.settings;
   const whole = lines.filter((l) => l.ingredient && l.amount.trim());
   const added = s.additions.map((a) => ({ ingredient: a.ingredient, amount: a.amount, basis: null, part: "added" }));
-  const asked: Schemas["WeighReq"] = {
+  const asked: Schemas["WeighRequest"] = {
     lines: [...whole.map(plain), ...added],
     pieces: { count: s.count, mass_g: s.piece_g },
     shape: {

@@ -7,7 +7,7 @@ import { dayQuery, useDayMoves } from "../../api/day";
 import { Button } from "../../controls/Button";
 import { FeedNow } from "../../frame/FeedNow";
 import { UndoAct } from "../../frame/UndoAct";
-import { WayOut } from "../../frame/WayOut";
+import { FitReport } from "../../frame/FitReport";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Together } from "./Together";
@@ -205,7 +205,7 @@ export function DayRoom({ bench }: { bench: Bench }) {
       <div>
         <UndoAct kitchen={kitchen} />
         {tight.map((b) => (
-          <WayOut key={b.id} bake={b.id} name={b.name} steps={bench.steps} />
+          <FitReport key={b.id} bake={b.id} name={b.name} steps={bench.steps} />
         ))}
         {open.length === 0 && (
           <p style={{ font: "500 24px/1.3 var(--name)", padding: "30px 0" }}>

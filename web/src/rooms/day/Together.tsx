@@ -108,7 +108,7 @@ export function Together({ kitchen }: { kitchen: number }) {
 const list = (names: string[]) =>
   names.length < 2 ? names.join() : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 
-function One({ bake: b, at }: { bake: Schemas["TogetherBake"]; at: (iso: string) => string }) {
+function One({ bake: b, at }: { bake: Schemas["PackBakeRead"]; at: (iso: string) => string }) {
   const mix = b.steps.find((s) => s.key === "mix" && !s.done_at);
   const said = b.placed ? b.text || "Other hours, nothing else." : `No place at this table. ${b.text}`;
   return (

@@ -81,7 +81,7 @@ const Page = styled.div`
     display: inline-block;
   }
 `;
-type SurfaceIn = Schemas["SurfaceIn"];
+type SurfaceUpdate = Schemas["SurfaceUpdate"];
 
 /** The kitchen: its air by the hour, surfaces, units, and what is believed of its yeast. */
 export function KitchenRoom({ bench }: { bench: Bench }) {
@@ -334,19 +334,19 @@ function SurfaceRow({
   writes,
   alone,
 }: {
-  surface: Schemas["SurfaceOut"];
+  surface: Schemas["SurfaceRead"];
   writes: ReturnType<typeof useKitchenWrites>;
   alone: boolean;
 }) {
   const units = useWords();
-  const put = (part: Partial<SurfaceIn>) => writes.changeSurface.mutate(asGiven(surface, part));
+  const put = (part: Partial<SurfaceUpdate>) => writes.changeSurface.mutate(asGiven(surface, part));
   const fault = writes.changeSurface.error?.message ?? null;
   return (
     <div className="row" role="group" aria-label={surface.name}>
       <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
       <Pick
         label="Kind"
-        value={surface.kind as SurfaceIn["kind"]}
+        value={surface.kind as SurfaceUpdate["kind"]}
         options={SURFACES}
         onChange={(kind) =>
           put({ kind, temp_c: null, source: null, sd_k: null, spots: Math.min(surface.spots, spotsOf(kind).length) })

@@ -8,7 +8,7 @@ import { Field } from "../../controls/Field";
 import { Pick } from "../../controls/Pick";
 import { typedNumber } from "../../words/format";
 
-type Given = Schemas["OwnIngredientIn"];
+type Given = Schemas["OwnIngredientCreate"];
 const KINDS = [
   { id: "flour", text: "flour" },
   { id: "liquid", text: "liquid" },

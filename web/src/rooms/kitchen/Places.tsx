@@ -40,13 +40,13 @@ const Table = styled.table`
     border: 1px solid var(--ink);
   }
 `;
-type PlaceKey = Schemas["AirIn"]["place"];
+type PlaceKey = Schemas["AirReadingCreate"]["place"];
 
 /** The places a dough can stand in: each has a temperature of its own, or goes with the bench. */
 export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: ReturnType<typeof useKitchenWrites> }) {
   const units = useWords();
   const { change } = writes;
-  const put = (key: string, part: Schemas["PlaceIn"]) => change.mutate({ places: { [key]: part } });
+  const put = (key: string, part: Schemas["PlaceUpdate"]) => change.mutate({ places: { [key]: part } });
   const kelvin = (t: string) => typedNumber(t, units.temp === "F" ? plain(t) / 1.8 : plain(t));
   const scale = (x: number) => (units.temp === "F" ? x * 1.8 : x).toFixed(1);
   const fault =

@@ -15,7 +15,7 @@ import { Vessel } from "../../instruments/Vessel";
 import { clockNear, mass, ms, typedNumber } from "../../words/format";
 import { Upkeep } from "./Upkeep";
 
-type Starter = Schemas["StarterOut"];
+type Starter = Schemas["StarterRead"];
 const One = styled.div`
   display: grid;
   grid-template-columns: 118px minmax(0, 1fr) minmax(0, 1fr);

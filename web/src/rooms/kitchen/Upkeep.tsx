@@ -9,7 +9,7 @@ import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
 
 /** How to keep a starter between bakes with the least flour thrown away. */
-export function Upkeep({ kitchen, starter }: { kitchen: number; starter: Schemas["StarterOut"] }) {
+export function Upkeep({ kitchen, starter }: { kitchen: number; starter: Schemas["StarterRead"] }) {
   const units = useWords();
   const [use, setUse] = useState("100");
   const [days, setDays] = useState("7");

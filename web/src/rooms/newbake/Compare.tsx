@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { hoursText } from "./choose";
 
-type Method = Schemas["MethodOut"];
+type Method = Schemas["MethodRead"];
 const Table = styled.table`
   border-collapse: collapse;
   width: 100%;

@@ -14,7 +14,7 @@ import { BringIn } from "./BringIn";
 import { Compare } from "./Compare";
 import { hoursText, suits, type Wish } from "./choose";
 
-export type Method = Schemas["MethodOut"];
+export type Method = Schemas["MethodRead"];
 
 const Page = styled.div`
   display: grid;

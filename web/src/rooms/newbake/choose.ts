@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 
-type Method = Schemas["MethodOut"];
+type Method = Schemas["MethodRead"];
 export interface Wish {
   want: string;
   hours: string;

@@ -48,7 +48,7 @@ const Box = styled.section`
 `;
 
 /** Why a bake does not fit the hours there are, and changes that make it fit: each was tried, one press makes it so. */
-export function WayOut({ bake, name, steps }: { bake: number; name: string; steps: readonly Step[] }) {
+export function FitReport({ bake, name, steps }: { bake: number; name: string; steps: readonly Step[] }) {
   const { zone } = useWords();
   const now = useNow(30_000);
   const stamp = steps
