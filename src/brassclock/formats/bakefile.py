@@ -10,6 +10,8 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from brassclock.core.terms import Colour, DressingTime, HeatAct, HeatUntil, KneadMethod, PieceShape, Strength
+
 FORMAT: Literal["brass-clock/bake"] = "brass-clock/bake"
 VERSION = 1
 
@@ -25,7 +27,7 @@ class FileLine(BaseModel):
 
 
 class FileShape(BaseModel):
-    kind: Literal["round", "oval", "quarter"] = "round"
+    kind: PieceShape = "round"
     diameter_cm: float | None = Field(default=None, ge=3, le=120)
     length_cm: float | None = Field(default=None, ge=3, le=120)
     width_cm: float | None = Field(default=None, ge=3, le=120)
@@ -43,9 +45,9 @@ class FileStep(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    do: Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"]
+    do: HeatAct
     seconds: float | None = Field(default=None, ge=1, le=3600)
-    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    until: HeatUntil | None = None
     oven_c: float | None = Field(default=None, ge=80, le=350)
 
 
@@ -54,7 +56,7 @@ class FileDressing(BaseModel):
 
     kind: str = Field(min_length=1, max_length=40)
     mass_g: float = Field(ge=0.1, le=500)
-    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+    when: DressingTime = "after_heat"
 
 
 class OwnRow(BaseModel):
@@ -81,17 +83,17 @@ class BakeFile(BaseModel):
     count: int | None = Field(default=None, ge=1, le=500)
     piece_g: float | None = Field(default=None, ge=5, le=5000)
     shape: FileShape = FileShape()
-    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
+    strength: Strength = "kneaded"
     bloomed: bool = False
     dough_c: float = Field(default=25.0, ge=5, le=40)
-    knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] = "hand"
+    knead: KneadMethod = "hand"
     knead_min: float = Field(default=8.0, ge=0, le=60)
     bulk_ratio: float = Field(default=2.0, ge=1.05, le=4)
     ball_ratio: float = Field(default=1.4, ge=1.05, le=4)
     bulk_h: float | None = Field(default=None, ge=0, le=240)
     ball_h: float | None = Field(default=None, ge=0, le=240)
-    doneness: Literal["pale", "light", "golden", "charred"] = "golden"
-    colour_top: Literal["pale", "light", "golden", "charred"] | None = None
+    doneness: Colour = "golden"
+    colour_top: Colour | None = None
     heat_steps: list[FileStep] | None = Field(default=None, max_length=12)
     dressing: FileDressing | None = None
     docked: bool = False

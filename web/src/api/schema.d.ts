@@ -1548,8 +1548,11 @@ export interface components {
             ball_air: number[][] | null;
             /** Ball H */
             ball_h: number | null;
-            /** Ball Place */
-            ball_place: string;
+            /**
+             * Ball Place
+             * @enum {string}
+             */
+            ball_place: "bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge";
             /** Ball Ratio */
             ball_ratio: number;
             /** Bloom Foamed */
@@ -1560,49 +1563,53 @@ export interface components {
             bloomed: boolean;
             /** Bowl G */
             bowl_g: number;
-            /** Bowl Material */
-            bowl_material: string;
+            /**
+             * Bowl Material
+             * @enum {string}
+             */
+            bowl_material: "steel" | "glass" | "ceramic" | "plastic" | "wood";
             /** Bulk Air */
             bulk_air: number[][] | null;
             /** Bulk H */
             bulk_h: number | null;
-            /** Bulk Place */
-            bulk_place: string;
+            /**
+             * Bulk Place
+             * @enum {string}
+             */
+            bulk_place: "bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge";
             /** Bulk Ratio */
             bulk_ratio: number;
-            /** Cold */
-            cold: {
-                [key: string]: unknown;
-            } | null;
+            cold: components["schemas"]["ColdUpdate"] | null;
             /** Colour Top */
-            colour_top: string | null;
+            colour_top: ("pale" | "light" | "golden" | "charred") | null;
             /** Count */
             count: number | null;
             /** Diameter Cm */
             diameter_cm: number | null;
             /** Docked */
             docked: boolean;
-            /** Doneness */
-            doneness: string;
+            /**
+             * Doneness
+             * @enum {string}
+             */
+            doneness: "pale" | "light" | "golden" | "charred";
             /** Dough C */
             dough_c: number;
-            /** Dressing */
-            dressing: {
-                [key: string]: unknown;
-            } | null;
+            dressing: components["schemas"]["DressingUpdate"] | null;
             filling: components["schemas"]["FillingUpdate"] | null;
             /** Flour C */
             flour_c: number | null;
             /** Heat Steps */
-            heat_steps: {
-                [key: string]: unknown;
-            }[] | null;
+            heat_steps: components["schemas"]["HeatStepUpdate"][] | null;
             /** Held */
             held: {
                 [key: string]: number;
             };
-            /** Knead */
-            knead: string;
+            /**
+             * Knead
+             * @enum {string}
+             */
+            knead: "hand" | "no_knead" | "planetary" | "spiral" | "processor" | "none";
             /** Knead Min */
             knead_min: number;
             /** Length Cm */
@@ -1617,8 +1624,11 @@ export interface components {
             };
             /** Piece G */
             piece_g: number | null;
-            /** Shape */
-            shape: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "oval" | "quarter";
             /** Skin Min */
             skin_min: number | null;
             /** Solve For */
@@ -1629,8 +1639,11 @@ export interface components {
             sponge_h: number | null;
             /** Starter Id */
             starter_id: number | null;
-            /** Strength */
-            strength: string;
+            /**
+             * Strength
+             * @enum {string}
+             */
+            strength: "developed" | "kneaded" | "enriched" | "wet_unkneaded" | "wholemeal";
             /** Surface Id */
             surface_id: number | null;
             /** Thickness Mm */
@@ -3538,8 +3551,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            /** Move */
-            move: string;
+            /**
+             * Move
+             * @enum {string}
+             */
+            move: "load" | "turn" | "off";
             /** Round No */
             round_no: number;
             /** Spot */
@@ -3825,8 +3841,11 @@ export interface components {
          * @description A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge.
          */
         PlaceRead: {
-            /** Key */
-            key: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge";
             /** Litres */
             litres: number | null;
             /** Name */
@@ -4578,20 +4597,29 @@ export interface components {
         };
         /** SurfaceRead */
         SurfaceRead: {
-            /** Greased */
-            greased: string;
+            /**
+             * Greased
+             * @enum {string}
+             */
+            greased: "dry" | "film" | "pool";
             /** Heat */
-            heat: string | null;
+            heat: ("gas" | "ceramic" | "charcoal" | "electric") | null;
             /** Id */
             id: number;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
             /** Name */
             name: string;
             /** Nonstick */
             nonstick: boolean;
-            /** Power */
-            power: string;
+            /**
+             * Power
+             * @enum {string}
+             */
+            power: "low" | "medium_low" | "medium" | "medium_high" | "high";
             /**
              * Sd K
              * @default null
@@ -4600,13 +4628,15 @@ export interface components {
             /**
              * Size
              * @default home
+             * @enum {string}
              */
-            size?: string;
+            size?: "home" | "canteen";
             /**
              * Source
              * @default typed
+             * @enum {string}
              */
-            source?: string;
+            source?: "usual" | "typed" | "sign" | "infrared" | "contact" | "first_bread" | "habit" | "oven" | "oil";
             /** Spots */
             spots: number;
             /** Temp C */

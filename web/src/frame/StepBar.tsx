@@ -14,8 +14,8 @@ import { clockNear, ms, span } from "../words/format";
 import { useWords } from "./units";
 
 type Tap = Schemas["TapRead"];
-type StepKind = "weigh" | "sponge" | "mix" | "ball" | "cold_in" | "cold_out" | "preheat" | "roll";
-const DID: Record<string, string> = {
+type TapKind = Schemas["TapCreate"]["kind"];
+const DID: Partial<Record<TapKind, string>> = {
   weigh: "Weighed",
   mix: "Mixed",
   ball: "Balled",
@@ -25,6 +25,8 @@ const DID: Record<string, string> = {
   preheat: "Heat is on",
   roll: "Rolling",
 };
+
+const isTap = (key: string): key is TapKind => key in DID;
 
 const DOUGH_KEEPS = new Set(["ball", "roll", "line"]);
 
@@ -85,7 +87,7 @@ export function useTapEdits(bake: number) {
 }
 
 /** The hand moves that belong to a leaf: mark each done now or earlier, move it, take it back. */
-export function StepBar({ bake, keys }: { bake: Bake; keys: readonly StepKind[] }) {
+export function StepBar({ bake, keys }: { bake: Bake; keys: readonly TapKind[] }) {
   const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
   const steps = keys
     .map((k) => bake.steps.find((s) => s.key === k))
@@ -108,22 +110,23 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
   const [earlier, setEarlier] = useState(false);
   const made = bake.taps.find((t) => t.kind === step.key);
   const at = ms(step.at);
-  const word = DID[step.key] ?? step.name;
+  const { key } = step;
+  const did = isTap(key) ? (DID[key] ?? step.name) : step.name;
   return (
     <Row data-now={isNext}>
       <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} />
       <span className="when">{clockNear(step.at, now, zone)}</span>
-      <span className="what">{step.done_at ? word : step.name}</span>
+      <span className="what">{step.done_at ? did : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
         {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3
           ? `; ${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(step.can_wait_until, now, zone)}`
           : ""}
       </span>
-      {!step.done_at && !earlier && (
+      {isTap(key) && !step.done_at && !earlier && (
         <>
-          <Button data-kind={isNext ? "brass" : "plain"} onPress={() => tap({ kind: step.key as StepKind })}>
-            {word} now
+          <Button data-kind={isNext ? "brass" : "plain"} onPress={() => tap({ kind: key })}>
+            {did} now
           </Button>
           <Button data-kind="bare" onPress={() => setEarlier(true)}>
             earlier…
@@ -132,7 +135,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
       )}
       {earlier && (
         <Field
-          label={made ? "When was it?" : `${word} when?`}
+          label={made ? "When was it?" : `${did} when?`}
           value=""
           placeholder="20 min ago"
           width="11em"
@@ -140,7 +143,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
             setEarlier(false);
             if (!text) return;
             if (made) edits.move(made, text);
-            else tap({ kind: step.key as StepKind, at: text });
+            else if (isTap(key)) tap({ kind: key, at: text });
           }}
         />
       )}

@@ -85,6 +85,9 @@ export function temp(c: number, units: Units, digits = 0): string {
 /** A temperature difference in the kitchen's unit. */
 export const tempUnit = (units: Units): string => (units.temp === "F" ? "°F" : "°C");
 
+/** Degrees C as typed; text that is no temperature goes out as it is, so that the server's answer says what would be right. */
+export const typedTemp = (text: string, units: Units) => (readTemp(text, units) ?? text) as number;
+
 /** A typed temperature back in C; null when it cannot be read. `38C`, `100 F`, `38`. */
 export function readTemp(text: string, units: Units): number | null {
   const match = /^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([cf]?)\s*$/i.exec(text);

@@ -21,6 +21,7 @@ from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
+from brassclock.core.terms import PlaceKey, Strength
 from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.commands import method_facts
@@ -58,7 +59,7 @@ class DayStageRequest(Loose):
     name: str = "rise"
     hours: Annotated[float, within(0.05, 96, "h")] | None = None
     target_ratio: Ratio | None = None
-    place: Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"] = "bench"
+    place: PlaceKey = "bench"
 
 
 class ServeRequest(Loose):
@@ -72,7 +73,7 @@ class DayBakeRequest(Loose):
     method: str | None = None
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
     stages: Annotated[list[DayStageRequest], Field(min_length=2, max_length=2)] | None = None
-    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
+    strength: Strength = "kneaded"
     mix_temp_c: Annotated[float, within(5, 40, "C")] = 24.0
     hands_min: dict[Literal["weigh", "mix", "ball", "roll"], Minutes] = {}
     preheat_min: Minutes | None = None

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field
 
 from brassclock.core.evidence import FieldFault, gather
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.mix.heat import Bowl, Kneading, Part, mix_heat
+from brassclock.core.terms import BowlMaterial, KneadMethod
 from brassclock.services.contract.common import Loose, Mass, Temp
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out, why_out
@@ -22,7 +23,7 @@ class PartRequest(Loose):
 
 class BowlRequest(Loose):
     mass_g: Mass
-    material: Literal["steel", "glass", "ceramic", "plastic", "wood"] = "steel"
+    material: BowlMaterial = "steel"
     temp_c: Temp
 
 
@@ -36,7 +37,7 @@ class MixRequest(Loose):
 
     parts: Annotated[list[PartRequest], Field(min_length=1, max_length=60)]
     bowl: BowlRequest | None = None
-    method: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] = "hand"
+    method: KneadMethod = "hand"
     minutes: Annotated[float, within(0, 120, "min")] = 8.0
     room_c: Temp = 22.0
     tap_c: Temp | None = None

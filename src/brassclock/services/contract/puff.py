@@ -30,6 +30,7 @@ from brassclock.core.fire.surfaces import KINDS as SURFACES
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
 from brassclock.core.matter.spoiling import must_be_hot
+from brassclock.core.terms import Colour, DressingTime, Face, Fuel, Greased, HeatAct, HeatUntil, Power, SurfaceSize
 from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
 from brassclock.services.contract.common import Mass, MassLine, mass_dough
 from brassclock.services.schemas.base import Strict
@@ -53,7 +54,7 @@ class FillingRequest(LayerRequest):
 
 class DressingRequest(LayerRequest):
     kind: Annotated[str, Field(max_length=60)] | None = None
-    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+    when: DressingTime = "after_heat"
 
 
 class BreadRequest(Strict):
@@ -85,22 +86,19 @@ class BatchRequest(Strict):
     touching: bool = False
 
 
-Setting = Literal["low", "medium_low", "medium", "medium_high", "high"]
-
-
 class SurfaceRequest(Strict):
     kind: str
     temp_c: Annotated[float, within(50, 600, "C")] | None = None
-    setting: Setting | None = None
-    power: Setting | None = None
+    setting: Power | None = None
+    power: Power | None = None
     measured: Literal["infrared", "contact", "sign"] | None = None
-    heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
+    heat: Fuel | None = None
     oven_c: Annotated[float, within(20, 600, "C")] | None = None
     plate: PlateRequest | None = None
-    greased: Literal["dry", "film", "pool"] = "dry"
+    greased: Greased = "dry"
     wetted: bool | None = None
     nonstick: bool = False
-    size: Literal["home", "canteen"] = "home"
+    size: SurfaceSize = "home"
     batch: BatchRequest = BatchRequest()
 
 
@@ -108,12 +106,10 @@ Seconds = Annotated[float, within(1, 3600, "s")]
 
 
 class LegRequest(Strict):
-    do: (
-        Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"] | None
-    ) = None
+    do: HeatAct | None = None
     side: Literal["a", "b"] | None = None
     seconds: Seconds | None = None
-    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    until: HeatUntil | None = None
     oven_c: Annotated[float, within(80, 350, "C")] | None = None
 
     @property
@@ -123,7 +119,7 @@ class LegRequest(Strict):
 
 
 class HabitRequest(Strict):
-    do: Literal["face_a", "face_b"] | None = None
+    do: Face | None = None
     side: Literal["a", "b"] | None = None
     seconds: Seconds
 
@@ -135,9 +131,6 @@ class FaultsRequest(Strict):
     tear_mm2: Annotated[float, within(0, 10_000, "mm2")] | None = None
     maturity: Annotated[float, within(0, 20, "")] | None = None
     rest_min: Annotated[float, within(0, 600, "min")] | None = None
-
-
-Colour = Literal["pale", "light", "golden", "charred"]
 
 
 class ColoursRequest(Strict):

@@ -19,6 +19,7 @@ from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage, with_all
 from brassclock.core.rise.windows import MAX_HOURS
 from brassclock.core.rise.worth import worth
+from brassclock.core.terms import Feel, Powder, ReadingKind, StarterState, Strength
 from brassclock.services.contract.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough, portions_of
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out
@@ -57,15 +58,15 @@ class ActivityRequest(Loose):
 
 class ReadingRequest(Loose):
     h: Annotated[float, within(0, 240, "h")]
-    kind: Literal["ratio", "jar", "feel", "dough_c"] = "ratio"
+    kind: ReadingKind = "ratio"
     ratio: Annotated[float, within(0.5, 6, "x")] | None = None
-    feel: Literal["not_yet", "just", "past"] | None = None
+    feel: Feel | None = None
     temp_c: Temp | None = None
 
 
 class SeedRequest(Loose):
     vitality: Annotated[float, within(0.05, 3, "x")] = 1.0
-    state: Literal["peak", "ripe", "chilled"] = "peak"
+    state: StarterState = "peak"
     days_cold: Annotated[float, within(0, 60, "days")] = 3.0
 
     def seed(self) -> Seed:
@@ -76,14 +77,14 @@ class DoughRequest(Loose):
     """A dough by mass, its temperature after mixing, and the stages it goes through."""
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
-    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] = "kneaded"
+    strength: Strength = "kneaded"
     bloomed: bool = False
     starter: SeedRequest = SeedRequest()
     mix_temp_c: Temp
     stages: Annotated[list[StageRequest], Field(min_length=1, max_length=20)]
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
     activity: ActivityRequest = ActivityRequest()
-    powder: Literal["double", "single", "phosphate"] = "double"
+    powder: Powder = "double"
 
 
 class RiseRequest(DoughRequest):

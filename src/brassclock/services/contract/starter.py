@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field
 
 from brassclock.core.cautions import caution
 from brassclock.core.evidence import invalid
 from brassclock.core.rise.sourdough import starter as starters
+from brassclock.core.terms import StarterState
 from brassclock.core.weigh.soda import WHOLE_FLOURS
 from brassclock.services.contract.common import Mass
 from brassclock.services.contract.rise import MOST_POINTS, SeedRequest
@@ -28,7 +29,7 @@ class StarterRequest(SeedRequest):
     hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
     temp_c: Annotated[float, within(0, 40, "C")] | None = None
     path: Annotated[list[tuple[float, float]], Field(max_length=MOST_POINTS)] | None = None
-    state: Literal["peak", "ripe", "chilled"] = "ripe"
+    state: StarterState = "ripe"
 
 
 def run_starter(q: StarterRequest) -> dict[str, Any]:

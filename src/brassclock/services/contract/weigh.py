@@ -9,6 +9,7 @@ from pydantic import Field
 from brassclock.core.evidence import invalid
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.terms import PieceShape, Powder, SpoonSystem
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import Kit, TypedLine
@@ -37,7 +38,7 @@ class PiecesRequest(Loose):
 
 
 class ShapeRequest(Loose):
-    kind: Literal["round", "oval", "quarter"] = "round"
+    kind: PieceShape = "round"
     diameter_cm: float | None = None
     length_cm: float | None = None
     width_cm: float | None = None
@@ -77,8 +78,8 @@ class WeighRequest(Loose):
     scale_to: ScaleRequest | None = None
     filling: FillingRequest | None = None
     held: Annotated[list[LimitRequest], Field(max_length=10)] = []
-    units: Literal["us", "metric"] = "us"
-    powder: Literal["double", "single", "phosphate"] = "double"
+    units: SpoonSystem = "us"
+    powder: Powder = "double"
 
 
 class RestRequest(Loose):
@@ -93,7 +94,7 @@ class SodaRequest(Loose):
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
     strength: Literal["batter", "weak", "moderate", "developed"] = "moderate"
-    powder: Literal["double", "single", "phosphate"] = "double"
+    powder: Powder = "double"
     rests: Annotated[list[RestRequest], Field(max_length=20)] = []
     altitude_m: Annotated[float, within(-400, 9000, "m")] = 0.0
 

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from brassclock.core.terms import BowlMaterial, Colour, HeatSource, KneadMethod, LeafKey, PieceShape, PlaceKey, Strength
 from brassclock.services.schemas.base import ClockRead, Edit, Shape, StepRead, Strict
 from brassclock.services.schemas.day import SpanRead
-from brassclock.services.schemas.fire import Colour, DressingUpdate, FireRead, HeatStepUpdate, TapRead
+from brassclock.services.schemas.fire import DressingUpdate, FireRead, HeatStepUpdate, TapRead
 from brassclock.services.schemas.keep import KeepRead
-from brassclock.services.schemas.kitchen import HeatSource, KitchenRead, PlaceKey
+from brassclock.services.schemas.kitchen import KitchenRead
 from brassclock.services.schemas.mix import MixRead
 from brassclock.services.schemas.quantities import AirC, Name, Note, PieceG, RowId, SizeCm, TempC, ThickMm, within
 from brassclock.services.schemas.rise import AirPath, ColdUpdate, RelocationRead, RestRead, RiseRead
@@ -41,19 +42,19 @@ class BakeUpdate(Edit):
     bag_id: RowId | None = None
     solve_for: Annotated[str, StringConstraints(max_length=60)] | None = None
     bowl_g: Annotated[float, within(0, 20_000, "g")] | None = None
-    bowl_material: Literal["steel", "glass", "ceramic", "plastic", "wood"] | None = None
+    bowl_material: BowlMaterial | None = None
     part_temps: Annotated[dict[str, TempC], Field(max_length=120)] | None = None
-    strength: Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"] | None = None
+    strength: Strength | None = None
     bloomed: bool | None = None
     count: Annotated[int, Field(ge=1, le=500)] | None = None
     piece_g: PieceG | None = None
-    shape: Literal["round", "oval", "quarter"] | None = None
+    shape: PieceShape | None = None
     diameter_cm: SizeCm | None = None
     length_cm: SizeCm | None = None
     width_cm: SizeCm | None = None
     thickness_mm: ThickMm | None = None
     dough_c: Annotated[float, within(5, 40, "C")] | None = None
-    knead: Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"] | None = None
+    knead: KneadMethod | None = None
     knead_min: Annotated[float, within(0, 60, "min")] | None = None
     flour_c: AirC | None = None
     bulk_place: PlaceKey | None = None
@@ -88,7 +89,7 @@ class SayPart(Shape):
 
 
 class LeafRead(Shape):
-    leaf: Literal["weigh", "mix", "rise", "fire", "keep"]
+    leaf: LeafKey
     state: Literal["done", "now", "later"]
 
 
@@ -160,7 +161,7 @@ class BakeSettings(Shape):
     bag_id: int | None
     solve_for: str | None
     bowl_g: float
-    bowl_material: str
+    bowl_material: BowlMaterial
     part_temps: dict[str, float]
     bloom_min: float | None
     bloom_foamed: bool | None
@@ -168,33 +169,33 @@ class BakeSettings(Shape):
     spells: list[RelocationRead]
     bulk_h: float | None
     ball_h: float | None
-    bulk_place: str
-    ball_place: str
+    bulk_place: PlaceKey
+    ball_place: PlaceKey
     bulk_air: list[list[float]] | None
     ball_air: list[list[float]] | None
-    cold: dict[str, Any] | None
+    cold: ColdUpdate | None
     sponge_h: float | None
     starter_id: int | None
-    strength: str
+    strength: Strength
     bloomed: bool
     count: int | None
     piece_g: float | None
-    shape: str
+    shape: PieceShape
     diameter_cm: float | None
     length_cm: float | None
     width_cm: float | None
     thickness_mm: float | None
     dough_c: float
-    knead: str
+    knead: KneadMethod
     knead_min: float
     flour_c: float | None
     bulk_ratio: float
     ball_ratio: float
     surface_id: int | None
-    doneness: str
-    colour_top: str | None
-    heat_steps: list[dict[str, Any]] | None
-    dressing: dict[str, Any] | None
+    doneness: Colour
+    colour_top: Colour | None
+    heat_steps: list[HeatStepUpdate] | None
+    dressing: DressingUpdate | None
     docked: bool
     uneven_frac: float | None
     skin_min: float | None

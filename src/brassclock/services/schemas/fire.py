@@ -7,19 +7,18 @@ from typing import Annotated, Any, Literal
 
 from pydantic import StringConstraints
 
+from brassclock.core.terms import Colour, DressingTime, HeatAct, HeatUntil, MoveKey
 from brassclock.services.schemas.base import Banded, CautionRead, ClockRead, Shape, Strict, WhyRead
 from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.schemas.quantities import Key, Small, within
-
-Colour = Literal["pale", "light", "golden", "charred"]
 
 
 class HeatStepUpdate(Strict):
     """One step of a cook's own way through the heat: so many seconds, or until something is seen."""
 
-    do: Literal["face_a", "face_b", "cover", "uncover", "edge", "grill", "rotate", "spray", "top", "finish_oven"]
+    do: HeatAct
     seconds: Annotated[float, within(1, 3600, "s")] | None = None
-    until: Literal["golden", "puffed", "bubbles", "cue"] | None = None
+    until: HeatUntil | None = None
     oven_c: Annotated[float, within(80, 350, "C")] | None = None
 
 
@@ -28,7 +27,7 @@ class DressingUpdate(Strict):
 
     kind: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
     mass_g: Annotated[float, within(0.1, 500, "g")]
-    when: Literal["before", "after_turn", "after_heat"] = "after_heat"
+    when: DressingTime = "after_heat"
 
 
 STEP_KINDS = ("weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll")
@@ -79,7 +78,7 @@ class ReasonRead(Shape):
 class MoveRead(Shape):
     """A move that is due, or planned."""
 
-    move: str
+    move: MoveKey
     round_no: int
     spot: int
     at: dt.datetime
@@ -161,7 +160,7 @@ class ActionRead(Shape):
 class ColourSpell(Shape):
     """A colour that a face shows from so many seconds on."""
 
-    word: Literal["pale", "light", "golden", "charred"]
+    word: Colour
     from_s: float
 
 

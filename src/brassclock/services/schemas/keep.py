@@ -6,12 +6,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from brassclock.core.terms import Pocket
 from brassclock.services.schemas.base import Shape, Strict
 
 
 class OutcomeUpdate(Strict):
     round_no: Annotated[int, Field(ge=1, le=500)]
-    pocket: Literal["full", "part", "flat"] | None = None
+    pocket: Pocket | None = None
     colour: Literal["pale", "right", "dark"] | None = None
 
 

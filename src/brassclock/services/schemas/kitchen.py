@@ -9,10 +9,21 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import AfterValidator, Field, StringConstraints, field_validator
 
+from brassclock.core.terms import (
+    Fuel,
+    Greased,
+    HeatSource,
+    MassUnit,
+    PlaceKey,
+    Powder,
+    Power,
+    SpoonSystem,
+    SurfaceKind,
+    SurfaceSize,
+    TempUnit,
+)
 from brassclock.services.schemas.base import BandedAt, CautionRead, Shape, Strict
 from brassclock.services.schemas.quantities import AirC, Name, RowId, TempC, within
-
-HeatSource = Literal["usual", "typed", "sign", "infrared", "contact", "first_bread", "habit", "oven", "oil"]
 
 
 class SurfaceUpdate(Strict):
@@ -20,18 +31,15 @@ class SurfaceUpdate(Strict):
     kind's usual), and how bread meets it."""
 
     name: Name
-    kind: Literal[
-        "stone_oven", "steel_oven", "iron_plate", "skillet", "clay_wall", "inverted_plate", "lidded_pan", "flame_oven", "oil",
-        "pan_then_grill", "oven_tray",
-    ]  # fmt: skip
+    kind: SurfaceKind
     temp_c: TempC | None = None
     source: HeatSource | None = None
     sd_k: Annotated[float, within(2, 60, "K")] | None = None
-    size: Literal["home", "canteen"] = "home"
-    power: Literal["low", "medium_low", "medium", "medium_high", "high"] = "medium_high"
+    size: SurfaceSize = "home"
+    power: Power = "medium_high"
     spots: Annotated[int, Field(ge=1, le=12)] = 1
-    heat: Literal["gas", "ceramic", "charcoal", "electric"] | None = None
-    greased: Literal["dry", "film", "pool"] = "dry"
+    heat: Fuel | None = None
+    greased: Greased = "dry"
     nonstick: bool = False
 
 
@@ -49,8 +57,8 @@ class KitchenCreate(Strict):
     zone: Annotated[str, AfterValidator(_zone)]
     room_c: AirC = 21.0
     altitude_m: Annotated[float, within(-400, 5000, "m")] = 0.0
-    mass_unit: Literal["g", "oz"] = "g"
-    temp_unit: Literal["C", "F"] = "C"
+    mass_unit: MassUnit = "g"
+    temp_unit: TempUnit = "C"
     surface: SurfaceUpdate
 
 
@@ -134,8 +142,8 @@ class KitchenUpdate(Strict):
     name: Name | None = None
     zone: Annotated[str, AfterValidator(_zone)] | None = None
     altitude_m: Annotated[float, within(-400, 5000, "m")] | None = None
-    mass_unit: Literal["g", "oz"] | None = None
-    temp_unit: Literal["C", "F"] | None = None
+    mass_unit: MassUnit | None = None
+    temp_unit: TempUnit | None = None
     hourly_c: list[AirC] | None = None
     hour_c: Annotated[dict[Annotated[int, Field(ge=0, le=23)], AirC], Field(max_length=24)] | None = (
         None  # these hours alone
@@ -143,9 +151,9 @@ class KitchenUpdate(Strict):
     tap_c: Annotated[float, within(0.5, 40, "C")] | None = None
     fridge_c: Annotated[float, within(-2, 12, "C")] | None = None
     flour_basis: Annotated[str, AfterValidator(_basis)] | None = None
-    spoons: Literal["us", "metric"] | None = None
+    spoons: SpoonSystem | None = None
     scale_step_g: Annotated[float, within(0.01, 5, "g")] | None = None
-    powder: Literal["double", "single", "phosphate"] | None = None
+    powder: Powder | None = None
     places: dict[str, PlaceUpdate] | None = None
     cooks: Annotated[int, Field(ge=1, le=20)] | None = None
     shelf_l: Annotated[float, within(1, 5000, "L")] | None = None
@@ -156,9 +164,6 @@ class KitchenUpdate(Strict):
         if value is not None and len(value) != 24:
             raise ValueError(f"{len(value)} values are no day. Give 24, one an hour from midnight.")
         return value
-
-
-PlaceKey = Literal["bench", "warm_spot", "oven_light", "proof_box", "cellar", "fridge"]
 
 
 class AirReadingCreate(Strict):
@@ -312,7 +317,7 @@ class StrengthRead(Shape):
 class PlaceRead(Shape):
     """A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge."""
 
-    key: str
+    key: PlaceKey
     name: str
     temp_c: float | None
     over_k: float
@@ -340,13 +345,13 @@ class AirRead(Shape):
 class SurfaceRead(Shape):
     id: int
     name: str
-    kind: str
+    kind: SurfaceKind
     temp_c: float
-    power: str
+    power: Power
     spots: int
-    heat: str | None
-    greased: str
+    heat: Fuel | None
+    greased: Greased
     nonstick: bool
-    source: str = "typed"
+    source: HeatSource = "typed"
     sd_k: float | None = None
-    size: str = "home"
+    size: SurfaceSize = "home"

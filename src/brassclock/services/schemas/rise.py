@@ -8,8 +8,8 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints, ValidationInfo, field_validator
 
+from brassclock.core.terms import Feel, PlaceKey, ReadingKind, StageKey
 from brassclock.services.schemas.base import BandedAt, CautionRead, Edit, Shape, StepRead, Strict, WhyRead
-from brassclock.services.schemas.kitchen import PlaceKey
 from brassclock.services.schemas.quantities import RowId, within
 
 
@@ -28,7 +28,7 @@ AirPath = Annotated[list[tuple[float, float]], Field(min_length=1, max_length=20
 class ColdUpdate(Strict):
     """Hours in the fridge, begun so long into the bulk or the ball proof."""
 
-    stage: Literal["bulk", "ball"]
+    stage: StageKey
     after_h: Annotated[float, within(0, 48, "h")] = 0.25
     hours: Annotated[float, within(0.25, 96, "h")]
 
@@ -72,9 +72,9 @@ class RouteUpdate(Edit):
 
 class ReadingCreate(Strict):
     bake_id: RowId
-    kind: Literal["ratio", "jar", "feel", "dough_c"]
+    kind: ReadingKind
     value: float | None = None
-    feel: Literal["not_yet", "just", "past"] | None = None
+    feel: Feel | None = None
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
     @field_validator("value")
@@ -133,7 +133,7 @@ class AcidRead(Shape):
 class ColdRead(Shape):
     """When the dough goes into the fridge and comes out, of which stage, and whether that was done."""
 
-    stage: Literal["bulk", "ball"]
+    stage: StageKey
     into_at: dt.datetime
     out_at: dt.datetime
     temp_c: float

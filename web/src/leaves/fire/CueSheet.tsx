@@ -10,7 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
-import { readTemp, temp, tempUnit } from "../../words/format";
+import { typedTemp, temp, tempUnit } from "../../words/format";
 
 type Cue = Schemas["CueRequest"]["cue"];
 const CUES: readonly { id: Cue; text: string }[] = [
@@ -142,7 +142,7 @@ export function CueSheet({
             inputMode="decimal"
             onCommit={(t) => {
               setTyped(t);
-              ask.mutate({ material: metal, reads_c: (readTemp(t, units) ?? t) as number });
+              ask.mutate({ material: metal, reads_c: typedTemp(t, units) });
             }}
           />
         </>

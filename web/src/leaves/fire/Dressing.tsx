@@ -33,7 +33,7 @@ export function Dressing({
   change: ReturnType<typeof useBakeChange>;
 }) {
   const units = useWords();
-  const given = bake.settings.dressing as Given | null;
+  const given = bake.settings.dressing;
   const [kind, setKind] = useState(given?.kind ?? "butter");
   const [when, setWhen] = useState<When>(given?.when ?? "after_heat");
   const put = (dressing: Partial<Given>) => {

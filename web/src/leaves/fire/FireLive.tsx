@@ -19,7 +19,6 @@ import { HearthMap } from "./HearthMap";
 import { Facts } from "./Facts";
 
 type Due = Schemas["MoveRead"];
-type MoveKind = "load" | "turn" | "off";
 
 const Live = styled.div`
   height: calc(100% + 40px);
@@ -254,7 +253,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
     if (!bounced) go();
   };
   const act = (due: Due, on: string, at: number) =>
-    once(on, at, () => tap({ kind: due.move as MoveKind, round_no: due.round_no, spot: due.spot }));
+    once(on, at, () => tap({ kind: due.move, round_no: due.round_no, spot: due.spot }));
   const undo = (at: number) => once("undo", at, () => last && edits.undo(last));
   const units = useWords();
   const note = sessionNote(hearth, now, units);

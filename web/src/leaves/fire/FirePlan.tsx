@@ -20,8 +20,8 @@ import { MeasuredHeat } from "./MeasuredHeat";
 import { OwnWay } from "./OwnWay";
 import { Swell } from "../../instruments/Profile";
 import { heatingWords } from "../../words/heating";
-import { clockSeconds, ms, readTemp, span, temp, tempUnit } from "../../words/format";
-import { type Colour, COLOURS, heatBand, sourceWords } from "../../words/heat";
+import { clockSeconds, ms, typedTemp, span, temp, tempUnit } from "../../words/format";
+import { COLOURS, heatBand, sourceWords } from "../../words/heat";
 import { moveLower, secondOf } from "../../words/surfaces";
 
 const Top = styled.div`
@@ -315,7 +315,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             value={temp(fire.surface?.temp_c ?? fire.surface_c.p50!, units)}
             unit={tempUnit(units)}
             fault={fault}
-            onCommit={(t) => change.mutate({ surface_c: (readTemp(t, units) ?? t) as number })}
+            onCommit={(t) => change.mutate({ surface_c: typedTemp(t, units) })}
           />
           <p className="quiet">
             by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten
@@ -335,13 +335,13 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <div className="pair">
             <Pick
               label="How brown"
-              value={bake.settings.doneness as Colour}
+              value={bake.settings.doneness}
               options={COLOURS}
               onChange={(doneness) => change.mutate({ doneness })}
             />
             <Pick
               label="the upper side"
-              value={(bake.settings.colour_top ?? "same") as Colour | "same"}
+              value={bake.settings.colour_top ?? "same"}
               options={[{ id: "same", text: "the same" }, ...COLOURS]}
               onChange={(c) => change.mutate({ colour_top: c === "same" ? null : c })}
             />

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import { type Bake, Problem, type Schemas } from "../../api/client";
+import { type Bake, Problem } from "../../api/client";
 import { habitQuery } from "../../api/fire";
 import { useBakeChange } from "../../api/bake";
 import { Button } from "../../controls/Button";
@@ -129,7 +129,7 @@ function Own({
   change: ReturnType<typeof useBakeChange>;
 }) {
   const units = useWords();
-  const steps = bake.settings.heat_steps as Schemas["HeatStepUpdate"][] | null;
+  const steps = bake.settings.heat_steps;
   const given = steps && plainSides(steps);
   const [first, setFirst] = useState(given?.[0] ? String(given[0]) : "");
   const [second, setSecond] = useState(given?.[1] ? String(given[1]) : "");

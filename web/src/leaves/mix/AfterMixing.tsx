@@ -5,7 +5,7 @@ import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
-import { readTemp, temp, tempUnit } from "../../words/format";
+import { typedTemp, temp, tempUnit } from "../../words/format";
 
 /** One reading after mixing: the rise starts from it, and it teaches how much this way of mixing warms a dough. */
 export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
@@ -15,7 +15,7 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"]
   const mixed = bake.taps.some((t) => t.kind === "mix");
   const send = () =>
     read.mutate(
-      { bake_id: bake.id, kind: "dough_c", value: (readTemp(text, units) ?? text) as number, at: null },
+      { bake_id: bake.id, kind: "dough_c", value: typedTemp(text, units), at: null },
       { onSuccess: () => setText("") },
     );
   const learned =

@@ -116,7 +116,7 @@ export function BowlParts({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }
         <div className="row">
           <Choice
             label="Bowl of"
-            value={s.bowl_material as "steel"}
+            value={s.bowl_material}
             options={BOWLS}
             onChange={(bowl_material) => change.mutate({ bowl_material })}
           />

@@ -164,7 +164,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
           </div>
           <Choice
             label="How it is mixed"
-            value={bake.settings.knead as "hand"}
+            value={bake.settings.knead}
             options={METHODS}
             onChange={(knead) => change.mutate({ knead })}
           />

@@ -38,7 +38,6 @@ const Box = styled.section`
     align-self: center;
   }
 `;
-type Place = NonNullable<BakeUpdate["bulk_place"]>;
 type Which = "bulk" | "ball";
 
 /** Where each stage stands: a place of the kitchen, or air of its own, typed or drawn; and which starter goes in. */
@@ -122,7 +121,7 @@ function Row({
   const [box, width] = useWidth<HTMLDivElement>();
   const places = kitchens.data?.find((k) => k.id === bake.kitchen_id)?.places ?? [];
   const own = bake.settings[`${which}_air`] as [number, number][] | null;
-  const place = bake.settings[`${which}_place`] as Place;
+  const place = bake.settings[`${which}_place`];
   const put = (air: [number, number][] | null) => change.mutate({ [`${which}_air`]: air } as BakeUpdate);
   const said =
     own && own.length === 1
@@ -161,7 +160,7 @@ function Row({
           label="on"
           value={place}
           options={places.map((p) => ({
-            id: p.key as Place,
+            id: p.key,
             text: `${p.name}, ${temp(p.now_c, units)} ${tempUnit(units)}`,
           }))}
           onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeUpdate)}

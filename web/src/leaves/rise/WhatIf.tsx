@@ -70,7 +70,7 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
   const serve = tried?.serve_at ?? bake.serve_at;
   const moved = ms(serve) - ms(bake.serve_at);
   const cold = tried?.no_cold ? null : (tried?.cold ?? bake.settings.cold);
-  const coldH = (cold as { hours?: number } | null)?.hours ?? 0;
+  const coldH = cold?.hours ?? 0;
   const dose = tried?.dose_factor ?? 1;
   const steps = answer?.steps ?? bake.steps;
   const step = (key: string) => steps.find((s) => s.key === key);
@@ -87,8 +87,8 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
       : change({
           no_cold: false,
           cold: {
-            stage: (bake.settings.cold?.["stage"] as "ball" | undefined) ?? "bulk",
-            after_h: (cold as { after_h?: number } | null)?.after_h ?? 0.5,
+            stage: bake.settings.cold?.stage ?? "bulk",
+            after_h: cold?.after_h ?? 0.5,
             hours,
           },
         });

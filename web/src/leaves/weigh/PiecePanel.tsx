@@ -50,7 +50,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
       <h2>One piece</h2>
       <Choice
         label="Shape of a piece"
-        value={s.shape as "round"}
+        value={s.shape}
         options={SHAPES}
         onChange={(shape) =>
           change.mutate(

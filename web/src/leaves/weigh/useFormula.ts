@@ -35,7 +35,7 @@ export function useFormula(bake: Bake) {
     lines: [...whole.map(plain), ...added],
     pieces: { count: s.count, mass_g: s.piece_g },
     shape: {
-      kind: s.shape as "round",
+      kind: s.shape,
       diameter_cm: s.diameter_cm,
       length_cm: s.length_cm,
       width_cm: s.width_cm,

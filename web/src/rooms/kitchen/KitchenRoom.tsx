@@ -13,7 +13,7 @@ import { Pick } from "../../controls/Pick";
 import { type Pin, readPin, setPin } from "../../theme/pin";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
-import { readTemp, temp, tempUnit, typedNumber } from "../../words/format";
+import { typedTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { SOURCES } from "../../words/heat";
 import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
@@ -124,7 +124,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
           value={temp(k.tap_c, units, 1)}
           unit={tempUnit(units)}
           width="7em"
-          onCommit={(t) => change.mutate({ tap_c: (readTemp(t, units) ?? t) as number })}
+          onCommit={(t) => change.mutate({ tap_c: typedTemp(t, units) })}
           fault={fault("tap_c")}
         />
       </div>
@@ -216,7 +216,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
               <HourInput
                 value={temp(c, units, 1)}
                 fault={fault(`hour_c/${h}`)}
-                onSave={(t) => change.mutate({ hour_c: { [h]: (readTemp(t, units) ?? t) as number } })}
+                onSave={(t) => change.mutate({ hour_c: { [h]: typedTemp(t, units) } })}
               />
               <span className="heat" style={{ background: heatColour(c) }} />
             </label>
@@ -346,7 +346,7 @@ function SurfaceRow({
       <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
       <Pick
         label="Kind"
-        value={surface.kind as SurfaceUpdate["kind"]}
+        value={surface.kind}
         options={SURFACES}
         onChange={(kind) =>
           put({ kind, temp_c: null, source: null, sd_k: null, spots: Math.min(surface.spots, spotsOf(kind).length) })
@@ -357,7 +357,7 @@ function SurfaceRow({
         value={temp(surface.temp_c, units)}
         unit={tempUnit(units)}
         width="6.500em"
-        onCommit={(t) => put({ temp_c: (readTemp(t, units) ?? t) as number, source: "typed", sd_k: null })}
+        onCommit={(t) => put({ temp_c: typedTemp(t, units), source: "typed", sd_k: null })}
         fault={writes.changeSurface.variables?.id === surface.id ? fault : null}
       />
       <Pick

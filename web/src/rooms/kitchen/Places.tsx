@@ -10,7 +10,7 @@ import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
-import { clockNear, readTemp, temp, tempUnit, plain, typedNumber } from "../../words/format";
+import { clockNear, typedTemp, temp, tempUnit, plain, typedNumber } from "../../words/format";
 
 const Table = styled.table`
   border-collapse: collapse;
@@ -94,7 +94,7 @@ export function Places({ kitchen: k, writes }: { kitchen: Kitchen; writes: Retur
                     value={temp(p.temp_c, units, 1)}
                     unit={tempUnit(units)}
                     width="7em"
-                    onCommit={(t) => put(p.key, { temp_c: (readTemp(t, units) ?? t) as number })}
+                    onCommit={(t) => put(p.key, { temp_c: typedTemp(t, units) })}
                   />
                 )}
               </td>
@@ -151,7 +151,7 @@ export function AirReadings({ kitchen }: { kitchen: Kitchen }) {
   const faults = read.error instanceof Problem ? read.error.fields : [];
   const one = () =>
     read.mutate(
-      { place, points: [[when || "now", (readTemp(said, units) ?? said) as number]], source: "typed" },
+      { place, points: [[when || "now", typedTemp(said, units)]], source: "typed" },
       {
         onSuccess: () => {
           setSaid("");
@@ -171,7 +171,7 @@ export function AirReadings({ kitchen }: { kitchen: Kitchen }) {
             .slice(0, at)
             .replace(/[,;\t]\s*$/, "")
             .trim(),
-          (readTemp(l.slice(at), units) ?? l.slice(at)) as number,
+          typedTemp(l.slice(at), units),
         ];
       });
     read.mutate({ place, points, source: "probe" }, { onSuccess: () => setLog("") });
@@ -184,7 +184,7 @@ export function AirReadings({ kitchen }: { kitchen: Kitchen }) {
         <Pick
           label="where"
           value={place}
-          options={kitchen.places.map((p) => ({ id: p.key as NonNullable<PlaceKey>, text: p.name }))}
+          options={kitchen.places.map((p) => ({ id: p.key, text: p.name }))}
           onChange={setPlace}
         />
         <Field
