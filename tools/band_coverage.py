@@ -13,7 +13,7 @@ from pathlib import Path
 import numpy as np
 
 from brassclock.core.matter.dough import Dough, dough_of_masses
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief, Reading
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel
 from brassclock.core.rise.forecast import forecast
@@ -71,7 +71,7 @@ def simulate(case: str, readings: int, bakes: int = 200, seed: int = 1, sd_log: 
         activity = float(np.exp(rng.normal(0, sd_log)))
         open_h = 4 * stage.hours
         run = run_stages(real, [replace(stage, path=path)], [open_h], activity, scale)
-        ready = model.first_passage_h(run.course.h, run.maturity, READY_M)
+        ready = yeast_course.first_passage_h(run.course.h, run.maturity, READY_M)
         if ready is None or ready < 0.3:
             continue
         looks = []
@@ -105,7 +105,7 @@ def table(bakes: int) -> str:
 
 
 def main() -> None:
-    if not model.warm():
+    if not yeast_course.warm():
         raise SystemExit("numba is missing: this would take an hour")
     found = table(int(sys.argv[-1]) if sys.argv[-1].isdigit() else 200)
     print(found)

@@ -16,6 +16,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 from zoneinfo import ZoneInfo
@@ -35,12 +36,12 @@ from brassclock.core.fire.layers import proved
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, bread_ops
 from brassclock.core.fire.program import plan_bread
-from brassclock.core.fire.puff import model as puff
+from brassclock.core.fire.puff import model as puff_model
 from brassclock.core.fire.right_heat import implied
 from brassclock.core.fire.surfaces import Surface
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
-from brassclock.core.rise import course as yeast
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import stepper
 from brassclock.core.rise.belief import Belief, Reading, nodes, posterior
 from brassclock.core.rise.dough_heat import Vessel
@@ -52,7 +53,9 @@ from brassclock.core.weigh.lines import TypedLine
 from playing import played
 
 Z = Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
-PATH = [yeast.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23.0, 1.48), (67.5, 4.0, 1.66), (4.0, 23.0, 1.48))]
+PATH = [
+    yeast_course.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23.0, 1.48), (67.5, 4.0, 1.66), (4.0, 23.0, 1.48))
+]
 
 
 def best_ms(run: Callable[[], object], times: int) -> float:
@@ -76,14 +79,14 @@ def paired_ms(ours: Callable[[], object], reference: Callable[[], object], times
     return 1e3 * statistics.median(took[0]), 1e3 * statistics.median(took[1])
 
 
-def expansion_by_scipy(start: yeast.Start, method: str, rtol: float) -> float:
+def expansion_by_scipy(start: yeast_course.Start, method: str, rtol: float) -> float:
     """Volume ratio at the end of PATH, leg by leg (its air temperature jumps at each end)."""
     right_hand_side: Any = stepper.derivatives
     out = np.zeros(stepper.STATES + 2)
     y = start.state
     for piece in PATH:
 
-        def rhs(_: float, state: np.ndarray, piece: yeast.Piece = piece) -> np.ndarray:
+        def rhs(_: float, state: np.ndarray, piece: yeast_course.Piece = piece) -> np.ndarray:
             right_hand_side(state, piece.ambient0_c, piece.tau_h, start.air_mol, start.p, out)
             return out[: stepper.STATES].copy()
 
@@ -93,10 +96,12 @@ def expansion_by_scipy(start: yeast.Start, method: str, rtol: float) -> float:
 
 
 def rise() -> None:
-    start = yeast.start_of(Z, 24.0)
-    ours, reference = paired_ms(lambda: yeast.course(start, PATH), lambda: expansion_by_scipy(start, "LSODA", 1e-6), 40)
+    start = yeast_course.start_of(Z, 24.0)
+    ours, reference = paired_ms(
+        lambda: yeast_course.course(start, PATH), lambda: expansion_by_scipy(start, "LSODA", 1e-6), 40
+    )
     exact = expansion_by_scipy(start, "DOP853", 1e-10)
-    off = abs(float(yeast.course(start, PATH).expansion[-1]) - exact)
+    off = abs(float(yeast_course.course(start, PATH).expansion[-1]) - exact)
     off_reference = abs(expansion_by_scipy(start, "LSODA", 1e-6) - exact)
     print(f"rise, 72 h at 5 min, compiled      {ours:9.2f} ms")
     print(
@@ -109,9 +114,9 @@ SOUR = replace(Z, yeast=(), sour=Sour(0.09))
 
 
 def sourdough() -> None:
-    start = yeast.start_of(SOUR, 25.0)
-    ours = best_ms(lambda: yeast.course(start, PATH), 30)
-    plain_yeast = best_ms(lambda: yeast.course(yeast.start_of(Z, 24.0), PATH), 30)
+    start = yeast_course.start_of(SOUR, 25.0)
+    ours = best_ms(lambda: yeast_course.course(start, PATH), 30)
+    plain_yeast = best_ms(lambda: yeast_course.course(yeast_course.start_of(Z, 24.0), PATH), 30)
     print(
         f"sourdough, 72 h at 5 min           {ours:9.2f} ms   {ours / plain_yeast:6.1f} x the yeast's own   (aim: 2.5 ms or less)"
     )
@@ -139,9 +144,9 @@ def belief() -> None:
         return posterior(prior, z, looks, predict).updated()
 
     ours = best_ms(update, 12)
-    fast, yeast.course_stepper._fast = yeast.course_stepper._fast, None
+    fast, yeast_course.course_stepper._fast = yeast_course.course_stepper._fast, None
     plain = best_ms(lambda: run_stages(batch, [stage], [72.0], 1.0, coarse=True), 1)
-    yeast.course_stepper._fast = fast
+    yeast_course.course_stepper._fast = fast
     print(
         f"belief, 17 nodes of 72 h           {ours:9.2f} ms   one node in plain Python {plain:.0f} ms   (aim: 30 ms or less)"
     )
@@ -149,9 +154,10 @@ def belief() -> None:
 
 def sweep() -> None:
     """Cost by hours: a straight line, told as the ratio of cost per hour to that at 24 h."""
-    start = yeast.start_of(Z, 24.0)
+    start = yeast_course.start_of(Z, 24.0)
     hours = (24.0, 48.0, 96.0, 168.0, 240.0)
-    took = [best_ms(lambda h=h: yeast.course(start, [yeast.Piece.constant(h, 21.0, 1.65)]), 25) for h in hours]  # type: ignore[misc]
+    pieces = [[yeast_course.Piece.constant(h, 21.0, 1.65)] for h in hours]
+    took = [best_ms(partial(yeast_course.course, start, piece), 25) for piece in pieces]
     ratios = ", ".join(f"{h:.0f} h {t / h / (took[0] / hours[0]):.2f}" for h, t in zip(hours, took, strict=True))
     print(f"cost per hour over that of 24 h    {ratios}   (aim: about 1 throughout)")
 
@@ -261,26 +267,26 @@ def drag() -> None:
 
 
 def bake() -> None:
-    bread = puff.Bread(0.0034, 0.18, 0.88, 20.0)
-    air = puff.Face(30, 10, 30, 0.9, 1200)
-    stages = [puff.Stage(150.0, turned, 12_000.0, 25.0, 8.0, air) for turned in (False, True)]
+    bread = puff_model.Bread(0.0034, 0.18, 0.88, 20.0)
+    air = puff_model.Face(30, 10, 30, 0.9, 1200)
+    stages = [puff_model.Stage(150.0, turned, 12_000.0, 25.0, 8.0, air) for turned in (False, True)]
 
-    def run() -> puff.Baked:
-        return puff.simulate(bread, puff.Plate("iron", 0.005, 235.0), stages)
+    def run() -> puff_model.Baked:
+        return puff_model.simulate(bread, puff_model.Plate("iron", 0.005, 235.0), stages)
 
     ours = best_ms(run, 30)
-    fast, puff.bake_stepper._fast = puff.bake_stepper._fast, None
+    fast, puff_model.bake_stepper._fast = puff_model.bake_stepper._fast, None
     plain = best_ms(run, 1)
-    puff.bake_stepper._fast = fast
+    puff_model.bake_stepper._fast = fast
     print(f"puff, 300 s, compiled              {ours:9.2f} ms                       (aim: 3 ms or less)")
     print(f"  the same scheme in plain Python  {plain:9.2f} ms   {plain / ours:6.0f} x as long")
 
 
 def ensemble() -> None:
     """A bread with its program, the right heat, its bands and a habit led back to a heat; each over one bake of 300 s in the same run."""
-    bread, air = puff.Bread(0.0034, 0.18, 0.88, 20.0), puff.Face(30, 10, 30, 0.9, 1200)
-    stages = [puff.Stage(150.0, turned, 12_000.0, 25.0, 8.0, air) for turned in (False, True)]
-    bake = best_ms(lambda: puff.simulate(bread, puff.Plate("iron", 0.005, 235.0), stages), 12)
+    bread, air = puff_model.Bread(0.0034, 0.18, 0.88, 20.0), puff_model.Face(30, 10, 30, 0.9, 1200)
+    stages = [puff_model.Stage(150.0, turned, 12_000.0, 25.0, 8.0, air) for turned in (False, True)]
+    bake = best_ms(lambda: puff_model.simulate(bread, puff_model.Plate("iron", 0.005, 235.0), stages), 12)
     for kind, temp in (("iron_plate", 200.0), ("stone_oven", 275.0)):
         surface = Surface(kind, temp, sd_k=28.0)
         heat = best_ms(lambda s=surface: plan_bread(bread, s).right_heat, 8)  # type: ignore[misc]
@@ -294,7 +300,7 @@ def ensemble() -> None:
         print(
             f"  a habit led back to a heat        {habit:8.1f} ms  {habit / bake:5.0f} x one bake  (aim: 150 ms or less)"
         )
-    roll = proved(puff.Bread(0.02, 0.06, 0.88, 24.0, pocket=False))
+    roll = proved(puff_model.Bread(0.02, 0.06, 0.88, 24.0, pocket=False))
     baking = plan_bread(roll, Surface("oven_tray", 225.0)).baking
     roll_ms = best_ms(lambda: baking.baked(), 5)
     print(
@@ -439,7 +445,7 @@ def keystroke() -> None:
 
 def main() -> None:
     print(f"{platform.node()}: {platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}")
-    if not (yeast.warm() and puff.warm()):
+    if not (yeast_course.warm() and puff_model.warm()):
         raise SystemExit("numba is missing: there is nothing compiled to measure")
     rise()
     sourdough()

@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
-from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.line.live import Follower
 from brassclock.core.fire.line.spec import LineSpec
 
@@ -28,7 +28,7 @@ def played(
     spec: LineSpec, breads: int, turn_s: float | None, off_s: float, late: Callable[[int], float], lost: int = 0
 ) -> Played:
     """Every move when it is due, later by `late` of which move it is, or at once where that is negative; round `lost` falls."""
-    run, taps, told = Played(), list[hearths.Tap](), dict[int, float]()
+    run, taps, told = Played(), list[hearth_rules.Tap](), dict[int, float]()
     follower = Follower(spec, breads, 2_500)
     now, grill = 0.0, spec.stations[0].count if spec.stations else 0
     for move in range(10 * breads):
@@ -36,7 +36,7 @@ def played(
         line = follower.follow(taps)
         run.mended_ms.append(1e3 * (time.perf_counter() - began))
         loads = line.contact_s if line else {}
-        state = hearths.hearth(taps, breads, spec.spots, turn_s, off_s, spec.recover_s, grill, loads or None)
+        state = hearth_rules.hearth(taps, breads, spec.spots, turn_s, off_s, spec.recover_s, grill, loads or None)
         if state.finished:
             run.seconds = now - taps[0].at_s
             return run
@@ -48,8 +48,8 @@ def played(
         kind = "fell" if lost and due.round_no == lost and due.move == "off" else due.move
         if kind == "turn" and not grill and off_by == SKIPPED_S:
             kind = "off"  # taken off unturned
-        tap = hearths.Tap(kind, due.round_no, due.spot, now)
-        problem = hearths.impossible(taps, tap, breads, spec.spots, grill)
+        tap = hearth_rules.Tap(kind, due.round_no, due.spot, now)
+        problem = hearth_rules.impossible(taps, tap, breads, spec.spots, grill)
         if problem:
             run.wrong.append(problem)
             return run

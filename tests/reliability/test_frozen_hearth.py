@@ -12,7 +12,7 @@ from flask.testing import FlaskClient
 from sqlmodel import Session, create_engine, select
 
 from brassclock.store.engine import FILE_NAME, alembic_config, newest_revision, open_store
-from brassclock.store.tables import Bake, Said
+from brassclock.store.tables import Bake, ForecastRecord
 from helpers import Clock
 
 
@@ -144,7 +144,7 @@ def test_old_bakes_are_frozen_as_they_were(tmp_path: Path) -> None:
         c.exec_driver_sql("update bake set bloom_min = 6, activity_factor = 1 where id = 2")
     old.dispose()
     with Session(open_store(tmp_path)) as session:
-        said = {x.name: (x.p10, x.before) for x in session.exec(select(Said))}
+        said = {x.name: (x.p10, x.before) for x in session.exec(select(ForecastRecord))}
         assert said == {
             "activity": (None, {"mean": 1.0, "sd_log": 0.3}), "bag": (None, {"thirst_frac": 0.01, "times": 2}), "taken off": (50, None),
         }  # fmt: skip

@@ -10,7 +10,6 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.services.app import App, SystemClock
-from brassclock.services.pages import bake as views
 from helpers import Clock
 
 
@@ -21,7 +20,7 @@ def test_nothing_is_stored_when_its_answer_cannot_be_computed(
         raise ZeroDivisionError("in the midst of the answer")
 
     with monkeypatch.context() as m:
-        m.setattr(views, "clock_out", fails)
+        m.setattr(bake_page, "clock_out", fails)
         answer = client.patch(f"/api/bakes/{bake['id']}", json={"name": "Lost"})
         assert (answer.status_code, "nothing was stored" in answer.json["detail"]) == (500, True)
     assert client.get(f"/api/bakes/{bake['id']}").json["name"] == bake["name"]

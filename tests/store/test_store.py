@@ -13,7 +13,7 @@ from alembic.migration import MigrationContext
 from sqlmodel import Session, SQLModel, create_engine, select
 
 from brassclock.services.app import App
-from brassclock.services.kitchen import settings as kitchens
+from brassclock.services.kitchen import settings as kitchen_settings
 from brassclock.services.schemas.kitchen import KitchenCreate, SurfaceUpdate
 from brassclock.store.engine import FILE_NAME, alembic_config, open_store
 from brassclock.store.tables import Bake, Kitchen, Tap
@@ -39,9 +39,9 @@ def test_an_action_that_fails_leaves_nothing(tmp_path: Path) -> None:
     app = App(open_store(tmp_path), with_demo=False)
     given = KitchenCreate(zone="UTC", surface=SurfaceUpdate(name="Plate", kind="iron_plate"))
     with pytest.raises(RuntimeError), app.transaction() as session:
-        kitchens.add_kitchen(session, given, app.real_now())
+        kitchen_settings.add_kitchen(session, given, app.real_now())
         raise RuntimeError("the lid closes here")
-    assert kitchens.list_kitchens(app) == []
+    assert kitchen_settings.list_kitchens(app) == []
 
 
 def test_instants_come_back_aware_and_equal(tmp_path: Path) -> None:

@@ -9,13 +9,13 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, app, tagged
 from brassclock.api.routes import Routes
-from brassclock.services.bake import commands as bakes
-from brassclock.services.fire import commands as taps
-from brassclock.services.fire import hearth as hearth_views
-from brassclock.services.fire import view as fire_views
-from brassclock.services.pages import bake as views
-from brassclock.services.rise import rescue as rescues
-from brassclock.services.rise import whatif as whatifs
+from brassclock.services.bake import commands as bake_commands
+from brassclock.services.fire import commands as fire_commands
+from brassclock.services.fire import hearth as hearth_view
+from brassclock.services.fire import view as fire_view
+from brassclock.services.pages import bake as bake_page
+from brassclock.services.rise import rescue as rise_rescue
+from brassclock.services.rise import whatif as rise_whatif
 from brassclock.services.schemas.bake import BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
 from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
@@ -63,13 +63,13 @@ class Gone(BaseModel):
 
 def answer_bake(bake_id: int):
     """A bake, computed, as every change of it answers."""
-    return views.bake_out(app(), bake_id).model_dump(mode="json")
+    return bake_page.bake_out(app(), bake_id).model_dump(mode="json")
 
 
 def answer_hearth(bake_id: int, status: int = 200) -> Response:
     """The live hearth of a bake, as every move on it answers; a move of the line with the tag to ask with next."""
-    response = Response(hearth_views.hearth_out(app(), bake_id).model_dump_json(), status, mimetype="application/json")
-    tag = hearth_views.moved_tag(app(), bake_id)
+    response = Response(hearth_view.hearth_out(app(), bake_id).model_dump_json(), status, mimetype="application/json")
+    tag = hearth_view.moved_tag(app(), bake_id)
     if tag is not None:
         response.headers["ETag"] = tag
     return response
@@ -78,7 +78,7 @@ def answer_hearth(bake_id: int, status: int = 200) -> Response:
 @routes.post("/bakes", responses={"201": BakeRead, **PROBLEMS})
 def start_bake(body: BakeCreate):
     """A new bake from a method, for a table."""
-    return answer_bake(bakes.start_bake(app(), body)), 201
+    return answer_bake(bake_commands.start_bake(app(), body)), 201
 
 
 @routes.get("/bakes/<int:bake_id>", responses={"200": BakeRead, **PROBLEMS})
@@ -89,21 +89,21 @@ def get_bake(path: BakePath):
 
 @routes.patch("/bakes/<int:bake_id>", responses={"200": BakeRead, **PROBLEMS})
 def change_bake(path: BakePath, body: BakeUpdate):
-    bakes.change_bake(app(), path.bake_id, body)
+    bake_commands.change_bake(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.delete("/bakes/<int:bake_id>", responses={"200": Gone, **PROBLEMS})
 def delete_bake(path: BakePath, query: Edit):
     """Put a bake away; on the revision it was seen at, where that is given."""
-    bakes.delete_bake(app(), path.bake_id, query.revision)
+    bake_commands.delete_bake(app(), path.bake_id, query.revision)
     return Gone(id=path.bake_id).model_dump()
 
 
 @routes.post("/bakes/<int:bake_id>/restore", responses={"200": BakeRead, **PROBLEMS})
 def restore_bake(path: BakePath):
     """Undo of a deletion."""
-    bakes.restore_bake(app(), path.bake_id)
+    bake_commands.restore_bake(app(), path.bake_id)
     return answer_bake(path.bake_id)
 
 
@@ -111,118 +111,118 @@ def restore_bake(path: BakePath):
 def set_status(path: BakePath, body: StatusRequest):
     """Keep a bake in the logbook, abandon it, or bring it back."""
     if body.status == "kept":
-        bakes.keep(app(), path.bake_id, body.revision)
+        bake_commands.keep(app(), path.bake_id, body.revision)
     else:
-        bakes.end_bake(app(), path.bake_id, body.status, body.revision)
+        bake_commands.end_bake(app(), path.bake_id, body.status, body.revision)
     return answer_bake(path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthRead, "304": None, **PROBLEMS})
 def get_hearth(path: BakePath):
     """The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is new."""
-    tag = hearth_views.hearth_tag(app(), path.bake_id)
-    return tagged(tag, lambda: hearth_views.hearth_out(app(), path.bake_id).model_dump_json())
+    tag = hearth_view.hearth_tag(app(), path.bake_id)
+    return tagged(tag, lambda: hearth_view.hearth_out(app(), path.bake_id).model_dump_json())
 
 
 @routes.post("/bakes/<int:bake_id>/taps", responses={"201": HearthRead, **PROBLEMS})
 def tap(path: BakePath, body: TapCreate):
     """Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new ETag."""
-    taps.tap(app(), path.bake_id, body)
+    fire_commands.tap(app(), path.bake_id, body)
     return answer_hearth(path.bake_id, 201)
 
 
 @routes.patch("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthRead, **PROBLEMS})
 def move_tap(path: TapPath, body: TapUpdate):
     """Backdate a tap."""
-    taps.move_tap(app(), path.bake_id, path.tap_id, body)
+    fire_commands.move_tap(app(), path.bake_id, path.tap_id, body)
     return answer_hearth(path.bake_id)
 
 
 @routes.delete("/bakes/<int:bake_id>/taps/<int:tap_id>", responses={"200": HearthRead, **PROBLEMS})
 def undo_tap(path: TapPath):
-    taps.undo_tap(app(), path.bake_id, path.tap_id)
+    fire_commands.undo_tap(app(), path.bake_id, path.tap_id)
     return answer_hearth(path.bake_id)
 
 
 @routes.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeRead, **PROBLEMS})
 def judge(path: BakePath, body: OutcomeUpdate):
     """What became of a round."""
-    bakes.judge(app(), path.bake_id, body)
+    bake_commands.judge(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.post("/readings", responses={"201": BakeRead, **PROBLEMS})
 def read(body: ReadingCreate):
     """A look at the dough."""
-    bakes.read(app(), body)
+    bake_commands.read(app(), body)
     return answer_bake(body.bake_id), 201
 
 
 @routes.delete("/readings/<int:reading_id>", responses={"200": BakeRead, **PROBLEMS})
 def undo_reading(path: ReadingPath):
-    return answer_bake(bakes.undo_reading(app(), path.reading_id))
+    return answer_bake(bake_commands.undo_reading(app(), path.reading_id))
 
 
 @routes.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueRead, **PROBLEMS})
 def rescue(path: BakePath, body: RescueRequest):
     """For late guests, or a dough that is too fast: changes with their windows, the least disruptive first."""
-    return rescues.rescue(app(), path.bake_id, body).model_dump(mode="json")
+    return rise_rescue.rescue(app(), path.bake_id, body).model_dump(mode="json")
 
 
 @routes.post("/bakes/<int:bake_id>/spells", responses={"201": BakeRead, **PROBLEMS})
 def spell(path: BakePath, body: RelocationCreate):
     """The dough goes elsewhere from now."""
-    rescues.spell(app(), path.bake_id, body)
+    rise_rescue.spell(app(), path.bake_id, body)
     return answer_bake(path.bake_id), 201
 
 
 @routes.delete("/bakes/<int:bake_id>/spells", responses={"200": BakeRead, **PROBLEMS})
 def end_spell(path: BakePath, query: Edit):
     """Bring it back now, or take the last spell away."""
-    rescues.end_spell(app(), path.bake_id, query.revision)
+    rise_rescue.end_spell(app(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineRead, **PROBLEMS})
 def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
-    return fire_views.best_line(app(), path.bake_id).model_dump(mode="json")
+    return fire_view.best_line(app(), path.bake_id).model_dump(mode="json")
 
 
 @routes.get("/bakes/<int:bake_id>/habit", responses={"200": HabitRead, **PROBLEMS})
 def habit(path: BakePath, query: HabitQuery):
     """What the seconds that a cook gives each side say of how hot the surface is."""
     sides = [query.first] if query.second is None else [query.first, query.second]
-    return fire_views.habit(app(), path.bake_id, sides).model_dump(mode="json")
+    return fire_view.habit(app(), path.bake_id, sides).model_dump(mode="json")
 
 
 @routes.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsRead, **PROBLEMS})
 def fire_ifs(path: BakePath):
     """The bread on its surface with one thing changed at a time."""
-    return fire_views.ifs(app(), path.bake_id).model_dump(mode="json")
+    return fire_view.ifs(app(), path.bake_id).model_dump(mode="json")
 
 
 @routes.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfRead, **PROBLEMS})
 def what_if(path: BakePath, body: WhatIfRequest):
     """The rise and the moves as a change would make them; nothing is stored."""
-    return whatifs.what_if(app(), path.bake_id, body).model_dump(mode="json")
+    return rise_whatif.what_if(app(), path.bake_id, body).model_dump(mode="json")
 
 
 @routes.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeRead, **PROBLEMS})
 def keep_what_if(path: BakePath, body: WhatIfRequest):
     """Make a tried change the bake's own."""
-    whatifs.keep_what_if(app(), path.bake_id, body)
+    rise_whatif.keep_what_if(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesRead, **PROBLEMS})
 def named_routes(path: BakePath):
     """Named ways to the same table, of a dough that is not mixed yet."""
-    return whatifs.named_routes(app(), path.bake_id).model_dump(mode="json")
+    return rise_whatif.named_routes(app(), path.bake_id).model_dump(mode="json")
 
 
 @routes.post("/bakes/<int:bake_id>/route", responses={"200": BakeRead, **PROBLEMS})
 def take_route(path: BakePath, body: RouteUpdate):
     """Make a named route the bake's own."""
-    whatifs.take_route(app(), path.bake_id, body)
+    rise_whatif.take_route(app(), path.bake_id, body)
     return answer_bake(path.bake_id)

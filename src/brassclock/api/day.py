@@ -8,11 +8,11 @@ from pydantic import BaseModel, Field
 from brassclock.api.bakes import BakePath, answer_bake
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
 from brassclock.api.routes import Routes
-from brassclock.services.day import changes as day
-from brassclock.services.day import export as plan_files
-from brassclock.services.day import options as ways_out
-from brassclock.services.day import pack as days
-from brassclock.services.day import undo as history
+from brassclock.services.day import changes as day_changes
+from brassclock.services.day import export as day_export
+from brassclock.services.day import options as day_options
+from brassclock.services.day import pack as day_pack
+from brassclock.services.day import undo as day_undo
 from brassclock.services.kitchen import busy
 from brassclock.services.schemas.bake import BakeRead
 from brassclock.services.schemas.day import (
@@ -100,64 +100,64 @@ def restore_calendar(path: CalendarPath):
 @routes.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayRead, **PROBLEMS})
 def get_day(path: KitchenPath):
     """How the plans have moved, and why, newest first; and the last act that can be taken back."""
-    return answer(history.day_out(app(), path.kitchen_id))
+    return answer(day_undo.day_out(app(), path.kitchen_id))
 
 
 @routes.post("/kitchens/<int:kitchen_id>/day/acts/<int:act_id>/undo", responses={"200": DayRead, **PROBLEMS})
 def undo_act(path: ActPath):
     """Take an act back: every bake it touched as it was before."""
-    history.undo(app(), path.kitchen_id, path.act_id)
-    return answer(history.day_out(app(), path.kitchen_id))
+    day_undo.undo(app(), path.kitchen_id, path.act_id)
+    return answer(day_undo.day_out(app(), path.kitchen_id))
 
 
 @routes.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": PackRead, **PROBLEMS})
 def together(path: KitchenPath):
     """A day for all live bakes at once, bake by bake; nothing is stored."""
-    return answer(days.together(app(), path.kitchen_id))
+    return answer(day_pack.together(app(), path.kitchen_id))
 
 
 @routes.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayRead, **PROBLEMS})
 def take_together(path: KitchenPath, body: PackRequest):
     """Make that day so."""
-    days.take_together(app(), path.kitchen_id, body)
-    return answer(history.day_out(app(), path.kitchen_id))
+    day_pack.take_together(app(), path.kitchen_id, body)
+    return answer(day_undo.day_out(app(), path.kitchen_id))
 
 
 @routes.get("/kitchens/<int:kitchen_id>/plan/<kind>", responses={"200": {"content": {}}, **PROBLEMS})
 def plan_file(path: PlanPath):
     """Every hand move still ahead as iCalendar (`ics`) or a table (`csv`)."""
-    text, media, name = plan_files.plan_file(app(), path.kitchen_id, path.kind)
+    text, media, name = day_export.plan_file(app(), path.kitchen_id, path.kind)
     return Response(text, mimetype=media, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @routes.get("/bakes/<int:bake_id>/way-out", responses={"200": RelaxationRead, **PROBLEMS})
 def way_out(path: BakePath):
     """The fit of a bake to the hours there are: why it does not fit, and what would make it fit."""
-    return answer(ways_out.way_out(app(), path.bake_id))
+    return answer(day_options.way_out(app(), path.bake_id))
 
 
 @routes.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeRead, **PROBLEMS})
 def take_way_out(path: BakePath, body: FitRequest):
     """Make one of those changes."""
-    ways_out.take_way_out(app(), path.bake_id, body)
+    day_options.take_way_out(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/others", responses={"200": WaysThrough, **PROBLEMS})
 def others(path: BakePath):
     """Other ways through the day worth seeing: least hands-on, best flavour, latest start."""
-    return answer(ways_out.others(app(), path.bake_id))
+    return answer(day_options.others(app(), path.bake_id))
 
 
 @routes.post("/bakes/<int:bake_id>/others", responses={"200": BakeRead, **PROBLEMS})
 def take_other(path: BakePath, body: AlternativeRequest):
     """Make one of those ways the bake's own."""
-    ways_out.take_other(app(), path.bake_id, body)
+    day_options.take_other(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.put("/bakes/<int:bake_id>/pin", responses={"200": BakeRead, **PROBLEMS})
 def pin(path: BakePath, body: PinUpdate):
     """Hold a hand move at an instant ahead, or let it go."""
-    day.pin(app(), path.bake_id, body)
+    day_changes.pin(app(), path.bake_id, body)
     return answer_bake(path.bake_id)

@@ -32,7 +32,7 @@ from brassclock.services.schemas.weigh import (
     ScaleUpdate,
     WeighRead,
 )
-from brassclock.services.weigh import commands as formulas
+from brassclock.services.weigh import commands as weigh_commands
 from brassclock.services.weigh import methods, transfer
 from brassclock.services.weigh.view import weigh_out
 
@@ -77,7 +77,7 @@ def weigh(path: KitchenPath, body: WeighRequest):
 @routes.post("/kitchens/<int:kitchen_id>/entry", responses={"200": EntryRead, **PROBLEMS})
 def entry(path: KitchenPath, body: EntryRequest):
     """Every line of a pasted list, read or with what is missing."""
-    return formulas.read_list(app(), path.kitchen_id, body).model_dump(mode="json")
+    return weigh_commands.read_list(app(), path.kitchen_id, body).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/ingredients", responses={"200": IngredientList, **PROBLEMS})
@@ -121,19 +121,19 @@ def kitchen_methods(path: KitchenPath):
 @routes.post("/kitchens/<int:kitchen_id>/methods", responses={"201": Named, **PROBLEMS})
 def keep_method(path: KitchenPath, body: MethodCreate):
     """Keep a bake as a method of one's own."""
-    return Named(id=formulas.keep_method(app(), path.kitchen_id, body)).model_dump(), 201
+    return Named(id=weigh_commands.keep_method(app(), path.kitchen_id, body)).model_dump(), 201
 
 
 @routes.delete("/kitchens/<int:kitchen_id>/methods/<method_id>", responses={"200": Named, **PROBLEMS})
 def put_away_method(path: MethodPath):
-    formulas.put_away_method(app(), path.kitchen_id, path.method_id)
+    weigh_commands.put_away_method(app(), path.kitchen_id, path.method_id)
     return Named(id=path.method_id).model_dump()
 
 
 @routes.post("/kitchens/<int:kitchen_id>/methods/<method_id>/restore", responses={"200": Named, **PROBLEMS})
 def restore_method(path: MethodPath):
     """Undo of putting away."""
-    formulas.put_away_method(app(), path.kitchen_id, path.method_id, back=True)
+    weigh_commands.put_away_method(app(), path.kitchen_id, path.method_id, back=True)
     return Named(id=path.method_id).model_dump()
 
 
@@ -160,45 +160,45 @@ def bake_file():
 @routes.post("/bakes/<int:bake_id>/scale", responses={"200": BakeRead, **PROBLEMS})
 def scale(path: BakePath, body: ScaleUpdate):
     """Rewrite the lines for so many breads, so much flour, what runs out, or what fits at once."""
-    formulas.scale(app(), path.bake_id, body)
+    weigh_commands.scale(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/additions", responses={"201": BakeRead, **PROBLEMS})
 def add(path: BakePath, body: AddCreate):
     """Record what was put in beside the formula."""
-    formulas.add(app(), path.bake_id, body)
+    weigh_commands.add(app(), path.bake_id, body)
     return answer_bake(path.bake_id), 201
 
 
 @routes.delete("/bakes/<int:bake_id>/additions", responses={"200": BakeRead, **PROBLEMS})
 def unadd(path: BakePath, query: Edit):
     """Take the last addition back."""
-    formulas.unadd(app(), path.bake_id, query.revision)
+    weigh_commands.unadd(app(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/feel", responses={"200": HandfulRead, **PROBLEMS})
 def feel(path: BakePath, body: FeelUpdate):
     """What to do about how the dough feels."""
-    return formulas.feel(app(), path.bake_id, body).model_dump(mode="json")
+    return weigh_commands.feel(app(), path.bake_id, body).model_dump(mode="json")
 
 
 @routes.post("/bakes/<int:bake_id>/dose", responses={"200": DoseRead, **PROBLEMS})
 def dose(path: BakePath, body: DoseUpdate):
     """The yeast for the time there is."""
-    return formulas.dose(app(), path.bake_id, body).model_dump(mode="json")
+    return weigh_commands.dose(app(), path.bake_id, body).model_dump(mode="json")
 
 
 @routes.put("/bakes/<int:bake_id>/bloom", responses={"200": BakeRead, **PROBLEMS})
 def bloom(path: BakePath, body: BloomCreate):
     """Minutes until the yeast foamed."""
-    formulas.bloom(app(), path.bake_id, body)
+    weigh_commands.bloom(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
 
 @routes.delete("/bakes/<int:bake_id>/bloom", responses={"200": BakeRead, **PROBLEMS})
 def unbloom(path: BakePath, query: Edit):
     """Forget the bloom test."""
-    formulas.unbloom(app(), path.bake_id, query.revision)
+    weigh_commands.unbloom(app(), path.bake_id, query.revision)
     return answer_bake(path.bake_id)

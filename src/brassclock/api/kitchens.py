@@ -12,7 +12,7 @@ from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
 from brassclock.services.app import App, Conflict
 from brassclock.services.kitchen import air
-from brassclock.services.kitchen import settings as kitchens
+from brassclock.services.kitchen import settings as kitchen_settings
 from brassclock.services.pages import bench as bench_page
 from brassclock.services.schemas.bake import BenchRead, LogbookRead
 from brassclock.services.schemas.base import ClockRead
@@ -77,23 +77,23 @@ def tagged(tag: str | None, answer: Callable[[], str]) -> Response:
 @routes.get("/kitchens", responses={"200": KitchenList})
 def list_kitchens():
     """Every kitchen."""
-    return KitchenList(kitchens=kitchens.list_kitchens(app())).model_dump(mode="json")
+    return KitchenList(kitchens=kitchen_settings.list_kitchens(app())).model_dump(mode="json")
 
 
 @routes.post("/kitchens", responses={"201": KitchenRead, **PROBLEMS})
 def create_kitchen(body: KitchenCreate):
     """A new, empty kitchen."""
-    return kitchens.create_kitchen(app(), body).model_dump(mode="json"), 201
+    return kitchen_settings.create_kitchen(app(), body).model_dump(mode="json"), 201
 
 
 @routes.get("/kitchens/<int:kitchen_id>", responses={"200": KitchenRead, **PROBLEMS})
 def get_kitchen(path: KitchenPath):
-    return kitchens.get_kitchen(app(), path.kitchen_id).model_dump(mode="json")
+    return kitchen_settings.get_kitchen(app(), path.kitchen_id).model_dump(mode="json")
 
 
 @routes.patch("/kitchens/<int:kitchen_id>", responses={"200": KitchenRead, **PROBLEMS})
 def change_kitchen(path: KitchenPath, body: KitchenUpdate):
-    return kitchens.change_kitchen(app(), path.kitchen_id, body).model_dump(mode="json")
+    return kitchen_settings.change_kitchen(app(), path.kitchen_id, body).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/bench", responses={"200": BenchRead, "304": None, **PROBLEMS})
@@ -113,23 +113,23 @@ def logbook(path: KitchenPath, query: LogbookQuery):
 
 @routes.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenRead, **PROBLEMS})
 def add_surface(path: KitchenPath, body: SurfaceUpdate):
-    return kitchens.add_surface(app(), path.kitchen_id, body).model_dump(mode="json"), 201
+    return kitchen_settings.add_surface(app(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
 @routes.put("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenRead, **PROBLEMS})
 def change_surface(path: SurfacePath, body: SurfaceUpdate):
-    return kitchens.change_surface(app(), path.kitchen_id, path.surface_id, body).model_dump(mode="json")
+    return kitchen_settings.change_surface(app(), path.kitchen_id, path.surface_id, body).model_dump(mode="json")
 
 
 @routes.delete("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>", responses={"200": KitchenRead, **PROBLEMS})
 def remove_surface(path: SurfacePath):
-    return kitchens.remove_surface(app(), path.kitchen_id, path.surface_id).model_dump(mode="json")
+    return kitchen_settings.remove_surface(app(), path.kitchen_id, path.surface_id).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/surfaces/<int:surface_id>/restore", responses={"200": KitchenRead, **PROBLEMS})
 def restore_surface(path: SurfacePath):
     """Undo of removing a surface."""
-    return kitchens.restore_surface(app(), path.kitchen_id, path.surface_id).model_dump(mode="json")
+    return kitchen_settings.restore_surface(app(), path.kitchen_id, path.surface_id).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/clock", responses={"200": ClockRead, **PROBLEMS})
@@ -137,7 +137,7 @@ def get_clock(path: KitchenPath):
     """Now in a kitchen."""
     h = app()
     with h.read() as session:
-        return kitchens.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
+        return kitchen_settings.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
 
 
 @routes.post("/clock", responses={"200": ClockRead, **PROBLEMS})
@@ -152,7 +152,7 @@ def set_clock(body: ClockUpdate):
             if to is None:
                 raise Conflict("There is no hand move ahead to jump to. Start a bake first.")
         h.set_clock(session, kitchen, rate=body.rate, to=to)
-        return kitchens.clock_out(h, session, kitchen).model_dump(mode="json")
+        return kitchen_settings.clock_out(h, session, kitchen).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/air", responses={"200": AirRead, **PROBLEMS})
@@ -175,10 +175,10 @@ def unread_air(path: AirPath):
 @routes.delete("/kitchens/<int:kitchen_id>/leavens/<string:leaven>", responses={"200": KitchenRead, **PROBLEMS})
 def forget_leaven(path: LeavenPath):
     """Forget what was learned of a leaven."""
-    return kitchens.forget_leaven(app(), path.kitchen_id, path.leaven).model_dump(mode="json")
+    return kitchen_settings.forget_leaven(app(), path.kitchen_id, path.leaven).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/leavens/<string:leaven>/back", responses={"200": KitchenRead, **PROBLEMS})
 def recall_leaven(path: LeavenPath):
     """Undo of forgetting."""
-    return kitchens.forget_leaven(app(), path.kitchen_id, path.leaven, back=True).model_dump(mode="json")
+    return kitchen_settings.forget_leaven(app(), path.kitchen_id, path.leaven, back=True).model_dump(mode="json")

@@ -13,7 +13,7 @@ from werkzeug.exceptions import HTTPException
 from brassclock.core.evidence import BadRequest, FieldFault
 from brassclock.services.app import Conflict, NotFound, Outdated
 from brassclock.services.contract import UnknownKind
-from brassclock.services.pages import bake as views
+from brassclock.services.pages import bake as bake_page
 from brassclock.store.faults import storage_fault
 from brassclock.store.unit import Stale
 
@@ -110,7 +110,7 @@ def install(flask_app: Flask) -> None:
     def outdated(error: Outdated) -> Response:
         """Both versions: what the bake is now (None where it cannot be read), and what was to be made of it."""
         try:
-            now = views.bake_out(flask_app.extensions["brassclock"], error.bake_id).model_dump(mode="json")
+            now = bake_page.bake_out(flask_app.extensions["brassclock"], error.bake_id).model_dump(mode="json")
         except Conflict:
             now = None
         more = {"current": now, "yours": request.get_json(silent=True)}

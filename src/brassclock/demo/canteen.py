@@ -9,10 +9,10 @@ from sqlmodel import Session
 
 from brassclock.services import solve
 from brassclock.services.app import App
-from brassclock.services.bake import commands as bakes
-from brassclock.services.fire import commands as taps
+from brassclock.services.bake import commands as bake_commands
+from brassclock.services.fire import commands as fire_commands
 from brassclock.services.kitchen import busy, starters
-from brassclock.services.kitchen import settings as kitchens
+from brassclock.services.kitchen import settings as kitchen_settings
 from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
 from brassclock.services.schemas.day import BusyCreate, CalendarCreate
 from brassclock.services.schemas.fire import TapCreate
@@ -27,8 +27,8 @@ from brassclock.services.schemas.kitchen import (
 )
 from brassclock.services.schemas.rise import ReadingCreate
 from brassclock.services.schemas.weigh import ScaleUpdate
-from brassclock.services.weigh import commands as formulas
-from brassclock.store import kitchens as rows
+from brassclock.services.weigh import commands as weigh_commands
+from brassclock.store import kitchens as kitchen_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
 
@@ -62,9 +62,9 @@ COLOUR = {"R": "right", "P": "pale", "D": "dark"}
 
 
 def _set_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.datetime, rate: float = 0.0) -> None:
-    state = rows.clock_of(session, kitchen.id or 0)
+    state = kitchen_rows.clock_of(session, kitchen.id or 0)
     if state is None:
-        kitchens.start_clock(session, kitchen, real, sim, rate=0.0)
+        kitchen_settings.start_clock(session, kitchen, real, sim, rate=0.0)
     else:
         state.anchor_real, state.anchor_sim, state.rate = real, sim, rate
         session.add(state)
@@ -73,7 +73,7 @@ def _set_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.da
 def ensure_demo(app: App) -> None:
     """The demo kitchen, made anew when it is missing or its evening is long over."""
     with app.transaction() as session:
-        kitchen = rows.demo_kitchen(session)
+        kitchen = kitchen_rows.demo_kitchen(session)
         if kitchen is not None:
             if app.now(session, kitchen) < at(1, "01:30") + STALE:
                 return
@@ -123,26 +123,26 @@ def rota() -> str:
 
 def _plan_friday(app: App, kitchen_id: int) -> None:
     """Wednesday's sourdough, whose starter wants a feed, and Friday night: four bakes, two cooks, sleep by the week, a rota, and a drill that takes every hand."""
-    kitchens.change_kitchen(app, kitchen_id, KitchenUpdate(cooks=2, shelf_l=60))
+    kitchen_settings.change_kitchen(app, kitchen_id, KitchenUpdate(cooks=2, shelf_l=60))
     busy.add_busy(app, kitchen_id, BusyCreate(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
     drill = BusyCreate(
         name="shutter drill", start=f"{at(3, '21:20'):%Y-%m-%d %H:%M}", end=f"{at(3, '22:15'):%Y-%m-%d %H:%M}"
     )
     busy.add_busy(app, kitchen_id, drill)
     busy.bring_calendar(app, kitchen_id, CalendarCreate(text=rota(), hands=1))
-    surfaces = {s.name: s.id for s in kitchens.get_kitchen(app, kitchen_id).surfaces}
+    surfaces = {s.name: s.id for s in kitchen_settings.get_kitchen(app, kitchen_id).surfaces}
     for method, name, table, breads, surface in (SUPPER, *FRIDAY):
         given = BakeCreate(kitchen_id=kitchen_id, method=method, name=name, serve=f"{at(*table):%Y-%m-%d %H:%M}")
-        bake_id = bakes.start_bake(app, given)
-        formulas.scale(app, bake_id, ScaleUpdate(count=breads))
-        bakes.change_bake(app, bake_id, BakeUpdate(surface_id=surfaces[surface]))
+        bake_id = bake_commands.start_bake(app, given)
+        weigh_commands.scale(app, bake_id, ScaleUpdate(count=breads))
+        bake_commands.change_bake(app, bake_id, BakeUpdate(surface_id=surfaces[surface]))
 
 
 def build_demo(app: App) -> int:
     """Build it; answers the kitchen's id. One transaction."""
     real = app.real_now()
     with app.transaction() as session:
-        kitchen = kitchens.add_kitchen(
+        kitchen = kitchen_settings.add_kitchen(
             session,
             KitchenCreate(
                 name="Mount Pell night canteen", zone=ZONE, room_c=20, altitude_m=ALTITUDE_M,
@@ -168,22 +168,22 @@ def build_demo(app: App) -> int:
 
 def _start(app: App, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
     now = app.now(session, kitchen)
-    bake_id = bakes.add_bake(session, BakeCreate(kitchen_id=kitchen.id or 0, serve=serve), now)
+    bake_id = bake_commands.add_bake(session, BakeCreate(kitchen_id=kitchen.id or 0, serve=serve), now)
     bake = get(session, Bake, bake_id)
     assert bake is not None
-    bake.surface_id = next(s.id for s in rows.surfaces(session, kitchen.id or 0) if s.name == surface)
+    bake.surface_id = next(s.id for s in kitchen_rows.surfaces(session, kitchen.id or 0) if s.name == surface)
     session.add(bake)
     return bake
 
 
 def _tap(app: App, session: Session, kitchen: Kitchen, bake: Bake, when: dt.datetime, kind: str, round_no: int | None = None, spot: int | None = None) -> None:  # fmt: skip
-    state = rows.clock_of(session, kitchen.id or 0)
+    state = kitchen_rows.clock_of(session, kitchen.id or 0)
     assert isinstance(state, ClockState)
     state.anchor_sim = when
     session.add(state)
     r = solve.load(app, session, bake.id or 0)
     key = f"demo-{bake.id}-{kind}-{round_no or 0}"
-    taps.add_tap(
+    fire_commands.add_tap(
         session,
         r,
         TapCreate.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"}),
@@ -202,7 +202,7 @@ def _past_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime, 
     for minutes, ratio in looks:
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
         r = solve.load(app, session, bake.id or 0)
-        bakes.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
+        bake_commands.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
     after = 1 if str(balled) < "12:00" else 0
     _tap(app, session, kitchen, bake, at(days + after, str(balled)), "ball")
     fire = at(days + 1, str(first))
@@ -210,14 +210,14 @@ def _past_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime, 
     _rounds(app, session, kitchen, bake, fire)
     for number, mark in enumerate(marks.split(), start=1):
         r = solve.load(app, session, bake.id or 0)
-        bakes.add_outcome(
+        bake_commands.add_outcome(
             session,
             r,
             OutcomeUpdate.model_validate({"round_no": number, "pocket": WORDS[mark[0]], "colour": COLOUR[mark[1]]}),
         )
     bake.note = str(note)
     session.add(bake)
-    bakes.keep_rows(session, solve.load(app, session, bake.id or 0))
+    bake_commands.keep_rows(session, solve.load(app, session, bake.id or 0))
 
 
 def _rounds(app: App, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:
@@ -245,5 +245,5 @@ def _live_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime) 
     for minutes, ratio in ((40, 1.24), (78, 1.66)):
         _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
         r = solve.load(app, session, bake.id or 0)
-        bakes.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
+        bake_commands.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
     _tap(app, session, kitchen, bake, at(1, "00:36"), "ball")

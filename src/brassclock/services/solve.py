@@ -17,7 +17,7 @@ from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.evidence import BadRequest
-from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.layers import (
     MOST_MM,
     YEASTED_RISE,
@@ -29,25 +29,25 @@ from brassclock.core.fire.layers import (
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program
-from brassclock.core.fire.puff import model as puff
-from brassclock.core.rise import course as yeast
+from brassclock.core.fire.puff import model as puff_model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import App
-from brassclock.services.bake import snapshot as bakerows
+from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.day import sharing
 from brassclock.services.fire.model import QUICK_LINE, dressing_g, line_spec, loads_of, program_at
 from brassclock.services.kitchen import hours
-from brassclock.services.mix import model as bowls
-from brassclock.services.rise import forecast as rising
+from brassclock.services.mix import model as mix_model
+from brassclock.services.rise import forecast as rise_forecast
 from brassclock.services.rise.forecast import Risen
 from brassclock.services.weigh.model import sheet_of, sponge_g
-from brassclock.store import bakes as rows
+from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake, Surface
 
@@ -61,9 +61,9 @@ class BakeResult:
     """What was computed of a bake. A part that cannot be is None and its reason stands in `faults`."""
 
     sheet: WeighSheet | None = None
-    bowl: bowls.BowlHeat | None = None
+    bowl: mix_model.BowlHeat | None = None
     program: Program | None = None
-    bread: puff.Bread | None = None
+    bread: puff_model.Bread | None = None
     maturity: float | None = None  # of the balls when they are rolled
     line: Line | None = None
     risen: Risen | None = None
@@ -91,7 +91,11 @@ def solve(r: BakeSnapshot) -> BakeResult:
             r.kitchen.model_dump(mode="json", exclude={"version"}),
             r.surface.model_dump() if r.surface else None,
             {k: str(v) for k, v in r.own.items()},
-            [(t.kind, t.at.timestamp()) for t in r.taps if t.kind not in ("turn", "off", hearths.LOST, *hearths.FACTS)],
+            [
+                (t.kind, t.at.timestamp())
+                for t in r.taps
+                if t.kind not in ("turn", "off", hearth_rules.LOST, *hearth_rules.FACTS)
+            ],
             [(x.kind, x.value, x.feel, x.place, x.at.timestamp()) for x in (*r.readings, *r.air)],
             [r.starter.model_dump(mode="json") if r.starter else None, *(f.model_dump(mode="json") for f in r.feeds)],
             [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
@@ -114,7 +118,7 @@ def solve(r: BakeSnapshot) -> BakeResult:
 
 def compiled() -> bool:
     """True if both steppers answer compiled, on their finer grids."""
-    return yeast.course_stepper.ready and puff.bake_stepper.ready
+    return yeast_course.course_stepper.ready and puff_model.bake_stepper.ready
 
 
 UNSEEN = {"note", "revision", "name", "told", "summary", "serve_at", "serve_until"}  # of a bake, by its answer's key
@@ -138,7 +142,7 @@ def load_live(app: App, session: Session, kitchen_id: int) -> tuple[Computed, li
     busy = _hours_away(app, session, kitchen_id)
     found: Computed = []
     broken: list[Broken] = []
-    for bake_id in rows.live_ids(session, kitchen_id):
+    for bake_id in bake_rows.live_ids(session, kitchen_id):
         with catching(session, bake_id, broken):
             r = load(app, session, bake_id, busy)
             found.append((r, solve(r)))
@@ -148,7 +152,7 @@ def load_live(app: App, session: Session, kitchen_id: int) -> tuple[Computed, li
 def live_bakes(session: Session, kitchen_id: int) -> list[Bake]:
     """The live bakes of a kitchen whose rows can be read."""
     found: list[Bake] = []
-    for bake_id in rows.live_ids(session, kitchen_id):
+    for bake_id in bake_rows.live_ids(session, kitchen_id):
         with catching(session, bake_id, []):
             bake = get(session, Bake, bake_id)
             if bake is not None:
@@ -166,7 +170,7 @@ def plan_all(app: App, session: Session, kitchen_id: int) -> list[tuple[BakeSnap
     done = []
     for bake in sorted(live_bakes(session, kitchen_id), key=_rank):
         with catching(session, bake.id or 0, []):
-            r = sharing.around(bakerows.load(app, session, bake.id or 0, busy), takes)
+            r = sharing.around(bake_snapshot.load(app, session, bake.id or 0, busy), takes)
             work = solve(r)
             if work.plan is not None:
                 takes.append(sharing.planned(r, work.plan))
@@ -187,7 +191,7 @@ def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
 
 def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None = None) -> BakeSnapshot:
     """The rows of a bake, with what bakes before it were told to have of hands, surface and shelf; or NotFound."""
-    r = bakerows.load(app, session, bake_id, busy)
+    r = bake_snapshot.load(app, session, bake_id, busy)
     return sharing.around(r, _before(session, r)) if r.bake.status == "live" else r
 
 
@@ -203,7 +207,7 @@ def _before(session: Session, r: BakeSnapshot) -> list[sharing.Takes]:
     for other in sorted(live_bakes(session, r.bake.kitchen_id), key=_rank):
         if other.id != r.bake.id and _rank(other) < _rank(r.bake):
             with catching(session, other.id or 0, []):
-                found.append(sharing.told(other, r))
+                found.append(sharing.announced_plan(other, r))
     return found
 
 
@@ -216,8 +220,8 @@ def _last_seen(r: BakeSnapshot) -> dt.datetime:
     return min(r.now, (last + FORGOTTEN).astimezone(r.now.tzinfo))
 
 
-def compute(r: BakeSnapshot, *, quick: bool = False) -> BakeResult:
-    """The bake computed anew. `quick` leaves out what a picture under a finger does not show."""
+def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
+    """The bake computed anew. `coarse` leaves out what a picture under a finger does not show."""
     work = BakeResult()
     r = replace(r, now=_last_seen(r))
     bake, kitchen = r.bake, r.kitchen
@@ -228,23 +232,23 @@ def compute(r: BakeSnapshot, *, quick: bool = False) -> BakeResult:
         return work
     dough = dosed(work.sheet.dough, r.dose_factor)
     serve = bake.serve_at.astimezone(r.now.tzinfo)
-    if not quick:
+    if not coarse:
         _fire(work, r, air_c(kitchen.hourly_c, serve))
     if not dough.flour_g or not dough.water_g:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
-    line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not quick else r.line_min
-    if rising.rises(dough, kitchen.powder):
-        work.risen = rising.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), quick=quick)
-        if not quick:
+    line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not coarse else r.line_min
+    if rise_forecast.rises(dough, kitchen.powder):
+        work.risen = rise_forecast.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), coarse=coarse)
+        if not coarse:
             _fire_after(work, r)
     else:
-        work.risen = rising.rested(r, dough, line_min)
+        work.risen = rise_forecast.rested(r, dough, line_min)
         rest = work.risen.rested
         if rest is None or rest.here is None:
-            work.faults["rise"] = rising.NOTHING_LIFTS
-    if not quick:
-        work.bowl = bowls.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
+            work.faults["rise"] = rise_forecast.NOTHING_LIFTS
+    if not coarse:
+        work.bowl = mix_model.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
     return work
 
 
@@ -254,7 +258,7 @@ def spec_now(r: BakeSnapshot, work: BakeResult) -> BakeSpec:
     if work.plan.spec.rests:
         return work.plan.spec
     line_min = work.plan.spec.line_min - work.plan.spec.service_min
-    return rising.spec_of(r, work.sheet.dough, line_min, sponge_g(r.bake, work.sheet, 1.0))
+    return rise_forecast.spec_of(r, work.sheet.dough, line_min, sponge_g(r.bake, work.sheet, 1.0))
 
 
 def _fire_after(work: BakeResult, r: BakeSnapshot) -> None:
@@ -278,8 +282,8 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
     if not 1 <= mm <= MOST_MM:
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to {MOST_MM} mm."
         return
-    lifted = not rising.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
-    bread = puff.Bread(
+    lifted = not rise_forecast.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
+    bread = puff_model.Bread(
         mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
         rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,
         browning=browning(sheet.dough),

@@ -14,13 +14,13 @@ def warm_all(told: Callable[[], None] | None = None) -> bool:
 
     `told` is called, in a thread of its own, when that takes long.
     """
-    from brassclock.core.fire.puff import model as puff
-    from brassclock.core.rise import course as yeast
+    from brassclock.core.fire.puff import model as puff_model
+    from brassclock.core.rise import course as yeast_course
 
     long = threading.Timer(COLD_S, told or (lambda: None))
     long.daemon = True
     long.start()
     try:
-        return yeast.warm() and puff.warm()
+        return yeast_course.warm() and puff_model.warm()
     finally:
         long.cancel()

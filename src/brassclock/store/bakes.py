@@ -10,7 +10,7 @@ from sqlalchemy import case
 from sqlmodel import Session, col, func, select, update
 
 from brassclock.store.rows import find, get
-from brassclock.store.tables import Bake, Outcome, Reading, Said, Tap
+from brassclock.store.tables import Bake, ForecastRecord, Outcome, Reading, Tap
 
 LIVE = "live"
 
@@ -85,9 +85,9 @@ def outcomes(session: Session, bake_id: int) -> Sequence[Outcome]:
     return sorted(find(session, Outcome, bake_id=bake_id), key=lambda o: o.round_no)
 
 
-def said(session: Session, bake_id: int) -> dict[str, Said]:
+def said(session: Session, bake_id: int) -> dict[str, ForecastRecord]:
     """Forecasts kept for comparison, by name."""
-    return {row.name: row for row in sorted(find(session, Said, bake_id=bake_id), key=lambda x: x.id or 0)}
+    return {row.name: row for row in sorted(find(session, ForecastRecord, bake_id=bake_id), key=lambda x: x.id or 0)}
 
 
 def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:

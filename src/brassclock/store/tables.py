@@ -313,12 +313,13 @@ class Outcome(SQLModel, table=True):
     colour: str | None = None
 
 
-class Said(SQLModel, table=True):
-    """A forecast as it was said, kept to be set beside the fact. Times in s from `since`.
+class ForecastRecord(SQLModel, table=True):
+    """A forecast as it was shown, kept to be compared with the fact. Times in s from `since`.
 
     What a bake taught its kitchen (activity, friction, a bag's thirst) has in p50 what was believed after it, in `before` what was before.
     """
 
+    __tablename__ = "said"
     __table_args__ = (UniqueConstraint("bake_id", "name"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
     bake_id: int = _owner("bake.id")

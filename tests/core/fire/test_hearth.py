@@ -13,7 +13,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.heating import KNOBS, drift_k_min, heating, preheat_min, preheat_s, wipe_every
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import LineSpec, Station, bread_ops
@@ -27,13 +27,13 @@ WORKED: list[dict[str, Any]] = json.loads((Path(__file__).parents[2] / "worked" 
 @pytest.mark.parametrize("case", WORKED, ids=lambda c: c["name"])
 def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
     """Regression: told by these rules once and read over by hand; the page's own rules (`web/src/api/hearth.ts`) are tested on the same file."""
-    taps: list[hearths.Tap] = []
+    taps: list[hearth_rules.Tap] = []
     loads = {int(n): float(s) for n, s in case["loads"].items()}
     setting = [case[k] for k in ("rounds", "spots", "turn_s", "off_s", "recover_s", "grill")]
     for step in case["steps"]:
         kind, round_no, spot, at_s = step["tap"]
-        taps.append(hearths.Tap(kind, round_no, spot, float(at_s)))
-        found = hearths.hearth(taps, *setting, loads)
+        taps.append(hearth_rules.Tap(kind, round_no, spot, float(at_s)))
+        found = hearth_rules.hearth(taps, *setting, loads)
         assert [[d.move, d.round_no, d.spot, d.at_s] for d in found.due] == step["due"]
         assert [list(x) for x in (found.waiting, found.off, found.lost)] == [
             step[k] for k in ("waiting", "off", "lost")
@@ -44,24 +44,25 @@ def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
 @given(st.lists(st.sampled_from(["load", "turn", "off", "fell", "undo", "wait"]), max_size=40), st.sampled_from([0, 2]))
 def test_hearth_is_what_its_taps_say(script: list[str], grill: int) -> None:
     """Any script of allowed taps keeps every round in exactly one place, with a grill or without, and undo gives back the state before."""
-    taps: list[hearths.Tap] = []
+    taps: list[hearth_rules.Tap] = []
     now = 0.0
     for word in script:
         now += 7.0
         if word == "undo":
             taps = taps[:-1]
         elif word != "wait":
-            state = hearths.hearth(taps, 5, 2, 40.0, 60.0, 10.0, grill)
+            state = hearth_rules.hearth(taps, 5, 2, 40.0, 60.0, 10.0, grill)
             due = next((d for d in state.due if d.move == word or (word == "fell" and d.move != "load")), None)
             if due is None or (
-                word == "turn" and hearths.impossible(taps, hearths.Tap(word, due.round_no, due.spot, now), 5, 2, grill)
+                word == "turn"
+                and hearth_rules.impossible(taps, hearth_rules.Tap(word, due.round_no, due.spot, now), 5, 2, grill)
             ):
                 continue  # nothing to do, or the grill is full
-            tap = hearths.Tap(word, due.round_no, due.spot, now)
-            assert hearths.impossible(taps, tap, 5, 2, grill) is None
-            assert hearths.impossible([*taps, tap], tap, 5, 2, grill) is not None
+            tap = hearth_rules.Tap(word, due.round_no, due.spot, now)
+            assert hearth_rules.impossible(taps, tap, 5, 2, grill) is None
+            assert hearth_rules.impossible([*taps, tap], tap, 5, 2, grill) is not None
             taps.append(tap)
-        state = hearths.hearth(taps, 5, 2, 40.0, 60.0, 10.0, grill)
+        state = hearth_rules.hearth(taps, 5, 2, 40.0, 60.0, 10.0, grill)
         on = [s.round_no for s in state.spots if s.state == "busy"]
         assert sorted([*state.waiting, *state.off, *state.lost, *on]) == [1, 2, 3, 4, 5]
         assert len({d.spot for d in state.due}) == len(state.due)
@@ -127,8 +128,10 @@ def test_a_few_seconds_late_at_every_move_add_up_to_no_more(
 
 def test_a_full_grill_is_emptied_before_the_next_bread_goes_under_it() -> None:
     """Both are late: the bread beneath the grill comes off first, though the one in the pan waited longer."""
-    taps = [hearths.Tap(kind, n, n, at) for n, kind, at in [(1, "load", 0.0), (1, "turn", 40.0), (2, "load", 20.0)]]
-    state = hearths.hearth(sorted(taps, key=lambda t: t.at_s), 3, 2, 40.0, 75.0, 60.0, grill=1)
+    taps = [
+        hearth_rules.Tap(kind, n, n, at) for n, kind, at in [(1, "load", 0.0), (1, "turn", 40.0), (2, "load", 20.0)]
+    ]
+    state = hearth_rules.hearth(sorted(taps, key=lambda t: t.at_s), 3, 2, 40.0, 75.0, 60.0, grill=1)
     assert [(d.move, d.round_no) for d in state.due] == [("off", 1), ("turn", 2), ("load", 3)]
 
 
@@ -146,14 +149,14 @@ def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
 
 def test_a_wall_is_used_clockwise_and_never_where_it_was_just_used() -> None:
     """Facts of the trade: the wall wants its heat back, so the hand goes round; only where all else is taken does it come back."""
-    taps: list[hearths.Tap] = []
+    taps: list[hearth_rules.Tap] = []
     used: list[int] = []
     for n in range(1, 19):
-        state = hearths.hearth(taps, 24, 6, None, 60.0, 120.0)
+        state = hearth_rules.hearth(taps, 24, 6, None, 60.0, 120.0)
         due = next(d for d in state.due if d.move == "load")
         used.append(due.spot)
         at = max(due.at_s, 20.0 * n)
-        taps += [hearths.Tap("load", n, due.spot, at), hearths.Tap("off", n, due.spot, at + 60)]
+        taps += [hearth_rules.Tap("load", n, due.spot, at), hearth_rules.Tap("off", n, due.spot, at + 60)]
     assert used == [1, 2, 3, 4, 5, 6] * 3
 
 

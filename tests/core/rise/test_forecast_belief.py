@@ -151,12 +151,12 @@ def test_a_flat_belief_is_a_flat_band() -> None:
 
 def test_a_quick_forecast_is_near_the_whole_one() -> None:
     """Property of the picture under a finger: ready within five minutes of the whole forecast's, the curve within .03."""
-    whole, quick = bulk(), bulk(quick=True)
+    whole, coarse = bulk(), bulk(coarse=True)
     for name in ("ready", "best_from", "too_far"):
-        a, b = getattr(whole.windows[0], name), getattr(quick.windows[0], name)
+        a, b = getattr(whole.windows[0], name), getattr(coarse.windows[0], name)
         for x, y in zip(a.as_dict().values(), b.as_dict().values(), strict=True):
             if y is None:  # past the edge of the quick picture
                 assert x is None or x > 9
                 continue
             assert x == pytest.approx(y, abs=5 / 60 if name == "ready" else 0.06 * (x or 0))
-    assert np.interp(whole.trace.h, quick.trace.h, quick.trace.ratio) == pytest.approx(whole.trace.ratio, abs=0.03)
+    assert np.interp(whole.trace.h, coarse.trace.h, coarse.trace.ratio) == pytest.approx(whole.trace.ratio, abs=0.03)

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from brassclock.core.matter.dough import dough_of_masses
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise import gas, stepper
 from brassclock.core.rise import recipe as recipes
@@ -33,8 +33,8 @@ HATCH = dough_of_masses(
 
 
 def double_h(recipe: recipes.Recipe, temp_c: float, hours: float, target: float = 2.0) -> float | None:
-    run = model.course(model.start_of(recipe, temp_c), [model.Piece.constant(hours, temp_c)])
-    return model.first_passage_h(run.h, run.expansion, target)
+    run = yeast_course.course(yeast_course.start_of(recipe, temp_c), [yeast_course.Piece.constant(hours, temp_c)])
+    return yeast_course.first_passage_h(run.h, run.expansion, target)
 
 
 @pytest.mark.parametrize("case", CASES["time_to_double"], ids=lambda c: f"{c['temp_c']:g}C")
@@ -79,7 +79,7 @@ def test_osmotic_factor() -> None:
 
 def test_gas_volumes() -> None:
     """Analytic: the closed-form split at given CO2, warmed gas, and its exact inverse."""
-    start = model.start_of(Z, 24.0)
+    start = yeast_course.start_of(Z, 24.0)
     assert start.first_ml == pytest.approx(1.4194, abs=1e-4)
 
     def expansion(co2: float, temp_c: float) -> float:
@@ -99,9 +99,9 @@ def test_gas_volumes() -> None:
 
 def test_mass_is_conserved() -> None:
     """Analytic: with no leak, gas made is the yield times sugar used; growth never exceeds .121 g per g hexose."""
-    start = model.start_of(Z.with_yeast("yeast_instant", 0.001), 24.0)
+    start = yeast_course.start_of(Z.with_yeast("yeast_instant", 0.001), 24.0)
     start.p[16] = start.p[17] = 0.0
-    run = model.course(start, [model.Piece.constant(24, 24.0)])
+    run = yeast_course.course(start, [yeast_course.Piece.constant(24, 24.0)])
     used = run.state[0, 1:4].sum() - run.state[:, 1:4].sum(axis=1)
     assert np.allclose(run.state[:, 6], PARAMS["yield_y"].value * used, rtol=1e-9, atol=1e-15)
     grown = np.diff(run.state[:, 0])
@@ -112,11 +112,11 @@ def test_mass_is_conserved() -> None:
 def test_constant_rate() -> None:
     """Analytic: with readiness 1, no growth, no leak and sugar to spare, gas is rate times time."""
     recipe = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, 0.10, mass=1.75, strength=0.75)
-    start = model.start_of(recipe, 30.0)
+    start = yeast_course.start_of(recipe, 30.0)
     start.state[4] = 1.0
     start.p[5] = start.p[16] = start.p[17] = 0.0
     start.p[10] = 1e-12
-    run = model.course(start, [model.Piece.constant(1.0, 30.0)])
+    run = yeast_course.course(start, [yeast_course.Piece.constant(1.0, 30.0)])
     x0 = 0.01 * 0.95 * 0.88
     assert run.state[-1, 6] == pytest.approx(0.0105 * start.p[1] * x0, rel=1e-6)
 
@@ -127,15 +127,15 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
     """
     for dose, low, high in ((0.02, 0.20, 0.40), (0.005, 0.60, 1.00)):
         recipe = recipes.Recipe((("yeast_fresh", dose),), 0.6, 0.02, mass=1.62 + dose, strength=0.75)
-        run = model.course(model.start_of(recipe, 27.0), [model.Piece.constant(6, 27.0)])
+        run = yeast_course.course(yeast_course.start_of(recipe, 27.0), [yeast_course.Piece.constant(6, 27.0)])
         assert low <= run.state[-1, 0] / run.state[0, 0] - 1 <= high
     recipe = recipes.Recipe((("yeast_fresh", 7 / 250),), 0.6, 5 / 250, mass=1.65, strength=0.9)
-    run = model.course(model.start_of(recipe, 28.5), [model.Piece.constant(3, 28.5)])
+    run = yeast_course.course(yeast_course.start_of(recipe, 28.5), [yeast_course.Piece.constant(3, 28.5)])
     litres = run.co2_made_mol[-1] * 250 * 8.314 * 301.65 / 101325 * 1000
     assert 0.9 <= litres <= 1.8
 
 
-def reference(start: model.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
+def reference(start: yeast_course.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
     """The same right-hand side, in plain Python, by scipy."""
     out = np.zeros(stepper.STATES + 2)
 
@@ -149,15 +149,15 @@ def reference(start: model.Start, hours: float, ambient_c: float, tau_h: float, 
 @pytest.mark.parametrize(("temp_c", "hours"), [(24.0, 12.0), (4.0, 72.0)])
 def test_integrator_against_scipy(temp_c: float, hours: float) -> None:
     """Analytic: five-minute RK4 against solve_ivp at 1e-10, volume ratio within 1e-4; plain equals compiled."""
-    start = model.start_of(Z, 24.0)
+    start = yeast_course.start_of(Z, 24.0)
     exact = reference(start, hours, temp_c, 1.65, 1e-10, "DOP853").y[:, -1]
-    run = model.course(start, [model.Piece.constant(hours, temp_c, 1.65)])
+    run = yeast_course.course(start, [yeast_course.Piece.constant(hours, temp_c, 1.65)])
     gas_ml = stepper.split(exact[6], start.air_mol, exact[8], start.water, start.pressure_pa)[0]
     assert run.expansion[-1] == pytest.approx((start.dry_ml + gas_ml) / start.first_ml, abs=1e-4)
     pieces = np.array([[2.0, temp_c, temp_c, 1.65, 0.15]])
     plain, fast = np.zeros((40, stepper.COLUMNS)), np.zeros((40, stepper.COLUMNS))
-    for run_it, rows in ((stepper.run, plain), (model.course_stepper, fast)):
-        run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, model.DT_H, rows)
+    for run_it, rows in ((stepper.run, plain), (yeast_course.course_stepper, fast)):
+        run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, yeast_course.DT_H, rows)
     assert np.allclose(plain, fast, rtol=1e-11, atol=1e-15)
 
 
@@ -165,16 +165,20 @@ PIECES = st.tuples(st.floats(0.05, 6), st.floats(-20, 90), st.floats(-20, 90), s
 
 
 @given(
-    st.lists(PIECES, min_size=1, max_size=5), st.floats(0.001, 0.03), st.sampled_from([model.DT_H, model.COARSE_DT_H])
+    st.lists(PIECES, min_size=1, max_size=5),
+    st.floats(0.001, 0.03),
+    st.sampled_from([yeast_course.DT_H, yeast_course.COARSE_DT_H]),
 )
-@example([(1.0, 65.0, 65.0, None)], 0.01, model.COARSE_DT_H)  # it was -1860 of its volume
+@example([(1.0, 65.0, 65.0, None)], 0.01, yeast_course.COARSE_DT_H)  # it was -1860 of its volume
 @settings(max_examples=40, deadline=None)
 def test_any_path_stays_a_dough(path: list[tuple[float, float, float, float | None]], dose: float, dt_h: float) -> None:
     """From -20 to 90 C, at any pace, in steps of five or ten minutes: between 0.7 and the most it can hold for a moment, plain as compiled, and what lives dies."""
-    start = model.start_of(recipes.Recipe((("yeast_instant", dose),), 0.62, 0.02, mass=1.65, strength=0.75), 24.0)
+    start = yeast_course.start_of(
+        recipes.Recipe((("yeast_instant", dose),), 0.62, 0.02, mass=1.65, strength=0.75), 24.0
+    )
     rows = np.array([(h, a, b, tau or 0.0, -1.0) for h, a, b, tau in path])
     out = []
-    for run_it in (stepper.run, model.course_stepper):
+    for run_it in (stepper.run, yeast_course.course_stepper):
         table = np.zeros((int(np.sum(np.ceil(rows[:, 0] / dt_h))) + 2 * len(rows) + 2, stepper.COLUMNS))
         n, _ = run_it(start.state.copy(), start.air_mol, start.pools.copy(), rows, start.p, dt_h, table)
         out.append(table[:n])
@@ -188,16 +192,17 @@ def test_any_path_stays_a_dough(path: list[tuple[float, float, float, float | No
 def test_cold_path_and_knock_back() -> None:
     """Regression: the 72 h path with its time constants; a knocked-back dough starts again at once."""
     recipe = recipes.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
-    path = [model.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
-    run = model.course(model.start_of(recipe, 24.0), path)
+    path = [yeast_course.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
+    run = yeast_course.course(yeast_course.start_of(recipe, 24.0), path)
     assert run.expansion[-1] == pytest.approx(2.872, rel=0.01)
-    knocked = model.course(
-        model.start_of(Z, 24.0), [model.Piece.constant(2, 24.0, None, 0.15), model.Piece.constant(1, 24.0)]
+    knocked = yeast_course.course(
+        yeast_course.start_of(Z, 24.0),
+        [yeast_course.Piece.constant(2, 24.0, None, 0.15), yeast_course.Piece.constant(1, 24.0)],
     )
     after = knocked.piece == 1
     ratio = knocked.volume_ml[after] / knocked.volume_ml[after][0]
     assert knocked.gas_ml[after][0] / knocked.volume_ml[after][0] == pytest.approx(0.15, abs=1e-6)
-    assert model.first_passage_h(knocked.h[after] - 2, ratio, 1.4) == pytest.approx(0.41, abs=0.12)
+    assert yeast_course.first_passage_h(knocked.h[after] - 2, ratio, 1.4) == pytest.approx(0.41, abs=0.12)
 
 
 @pytest.mark.parametrize("case", CASES["maturity"], ids=lambda c: f"{c['hours']:g}h")
@@ -210,14 +215,14 @@ def test_maturity_and_fill(case: dict[str, Any]) -> None:
 
 @pytest.mark.parametrize("case", CASES["course"], ids=lambda c: f"{c['hours']:g}h")
 def test_course_hour_by_hour(case: dict[str, Any]) -> None:
-    run = model.course(model.start_of(Z, 24.0), [model.Piece.constant(case["hours"], 24.0)])
+    run = yeast_course.course(yeast_course.start_of(Z, 24.0), [yeast_course.Piece.constant(case["hours"], 24.0)])
     assert run.expansion[-1] == pytest.approx(case["e"], rel=0.01)
 
 
 @pytest.mark.parametrize("case", CASES["poolish"], ids=lambda c: f"{c['dose']:.1%} fresh")
 def test_liquid_preferments_peak(case: dict[str, Any]) -> None:
     recipe = recipes.Recipe((("yeast_fresh", case["dose"]),), 1.0, 0.0, mass=2.0 + case["dose"], strength=0.5)
-    run = model.course(model.start_of(recipe, 23.0), [model.Piece.constant(30, 23.0)])
+    run = yeast_course.course(yeast_course.start_of(recipe, 23.0), [yeast_course.Piece.constant(30, 23.0)])
     assert run.h[int(np.argmax(run.expansion))] == pytest.approx(case["hours"], abs=0.25)
 
 
@@ -226,10 +231,13 @@ def test_balls_of_practice(case: dict[str, Any]) -> None:
     recipe = recipes.Recipe((("yeast_active", 0.01),), 0.60, 0.016, 0.01, mass=1.656, strength=0.65, bloomed=True)
     twice = double_h(recipe, case["temp_c"], 8.0)
     assert twice is not None
-    pieces = [model.Piece.constant(twice, case["temp_c"], None, 0.15), model.Piece.constant(3, case["temp_c"])]
-    run = model.course(model.start_of(recipe, case["temp_c"]), pieces)
+    pieces = [
+        yeast_course.Piece.constant(twice, case["temp_c"], None, 0.15),
+        yeast_course.Piece.constant(3, case["temp_c"]),
+    ]
+    run = yeast_course.course(yeast_course.start_of(recipe, case["temp_c"]), pieces)
     after = run.piece == 1
-    minutes = model.first_passage_h(run.h[after] - twice, run.volume_ml[after] / run.volume_ml[after][0], 1.4)
+    minutes = yeast_course.first_passage_h(run.h[after] - twice, run.volume_ml[after] / run.volume_ml[after][0], 1.4)
     assert minutes is not None
     assert case["low_min"] <= minutes * 60 <= case["high_min"]
 
@@ -256,13 +264,13 @@ def test_windows_hold_what_the_schools_do(case: dict[str, Any]) -> None:
 def test_step_length_and_the_cold_jar() -> None:
     """Analytic: five and ten minute steps agree to 2e-4 on the 72 h path. Practice: .3 % put cold at once holds 1.4 to 2.6 x after 72 h."""
     recipe = recipes.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
-    path = [model.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
-    start = model.start_of(recipe, 24.0)
-    fine, coarse = (model.course(start, path, dt).expansion[-1] for dt in (1 / 12, 1 / 6))
+    path = [yeast_course.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
+    start = yeast_course.start_of(recipe, 24.0)
+    fine, coarse = (yeast_course.course(start, path, dt).expansion[-1] for dt in (1 / 12, 1 / 6))
     assert fine == pytest.approx(coarse, abs=2e-4)
-    cold = model.course(start, [model.Piece.constant(72, 4.0, 1.66)]).expansion[-1]
+    cold = yeast_course.course(start, [yeast_course.Piece.constant(72, 4.0, 1.66)]).expansion[-1]
     assert 1.4 <= cold <= 2.6
-    z = model.start_of(Z, 24.0)
+    z = yeast_course.start_of(Z, 24.0)
     need = float(gas.co2_for_volume(2 * z.first_ml, z.dry_ml, z.air_mol, 24.0, 0.62, 101325))
     assert need == pytest.approx(7.620e-5, rel=0.01)
 
@@ -308,15 +316,17 @@ def test_a_dead_dough_is_never_ready_and_says_so() -> None:
 def test_any_dough_stays_physical(dose: float, temp: float, water: float, salt: float) -> None:
     """No state goes negative, gas made never falls, and warmer (below the optimum) is never slower at first."""
     recipe = recipes.Recipe((("yeast_instant", dose),), water, salt, mass=1 + water + salt + dose, strength=0.75)
-    run = model.course(model.start_of(recipe, temp), [model.Piece.constant(10, temp)])
+    run = yeast_course.course(yeast_course.start_of(recipe, temp), [yeast_course.Piece.constant(10, temp)])
     assert np.all(run.state[:, :8] >= -1e-9)
     assert np.all(np.diff(run.co2_made_mol) >= -1e-15)
     assert np.all(np.isfinite(run.expansion))
     assert run.expansion.max() <= 1 + PARAMS["stretch"].value * 0.75 + 0.6
     if temp < 34:
-        warmer = model.course(model.start_of(recipe, temp + 1), [model.Piece.constant(1, temp + 1)])
-        assert warmer.co2_made_mol[-1] >= model.course(
-            model.start_of(recipe, temp), [model.Piece.constant(1, temp)]
+        warmer = yeast_course.course(
+            yeast_course.start_of(recipe, temp + 1), [yeast_course.Piece.constant(1, temp + 1)]
+        )
+        assert warmer.co2_made_mol[-1] >= yeast_course.course(
+            yeast_course.start_of(recipe, temp), [yeast_course.Piece.constant(1, temp)]
         ).co2_made_mol[-1] * (1 - 1e-9)
     assert math.isclose(run.h[-1], 10.0)
 

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from brassclock.core.matter.dough import Portion, dough_of_masses
 from brassclock.core.matter.ingredients import table
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import stepper
 from brassclock.core.rise.chemical.model import pools_of
 from brassclock.core.rise.chemical.reaction import potential, react
@@ -62,7 +62,7 @@ def test_joining_conserves_what_was_there(share: float, hours: float, sugar: flo
     c = run.course
     after = int(np.argmax(c.stretch == 1))
     old, new = c.state[after - 1] * 100 * share, c.state[after] * 100
-    alone = model.start_of(Batch(dough_of_masses(joins), "kneaded", temp).recipe, temp).state * 100 * (1 - share)
+    alone = yeast_course.start_of(Batch(dough_of_masses(joins), "kneaded", temp).recipe, temp).state * 100 * (1 - share)
     for at in (0, 1, 2, 3):
         assert new[at] == pytest.approx(old[at] + alone[at], rel=1e-9, abs=1e-12)
     cold, warm = sorted((float(c.state[after - 1, 8]), temp))
@@ -81,8 +81,8 @@ def test_a_sponge_gives_tired_yeast_a_start() -> None:
     stages = [Stage("sponge", 0.5, ((0.0, 25.0),)), still(4, 25.0, add=portions(*rest))]
     two = run_stages(batch, stages, [0.5, 4], 1.0)
     bulk = two.stage == 1
-    later = model.first_passage_h(straight.course.h, straight.ratio, 2.0)
-    sooner = model.first_passage_h(two.course.h[bulk] - 0.5, two.ratio[bulk], 2.0)
+    later = yeast_course.first_passage_h(straight.course.h, straight.ratio, 2.0)
+    sooner = yeast_course.first_passage_h(two.course.h[bulk] - 0.5, two.ratio[bulk], 2.0)
     assert sooner is not None and later is not None
     assert 0.1 < later - sooner < 0.6
     assert with_all(batch, stages).dough.total_g == pytest.approx(165.0)
@@ -106,9 +106,9 @@ def test_soda_and_acid_make_the_gas_they_should() -> None:
 def test_a_starters_acid_meets_the_soda_first() -> None:
     """Balance: at mixing soda takes the starter's acid mole for mole, and the gas of that is in the dough."""
     base = [("bread_flour", 400.0), ("water", 200.0), ("starter_100", 160.0), ("salt_fine", 9.0)]
-    plain = model.start_of(Batch(dough_of_masses(base), "kneaded", 24.0).recipe, 24.0)
+    plain = yeast_course.start_of(Batch(dough_of_masses(base), "kneaded", 24.0).recipe, 24.0)
     soda = Batch(dough_of_masses([*base, ("baking_soda", 0.6)]), "kneaded", 24.0)
-    start = model.start_of(soda.recipe, 24.0)
+    start = yeast_course.start_of(soda.recipe, 24.0)
     added = 0.6 / 84.007 / soda.dough.flour_g
     assert start.fresh[13] == pytest.approx(plain.fresh[13], rel=1e-9)
     assert start.state[13] == pytest.approx(plain.state[13] - added, rel=1e-6)
@@ -121,7 +121,7 @@ def test_yeast_and_soda_together_are_faster_than_either() -> None:
     """Facts of the trade: soda hastens a yeasted yoghurt dough; alone it never doubles it; slow powder is still there for the heat."""
     yeast, soda = ("yeast_instant", 2.5), ("baking_soda", 1.2)
     both, alone, bare = (rise([*YOGHURT, *extra], 4, "enriched", 25.0) for extra in ((yeast, soda), (yeast,), (soda,)))
-    hours = [model.first_passage_h(r.course.h, r.ratio, 1.8) for r in (both, alone)]
+    hours = [yeast_course.first_passage_h(r.course.h, r.ratio, 1.8) for r in (both, alone)]
     assert hours[0] < hours[1]  # type: ignore[operator]
     assert bare.ratio.max() < 1.6
     powder = dough_of_masses([("plain_flour", 250), ("water", 160), ("baking_powder", 8), ("yeast_instant", 1)])
@@ -134,12 +134,12 @@ def test_yeast_and_soda_together_are_faster_than_either() -> None:
 def test_plain_and_compiled_agree_with_every_leaven_in_it() -> None:
     """Analytic: the compiled twin is the plain function, starter, yeast, soda and a knock-back included."""
     dough = dough_of_masses([*YOGHURT, ("starter_100", 40.0), ("yeast_instant", 1.0), ("baking_powder", 4.0)])
-    start = model.start_of(Batch(dough, "enriched", 25.0).recipe, 25.0)
+    start = yeast_course.start_of(Batch(dough, "enriched", 25.0).recipe, 25.0)
     pieces = np.array([[1.0, 25.0, 23.0, 1.65, 0.15], [1.0, 23.0, 4.0, 1.65, -1.0]])
     found = []
-    for run_it in (stepper.run, model.course_stepper):
+    for run_it in (stepper.run, yeast_course.course_stepper):
         rows = np.zeros((40, stepper.COLUMNS))
-        run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, model.DT_H, rows)
+        run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, yeast_course.DT_H, rows)
         found.append(rows)
     assert np.allclose(*found, rtol=1e-10, atol=1e-15)
 

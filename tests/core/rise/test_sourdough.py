@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from brassclock.core.matter.dough import dough_of_masses
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import recipe as recipes
 from brassclock.core.rise import stepper
 from brassclock.core.rise.forecast import forecast
@@ -30,14 +30,14 @@ def jar(feed: float, temp_c: float, hours: float = 30.0, seed: recipes.Seed = RI
 
 
 def dough_run(
-    temp_c: float, yeast: float = 0.0, parts: float = 20.0, then: list[model.Piece] | None = None
-) -> model.RiseTrace:
+    temp_c: float, yeast: float = 0.0, parts: float = 20.0, then: list[yeast_course.Piece] | None = None
+) -> yeast_course.RiseTrace:
     flour = 100 + parts / 2
     recipe = recipes.Recipe(
         (("yeast_instant", yeast),) if yeast else (), (65 + parts / 2) / flour, 2 / flour, mass=(167 + parts) / flour + yeast,
         strength=0.75, sour=recipes.Sour(parts / 2 / flour) if parts else None,
     )  # fmt: skip
-    return model.course(model.start_of(recipe, temp_c), then or [model.Piece.constant(16, temp_c)])
+    return yeast_course.course(yeast_course.start_of(recipe, temp_c), then or [yeast_course.Piece.constant(16, temp_c)])
 
 
 def test_acid_by_its_closed_forms() -> None:
@@ -63,17 +63,17 @@ def test_no_starter_is_the_yeast_model() -> None:
     """Analytic: a starter of nothing changes nothing, to the last digit."""
     plain = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65, strength=0.75)
     empty = recipes.Recipe(plain.yeast, 0.62, 0.02, mass=1.65, strength=0.75, sour=recipes.Sour(0.0))
-    pieces = [model.Piece.constant(3, 24.0, 1.5, 0.15), model.Piece.constant(2, 24.0)]
-    a, b = (model.course(model.start_of(r, 24.0), pieces).state for r in (plain, empty))
+    pieces = [yeast_course.Piece.constant(3, 24.0, 1.5, 0.15), yeast_course.Piece.constant(2, 24.0)]
+    a, b = (yeast_course.course(yeast_course.start_of(r, 24.0), pieces).state for r in (plain, empty))
     assert np.allclose(a[:, :10], b[:, :10], rtol=1e-9, atol=1e-15)
 
 
 def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
     """Analytic: with no leak, sugars used = (gas − .4 acid)/yield + 115 g per mole of acid."""
     recipe = recipes.Recipe((), 0.68, 0.018, mass=1.7, strength=0.75, sour=recipes.Sour(0.09))
-    start = model.start_of(recipe, 25.0)
+    start = yeast_course.start_of(recipe, 25.0)
     start.p[16] = start.p[17] = 0.0
-    run = model.course(start, [model.Piece.constant(12, 25.0)])
+    run = yeast_course.course(start, [yeast_course.Piece.constant(12, 25.0)])
     used = run.state[0, 1:4].sum() - run.state[-1, 1:4].sum()
     made = run.acid_mol[-1] - run.acid_mol[0]
     gas = run.co2_made_mol[-1] - PARAMS["co2_of_acid"].value * made
@@ -83,7 +83,7 @@ def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
 @pytest.mark.parametrize("case", CASES["feed"], ids=lambda c: f"{c['hour']}h")
 def test_a_feed_hour_by_hour(case: dict[str, Any]) -> None:
     recipe = recipes.Recipe((), 1.0, 0.0, mass=2.0, strength=jar_strength(1.0), sour=recipes.Sour(0.2, "ripe"))
-    run = model.course(model.start_of(recipe, 24.5), [model.Piece.constant(12, 24.5)])
+    run = yeast_course.course(yeast_course.start_of(recipe, 24.5), [yeast_course.Piece.constant(12, 24.5)])
     at = int(np.argmin(np.abs(run.h - case["hour"])))
     assert run.expansion[at] == pytest.approx(case["e"], rel=5e-3)
     assert ph_of(run.acid_mol[at]) == pytest.approx(case["ph"], abs=0.01)
@@ -107,15 +107,15 @@ def test_peaks_of_practice(case: dict[str, Any]) -> None:
 @pytest.mark.parametrize("case", CASES["dough"], ids=lambda c: f"{c['temp_c']:g}C ({c['standing']})")
 def test_doughs_of_practice(case: dict[str, Any]) -> None:
     run = dough_run(case["temp_c"])
-    hours = model.first_passage_h(run.h, run.expansion, case["ratio"])
+    hours = yeast_course.first_passage_h(run.h, run.expansion, case["ratio"])
     assert hours is not None
     holds(hours, case["low_h"], case["high_h"], case.get("known_miss_h"))
 
 
 @pytest.mark.parametrize("case", CASES["retard"], ids=lambda c: f"cools in {c['cooling_h']:g} h ({c['standing']})")
 def test_retards_of_practice(case: dict[str, Any]) -> None:
-    warm = model.Piece.constant(2.5, 25.0)
-    found = dough_run(25, then=[warm, model.Piece.constant(16, 4.0, case["cooling_h"])]).expansion
+    warm = yeast_course.Piece.constant(2.5, 25.0)
+    found = dough_run(25, then=[warm, yeast_course.Piece.constant(16, 4.0, case["cooling_h"])]).expansion
     at = dough_run(25, then=[warm]).expansion[-1]
     holds(found[-1] / at, case["low"], case["high"], case.get("known_miss"))
 
@@ -130,7 +130,7 @@ def test_plain_truths_of_starters() -> None:
     assert jar(2, 24.5, seed=recipes.Seed("ripe", 0.5)).peak_h > fresh + 1
     assert jar(2, 21).peak_h > fresh
     times = [
-        model.first_passage_h(r.h, r.expansion, 1.875)
+        yeast_course.first_passage_h(r.h, r.expansion, 1.875)
         for r in (dough_run(25), dough_run(25, 0.001), dough_run(25, 0.003))
     ]
     assert times == sorted(times, reverse=True)  # type: ignore[type-var]
@@ -166,10 +166,10 @@ def test_a_sour_dough_is_forecast_and_closes_when_acid_has_weakened_it() -> None
 def test_yeast_beside_a_starter_and_feeds_by_the_clock() -> None:
     """Regression against a second implementation: 20 parts of starter, .3 % instant, 25 C; an 8 h feed at 24.5 C; thinner jars peak lower."""
     both = dough_run(25.0, 0.003)
-    assert model.first_passage_h(both.h, both.expansion, 1.875) == pytest.approx(2.44, abs=0.15)
+    assert yeast_course.first_passage_h(both.h, both.expansion, 1.875) == pytest.approx(2.44, abs=0.15)
     alone = dough_run(25.0)
     for ratio, hours in ((1.5, 3.54), (1.75, 4.35), (2.0, 5.08)):
-        assert model.first_passage_h(alone.h, alone.expansion, ratio) == pytest.approx(hours, rel=0.01)
+        assert yeast_course.first_passage_h(alone.h, alone.expansion, ratio) == pytest.approx(hours, rel=0.01)
     feed = feed_for(200, 8.0, [(0.0, 24.5)], RIPE)
     assert feed is not None
     assert feed.ratio[1] == pytest.approx(4.73, rel=0.05)

@@ -16,7 +16,7 @@ from brassclock.core.matter.ingredients import table
 from brassclock.core.matter.own import OwnIngredient, made, own_starter
 from brassclock.core.mix.guide import bloom_test, cue_for, kneading_guide, order_of_adding
 from brassclock.core.mix.heat import Kneading, Part, learned_friction, mix_heat, mixed_temp_c
-from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.rise.chemical.reaction import react
 from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.forecast import forecast
@@ -120,9 +120,9 @@ def test_soda_against_acid(case: dict[str, Any]) -> None:
     assert balance is not None
     assert balance.excess_g_per_100g_flour == pytest.approx(case["excess"], abs=case["tolerance"])
     assert balance.verdict == case["verdict"]
-    lift = chemical.course(dough, case["strength"], []).best
+    lift = chemical_model.course(dough, case["strength"], []).best
     assert case["lift"][0] <= lift <= case["lift"][1]
-    wait = chemical.waiting(dough, case["strength"], chemical.Rest(60, case["temp_c"], "bulk", 55))
+    wait = chemical_model.waiting(dough, case["strength"], chemical_model.Rest(60, case["temp_c"], "bulk", 55))
     assert wait is not None
     assert case["wait_h"][0] <= wait.h <= case["wait_h"][1]
     assert wait.low_h <= wait.h <= wait.high_h

@@ -93,18 +93,18 @@ class _Planner:
         now: dt.datetime,
         done: Mapping[str, dt.datetime],
         pins: Mapping[str, dt.datetime],
-        near: tuple[dt.datetime, float] | None,
+        initial_guess: tuple[dt.datetime, float] | None,
     ) -> None:
-        self.spec, self.hourly_c, self.serve_at, self.now, self.done, self.near = (
+        self.spec, self.hourly_c, self.serve_at, self.now, self.done, self.initial_guess = (
             spec,
             hourly_c,
             serve_at,
             now,
             done,
-            near,
+            initial_guess,
         )
         self.held = {**held_pins(pins, now, done), **done}
-        self.bulk_before = near[1] if near else None
+        self.bulk_before = initial_guess[1] if initial_guess else None
 
     def shift(self, moment: dt.datetime, hours: float) -> dt.datetime:
         """The instant so many hours later, in the zone of the serving time."""
@@ -147,8 +147,8 @@ class _Planner:
         mixed = self.held.get("mix")
         if mixed is not None:
             return mixed, self.solve_cold(self.spec, roll_at, mixed, self.held.get("ball"))
-        guess = self.near[0] if self.near else self.shift(roll_at, -FIRST_GUESS_H)
-        settled_h = NEAR_ENOUGH_H if self.near else SETTLED_H
+        guess = self.initial_guess[0] if self.initial_guess else self.shift(roll_at, -FIRST_GUESS_H)
+        settled_h = NEAR_ENOUGH_H if self.initial_guess else SETTLED_H
         mixed, bulk, ball = _mixing(lambda at: self.solve(self.spec, at, None), roll_at, guess, settled_h)
         soonest = self.shift(self.now, self.spec.mix_min / 60 + self.spec.before_h)
         if soonest > mixed:
@@ -256,13 +256,13 @@ def plan_back(
     serve_at: dt.datetime,
     now: dt.datetime,
     done: Mapping[str, dt.datetime],
-    near: tuple[dt.datetime, float] | None = None,
+    initial_guess: tuple[dt.datetime, float] | None = None,
     pins: Mapping[str, dt.datetime] | None = None,
 ) -> DayPlan:
     """Plan a bake to be served at `serve_at`. `done` maps step keys to the instants they ended. All instants are aware.
 
     `pins` maps step keys to instants ahead that are to hold; one that is past, or that the dough overtook, is dropped.
-    `near` is (instant of mixing, hours of bulk) of a similar plan, if one is known. `mix` done means that the dough
+    `initial_guess` is (instant of mixing, hours of bulk) of a similar plan, if one is known. `mix` done means that the dough
     was made then; `ball` done, that it was balled.
     """
-    return _Planner(spec, hourly_c, serve_at, now, done, pins or {}, near).plan()
+    return _Planner(spec, hourly_c, serve_at, now, done, pins or {}, initial_guess).plan()

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import NEVER, OWN_NOISE, Band, Belief, Posterior, Reading, nodes, posterior
 from brassclock.core.rise.recipe import Batch, osmolality
@@ -103,11 +103,11 @@ def forecast(
     belief: Belief | None = None,
     readings: Sequence[Reading] = (),
     by_h: Sequence[float] = (),
-    quick: bool = False,
+    coarse: bool = False,
 ) -> Forecast:
     """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see `services.contract`.
 
-    `by_h` asks for the probability that the last stage is ready by those hours. `quick` takes fewer nodes, for a
+    `by_h` asks for the probability that the last stage is ready by those hours. `coarse` takes fewer nodes, for a
     picture under a finger (windows within a few minutes).
     """
     belief = belief or Belief()
@@ -116,14 +116,14 @@ def forecast(
     batch, moved = believed.applied(batch, stages)
     hours = [s.hours for s in moved]
     total_h = sum(hours)
-    z_nodes = nodes(belief, (7 if quick else 17) if model.course_stepper.ready else 5)
+    z_nodes = nodes(belief, (7 if coarse else 17) if yeast_course.course_stepper.ready else 5)
     default = targets[0] if targets else DEFAULT_TARGET
 
     def run(z: float, count: int, lengths: Sequence[float], *, coarse: bool = False) -> Run:
         return run_stages(batch, moved[:count], lengths, math.exp(z), default_target=default, coarse=coarse)
 
     wanted = [i for i, stage in enumerate(moved) if stage.target_ratio is not None or i == len(moved) - 1]
-    lengths = {i: [*hours[:i], open_hours(moved[i], *((8.0, 8.0) if quick else (12.0, 24.0)))] for i in wanted}
+    lengths = {i: [*hours[:i], open_hours(moved[i], *((8.0, 8.0) if coarse else (12.0, 24.0)))] for i in wanted}
     opened = {i: [run(z, i + 1, lengths[i], coarse=True) for z in z_nodes] for i in wanted}
     closed = [r.until(total_h) for r in opened[len(moved) - 1]]
 
@@ -138,13 +138,13 @@ def forecast(
     ready_by: tuple[float, ...] = ()
     for i in wanted:
         start_h = sum(hours[:i])
-        noise = QUICK_NOISE if quick else _noise(believed, batch, moved[: i + 1], lengths[i], post, belief)
+        noise = QUICK_NOISE if coarse else _noise(believed, batch, moved[: i + 1], lengths[i], post, belief)
         windows.append(window_of(moved[: i + 1], opened[i], i, start_h, batch, post, noise))
         if i == len(moved) - 1 and by_h:
             ready = [_passage(r, i, r.maturity, READY_M) for r in opened[i]]
             ready_by = tuple(post.share_by(ready, h, noise) for h in by_h)
     quantiles = [post.quantile_z(q) for q in (0.5, 0.1, 0.9)]
-    if quick:
+    if coarse:
         middle, low, high = (_between(z_nodes, closed, z) for z in quantiles)
     else:
         middle, low, high = (run(z, len(moved), hours) for z in quantiles)
@@ -157,7 +157,7 @@ def forecast(
         post.band(peaks),
         float(np.max(middle.ratio)),
         tuple(windows),
-        _trace(moved, hours, middle, low, high, QUICK_ROWS if quick else TRACE_ROWS),
+        _trace(moved, hours, middle, low, high, QUICK_ROWS if coarse else TRACE_ROWS),
         workable_h(middle, moved, len(moved) - 1, sum(hours[:-1])),
         safety,
         post.updated(),
@@ -202,7 +202,7 @@ def _far_off(reading: Reading, closed: Sequence[Run]) -> bool:
 
 def _passage(run: Run, index: int, trace: Array, level: float) -> float | None:
     rows = run.stage == index
-    return model.first_passage_h(run.course.h[rows], trace[rows], level)
+    return yeast_course.first_passage_h(run.course.h[rows], trace[rows], level)
 
 
 def _noise(
@@ -275,7 +275,7 @@ def _safety(batch: Batch, stages: Sequence[Stage], middle: Run) -> Safety | None
         return None
     h, temp = middle.course.h, middle.course.temp_c
     warm = np.cumsum(np.where(temp > SAFE_C, np.diff(h, prepend=0.0), 0.0))
-    return Safety(float(warm[-1]), SAFE_LIMIT_H, model.first_passage_h(h, warm, SAFE_LIMIT_H))
+    return Safety(float(warm[-1]), SAFE_LIMIT_H, yeast_course.first_passage_h(h, warm, SAFE_LIMIT_H))
 
 
 def _cautions(batch: Batch, stages: Sequence[Stage], middle: Run, safety: Safety | None) -> list[Caution]:

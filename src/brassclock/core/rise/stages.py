@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.matter.dough import Portion, dough_of
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import gas
 from brassclock.core.rise.course import Piece, RiseTrace
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel, time_constant_h
@@ -139,15 +139,15 @@ def run_stages(
 
     `coarse` takes ten-minute steps, as one of many runs may (step error in ratio below 1e-3).
     """
-    dt_h = model.COARSE_DT_H if coarse else model.DT_H
+    dt_h = yeast_course.COARSE_DT_H if coarse else yeast_course.DT_H
     course: RiseTrace | None = None
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []
-    start = model.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
+    start = yeast_course.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
     _scaled(start, scale or {}, first=True)
 
     def through() -> RiseTrace:
-        more = model.course(start, pieces, dt_h)
+        more = yeast_course.course(start, pieces, dt_h)
         return more if course is None else course.then(more)
 
     for i, (stage, length) in enumerate(zip(stages, hours, strict=True)):
@@ -173,7 +173,7 @@ def with_all(batch: Batch, stages: Sequence[Stage]) -> Batch:
     return replace(batch, dough=dough_of([*batch.dough.portions, *added])) if added else batch
 
 
-def _scaled(start: model.Start, scale: Mapping[int, float], *, first: bool) -> None:
+def _scaled(start: yeast_course.Start, scale: Mapping[int, float], *, first: bool) -> None:
     for at, factor in scale.items():
         if at >= 0:
             start.p[at] *= factor
@@ -182,11 +182,11 @@ def _scaled(start: model.Start, scale: Mapping[int, float], *, first: bool) -> N
 
 
 def _joined(
-    batch: Batch, start: model.Start, course: RiseTrace | None, stage: Stage, activity: float
-) -> tuple[Batch, model.Start]:
+    batch: Batch, start: yeast_course.Start, course: RiseTrace | None, stage: Stage, activity: float
+) -> tuple[Batch, yeast_course.Start]:
     """The dough with what a stage adds; before any course, the two are one dough from the start."""
     whole = with_all(batch, [stage])
-    end = course.end if course else model.End(start.state, start.air_mol, start.pools)
+    end = course.end if course else yeast_course.End(start.state, start.air_mol, start.pools)
     old_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in batch.dough.portions)
     new_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in stage.add)
     add_c = stage.ambient_c(0.0) if stage.add_c is None else stage.add_c
@@ -194,7 +194,7 @@ def _joined(
     if temp_c is None:
         temp_c = (old_heat * float(end.state[8]) + new_heat * add_c) / (old_heat + new_heat)
     share = batch.dough.flour_g / whole.dough.flour_g
-    return whole, model.joined(start, end, whole.recipe, share, temp_c, activity)
+    return whole, yeast_course.joined(start, end, whole.recipe, share, temp_c, activity)
 
 
 def _read(

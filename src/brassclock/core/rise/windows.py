@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.rise import course as model
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import stepper
 from brassclock.core.rise.belief import Band, Posterior
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, centre_lag_h, time_constant_h
@@ -79,7 +79,7 @@ def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: 
     h = run.course.h[rows]
 
     def when(trace: Array, level: float) -> float | None:
-        return model.first_passage_h(h, trace[rows], level)
+        return yeast_course.first_passage_h(h, trace[rows], level)
 
     limit = TOO_FAR_F[batch.strength][0 if stage.gas_kept else 1]
     ready = when(run.maturity, READY_M)
@@ -121,7 +121,7 @@ def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) ->
     out = h >= start_h + stage.last_cold_h - 1e-9
     air = stage.air_c(h - start_h)
     over = centre - np.minimum(WORKABLE_C, air - NEAR_AIR_K)
-    return model.first_passage_h(h[out], over[out], 0.0) if out.any() else None
+    return yeast_course.first_passage_h(h[out], over[out], 0.0) if out.any() else None
 
 
 def open_hours(stage: Stage, least_h: float, most_h: float = 24.0) -> float:

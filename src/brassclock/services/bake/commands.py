@@ -12,14 +12,14 @@ from brassclock.core.evidence import BadRequest, invalid
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.core.weigh.methods import Method, methods
-from brassclock.services import change as changes
+from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
 from brassclock.services.bake.view import summary_of
-from brassclock.services.day.changes import noted
+from brassclock.services.day.changes import recording_plan_change
 from brassclock.services.keep.learning import (
     learn_friction,
     teach_activity,
@@ -49,7 +49,7 @@ def start_bake(app: App, given: BakeCreate) -> int:
     """A new bake from a method; answers its id."""
     with app.transaction(given.kitchen_id) as session:
         kitchen = app.kitchen(session, given.kitchen_id)
-        with noted(app, session, given.kitchen_id, "another bake was begun"):
+        with recording_plan_change(app, session, given.kitchen_id, "another bake was begun"):
             return add_bake(session, given, app.now(session, kitchen))
 
 
@@ -119,11 +119,11 @@ def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
 
 def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
-    with changes.change(app, bake_id, change.revision) as (session, r):
+    with bake_change.change(app, bake_id, change.revision) as (session, r):
         frozen.check(r.bake, change.model_dump(include=set(frozen.FROZEN), exclude_unset=True))
         moved = change.model_fields_set & MOVES_THE_DAY.keys()
         why = MOVES_THE_DAY[min(moved)] if moved else ""
-        with noted(app, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
+        with recording_plan_change(app, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
             _alter(session, r, change)
         if r.bake.status != "live":
             r.bake.summary = _summary(session, r)
@@ -245,7 +245,7 @@ def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeUpdate) -> Non
 
 def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -> None:
     """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
-    with changes.change(app, bake_id, revision) as (session, r):
+    with bake_change.change(app, bake_id, revision) as (session, r):
         bake = r.bake
         if bake.status == "kept":
             unteach_activity(session, r)
@@ -264,9 +264,9 @@ def delete_bake(app: App, bake_id: int, revision: int | None = None) -> None:
         kitchen_id = bake_rows.kitchen_of(session, bake_id)
         if kitchen_id is None:
             raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
-        changes.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
+        bake_change.check_revision(bake_id, bake_rows.revision_of(session, bake_id), revision)
         now = app.now(session, app.kitchen(session, kitchen_id))
-        with noted(app, session, kitchen_id, "a bake was deleted"):
+        with recording_plan_change(app, session, kitchen_id, "a bake was deleted"):
             bake_rows.alter(session, bake_id, deleted_at=now)
 
 
@@ -276,7 +276,7 @@ def restore_bake(app: App, bake_id: int) -> None:
         kitchen_id = bake_rows.kitchen_of(session, bake_id, deleted=True)
         if kitchen_id is None:
             raise NotFound(f"There is no bake {bake_id} to bring back.")
-        with noted(app, session, kitchen_id, "a deleted bake is back"):
+        with recording_plan_change(app, session, kitchen_id, "a deleted bake is back"):
             bake_rows.alter(session, bake_id, deleted_at=None)
 
 
@@ -285,7 +285,7 @@ def read(app: App, given: ReadingCreate) -> int:
     with app.bake_transaction(given.bake_id) as session:
         r = solve.load(app, session, given.bake_id)
         r.bake.revision += 1
-        with noted(app, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
+        with recording_plan_change(app, session, r.bake.kitchen_id, LOOKED[given.kind], r.bake.id):
             return add_reading(session, r, given)
 
 
@@ -364,7 +364,7 @@ def keep(app: App, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
     with app.bake_transaction(bake_id) as session:
         r = solve.load(app, session, bake_id)
-        changes.check_revision(bake_id, r.bake.revision, revision)
+        bake_change.check_revision(bake_id, r.bake.revision, revision)
         keep_rows(session, r)
 
 

@@ -19,11 +19,21 @@ from brassclock.services.bake import frozen
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.pantry import own_rows
 from brassclock.services.schemas.fire import STEP_KINDS
-from brassclock.store import bakes as rows
+from brassclock.store import bakes as bake_rows
 from brassclock.store import hours as hour_rows
 from brassclock.store import kitchens, starters
 from brassclock.store.rows import get
-from brassclock.store.tables import Bake, Kitchen, Outcome, PlanChange, Reading, Said, Starter, StarterFeed, Tap
+from brassclock.store.tables import (
+    Bake,
+    ForecastRecord,
+    Kitchen,
+    Outcome,
+    PlanChange,
+    Reading,
+    Starter,
+    StarterFeed,
+    Tap,
+)
 from brassclock.store.tables import Surface as SurfaceRow
 
 JUST_MIXED = dt.timedelta(minutes=30)
@@ -41,7 +51,7 @@ class BakeSnapshot:
     taps: Sequence[Tap]
     readings: Sequence[Reading]
     outcomes: Sequence[Outcome]
-    said: dict[str, Said]
+    said: dict[str, ForecastRecord]
     own: Mapping[str, Ingredient]
     now: dt.datetime
     air: Sequence[Reading] = ()
@@ -49,7 +59,9 @@ class BakeSnapshot:
     feeds: Sequence[StarterFeed] = ()
     dose_factor: float = 1.0  # of the leaven as typed: for a what-if, never stored
     by: dt.datetime | None = None  # an instant whose chance is asked for
-    near: tuple[dt.datetime, float] | None = None  # about when it will be mixed, and its bulk's hours: for a what-if
+    initial_guess: tuple[dt.datetime, float] | None = (
+        None  # about when it will be mixed, and its bulk's hours: for a what-if
+    )
     line_min: float = 16.0  # of the line, known before: for a what-if
     busy: tuple[Busy, ...] = ()  # hours in which hands are away
     moved: PlanChange | None = None  # the latest change of its plan
@@ -84,9 +96,9 @@ def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None
     surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
     now, starter = app.now(session, kitchen), _starter_of(session, bake)
     return BakeSnapshot(
-        bake, kitchen, surface, rows.taps(session, bake_id), rows.readings(session, bake_id),
-        rows.outcomes(session, bake_id), rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
-        now, rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
+        bake, kitchen, surface, bake_rows.taps(session, bake_id), bake_rows.readings(session, bake_id),
+        bake_rows.outcomes(session, bake_id), bake_rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
+        now, bake_rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
         starters.feeds(session, starter.id or 0) if starter else (),
         busy=hours.spans(session, kitchen, now) if busy is None else busy,
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),

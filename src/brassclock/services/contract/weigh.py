@@ -8,7 +8,7 @@ from pydantic import Field
 
 from brassclock.core.evidence import invalid
 from brassclock.core.matter.air import pressure_at_altitude_pa
-from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.terms import PieceShape, Powder, SpoonSystem
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape
@@ -122,10 +122,10 @@ def run_soda(q: SodaRequest) -> dict[str, Any]:
     if balance is None:
         raise invalid("/lines", "There is no soda and no powder in these lines. Add baking_soda or baking_powder.")
     pressure = pressure_at_altitude_pa(q.altitude_m)
-    rests = [chemical.Rest(x.minutes, x.temp_c, x.form, x.half_thickness_mm) for x in q.rests]
-    course = chemical.course(dough, q.strength, rests, q.powder, pressure)
-    last = rests[-1] if rests else chemical.Rest(60, 24)
-    wait = chemical.waiting(dough, q.strength, last, q.powder, pressure)
+    rests = [chemical_model.Rest(x.minutes, x.temp_c, x.form, x.half_thickness_mm) for x in q.rests]
+    course = chemical_model.course(dough, q.strength, rests, q.powder, pressure)
+    last = rests[-1] if rests else chemical_model.Rest(60, 24)
+    wait = chemical_model.waiting(dough, q.strength, last, q.powder, pressure)
     return {
         "excess_g_per_100g_flour": balance.excess_g_per_100g_flour,
         "verdict": balance.verdict,

@@ -13,7 +13,7 @@ from brassclock.core.day.options import moment
 from brassclock.core.day.spec import WORDS, DayPlan, DayStep, kind_of
 from brassclock.core.evidence import invalid
 from brassclock.core.time import hours_between, later
-from brassclock.services import change as changes
+from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -27,7 +27,7 @@ MOVED_MIN = 8.0  # a step that moves by less is not told
 
 def pin(app: App, bake_id: int, given: PinUpdate) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
-    with changes.change(app, bake_id, given.revision) as (session, r):
+    with bake_change.change(app, bake_id, given.revision) as (session, r):
         plan = solve.solve(r).plan
         if plan is None or r.bake.status != "live":
             raise Conflict("This bake has no plan whose moves could be held.")
@@ -38,7 +38,7 @@ def pin(app: App, bake_id: int, given: PinUpdate) -> None:
             raise Conflict(f"“{step.name}” is done already. Move it where it is marked.")
         pins = _pinned(r, plan, step, given.at)
         how = "was moved by hand" if given.at is not None else "was let go"
-        with noted(app, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
+        with recording_plan_change(app, session, r.bake.kitchen_id, f"{step.name.lower()} {how}", bake_id):
             r.bake.pins = pins
 
 
@@ -57,7 +57,7 @@ def _pinned(r: BakeSnapshot, plan: DayPlan, step: DayStep, at: dt.datetime | Non
     return {**pins, step.key: at.isoformat()}
 
 
-def _moved(was: changes.Moments, now: changes.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
+def _moved(was: bake_change.Moments, now: bake_change.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
     """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
     found = []
     for key, (at, _) in now.items():
@@ -72,7 +72,9 @@ def _at(text: str) -> dt.datetime:
 
 
 @contextmanager
-def noted(app: App, session: Session, kitchen_id: int, why: str, acted: int | None = None) -> Iterator[None]:
+def recording_plan_change(
+    app: App, session: Session, kitchen_id: int, why: str, acted: int | None = None
+) -> Iterator[None]:
     """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
 
     Every plan is set beside what the cook was last told of it. A bake that only slips while nobody acts on it keeps
@@ -85,10 +87,10 @@ def noted(app: App, session: Session, kitchen_id: int, why: str, acted: int | No
         bake = r.bake
         if work.plan is None:
             continue
-        done = {*changes.ELSEWHERE, *r.done()}
-        if bake.id != acted and changes.overdue(r):
+        done = {*bake_change.ELSEWHERE, *r.done()}
+        if bake.id != acted and bake_change.overdue(r):
             continue
-        moments = changes.moments(work.plan)
+        moments = bake_change.moments(work.plan)
         moves = _moved(bake.told, moments, done) if bake.told else []
         if moves:
             insert(session, PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))

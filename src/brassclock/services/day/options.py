@@ -16,14 +16,14 @@ from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, PlanRequest,
 from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
-from brassclock.services import change as changes
+from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.day.changes import MOVED_MIN, noted
+from brassclock.services.day.changes import MOVED_MIN, recording_plan_change
 from brassclock.services.day.steps import steps_of
 from brassclock.services.day.undo import act
-from brassclock.services.rise import forecast as rising
+from brassclock.services.rise import forecast as rise_forecast
 from brassclock.services.rise.whatif import MIXED, NOT_RISING, cold_of, scale_leaven
 from brassclock.services.schemas.day import (
     AlternativeRequest,
@@ -69,7 +69,9 @@ def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
         return True
-    return plan.late_min < LATE_MIN and not in_the_way(plan, rising.litres_of(plan.spec), rising.resources_of(r))
+    return plan.late_min < LATE_MIN and not in_the_way(
+        plan, rise_forecast.litres_of(plan.spec), rise_forecast.resources_of(r)
+    )
 
 
 def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
@@ -84,7 +86,7 @@ def _changes(session: Session, r: BakeSnapshot, work: solve.BakeResult) -> tuple
     spec = typed_spec(r, work)
     if spec is None:
         return "", []
-    request, app = rising.wish_of(r, spec), rising.resources_of(r)
+    request, app = rise_forecast.wish_of(r, spec), rise_forecast.resources_of(r)
     found = [*relaxations(request, app, choice=choice_of(spec)), *_surfaces(session, r, spec)]
     return because(request, app), sorted(found, key=lambda x: x.cost)[:KEPT]
 
@@ -101,7 +103,9 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
         there = solve.on_surface(session, r, surface)
         work = solve.compute(there)
         own = typed_spec(there, work)
-        best = Search(rising.wish_of(there, own), rising.resources_of(there)).best(Choice()) if own else None
+        best = (
+            Search(rise_forecast.wish_of(there, own), rise_forecast.resources_of(there)).best(Choice()) if own else None
+        )
         if best is not None:
             text = f"Bake it on {surface.name[:1].lower()}{surface.name[1:]}."
             found.append(Relaxation({"surface_id": surface.id}, text, SURFACE_COST, best))
@@ -121,7 +125,7 @@ def way_out(app: App, bake_id: int) -> RelaxationRead:
         changes=[
             FitReport(
                 id=option_id(x.change), text=x.text, serve_at=x.solved.plan.step("serve").at,
-                steps=steps_of(r, replace(work, risen=rising.Risen(x.solved.plan))),
+                steps=steps_of(r, replace(work, risen=rise_forecast.Risen(x.solved.plan))),
             )
             for x in found
         ],
@@ -130,7 +134,7 @@ def way_out(app: App, bake_id: int) -> RelaxationRead:
 
 def take_way_out(app: App, bake_id: int, given: FitRequest) -> None:
     """Make one of the changes. It is found again, or nothing is changed."""
-    with changes.change(app, bake_id, given.revision) as (session, r):
+    with bake_change.change(app, bake_id, given.revision) as (session, r):
         work = solve.solve(r)
         found = [] if fits(r, work) else _changes(session, r, work)[1]
         picked = next((x for x in found if option_id(x.change) == given.id), None)
@@ -138,7 +142,7 @@ def take_way_out(app: App, bake_id: int, given: FitRequest) -> None:
             raise Conflict(MOVED)
         why = f"you chose “{picked.text.rstrip('.')}”"
         with (
-            noted(app, session, r.bake.kitchen_id, why, bake_id),
+            recording_plan_change(app, session, r.bake.kitchen_id, why, bake_id),
             act(session, r.kitchen, r.now, f"{r.bake.name}: {picked.text}", [r.bake]) as added,
         ):
             added += _apply(r, picked)
@@ -199,8 +203,8 @@ def _others(r: BakeSnapshot, work: solve.BakeResult) -> tuple[PlanRequest, dict[
         raise Conflict(NOT_RISING)
     if "mix" in r.done():
         raise Conflict(MIXED)
-    request = rising.wish_of(r, spec)
-    return request, worth_seeing(request, rising.resources_of(r), choice_of(spec), (AS_PLANNED, 1.0))
+    request = rise_forecast.wish_of(r, spec)
+    return request, worth_seeing(request, rise_forecast.resources_of(r), choice_of(spec), (AS_PLANNED, 1.0))
 
 
 def others(app: App, bake_id: int) -> WaysThrough:
@@ -218,14 +222,14 @@ def others(app: App, bake_id: int) -> WaysThrough:
         merged[key] = WayThrough(
             id=way_id(s), names=[name], text=way_text(s, request), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
             hands_min=hands_min(s), flavour=s.flavour,
-            steps=steps_of(r, replace(work, risen=rising.Risen(s.plan))),
+            steps=steps_of(r, replace(work, risen=rise_forecast.Risen(s.plan))),
         )  # fmt: skip
     return WaysThrough(others=list(merged.values()))
 
 
 def take_other(app: App, bake_id: int, given: AlternativeRequest) -> None:
     """Make one of those ways the bake's own. It is found again, or nothing is changed."""
-    with changes.change(app, bake_id, given.revision) as (session, r):
+    with bake_change.change(app, bake_id, given.revision) as (session, r):
         request, found = _others(r, solve.solve(r))
         picked = next((s for s in found.values() if way_id(s) == given.id), None)
         if picked is None:
@@ -233,7 +237,7 @@ def take_other(app: App, bake_id: int, given: AlternativeRequest) -> None:
         text = way_text(picked, request)
         why = f"you chose “{text.rstrip('.')}”"
         with (
-            noted(app, session, r.bake.kitchen_id, why, bake_id),
+            recording_plan_change(app, session, r.bake.kitchen_id, why, bake_id),
             act(session, r.kitchen, r.now, f"{r.bake.name}: {text}", [r.bake]),
         ):
             apply_way(r, None if picked.course == AS_PLANNED else picked, picked.dose)

@@ -12,7 +12,7 @@ from brassclock.core.day.spec import DayPlan
 from brassclock.core.evidence import BadRequest
 from brassclock.core.time import later
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.rise import forecast as rising
+from brassclock.services.rise import forecast as rise_forecast
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.tables import Bake
 
@@ -40,11 +40,11 @@ def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
     name = r.bake.name
     return Takes(
         tuple(hand_spans(plan, name)), r.bake.surface_id, (surface_span(plan, name),),
-        tuple(cold_span(plan, name, rising.litres_of(plan.spec))),
+        tuple(cold_span(plan, name, rise_forecast.litres_of(plan.spec))),
     )  # fmt: skip
 
 
-def told(bake: Bake, r: BakeSnapshot) -> Takes:
+def announced_plan(bake: Bake, r: BakeSnapshot) -> Takes:
     """What a bake was told to take, of the hours still ahead."""
     at = {k: dt.datetime.fromisoformat(t).astimezone(r.now.tzinfo) for k, (t, _) in bake.told.items()}
     hands = [

@@ -12,9 +12,9 @@ from sqlmodel import Session
 from brassclock.core.day.spec import WORDS, kind_of
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.day.changes import change_text, noted
+from brassclock.services.day.changes import change_text, recording_plan_change
 from brassclock.services.schemas.day import ActRead, DayRead, MovedRead, MovedStep
-from brassclock.store import hours as rows
+from brassclock.store import hours as hour_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Act, Bake, BusyHours, Kitchen, PlanChange
 
@@ -56,7 +56,7 @@ def undo(app: App, kitchen_id: int, act_id: int) -> None:
             raise NotFound(f"This kitchen's day knows no act {act_id}.")
         if found.undone_at is not None:
             raise Conflict(f"“{found.what}” was taken back already.")
-        with noted(app, session, kitchen_id, f"“{found.what.rstrip('.')}” was taken back"):
+        with recording_plan_change(app, session, kitchen_id, f"“{found.what.rstrip('.')}” was taken back"):
             for bake in _bakes(session, found):
                 for name, value in found.before[str(bake.id)].items():
                     if name in INSTANTS:
@@ -88,7 +88,7 @@ def _bakes(session: Session, found: Act) -> list[Bake]:
 
 def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActRead | None:
     """The latest act, while it can be taken back."""
-    found = rows.last_act(session, kitchen_id)
+    found = hour_rows.last_act(session, kitchen_id)
     if found is None or now - found.at > OFFERED_FOR:
         return None
     try:
@@ -107,7 +107,7 @@ def day_out(app: App, kitchen_id: int) -> DayRead:
         assert zone is not None
         live = solve.live_bakes(session, kitchen_id)
         undo = last_out(session, kitchen_id, now)
-        found = [(b, c) for b in live for c in rows.changes(session, b.id or 0, SHOWN_CHANGES)]
+        found = [(b, c) for b in live for c in hour_rows.changes(session, b.id or 0, SHOWN_CHANGES)]
     found.sort(key=lambda x: x[1].at, reverse=True)
     return DayRead(moved=[_moved_out(b, c, zone, now) for b, c in found[:SHOWN_CHANGES]], undo=undo)
 

@@ -11,7 +11,7 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.evidence import invalid
-from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.core.time import hours_between
@@ -19,18 +19,18 @@ from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.day.changes import MOVED_MIN, noted
+from brassclock.services.day.changes import MOVED_MIN, recording_plan_change
 from brassclock.services.day.steps import hours_text
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire import session as heat_session
 from brassclock.services.fire.live import core_taps, set_pending, stamp, states_of, with_tap
-from brassclock.services.keep.learning import unsay
+from brassclock.services.keep.learning import delete_records
 from brassclock.services.rise.forecast import STIR_MIN
 from brassclock.services.schemas.fire import STEP_KINDS, TapCreate, TapUpdate
 from brassclock.services.times import past_moment
-from brassclock.store import bakes as rows
+from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import append, insert
-from brassclock.store.tables import Said, Tap
+from brassclock.store.tables import ForecastRecord, Tap
 from brassclock.store.unit import Stale
 
 LINE_SPREAD = (0.85, 1.25)  # judgement: a first guess at how a line drifts
@@ -39,17 +39,17 @@ SAID_AT_LOAD = ("bubbles", "first brown", "pocket opens", "taken off", "last one
 
 def tap(app: App, bake_id: int, given: TapCreate) -> int:
     """Store a tap when it is made. The same key again answers the first and stores nothing."""
-    if given.kind in hearths.ON_HEAT and (bake_id in states_of(app) or app.peek(bake_id, "hearth") is not None):
+    if given.kind in hearth_rules.ON_HEAT and (bake_id in states_of(app) or app.peek(bake_id, "hearth") is not None):
         return _move(app, bake_id, given)
     with app.bake_transaction(bake_id) as session:
         r = solve.load(app, session, bake_id)
-        had = rows.tap_by_key(session, bake_id, given.key)
+        had = bake_rows.tap_by_key(session, bake_id, given.key)
         if had is not None:
             return had.id or 0
         r.bake.revision += 1
         if given.kind not in STEP_KINDS:
             return add_tap(session, r, given)
-        with noted(app, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
+        with recording_plan_change(app, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
             return add_tap(session, r, given)
 
 
@@ -98,11 +98,11 @@ def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
 def add_tap(session: Session, r: BakeSnapshot, given: TapCreate) -> int:
     at = past_moment(given.at, r.now)
     told = _check_tap(r, given, at)
-    if given.kind in hearths.ON_HEAT:
+    if given.kind in hearth_rules.ON_HEAT:
         at = max(at, dt.datetime.fromtimestamp(told, at.tzinfo))
     _remember_forecast(session, r, given.kind, at)
     row = insert(session, _row(r, given, at))
-    if given.kind in hearths.FACTS:
+    if given.kind in hearth_rules.FACTS:
         heat_session.retime(session, replace(r, taps=[*r.taps, row]))
     return row.id or 0
 
@@ -152,18 +152,18 @@ def _check_tap(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> float:
     return _check_move(r, core_taps(r.taps), given, at)
 
 
-def _check_move(r: BakeSnapshot, moves: Sequence[hearths.Tap], given: TapCreate, at: dt.datetime) -> float:
+def _check_move(r: BakeSnapshot, moves: Sequence[hearth_rules.Tap], given: TapCreate, at: dt.datetime) -> float:
     """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Conflict when it cannot be."""
     if given.round_no is None or given.spot is None:
         raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
-    made = hearths.Tap(given.kind, given.round_no, given.spot, at.timestamp())
+    made = hearth_rules.Tap(given.kind, given.round_no, given.spot, at.timestamp())
     program = None if r.bake.program else solve.solve(r).program
-    wrong = hearths.impossible(
+    wrong = hearth_rules.impossible(
         moves, made, solve.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, program)
     )
     if wrong:
         raise Conflict(wrong)
-    return hearths.in_order_s(moves, made)
+    return hearth_rules.in_order_s(moves, made)
 
 
 def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
@@ -193,7 +193,7 @@ def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.date
 
     def keep(name: str, p10: float | None, p50: float | None, p90: float | None) -> None:
         if name not in r.said and p50 is not None:
-            insert(session, Said(bake_id=bake_id, name=name, p10=p10, p50=p50, p90=p90, since=at))
+            insert(session, ForecastRecord(bake_id=bake_id, name=name, p10=p10, p50=p50, p90=p90, since=at))
 
     if kind == "mix":
         ahead = replace(r, taps=[*r.taps, Tap(bake_id=bake_id, key="", kind="mix", at=at, made_at=at)])
@@ -229,10 +229,10 @@ def undo_tap(app: App, bake_id: int, tap_id: int) -> None:
             row.undone_at = r.now
             if row.kind == "load" and sum(t.kind == "load" for t in r.taps) == 1:
                 r.bake.program = r.bake.hearth = None
-                unsay(session, r, [n for n in r.said if n in SAID_AT_LOAD])
+                delete_records(session, r, [n for n in r.said if n in SAID_AT_LOAD])
             if row.kind == "mix":
-                unsay(session, r, ["ready to ball"])
-            if row.kind in hearths.FACTS:
+                delete_records(session, r, ["ready to ball"])
+            if row.kind in hearth_rules.FACTS:
                 heat_session.retime(session, heat_session.without(r, tap_id))
 
 
@@ -241,13 +241,13 @@ def _beside(r: BakeSnapshot, row: Tap) -> list[Tap]:
     return [
         t
         for t in r.taps
-        if t.id != row.id and t.kind in hearths.ON_HEAT and (t.round_no == row.round_no or t.spot == row.spot)
+        if t.id != row.id and t.kind in hearth_rules.ON_HEAT and (t.round_no == row.round_no or t.spot == row.spot)
     ]
 
 
 def _check_undo(r: BakeSnapshot, row: Tap) -> None:
     """A move on the heat is taken back before what came of it, or a round would be nowhere."""
-    if row.kind not in hearths.ON_HEAT:
+    if row.kind not in hearth_rules.ON_HEAT:
         return
     since = [t for t in _beside(r, row) if (t.at, t.id or 0) > (row.at, row.id or 0)]
     if since:
@@ -255,14 +255,14 @@ def _check_undo(r: BakeSnapshot, row: Tap) -> None:
         raise Conflict(f"Round {first.round_no} was {DONE[first.kind]} since. Undo that first.")
 
 
-DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearths.LOST: "lost"}
+DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearth_rules.LOST: "lost"}
 
 
 def _told(app: App, session: Session, r: BakeSnapshot, row: Tap, words: str) -> AbstractContextManager[None]:
     """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
     if row.kind not in STEP_KINDS:
         return nullcontext()
-    return noted(app, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
+    return recording_plan_change(app, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
 
 
 def _tap(r: BakeSnapshot, tap_id: int) -> Tap:
@@ -284,7 +284,11 @@ def move_tap(app: App, bake_id: int, tap_id: int, change: TapUpdate) -> None:
         if row.kind in NAMES:
             _check_tap(replace(r, taps=others), given, at)
         elif row.round_no is not None:
-            near = _beside(r, row) if row.kind in hearths.ON_HEAT else [t for t in others if t.round_no == row.round_no]
+            near = (
+                _beside(r, row)
+                if row.kind in hearth_rules.ON_HEAT
+                else [t for t in others if t.round_no == row.round_no]
+            )
             before, after = [t for t in near if t.at < row.at], [t for t in near if t.at >= row.at]
             if any(t.at > at for t in before) or any(t.at < at for t in after):
                 raise Conflict(
@@ -292,5 +296,5 @@ def move_tap(app: App, bake_id: int, tap_id: int, change: TapUpdate) -> None:
                 )
         with _told(app, session, r, row, f"was {{what}} at {at:%H:%M}"):
             row.at = at
-            if row.kind in hearths.FACTS or row.kind == "load":
+            if row.kind in hearth_rules.FACTS or row.kind == "load":
                 heat_session.retime(session, r)

@@ -6,7 +6,7 @@ import datetime as dt
 from collections.abc import Sequence
 from dataclasses import replace
 
-from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.line.live import LiveLine
 from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve
@@ -24,23 +24,25 @@ SHOWN_TASKS = 40
 USUAL_LOSS_FRAC = 0.12
 
 
-def live_line(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearths.Tap]) -> LiveLine | None:
+def live_line(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap]) -> LiveLine | None:
     """The line as the moves so far have mended it; None before the first load, and once it is over."""
-    moves = [t for t in taps if t.kind in hearths.ON_HEAT]
+    moves = [t for t in taps if t.kind in hearth_rules.ON_HEAT]
     if not moves:
         return None
     return LINES.after(r.bake.id or 0, fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet), moves)
 
 
-def hearth_of(r: BakeSnapshot, work: BakeResult) -> hearths.Hearth:
+def hearth_of(r: BakeSnapshot, work: BakeResult) -> hearth_rules.Hearth:
     """The hearth after the taps, its loads where the line has them."""
     taps = core_taps(r.taps)
     return _hearth(r, work, taps, live_line(r, work, taps))
 
 
-def _hearth(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearths.Tap], line: LiveLine | None) -> hearths.Hearth:
+def _hearth(
+    r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap], line: LiveLine | None
+) -> hearth_rules.Hearth:
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
-    return hearths.hearth(
+    return hearth_rules.hearth(
         taps, fire_model.loads_of(r, work.sheet), fire_model.spots_of(r), turn_s, off_s, recover_s,
         fire_model.grill_of(r, work.program), line.contact_s if line else None,
     )  # fmt: skip
@@ -83,7 +85,7 @@ def _out(
     work: BakeResult,
     clock: ClockRead,
     line: LiveLine | None,
-    state: hearths.Hearth,
+    state: hearth_rules.Hearth,
     taps: Sequence[TapRead],
 ) -> HearthRead:
     started = any(t.kind == "load" for t in taps)
@@ -111,7 +113,7 @@ def _instant(seconds: float | None) -> dt.datetime | None:
     return None if seconds is None else dt.datetime.fromtimestamp(seconds, dt.UTC)
 
 
-def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskRead]:
+def _tasks_out(line: LiveLine, state: hearth_rules.Hearth) -> list[LineTaskRead]:
     """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
     due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
@@ -125,7 +127,7 @@ def _tasks_out(line: LiveLine, state: hearths.Hearth) -> list[LineTaskRead]:
     ]  # fmt: skip
 
 
-def _towel_out(r: BakeSnapshot, state: hearths.Hearth) -> list[TowelRead]:
+def _towel_out(r: BakeSnapshot, state: hearth_rules.Hearth) -> list[TowelRead]:
     """Each round in the towel: since when, and how it feels by now."""
     came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
     loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
@@ -135,7 +137,9 @@ def _towel_out(r: BakeSnapshot, state: hearths.Hearth) -> list[TowelRead]:
     ]
 
 
-def _last_off(r: BakeSnapshot, work: BakeResult, state: hearths.Hearth, line: LiveLine | None) -> dt.datetime | None:
+def _last_off(
+    r: BakeSnapshot, work: BakeResult, state: hearth_rules.Hearth, line: LiveLine | None
+) -> dt.datetime | None:
     """When the last round comes off, by the line; where none holds, by the spots alone."""
     if line is not None and line.off_s:
         return _instant(max(line.off_s.values()))

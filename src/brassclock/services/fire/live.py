@@ -16,7 +16,7 @@ from zoneinfo import ZoneInfo
 from sqlalchemy import Connection
 from sqlmodel import Session
 
-from brassclock.core.fire import hearth as hearths
+from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.line.live import Follower, LiveLine
 from brassclock.core.fire.line.spec import LineSpec
 from brassclock.services.app import App, clock_now, stored_clock
@@ -26,7 +26,7 @@ from brassclock.services.fire.model import QUICK_LINE
 from brassclock.services.kitchen.settings import clock_shown
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.fire import TapRead
-from brassclock.store import bakes as rows
+from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake, ClockState, Tap
 from brassclock.store.unit import Unit
@@ -41,7 +41,7 @@ class HeatState:
 
     revision: int
     rows: BakeSnapshot
-    moves: tuple[hearths.Tap, ...]
+    moves: tuple[hearth_rules.Tap, ...]
     shown: tuple[TapRead, ...]
 
 
@@ -141,7 +141,7 @@ class Lines:
         self._lock = Lock()
         self._lines: OrderedDict[int, tuple[Follower, Lock]] = OrderedDict()
 
-    def after(self, bake_id: int, spec: LineSpec, rounds: int, moves: Sequence[hearths.Tap]) -> LiveLine | None:
+    def after(self, bake_id: int, spec: LineSpec, rounds: int, moves: Sequence[hearth_rules.Tap]) -> LiveLine | None:
         """The rest of a bake's line after these moves."""
         with self._lock:
             kept = self._lines.get(bake_id)
@@ -163,7 +163,7 @@ def _read(app: App, session: Session, bake_id: int, seen: Stamp) -> HeatState:
     bake = get(session, Bake, bake_id)
     assert bake is not None and bake.hearth is not None
     kitchen = app.kitchen(session, bake.kitchen_id)
-    taps = rows.taps(session, bake_id)
+    taps = bake_rows.taps(session, bake_id)
     apart = BakeSnapshot(
         Bake(**bake.model_dump()), type(kitchen)(**kitchen.model_dump()), frozen.surface_of(bake),
         [Tap(**t.model_dump()) for t in taps], (), (), {}, {}, seen.now,
@@ -200,10 +200,10 @@ def taps_out(taps: Sequence[Tap]) -> tuple[TapRead, ...]:
     return tuple(TapRead(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in taps)
 
 
-def core_taps(taps: Sequence[Tap]) -> tuple[hearths.Tap, ...]:
+def core_taps(taps: Sequence[Tap]) -> tuple[hearth_rules.Tap, ...]:
     """The moves and facts on the heat, as the core reads them."""
     return tuple(
-        hearths.Tap(t.kind, t.round_no or 0, t.spot or 0, t.at.timestamp())
+        hearth_rules.Tap(t.kind, t.round_no or 0, t.spot or 0, t.at.timestamp())
         for t in taps
-        if t.kind in hearths.ON_HEAT or t.kind in hearths.FACTS
+        if t.kind in hearth_rules.ON_HEAT or t.kind in hearth_rules.FACTS
     )

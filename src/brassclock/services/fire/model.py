@@ -13,7 +13,7 @@ from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.legs import Step
 from brassclock.core.fire.line.spec import GRILL, LineSpec, Station, bread_ops
 from brassclock.core.fire.program import Program, events_on, plan_bread
-from brassclock.core.fire.puff import model as puff
+from brassclock.core.fire.puff import model as puff_model
 from brassclock.core.fire.puff.model import COARSE_GRID
 from brassclock.core.matter.spoiling import holds_of, must_be_hot
 from brassclock.core.weigh.formula import WeighSheet
@@ -41,7 +41,7 @@ def _holds_meat(r: BakeSnapshot) -> bool:
 
 
 def program_at(
-    r: BakeSnapshot, bread: puff.Bread, maturity: float | None, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
+    r: BakeSnapshot, bread: puff_model.Bread, maturity: float | None, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
 ) -> Program:  # fmt: skip
     """The program of a bread of a bake with its surface at `temp_c` [C], rested `rest_min` after rolling (None: enough), bare for `lies_min` [min]."""
     bake = r.bake
@@ -77,7 +77,7 @@ def doses_at(program: Program, temp_c: float, turn_s: float | None, off_s: float
     return baking.baked(legs, grid=COARSE_GRID).brown
 
 
-def events_at(r: BakeSnapshot, bread: puff.Bread, temp_c: float) -> dict[str, float | None]:
+def events_at(r: BakeSnapshot, bread: puff_model.Bread, temp_c: float) -> dict[str, float | None]:
     """The events [s] of a bread with its surface at `temp_c` [C]."""
     turned = not (r.bake.docked or _topped(r))
     return events_on(

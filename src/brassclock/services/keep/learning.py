@@ -14,10 +14,10 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.leavens import bakes_behind, belief_of, leaven_of, set_belief
 from brassclock.services.mix.model import friction_after
 from brassclock.store.rows import get, insert
-from brassclock.store.tables import FlourBag, Said
+from brassclock.store.tables import FlourBag, ForecastRecord
 
 
-def unsay(session: Session, r: BakeSnapshot, names: list[str]) -> None:
+def delete_records(session: Session, r: BakeSnapshot, names: list[str]) -> None:
     """Forget what was said under these names."""
     for name, row in r.said.items():
         if name in names:
@@ -36,7 +36,7 @@ def teach_activity(session: Session, r: BakeSnapshot) -> None:
     set_belief(r.kitchen, leaven, after, bakes_behind(r.kitchen, leaven) + 1)
     session.add(r.kitchen)
     if "activity" not in r.said:
-        told = Said(
+        told = ForecastRecord(
             bake_id=r.bake.id or 0, name="activity", p50=after.mean, since=r.now,
             before={"mean": before.mean, "sd_log": before.sd_log},
         )  # fmt: skip
@@ -53,7 +53,7 @@ def unteach_activity(session: Session, r: BakeSnapshot) -> None:
     if told.p50 == belief_of(r.kitchen, leaven).mean and told.before:
         set_belief(r.kitchen, leaven, Belief(**told.before), max(bakes_behind(r.kitchen, leaven) - 1, 0))
         session.add(r.kitchen)
-    unsay(session, r, ["activity"])
+    delete_records(session, r, ["activity"])
 
 
 def learn_friction(session: Session, r: BakeSnapshot, mixed: dt.datetime, seen_c: float) -> None:
@@ -66,7 +66,7 @@ def learn_friction(session: Session, r: BakeSnapshot, mixed: dt.datetime, seen_c
     r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: after}
     session.add(r.kitchen)
     was = {"factor": before[0], "times": before[1]}
-    insert(session, Said(bake_id=r.bake.id or 0, name="friction", p50=after[0], before=was, since=r.now))
+    insert(session, ForecastRecord(bake_id=r.bake.id or 0, name="friction", p50=after[0], before=was, since=r.now))
 
 
 def unlearn_friction(session: Session, r: BakeSnapshot) -> None:
@@ -74,7 +74,7 @@ def unlearn_friction(session: Session, r: BakeSnapshot) -> None:
     if told is not None and told.before and r.kitchen.friction.get(r.bake.knead, [None])[0] == told.p50:
         r.kitchen.friction = {**r.kitchen.friction, r.bake.knead: [told.before["factor"], told.before["times"]]}
         session.add(r.kitchen)
-    unsay(session, r, ["friction"])
+    delete_records(session, r, ["friction"])
 
 
 def teach_bag(session: Session, r: BakeSnapshot) -> None:
@@ -89,7 +89,7 @@ def teach_bag(session: Session, r: BakeSnapshot) -> None:
     hydration = sheet.dough.hydration_frac or 0.0
     thirst = (water_g - held_g - flour_g * hydration) / sheet.dough.flour_g
     was = {"thirst_frac": bag.thirst_frac, "times": bag.times}
-    insert(session, Said(bake_id=r.bake.id or 0, name="bag", before=was, since=r.now))
+    insert(session, ForecastRecord(bake_id=r.bake.id or 0, name="bag", before=was, since=r.now))
     bag.thirst_frac = (bag.thirst_frac * bag.times + thirst) / (bag.times + 1)
     bag.times += 1
     session.add(bag)
@@ -100,4 +100,4 @@ def unteach_bag(session: Session, r: BakeSnapshot) -> None:
     if told is not None and told.before and bag is not None and bag.times == int(told.before["times"]) + 1:
         bag.thirst_frac, bag.times = told.before["thirst_frac"], int(told.before["times"])
         session.add(bag)
-    unsay(session, r, ["bag"])
+    delete_records(session, r, ["bag"])

@@ -15,7 +15,7 @@ from brassclock.services.bake.snapshot import AIR_KEPT
 from brassclock.services.schemas.kitchen import AirRead, AirReadingCreate, AirReadingRead
 from brassclock.services.times import past_moment
 from brassclock.services.weigh.view import caution_out
-from brassclock.store import bakes as rows
+from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Reading
 
@@ -27,7 +27,7 @@ MOST_SHOWN = 50
 def _out(
     session: Session, kitchen: Kitchen, now: dt.datetime, taken: int = 0, skipped: list[str] | None = None
 ) -> AirRead:
-    seen = rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT)
+    seen = bake_rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT)
     odd = []
     for place in dict.fromkeys(x.place for x in seen):
         log = [(hours_between(now, x.at), x.value) for x in seen if x.place == place and x.value is not None]
@@ -62,7 +62,7 @@ def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
                 faults += [FieldFault(f"/points/{i}/0", f.detail) for f in fault.faults]
         if faults:
             raise BadRequest(faults)
-        known = {(x.place, x.at) for x in rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
+        known = {(x.place, x.at) for x in bake_rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
         skipped, taken = [], 0
         for at, value in sorted(points):
             if (given.place, at) in known:

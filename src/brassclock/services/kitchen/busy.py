@@ -9,11 +9,11 @@ from sqlmodel import Session
 from brassclock.core.evidence import FieldFault, gather, invalid
 from brassclock.formats import calendars
 from brassclock.services.app import App, NotFound
-from brassclock.services.day.changes import noted
+from brassclock.services.day.changes import recording_plan_change
 from brassclock.services.kitchen.hours import AHEAD, hours_out
 from brassclock.services.schemas.day import BusyCreate, CalendarCreate, HoursRead
 from brassclock.services.times import moment_of
-from brassclock.store import hours as rows
+from brassclock.store import hours as hour_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import BusyHours, Calendar, CalendarHours, Kitchen
 
@@ -27,13 +27,13 @@ def list_hours(app: App, kitchen_id: int) -> HoursRead:
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
-        stale = any(c.known_until < now + AHEAD for c in rows.calendars(session, kitchen_id))
+        stale = any(c.known_until < now + AHEAD for c in hour_rows.calendars(session, kitchen_id))
         if not stale:
             return hours_out(session, kitchen, now)
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
-        for calendar in rows.calendars(session, kitchen_id):
+        for calendar in hour_rows.calendars(session, kitchen_id):
             if calendar.known_until < now + AHEAD:
                 _read_into(session, calendar, kitchen, now, anew=False)
         return hours_out(session, kitchen, now)
@@ -76,7 +76,7 @@ def add_busy(app: App, kitchen_id: int, given: BusyCreate) -> HoursRead:
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
-        with noted(app, session, kitchen_id, f"hands are away for {given.name}"):
+        with recording_plan_change(app, session, kitchen_id, f"hands are away for {given.name}"):
             insert(session, _checked(given, kitchen, now))
         return hours_out(session, kitchen, now)
 
@@ -86,7 +86,7 @@ def change_busy(app: App, kitchen_id: int, busy_id: int, given: BusyCreate) -> H
         kitchen = app.kitchen(session, kitchen_id)
         now, row = app.now(session, kitchen), _row(session, kitchen_id, busy_id)
         new = _checked(given, kitchen, now)
-        with noted(app, session, kitchen_id, f"the hours of {given.name} are others"):
+        with recording_plan_change(app, session, kitchen_id, f"the hours of {given.name} are others"):
             for name in ("name", "hands", "start", "end", "days", "from_time", "until_time"):
                 setattr(row, name, getattr(new, name))
             session.add(row)
@@ -98,7 +98,7 @@ def drop_busy(app: App, kitchen_id: int, busy_id: int, *, back: bool = False) ->
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         now, row = app.now(session, kitchen), _row(session, kitchen_id, busy_id)
-        with noted(app, session, kitchen_id, f"{row.name} {'is back' if back else 'is put away'}"):
+        with recording_plan_change(app, session, kitchen_id, f"{row.name} {'is back' if back else 'is put away'}"):
             row.deleted_at = None if back else now
             session.add(row)
         return hours_out(session, kitchen, now)
@@ -141,11 +141,11 @@ def bring_calendar(app: App, kitchen_id: int, given: CalendarCreate) -> HoursRea
             kitchen_id=kitchen_id, name=given.name or "", text=given.text, hands=given.hands, all_day=given.all_day,
             known_until=now,
         )  # fmt: skip
-        with noted(app, session, kitchen_id, "a calendar was brought in"):
+        with recording_plan_change(app, session, kitchen_id, "a calendar was brought in"):
             insert(session, calendar)
             found = _read_into(session, calendar, kitchen, now, anew=True)
             calendar.name = given.name or found.name or "calendar"
-            for other in rows.calendars(session, kitchen_id):
+            for other in hour_rows.calendars(session, kitchen_id):
                 if other.name == calendar.name and other.id != calendar.id:
                     other.deleted_at = now
                     session.add(other)
@@ -164,7 +164,9 @@ def drop_calendar(app: App, kitchen_id: int, calendar_id: int, *, back: bool = F
         if row is None or row.kitchen_id != kitchen_id:
             raise NotFound(f"There is no calendar {calendar_id} in this kitchen.")
         now = app.now(session, kitchen)
-        with noted(app, session, kitchen_id, f"the calendar {row.name} {'is back' if back else 'is put away'}"):
+        with recording_plan_change(
+            app, session, kitchen_id, f"the calendar {row.name} {'is back' if back else 'is put away'}"
+        ):
             row.deleted_at = None if back else now
             session.add(row)
         return hours_out(session, kitchen, now)

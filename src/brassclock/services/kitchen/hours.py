@@ -10,7 +10,7 @@ from sqlmodel import Session
 
 from brassclock.core.day.hands import Busy
 from brassclock.services.schemas.day import BusyRule, CalendarRow, HoursRead, SpanRead
-from brassclock.store import hours as rows
+from brassclock.store import hours as hour_rows
 from brassclock.store.tables import BusyHours, Calendar, Kitchen
 
 BEHIND, AHEAD = dt.timedelta(hours=30), dt.timedelta(days=15)
@@ -40,16 +40,16 @@ def spans(session: Session, kitchen: Kitchen, now: dt.datetime) -> tuple[Busy, .
     start, end, zone = now - BEHIND, now + AHEAD, now.tzinfo
     assert zone is not None
     found = []
-    for row in rows.busy(session, kitchen.id or 0):
+    for row in hour_rows.busy(session, kitchen.id or 0):
         if row.start is not None and row.end is not None:
             if row.start < end and row.end > start:
                 found.append(Busy(row.start.astimezone(zone), row.end.astimezone(zone), row.name, row.hands))
         else:
             found += [Busy(a, b, row.name, row.hands) for a, b in weekly(row, zone, start, end)]
-    for calendar in rows.calendars(session, kitchen.id or 0):
+    for calendar in hour_rows.calendars(session, kitchen.id or 0):
         found += [
             Busy(h.start.astimezone(zone), h.end.astimezone(zone), h.name, calendar.hands)
-            for h in rows.calendar_hours(session, calendar.id or 0, start, end)
+            for h in hour_rows.calendar_hours(session, calendar.id or 0, start, end)
         ]
     free = [b for b in found if b.hands == 0]
     return tuple(sorted(_without(found, free), key=lambda b: (b.start, b.end, b.name)))
@@ -77,8 +77,8 @@ def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursRead
     kitchen_id = kitchen.id or 0
     return HoursRead(
         cooks=kitchen.cooks,
-        rules=[BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in rows.busy(session, kitchen_id)],
-        calendars=[_calendar_row(session, c, now) for c in rows.calendars(session, kitchen_id)],
+        rules=[BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in hour_rows.busy(session, kitchen_id)],
+        calendars=[_calendar_row(session, c, now) for c in hour_rows.calendars(session, kitchen_id)],
         spans=spans_out(spans(session, kitchen, now)),
     )  # fmt: skip
 
@@ -88,5 +88,5 @@ def spans_out(found: Sequence[Busy]) -> list[SpanRead]:
 
 
 def _calendar_row(session: Session, c: Calendar, now: dt.datetime) -> CalendarRow:
-    ahead = rows.calendar_hours(session, c.id or 0, now, now + AHEAD)
+    ahead = hour_rows.calendar_hours(session, c.id or 0, now, now + AHEAD)
     return CalendarRow(id=c.id or 0, name=c.name, hands=c.hands, all_day=c.all_day, ahead=len(ahead))

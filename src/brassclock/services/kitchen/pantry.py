@@ -13,7 +13,7 @@ from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
 from brassclock.core.weigh.lines import Kit
 from brassclock.services.app import App, NotFound
 from brassclock.services.schemas.kitchen import BagRead, BagUpdate, IngredientRead, OwnIngredientCreate
-from brassclock.store import pantry as rows
+from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag, Kitchen
 from brassclock.store.tables import OwnIngredient as OwnRow
@@ -33,7 +33,7 @@ def row_of(row: OwnRow) -> Ingredient:
 
 def own_rows(session: Session, kitchen_id: int) -> dict[str, Ingredient]:
     """Own ingredients by id, those put away too."""
-    return {f"own_{r.id}": row_of(r) for r in rows.own_ingredients(session, kitchen_id)}
+    return {f"own_{r.id}": row_of(r) for r in pantry_rows.own_ingredients(session, kitchen_id)}
 
 
 def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
@@ -54,7 +54,7 @@ def list_ingredients(app: App, kitchen_id: int) -> list[IngredientRead]:
     """The table and the kitchen's own, own ones first, without those put away."""
     with app.read() as session:
         app.kitchen(session, kitchen_id)
-        kept = [row_of(r) for r in rows.own_ingredients(session, kitchen_id) if r.deleted_at is None]
+        kept = [row_of(r) for r in pantry_rows.own_ingredients(session, kitchen_id) if r.deleted_at is None]
     return [ingredient_out(r, own=True) for r in kept] + [ingredient_out(r, own=False) for r in pantry().values()]
 
 
@@ -95,7 +95,7 @@ def bag_out(bag: FlourBag) -> BagRead:
 
 
 def list_bags(session: Session, kitchen_id: int) -> list[BagRead]:
-    return [bag_out(b) for b in rows.bags(session, kitchen_id)]
+    return [bag_out(b) for b in pantry_rows.bags(session, kitchen_id)]
 
 
 def open_bag(app: App, kitchen_id: int, given: BagUpdate) -> BagRead:

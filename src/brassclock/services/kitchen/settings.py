@@ -16,7 +16,7 @@ from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.day.changes import noted
+from brassclock.services.day.changes import recording_plan_change
 from brassclock.services.kitchen.leavens import forget, leavens_out, recall
 from brassclock.services.kitchen.pantry import list_bags
 from brassclock.services.schemas.base import ClockRead
@@ -29,7 +29,7 @@ from brassclock.services.schemas.kitchen import (
     SurfaceRead,
     SurfaceUpdate,
 )
-from brassclock.store import kitchens as rows
+from brassclock.store import kitchens as kitchen_rows
 from brassclock.store.rows import insert
 from brassclock.store.tables import ClockState, Kitchen, Surface
 
@@ -45,7 +45,7 @@ def default_hours(room_c: float) -> list[float]:
 
 def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> KitchenRead:
     """A kitchen with its surfaces."""
-    found = [SurfaceRead(**s.model_dump()) for s in rows.surfaces(session, kitchen.id or 0)]
+    found = [SurfaceRead(**s.model_dump()) for s in kitchen_rows.surfaces(session, kitchen.id or 0)]
     facts = kitchen.model_dump(exclude={"places", "leavens"})
     return KitchenRead(
         **facts, surfaces=found, bags=list_bags(session, kitchen.id or 0), places=places_out(kitchen, now), leavens=leavens_out(kitchen)
@@ -65,7 +65,7 @@ def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceRead]:
 
 def clock_out(app: App, session: Session, kitchen: Kitchen) -> ClockRead:
     """A kitchen's clock as the pages are told it."""
-    return clock_shown(app.now(session, kitchen), rows.clock_of(session, kitchen.id or 0))
+    return clock_shown(app.now(session, kitchen), kitchen_rows.clock_of(session, kitchen.id or 0))
 
 
 def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockRead:
@@ -76,7 +76,7 @@ def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockRead:
 
 def list_kitchens(app: App) -> list[KitchenRead]:
     with app.read() as session:
-        return [kitchen_out(session, k, app.now(session, k)) for k in rows.all_kitchens(session, app.with_demo)]
+        return [kitchen_out(session, k, app.now(session, k)) for k in kitchen_rows.all_kitchens(session, app.with_demo)]
 
 
 def get_kitchen(app: App, kitchen_id: int) -> KitchenRead:
@@ -115,7 +115,7 @@ def change_kitchen(app: App, kitchen_id: int, change: KitchenUpdate) -> KitchenR
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         moving = [why for name, why in MOVES_PLANS.items() if getattr(change, name) is not None]
-        with noted(app, session, kitchen_id, moving[0]) if moving else nullcontext():
+        with recording_plan_change(app, session, kitchen_id, moving[0]) if moving else nullcontext():
             for name in change.model_fields_set:
                 value = getattr(change, name)
                 if name == "places" and value is not None:
@@ -153,7 +153,7 @@ def change_surface(app: App, kitchen_id: int, surface_id: int, given: SurfaceUpd
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
-        with noted(app, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
+        with recording_plan_change(app, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
             for name, value in _surface_facts(given).items():
                 setattr(surface, name, value)
         return kitchen_out(session, kitchen, app.now(session, kitchen))
@@ -164,11 +164,11 @@ def remove_surface(app: App, kitchen_id: int, surface_id: int) -> KitchenRead:
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
-        left = [s for s in rows.surfaces(session, kitchen_id) if s.id != surface_id]
+        left = [s for s in kitchen_rows.surfaces(session, kitchen_id) if s.id != surface_id]
         if not left:
             raise Conflict("A kitchen needs one surface. Add another before you take this one away.")
         now = app.now(session, kitchen)
-        with noted(app, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
+        with recording_plan_change(app, session, kitchen_id, f"the surface “{surface.name}” was taken away"):
             surface.removed_at = now
             for bake in solve.live_bakes(session, kitchen_id):
                 if bake.surface_id == surface_id and bake.hearth is None:
@@ -201,7 +201,7 @@ def _surface_facts(given: SurfaceUpdate) -> dict[str, Any]:
 
 
 def _surface(session: Session, kitchen_id: int, surface_id: int, *, removed: bool = False) -> Surface:
-    surface = rows.surface(session, surface_id)
+    surface = kitchen_rows.surface(session, surface_id)
     if surface is None or surface.kitchen_id != kitchen_id or (surface.removed_at is not None) != removed:
         raise NotFound(f"There is no surface {surface_id} in this kitchen.")
     return surface

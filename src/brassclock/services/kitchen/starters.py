@@ -32,7 +32,7 @@ from brassclock.services.schemas.kitchen import (
     UpkeepWay,
 )
 from brassclock.services.times import moment_of, past_moment
-from brassclock.store import starters as rows
+from brassclock.store import starters as starter_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Starter, StarterFeed
 
@@ -98,7 +98,7 @@ def jar_of(starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now
 
 def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterRead:
     """How a starter stands now."""
-    feeds = rows.feeds(session, starter.id or 0)
+    feeds = starter_rows.feeds(session, starter.id or 0)
     shown = [
         FeedRead(**f.model_dump(exclude={"starter_id", "before_mean", "before_sd_log", "undone_at"})) for f in feeds
     ]
@@ -187,7 +187,7 @@ def list_starters(app: App, kitchen_id: int) -> list[StarterRead]:
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
-        return [starter_out(session, s, kitchen, now) for s in rows.of_kitchen(session, kitchen_id)]
+        return [starter_out(session, s, kitchen, now) for s in starter_rows.of_kitchen(session, kitchen_id)]
 
 
 def add_starter(app: App, kitchen_id: int, given: StarterCreate) -> StarterRead:
@@ -225,7 +225,7 @@ def peaked(app: App, kitchen_id: int, starter_id: int, given: PeakCreate) -> Sta
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
-        feeds = rows.feeds(session, starter_id)
+        feeds = starter_rows.feeds(session, starter_id)
         if not feeds or feeds[0].place == "fridge":
             raise Conflict("There is no feed on the bench whose peak could be seen. Feed it first.")
         last, at = feeds[0], past_moment(given.at, now)
@@ -279,7 +279,7 @@ def undo_last(app: App, kitchen_id: int, starter_id: int) -> StarterRead:
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
-        feeds = rows.feeds(session, starter_id)
+        feeds = starter_rows.feeds(session, starter_id)
         if not feeds:
             raise NotFound("Nothing was done with this starter that could be taken back.")
         if feeds[0].peaked_at is not None:
@@ -296,7 +296,7 @@ def wish(app: App, kitchen_id: int, starter_id: int, given: FeedPlanUpdate) -> F
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
-        feeds = rows.feeds(session, starter_id)
+        feeds = starter_rows.feeds(session, starter_id)
     at = moment_of(given.peak_at, now, "/peak_at")
     hours = hours_between(now, at)
     if not 2 <= hours <= 48:

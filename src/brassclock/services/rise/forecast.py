@@ -20,7 +20,7 @@ from brassclock.core.mix.guide import FOAM_SD_LOG
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.belief import Reading as Look
-from brassclock.core.rise.chemical import model as chemical
+from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
@@ -54,8 +54,8 @@ class Rested:
     """A dough without yeast: where it waits, how long its gas does there, and the same in the fridge."""
 
     place: Place
-    here: chemical.Waiting | None
-    fridge: chemical.Waiting | None
+    here: chemical_model.Waiting | None
+    fridge: chemical_model.Waiting | None
 
 
 @dataclass
@@ -221,8 +221,10 @@ def litres_of(spec: BakeSpec) -> float:
 def placed(r: BakeSnapshot, spec: BakeSpec) -> DayPlan:
     """The plan of a bake around the hours in which hands are away; as it would be without them when there is no way."""
     request, app = wish_of(r, spec), resources_of(r)
-    plan = plan_back(spec, r.kitchen.hourly_c, request.serve_at, r.now, request.done, r.near, request.pins)
-    if r.near is not None:  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
+    plan = plan_back(spec, r.kitchen.hourly_c, request.serve_at, r.now, request.done, r.initial_guess, request.pins)
+    if (
+        r.initial_guess is not None
+    ):  # under the finger: moves that fall in busy hours are marked, and placed once it is made so
         return plan
     if r.bake.status != "live" or "roll" in request.done or not in_the_way(plan, request.litres, app):
         return plan
@@ -231,7 +233,7 @@ def placed(r: BakeSnapshot, spec: BakeSpec) -> DayPlan:
 
 
 def risen(
-    r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float], *, quick: bool = False
+    r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float], *, coarse: bool = False
 ) -> Risen:
     """Plan and forecast a dough with yeast or a starter. Readings move the plan before they are shown."""
     spec, done = spec_of(r, dough, line_min, sponge_g), r.done()
@@ -245,14 +247,14 @@ def risen(
         by_h = [max(hours_between(found.zero, moment), 0.0) for moment in asked]
         found.forecast = rise.forecast(
             plan.spec.batch, stages, (r.bake.bulk_ratio, r.bake.ball_ratio), belief=belief, readings=looks_of(r, plan),
-            by_h=by_h, quick=quick,
+            by_h=by_h, coarse=coarse,
         )  # fmt: skip
         return found
 
     found = at(spec)
     assert found.forecast
     grams = sum(p.mass_g for p in dough.portions if p.ingredient.is_starter)
-    feed = None if quick or r.bake.status != "live" else feed_before(r, grams, found.plan.mixed_at)
+    feed = None if coarse or r.bake.status != "live" else feed_before(r, grams, found.plan.mixed_at)
     if feed is not None and r.starter is not None:
         fresh = replace(spec.batch, seed=Seed("peak", r.starter.vitality_mean))
         if spec.batch.seed is not None and spec.batch.seed.state != "peak":
@@ -264,7 +266,7 @@ def risen(
     if r.readings:
         found = at(replace(spec, activity=found.forecast.belief.mean))
         assert found.forecast
-    if r.bake.status == "live" and "roll" not in done and not quick:
+    if r.bake.status == "live" and "roll" not in done and not coarse:
         until = found.stages if "ball" in done else found.stages[:-1]
         assert found.forecast
         since = max(hours_between(found.zero, r.now), 0.0) if "mix" in done else 0.0
@@ -280,9 +282,9 @@ def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
     fridge = found["fridge"]
     place = fridge if hours[0] >= COLD_REST_H else found.get(bake.bulk_place, found["bench"])
 
-    def waiting(where: Place) -> chemical.Waiting | None:
-        rest = chemical.Rest(60.0, where.air_c(r.kitchen.hourly_c, serve), "bulk", bulk_radius_mm(dough.total_g))
-        return chemical.waiting(
+    def waiting(where: Place) -> chemical_model.Waiting | None:
+        rest = chemical_model.Rest(60.0, where.air_c(r.kitchen.hourly_c, serve), "bulk", bulk_radius_mm(dough.total_g))
+        return chemical_model.waiting(
             dough, HOLDS_LIKE[bake.strength], rest, r.kitchen.powder, batch_of(r, dough).pressure_pa
         )
 
@@ -291,7 +293,7 @@ def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
     return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
 
 
-def rested_spec(r: BakeSnapshot, dough: Dough, line_min: float, here: chemical.Waiting | None) -> BakeSpec:
+def rested_spec(r: BakeSnapshot, dough: Dough, line_min: float, here: chemical_model.Waiting | None) -> BakeSpec:
     """The chain of a dough whose waits are told: its hours, and how long its gas lets it stand."""
     hours = rest_hours(r.bake)
     last_h = max(here.h if here else 1.6 * sum(hours), sum(hours))

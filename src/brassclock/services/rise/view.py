@@ -9,7 +9,7 @@ import numpy as np
 from brassclock.core.cautions import caution
 from brassclock.core.day.places import Place
 from brassclock.core.evidence import Why
-from brassclock.core.rise import course as yeast
+from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise.belief import Band
 from brassclock.core.rise.chemical.model import Waiting
 from brassclock.core.rise.forecast import SAFE_C, SAFE_LIMIT_H, Safety
@@ -88,13 +88,13 @@ def _cold(r: BakeSnapshot, found: Risen) -> ColdRead | None:
     return None
 
 
-def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseRead | None:
+def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> RiseRead | None:
     """The rise with its trace as instants, and where it stands now."""
     found = work.risen
     if found is None or found.forecast is None:
         return None
     plan, seen, zero = found.plan, found.forecast, found.zero
-    trace, whys = seen.trace, {} if quick else stage_whys(r, found)
+    trace, whys = seen.trace, {} if coarse else stage_whys(r, found)
     now_h = hours_between(zero, r.now)
     alive = "mix" in r.done() and now_h >= 0
     inside = min(now_h, float(trace.h[-1]))
@@ -138,7 +138,7 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, quick: bool = False) -> RiseR
             )
             for w in found.worth if w.narrows_min >= WORTH_SAYING_MIN
         ],
-        warm=yeast.course_stepper.ready, cautions=caution_out(seen.cautions),
+        warm=yeast_course.course_stepper.ready, cautions=caution_out(seen.cautions),
         why=why_out({**whys, "ready": whys["ball proof" if "ball" in r.done() else "bulk"]} if whys else {}),
     )  # fmt: skip
 

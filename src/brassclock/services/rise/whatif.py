@@ -14,13 +14,13 @@ from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.time import hours_between, later
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.methods import grams_text
-from brassclock.services import change as changes
+from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.steps import steps_of
-from brassclock.services.rise import forecast as rising
-from brassclock.services.rise import rescue as rescues
+from brassclock.services.rise import forecast as rise_forecast
+from brassclock.services.rise import rescue as rise_rescue
 from brassclock.services.rise.view import rise_out
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.rise import RouteRead, RoutesRead, RouteUpdate, WhatIfRead, WhatIfRequest
@@ -49,8 +49,8 @@ def _changed(r: BakeSnapshot, given: WhatIfRequest) -> BakeSnapshot:
         facts["bulk_place"] = given.place
     if given.spell is not None:
         if not mixed or "roll" in r.done():
-            raise Conflict(rescues.NOT_NOW)
-        facts["spells"] = rescues.away(r, given.spell)
+            raise Conflict(rise_rescue.NOT_NOW)
+        facts["spells"] = rise_rescue.away(r, given.spell)
     return replace(r, bake=Bake(**facts), kitchen=kitchen, dose_factor=1.0 if mixed else given.dose_factor)
 
 
@@ -66,16 +66,16 @@ def what_if(app: App, bake_id: int, given: WhatIfRequest) -> WhatIfRead:
     line_min = as_is.plan.spec.line_min if as_is.plan else solve.LINE_S / 60
     changed = _changed(r, given)
     known = as_is.plan
-    near = (known.mixed_at + (changed.bake.serve_at - r.bake.serve_at), known.bulk.aim_h) if known else None
+    initial_guess = (known.mixed_at + (changed.bake.serve_at - r.bake.serve_at), known.bulk.aim_h) if known else None
     by = moment_of(given.by, r.now, "/by") if given.by else None
-    changed = replace(changed, line_min=line_min, near=near, by=by)
-    work = solve.compute(changed, quick=True)
-    rise = rise_out(changed, work, quick=True)
+    changed = replace(changed, line_min=line_min, initial_guess=initial_guess, by=by)
+    work = solve.compute(changed, coarse=True)
+    rise = rise_out(changed, work, coarse=True)
     if rise is None or work.sheet is None:
         raise Conflict(NOT_RISING)
     ripe, pocket = _pocket(as_is, work)
     return WhatIfRead(
-        rescues=rescues.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
+        rescues=rise_rescue.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
         maturity=ripe, pocket_score=pocket, rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
         dose_text=_dose_text(as_is.sheet, changed.dose_factor),
     )  # fmt: skip
@@ -127,7 +127,7 @@ def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
 
 def keep_what_if(app: App, bake_id: int, given: WhatIfRequest) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
-    with changes.change(app, bake_id, given.revision) as (_, r):
+    with bake_change.change(app, bake_id, given.revision) as (_, r):
         changed = _changed(r, given)
         scale_leaven(r, changed.dose_factor)
         if r.bake.serve_until is not None:
@@ -143,7 +143,7 @@ def _worked_out(r: BakeSnapshot) -> list[Route]:
     if "mix" in r.done():
         raise Conflict(MIXED)
     serve = r.bake.serve_at.astimezone(r.now.tzinfo)
-    return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rising.places(r))
+    return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rise_forecast.places(r))
 
 
 def named_routes(app: App, bake_id: int) -> RoutesRead:
@@ -157,14 +157,14 @@ def named_routes(app: App, bake_id: int) -> RoutesRead:
 
 def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteRead:
     plan, route = found.plan, found.route
-    steps = steps_of(r, replace(work, risen=rising.Risen(plan)))
+    steps = steps_of(r, replace(work, risen=rise_forecast.Risen(plan)))
     first, serve = min(s.at for s in plan.steps), plan.serve_at
 
     def at(h: float) -> BandedAt:
         moment = later(plan.balled_at, h)
         return BandedAt(p10=None, p50=moment, p90=None)
 
-    away = in_the_way(plan, rising.litres_of(plan.spec), rising.resources_of(r)) if found.fits else []
+    away = in_the_way(plan, rise_forecast.litres_of(plan.spec), rise_forecast.resources_of(r)) if found.fits else []
     return RouteRead(
         key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=_said(*away[0]) if away else found.because, clashes=bool(away),
         in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
@@ -194,7 +194,7 @@ def _in_use(bake: Bake, found: Route) -> bool:
 
 def take_route(app: App, bake_id: int, given: RouteUpdate) -> None:
     """Make a named route the bake's own: its places, its cold, its dose."""
-    with changes.change(app, bake_id, given.revision) as (_, r):
+    with bake_change.change(app, bake_id, given.revision) as (_, r):
         found = next(x for x in _worked_out(r) if x.route.key == given.key)
         if not found.fits:
             raise Conflict(f"{found.route.name} does not reach this table. {found.because}")

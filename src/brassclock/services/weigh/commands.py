@@ -20,14 +20,14 @@ from brassclock.core.weigh.feel import handful
 from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
-from brassclock.services import change as changes
+from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.commands import own_method
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows
-from brassclock.services.rise import forecast as rising
+from brassclock.services.rise import forecast as rise_forecast
 from brassclock.services.schemas.mix import BloomCreate
 from brassclock.services.schemas.weigh import (
     AddCreate,
@@ -86,7 +86,7 @@ def _amount_g(r: BakeSnapshot, ingredient: str, amount: str, pointer: str) -> fl
 
 def scale(app: App, bake_id: int, given: ScaleUpdate) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
-    with changes.change(app, bake_id, given.revision) as (_, r):
+    with bake_change.change(app, bake_id, given.revision) as (_, r):
         if given.count is not None:
             frozen.check(r.bake, {"count": given.count})
         bake, step = r.bake, r.kitchen.scale_step_g
@@ -125,7 +125,7 @@ def scale(app: App, bake_id: int, given: ScaleUpdate) -> None:
 
 def add(app: App, bake_id: int, given: AddCreate) -> None:
     """Record what was put in beside the formula; it is part of the dough from then on."""
-    with changes.change(app, bake_id, given.revision) as (_, r):
+    with bake_change.change(app, bake_id, given.revision) as (_, r):
         _amount_g(r, given.ingredient, given.amount, "")
         if len(r.bake.additions) >= MOST_ADDITIONS:
             raise Conflict(f"More than {MOST_ADDITIONS} additions are no additions: change the formula.")
@@ -135,7 +135,7 @@ def add(app: App, bake_id: int, given: AddCreate) -> None:
 
 def unadd(app: App, bake_id: int, revision: int | None = None) -> None:
     """Take the last addition back."""
-    with changes.change(app, bake_id, revision) as (_, r):
+    with bake_change.change(app, bake_id, revision) as (_, r):
         if not r.bake.additions:
             raise NotFound("Nothing was added that could be taken back.")
         r.bake.additions = r.bake.additions[:-1]
@@ -166,7 +166,7 @@ def feel(app: App, bake_id: int, given: FeelUpdate) -> HandfulRead:
 
 def bloom(app: App, bake_id: int, given: BloomCreate) -> None:
     """The bloom as a test: minutes to foam set what is believed of this packet's yeast."""
-    with changes.change(app, bake_id, given.revision) as (_, r):
+    with bake_change.change(app, bake_id, given.revision) as (_, r):
         told = bloom_test(given.minutes)
         r.bake.bloom_min, r.bake.bloom_foamed = given.minutes, told.activity is not None
         r.bake.activity_factor = told.activity
@@ -174,7 +174,7 @@ def bloom(app: App, bake_id: int, given: BloomCreate) -> None:
 
 def unbloom(app: App, bake_id: int, revision: int | None = None) -> None:
     """Forget the bloom test."""
-    with changes.change(app, bake_id, revision) as (_, r):
+    with bake_change.change(app, bake_id, revision) as (_, r):
         r.bake.bloom_min = r.bake.bloom_foamed = r.bake.activity_factor = None
 
 
@@ -199,15 +199,15 @@ def dose(app: App, bake_id: int, given: DoseUpdate) -> DoseRead:
     dough = dough_of(p for p in work.sheet.dough.portions if not p.ingredient.is_ferment)
     stage = Stage(
         "bulk", hours, air_path(kitchen.hourly_c, mixed, hours + 30),
-        Vessel("tub", dough.total_g, True, rising.TUB_CM, "wood"), "ball", bake.bulk_ratio,
+        Vessel("tub", dough.total_g, True, rise_forecast.TUB_CM, "wood"), "ball", bake.bulk_ratio,
     )  # fmt: skip
     found = dose_for(
         DoseRequest(
-            rising.batch_of(r, dough),
+            rise_forecast.batch_of(r, dough),
             (stage,),
             bake.bulk_ratio,
             hours,
-            rising.belief_here(r, dough_of([*dough.portions, Portion(row, 1.0)])).mean,
+            rise_forecast.belief_here(r, dough_of([*dough.portions, Portion(row, 1.0)])).mean,
         ),
         row,
     )

@@ -14,7 +14,7 @@ from brassclock.services.app import App
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.schemas.base import CautionRead
 from brassclock.services.schemas.weigh import MethodRead, MethodStageRead
-from brassclock.store import pantry as rows
+from brassclock.store import pantry as pantry_rows
 from brassclock.store.tables import OwnMethod
 
 
@@ -25,7 +25,7 @@ def list_methods(app: App, kitchen_id: int | None) -> list[MethodRead]:
         with app.read() as session:
             kitchen = app.kitchen(session, kitchen_id)
             kit = kit_of(kitchen, own_rows(session, kitchen_id))
-            own = [own_out(row, kit) for row in rows.own_methods(session, kitchen_id)]
+            own = [own_out(row, kit) for row in pantry_rows.own_methods(session, kitchen_id)]
     return own + [method_out(m) for m in methods().values()]
 
 
