@@ -10,6 +10,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.services.app import App, SystemClock
+from brassclock.services.pages import bake as bake_page
 from helpers import Clock
 
 

@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from brassclock.api.kitchens import PROBLEMS, app, tagged
 from brassclock.api.routes import Routes
 from brassclock.services.bake import commands as bake_commands
+from brassclock.services.bake import create as bake_create
 from brassclock.services.fire import commands as fire_commands
 from brassclock.services.fire import hearth as hearth_view
 from brassclock.services.fire import view as fire_view
@@ -78,7 +79,7 @@ def answer_hearth(bake_id: int, status: int = 200) -> Response:
 @routes.post("/bakes", responses={"201": BakeRead, **PROBLEMS})
 def start_bake(body: BakeCreate):
     """A new bake from a method, for a table."""
-    return answer_bake(bake_commands.start_bake(app(), body)), 201
+    return answer_bake(bake_create.start_bake(app(), body)), 201
 
 
 @routes.get("/bakes/<int:bake_id>", responses={"200": BakeRead, **PROBLEMS})

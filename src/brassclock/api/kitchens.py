@@ -12,6 +12,7 @@ from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
 from brassclock.services.app import App, Conflict
 from brassclock.services.kitchen import air
+from brassclock.services.kitchen import clock as kitchen_clock
 from brassclock.services.kitchen import settings as kitchen_settings
 from brassclock.services.pages import bench as bench_page
 from brassclock.services.schemas.bake import BenchRead, LogbookRead
@@ -137,7 +138,7 @@ def get_clock(path: KitchenPath):
     """Now in a kitchen."""
     h = app()
     with h.read() as session:
-        return kitchen_settings.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
+        return kitchen_clock.clock_out(h, session, h.kitchen(session, path.kitchen_id)).model_dump(mode="json")
 
 
 @routes.post("/clock", responses={"200": ClockRead, **PROBLEMS})
@@ -152,7 +153,7 @@ def set_clock(body: ClockUpdate):
             if to is None:
                 raise Conflict("There is no hand move ahead to jump to. Start a bake first.")
         h.set_clock(session, kitchen, rate=body.rate, to=to)
-        return kitchen_settings.clock_out(h, session, kitchen).model_dump(mode="json")
+        return kitchen_clock.clock_out(h, session, kitchen).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/air", responses={"200": AirRead, **PROBLEMS})

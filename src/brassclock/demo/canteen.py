@@ -10,6 +10,7 @@ from sqlmodel import Session
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake import commands as bake_commands
+from brassclock.services.bake import create as bake_create
 from brassclock.services.fire import commands as fire_commands
 from brassclock.services.kitchen import busy, starters
 from brassclock.services.kitchen import settings as kitchen_settings
@@ -133,7 +134,7 @@ def _plan_friday(app: App, kitchen_id: int) -> None:
     surfaces = {s.name: s.id for s in kitchen_settings.get_kitchen(app, kitchen_id).surfaces}
     for method, name, table, breads, surface in (SUPPER, *FRIDAY):
         given = BakeCreate(kitchen_id=kitchen_id, method=method, name=name, serve=f"{at(*table):%Y-%m-%d %H:%M}")
-        bake_id = bake_commands.start_bake(app, given)
+        bake_id = bake_create.start_bake(app, given)
         weigh_commands.scale(app, bake_id, ScaleUpdate(count=breads))
         bake_commands.change_bake(app, bake_id, BakeUpdate(surface_id=surfaces[surface]))
 
@@ -168,7 +169,7 @@ def build_demo(app: App) -> int:
 
 def _start(app: App, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
     now = app.now(session, kitchen)
-    bake_id = bake_commands.add_bake(session, BakeCreate(kitchen_id=kitchen.id or 0, serve=serve), now)
+    bake_id = bake_create.add_bake(session, BakeCreate(kitchen_id=kitchen.id or 0, serve=serve), now)
     bake = get(session, Bake, bake_id)
     assert bake is not None
     bake.surface_id = next(s.id for s in kitchen_rows.surfaces(session, kitchen.id or 0) if s.name == surface)

@@ -40,12 +40,13 @@ from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
+from brassclock.services.day.model import Risen
 from brassclock.services.fire.model import QUICK_LINE, dressing_g, line_spec, loads_of, program_at
 from brassclock.services.kitchen import hours
 from brassclock.services.mix import model as mix_model
-from brassclock.services.rise import forecast as rise_forecast
-from brassclock.services.rise.forecast import Risen
+from brassclock.services.rise import spec as rise_spec
 from brassclock.services.weigh.model import sheet_of, sponge_g
 from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import get
@@ -238,15 +239,15 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
     line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not coarse else r.line_min
-    if rise_forecast.rises(dough, kitchen.powder):
-        work.risen = rise_forecast.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), coarse=coarse)
+    if rise_spec.rises(dough, kitchen.powder):
+        work.risen = day_model.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), coarse=coarse)
         if not coarse:
             _fire_after(work, r)
     else:
-        work.risen = rise_forecast.rested(r, dough, line_min)
+        work.risen = day_model.rested(r, dough, line_min)
         rest = work.risen.rested
         if rest is None or rest.here is None:
-            work.faults["rise"] = rise_forecast.NOTHING_LIFTS
+            work.faults["rise"] = rise_spec.NOTHING_LIFTS
     if not coarse:
         work.bowl = mix_model.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
     return work
@@ -258,7 +259,7 @@ def spec_now(r: BakeSnapshot, work: BakeResult) -> BakeSpec:
     if work.plan.spec.rests:
         return work.plan.spec
     line_min = work.plan.spec.line_min - work.plan.spec.service_min
-    return rise_forecast.spec_of(r, work.sheet.dough, line_min, sponge_g(r.bake, work.sheet, 1.0))
+    return rise_spec.spec_of(r, work.sheet.dough, line_min, sponge_g(r.bake, work.sheet, 1.0))
 
 
 def _fire_after(work: BakeResult, r: BakeSnapshot) -> None:
@@ -282,7 +283,7 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
     if not 1 <= mm <= MOST_MM:
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to {MOST_MM} mm."
         return
-    lifted = not rise_forecast.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
+    lifted = not rise_spec.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
     bread = puff_model.Bread(
         mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
         rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,

@@ -11,7 +11,6 @@ from sqlmodel import Session
 from brassclock.core.evidence import BadRequest, invalid
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
-from brassclock.core.weigh.methods import Method, methods
 from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
@@ -19,7 +18,7 @@ from brassclock.services.bake import frozen
 from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
 from brassclock.services.bake.view import summary_of
-from brassclock.services.day.changes import recording_plan_change
+from brassclock.services.change import recording_plan_change
 from brassclock.services.keep.learning import (
     learn_friction,
     teach_activity,
@@ -28,9 +27,8 @@ from brassclock.services.keep.learning import (
     unteach_activity,
     unteach_bag,
 )
-from brassclock.services.kitchen.pantry import ROW_ID, kit_of
-from brassclock.services.kitchen.settings import suited
-from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
+from brassclock.services.kitchen.pantry import kit_of
+from brassclock.services.schemas.bake import BakeUpdate
 from brassclock.services.schemas.fire import HeatStepUpdate
 from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.rise import ReadingCreate
@@ -41,80 +39,8 @@ from brassclock.store import kitchens
 from brassclock.store import pantry as pantry_rows
 from brassclock.store import starters as starter_rows
 from brassclock.store.rows import get, insert
-from brassclock.store.tables import Bake, Outcome, OwnMethod, Reading
+from brassclock.store.tables import Bake, Outcome, Reading
 from brassclock.store.tables import Surface as SurfaceRow
-
-
-def start_bake(app: App, given: BakeCreate) -> int:
-    """A new bake from a method; answers its id."""
-    with app.transaction(given.kitchen_id) as session:
-        kitchen = app.kitchen(session, given.kitchen_id)
-        with recording_plan_change(app, session, given.kitchen_id, "another bake was begun"):
-            return add_bake(session, given, app.now(session, kitchen))
-
-
-def add_bake(session: Session, given: BakeCreate, now: dt.datetime) -> int:
-    """Store a new bake; answers its id."""
-    if len(bake_rows.live_ids(session, given.kitchen_id)) >= MOST_LIVE:
-        raise Conflict(
-            f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first."
-        )
-    surfaces = kitchens.surfaces(session, given.kitchen_id)
-    if given.method.startswith("own-"):
-        own = own_method(session, given.kitchen_id, given.method)
-        facts, name = {k: v for k, v in own.facts.items() if k != "from"}, own.name
-    else:
-        method = methods().get(given.method)
-        if method is None:
-            raise invalid("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
-        facts, name = method_facts(method), method.name
-    bake = Bake(
-        kitchen_id=given.kitchen_id, name=given.name or name, method=given.method, **facts,
-        surface_id=suited(surfaces, given.method).id if surfaces else None, serve_at=serve_moment(given.serve, now),
-        created_at=now,
-    )  # fmt: skip
-    insert(session, bake)
-    return bake.id or 0
-
-
-MOST_LIVE = 24
-
-
-def method_facts(method: Method) -> dict[str, Any]:
-    """A method as the settings of a bake."""
-    bulk_ratio, ball_ratio = method.ratios
-    bulk, balls = method.rising
-    stuffing = None
-    if method.filling:
-        stuffing = {
-            "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": None} for x in method.filling],
-            "per_piece_g": method.filling_g, "topping": method.topping,
-        }  # fmt: skip
-    fridge = next((s for s in method.stages if s.place == "fridge"), None)
-    sponge = next((s for s in method.stages if s.name == "sponge"), None)
-    cold = None
-    if fridge is not None and any(x.ingredient.startswith(("yeast_", "starter")) for x in method.lines):
-        which = "bulk" if fridge is bulk else "ball"
-        cold = {"stage": which, "after_h": 0.25, "hours": min(max(fridge.low_h, LEAST_NIGHT_H), fridge.high_h)}
-    return {
-        "bulk_place": bulk.place if bulk is not fridge else "bench",
-        "ball_place": balls.place if balls is not fridge else "bench",
-        "cold": cold, "sponge_h": sponge.high_h if sponge else None, "seal": method.seal, "strength": method.strength, "bloomed": method.bloomed, "count": method.count,
-        "piece_g": method.piece_g, "shape": method.shape.kind, "diameter_cm": method.shape.diameter_cm,
-        "length_cm": method.shape.length_cm, "width_cm": method.shape.width_cm, "dough_c": method.dough_c,
-        "knead": method.knead, "knead_min": method.knead_min, "bulk_ratio": bulk_ratio, "ball_ratio": ball_ratio,
-        "bulk_h": bulk.low_h, "ball_h": balls.low_h, "docked": method.docked, "filling": stuffing,
-        "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": x.part} for x in method.lines],
-    }  # fmt: skip
-
-
-def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:
-    """A method of the kitchen's own, or NotFound."""
-    number = method_id.removeprefix("own-")
-    row = get(session, OwnMethod, int(number)) if ROW_ID.fullmatch(number) else None
-    if row is None or row.kitchen_id != kitchen_id:
-        raise NotFound(f"There is no method {method_id[:40]} of this kitchen's own.")
-    return row
 
 
 def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
@@ -202,7 +128,6 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
             setattr(bake, name, value)
 
 
-LEAST_NIGHT_H = 14.0  # practice: a cold rise shorter than a night is a chill
 OPTIONAL = (
     "bulk_air", "ball_air", "cold", "sponge_h", "starter_id", "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
     "colour_top",

@@ -9,7 +9,7 @@ import numpy as np
 
 from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.day.options import fits
+from brassclock.services.day.choices import fits
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.rise.view import banded_at

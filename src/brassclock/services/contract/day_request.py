@@ -24,10 +24,10 @@ from brassclock.core.rise.stages import Stage
 from brassclock.core.terms import PlaceKey, Strength
 from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
-from brassclock.services.bake.commands import method_facts
+from brassclock.services.bake.methods import method_facts
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.contract.common import Loose, MassLine, Ratio, Temp, portions_of
-from brassclock.services.rise import forecast as rise_forecast
+from brassclock.services.rise import spec as rise_spec
 from brassclock.services.schemas.quantities import within
 from brassclock.services.times import BOUND, outside
 from brassclock.services.weigh.model import dough_and_sponge
@@ -215,15 +215,15 @@ def asked_of(req: DayRequest, number: int, zone: dt.tzinfo) -> Asked:
     until, service = serve.at, 0.0
     if serve.until is not None:
         service = 60 * hours_between(serve.at, serve.until)
-        until, line = serve.until, service + rise_forecast.FIRST_MIN
+        until, line = serve.until, service + rise_spec.FIRST_MIN
     elif serve.which == "first":
-        until = serve.at + dt.timedelta(minutes=max(line - rise_forecast.FIRST_MIN, 0.0))
+        until = serve.at + dt.timedelta(minutes=max(line - rise_spec.FIRST_MIN, 0.0))
     chilled = spec.ball.cold is not None
     spec = replace(
         spec,
         line_min=line,
         service_min=service,
-        waves=max(-int(-service // rise_forecast.WAVE_MIN), 1) if chilled else 1,
+        waves=max(-int(-service // rise_spec.WAVE_MIN), 1) if chilled else 1,
     )
     request = PlanRequest(spec, until.astimezone(zone), now, litres=shelf_litres(grams))
     return Asked(bake.name, request, choice_of(req.allow, spec), surface)
@@ -274,13 +274,13 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
         hot = SurfaceRow(kitchen_id=0, name=surface, kind=surface, temp_c=250.0) if surface in SURFACE_KINDS else None
         r = BakeSnapshot(row, kitchen, hot, (), (), (), {}, {}, now)
         dough, sponge = dough_and_sponge(r)
-        spec = rise_forecast.any_spec(r, dough, bake.line_min or 15.0, sponge)
+        spec = rise_spec.any_spec(r, dough, bake.line_min or 15.0, sponge)
     else:
         lines = portions_of(bake.lines, f"/bakes/{number}/lines") if bake.lines else portions_of(
             [MassLine(ingredient=k, mass_g=g) for k, g in PLAIN], f"/bakes/{number}/lines"
         )  # fmt: skip
         dough = dough_of(lines)
-        if not rise_forecast.has_ferment(dough):
+        if not rise_spec.has_ferment(dough):
             raise invalid(
                 f"/bakes/{number}/lines", "Nothing in these lines rises. Name a method for a dough without yeast."
             )
@@ -307,7 +307,7 @@ def _typed_spec(bake: DayBakeRequest, batch: Batch, places: Mapping[str, Place])
     assert bake.stages is not None
     grams = batch.dough.total_g
     vessels = (
-        Vessel("tub", grams, True, rise_forecast.TUB_CM, "wood"),
+        Vessel("tub", grams, True, rise_spec.TUB_CM, "wood"),
         Vessel("tray", grams / (bake.pieces or 8), True),
     )
     specs = []

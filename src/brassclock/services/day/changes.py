@@ -3,11 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Iterator
-from contextlib import contextmanager
 from typing import Any
-
-from sqlmodel import Session
 
 from brassclock.core.day.options import moment
 from brassclock.core.day.spec import WORDS, DayPlan, DayStep, kind_of
@@ -17,12 +13,9 @@ from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.change import recording_plan_change
 from brassclock.services.schemas.day import PinUpdate
 from brassclock.services.times import table_instant
-from brassclock.store.rows import insert
-from brassclock.store.tables import PlanChange
-
-MOVED_MIN = 8.0  # a step that moves by less is not told
 
 
 def pin(app: App, bake_id: int, given: PinUpdate) -> None:
@@ -55,47 +48,6 @@ def _pinned(r: BakeSnapshot, plan: DayPlan, step: DayStep, at: dt.datetime | Non
     elif "mix" not in r.done():
         pins.setdefault("mix", plan.mixed_at.isoformat())
     return {**pins, step.key: at.isoformat()}
-
-
-def _moved(was: bake_change.Moments, now: bake_change.Moments, done: Iterable[str]) -> list[dict[str, Any]]:
-    """Moves whose time changed, new ones, and those that are not there any more; what was done is no change."""
-    found = []
-    for key, (at, _) in now.items():
-        before = was[key][0] if key in was else None
-        if key != "weigh" and (before is None or abs(60 * hours_between(_at(before), _at(at))) >= MOVED_MIN):
-            found.append({"key": key, "was": before, "at": at})
-    return found + [{"key": k, "was": t, "at": None} for k, (t, _) in was.items() if k not in now and k not in done]
-
-
-def _at(text: str) -> dt.datetime:
-    return dt.datetime.fromisoformat(text)
-
-
-@contextmanager
-def recording_plan_change(
-    app: App, session: Session, kitchen_id: int, why: str, acted: int | None = None
-) -> Iterator[None]:
-    """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
-
-    Every plan is set beside what the cook was last told of it. A bake that only slips while nobody acts on it keeps
-    what it was told, so that its own next move shows the slip whole.
-    """
-    yield
-    kitchen = app.kitchen(session, kitchen_id)
-    now = app.now(session, kitchen)
-    for r, work in solve.plan_all(app, session, kitchen_id):
-        bake = r.bake
-        if work.plan is None:
-            continue
-        done = {*bake_change.ELSEWHERE, *r.done()}
-        if bake.id != acted and bake_change.overdue(r):
-            continue
-        moments = bake_change.moments(work.plan)
-        moves = _moved(bake.told, moments, done) if bake.told else []
-        if moves:
-            insert(session, PlanChange(bake_id=bake.id or 0, at=now, because=why, moves=moves))
-        bake.told = moments
-        session.add(bake)
 
 
 def change_text(moves: list[dict[str, Any]], why: str, zone: dt.tzinfo, now: dt.datetime) -> str:

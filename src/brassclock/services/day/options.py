@@ -3,28 +3,35 @@
 from __future__ import annotations
 
 import datetime as dt
-import hashlib
-import json
-from collections.abc import Mapping
 from dataclasses import replace
 
 from sqlmodel import Session
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
-from brassclock.core.day.options import DOSES, Relaxation, because, in_the_way, relaxations, way_text
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, PlanRequest, Search, Solved, own_course
-from brassclock.core.day.spec import BakeSpec, DayPlan
-from brassclock.core.time import hours_between
+from brassclock.core.day.options import Relaxation, because, relaxations, way_text
+from brassclock.core.day.search import AS_PLANNED, Choice, PlanRequest, Search, Solved
+from brassclock.core.day.spec import BakeSpec
 from brassclock.core.weigh.methods import methods
 from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.day.changes import MOVED_MIN, recording_plan_change
+from brassclock.services.change import recording_plan_change
+from brassclock.services.day import model as day_model
+from brassclock.services.day.acts import act
+from brassclock.services.day.choices import (
+    MIXED,
+    MOVED,
+    NOT_RISING,
+    apply_way,
+    choice_of,
+    fits,
+    hold,
+    option_id,
+    typed_spec,
+    way_id,
+)
 from brassclock.services.day.steps import steps_of
-from brassclock.services.day.undo import act
-from brassclock.services.rise import forecast as rise_forecast
-from brassclock.services.rise.whatif import MIXED, NOT_RISING, cold_of, scale_leaven
 from brassclock.services.schemas.day import (
     AlternativeRequest,
     FitReport,
@@ -37,56 +44,15 @@ from brassclock.store import kitchens
 from brassclock.store.rows import insert
 from brassclock.store.tables import BusyHours
 
-LATE_MIN = 1.0
-HOLD_MIN = 15.0  # a move that comes to lie further off than this is held where it was shown
-HELD = ("mix", "ball", "cold_in", "cold_out")
 KEPT = 6
 SURFACE_COST = 0.9  # judgement: of baking elsewhere, beside half an hour later at the table (1)
-MOVED = "The day has moved since these ways were shown. Look at them again."
-
-
-def option_id(*what: object) -> str:
-    """The id of an option: the same for the same change, whatever its words are."""
-    text = json.dumps(what, sort_keys=True, default=str)
-    return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
-
-
-def way_id(solved: Solved) -> str:
-    """The id of a way through the day: of its course and its leaven."""
-    return option_id(solved.course, solved.dose)
-
-
-def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
-    """The bake as it is set, with the activity that its readings leave; None without a plan."""
-    if work.plan is None or work.sheet is None:
-        return None
-    own = solve.spec_now(r, work)
-    return replace(own, activity=work.plan.spec.activity)
-
-
-def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
-    """True if a live bake has all it wants: in time, hands, its surface, room in the cold."""
-    plan = work.plan
-    if plan is None or r.bake.status != "live" or "roll" in r.done():
-        return True
-    return plan.late_min < LATE_MIN and not in_the_way(
-        plan, rise_forecast.litres_of(plan.spec), rise_forecast.resources_of(r)
-    )
-
-
-def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
-    """What may be chosen for a bake: every course and dose; its own alone when it rests, or when it is mixed."""
-    if spec.rests or done:
-        return Choice()
-    own = own_course(spec).chill
-    return Choice((AS_PLANNED, *(c.key for c in COURSES.values() if c.chill != own or c.nights > 1)), DOSES)
 
 
 def _changes(session: Session, r: BakeSnapshot, work: solve.BakeResult) -> tuple[str, list[Relaxation]]:
     spec = typed_spec(r, work)
     if spec is None:
         return "", []
-    request, app = rise_forecast.wish_of(r, spec), rise_forecast.resources_of(r)
+    request, app = day_model.request_of(r, spec), day_model.resources_of(r)
     found = [*relaxations(request, app, choice=choice_of(spec)), *_surfaces(session, r, spec)]
     return because(request, app), sorted(found, key=lambda x: x.cost)[:KEPT]
 
@@ -103,9 +69,7 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
         there = solve.on_surface(session, r, surface)
         work = solve.compute(there)
         own = typed_spec(there, work)
-        best = (
-            Search(rise_forecast.wish_of(there, own), rise_forecast.resources_of(there)).best(Choice()) if own else None
-        )
+        best = Search(day_model.request_of(there, own), day_model.resources_of(there)).best(Choice()) if own else None
         if best is not None:
             text = f"Bake it on {surface.name[:1].lower()}{surface.name[1:]}."
             found.append(Relaxation({"surface_id": surface.id}, text, SURFACE_COST, best))
@@ -125,7 +89,7 @@ def way_out(app: App, bake_id: int) -> RelaxationRead:
         changes=[
             FitReport(
                 id=option_id(x.change), text=x.text, serve_at=x.solved.plan.step("serve").at,
-                steps=steps_of(r, replace(work, risen=rise_forecast.Risen(x.solved.plan))),
+                steps=steps_of(r, replace(work, risen=day_model.Risen(x.solved.plan))),
             )
             for x in found
         ],
@@ -166,36 +130,6 @@ def _apply(r: BakeSnapshot, picked: Relaxation) -> list[BusyHours]:
     return [BusyHours(kitchen_id=bake.kitchen_id, name=name, hands=0, start=span["start"], end=span["end"])]
 
 
-def apply_way(r: BakeSnapshot, course: Solved | None, dose: float) -> None:
-    """The bake with a way's leaven and, when it is of another course, its cold; what was held by hand is let go."""
-    scale_leaven(r, dose)
-    if course is not None:
-        r.bake.cold = cold_of(course.plan.spec)
-    r.bake.pins = {}
-
-
-def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN) -> int:
-    """Number of hand moves of a plan that lie elsewhere than another has them."""
-    if was is None:
-        return len(plan.steps)
-    old = {s.key: s.at for s in was.steps}
-    ahead = [s for s in plan.steps if s.done_at is None and s.key != "weigh"]
-    return sum(s.key not in old or 60 * abs(hours_between(old[s.key], s.at)) >= least_min for s in ahead)
-
-
-def hold(app: App, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
-    """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the other."""
-    for bake_id, plan in plans.items():
-        r, work = next((r, w) for r, w in solve.plan_all(app, session, kitchen_id) if r.bake.id == bake_id)
-        if not moved_from(plan, work.plan, HOLD_MIN):
-            continue
-        pins = {s.key: s.at for s in plan.steps if s.key in HELD and s.done_at is None and s.at > r.now}
-        if "mix" in pins:  # its step begins the mixing; the dough's clock starts when it ends
-            pins["mix"] = plan.mixed_at
-        r.bake.pins = {k: t.isoformat() for k, t in pins.items()}
-        session.add(r.bake)
-
-
 def _others(r: BakeSnapshot, work: solve.BakeResult) -> tuple[PlanRequest, dict[str, Solved]]:
     """(the bake as it is asked for, other ways for it by what each is best at)."""
     spec = typed_spec(r, work)
@@ -203,8 +137,8 @@ def _others(r: BakeSnapshot, work: solve.BakeResult) -> tuple[PlanRequest, dict[
         raise Conflict(NOT_RISING)
     if "mix" in r.done():
         raise Conflict(MIXED)
-    request = rise_forecast.wish_of(r, spec)
-    return request, worth_seeing(request, rise_forecast.resources_of(r), choice_of(spec), (AS_PLANNED, 1.0))
+    request = day_model.request_of(r, spec)
+    return request, worth_seeing(request, day_model.resources_of(r), choice_of(spec), (AS_PLANNED, 1.0))
 
 
 def others(app: App, bake_id: int) -> WaysThrough:
@@ -222,7 +156,7 @@ def others(app: App, bake_id: int) -> WaysThrough:
         merged[key] = WayThrough(
             id=way_id(s), names=[name], text=way_text(s, request), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
             hands_min=hands_min(s), flavour=s.flavour,
-            steps=steps_of(r, replace(work, risen=rise_forecast.Risen(s.plan))),
+            steps=steps_of(r, replace(work, risen=day_model.Risen(s.plan))),
         )  # fmt: skip
     return WaysThrough(others=list(merged.values()))
 

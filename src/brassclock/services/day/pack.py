@@ -13,12 +13,12 @@ from brassclock.core.day.search import AS_PLANNED, Solved
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.change import recording_plan_change
+from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
-from brassclock.services.day.changes import recording_plan_change
-from brassclock.services.day.options import MOVED, apply_way, choice_of, fits, hold, moved_from, typed_spec, way_id
+from brassclock.services.day.acts import act
+from brassclock.services.day.choices import MOVED, apply_way, choice_of, fits, hold, moved_from, typed_spec, way_id
 from brassclock.services.day.steps import steps_of
-from brassclock.services.day.undo import act
-from brassclock.services.rise import forecast as rise_forecast
 from brassclock.services.schemas.day import PackBakeRead, PackRead, PackRequest
 
 CHANGE_COST = 4.0  # judgement: of another leaven or course than the cook's, above any cost of an hour
@@ -51,7 +51,7 @@ def _placings(found: Sequence[tuple[BakeSnapshot, solve.BakeResult]]) -> list[_P
         if spec is not None:
             surface = None if r.bake.surface_id is None else str(r.bake.surface_id)
             choice = replace(choice_of(spec, "mix" in r.done()), change_cost=CHANGE_COST)
-            item = Item(str(r.bake.id), rise_forecast.wish_of(r, spec), choice, surface)
+            item = Item(str(r.bake.id), day_model.request_of(r, spec), choice, surface)
             placing.append(_Placing(r, work, item, fits(r, work)))
     return placing
 
@@ -59,7 +59,7 @@ def _placings(found: Sequence[tuple[BakeSnapshot, solve.BakeResult]]) -> list[_P
 def _pack(loose: Sequence[_Placing], still: Sequence[_Placing]) -> tuple[list[_Placing], str]:
     """(the loose ones with their ways around those that keep still, how they were found)."""
     takes = [p.takes for p in still]
-    homes = [rise_forecast.resources_of(sharing.around(p.r, takes)) for p in loose]
+    homes = [day_model.resources_of(sharing.around(p.r, takes)) for p in loose]
     items = [replace(p.item, hot=home.shared.hot) for p, home in zip(loose, homes, strict=True)]
     packed = pack(items, replace(homes[0], shared=replace(homes[0].shared, hot=())))  # what is hot is each bread's own
     return [replace(p, solved=packed.ways[p.item.key]) for p in loose], packed.how
@@ -111,13 +111,11 @@ def _bake_out(p: _Placing) -> PackBakeRead:
     r, request, placed = p.r, p.item.request, p.fitted or p.solved is not None
     plan = p.work.plan if p.solved is None else p.solved.plan
     assert plan is not None
-    text = (
-        way_text(p.solved, request) if p.solved else "" if placed else because(request, rise_forecast.resources_of(r))
-    )
+    text = way_text(p.solved, request) if p.solved else "" if placed else because(request, day_model.resources_of(r))
     return PackBakeRead(
         bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, serve_at=r.bake.serve_at, placed=placed, fitted=p.fitted,
         way=_way_id(p), text=text, moves=moved_from(plan, p.work.plan) if p.solved else 0,
-        steps=steps_of(r, replace(p.work, risen=rise_forecast.Risen(plan))),
+        steps=steps_of(r, replace(p.work, risen=day_model.Risen(plan))),
     )  # fmt: skip
 
 

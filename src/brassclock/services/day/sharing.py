@@ -12,7 +12,7 @@ from brassclock.core.day.spec import DayPlan
 from brassclock.core.evidence import BadRequest
 from brassclock.core.time import later
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.rise import forecast as rise_forecast
+from brassclock.services.rise import spec as rise_spec
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.tables import Bake
 
@@ -40,7 +40,7 @@ def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
     name = r.bake.name
     return Takes(
         tuple(hand_spans(plan, name)), r.bake.surface_id, (surface_span(plan, name),),
-        tuple(cold_span(plan, name, rise_forecast.litres_of(plan.spec))),
+        tuple(cold_span(plan, name, rise_spec.litres_of(plan.spec))),
     )  # fmt: skip
 
 

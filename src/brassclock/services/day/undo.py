@@ -3,48 +3,23 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
-from typing import Any
 
 from sqlmodel import Session
 
 from brassclock.core.day.spec import WORDS, kind_of
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.day.changes import change_text, recording_plan_change
+from brassclock.services.change import recording_plan_change
+from brassclock.services.day.acts import KEPT
+from brassclock.services.day.changes import change_text
 from brassclock.services.schemas.day import ActRead, DayRead, MovedRead, MovedStep
 from brassclock.store import hours as hour_rows
-from brassclock.store.rows import get, insert
-from brassclock.store.tables import Act, Bake, BusyHours, Kitchen, PlanChange
+from brassclock.store.rows import get
+from brassclock.store.tables import Act, Bake, BusyHours, PlanChange
 
-KEPT = (
-    "lines", "weighed", "cold", "pins", "serve_at", "serve_until", "surface_id", "bulk_place", "ball_place", "bulk_air",
-    "ball_air",
-)  # fmt: skip
 INSTANTS = ("serve_at", "serve_until")
 OFFERED_FOR = dt.timedelta(hours=12)
 SHOWN_CHANGES = 12
-
-
-@contextmanager
-def act(
-    session: Session, kitchen: Kitchen, now: dt.datetime, what: str, bakes: Sequence[Bake]
-) -> Iterator[list[BusyHours]]:
-    """What happens to these bakes inside is one act; busy hours that it adds to the session are told in the list.
-
-    Every bake has its next revision already.
-    """
-    before = {str(b.id): {**_kept(b), "revision": b.revision} for b in bakes}
-    added: list[BusyHours] = []
-    yield added
-    act_row = Act(kitchen_id=kitchen.id or 0, at=now, what=what[:300], before=before, busy=[b.id or 0 for b in added])
-    insert(session, act_row)
-
-
-def _kept(bake: Bake) -> dict[str, Any]:
-    found = {name: getattr(bake, name) for name in KEPT}
-    return {k: v.isoformat() if isinstance(v, dt.datetime) else v for k, v in found.items()}
 
 
 def undo(app: App, kitchen_id: int, act_id: int) -> None:

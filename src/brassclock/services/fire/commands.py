@@ -5,27 +5,25 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Sequence
 from contextlib import AbstractContextManager, nullcontext
-from dataclasses import asdict, replace
-from typing import Any
+from dataclasses import replace
 
 from sqlmodel import Session
 
 from brassclock.core.evidence import invalid
 from brassclock.core.fire import hearth as hearth_rules
-from brassclock.core.fire.actions import WRAP_S
-from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.core.time import hours_between
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.day.changes import MOVED_MIN, recording_plan_change
+from brassclock.services.change import MOVED_MIN, recording_plan_change
 from brassclock.services.day.steps import hours_text
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire import session as heat_session
 from brassclock.services.fire.live import core_taps, set_pending, stamp, states_of, with_tap
+from brassclock.services.fire.program import program_dict
 from brassclock.services.keep.learning import delete_records
-from brassclock.services.rise.forecast import STIR_MIN
+from brassclock.services.rise.spec import STIR_MIN
 from brassclock.services.schemas.fire import STEP_KINDS, TapCreate, TapUpdate
 from brassclock.services.times import past_moment
 from brassclock.store import bakes as bake_rows
@@ -164,27 +162,6 @@ def _check_move(r: BakeSnapshot, moves: Sequence[hearth_rules.Tap], given: TapCr
     if wrong:
         raise Conflict(wrong)
     return hearth_rules.in_order_s(moves, made)
-
-
-def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
-    """The program of this bake as it is shown and frozen."""
-    if r.bake.program:
-        return r.bake.program
-    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
-    found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
-    if work.program:
-        found |= {
-            "moves": fire_model.moves_told(work.program),
-            "dressed": r.bake.dressing["kind"] if fire_model.dressing_g(r.bake, "after_heat") and r.bake.dressing else None,
-            "wrap_s": WRAP_S if work.program.edge_s else None,
-            "second": work.program.second, "score": work.program.score.score if work.program.baking.pocket else None, "heating": asdict(work.program.heating),
-            "loss_frac": work.program.moisture_loss_frac,
-            "through_s": work.program.end.through_s,
-            "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),
-        }  # fmt: skip
-    events = work.program.baked.events if work.program else {}
-    seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}
-    return found | {name: events.get(event) for name, event in seen.items()}
 
 
 def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.datetime) -> None:

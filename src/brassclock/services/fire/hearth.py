@@ -14,8 +14,8 @@ from brassclock.services.app import App
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
-from brassclock.services.fire.view import program_out, surface_out
-from brassclock.services.kitchen.settings import clock_out
+from brassclock.services.fire.program import program_out, surface_out
+from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.fire import HearthRead, LineTaskRead, MoveRead, SpotRead, TapRead, TowelRead
 from brassclock.services.solve import BakeResult

@@ -23,7 +23,7 @@ from brassclock.services.app import App, clock_now, stored_clock
 from brassclock.services.bake import frozen
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.model import QUICK_LINE
-from brassclock.services.kitchen.settings import clock_shown
+from brassclock.services.kitchen.clock import clock_shown
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.fire import TapRead
 from brassclock.store import bakes as bake_rows

@@ -24,7 +24,7 @@ from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
-from brassclock.services.fire.commands import program_dict
+from brassclock.services.fire.program import program_out, surface_out
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
     ActionRead,
@@ -39,12 +39,10 @@ from brassclock.services.schemas.fire import (
     HeatLineRead,
     LineTaskRead,
     OwnWayRead,
-    ProgramRead,
     ReasonRead,
     RightHeatRead,
     WayRead,
 )
-from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.solve import BakeResult
 from brassclock.services.weigh.view import caution_out, why_out
 
@@ -52,14 +50,6 @@ NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the
 LEAST_M = 0.001
 LEFT_MIN = 5.0
 LONG_LINE = 45_000  # placements tried while the cook reads, some 0.9 s; two thirds of it more for what a spot and a pair of hands would save
-
-
-def program_out(r: BakeSnapshot, work: BakeResult) -> ProgramRead:
-    return ProgramRead.model_validate(program_dict(r, work))
-
-
-def surface_out(r: BakeSnapshot) -> SurfaceRead | None:
-    return SurfaceRead(**r.surface.model_dump()) if r.surface else None
 
 
 def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bool]]) -> FireRead | None:

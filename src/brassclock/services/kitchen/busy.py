@@ -9,7 +9,7 @@ from sqlmodel import Session
 from brassclock.core.evidence import FieldFault, gather, invalid
 from brassclock.formats import calendars
 from brassclock.services.app import App, NotFound
-from brassclock.services.day.changes import recording_plan_change
+from brassclock.services.change import recording_plan_change
 from brassclock.services.kitchen.hours import AHEAD, hours_out
 from brassclock.services.schemas.day import BusyCreate, CalendarCreate, HoursRead
 from brassclock.services.times import moment_of

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
 from contextlib import nullcontext
 from typing import Any
 
@@ -13,13 +12,12 @@ from brassclock.core.day.places import places_of
 from brassclock.core.evidence import invalid
 from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS
-from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.day.changes import recording_plan_change
+from brassclock.services.change import recording_plan_change
 from brassclock.services.kitchen.leavens import forget, leavens_out, recall
 from brassclock.services.kitchen.pantry import list_bags
-from brassclock.services.schemas.base import ClockRead
+from brassclock.services.kitchen.suited import suited
 from brassclock.services.schemas.kitchen import (
     KitchenCreate,
     KitchenRead,
@@ -61,17 +59,6 @@ def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceRead]:
         )
         for p in places_of(kitchen.places, kitchen.fridge_c).values()
     ]  # fmt: skip
-
-
-def clock_out(app: App, session: Session, kitchen: Kitchen) -> ClockRead:
-    """A kitchen's clock as the pages are told it."""
-    return clock_shown(app.now(session, kitchen), kitchen_rows.clock_of(session, kitchen.id or 0))
-
-
-def clock_shown(now: dt.datetime, state: ClockState | None) -> ClockRead:
-    """A clock as the pages are told it; no state is the real clock."""
-    rate, set_at = (1.0, None) if state is None else (state.rate, state.anchor_real)
-    return ClockRead(now=now, rate=rate, simulated=state is not None, set_at=set_at)
 
 
 def list_kitchens(app: App) -> list[KitchenRead]:
@@ -183,12 +170,6 @@ def restore_surface(app: App, kitchen_id: int, surface_id: int) -> KitchenRead:
         kitchen = app.kitchen(session, kitchen_id)
         _surface(session, kitchen_id, surface_id, removed=True).removed_at = None
         return kitchen_out(session, kitchen, app.now(session, kitchen))
-
-
-def suited(surfaces: Sequence[Surface], method: str) -> Surface:
-    """The surface that a method names first among those there are; else the first."""
-    kinds = methods()[method].surfaces if method in methods() else ()
-    return min(surfaces, key=lambda s: kinds.index(s.kind) if s.kind in kinds else len(kinds))
 
 
 def _surface_facts(given: SurfaceUpdate) -> dict[str, Any]:

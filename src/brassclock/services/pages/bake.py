@@ -13,15 +13,15 @@ from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, cat
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import leaf_now, leaves_of
 from brassclock.services.day.changes import change_text
-from brassclock.services.day.options import fits
+from brassclock.services.day.choices import fits
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.fire.live import taps_out
 from brassclock.services.fire.view import fire_out
 from brassclock.services.keep.view import keep_out
+from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.kitchen.leavens import leaven_of
-from brassclock.services.kitchen.settings import clock_out
 from brassclock.services.mix.view import mix_out
 from brassclock.services.pages.say import next_step, say_step, text
 from brassclock.services.rise.view import rest_out, rise_out

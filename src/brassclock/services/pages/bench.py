@@ -19,7 +19,8 @@ from brassclock.services.bake.view import brief_of
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.kitchen import hours
-from brassclock.services.kitchen.settings import clock_out, kitchen_out
+from brassclock.services.kitchen.clock import clock_out
+from brassclock.services.kitchen.settings import kitchen_out
 from brassclock.services.pages.bake import moved_lately, say_of
 from brassclock.services.pages.say import next_step, say_step, text
 from brassclock.services.schemas.bake import BakeSummary, BenchRead, BrokenRead, LogbookRead, SayPart

@@ -11,7 +11,7 @@ from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.rise import forecast as rise_forecast
+from brassclock.services.day import model as day_model
 from brassclock.services.schemas.rise import RelocationCreate, RescueOption, RescueRead, RescueRequest
 
 MOST_OPTIONS = 4
@@ -24,7 +24,7 @@ def rescue(app: App, bake_id: int, given: RescueRequest) -> RescueRead:
     """The least disruptive changes for late guests, or for a dough that is too fast."""
     with app.read() as session:
         r = solve.load(app, session, bake_id)
-        standing = rise_forecast.standing_of(r, solve.solve(r).risen)
+        standing = day_model.standing_of(r, solve.solve(r).risen)
     if standing is None:
         raise Conflict(NOT_NOW)
     found = for_slower(standing) if given.late_min is None else for_later(standing, given.late_min)
@@ -41,9 +41,9 @@ def _out(o: Option, now: dt.datetime) -> RescueOption:
     )  # fmt: skip
 
 
-def holding(r: BakeSnapshot, found: rise_forecast.Risen | None, late_min: float) -> list[RescueOption]:
+def holding(r: BakeSnapshot, found: day_model.Risen | None, late_min: float) -> list[RescueOption]:
     """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier table."""
-    standing = rise_forecast.standing_of(r, found) if late_min >= LEAST_MIN else None
+    standing = day_model.standing_of(r, found) if late_min >= LEAST_MIN else None
     return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]
 
 
@@ -58,7 +58,7 @@ def away(r: BakeSnapshot, given: RelocationCreate) -> list[dict[str, Any]]:
 def spell(app: App, bake_id: int, given: RelocationCreate) -> None:
     """The dough goes elsewhere from now; the plan and the forecast follow it."""
     with bake_change.change(app, bake_id, given.revision) as (_, r):
-        if rise_forecast.standing_of(r, solve.solve(r).risen) is None:
+        if day_model.standing_of(r, solve.solve(r).risen) is None:
             raise Conflict(NOT_NOW)
         r.bake.spells = away(r, given)
 

@@ -16,7 +16,8 @@ from brassclock.core.rise.forecast import SAFE_C, SAFE_LIMIT_H, Safety
 from brassclock.core.rise.jar import mark, sample_g_cm2
 from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.rise.forecast import Risen, seed_of
+from brassclock.services.day.model import Risen
+from brassclock.services.rise.spec import seed_of
 from brassclock.services.rise.why import stage_whys
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.rise import (

@@ -4,31 +4,30 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import Any
 
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.options import in_the_way
 from brassclock.core.day.routes import Route, routes
-from brassclock.core.day.spec import WORDS, BakeSpec, kind_of
+from brassclock.core.day.spec import WORDS, kind_of
 from brassclock.core.fire.risk import ripeness_share
 from brassclock.core.time import hours_between, later
 from brassclock.core.weigh.formula import WeighSheet
-from brassclock.core.weigh.methods import grams_text
 from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.day import model as day_model
+from brassclock.services.day.choices import MIXED, NOT_RISING
+from brassclock.services.day.model import cold_of
 from brassclock.services.day.steps import steps_of
-from brassclock.services.rise import forecast as rise_forecast
 from brassclock.services.rise import rescue as rise_rescue
+from brassclock.services.rise import spec as rise_spec
 from brassclock.services.rise.view import rise_out
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.rise import RouteRead, RoutesRead, RouteUpdate, WhatIfRead, WhatIfRequest
 from brassclock.services.times import moment_of, table_instant
+from brassclock.services.weigh.leaven import scale_leaven
 from brassclock.store.tables import Bake, Kitchen
-
-NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its Weigh leaf balances soda and powder."
-MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
 
 
 def _changed(r: BakeSnapshot, given: WhatIfRequest) -> BakeSnapshot:
@@ -104,27 +103,6 @@ def _dose_text(sheet: WeighSheet | None, factor: float) -> str:
     return ", ".join(found)
 
 
-def scale_leaven(r: BakeSnapshot, factor: float) -> None:
-    """Yeast and starter lines times a factor, in grams."""
-    sheet = solve.solve(r).sheet
-    if sheet is None or math.isclose(factor, 1.0, rel_tol=1e-3):
-        return
-    lines = []
-    for typed, line in zip(r.bake.lines, sheet.lines, strict=False):
-        leaven = line.ingredient.is_ferment
-        grams = line.mass_g * factor
-        amount = (grams_text(grams) if grams >= 1 else f"{grams:.2f} g") if leaven else typed["amount"]
-        lines.append({**typed, "amount": amount})
-    r.bake.lines = lines
-    r.bake.weighed = []
-
-
-def cold_of(spec: BakeSpec) -> dict[str, Any] | None:
-    """A spec's cold as a bake keeps it."""
-    cold, which = (spec.ball.cold, "ball") if spec.ball.cold else (spec.bulk.cold, "bulk")
-    return None if cold is None else {"stage": which, "after_h": cold.after_h, "hours": cold.hours}
-
-
 def keep_what_if(app: App, bake_id: int, given: WhatIfRequest) -> None:
     """Make a tried change the bake's own; the weather is nobody's to keep."""
     with bake_change.change(app, bake_id, given.revision) as (_, r):
@@ -143,7 +121,7 @@ def _worked_out(r: BakeSnapshot) -> list[Route]:
     if "mix" in r.done():
         raise Conflict(MIXED)
     serve = r.bake.serve_at.astimezone(r.now.tzinfo)
-    return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rise_forecast.places(r))
+    return routes(work.plan.spec, r.kitchen.hourly_c, serve, r.now, rise_spec.places(r))
 
 
 def named_routes(app: App, bake_id: int) -> RoutesRead:
@@ -157,14 +135,14 @@ def named_routes(app: App, bake_id: int) -> RoutesRead:
 
 def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteRead:
     plan, route = found.plan, found.route
-    steps = steps_of(r, replace(work, risen=rise_forecast.Risen(plan)))
+    steps = steps_of(r, replace(work, risen=day_model.Risen(plan)))
     first, serve = min(s.at for s in plan.steps), plan.serve_at
 
     def at(h: float) -> BandedAt:
         moment = later(plan.balled_at, h)
         return BandedAt(p10=None, p50=moment, p90=None)
 
-    away = in_the_way(plan, rise_forecast.litres_of(plan.spec), rise_forecast.resources_of(r)) if found.fits else []
+    away = in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r)) if found.fits else []
     return RouteRead(
         key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=_said(*away[0]) if away else found.because, clashes=bool(away),
         in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),

@@ -8,7 +8,7 @@ from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.rise.windows import aims
 from brassclock.core.time import later
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c
-from brassclock.services.rise.forecast import Risen
+from brassclock.services.day.model import Risen
 from brassclock.store.tables import Bake
 
 LEAST_MIN = 0.5

@@ -24,10 +24,10 @@ from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
-from brassclock.services.bake.commands import own_method
+from brassclock.services.bake.methods import own_method
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows
-from brassclock.services.rise import forecast as rise_forecast
+from brassclock.services.rise import spec as rise_spec
 from brassclock.services.schemas.mix import BloomCreate
 from brassclock.services.schemas.weigh import (
     AddCreate,
@@ -199,15 +199,15 @@ def dose(app: App, bake_id: int, given: DoseUpdate) -> DoseRead:
     dough = dough_of(p for p in work.sheet.dough.portions if not p.ingredient.is_ferment)
     stage = Stage(
         "bulk", hours, air_path(kitchen.hourly_c, mixed, hours + 30),
-        Vessel("tub", dough.total_g, True, rise_forecast.TUB_CM, "wood"), "ball", bake.bulk_ratio,
+        Vessel("tub", dough.total_g, True, rise_spec.TUB_CM, "wood"), "ball", bake.bulk_ratio,
     )  # fmt: skip
     found = dose_for(
         DoseRequest(
-            rise_forecast.batch_of(r, dough),
+            rise_spec.batch_of(r, dough),
             (stage,),
             bake.bulk_ratio,
             hours,
-            rise_forecast.belief_here(r, dough_of([*dough.portions, Portion(row, 1.0)])).mean,
+            rise_spec.belief_here(r, dough_of([*dough.portions, Portion(row, 1.0)])).mean,
         ),
         row,
     )

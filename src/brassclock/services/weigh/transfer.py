@@ -16,7 +16,7 @@ from brassclock.core.weigh.lines import SheetLine
 from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve
 from brassclock.services.app import App
-from brassclock.services.bake.commands import add_bake
+from brassclock.services.bake.create import add_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
 from brassclock.services.schemas.bake import BakeCreate

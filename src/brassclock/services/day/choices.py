@@ -1,0 +1,105 @@
+"""Ways through a day: their ids, the choice there is, and a bake set to one."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Mapping
+from dataclasses import replace
+
+from sqlmodel import Session
+
+from brassclock.core.day.options import DOSES, in_the_way
+from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, Solved, own_course
+from brassclock.core.day.spec import BakeSpec, DayPlan
+from brassclock.core.time import hours_between
+from brassclock.services import solve
+from brassclock.services.app import App
+from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.change import MOVED_MIN
+from brassclock.services.day import model as day_model
+from brassclock.services.day.model import cold_of
+from brassclock.services.rise import spec as rise_spec
+from brassclock.services.weigh.leaven import scale_leaven
+
+LATE_MIN = 1.0
+
+
+HOLD_MIN = 15.0  # a move that comes to lie further off than this is held where it was shown
+
+
+HELD = ("mix", "ball", "cold_in", "cold_out")
+
+
+def option_id(*what: object) -> str:
+    """The id of an option: the same for the same change, whatever its words are."""
+    text = json.dumps(what, sort_keys=True, default=str)
+    return hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
+
+
+def way_id(solved: Solved) -> str:
+    """The id of a way through the day: of its course and its leaven."""
+    return option_id(solved.course, solved.dose)
+
+
+def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
+    """The bake as it is set, with the activity that its readings leave; None without a plan."""
+    if work.plan is None or work.sheet is None:
+        return None
+    own = solve.spec_now(r, work)
+    return replace(own, activity=work.plan.spec.activity)
+
+
+def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
+    """True if a live bake has all it wants: in time, hands, its surface, room in the cold."""
+    plan = work.plan
+    if plan is None or r.bake.status != "live" or "roll" in r.done():
+        return True
+    return plan.late_min < LATE_MIN and not in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r))
+
+
+def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
+    """What may be chosen for a bake: every course and dose; its own alone when it rests, or when it is mixed."""
+    if spec.rests or done:
+        return Choice()
+    own = own_course(spec).chill
+    return Choice((AS_PLANNED, *(c.key for c in COURSES.values() if c.chill != own or c.nights > 1)), DOSES)
+
+
+def apply_way(r: BakeSnapshot, course: Solved | None, dose: float) -> None:
+    """The bake with a way's leaven and, when it is of another course, its cold; what was held by hand is let go."""
+    scale_leaven(r, dose)
+    if course is not None:
+        r.bake.cold = cold_of(course.plan.spec)
+    r.bake.pins = {}
+
+
+def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN) -> int:
+    """Number of hand moves of a plan that lie elsewhere than another has them."""
+    if was is None:
+        return len(plan.steps)
+    old = {s.key: s.at for s in was.steps}
+    ahead = [s for s in plan.steps if s.done_at is None and s.key != "weigh"]
+    return sum(s.key not in old or 60 * abs(hours_between(old[s.key], s.at)) >= least_min for s in ahead)
+
+
+def hold(app: App, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
+    """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the other."""
+    for bake_id, plan in plans.items():
+        r, work = next((r, w) for r, w in solve.plan_all(app, session, kitchen_id) if r.bake.id == bake_id)
+        if not moved_from(plan, work.plan, HOLD_MIN):
+            continue
+        pins = {s.key: s.at for s in plan.steps if s.key in HELD and s.done_at is None and s.at > r.now}
+        if "mix" in pins:  # its step begins the mixing; the dough's clock starts when it ends
+            pins["mix"] = plan.mixed_at
+        r.bake.pins = {k: t.isoformat() for k, t in pins.items()}
+        session.add(r.bake)
+
+
+NOT_RISING = "This dough does not rise: there is nothing to try on it here. Its Weigh leaf balances soda and powder."
+
+
+MIXED = "The dough is mixed: its way is taken. Late guests and too fast change what is ahead."
+
+
+MOVED = "The day has moved since these ways were shown. Look at them again."
