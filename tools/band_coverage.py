@@ -14,17 +14,24 @@ import numpy as np
 
 from brassclock.core.matter.dough import Dough, dough_of_masses
 from brassclock.core.rise import course as yeast_course
+from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief, Reading
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel
 from brassclock.core.rise.forecast import forecast
 from brassclock.core.rise.recipe import Batch
-from brassclock.core.rise.stages import Stage, run_stages
+from brassclock.core.rise.stages import SCALED_SUGAR, Stage, run_stages
 from brassclock.core.rise.windows import READY_M
 
 PAGE = Path(__file__).parents[1] / "docs" / "science.md"
 BEGIN, END = "<!-- coverage -->", "<!-- end of coverage -->"
-LN_SD = {15: 0.35, -1: 0.33, 13: 0.30, 5: 0.20, 8: 0.12}  # lag, sugar, amylase, growth, CO2 of growth
-TEMP_SD = {"mix": 1.0, "room": 1.2, "shelf": 1.0}
+LN_SD = {
+    "tau_a": 0.35,
+    SCALED_SUGAR: 0.33,
+    "k30": 0.30,
+    "mu27": 0.20,
+    "kappa": 0.12,
+}  # lag, sugar, amylase, growth, CO2 of growth
+TEMP_SD = warmth.SPREAD_C
 YEAST_SD = 0.10
 EYE_SD, EYE_SHARE = 0.04, 0.10
 

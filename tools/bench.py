@@ -47,6 +47,7 @@ from brassclock.core.rise.belief import Belief, Reading, nodes, posterior
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch, Recipe, Sour
 from brassclock.core.rise.stages import Stage, run_stages
+from brassclock.core.rise.state import CO2, SLOPES, STATES, TEMP
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
@@ -82,16 +83,16 @@ def paired_ms(ours: Callable[[], object], reference: Callable[[], object], times
 def expansion_by_scipy(start: yeast_course.Start, method: str, rtol: float) -> float:
     """Volume ratio at the end of PATH, leg by leg (its air temperature jumps at each end)."""
     right_hand_side: Any = stepper.derivatives
-    out = np.zeros(stepper.STATES + 2)
+    out = np.zeros(SLOPES)
     y = start.state
     for piece in PATH:
 
         def rhs(_: float, state: np.ndarray, piece: yeast_course.Piece = piece) -> np.ndarray:
             right_hand_side(state, piece.ambient0_c, piece.tau_h, start.air_mol, start.p, out)
-            return out[: stepper.STATES].copy()
+            return out[:STATES].copy()
 
         y = solve_ivp(rhs, (0, piece.hours), y, method=method, rtol=rtol, atol=1e-12).y[:, -1]
-    gas_ml = stepper.split(y[6], start.air_mol, y[8], start.water, start.pressure_pa)[0]
+    gas_ml = stepper.split(y[CO2], start.air_mol, y[TEMP], start.water, start.pressure_pa)[0]
     return float((start.dry_ml + gas_ml) / start.first_ml)
 
 

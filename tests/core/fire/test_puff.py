@@ -26,7 +26,7 @@ from brassclock.core.fire.legs import Step, chosen
 from brassclock.core.fire.line.spec import bread_ops
 from brassclock.core.fire.probe import EVENT_OF, invert
 from brassclock.core.fire.program import Program, plan_bread
-from brassclock.core.fire.puff import model, stepper
+from brassclock.core.fire.puff import conduction, model
 from brassclock.core.fire.puff.params import MATERIALS, PARAMS
 from brassclock.core.fire.right_heat import implied
 from brassclock.core.fire.risk import pocket_score
@@ -144,8 +144,8 @@ def test_numbers_of_the_model() -> None:
     sat = model._sat_table()
 
     def growth(temp_c: float) -> float:
-        p22, p = (stepper.lookup(sat, t, model.SAT0_C, model.SAT_STEP_C) for t in (22.0, temp_c))
-        return stepper.gas_growth(temp_c, 295.15, 101325 - p22, 101325, p)
+        p22, p = (conduction.lookup(sat, t, model.SAT0_C, model.SAT_STEP_C) for t in (22.0, temp_c))
+        return conduction.gas_growth(temp_c, 295.15, 101325 - p22, 101325, p)
 
     assert growth(95) == pytest.approx(7.36, abs=0.03)
     assert growth(98) == pytest.approx(17.89, abs=0.06)
@@ -154,8 +154,8 @@ def test_numbers_of_the_model() -> None:
     seen = {}
     for h_dry in (70.0, 165.0):
         plate = model.Plate("iron", 0.006, 260)
-        v = model._vector(model.Bread(0.004, 0.2, 0.88, 22), plate, 101325, 1.5, {"h_dry": h_dry})
-        touch, gap = v[34], v[42]
+        sheet = model._sheet(model.Bread(0.004, 0.2, 0.88, 22), plate, 101325, {"h_dry": h_dry})
+        touch, gap = sheet.touch_r, sheet.gap_r
         seen[h_dry] = [100 + 160 * (crust - 0.0001 / 0.08) / (crust + r) for r in (touch, touch + gap)]
     assert seen[70.0] == [pytest.approx(205, abs=1), pytest.approx(150, abs=1)]
     assert seen[165.0][1] == pytest.approx(172, abs=1)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -20,6 +21,7 @@ from brassclock.core.rise.belief import Belief, Reading
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage, run_stages
+from brassclock.core.rise.state import CO2, COLUMNS, FIRST_STATE, GAS_READY, ROW_GAS, SLOPES, STATES, TEMP, YEAST
 from brassclock.core.rise.worth import worth
 from brassclock.core.rise.yeast.params import PARAMS
 from helpers import worked
@@ -100,11 +102,11 @@ def test_gas_volumes() -> None:
 def test_mass_is_conserved() -> None:
     """Analytic: with no leak, gas made is the yield times sugar used; growth never exceeds .121 g per g hexose."""
     start = yeast_course.start_of(Z.with_yeast("yeast_instant", 0.001), 24.0)
-    start.p[16] = start.p[17] = 0.0
+    start = replace(start, p=start.p._replace(k_d=0.0, k_r=0.0))
     run = yeast_course.course(start, [yeast_course.Piece.constant(24, 24.0)])
     used = run.state[0, 1:4].sum() - run.state[:, 1:4].sum(axis=1)
-    assert np.allclose(run.state[:, 6], PARAMS["yield_y"].value * used, rtol=1e-9, atol=1e-15)
-    grown = np.diff(run.state[:, 0])
+    assert np.allclose(run.state[:, CO2], PARAMS["yield_y"].value * used, rtol=1e-9, atol=1e-15)
+    grown = np.diff(run.state[:, YEAST])
     hexose = -np.diff(run.state[:, 1:3].sum(axis=1) + run.state[:, 3])
     assert np.all(grown <= 0.121 * hexose + 1e-12)
 
@@ -113,12 +115,11 @@ def test_constant_rate() -> None:
     """Analytic: with readiness 1, no growth, no leak and sugar to spare, gas is rate times time."""
     recipe = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, 0.10, mass=1.75, strength=0.75)
     start = yeast_course.start_of(recipe, 30.0)
-    start.state[4] = 1.0
-    start.p[5] = start.p[16] = start.p[17] = 0.0
-    start.p[10] = 1e-12
+    start.state[GAS_READY] = 1.0
+    start = replace(start, p=start.p._replace(mu27=0.0, k_d=0.0, k_r=0.0, k_h=1e-12))
     run = yeast_course.course(start, [yeast_course.Piece.constant(1.0, 30.0)])
     x0 = 0.01 * 0.95 * 0.88
-    assert run.state[-1, 6] == pytest.approx(0.0105 * start.p[1] * x0, rel=1e-6)
+    assert run.state[-1, CO2] == pytest.approx(0.0105 * start.p.f_osm * x0, rel=1e-6)
 
 
 def test_growth_and_gassing_lie_in_published_ranges() -> None:
@@ -128,7 +129,7 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
     for dose, low, high in ((0.02, 0.20, 0.40), (0.005, 0.60, 1.00)):
         recipe = recipes.Recipe((("yeast_fresh", dose),), 0.6, 0.02, mass=1.62 + dose, strength=0.75)
         run = yeast_course.course(yeast_course.start_of(recipe, 27.0), [yeast_course.Piece.constant(6, 27.0)])
-        assert low <= run.state[-1, 0] / run.state[0, 0] - 1 <= high
+        assert low <= run.state[-1, YEAST] / run.state[0, YEAST] - 1 <= high
     recipe = recipes.Recipe((("yeast_fresh", 7 / 250),), 0.6, 5 / 250, mass=1.65, strength=0.9)
     run = yeast_course.course(yeast_course.start_of(recipe, 28.5), [yeast_course.Piece.constant(3, 28.5)])
     litres = run.co2_made_mol[-1] * 250 * 8.314 * 301.65 / 101325 * 1000
@@ -137,11 +138,11 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
 
 def reference(start: yeast_course.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
     """The same right-hand side, in plain Python, by scipy."""
-    out = np.zeros(stepper.STATES + 2)
+    out = np.zeros(SLOPES)
 
     def rhs(_: float, y: np.ndarray) -> np.ndarray:
         stepper.derivatives(y, ambient_c, tau_h, start.air_mol, start.p, out)
-        return out[: stepper.STATES].copy()
+        return out[:STATES].copy()
 
     return solve_ivp(rhs, (0, hours), start.state, method=method, rtol=rtol, atol=1e-14, max_step=0.25)
 
@@ -152,10 +153,10 @@ def test_integrator_against_scipy(temp_c: float, hours: float) -> None:
     start = yeast_course.start_of(Z, 24.0)
     exact = reference(start, hours, temp_c, 1.65, 1e-10, "DOP853").y[:, -1]
     run = yeast_course.course(start, [yeast_course.Piece.constant(hours, temp_c, 1.65)])
-    gas_ml = stepper.split(exact[6], start.air_mol, exact[8], start.water, start.pressure_pa)[0]
+    gas_ml = stepper.split(exact[CO2], start.air_mol, exact[TEMP], start.water, start.pressure_pa)[0]
     assert run.expansion[-1] == pytest.approx((start.dry_ml + gas_ml) / start.first_ml, abs=1e-4)
-    pieces = np.array([[2.0, temp_c, temp_c, 1.65, 0.15]])
-    plain, fast = np.zeros((40, stepper.COLUMNS)), np.zeros((40, stepper.COLUMNS))
+    pieces = yeast_course.pieces_of([yeast_course.Piece.constant(2.0, temp_c, 1.65, 0.15)])
+    plain, fast = np.zeros((40, COLUMNS)), np.zeros((40, COLUMNS))
     for run_it, rows in ((stepper.run, plain), (yeast_course.course_stepper, fast)):
         run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, yeast_course.DT_H, rows)
     assert np.allclose(plain, fast, rtol=1e-11, atol=1e-15)
@@ -176,17 +177,17 @@ def test_any_path_stays_a_dough(path: list[tuple[float, float, float, float | No
     start = yeast_course.start_of(
         recipes.Recipe((("yeast_instant", dose),), 0.62, 0.02, mass=1.65, strength=0.75), 24.0
     )
-    rows = np.array([(h, a, b, tau or 0.0, -1.0) for h, a, b, tau in path])
+    rows = yeast_course.pieces_of([yeast_course.Piece(*part) for part in path])
     out = []
     for run_it in (stepper.run, yeast_course.course_stepper):
-        table = np.zeros((int(np.sum(np.ceil(rows[:, 0] / dt_h))) + 2 * len(rows) + 2, stepper.COLUMNS))
+        table = np.zeros((int(np.sum(np.ceil(rows.hours / dt_h))) + 2 * len(path) + 2, COLUMNS))
         n, _ = run_it(start.state.copy(), start.air_mol, start.pools.copy(), rows, start.p, dt_h, table)
         out.append(table[:n])
     assert np.allclose(out[0], out[1], rtol=1e-6, atol=1e-12)
-    ratio = (start.dry_ml + out[0][:, 15]) / start.first_ml
-    most = 1 + start.p[38] * start.p[20]
+    ratio = (start.dry_ml + out[0][:, ROW_GAS]) / start.first_ml
+    most = stepper.capacity(start.p, 0.0)
     assert ratio.min() >= 0.7 and ratio.max() <= 1.001 * stepper.MOST_FULL * most
-    assert (out[0][:, 1] >= 0).all() and (out[0][:, 7] >= -1e-12).all()
+    assert (out[0][:, FIRST_STATE + YEAST] >= 0).all() and (out[0][:, FIRST_STATE + CO2] >= -1e-12).all()
 
 
 def test_cold_path_and_knock_back() -> None:

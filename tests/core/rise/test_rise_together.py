@@ -16,6 +16,7 @@ from brassclock.core.rise.chemical.reaction import potential, react
 from brassclock.core.rise.forecast import forecast
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Run, Stage, run_stages, with_all
+from brassclock.core.rise.state import COLUMNS, TEMP
 
 ROWS = table()
 LEAN = [("plain_flour", 100.0), ("water", 62.0), ("yeast_instant", 1.0), ("salt_fine", 2.0)]
@@ -65,8 +66,8 @@ def test_joining_conserves_what_was_there(share: float, hours: float, sugar: flo
     alone = yeast_course.start_of(Batch(dough_of_masses(joins), "kneaded", temp).recipe, temp).state * 100 * (1 - share)
     for at in (0, 1, 2, 3):
         assert new[at] == pytest.approx(old[at] + alone[at], rel=1e-9, abs=1e-12)
-    cold, warm = sorted((float(c.state[after - 1, 8]), temp))
-    assert cold - 1e-9 <= c.state[after, 8] <= warm + 1e-9
+    cold, warm = sorted((float(c.state[after - 1, TEMP]), temp))
+    assert cold - 1e-9 <= c.state[after, TEMP] <= warm + 1e-9
     gas_share = c.gas_ml[after] / c.volume_ml[after]
     assert gas_share == pytest.approx(0.07, abs=1e-6)
     assert run.ratio[after] == 1.0
@@ -135,10 +136,11 @@ def test_plain_and_compiled_agree_with_every_leaven_in_it() -> None:
     """Analytic: the compiled twin is the plain function, starter, yeast, soda and a knock-back included."""
     dough = dough_of_masses([*YOGHURT, ("starter_100", 40.0), ("yeast_instant", 1.0), ("baking_powder", 4.0)])
     start = yeast_course.start_of(Batch(dough, "enriched", 25.0).recipe, 25.0)
-    pieces = np.array([[1.0, 25.0, 23.0, 1.65, 0.15], [1.0, 23.0, 4.0, 1.65, -1.0]])
+    Piece = yeast_course.Piece
+    pieces = yeast_course.pieces_of([Piece(1.0, 25.0, 23.0, 1.65, 0.15), Piece(1.0, 23.0, 4.0, 1.65)])
     found = []
     for run_it in (stepper.run, yeast_course.course_stepper):
-        rows = np.zeros((40, stepper.COLUMNS))
+        rows = np.zeros((40, COLUMNS))
         run_it(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, yeast_course.DT_H, rows)
         found.append(rows)
     assert np.allclose(*found, rtol=1e-10, atol=1e-15)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -72,7 +73,7 @@ def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
     """Analytic: with no leak, sugars used = (gas − .4 acid)/yield + 115 g per mole of acid."""
     recipe = recipes.Recipe((), 0.68, 0.018, mass=1.7, strength=0.75, sour=recipes.Sour(0.09))
     start = yeast_course.start_of(recipe, 25.0)
-    start.p[16] = start.p[17] = 0.0
+    start = replace(start, p=start.p._replace(k_d=0.0, k_r=0.0))
     run = yeast_course.course(start, [yeast_course.Piece.constant(12, 25.0)])
     used = run.state[0, 1:4].sum() - run.state[-1, 1:4].sum()
     made = run.acid_mol[-1] - run.acid_mol[0]

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,36 +20,44 @@ from brassclock.core.rise import gas, stepper
 from brassclock.core.rise.chemical import reaction
 from brassclock.core.rise.chemical.model import reactor
 from brassclock.core.rise.chemical.params import PARAMS as CHEMICAL
+from brassclock.core.rise.chemical.reaction import LEFT, SODA
 from brassclock.core.rise.recipe import Recipe, Sour, osmolality, osmotic_factor
 from brassclock.core.rise.sourdough.acid import TABLE_MAX_MOL, TABLE_SIZE, buffer_of, ph_table
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR_PARAMS
 from brassclock.core.rise.sourdough.params import WHOLEMEAL_BUFFER, seed_state
+from brassclock.core.rise.state import (
+    ACID,
+    BACTERIA,
+    CO2,
+    COLUMNS,
+    FIRST_STATE,
+    GAS_READY,
+    GROWTH_READY,
+    HOUR,
+    MADE,
+    MALTOSE,
+    ROW_AIR,
+    ROW_GAS,
+    ROW_PIECE,
+    ROW_TO_COME,
+    SOUR_READY,
+    STARCH,
+    STATES,
+    SUGAR,
+    TEMP,
+    WEAKENING,
+    WILD,
+    YEAST,
+    Kinetics,
+    Pieces,
+)
 from brassclock.core.rise.yeast.params import BLOOMED_READY, KINDS, PARAMS
 
 Array = NDArray[np.float64]
 DT_H = 1 / 12
 COARSE_DT_H = 1 / 6
-course_stepper = Stepper(
-    stepper.run,
-    (
-        stepper.cardinal,
-        stepper.solubility,
-        stepper.split_at,
-        stepper.split,
-        stepper.pace,
-        stepper.acidity,
-        stepper.warmth,
-        stepper.rates,
-        reaction.arrhenius,
-        reaction.react,
-        reaction.potential,
-        stepper.meet,
-        stepper.die,
-        stepper.vent,
-        stepper.parts_of,
-        stepper.note,
-    ),
-)
+course_stepper = Stepper(stepper.run)
+SOUR_KINETICS = Kinetics._fields[Kinetics._fields.index("sour") : Kinetics._fields.index("ph_table")]
 
 
 @dataclass(frozen=True)
@@ -76,7 +85,7 @@ class Start:
     state: Array
     air_mol: float
     pools: Array
-    p: Array
+    p: Kinetics
     dry_ml: float
     first_ml: float
     water: float
@@ -111,14 +120,17 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
     air = (first_ml - dry_ml) / gas.molar_volume_ml(mix_temp_c, pressure_pa)
     cards = (v["gas_t_min"], v["gas_t_opt"], v["gas_t_max"])
     grow = (v["growth_t_min"], v["growth_t_opt"], v["growth_t_max"])
-    p = np.array([
-        recipe.water, f_osm, maltose, x0, v["q30"], v["mu27"] * activity**0.5, v["growth_room"], v["tau_g"],
-        v["kappa"], v["k_n"], v["k_h"], v["k_m"], v["yield_y"], v["k30"], v["amylase_ea"], v["tau_a"],
-        v["k_d"], v["k_r"], v["leak_p"], v["k_s"], recipe.strength, dry_ml, first_ml, pressure_pa,
-        v["heat"], recipe.mass, v["cp"], v["d58"], v["z_kill"], *cards, *grow,
-        stepper.cardinal(30.0, *cards), stepper.cardinal(27.0, *grow), stepper.cardinal(25.0, *cards),
-        v["stretch"], *_sour_params(recipe, v["phi_m"]),
-    ])  # fmt: skip
+    p = Kinetics.of(
+        water=recipe.water, f_osm=f_osm, maltose_pace=maltose, yeast0=x0, q30=v["q30"], mu27=v["mu27"] * activity**0.5,
+        growth_room=v["growth_room"], tau_g=v["tau_g"], kappa=v["kappa"], k_n=v["k_n"], k_h=v["k_h"], k_m=v["k_m"],
+        yield_y=v["yield_y"], k30=v["k30"], amylase_ea=v["amylase_ea"], tau_a=v["tau_a"], k_d=v["k_d"], k_r=v["k_r"],
+        leak_p=v["leak_p"], k_s=v["k_s"], strength=recipe.strength, dry_ml=dry_ml, first_ml=first_ml,
+        pressure_pa=float(pressure_pa), heat=v["heat"], mass=recipe.mass, cp=v["cp"], d58=v["d58"], z_kill=v["z_kill"],
+        gas_t_min=v["gas_t_min"], gas_t_opt=v["gas_t_opt"], gas_t_max=v["gas_t_max"], growth_t_min=v["growth_t_min"],
+        growth_t_opt=v["growth_t_opt"], growth_t_max=v["growth_t_max"], gas30=stepper.cardinal(30.0, *cards),
+        growth27=stepper.cardinal(27.0, *grow), gas25=stepper.cardinal(25.0, *cards), stretch=v["stretch"],
+        **_sour_params(recipe, v["phi_m"]),
+    )  # fmt: skip
     seed, fresh = (0.0, 0.0, 0.0, 0.0), 1.0
     if recipe.sour is not None:
         seed, fresh = _seed(recipe.sour, activity), 1 - recipe.sour.share
@@ -130,24 +142,24 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
         state, air, pools, p, dry_ml, first_ml, recipe.water, recipe.mass, pressure_pa, tuple(name for name, _ in rows),
         state.copy(), pools.copy(),
     )  # fmt: skip
-    return _mixed(start) if pools[0, 0] > 0 else start
+    return _mixed(start) if pools[SODA, LEFT] > 0 else start
 
 
 def _mixed(start: Start) -> Start:
     """Mixing: soda meets acid for some minutes, the dough keeps the gas fraction that mixing leaves, and counting starts."""
     y, pools = start.state.copy(), start.pools.copy()
-    stepper.meet(y, pools, float(y[8]), CHEMICAL["mix_min"].value, float(start.p[stepper.SOUR]))
+    stepper.meet(y, pools, float(y[TEMP]), CHEMICAL["mix_min"].value, start.p.sour)
     room = start.first_ml - start.dry_ml
     air = start.air_mol
-    held, in_gas = stepper.split(y[6], air, y[8], start.water, start.pressure_pa)
+    held, in_gas = stepper.split(y[CO2], air, y[TEMP], start.water, start.pressure_pa)
     if held > room:
         air *= room / held
-        y[6] -= in_gas * (1 - room / held)
+        y[CO2] -= in_gas * (1 - room / held)
     else:  # air beaten in until the bubbles fill their share: the inverse of the gas split in the air
-        v = gas.molar_volume_ml(float(y[8]), start.pressure_pa)
-        dissolves = start.water * gas.co2_ostwald(float(y[8]))
-        air = (room - y[6] * v * (1 - dissolves / (room + dissolves))) / v
-    y[9] = 0.0
+        v = gas.molar_volume_ml(float(y[TEMP]), start.pressure_pa)
+        dissolves = start.water * gas.co2_ostwald(float(y[TEMP]))
+        air = (room - y[CO2] * v * (1 - dissolves / (room + dissolves))) / v
+    y[MADE] = 0.0
     return replace(start, state=y, pools=pools, air_mol=float(air))
 
 
@@ -161,10 +173,10 @@ def joined(before: Start, end: End, whole: Recipe, old_flour: float, temp_c: flo
     rows = dict(whole.pools or NO_POOLS)
     fresh_pools = np.array(list(rows.values()))
     fresh, q, y = new.fresh, old_flour, new.fresh.copy()
-    carried = [0, 1, 2, 3, 10, 11, 13]
+    carried = [YEAST, SUGAR, MALTOSE, STARCH, WILD, BACTERIA, ACID]
     y[carried] = q * end.state[carried] + (fresh[carried] - q * before.fresh[carried])
-    y[6], y[7] = q * end.state[6], q * end.state[7]
-    for living, ready in ((0, 4), (0, 5), (10, 12)):
+    y[CO2], y[WEAKENING] = q * end.state[CO2], q * end.state[WEAKENING]
+    for living, ready in ((YEAST, GAS_READY), (YEAST, GROWTH_READY), (WILD, SOUR_READY)):
         old, young = q * end.state[living], max(fresh[living] - q * before.fresh[living], 0.0)
         was = q * before.fresh[living]
         young_ready = (fresh[living] * fresh[ready] - was * before.fresh[ready]) / young if young > 1e-12 else 0.0
@@ -174,7 +186,7 @@ def joined(before: Start, end: End, whole: Recipe, old_flour: float, temp_c: flo
         at = list(rows).index(name)
         used = 1 if name == "soda" else 3
         pools[at, :used] += q * (end.pools[i, :used] - before.fresh_pools[i, :used])
-    pools[0, 0], pools[1:, :3] = max(pools[0, 0], 0.0), np.maximum(pools[1:, :3], 0.0)
+    pools[SODA, LEFT], pools[1:, :3] = max(pools[SODA, LEFT], 0.0), np.maximum(pools[1:, :3], 0.0)
     start = replace(
         new, state=y, air_mol=q * end.air_mol, pools=pools, acids=tuple(rows), fresh=fresh, fresh_pools=fresh_pools
     )  # fmt: skip
@@ -190,21 +202,32 @@ def _seed(sour: Sour, activity: float) -> tuple[float, float, float, float]:
     return strength * v["x_ripe"], strength, math.exp(-seed.lag), sour.share * seed.acid * ripe
 
 
-def _sour_params(recipe: Recipe, phi_m: float) -> list[float]:
-    """Parameters of the starter's share, in the stepper's order; all nothing without one."""
+def _sour_params(recipe: Recipe, phi_m: float) -> dict[str, Any]:
+    """Parameters of the starter's share; all nothing without one."""
     if recipe.sour is None:
-        return [0.0] * (stepper.TABLE - stepper.SOUR) + [0.0]
+        return dict.fromkeys(SOUR_KINETICS, 0.0) | {"ph_table": np.zeros(1)}
     v = {name: param.value for name, param in SOUR_PARAMS.items()}
     salt_of_water = 100 * recipe.salt / (recipe.water + 0.13 + recipe.salt)
     beta, ph0, _ = buffer_of(recipe.sour.whole_share)
-    bacteria = (v["l_t_max"], v["l_x"], v["l_c"], v["l_mu"])
-    return [
-        1.0, v["km"], v["crowd"] * v["x_ripe"], v["q_acid"], v["co2_of_acid"], v["k_weak"], v["ph_weak"],
-        max(0.0, 1 - salt_of_water / v["salt_y"]), max(0.0, 1 - (salt_of_water / v["salt_l"]) ** 2), v["u_max"],
-        v["acetic"] * 1e6, v["y_t_max"], v["y_x"], v["y_c"], v["y_mu"], phi_m, stepper.pace(25.0, *bacteria), v["ph_stop"],
-        v["ph_full"], beta, ph0, TABLE_MAX_MOL / (TABLE_SIZE - 1), *bacteria, v["weak_steep"], v["sugar_of_acid"],
-        *ph_table(beta, ph0),
-    ]  # fmt: skip
+    same = (
+        "km",
+        "q_acid",
+        "co2_of_acid",
+        "k_weak",
+        "ph_weak",
+        "u_max",
+        "ph_stop",
+        "ph_full",
+        "weak_steep",
+        "sugar_of_acid",
+    )
+    organisms = ("y_t_max", "y_x", "y_c", "y_mu", "l_t_max", "l_x", "l_c", "l_mu")
+    return {name: v[name] for name in (*same, *organisms)} | {
+        "sour": 1.0, "crowd": v["crowd"] * v["x_ripe"], "salt_y": max(0.0, 1 - salt_of_water / v["salt_y"]),
+        "salt_l": max(0.0, 1 - (salt_of_water / v["salt_l"]) ** 2), "acetic": v["acetic"] * 1e6, "wild_maltose": phi_m,
+        "pace25": stepper.pace(25.0, v["l_t_max"], v["l_x"], v["l_c"], v["l_mu"]), "buffer": beta, "ph0": ph0,
+        "acid_step": TABLE_MAX_MOL / (TABLE_SIZE - 1), "ph_table": np.array(ph_table(beta, ph0)),
+    }  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -256,26 +279,26 @@ class RiseTrace:
 
     @property
     def temp_c(self) -> Array:
-        return self.state[:, 8]
+        return self.state[:, TEMP]
 
     @property
     def co2_made_mol(self) -> Array:
-        return self.state[:, 9]
+        return self.state[:, MADE]
 
     @property
     def weakening(self) -> Array:
-        return self.state[:, 7]
+        return self.state[:, WEAKENING]
 
     @property
     def capacity_expansion(self) -> Array:
         """E_m: the largest expansion the dough can hold at its age [-]."""
         p = self.start.p
-        return np.asarray(1 + p[38] * p[20] * np.exp(-self.weakening))
+        return np.asarray(1 + p.stretch * p.strength * np.exp(-self.weakening))
 
     @property
     def acid_mol(self) -> Array:
         """Acid [mol per g flour]; nothing without a starter."""
-        return self.state[:, 13]
+        return self.state[:, ACID]
 
     def then(self, later: RiseTrace) -> RiseTrace:
         """This course with a later one after it."""
@@ -292,19 +315,35 @@ class RiseTrace:
         )
 
 
+def pieces_of(pieces: Sequence[Piece]) -> Pieces:
+    """The stretches as the integrator takes them."""
+    columns = zip(
+        *(
+            (
+                q.hours,
+                q.ambient0_c,
+                q.ambient1_c,
+                q.tau_h or 0.0,
+                -1.0 if q.knock_back_frac is None else q.knock_back_frac,
+            )
+            for q in pieces
+        ),
+        strict=True,
+    )
+    return Pieces(*(np.array(column, dtype=float) for column in columns))
+
+
 def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> RiseTrace:
     """Run a start through its pieces. Step error in volume ratio at 5 min is below 1e-4."""
-    rows = np.array([
-        (q.hours, q.ambient0_c, q.ambient1_c, q.tau_h or 0.0, -1.0 if q.knock_back_frac is None else q.knock_back_frac)
-        for q in pieces
-    ])  # fmt: skip
-    room = int(np.sum(np.ceil(rows[:, 0] / dt_h))) + 2 * len(rows) + 2
-    out = np.zeros((room, stepper.COLUMNS))
+    rows = pieces_of(pieces)
+    room = int(np.sum(np.ceil(rows.hours / dt_h))) + 2 * len(pieces) + 2
+    out = np.zeros((room, COLUMNS))
     y, pools = start.state.copy(), start.pools.copy()
     n, air = course_stepper(y, start.air_mol, pools, rows, start.p, dt_h, out)
     out = out[:n]
     return RiseTrace(
-        (start,), out[:, 0], out[:, 1:15], out[:, 15], out[:, 16], out[:, 17].astype(np.int64), out[:, 19],
+        (start,), out[:, HOUR], out[:, FIRST_STATE : FIRST_STATE + STATES], out[:, ROW_GAS], out[:, ROW_AIR],
+        out[:, ROW_PIECE].astype(np.int64), out[:, ROW_TO_COME],
         np.zeros(n, dtype=np.int64), End(y, float(air), pools),
     )  # fmt: skip
 
@@ -326,7 +365,7 @@ def first_passage_h(h: Array, trace: Array, level: float) -> float | None:
 def warm() -> bool:
     """Compile the steppers (or load them from the cache)."""
     start = start_of(Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65), 24.0)
-    pieces = np.array([[0.5, 24.0, 24.0, 0.0, -1.0]])
-    rows = np.zeros((20, stepper.COLUMNS))
+    pieces = pieces_of([Piece.constant(0.5, 24.0)])
+    rows = np.zeros((20, COLUMNS))
     fast = course_stepper.warm(start.state.copy(), start.air_mol, start.pools.copy(), pieces, start.p, DT_H, rows)
     return reactor.warm(start.pools.copy(), 24.0, 1.0) and fast

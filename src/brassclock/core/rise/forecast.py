@@ -20,6 +20,7 @@ from brassclock.core.rise.belief import NEVER, OWN_NOISE, Band, Belief, Posterio
 from brassclock.core.rise.recipe import Batch, osmolality
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.stages import DEFAULT_TARGET, Run, Stage, run_stages, with_all
+from brassclock.core.rise.state import CO2
 from brassclock.core.rise.windows import READY_M, Window, centre_c, open_hours, window_of, workable_h
 
 Array = NDArray[np.float64]
@@ -150,7 +151,7 @@ def forecast(
         middle, low, high = (run(z, len(moved), hours) for z in quantiles)
     safety = _safety(batch, stages, middle)
     peaks = [float(r.course.h[int(np.argmax(r.ratio))]) for r in closed]
-    all_gas = max(float(middle.course.to_come_mol[0] + middle.course.state[0, 6]), 1e-12)
+    all_gas = max(float(middle.course.to_come_mol[0] + middle.course.state[0, CO2]), 1e-12)
     has_soda = any(s.pools[0, 0] > 0 or s.fresh_pools[0, 0] > 0 for s in middle.course.starts)
     return Forecast(
         tuple(_crossings(moved, closed, post, targets)),

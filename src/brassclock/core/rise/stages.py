@@ -20,12 +20,14 @@ from brassclock.core.rise import gas
 from brassclock.core.rise.course import Piece, RiseTrace
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel, time_constant_h
 from brassclock.core.rise.recipe import Batch
+from brassclock.core.rise.state import CO2, SUGAR, TEMP
 
 Array = NDArray[np.float64]
 KNOCK_BACK_FRAC = 0.15
 SHAPING_TEMP_C = 24.0
 DEFAULT_TARGET = 2.0
 REGASSED = ("knock_back", "divide", "ball")
+SCALED_SUGAR = "sugar"
 
 
 @dataclass(frozen=True)
@@ -127,15 +129,15 @@ class Run:
     def fresh_fill(self) -> Array:
         """Fill had the dough not weakened: what of a full dough is gas alone."""
         c = self.course
-        fresh = 1 + c.start.p[38] * c.start.p[20]
+        fresh = 1 + c.start.p.stretch * c.start.p.strength
         return np.asarray(self.fill * c.capacity_expansion / fresh)
 
 
 def run_stages(
     batch: Batch, stages: Sequence[Stage], hours: Sequence[float], activity: float,
-    scale: Mapping[int, float] | None = None, default_target: float = DEFAULT_TARGET, *, coarse: bool = False,
+    scale: Mapping[str, float] | None = None, default_target: float = DEFAULT_TARGET, *, coarse: bool = False,
 ) -> Run:  # fmt: skip
-    """One course through stages of these lengths. `scale` multiplies parameters of the stepper (-1: the sugar at the start).
+    """One course through stages of these lengths. `scale` multiplies parameters of the dough by name, and `sugar`, what there is of it at the start.
 
     `coarse` takes ten-minute steps, as one of many runs may (step error in ratio below 1e-3).
     """
@@ -144,7 +146,7 @@ def run_stages(
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []
     start = yeast_course.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
-    _scaled(start, scale or {}, first=True)
+    start = _scaled(start, scale or {}, first=True)
 
     def through() -> RiseTrace:
         more = yeast_course.course(start, pieces, dt_h)
@@ -155,7 +157,7 @@ def run_stages(
             if pieces:
                 course, pieces = through(), []
             batch, start = _joined(batch, start, course, stage, activity)
-            _scaled(start, scale or {}, first=False)
+            start = _scaled(start, scale or {}, first=False)
         more = stage.pieces(length)
         pieces += more
         stage_of_piece += [i] * len(more)
@@ -173,12 +175,13 @@ def with_all(batch: Batch, stages: Sequence[Stage]) -> Batch:
     return replace(batch, dough=dough_of([*batch.dough.portions, *added])) if added else batch
 
 
-def _scaled(start: yeast_course.Start, scale: Mapping[int, float], *, first: bool) -> None:
-    for at, factor in scale.items():
-        if at >= 0:
-            start.p[at] *= factor
-        elif first:
-            start.state[1] *= factor
+def _scaled(start: yeast_course.Start, scale: Mapping[str, float], *, first: bool) -> yeast_course.Start:
+    """The start with parameters (and, the first time, its sugar) multiplied."""
+    p = start.p._replace(**{name: getattr(start.p, name) * by for name, by in scale.items() if name != SCALED_SUGAR})
+    state = start.state.copy()
+    if first:
+        state[SUGAR] *= scale.get(SCALED_SUGAR, 1.0)
+    return replace(start, p=p, state=state)
 
 
 def _joined(
@@ -192,7 +195,7 @@ def _joined(
     add_c = stage.ambient_c(0.0) if stage.add_c is None else stage.add_c
     temp_c = stage.mixed_c
     if temp_c is None:
-        temp_c = (old_heat * float(end.state[8]) + new_heat * add_c) / (old_heat + new_heat)
+        temp_c = (old_heat * float(end.state[TEMP]) + new_heat * add_c) / (old_heat + new_heat)
     share = batch.dough.flour_g / whole.dough.flour_g
     return whole, yeast_course.joined(start, end, whole.recipe, share, temp_c, activity)
 
@@ -210,7 +213,7 @@ def _read(
         rows = epoch == number
         first = int(np.argmax(rows))
         start = course.starts[course.stretch[first]]
-        v_ref, c_0, air = volume[first], course.state[first, 6], course.air_mol[first]
+        v_ref, c_0, air = volume[first], course.state[first, CO2], course.air_mol[first]
         named = [t for s in dict.fromkeys(stage_of_row[rows].tolist()) if (t := stages[s].target_ratio)]
         args = (start.dry_ml, air, SHAPING_TEMP_C, start.water, start.pressure_pa)
         need = max(float(gas.co2_for_volume((named[-1] if named else default) * v_ref, *args)) - c_0, 1e-9)

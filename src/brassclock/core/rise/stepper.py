@@ -1,12 +1,7 @@
-"""The equations of a rising dough and their fixed-step integrator, in the subset a compiler takes.
+"""The equations of a rising dough and their fixed-step integrator, in the subset that a compiler takes.
 
-Added yeast and a starter's wild yeast and bacteria share one dough: one sugar pool, one gas, one heat.
-
-State y: 0 yeast X, 1 sugar H, 2 maltose M, 3 damaged starch D, 4 gas readiness a, 5 growth readiness g,
-6 CO2 held C, 7 weakening Z, 8 temperature T, 9 CO2 made Q, 10 wild yeast Xs, 11 bacteria L, 12 their
-readiness gs, 13 acid A. Parameters p in the order of `course.start_of`, the sour ones from SOUR on, the
-table of pH by acid from TABLE on. Piece rows: 0 hours, 1 ambient at start C, 2 ambient at end C, 3 time
-constant h (0 pins the dough), 4 gas fraction to knock back to at the end (negative for none).
+Added yeast and a starter's wild yeast and bacteria share one dough: one sugar pool, one gas, one heat. States, rows and
+parameters by name: `state`.
 """
 
 from __future__ import annotations
@@ -15,9 +10,36 @@ import math
 
 import numpy as np
 
-from brassclock.core.rise.chemical.reaction import potential, react
+from brassclock.core.rise.chemical.reaction import LEFT, SODA, potential, react
+from brassclock.core.rise.state import (
+    ACID,
+    BACTERIA,
+    CO2,
+    CO2_IN_GAS,
+    FIRST_STATE,
+    GAS_ML,
+    GAS_READY,
+    GROWTH_READY,
+    HOUR,
+    MADE,
+    MALTOSE,
+    ROW_AIR,
+    ROW_GAS,
+    ROW_IN_GAS,
+    ROW_PIECE,
+    ROW_TO_COME,
+    SLOPES,
+    SOUR_READY,
+    STARCH,
+    STATES,
+    SUGAR,
+    TEMP,
+    WEAKENING,
+    WILD,
+    YEAST,
+    Rates,
+)
 
-STATES = 14
 MOST_FULL = 1.15  # of what a dough can hold, for a moment: judgement
 COOL_PART_K, HOT_PART_K, NEAR_BOILING_C = (
     5.0,
@@ -25,9 +47,10 @@ COOL_PART_K, HOT_PART_K, NEAR_BOILING_C = (
     60.0,
 )  # how far a part of a step may warm; steam swells it fast near boiling
 MOST_PARTS = 200.0
-COLUMNS = 20  # t, the states, gas mL, air mol, piece index, CO2 in the gas, gas that soda and acid can still make
-SOUR = 39
-TABLE = 67
+LEAST_FULL = 0.05  # below it a dough does not rupture
+KILL_FROM_C = 38.0
+ACETIC_PKA = 4.76
+SODA_PH = 8.3
 
 
 def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
@@ -75,244 +98,262 @@ def pace(t: float, t_max: float, x0: float, c: float, mu: float) -> float:
 def acidity(acid, p):
     """pH of the dough by its table; soda's straight line below no acid."""
     if acid <= 0.0:
-        return min(8.3, p[SOUR + 20] - acid / p[SOUR + 19])
-    at = acid / p[SOUR + 21]
-    last = p.shape[0] - TABLE - 1
+        return min(SODA_PH, p.ph0 - acid / p.buffer)
+    at = acid / p.acid_step
+    table = p.ph_table
+    last = table.shape[0] - 1
     if at >= last:
-        return p[TABLE + last]
+        return table[last]
     i = int(at)
-    return p[TABLE + i] + (at - i) * (p[TABLE + i + 1] - p[TABLE + i])
+    return table[i] + (at - i) * (table[i + 1] - table[i])
 
 
 def warmth(t, p):
-    """All that hangs on temperature alone: rates of gas and growth, killing, amylase [per h], the solubility of CO2
-    in two numbers [mL], the pace of wild yeast and of bacteria [per h]."""
-    gas_rate = cardinal(t, p[29], p[30], p[31])
-    growth_rate = cardinal(t, p[32], p[33], p[34])
+    """All that hangs on temperature alone, at t C."""
     kill = 0.0
-    if t > 38.0:
-        kill = 60.0 * math.log(10.0) / (p[27] * 10.0 ** ((58.0 - t) / p[28]))
-    k_am = p[13] * math.exp(-p[14] / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
-    v, dissolves = solubility(t, p[0], p[23])
-    mu_y = 0.0
-    mu_l = 0.0
-    if p[SOUR] > 0.0:
-        mu_y = pace(t, p[SOUR + 11], p[SOUR + 12], p[SOUR + 13], p[SOUR + 14])
-        mu_l = pace(t, p[SOUR + 22], p[SOUR + 23], p[SOUR + 24], p[SOUR + 25])
-    return gas_rate, growth_rate, kill, k_am, v, dissolves, mu_y, mu_l
+    if t > KILL_FROM_C:
+        kill = 60.0 * math.log(10.0) / (p.d58 * 10.0 ** ((58.0 - t) / p.z_kill))
+    amylase = p.k30 * math.exp(-p.amylase_ea / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
+    v, dissolves = solubility(t, p.water, p.pressure_pa)
+    wild = 0.0
+    bacteria = 0.0
+    if p.sour > 0.0:
+        wild = pace(t, p.y_t_max, p.y_x, p.y_c, p.y_mu)
+        bacteria = pace(t, p.l_t_max, p.l_x, p.l_c, p.l_mu)
+    gas = cardinal(t, p.gas_t_min, p.gas_t_opt, p.gas_t_max)
+    growth = cardinal(t, p.growth_t_min, p.growth_t_opt, p.growth_t_max)
+    return Rates(gas, growth, kill, amylase, v, dissolves, wild, bacteria)
 
 
 def derivatives(y, ambient, tau, air, p, out):
-    """Right-hand side without killing: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL and CO2 in it."""
-    rates(y, ambient, tau, air, p, warmth(ambient if tau <= 0.0 else y[8], p), out)
+    """Right-hand side without killing: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL
+    and CO2 in it mol."""
+    rates(y, ambient, tau, air, p, warmth(ambient if tau <= 0.0 else y[TEMP], p), out)
+
+
+def starter_rates(y, p, w, eta, eps, sugars, out):
+    """Fill the slopes of wild yeast, bacteria, their readiness and acid. Returns (share of yeast's pace that acid leaves, sugar
+    and maltose that wild yeast takes and CO2 it makes of each [mol/h], acid made [mol/h], weakening by acid [1/h])."""
+    wild, bact, ready = y[WILD], y[BACTERIA], y[SOUR_READY]
+    ph = acidity(y[ACID], p)
+    undissociated = p.acetic * max(y[ACID], 0.0) / (1.0 + 10.0 ** (ph - ACETIC_PKA)) / p.water
+    alive = min(1.0, max(0.0, 1.0 - undissociated / p.u_max))
+    at_ease = min(1.0, max(0.0, (ph - p.ph_stop) / p.ph_full))
+    fed = sugars / (0.004 + sugars)
+    food = eta + (1.0 - eta) * eps
+    acid_rate = p.q_acid * w.bacteria / p.pace25 * p.salt_l * at_ease * fed * bact
+    wild_gas = p.q30 * w.gas / p.gas30 * p.f_osm * alive * (0.5 + 0.5 * ready) * wild
+    out[WILD] = p.km * w.wild * ready * p.salt_y * alive * food * wild * (1.0 - wild / p.crowd)
+    out[BACTERIA] = p.km * w.bacteria * ready * p.salt_l * at_ease * fed * bact
+    out[SOUR_READY] = w.bacteria * ready * (1.0 - ready)
+    out[ACID] = acid_rate
+    weak = p.k_weak / (1.0 + 10.0 ** (p.weak_steep * (ph - p.ph_weak)))
+    return alive, wild_gas * eta, p.wild_maltose * wild_gas * (1.0 - eta) * eps, acid_rate, weak
+
+
+def capacity(p, weakening):
+    """The largest volume ratio that a dough can hold, weakened by that much."""
+    return 1.0 + p.stretch * p.strength * math.exp(-weakening)
+
+
+def rupture(p, full):
+    """Gas lost through a dough that is that full [1/h]."""
+    if full > LEAST_FULL:
+        return p.k_r * math.exp(p.leak_p * math.log(full))
+    return 0.0
 
 
 def rates(y, ambient, tau, air, p, w, out):
     """`derivatives` with what temperature does already in `w` (see `warmth`)."""
-    x, h, m, d, a, g, co2, weak = y[0], y[1], y[2], y[3], y[4], y[5], y[6], y[7]
-    h = max(h, 0.0)
-    m = max(m, 0.0)
-    gas_rate, growth_rate, _, k_am, v, dissolves, mu_y, mu_l = w
-    eta = h / (p[10] + h)
-    eps = m / (p[11] + m)
-    room = 1.0 - (x - p[3]) / p[6]
-    nu = 0.0
+    sugar, maltose = max(y[SUGAR], 0.0), max(y[MALTOSE], 0.0)
+    eta = sugar / (p.k_h + sugar)
+    eps = maltose / (p.k_m + maltose)
+    room = 1.0 - (y[YEAST] - p.yeast0) / p.growth_room
+    crowding = 0.0
     if room > 0.0:
-        nu = room * (1.0 + p[9]) / (p[9] + room)
-    # a starter's share of the dough: its yeast, its bacteria, their acid
-    alive = 1.0
-    wild = 0.0
-    wild_h = 0.0
-    wild_m = 0.0
-    acid_rate = 0.0
-    sour_weak = 0.0
-    grow_wild = 0.0
-    grow_bact = 0.0
-    ready = 0.0
-    if p[SOUR] > 0.0:
-        wild = y[10]
-        bact = y[11]
-        gs = y[12]
-        acid = y[13]
-        ph = acidity(acid, p)
-        undissociated = p[SOUR + 10] * max(acid, 0.0) / (1.0 + 10.0 ** (ph - 4.76)) / p[0]
-        alive = min(1.0, max(0.0, 1.0 - undissociated / p[SOUR + 9]))
-        at_ease = min(1.0, max(0.0, (ph - p[SOUR + 17]) / p[SOUR + 18]))
-        fed = (h + m) / (0.004 + h + m)
-        food = eta + (1.0 - eta) * eps
-        grow_wild = p[SOUR + 1] * mu_y * gs * p[SOUR + 7] * alive * food * wild * (1.0 - wild / p[SOUR + 2])
-        grow_bact = p[SOUR + 1] * mu_l * gs * p[SOUR + 8] * at_ease * fed * bact
-        ready = mu_l * gs * (1.0 - gs)
-        acid_rate = p[SOUR + 3] * mu_l / p[SOUR + 16] * p[SOUR + 8] * at_ease * fed * bact
-        b_wild = p[4] * gas_rate / p[35] * p[1] * alive * (0.5 + 0.5 * gs) * wild
-        wild_h = b_wild * eta
-        wild_m = p[SOUR + 15] * b_wild * (1.0 - eta) * eps
-        sour_weak = p[SOUR + 5] / (1.0 + 10.0 ** (p[SOUR + 26] * (ph - p[SOUR + 6])))
-    b = p[4] * gas_rate / p[35] * p[1] * alive * a * x
-    gamma = p[5] * growth_rate / p[36] * p[1] * alive * g * x * nu
-    r_h = eta * max(b, p[8] * gamma) + wild_h
-    r_m = (1.0 - eta) * eps * max(p[2] * b, p[8] * gamma) + wild_m
-    r = r_h + r_m + p[SOUR + 4] * acid_rate
+        crowding = room * (1.0 + p.k_n) / (p.k_n + room)
+    alive, wild_h, wild_m, acid_rate, sour_weak = 1.0, 0.0, 0.0, 0.0, 0.0
+    out[WILD] = out[BACTERIA] = out[SOUR_READY] = out[ACID] = 0.0
+    if p.sour > 0.0:
+        alive, wild_h, wild_m, acid_rate, sour_weak = starter_rates(y, p, w, eta, eps, sugar + maltose, out)
+    pace_gas = p.q30 * w.gas / p.gas30 * p.f_osm * alive * y[GAS_READY] * y[YEAST]
+    growth = p.mu27 * w.growth / p.growth27 * p.f_osm * alive * y[GROWTH_READY] * y[YEAST] * crowding
+    from_sugar = eta * max(pace_gas, p.kappa * growth) + wild_h
+    from_maltose = (1.0 - eta) * eps * max(p.maltose_pace * pace_gas, p.kappa * growth) + wild_m
+    made = from_sugar + from_maltose + p.co2_of_acid * acid_rate
     soured = 0.0
-    if h + m > 1e-12:
-        soured = p[SOUR + 27] * acid_rate / (h + m)
-    gas, in_gas = split_at(co2, air, v, dissolves)
-    e = (p[21] + gas) / p[22]
-    e_max = 1.0 + p[38] * p[20] * math.exp(-weak)
-    full = e / e_max
-    leak = 0.0
-    if full > 0.05:  # below it the power is nothing
-        leak = p[17] * math.exp(p[18] * math.log(full))
-    loss = in_gas * (p[16] * gas_rate / p[35] + leak)
-    out[0] = gamma * (eta + (1.0 - eta) * eps)
-    out[1] = -r_h / p[12] - soured * h
-    out[2] = k_am * d - r_m / p[12] - soured * m
-    out[3] = -k_am * d
-    out[4] = (1.0 - a) * gas_rate / p[35] / p[15]
-    out[5] = (1.0 - g) * growth_rate / p[36] / p[7]
-    out[6] = r - loss
-    out[7] = gas_rate / p[37] * (p[19] + sour_weak)
-    out[8] = 0.0
+    if sugar + maltose > 1e-12:
+        soured = p.sugar_of_acid * acid_rate / (sugar + maltose)
+    gas, in_gas = split_at(y[CO2], air, w.molar_ml, w.dissolves_ml)
+    full = (p.dry_ml + gas) / p.first_ml / capacity(p, y[WEAKENING])
+    out[YEAST] = growth * (eta + (1.0 - eta) * eps)
+    out[SUGAR] = -from_sugar / p.yield_y - soured * sugar
+    out[MALTOSE] = w.amylase * y[STARCH] - from_maltose / p.yield_y - soured * maltose
+    out[STARCH] = -w.amylase * y[STARCH]
+    out[GAS_READY] = (1.0 - y[GAS_READY]) * w.gas / p.gas30 / p.tau_a
+    out[GROWTH_READY] = (1.0 - y[GROWTH_READY]) * w.growth / p.growth27 / p.tau_g
+    out[CO2] = made - in_gas * (p.k_d * w.gas / p.gas30 + rupture(p, full))
+    out[WEAKENING] = w.gas / p.gas25 * (p.k_s + sour_weak)
+    out[TEMP] = 0.0
     if tau > 0.0:
-        out[8] = (ambient - y[8]) / tau + r * p[24] / (p[25] * p[26])
-    out[9] = r
-    out[10] = grow_wild
-    out[11] = grow_bact
-    out[12] = ready
-    out[13] = acid_rate
-    out[14] = gas
-    out[15] = in_gas
+        out[TEMP] = (ambient - y[TEMP]) / tau + made * p.heat / (p.mass * p.cp)
+    out[MADE] = made
+    out[GAS_ML] = gas
+    out[CO2_IN_GAS] = in_gas
 
 
 def meet(y, pools, t, minutes, sour):
     """Soda meets its acids for some minutes at `t` C, a starter's acid first; the gas joins the dough's."""
     more = 0.0
-    if sour > 0.0 and y[13] > 0.0:
-        more = min(pools[0, 0], y[13])
-        pools[0, 0] -= more
-        y[13] -= more
+    if sour > 0.0 and y[ACID] > 0.0:
+        more = min(pools[SODA, LEFT], y[ACID])
+        pools[SODA, LEFT] -= more
+        y[ACID] -= more
     more += react(pools, t, minutes)
-    y[6] += more
-    y[9] += more
+    y[CO2] += more
+    y[MADE] += more
 
 
 def die(y, dose):
     """What lives is killed by a dose (rate times time), whatever its size: heat kills far faster than a step is long."""
     if dose > 0.0:
         left = math.exp(-dose)
-        y[0] *= left
-        y[10] *= left
-        y[11] *= left
+        y[YEAST] *= left
+        y[WILD] *= left
+        y[BACTERIA] *= left
 
 
 def vent(y, air, p, w):
     """Gas beyond what a dough that leaks can hold bursts out of it at once; returns the air that is left [mol]."""
-    if p[17] <= 0.0:
+    if p.k_r <= 0.0:
         return air
-    most = MOST_FULL * (1.0 + p[38] * p[20] * math.exp(-y[7])) * p[22] - p[21]
+    most = MOST_FULL * capacity(p, y[WEAKENING]) * p.first_ml - p.dry_ml
     for _ in range(12):
-        gas, in_gas = split_at(y[6], air, w[4], w[5])
+        gas, in_gas = split_at(y[CO2], air, w.molar_ml, w.dissolves_ml)
         if gas <= most:
             break
         share = most / gas
-        y[6] -= in_gas * (1.0 - share)
+        y[CO2] -= in_gas * (1.0 - share)
         air *= share
     return air
 
 
 def parts_of(y, k, change_c, tau, p, hours):
-    """In how many parts a step is taken: one but where the dough warms or cools by much in it, or leaks faster than it is long."""
-    warms = abs(change_c) if tau <= 0.0 else abs(k[8]) * hours
-    whole = COOL_PART_K if y[8] + warms < NEAR_BOILING_C else HOT_PART_K
-    full = (p[21] + k[14]) / p[22] / (1.0 + p[38] * p[20] * math.exp(-y[7]))
-    leaks = 0.0
-    if full > 0.05:
-        leaks = p[17] * math.exp(p[18] * math.log(full)) * (1.0 + p[18]) * hours
+    """Number of parts in which a step is taken: one but where the dough warms or cools by much in it, or leaks faster than it is
+    long."""
+    warms = abs(change_c) if tau <= 0.0 else abs(k[TEMP]) * hours
+    whole = COOL_PART_K if y[TEMP] + warms < NEAR_BOILING_C else HOT_PART_K
+    full = (p.dry_ml + k[GAS_ML]) / p.first_ml / capacity(p, y[WEAKENING])
+    leaks = rupture(p, full) * (1.0 + p.leak_p) * hours
     return int(min(max(math.ceil(leaks), math.ceil(warms / whole), 1.0), MOST_PARTS))
 
 
 def note(rows, n, t, y, air, piece, pools):
     """Write one row, its gas still to come; returns the next one's number."""
-    rows[n, 0] = t
-    rows[n, 1 : 1 + STATES] = y
-    rows[n, 16] = air
-    rows[n, 17] = piece
-    rows[n, 19] = potential(pools)
+    rows[n, HOUR] = t
+    rows[n, FIRST_STATE : FIRST_STATE + STATES] = y
+    rows[n, ROW_AIR] = air
+    rows[n, ROW_PIECE] = piece
+    rows[n, ROW_TO_COME] = potential(pools)
     return n + 1
 
 
-def run(y, air, pools, pieces, p, dt_h, rows):
-    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns (how many, air at the end).
+def note_gas(rows, n, gas_ml, in_gas):
+    """Write the gas of a row."""
+    rows[n, ROW_GAS] = gas_ml
+    rows[n, ROW_IN_GAS] = in_gas
 
-    Temperature is smooth within a step and what hangs on it is dear, so its work is done twice a step, not
-    four times: the second and third slope share the middle's, the next step's first has the last one's.
-    Killing is done exactly, half before the step and half after it, at the temperature there (Strang 1968). A step in which
-    much happens is taken in parts.
-    Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the
-    first row of the next piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after
-    every step, exactly for its mean temperature: their fast share would be stiff inside it. `y` and `pools`
-    are left as they end.
+
+def along(y, k, h, out):
+    """The state a step h along a slope, into `out`."""
+    for q in range(STATES):
+        out[q] = y[q] + h * k[q]
+
+
+def advance(y, k, s, b0, b1, tau, air, p, w, h):
+    """One RK4 step of h hours from ambient b0 to b1 [C], its first slope in `k[0]` already. Returns `warmth` at its end.
+
+    Temperature is smooth within a step and what hangs on it is dear: the second and third slope share the middle's, the
+    fourth has the end's, which is the next step's beginning.
     """
-    k1 = np.zeros(STATES + 2)
-    k2 = np.zeros(STATES + 2)
-    k3 = np.zeros(STATES + 2)
-    k4 = np.zeros(STATES + 2)
+    mid = 0.5 * (b0 + b1)
+    along(y, k[0], 0.5 * h, s)
+    w = warmth(mid if tau <= 0.0 else s[TEMP], p)
+    rates(s, mid, tau, air, p, w, k[1])
+    along(y, k[1], 0.5 * h, s)
+    rates(s, mid, tau, air, p, w, k[2])
+    along(y, k[2], h, s)
+    w = warmth(b1 if tau <= 0.0 else s[TEMP], p)
+    rates(s, b1, tau, air, p, w, k[3])
+    for q in range(STATES):
+        y[q] += h / 6.0 * (k[0, q] + 2.0 * k[1, q] + 2.0 * k[2, q] + k[3, q])
+    return w
+
+
+def step(y, k, s, a0, a1, tau, air, p, w, hours):
+    """One step from ambient a0 to a1 [C], in as many parts as it needs; its first slope is in `k[0]`. Returns (air mol,
+    `warmth` at its end).
+
+    Killing is done exactly, half before a part and half after it, at the temperature there (Strang 1968).
+    """
+    parts = parts_of(y, k[0], a1 - a0, tau, p, hours)
+    h = hours / parts
+    for part in range(parts):
+        b0 = a0 + (a1 - a0) * (part / parts)
+        b1 = a0 + (a1 - a0) * ((part + 1.0) / parts)
+        if part > 0 or w.kill > 0.0:
+            die(y, 0.5 * h * w.kill)
+            rates(y, b0, tau, air, p, w, k[0])
+        w = advance(y, k, s, b0, b1, tau, air, p, w, h)
+        die(y, 0.5 * h * w.kill)
+        if tau <= 0.0:
+            y[TEMP] = b1
+        air = vent(y, air, p, warmth(y[TEMP], p) if y[TEMP] > NEAR_BOILING_C else w)
+    return air, w
+
+
+def knock_back(y, air, p, frac, gas, in_gas):
+    """Press gas out until it fills that share of the dough; counting of CO2 begins anew. Returns the air left [mol]."""
+    left = min(1.0, p.dry_ml * frac / (1.0 - frac) / gas)
+    y[CO2] -= in_gas * (1.0 - left)
+    y[MADE] = 0.0
+    return air * left
+
+
+def run(y, air, pools, pieces, p, dt_h, rows):
+    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns (how many, air at the end [mol]).
+
+    Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the first row of the next
+    piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after every step, exactly for its mean
+    temperature: their fast share would be stiff inside it. `y` and `pools` are left as they end.
+    """
+    k = np.zeros((4, SLOPES))
     s = np.zeros(STATES)
     t = 0.0
     n = 0
-    for i in range(pieces.shape[0]):
-        hours, amb0, amb1, tau, phi = pieces[i, 0], pieces[i, 1], pieces[i, 2], pieces[i, 3], pieces[i, 4]
+    for i in range(pieces.hours.shape[0]):
+        hours, tau, frac = pieces.hours[i], pieces.tau_h[i], pieces.knock_frac[i]
+        amb0, amb1 = pieces.ambient0_c[i], pieces.ambient1_c[i]
         if tau <= 0.0:
-            y[8] = amb0
-        air = vent(y, air, p, warmth(y[8], p))
+            y[TEMP] = amb0
+        air = vent(y, air, p, warmth(y[TEMP], p))
         n = note(rows, n, t, y, air, i, pools)
         steps = math.ceil(hours / dt_h - 1e-9)
-        if steps > 0:
+        w = warmth(y[TEMP], p)
+        for j in range(steps):
             hstep = hours / steps
-            w = warmth(y[8], p)
-            for j in range(steps):
-                a0 = amb0 + (amb1 - amb0) * (j / steps)
-                a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
-                before = y[8]
-                rates(y, a0, tau, air, p, w, k1)
-                rows[n - 1, 15] = k1[14]  # the row before stands at this very state
-                rows[n - 1, 18] = k1[15]
-                parts = parts_of(y, k1, a1 - a0, tau, p, hstep)
-                h = hstep / parts
-                for part in range(parts):
-                    b0 = a0 + (a1 - a0) * (part / parts)
-                    b1 = a0 + (a1 - a0) * ((part + 1.0) / parts)
-                    bm = 0.5 * (b0 + b1)
-                    if part > 0 or w[2] > 0.0:
-                        die(y, 0.5 * h * w[2])
-                        rates(y, b0, tau, air, p, w, k1)
-                    for q in range(STATES):
-                        s[q] = y[q] + 0.5 * h * k1[q]
-                    w = warmth(bm if tau <= 0.0 else s[8], p)
-                    rates(s, bm, tau, air, p, w, k2)
-                    for q in range(STATES):
-                        s[q] = y[q] + 0.5 * h * k2[q]
-                    rates(s, bm, tau, air, p, w, k3)
-                    for q in range(STATES):
-                        s[q] = y[q] + h * k3[q]
-                    w = warmth(b1 if tau <= 0.0 else s[8], p)
-                    rates(s, b1, tau, air, p, w, k4)
-                    for q in range(STATES):
-                        y[q] += h / 6.0 * (k1[q] + 2.0 * k2[q] + 2.0 * k3[q] + k4[q])
-                    die(y, 0.5 * h * w[2])
-                    if tau <= 0.0:
-                        y[8] = b1
-                    air = vent(y, air, p, warmth(y[8], p) if y[8] > NEAR_BOILING_C else w)
-                if pools[0, 0] > 0.0:
-                    meet(y, pools, 0.5 * (before + y[8]), 60.0 * hstep, p[SOUR])
-                n = note(rows, n, t + (j + 1.0) * hstep, y, air, i, pools)
+            a0 = amb0 + (amb1 - amb0) * (j / steps)
+            a1 = amb0 + (amb1 - amb0) * ((j + 1.0) / steps)
+            before = y[TEMP]
+            rates(y, a0, tau, air, p, w, k[0])
+            note_gas(rows, n - 1, k[0, GAS_ML], k[0, CO2_IN_GAS])  # the row before stands at this very state
+            air, w = step(y, k, s, a0, a1, tau, air, p, w, hstep)
+            if pools[SODA, LEFT] > 0.0:
+                meet(y, pools, 0.5 * (before + y[TEMP]), 60.0 * hstep, p.sour)
+            n = note(rows, n, t + (j + 1.0) * hstep, y, air, i, pools)
         t += hours
-        gas, in_gas = split(y[6], air, y[8], p[0], p[23])
-        rows[n - 1, 15] = gas
-        rows[n - 1, 18] = in_gas
-        if phi >= 0.0:
-            chi = min(1.0, p[21] * phi / (1.0 - phi) / gas)
-            air *= chi
-            y[6] -= in_gas * (1.0 - chi)
-            y[9] = 0.0
+        gas, in_gas = split(y[CO2], air, y[TEMP], p.water, p.pressure_pa)
+        note_gas(rows, n - 1, gas, in_gas)
+        if frac >= 0.0:
+            air = knock_back(y, air, p, frac, gas, in_gas)
     return n, air

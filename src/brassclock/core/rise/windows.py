@@ -12,7 +12,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.rise import course as yeast_course
-from brassclock.core.rise import stepper
 from brassclock.core.rise.belief import Band, Posterior
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, centre_lag_h, time_constant_h
 from brassclock.core.rise.recipe import Batch
@@ -84,7 +83,7 @@ def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: 
     limit = TOO_FAR_F[batch.strength][0 if stage.gas_kept else 1]
     ready = when(run.maturity, READY_M)
     by_gas = when(run.fill, limit) if stage.too_far_maturity is None else when(run.maturity, stage.too_far_maturity)
-    by_acid = when(run.weakening, SOUR_TOO_WEAK) if run.course.start.p[stepper.SOUR] > 0 else None
+    by_acid = when(run.weakening, SOUR_TOO_WEAK) if run.course.start.p.sour > 0 else None
     too_far = _least(by_gas, by_acid)
     reason = "gas"
     if by_acid is not None and too_far == by_acid:

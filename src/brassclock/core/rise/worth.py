@@ -17,7 +17,7 @@ from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
 from brassclock.core.rise.recipe import Batch
-from brassclock.core.rise.stages import Run, Stage, run_stages
+from brassclock.core.rise.stages import SCALED_SUGAR, Run, Stage, run_stages
 
 SPREADS = {
     "ln A": PRIOR_SD_LOG,
@@ -29,7 +29,7 @@ SPREADS = {
     "sugar": 0.35,
     "growth": 0.20,
 }
-TWEAKS = {"lag": 15, "sugar": -1, "growth": 5}  # the parameter each scales; -1 is the sugar at the start
+TWEAKS = {"lag": "tau_a", "sugar": SCALED_SUGAR, "growth": "mu27"}  # what each scales
 OWN_NOISE = 0.10
 THERMOMETER_C, SCALE_LOG = 0.5, 0.04
 WIDTH_80 = 2 * 1.2816
@@ -53,7 +53,7 @@ class _Case:
     stages: tuple[Stage, ...]
     activity: float
 
-    def run(self, scale: dict[int, float] | None = None) -> Run:
+    def run(self, scale: dict[str, float] | None = None) -> Run:
         return run_stages(self.batch, self.stages, [s.hours for s in self.stages], self.activity, scale)
 
 

@@ -15,8 +15,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.compiled import Stepper
-from brassclock.core.fire.puff import stepper
+from brassclock.core.fire.puff import marks, stepper
 from brassclock.core.fire.puff.params import DONE_BELOW_BOIL_C, DONE_MOST_C, DONE_THICK_C, MATERIALS, PARAMS
+from brassclock.core.fire.puff.state import Film, Leg, Legs, Sheet, Tables
 from brassclock.core.matter.air import SEA_LEVEL_PA
 from brassclock.core.matter.steam import saturation_pressure_pa, saturation_temp_c
 
@@ -28,8 +29,7 @@ LIVE_GRID = (20, 8)
 COARSE_GRID = (12, 5)
 GOLDEN_GAPS = -math.log(0.75)  # a face is golden when a quarter of it is: gaps are exponential about their mean
 THICK_GROWN_M = 0.0092  # practice: what a sheet of 8 mm swells to
-FAMILIES = (stepper.lookup, stepper.smooth, stepper.gas_growth, stepper.face_evaporation)
-bake_stepper = Stepper(stepper.bake, FAMILIES, fastmath=True)
+bake_stepper = Stepper(stepper.bake, fastmath=True)
 
 
 @dataclass(frozen=True)
@@ -171,44 +171,55 @@ def done_temp_c(x0: float, pressure_pa: float, thick: bool = False) -> float:
     return min(DONE_THICK_C if thick else DONE_MOST_C, boiling_temp_c(x0, pressure_pa) - DONE_BELOW_BOIL_C)
 
 
-def _vector(bread: Bread, plate: Plate, pressure_pa: float, x_high: float, overrides: dict[str, float]) -> Array:
+def _sheet(bread: Bread, plate: Plate, pressure_pa: float, overrides: dict[str, float]) -> Sheet:
     v = {name: p.value for name, p in PARAMS.items()} | overrides
     mat = MATERIALS[plate.material]
-    # m2K/W: flour and the heat drawn together to a disc where skin touches; the gap over which a quarter of it browns
-    dust = v["dust"]
-    touch = math.pi * v["spot_radius"] / (4 * mat.k) + dust
-    gap = GOLDEN_GAPS / v["h_dry"]
-    return np.array([
-        pressure_pa, bread.temp_c, bread.water_per_dry, bread.rho_kg_m3, bread.gas_frac, bread.rise_g,
-        bread.diameter_m / 2, bread.hole_area_m2, 1.0 if bread.pocket else 0.0, bread.film_kg_m2,
-        1 / (1 / v["h_wet"] + dust), 1 / (1 / v["h_dry"] + dust), v["k_ec"], v["f_contact"], v["f_free"], v["tau_c"],
-        v["h_p"], v["b_ev"], v["e_bubbles"], v["r_onset"], v["j_leak"], v["g_pocket"],
-        v["g_blister"], v["char_300"], v["brown_200"] * bread.browning, v["brown_ea"],
-        v["k_crust"], v["sorption_a"], v["sorption_b"], v["d_w"], v["t_set"],
-        mat.k, mat.rho * mat.c, plate.thickness_m, touch,
-        done_temp_c(bread.water_per_dry, pressure_pa, bread.thick), v["dry_limit"],
-        X_LOW, (x_high - X_LOW) / (X_COUNT - 1), SAT0_C, SAT_STEP_C, v["char_ea"], gap, v["t_turn"], plate.temp_c,
-    ])  # fmt: skip
+    dust = v["dust"]  # m2K/W of flour
+    return Sheet.of(
+        pressure_pa=pressure_pa, start_c=bread.temp_c, x0=bread.water_per_dry, rho_kg_m3=bread.rho_kg_m3,
+        gas_frac=bread.gas_frac, rise_max=bread.rise_g, radius_m=bread.diameter_m / 2, hole_m2=bread.hole_area_m2,
+        parts=bread.pocket, film_kg_m2=bread.film_kg_m2, h_wet=1 / (1 / v["h_wet"] + dust),
+        h_dry=1 / (1 / v["h_dry"] + dust), evap_cond_k=v["k_ec"], inward_contact=v["f_contact"], inward_free=v["f_free"],
+        uptake_s=v["tau_c"], pocket_h=v["h_p"], evap_factor=v["b_ev"], bubble_frac=v["e_bubbles"], onset_ratio=v["r_onset"],
+        leak_kg_m2s=v["j_leak"], pocket_g=v["g_pocket"], blister_g=v["g_blister"], char_300=v["char_300"],
+        brown_200=v["brown_200"] * bread.browning, brown_ea=v["brown_ea"], char_ea=v["char_ea"], crust_k=v["k_crust"],
+        sorption_a=v["sorption_a"], sorption_b=v["sorption_b"], water_d=v["d_w"], set_c=v["t_set"], turn_c=v["t_turn"],
+        done_c=done_temp_c(bread.water_per_dry, pressure_pa, bread.thick), dry_limit=v["dry_limit"],
+        touch_r=math.pi * v["spot_radius"] / (4 * mat.k) + dust,  # heat drawn together to a disc where skin touches
+        gap_r=GOLDEN_GAPS / v["h_dry"],  # the gap over which a quarter of the skin browns
+        plate_k=mat.k, plate_rc=mat.rho * mat.c, plate_m=plate.thickness_m, hold_c=plate.temp_c,
+    )  # fmt: skip
 
 
-def _stage_row(stage: Stage) -> list[float]:
-    ends = {
-        "time": 0.0,
-        "cue": 1.0,
-        "puff": 2.0,
-        "colour": 3.0,
-        "golden": 4.0,
-        "bubbles": 5.0,
-        "ready": 6.0,
-        "puff_colour": 7.0,
-    }
-    top = stage.top
-    return [
-        stage.seconds, float(stage.turn), float(stage.on_plate and not stage.oil), stage.flux_w_m2, stage.back_c, stage.back_h,
-        top.gas_c, top.h_w_m2k, top.rad_c, top.emissivity, top.vapour_pa,
-        ends[stage.until], stage.after_s, float(stage.take_off),
-        float(stage.oil), stage.dip_k, stage.dip_tau_s, *stage.colour, stage.wet_kg_m2,
+def _tables(pressure_pa: float, x_high: float) -> Tables:
+    dx = (x_high - X_LOW) / (X_COUNT - 1)
+    return Tables(_boil_table(pressure_pa, x_high), X_LOW, dx, _sat_table(), SAT0_C, SAT_STEP_C)
+
+
+ENDS = {
+    "time": marks.END_TIME, "cue": marks.END_CUE, "puff": marks.END_PUFF, "colour": marks.END_COLOUR,
+    "golden": marks.END_GOLDEN, "bubbles": marks.END_BUBBLES, "ready": marks.END_READY,
+    "puff_colour": marks.END_PUFF_COLOUR,
+}  # fmt: skip
+
+
+def _legs(stages: Sequence[Stage]) -> Legs:
+    columns = [
+        Leg(
+            s.seconds, s.turn, s.on_plate and not s.oil, s.flux_w_m2, s.back_c, s.back_h, s.top.gas_c, s.top.h_w_m2k,
+            s.top.rad_c, s.top.emissivity, s.top.vapour_pa, ENDS[s.until], s.after_s, s.take_off, s.oil, s.dip_k,
+            s.dip_tau_s, *s.colour, s.wet_kg_m2,
+        )
+        for s in stages
     ]  # fmt: skip
+    return Legs(*(np.array(column, dtype=float) for column in zip(*columns, strict=True)))
+
+
+def _film(rows: int, cells: int) -> Film:
+    return Film(
+        np.zeros(rows), np.zeros((rows, cells)), np.zeros(rows), np.zeros(rows), np.zeros(rows), np.zeros((rows, 2)),
+        np.zeros((rows, 2)),
+    )  # fmt: skip
 
 
 def simulate(
@@ -231,38 +242,37 @@ def simulate(
     cells, plates = grid or (LIVE_GRID if bake_stepper.ready else COARSE_GRID)
     x_high = math.ceil(10 * (bread.water_per_dry + 0.4 + bread.film_kg_m2 / 0.02)) / 10  # in steps: few tables are made
     edges = grid_edges(bread.thickness_m, cells)
-    p = _vector(bread, plate, pressure_pa, x_high, overrides or {})
-    rows = np.array([_stage_row(s) for s in stages])
-    total_s = float(rows[:, 0].sum())
-    carpet = np.zeros((int(total_s / every_s) + 4, cells + 8))
-    events, out = np.zeros(stepper.EVENTS + len(rows)), np.zeros(10 + plates)
-    start = np.full(plates, float(plate.temp_c)) if plate_cells_c is None else plate_cells_c
+    legs = _legs(stages)
+    film = _film(int(legs.seconds.sum() / every_s) + 4, cells)
+    events, brown, char = np.zeros(marks.EVENTS + len(stages)), np.zeros(2), np.zeros(2)
+    start = np.full(plates, float(plate.temp_c)) if plate_cells_c is None else plate_cells_c.copy()
     if len(start) != plates:
         start = np.interp(np.linspace(0, 1, plates), np.linspace(0, 1, len(start)), start)
-    count = bake_stepper(
-        p, rows, _boil_table(pressure_pa, x_high), _sat_table(), edges, start,
-        dt_s or PARAMS["dt"].value, every_s, carpet, events, out,
+    totals = bake_stepper(
+        _sheet(bread, plate, pressure_pa, overrides or {}), legs, _tables(pressure_pa, x_high), edges, start,
+        dt_s or PARAMS["dt"].value, every_s, film, events, brown, char,
     )  # fmt: skip
-    named = {n: (float(e) if e >= 0 else None) for n, e in zip(NAMES, events[: stepper.EVENTS], strict=True)}
+    shown = slice(totals.rows)
+    named = {n: (float(e) if e >= 0 else None) for n, e in zip(NAMES, events[: marks.EVENTS], strict=True)}
     return Baked(
         events=named,
-        s=carpet[:count, 0],
+        s=film.s[shown],
         depth_mm=(edges[1:] + edges[:-1]) / 2 * 1000,
-        temp_c=carpet[:count, 1 : cells + 1],
-        pocket=carpet[:count, cells + 1],
-        loss=carpet[:count, cells + 2],
-        surface_c=carpet[:count, cells + 3],
-        browned=carpet[:count, cells + 4 : cells + 6],
-        charred=carpet[:count, cells + 6 : cells + 8],
-        pocket_frac=float(out[1]),
-        loss_frac=float(out[0]),
-        heat_taken_j_m2=float(out[4]),
-        unaccounted_j_m2=float(out[5]),
-        plate_cells_c=out[6 : 6 + plates].copy(),
-        brown=(float(out[6 + plates]), float(out[7 + plates])),
-        char=(float(out[8 + plates]), float(out[9 + plates])),
+        temp_c=film.temp_c[shown],
+        pocket=film.pocket[shown],
+        loss=film.loss[shown],
+        surface_c=film.surface_c[shown],
+        browned=film.brown[shown],
+        charred=film.char[shown],
+        pocket_frac=totals.pocket,
+        loss_frac=totals.loss,
+        heat_taken_j_m2=totals.taken_j_m2,
+        unaccounted_j_m2=totals.unaccounted_j_m2,
+        plate_cells_c=start,
+        brown=(float(brown[0]), float(brown[1])),
+        char=(float(char[0]), float(char[1])),
         grid=(cells, plates),
-        starts_s=tuple(events[stepper.EVENTS :].tolist()),
+        starts_s=tuple(events[marks.EVENTS :].tolist()),
     )
 
 
@@ -272,7 +282,6 @@ def warm() -> bool:
     stage = Stage(1.0, False, 0.0, 270.0, 30.0, Face(270, 15, 270, 0.9, 3000))
     cells, plates = LIVE_GRID
     return bake_stepper.warm(
-        _vector(bread, plate, SEA_LEVEL_PA, 1.3, {}), np.array([_stage_row(stage)]), _boil_table(SEA_LEVEL_PA, 1.3),
-        _sat_table(), grid_edges(0.0035, cells), np.full(plates, 265.0), 0.5, 1.0, np.zeros((5, cells + 8)),
-        np.zeros(stepper.EVENTS + 1), np.zeros(10 + plates),
+        _sheet(bread, plate, SEA_LEVEL_PA, {}), _legs([stage]), _tables(SEA_LEVEL_PA, 1.3), grid_edges(0.0035, cells),
+        np.full(plates, 265.0), 0.5, 1.0, _film(5, cells), np.zeros(marks.EVENTS + 1), np.zeros(2), np.zeros(2),
     )  # fmt: skip

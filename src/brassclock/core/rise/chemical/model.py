@@ -30,7 +30,7 @@ PHI0, GAS_FREE_G_ML = 0.07, 1.25
 STEPS = ((60.0, 0.5), (720.0, 5.0), (math.inf, 20.0))  # until [min], step [min]
 DEFAULT_C = 24.0
 FAINT_SHARE = 0.5  # of the half lift: no need to follow it further
-reactor = Stepper(reaction.react, (reaction.arrhenius,))
+reactor = Stepper(reaction.react)
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,11 @@ import math
 
 import numpy as np
 
+# columns of a row: of the soda, what is left and its own rates; of an acid, what is left that dissolves at once, slowly and in
+# heat, then its rates
+LEFT, FAST_K, FAST_EA, DECAY_K, DECAY_EA = range(5)
+AT_ONCE, SLOWLY, IN_HEAT, SLOW_K, SLOW_EA, HOT_K, HOT_EA = range(7)
+SODA = 0  # its row
 WIDTH = 7
 
 
@@ -25,17 +30,19 @@ def arrhenius(k_ref: float, ea_j_mol: float, temp_c: float, ref_c: float) -> flo
 
 def react(pools, temp_c, minutes):
     """Let the pools react in place; returns the gas that came free [mol per g flour]. All draws share the soda."""
-    soda = pools[0, 0]
+    soda = pools[SODA, LEFT]
     if soda <= 0.0:
         return 0.0
-    fast = 1.0 - math.exp(-arrhenius(pools[0, 1], pools[0, 2], temp_c, 25.0) * minutes)
+    fast = 1.0 - math.exp(-arrhenius(pools[SODA, FAST_K], pools[SODA, FAST_EA], temp_c, 25.0) * minutes)
     draws = np.zeros((pools.shape[0], 3))
     wanted = 0.0
     for i in range(1, pools.shape[0]):
-        draws[i, 0] = pools[i, 0] * fast
-        draws[i, 1] = pools[i, 1] * (1.0 - math.exp(-arrhenius(pools[i, 3], pools[i, 4], temp_c, 25.0) * minutes))
-        draws[i, 2] = pools[i, 2] * (1.0 - math.exp(-arrhenius(pools[i, 5], pools[i, 6], temp_c, 60.0) * minutes))
-        wanted += draws[i, 0] + draws[i, 1] + draws[i, 2]
+        slow = 1.0 - math.exp(-arrhenius(pools[i, SLOW_K], pools[i, SLOW_EA], temp_c, 25.0) * minutes)
+        hot = 1.0 - math.exp(-arrhenius(pools[i, HOT_K], pools[i, HOT_EA], temp_c, 60.0) * minutes)
+        draws[i, AT_ONCE] = pools[i, AT_ONCE] * fast
+        draws[i, SLOWLY] = pools[i, SLOWLY] * slow
+        draws[i, IN_HEAT] = pools[i, IN_HEAT] * hot
+        wanted += draws[i, AT_ONCE] + draws[i, SLOWLY] + draws[i, IN_HEAT]
     share = 0.0
     if wanted > 0.0:
         share = min(1.0, soda / wanted)
@@ -43,8 +50,8 @@ def react(pools, temp_c, minutes):
         for j in range(3):
             pools[i, j] -= share * draws[i, j]
     left = soda - share * wanted
-    decayed = left * (1.0 - math.exp(-arrhenius(pools[0, 3], pools[0, 4], temp_c, 80.0) * minutes))
-    pools[0, 0] = left - decayed
+    decayed = left * (1.0 - math.exp(-arrhenius(pools[SODA, DECAY_K], pools[SODA, DECAY_EA], temp_c, 80.0) * minutes))
+    pools[SODA, LEFT] = left - decayed
     return share * wanted + decayed / 2.0
 
 
@@ -52,5 +59,5 @@ def potential(pools):
     """Gas that soda and acid can still make together [mol per g flour]."""
     acid = 0.0
     for i in range(1, pools.shape[0]):
-        acid += pools[i, 0] + pools[i, 1] + pools[i, 2]
-    return min(pools[0, 0], acid)
+        acid += pools[i, AT_ONCE] + pools[i, SLOWLY] + pools[i, IN_HEAT]
+    return min(pools[SODA, LEFT], acid)

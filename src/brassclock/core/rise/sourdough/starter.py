@@ -94,7 +94,7 @@ def fed(feed: Feed, seed: Seed, path: Sequence[tuple[float, float]], hours: floa
     high = np.nonzero(ratio >= level)[0]
     after = high[-1] if high[-1] < len(run.h) - 1 else None
     acid = float(run.acid_mol[top])
-    water_mass = run.start.p[25]
+    water_mass = run.start.p.mass
     tta = tta_ml(acid, float(water_mass), feed.whole_share)
     return Jar(
         peak_h, float(run.h[high[0]]), None if after is None else float(run.h[after]), float(ratio[top]),

@@ -1,0 +1,211 @@
+"""Heat through the plate and the bread: one implicit step, in the subset that a compiler takes."""
+
+from __future__ import annotations
+
+import math
+
+from brassclock.core.matter.steam import latent_heat_j_kg
+
+OIL_LOW_H, OIL_HIGH_H, OIL_SLOPE, OIL_REF_C = (
+    160.0,
+    360.0,
+    3.4,
+    140.0,
+)  # W/m2K of frying dough by oil temperature, from memory
+OIL_LIFT_LOW, OIL_LIFT_TOP = 0.3, 0.8  # judgement: a parted bread floats, its upper face rises out
+SIGMA = 5.670374e-8
+LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
+LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
+DRY_CP, WATER_CP = 1550.0, 4190.0  # J/kgK
+WATER_DRY_DENSITY = 1000.0 / 1450.0
+WET_X = 0.25  # water per dry above which crumb conducts and touches as wet crumb does
+SWELL_FROM_C, SWELL_OVER_C = 40.0, 50.0
+MOST_GAS = 0.7
+BAND_C = 0.05  # below its boiling point at which a cell counts as boiling
+STEEPEST = 1e4
+MOST_EVAP = 0.3  # share of a face cell's water in one step
+STEAM_PA = 20000.0  # vapour above which what left condenses on the faces again
+LEAST_SHARE = 0.02  # of the total pressure that dry gas keeps
+
+
+def lookup(table, x, x0, dx):
+    """Linear interpolation in an even table, held at its ends."""
+    u = (x - x0) / dx
+    if u <= 0.0:
+        return table[0]
+    i = int(u)
+    if i >= table.shape[0] - 1:
+        return table[table.shape[0] - 1]
+    return table[i] + (table[i + 1] - table[i]) * (u - i)
+
+
+def boil_c(tables, x):
+    """Boiling temperature [C] of water bound at x kg per kg dry."""
+    return lookup(tables.boil_c, x, tables.boil_x0, tables.boil_dx)
+
+
+def sat_pa(tables, t):
+    """Saturation pressure [Pa] at t [C]."""
+    return lookup(tables.sat_pa, t, tables.sat_c0, tables.sat_dc)
+
+
+def smooth(x: float) -> float:
+    """Smoothstep from 0 to 1."""
+    x = min(1.0, max(0.0, x))
+    return x * x * (3.0 - 2.0 * x)
+
+
+def gas_growth(t: float, t0_k: float, dry0: float, pressure: float, psat: float) -> float:
+    """Volume ratio R of a bubble of moist gas warmed to t [C]; its dry share never below 2 %."""
+    return (t + 273.15) / t0_k * dry0 / max(pressure - psat, LEAST_SHARE * pressure)
+
+
+def face_evaporation(t: float, aw: float, psat: float, h: float, p_inf: float, pressure: float, b: float) -> float:
+    """Water leaving a wet face [kg/m2s] (Stefan flow, Lewis analogy); negative is condensation."""
+    tk = t + 273.15
+    under = max(pressure - aw * psat, LEAST_SHARE * pressure)
+    over = max(pressure - p_inf, LEAST_SHARE * pressure)
+    return b * h / 1050.0 * pressure / (461.5 * tk) * math.log(over / under)
+
+
+def properties(cells, sheet, tables):
+    """Fill growth, conductivity, heat capacities and `before` of every cell from its temperature and water."""
+    for i in range(cells.t.shape[0]):
+        t, x = cells.t[i], cells.x[i]
+        cells.grown[i] = 1.0 + (sheet.rise_max - 1.0) * smooth((cells.hottest[i] - SWELL_FROM_C) / SWELL_OVER_C)
+        phi = min(MOST_GAS, 1.0 - (1.0 - sheet.gas_frac) / cells.grown[i])
+        v = x / (x + WATER_DRY_DENSITY)
+        k_m = math.exp(LN_25 + v * LN_66_25) * (1.0 - phi) / (1.0 + 0.5 * phi)
+        fp = min(2.0, max(0.3, phi / 0.25))
+        ec = sheet.evap_cond_k * fp / (1.0 + math.exp(-(t - 80.0) / 6.0))
+        cells.k[i] = sheet.crust_k + (k_m - sheet.crust_k + ec) * min(1.0, x / WET_X)
+        cells.cap[i] = cells.dry[i] * (DRY_CP + WATER_CP * x)
+        boil = boil_c(tables, x)
+        cells.boil_cap[i] = cells.cap[i]
+        if t > boil - BAND_C:
+            dx = tables.boil_dx
+            slope = max((boil_c(tables, x - dx) - boil_c(tables, x + dx)) / (2.0 * dx), 1e-6)
+            with_boiling = cells.cap[i] + latent_heat_j_kg(boil) * cells.dry[i] / slope
+            cells.boil_cap[i] = min(with_boiling, STEEPEST * cells.cap[i])
+        cells.before[i] = t
+
+
+def plate_rows(rows, plate, sheet, leg, surface_c, dt):
+    """Begin the system: storage and conduction of the plate, heat from below unless the cook holds it [J/m2K, W/m2]."""
+    m = plate.t.shape[0]
+    for j in range(rows.diag.shape[0]):
+        rows.low[j] = 0.0
+        rows.up[j] = 0.0
+    for j in range(m):
+        rows.diag[j] = sheet.plate_rc * plate.dz[j] / dt
+        rows.right[j] = rows.diag[j] * plate.t[j]
+    for j in range(m - 1):
+        couple(rows, j, 1.0 / (0.5 * (plate.dz[j] + plate.dz[j + 1]) / sheet.plate_k))
+    back = 1.0 / (1.0 / max(leg.back_h, 1e-9) + 0.5 * plate.dz[0] / sheet.plate_k)
+    rows.diag[0] += back
+    rows.right[0] += back * leg.back_c + (leg.flux if surface_c < sheet.hold_c else 0.0)
+
+
+def couple(rows, j, g):
+    """Add a conductance g [W/m2K] between row j and the one above it."""
+    rows.diag[j] += g
+    rows.up[j] -= g
+    rows.diag[j + 1] += g
+    rows.low[j + 1] -= g
+
+
+def bread_rows(rows, cells, sheet, m, dt, open_share):
+    """Add the bread's storage and conduction after the plate's m rows; the open pocket insulates its two halves."""
+    n = cells.t.shape[0]
+    for i in range(n):
+        rows.diag[m + i] = cells.boil_cap[i] / dt
+        rows.right[m + i] = rows.diag[m + i] * cells.t[i]
+    for i in range(n - 1):
+        below = 0.5 * cells.dz[i] * cells.grown[i] / cells.k[i]
+        res = below + 0.5 * cells.dz[i + 1] * cells.grown[i + 1] / cells.k[i + 1]
+        if i == n // 2 - 1 and open_share > 0.0:
+            res += open_share / sheet.pocket_g
+        couple(rows, m + i, 1.0 / res)
+
+
+def contact_row(rows, cells, plate, sheet, lift):
+    """Join plate and bread; `lift` is the share of the pocket that is full. Returns the conductance [W/m2K]."""
+    m = plate.t.shape[0]
+    h = (sheet.h_dry + (sheet.h_wet - sheet.h_dry) * min(1.0, cells.x[0] / WET_X)) * (1.0 - 0.5 * lift)
+    g = 1.0 / (1.0 / h + 0.5 * cells.dz[0] * cells.grown[0] / cells.k[0] + 0.5 * plate.dz[m - 1] / sheet.plate_k)
+    couple(rows, m - 1, g)
+    return g
+
+
+def face_row(rows, faces, cells, side, m, sheet, leg, gas_c, lift):
+    """Add the heat that a free face (0 lower, 1 upper) takes from gas and walls, or from oil."""
+    i = 0 if side == 0 else cells.t.shape[0] - 1
+    if leg.oil:
+        h = min(OIL_HIGH_H, max(OIL_LOW_H, OIL_LOW_H + OIL_SLOPE * (gas_c - OIL_REF_C)))
+        h *= 1.0 - (OIL_LIFT_LOW if side == 0 else OIL_LIFT_TOP) * lift
+        source = gas_c
+    else:
+        ta, tr = cells.t[i] + 273.15, leg.rad_c + 273.15
+        h_rad = leg.emissivity * SIGMA * (ta * ta + tr * tr) * (ta + tr)
+        h = leg.gas_h + h_rad
+        source = (leg.gas_h * gas_c + h_rad * leg.rad_c) / max(h, 1e-12)
+    g = 1.0 / (1.0 / max(h, 1e-12) + 0.5 * cells.dz[i] * cells.grown[i] / cells.k[i])
+    rows.diag[m + i] += g
+    rows.right[m + i] += g * source
+    faces.source_c[side], faces.h[side], faces.g[side] = source, h, g
+
+
+def evaporation_row(rows, faces, cells, side, m, sheet, leg, tables, escaped, dt):
+    """Add what evaporation from a free face costs, linear in its temperature; `escaped` [kg/m2] may condense on it again."""
+    i = 0 if side == 0 else cells.t.shape[0] - 1
+    t, x = cells.t[i], cells.x[i]
+    pressure, p_inf = sheet.pressure_pa, leg.vapour_pa
+    aw = 0.985 / (1.0 + (sheet.sorption_a / x) ** (1.0 / sheet.sorption_b))
+    ev = face_evaporation(t, aw, sat_pa(tables, t), leg.gas_h, p_inf, pressure, sheet.evap_factor)
+    warmer = face_evaporation(t + 0.1, aw, sat_pa(tables, t + 0.1), leg.gas_h, p_inf, pressure, sheet.evap_factor)
+    slope = max((warmer - ev) / 0.1, 0.0)
+    most = MOST_EVAP * x * cells.dry[i] / dt
+    if ev > most:
+        ev = most
+        slope = 0.0
+    if ev < 0.0 and p_inf > STEAM_PA:
+        floor = -min(0.5 * escaped / dt, 0.02)
+        if ev < floor:
+            ev = floor
+            slope = 0.0
+    latent = latent_heat_j_kg(t)
+    rows.diag[m + i] += latent * slope
+    rows.right[m + i] += latent * (slope * t - ev)
+    faces.evap[side], faces.slope[side] = ev, slope
+
+
+def solve(rows):
+    """Solve the tridiagonal system in place (Thomas); the answer is in `right`."""
+    last = rows.diag.shape[0] - 1
+    for j in range(1, last + 1):
+        f = rows.low[j] / rows.diag[j - 1]
+        rows.diag[j] -= f * rows.up[j - 1]
+        rows.right[j] -= f * rows.right[j - 1]
+    rows.right[last] /= rows.diag[last]
+    for j in range(last - 1, -1, -1):
+        rows.right[j] = (rows.right[j] - rows.up[j] * rows.right[j + 1]) / rows.diag[j]
+
+
+def heat_given(rows, faces, cells, m, leg, contact_w, dt):
+    """(heat taken from plate or oil, heat given to the bread less what evaporation took) in the step [J/m2]."""
+    n = cells.t.shape[0]
+    given = contact_w * dt
+    from_oil = 0.0
+    for side in range(2):
+        if side == 0 and leg.on_plate:
+            continue
+        i = 0 if side == 0 else n - 1
+        flow = faces.g[side] * (faces.source_c[side] - rows.right[m + i]) * dt
+        from_oil += flow
+        given += flow
+        if not leg.oil:
+            left = faces.evap[side] + faces.slope[side] * (rows.right[m + i] - cells.before[i])
+            given -= latent_heat_j_kg(cells.before[i]) * left * dt
+    if leg.on_plate:
+        return contact_w * dt, given
+    return (from_oil if leg.oil else 0.0), given

@@ -1,0 +1,158 @@
+"""Events of a bake and the ends of its stretches: what a cook could see, found on the cells. A compiler takes it."""
+
+from __future__ import annotations
+
+from brassclock.core.fire.puff.conduction import gas_growth, sat_pa
+
+(
+    BUBBLES, SET_A, SET_B, FLIP, PUFF, FULL, DONE, TOO_DRY, LIGHT_A, LIGHT_B, GOLDEN_A, GOLDEN_B, CHAR_A, CHAR_B,
+    SECOND, OFF, CORE,
+) = range(17)  # fmt: skip
+EVENTS = 17
+END_TIME, END_CUE, END_PUFF, END_COLOUR, END_GOLDEN, END_BUBBLES, END_READY, END_PUFF_COLOUR = range(8)
+CORE_C = 75.0
+LIGHT, GOLDEN, CHARRED = 0.05, 0.20, 1.0  # doses
+# fitted to one row of practice: a thin sheet swells more, by its share, before its bubbles stand high enough to be seen
+SEEN_M, SEEN_POWER = 0.005, 0.7
+SKIN_FRAC, SKIN_M = 0.18, 0.0008
+MOST_GROWTH = 10.0
+TURN_DRY = 0.6  # judgement: of the loss that dries a bread out, the share spent when it is turned without its colour
+FULL_SHARE = 0.95
+DWELL_S, DWELL_BELOW_C = 10.0, 4.0  # a parted sheet is cooked once both leaves have stood so long that near the mark
+CRUMB_LOW, CRUMB_HIGH = 0.1, 0.9
+MIDDLE_LOW, MIDDLE_HIGH = 0.35, 0.65
+
+
+def stamp(events, which, time):
+    """Keep the first time of an event."""
+    if events[which] < 0.0:
+        events[which] = time
+
+
+def swollen_m(cells, sheet, tables, dry_pa):
+    """Height [m] that warming gas has added to the sheet's bubbles."""
+    grown = 0.0
+    t0_k = sheet.start_c + 273.15
+    for i in range(cells.t.shape[0]):
+        r = gas_growth(cells.t[i], t0_k, dry_pa, sheet.pressure_pa, sat_pa(tables, cells.t[i]))
+        grown += cells.dz[i] * (min(r, MOST_GROWTH) - 1.0)
+    return 0.12 * (sheet.gas_frac / 0.12) ** 0.3 * grown
+
+
+def seen_m(sheet, length_m):
+    """Height [m] at which the bubbles of a sheet that thick are seen."""
+    return sheet.bubble_frac * length_m * (SEEN_M / length_m) ** SEEN_POWER
+
+
+def is_set(cells, side, skin_m, set_c):
+    """True if the skin of the lower (0) or upper (1) face has set to that depth."""
+    n = cells.t.shape[0]
+    depth = 0.0
+    for step in range(n):
+        i = step if side == 0 else n - 1 - step
+        if depth + 0.5 * cells.dz[i] > skin_m and step > 0:
+            break
+        if cells.hottest[i] < set_c:
+            return False
+        depth += cells.dz[i]
+    return True
+
+
+def middle_c(cells, length_m):
+    """Mean temperature [C] of the middle third."""
+    depth = 0.0
+    heat = 0.0
+    width = 0.0
+    for i in range(cells.t.shape[0]):
+        mid = depth + 0.5 * cells.dz[i]
+        if MIDDLE_LOW * length_m <= mid <= MIDDLE_HIGH * length_m:
+            heat += cells.dz[i] * cells.t[i]
+            width += cells.dz[i]
+        depth += cells.dz[i]
+    return heat / max(width, 1e-12)
+
+
+def cooked(cells, length_m):
+    """(coolest mean of the two leaves, the least that any cell of the crumb has reached) [C], without the crusts."""
+    n = cells.t.shape[0]
+    depth = 0.0
+    coldest = 1e9
+    below = above = below_w = above_w = 0.0
+    for i in range(n):
+        mid = depth + 0.5 * cells.dz[i]
+        if CRUMB_LOW * length_m <= mid <= CRUMB_HIGH * length_m:
+            if i < n // 2:
+                below += cells.dz[i] * cells.t[i]
+                below_w += cells.dz[i]
+            else:
+                above += cells.dz[i] * cells.t[i]
+                above_w += cells.dz[i]
+            coldest = min(coldest, cells.hottest[i])  # what was cooked once stays cooked
+        depth += cells.dz[i]
+    return min(below / below_w, above / above_w), coldest
+
+
+def mark_colours(events, skin, time):
+    """Stamp light, golden and charred of both faces."""
+    for face in range(2):
+        if skin.brown[face] >= LIGHT:
+            stamp(events, LIGHT_A + face, time)
+        if skin.brown[face] >= GOLDEN:
+            stamp(events, GOLDEN_A + face, time)
+        if skin.char[face] >= CHARRED:
+            stamp(events, CHAR_A + face, time)
+
+
+def mark_crumb(events, cells, sheet, tables, dry_pa, length_m, bottom, time):
+    """Stamp what the crumb shows: bubbles, set skins, the puff, 75 C throughout."""
+    if events[BUBBLES] < 0.0 and swollen_m(cells, sheet, tables, dry_pa) >= seen_m(sheet, length_m):
+        events[BUBBLES] = time
+    skin_m = min(SKIN_FRAC * length_m, SKIN_M)
+    for side in range(2):
+        face = bottom if side == 0 else 1 - bottom
+        if events[SET_A + face] < 0.0 and is_set(cells, side, skin_m, sheet.set_c):
+            events[SET_A + face] = time
+    if events[PUFF] < 0.0 and events[SET_A] >= 0.0 and events[SET_B] >= 0.0 and sheet.parts:
+        mid = middle_c(cells, length_m)
+        ratio = gas_growth(mid, sheet.start_c + 273.15, dry_pa, sheet.pressure_pa, sat_pa(tables, mid))
+        if ratio >= sheet.onset_ratio:
+            events[PUFF] = time
+    if events[CORE] < 0.0 and cells.t.min() >= CORE_C:
+        events[CORE] = time
+
+
+def mark_done(events, cells, sheet, length_m, opened, dwell, time, dt):
+    """Stamp `DONE`. Returns how long a parted sheet has stood near the mark [s]."""
+    if events[DONE] >= 0.0:
+        return dwell
+    leaves_c, coldest_c = cooked(cells, length_m)
+    if opened:
+        if leaves_c >= sheet.done_c - DWELL_BELOW_C:
+            dwell += dt
+        if dwell >= DWELL_S:
+            events[DONE] = time
+    elif coldest_c >= sheet.done_c:
+        events[DONE] = time
+    return dwell
+
+
+def leg_over(events, cells, skin, sheet, leg, bottom, loss):
+    """True if what ends this stretch is there; `loss` is the share of its mass that the bread has lost."""
+    face = bottom if leg.on_plate or leg.oil else 1 - bottom
+    coloured = skin.brown[face] >= leg.brown_to and skin.char[face] >= leg.char_to
+    turnable = coloured or loss >= TURN_DRY * sheet.dry_limit
+    if leg.end == END_CUE:
+        return events[BUBBLES] >= 0.0 and events[LIGHT_A + bottom] >= 0.0
+    if leg.end == END_PUFF:
+        return events[PUFF] >= 0.0
+    if leg.end == END_COLOUR:
+        return cells.hottest[cells.t.shape[0] - 1] >= sheet.turn_c and turnable
+    if leg.end == END_GOLDEN:
+        return coloured
+    if leg.end == END_PUFF_COLOUR:
+        return events[PUFF] >= 0.0 and turnable
+    if leg.end == END_BUBBLES:
+        return events[BUBBLES] >= 0.0
+    if leg.end == END_READY:
+        return events[DONE] >= 0.0 and skin.brown.min() >= leg.brown_to and skin.char.min() >= leg.char_to
+    return False
