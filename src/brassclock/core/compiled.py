@@ -39,7 +39,7 @@ class Stepper:
             import numba
         except ImportError:
             return False
-        compiler = numba.njit(cache=True, error_model="numpy", fastmath=self._fastmath)
+        compiler = numba.njit(cache=True, error_model="numpy", fastmath=self._fastmath, forceinline=True)
         fast = _twin(self.plain, compiler, _digest(_called(self.plain)), {})
         fast(*args)
         fast.disable_compile()  # other types would be compiled again, in a request

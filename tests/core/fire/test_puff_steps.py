@@ -10,7 +10,30 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brassclock.core.fire.puff import conduction, marks, model, skin, stepper, water
-from brassclock.core.fire.puff.state import Cells, Faces, Leg, Rows, Sheet, Skin
+from brassclock.core.fire.puff.state import (
+    BEFORE,
+    BOIL_CAP,
+    BROWN,
+    CAP,
+    CHAR,
+    DIAG,
+    DRY,
+    FACE_ROWS,
+    HOTTEST,
+    LOW,
+    RIGHT,
+    SKIN_ROWS,
+    SOURCE,
+    STEAM,
+    SYSTEM_ROWS,
+    UP,
+    Array,
+    H,
+    Leg,
+    Sheet,
+    T,
+    X,
+)
 from brassclock.core.matter.steam import latent_heat_j_kg
 
 PRESSURE = 101325.0
@@ -25,22 +48,22 @@ def sheet_of(mm: float = 3.5, x0: float = 0.88) -> Sheet:
     return model._sheet(model.Bread(mm / 1000, 0.18, x0, 24.0), PLATE, PRESSURE, {})
 
 
-def drawn(seed: int, low_c: float = 20.0, high_c: float = 98.0) -> tuple[Sheet, Cells]:
+def drawn(seed: int, low_c: float = 20.0, high_c: float = 98.0) -> tuple[Sheet, Array]:
     """A sheet part way through: temperatures and water at random, properties filled."""
     sheet, rng = sheet_of(), np.random.default_rng(seed)
     cells = stepper.cells_of(sheet, model.grid_edges(0.0035, 20))
-    cells.t[:], cells.x[:] = rng.uniform(low_c, high_c, 20), rng.uniform(0.3, 0.9, 20)
-    cells.hottest[:] = cells.t
+    cells[T], cells[X] = rng.uniform(low_c, high_c, 20), rng.uniform(0.3, 0.9, 20)
+    cells[HOTTEST] = cells[T]
     conduction.properties(cells, sheet, TABLES)
     return sheet, cells
 
 
-def rows_of(count: int) -> Rows:
-    return Rows(*(np.zeros(count) for _ in range(4)))
+def rows_of(count: int) -> Array:
+    return np.zeros((SYSTEM_ROWS, count))
 
 
-def faces_of() -> Faces:
-    return Faces(*(np.zeros(2) for _ in range(5)))
+def faces_of() -> Array:
+    return np.zeros((FACE_ROWS, 2))
 
 
 @given(SEEDS)
@@ -50,12 +73,12 @@ def test_the_tridiagonal_solution_is_that_of_numpy(seed: int) -> None:
     rows = rows_of(9)
     for j in range(8):
         conduction.couple(rows, j, float(rng.uniform(1, 500)))
-    rows.diag[:] += rng.uniform(1, 900, 9)
-    rows.right[:] = rng.uniform(-1e5, 1e5, 9)
-    full = np.diag(rows.diag) + np.diag(rows.up[:-1], 1) + np.diag(rows.low[1:], -1)
-    wanted = np.linalg.solve(full, rows.right.copy())
+    rows[DIAG] += rng.uniform(1, 900, 9)
+    rows[RIGHT] = rng.uniform(-1e5, 1e5, 9)
+    full = np.diag(rows[DIAG]) + np.diag(rows[UP, :-1], 1) + np.diag(rows[LOW, 1:], -1)
+    wanted = np.linalg.solve(full, rows[RIGHT].copy())
     conduction.solve(rows)
-    assert np.allclose(rows.right, wanted, rtol=1e-9)
+    assert np.allclose(rows[RIGHT], wanted, rtol=1e-9)
 
 
 @given(SEEDS, st.sampled_from([0.125, 0.5]))
@@ -64,14 +87,14 @@ def test_an_even_bread_on_an_even_plate_stays_as_it_is(seed: int, dt: float) -> 
     at = 20.0 + seed % 60
     sheet = sheet_of()._replace(evap_factor=0.0)
     cells = stepper.cells_of(sheet, model.grid_edges(0.0035, 20))
-    cells.t[:] = at
+    cells[T] = at
     plate = stepper.plate_of(sheet, np.full(8, at))
     leg = LEG._replace(flux=0.0, back_c=at, gas_c=at, rad_c=at)
     rows = rows_of(28)
     surface, taken, given_j = stepper.heat_step(
         cells, plate, rows, faces_of(), sheet, TABLES, leg, at, at, 0.0, 0.0, dt
     )
-    assert np.allclose(rows.right, at, atol=1e-9)
+    assert np.allclose(rows[RIGHT], at, atol=1e-9)
     assert (surface, taken, given_j) == (pytest.approx(at), pytest.approx(0, abs=1e-6), pytest.approx(0, abs=1e-6))
 
 
@@ -80,35 +103,35 @@ def test_boiling_keeps_heat_and_water_together(seed: int, over_c: float) -> None
     """Heat of the overheated cells = heat of the cells after + latent heat of the steam; water = water + steam."""
     _, cells = drawn(seed)
     rows = rows_of(20)
-    rows.right[:] = cells.t + over_c
-    overheated = cells.before + cells.boil_cap * (rows.right - cells.before) / cells.cap
-    before_j, before_kg = float(cells.cap @ overheated), float(cells.dry @ cells.x)
+    rows[RIGHT] = cells[T] + over_c
+    overheated = cells[BEFORE] + cells[BOIL_CAP] * (rows[RIGHT] - cells[BEFORE]) / cells[CAP]
+    before_j, before_kg = float(cells[CAP] @ overheated), float(cells[DRY] @ cells[X])
     kept = water.boil(cells, rows, TABLES, 0)
-    assert float(cells.cap @ cells.t) + kept == pytest.approx(before_j, rel=1e-9)
-    assert float(cells.dry @ cells.x + cells.steam.sum()) == pytest.approx(before_kg, rel=1e-12)
-    assert (cells.steam >= 0).all() and cells.x.min() >= water.LEAST_X
+    assert float(cells[CAP] @ cells[T]) + kept == pytest.approx(before_j, rel=1e-9)
+    assert float(cells[DRY] @ cells[X] + cells[STEAM].sum()) == pytest.approx(before_kg, rel=1e-12)
+    assert (cells[STEAM] >= 0).all() and cells[X].min() >= water.LEAST_X
 
 
 @given(SEEDS, st.booleans(), st.sampled_from([0.125, 0.5]))
 def test_steam_is_taken_up_left_over_or_gone(seed: int, opened: bool, dt: float) -> None:
     sheet, cells = drawn(seed)
-    cells.steam[:] = np.random.default_rng(seed + 1).uniform(0, 0.01, 20)
-    before_kg, before_j = float(cells.dry @ cells.x), float(cells.cap @ cells.t)
-    made = float(cells.steam.sum())
+    cells[STEAM] = np.random.default_rng(seed + 1).uniform(0, 0.01, 20)
+    before_kg, before_j = float(cells[DRY] @ cells[X]), float(cells[CAP] @ cells[T])
+    made = float(cells[STEAM].sum())
     uptake = 1 - math.exp(-dt / sheet.uptake_s)
     escaped, left, back = water.steam_inward(cells, sheet, TABLES, LEG, opened, uptake, dt)
-    assert float(cells.dry @ cells.x) - before_kg + escaped + left == pytest.approx(made, rel=1e-9)
-    assert float(cells.cap @ cells.t) - before_j == pytest.approx(back, rel=1e-6, abs=1e-6)
+    assert float(cells[DRY] @ cells[X]) - before_kg + escaped + left == pytest.approx(made, rel=1e-9)
+    assert float(cells[CAP] @ cells[T]) - before_j == pytest.approx(back, rel=1e-6, abs=1e-6)
     assert min(escaped, left) >= 0
 
 
 @given(SEEDS)
 def test_water_spreads_without_loss(seed: int) -> None:
     sheet, cells = drawn(seed)
-    before, spread = float(cells.dry @ cells.x), float(np.ptp(cells.x))
+    before, spread = float(cells[DRY] @ cells[X]), float(np.ptp(cells[X]))
     water.spread_water(cells, sheet, 0.5)
-    assert float(cells.dry @ cells.x) == pytest.approx(before, rel=1e-12)
-    assert np.ptp(cells.x) <= spread + 1e-12
+    assert float(cells[DRY] @ cells[X]) == pytest.approx(before, rel=1e-12)
+    assert np.ptp(cells[X]) <= spread + 1e-12
 
 
 @given(SEEDS, st.floats(100, 450))
@@ -116,11 +139,11 @@ def test_hotter_skin_colours_sooner(seed: int, source_c: float) -> None:
     sheet, cells = drawn(seed)
     doses = []
     for more in (0.0, 20.0):
-        on = Skin(np.full((2, 2), 0.08), np.zeros(2), np.zeros(2))
+        on = np.array([[0.08, 0.08], [0.08, 0.08], [0.0, 0.0], [0.0, 0.0]])
         faces = faces_of()
-        faces.source_c[:], faces.h[:] = source_c + more, 40.0
+        faces[SOURCE], faces[H] = source_c + more, 40.0
         skin.colour(on, cells, faces, sheet, TABLES, LEG, source_c + more, 0, 0, 100.4, 0.00175, 0.5)
-        doses.append((on.brown[0], on.char[0]))
+        doses.append((on[BROWN, 0], on[CHAR, 0]))
     assert doses[1] > doses[0] >= (0.0, 0.0)
 
 
@@ -144,12 +167,12 @@ def test_a_stretch_ends_only_on_its_own_sign(end: int) -> None:
     """No sign, no end; every sign there, all end."""
     sheet, cells = drawn(3)
     events = np.full(marks.EVENTS, -1.0)
-    bare = Skin(np.zeros((2, 2)), np.zeros(2), np.zeros(2))
+    bare = np.zeros((SKIN_ROWS, 2))
     leg: Leg = FREE._replace(end=float(end), brown_to=0.2)
-    cells.hottest[:] = 50.0
+    cells[HOTTEST] = 50.0
     assert not marks.leg_over(events, cells, bare, sheet, leg, 0, 0.0)
     events[:] = 10.0
-    done = Skin(np.zeros((2, 2)), np.full(2, 1.0), np.full(2, 1.0))
-    cells.hottest[:] = 100.0
+    done = np.ones((SKIN_ROWS, 2))
+    cells[HOTTEST] = 100.0
     assert marks.leg_over(events, cells, done, sheet, leg, 0, 0.3)
     assert not marks.leg_over(events, cells, done, sheet, leg._replace(end=float(marks.END_TIME)), 0, 0.3)

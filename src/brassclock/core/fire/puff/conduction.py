@@ -4,6 +4,29 @@ from __future__ import annotations
 
 import math
 
+from brassclock.core.fire.puff.state import (
+    BEFORE,
+    BOIL_CAP,
+    CAP,
+    DIAG,
+    DRY,
+    DZ,
+    EVAP,
+    GROWN,
+    HOTTEST,
+    LOW,
+    PLATE_DZ,
+    PLATE_T,
+    RIGHT,
+    SLOPE,
+    SOURCE,
+    UP,
+    G,
+    H,
+    K,
+    T,
+    X,
+)
 from brassclock.core.matter.steam import latent_heat_j_kg
 
 OIL_LOW_H, OIL_HIGH_H, OIL_SLOPE, OIL_REF_C = (
@@ -70,59 +93,59 @@ def face_evaporation(t: float, aw: float, psat: float, h: float, p_inf: float, p
 
 def properties(cells, sheet, tables):
     """Fill growth, conductivity, heat capacities and `before` of every cell from its temperature and water."""
-    for i in range(cells.t.shape[0]):
-        t, x = cells.t[i], cells.x[i]
-        cells.grown[i] = 1.0 + (sheet.rise_max - 1.0) * smooth((cells.hottest[i] - SWELL_FROM_C) / SWELL_OVER_C)
-        phi = min(MOST_GAS, 1.0 - (1.0 - sheet.gas_frac) / cells.grown[i])
+    for i in range(cells.shape[1]):
+        t, x = cells[T, i], cells[X, i]
+        cells[GROWN, i] = 1.0 + (sheet.rise_max - 1.0) * smooth((cells[HOTTEST, i] - SWELL_FROM_C) / SWELL_OVER_C)
+        phi = min(MOST_GAS, 1.0 - (1.0 - sheet.gas_frac) / cells[GROWN, i])
         v = x / (x + WATER_DRY_DENSITY)
         k_m = math.exp(LN_25 + v * LN_66_25) * (1.0 - phi) / (1.0 + 0.5 * phi)
         fp = min(2.0, max(0.3, phi / 0.25))
         ec = sheet.evap_cond_k * fp / (1.0 + math.exp(-(t - 80.0) / 6.0))
-        cells.k[i] = sheet.crust_k + (k_m - sheet.crust_k + ec) * min(1.0, x / WET_X)
-        cells.cap[i] = cells.dry[i] * (DRY_CP + WATER_CP * x)
+        cells[K, i] = sheet.crust_k + (k_m - sheet.crust_k + ec) * min(1.0, x / WET_X)
+        cells[CAP, i] = cells[DRY, i] * (DRY_CP + WATER_CP * x)
         boil = boil_c(tables, x)
-        cells.boil_cap[i] = cells.cap[i]
+        cells[BOIL_CAP, i] = cells[CAP, i]
         if t > boil - BAND_C:
             dx = tables.boil_dx
             slope = max((boil_c(tables, x - dx) - boil_c(tables, x + dx)) / (2.0 * dx), 1e-6)
-            with_boiling = cells.cap[i] + latent_heat_j_kg(boil) * cells.dry[i] / slope
-            cells.boil_cap[i] = min(with_boiling, STEEPEST * cells.cap[i])
-        cells.before[i] = t
+            with_boiling = cells[CAP, i] + latent_heat_j_kg(boil) * cells[DRY, i] / slope
+            cells[BOIL_CAP, i] = min(with_boiling, STEEPEST * cells[CAP, i])
+        cells[BEFORE, i] = t
 
 
 def plate_rows(rows, plate, sheet, leg, surface_c, dt):
     """Begin the system: storage and conduction of the plate, heat from below unless the cook holds it [J/m2K, W/m2]."""
-    m = plate.t.shape[0]
-    for j in range(rows.diag.shape[0]):
-        rows.low[j] = 0.0
-        rows.up[j] = 0.0
+    m = plate.shape[1]
+    for j in range(rows.shape[1]):
+        rows[LOW, j] = 0.0
+        rows[UP, j] = 0.0
     for j in range(m):
-        rows.diag[j] = sheet.plate_rc * plate.dz[j] / dt
-        rows.right[j] = rows.diag[j] * plate.t[j]
+        rows[DIAG, j] = sheet.plate_rc * plate[PLATE_DZ, j] / dt
+        rows[RIGHT, j] = rows[DIAG, j] * plate[PLATE_T, j]
     for j in range(m - 1):
-        couple(rows, j, 1.0 / (0.5 * (plate.dz[j] + plate.dz[j + 1]) / sheet.plate_k))
-    back = 1.0 / (1.0 / max(leg.back_h, 1e-9) + 0.5 * plate.dz[0] / sheet.plate_k)
-    rows.diag[0] += back
-    rows.right[0] += back * leg.back_c + (leg.flux if surface_c < sheet.hold_c else 0.0)
+        couple(rows, j, 1.0 / (0.5 * (plate[PLATE_DZ, j] + plate[PLATE_DZ, j + 1]) / sheet.plate_k))
+    back = 1.0 / (1.0 / max(leg.back_h, 1e-9) + 0.5 * plate[PLATE_DZ, 0] / sheet.plate_k)
+    rows[DIAG, 0] += back
+    rows[RIGHT, 0] += back * leg.back_c + (leg.flux if surface_c < sheet.hold_c else 0.0)
 
 
 def couple(rows, j, g):
     """Add a conductance g [W/m2K] between row j and the one above it."""
-    rows.diag[j] += g
-    rows.up[j] -= g
-    rows.diag[j + 1] += g
-    rows.low[j + 1] -= g
+    rows[DIAG, j] += g
+    rows[UP, j] -= g
+    rows[DIAG, j + 1] += g
+    rows[LOW, j + 1] -= g
 
 
 def bread_rows(rows, cells, sheet, m, dt, open_share):
     """Add the bread's storage and conduction after the plate's m rows; the open pocket insulates its two halves."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     for i in range(n):
-        rows.diag[m + i] = cells.boil_cap[i] / dt
-        rows.right[m + i] = rows.diag[m + i] * cells.t[i]
+        rows[DIAG, m + i] = cells[BOIL_CAP, i] / dt
+        rows[RIGHT, m + i] = rows[DIAG, m + i] * cells[T, i]
     for i in range(n - 1):
-        below = 0.5 * cells.dz[i] * cells.grown[i] / cells.k[i]
-        res = below + 0.5 * cells.dz[i + 1] * cells.grown[i + 1] / cells.k[i + 1]
+        below = 0.5 * cells[DZ, i] * cells[GROWN, i] / cells[K, i]
+        res = below + 0.5 * cells[DZ, i + 1] * cells[GROWN, i + 1] / cells[K, i + 1]
         if i == n // 2 - 1 and open_share > 0.0:
             res += open_share / sheet.pocket_g
         couple(rows, m + i, 1.0 / res)
@@ -130,41 +153,43 @@ def bread_rows(rows, cells, sheet, m, dt, open_share):
 
 def contact_row(rows, cells, plate, sheet, lift):
     """Join plate and bread; `lift` is the share of the pocket that is full. Returns the conductance [W/m2K]."""
-    m = plate.t.shape[0]
-    h = (sheet.h_dry + (sheet.h_wet - sheet.h_dry) * min(1.0, cells.x[0] / WET_X)) * (1.0 - 0.5 * lift)
-    g = 1.0 / (1.0 / h + 0.5 * cells.dz[0] * cells.grown[0] / cells.k[0] + 0.5 * plate.dz[m - 1] / sheet.plate_k)
+    m = plate.shape[1]
+    h = (sheet.h_dry + (sheet.h_wet - sheet.h_dry) * min(1.0, cells[X, 0] / WET_X)) * (1.0 - 0.5 * lift)
+    g = 1.0 / (
+        1.0 / h + 0.5 * cells[DZ, 0] * cells[GROWN, 0] / cells[K, 0] + 0.5 * plate[PLATE_DZ, m - 1] / sheet.plate_k
+    )
     couple(rows, m - 1, g)
     return g
 
 
 def face_row(rows, faces, cells, side, m, sheet, leg, gas_c, lift):
     """Add the heat that a free face (0 lower, 1 upper) takes from gas and walls, or from oil."""
-    i = 0 if side == 0 else cells.t.shape[0] - 1
+    i = 0 if side == 0 else cells.shape[1] - 1
     if leg.oil:
         h = min(OIL_HIGH_H, max(OIL_LOW_H, OIL_LOW_H + OIL_SLOPE * (gas_c - OIL_REF_C)))
         h *= 1.0 - (OIL_LIFT_LOW if side == 0 else OIL_LIFT_TOP) * lift
         source = gas_c
     else:
-        ta, tr = cells.t[i] + 273.15, leg.rad_c + 273.15
+        ta, tr = cells[T, i] + 273.15, leg.rad_c + 273.15
         h_rad = leg.emissivity * SIGMA * (ta * ta + tr * tr) * (ta + tr)
         h = leg.gas_h + h_rad
         source = (leg.gas_h * gas_c + h_rad * leg.rad_c) / max(h, 1e-12)
-    g = 1.0 / (1.0 / max(h, 1e-12) + 0.5 * cells.dz[i] * cells.grown[i] / cells.k[i])
-    rows.diag[m + i] += g
-    rows.right[m + i] += g * source
-    faces.source_c[side], faces.h[side], faces.g[side] = source, h, g
+    g = 1.0 / (1.0 / max(h, 1e-12) + 0.5 * cells[DZ, i] * cells[GROWN, i] / cells[K, i])
+    rows[DIAG, m + i] += g
+    rows[RIGHT, m + i] += g * source
+    faces[SOURCE, side], faces[H, side], faces[G, side] = source, h, g
 
 
 def evaporation_row(rows, faces, cells, side, m, sheet, leg, tables, escaped, dt):
     """Add what evaporation from a free face costs, linear in its temperature; `escaped` [kg/m2] may condense on it again."""
-    i = 0 if side == 0 else cells.t.shape[0] - 1
-    t, x = cells.t[i], cells.x[i]
+    i = 0 if side == 0 else cells.shape[1] - 1
+    t, x = cells[T, i], cells[X, i]
     pressure, p_inf = sheet.pressure_pa, leg.vapour_pa
     aw = 0.985 / (1.0 + (sheet.sorption_a / x) ** (1.0 / sheet.sorption_b))
     ev = face_evaporation(t, aw, sat_pa(tables, t), leg.gas_h, p_inf, pressure, sheet.evap_factor)
     warmer = face_evaporation(t + 0.1, aw, sat_pa(tables, t + 0.1), leg.gas_h, p_inf, pressure, sheet.evap_factor)
     slope = max((warmer - ev) / 0.1, 0.0)
-    most = MOST_EVAP * x * cells.dry[i] / dt
+    most = MOST_EVAP * x * cells[DRY, i] / dt
     if ev > most:
         ev = most
         slope = 0.0
@@ -174,38 +199,38 @@ def evaporation_row(rows, faces, cells, side, m, sheet, leg, tables, escaped, dt
             ev = floor
             slope = 0.0
     latent = latent_heat_j_kg(t)
-    rows.diag[m + i] += latent * slope
-    rows.right[m + i] += latent * (slope * t - ev)
-    faces.evap[side], faces.slope[side] = ev, slope
+    rows[DIAG, m + i] += latent * slope
+    rows[RIGHT, m + i] += latent * (slope * t - ev)
+    faces[EVAP, side], faces[SLOPE, side] = ev, slope
 
 
 def solve(rows):
     """Solve the tridiagonal system in place (Thomas); the answer is in `right`."""
-    last = rows.diag.shape[0] - 1
+    last = rows.shape[1] - 1
     for j in range(1, last + 1):
-        f = rows.low[j] / rows.diag[j - 1]
-        rows.diag[j] -= f * rows.up[j - 1]
-        rows.right[j] -= f * rows.right[j - 1]
-    rows.right[last] /= rows.diag[last]
+        f = rows[LOW, j] / rows[DIAG, j - 1]
+        rows[DIAG, j] -= f * rows[UP, j - 1]
+        rows[RIGHT, j] -= f * rows[RIGHT, j - 1]
+    rows[RIGHT, last] /= rows[DIAG, last]
     for j in range(last - 1, -1, -1):
-        rows.right[j] = (rows.right[j] - rows.up[j] * rows.right[j + 1]) / rows.diag[j]
+        rows[RIGHT, j] = (rows[RIGHT, j] - rows[UP, j] * rows[RIGHT, j + 1]) / rows[DIAG, j]
 
 
 def heat_given(rows, faces, cells, m, leg, contact_w, dt):
     """(heat taken from plate or oil, heat given to the bread less what evaporation took) in the step [J/m2]."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     given = contact_w * dt
     from_oil = 0.0
     for side in range(2):
         if side == 0 and leg.on_plate:
             continue
         i = 0 if side == 0 else n - 1
-        flow = faces.g[side] * (faces.source_c[side] - rows.right[m + i]) * dt
+        flow = faces[G, side] * (faces[SOURCE, side] - rows[RIGHT, m + i]) * dt
         from_oil += flow
         given += flow
         if not leg.oil:
-            left = faces.evap[side] + faces.slope[side] * (rows.right[m + i] - cells.before[i])
-            given -= latent_heat_j_kg(cells.before[i]) * left * dt
+            left = faces[EVAP, side] + faces[SLOPE, side] * (rows[RIGHT, m + i] - cells[BEFORE, i])
+            given -= latent_heat_j_kg(cells[BEFORE, i]) * left * dt
     if leg.on_plate:
         return contact_w * dt, given
     return (from_oil if leg.oil else 0.0), given

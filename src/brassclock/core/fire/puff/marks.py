@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from brassclock.core.fire.puff.conduction import gas_growth, sat_pa
+from brassclock.core.fire.puff.state import BROWN, CHAR, DZ, HOTTEST, T
 
 (
     BUBBLES, SET_A, SET_B, FLIP, PUFF, FULL, DONE, TOO_DRY, LIGHT_A, LIGHT_B, GOLDEN_A, GOLDEN_B, CHAR_A, CHAR_B,
@@ -33,9 +34,9 @@ def swollen_m(cells, sheet, tables, dry_pa):
     """Height [m] that warming gas has added to the sheet's bubbles."""
     grown = 0.0
     t0_k = sheet.start_c + 273.15
-    for i in range(cells.t.shape[0]):
-        r = gas_growth(cells.t[i], t0_k, dry_pa, sheet.pressure_pa, sat_pa(tables, cells.t[i]))
-        grown += cells.dz[i] * (min(r, MOST_GROWTH) - 1.0)
+    for i in range(cells.shape[1]):
+        r = gas_growth(cells[T, i], t0_k, dry_pa, sheet.pressure_pa, sat_pa(tables, cells[T, i]))
+        grown += cells[DZ, i] * (min(r, MOST_GROWTH) - 1.0)
     return 0.12 * (sheet.gas_frac / 0.12) ** 0.3 * grown
 
 
@@ -46,15 +47,15 @@ def seen_m(sheet, length_m):
 
 def is_set(cells, side, skin_m, set_c):
     """True if the skin of the lower (0) or upper (1) face has set to that depth."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     depth = 0.0
     for step in range(n):
         i = step if side == 0 else n - 1 - step
-        if depth + 0.5 * cells.dz[i] > skin_m and step > 0:
+        if depth + 0.5 * cells[DZ, i] > skin_m and step > 0:
             break
-        if cells.hottest[i] < set_c:
+        if cells[HOTTEST, i] < set_c:
             return False
-        depth += cells.dz[i]
+        depth += cells[DZ, i]
     return True
 
 
@@ -63,43 +64,43 @@ def middle_c(cells, length_m):
     depth = 0.0
     heat = 0.0
     width = 0.0
-    for i in range(cells.t.shape[0]):
-        mid = depth + 0.5 * cells.dz[i]
+    for i in range(cells.shape[1]):
+        mid = depth + 0.5 * cells[DZ, i]
         if MIDDLE_LOW * length_m <= mid <= MIDDLE_HIGH * length_m:
-            heat += cells.dz[i] * cells.t[i]
-            width += cells.dz[i]
-        depth += cells.dz[i]
+            heat += cells[DZ, i] * cells[T, i]
+            width += cells[DZ, i]
+        depth += cells[DZ, i]
     return heat / max(width, 1e-12)
 
 
 def cooked(cells, length_m):
     """(coolest mean of the two leaves, the least that any cell of the crumb has reached) [C], without the crusts."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     depth = 0.0
     coldest = 1e9
     below = above = below_w = above_w = 0.0
     for i in range(n):
-        mid = depth + 0.5 * cells.dz[i]
+        mid = depth + 0.5 * cells[DZ, i]
         if CRUMB_LOW * length_m <= mid <= CRUMB_HIGH * length_m:
             if i < n // 2:
-                below += cells.dz[i] * cells.t[i]
-                below_w += cells.dz[i]
+                below += cells[DZ, i] * cells[T, i]
+                below_w += cells[DZ, i]
             else:
-                above += cells.dz[i] * cells.t[i]
-                above_w += cells.dz[i]
-            coldest = min(coldest, cells.hottest[i])  # what was cooked once stays cooked
-        depth += cells.dz[i]
+                above += cells[DZ, i] * cells[T, i]
+                above_w += cells[DZ, i]
+            coldest = min(coldest, cells[HOTTEST, i])  # what was cooked once stays cooked
+        depth += cells[DZ, i]
     return min(below / below_w, above / above_w), coldest
 
 
 def mark_colours(events, skin, time):
     """Stamp light, golden and charred of both faces."""
     for face in range(2):
-        if skin.brown[face] >= LIGHT:
+        if skin[BROWN, face] >= LIGHT:
             stamp(events, LIGHT_A + face, time)
-        if skin.brown[face] >= GOLDEN:
+        if skin[BROWN, face] >= GOLDEN:
             stamp(events, GOLDEN_A + face, time)
-        if skin.char[face] >= CHARRED:
+        if skin[CHAR, face] >= CHARRED:
             stamp(events, CHAR_A + face, time)
 
 
@@ -117,7 +118,7 @@ def mark_crumb(events, cells, sheet, tables, dry_pa, length_m, bottom, time):
         ratio = gas_growth(mid, sheet.start_c + 273.15, dry_pa, sheet.pressure_pa, sat_pa(tables, mid))
         if ratio >= sheet.onset_ratio:
             events[PUFF] = time
-    if events[CORE] < 0.0 and cells.t.min() >= CORE_C:
+    if events[CORE] < 0.0 and cells[T].min() >= CORE_C:
         events[CORE] = time
 
 
@@ -139,14 +140,14 @@ def mark_done(events, cells, sheet, length_m, opened, dwell, time, dt):
 def leg_over(events, cells, skin, sheet, leg, bottom, loss):
     """True if what ends this stretch is there; `loss` is the share of its mass that the bread has lost."""
     face = bottom if leg.on_plate or leg.oil else 1 - bottom
-    coloured = skin.brown[face] >= leg.brown_to and skin.char[face] >= leg.char_to
+    coloured = skin[BROWN, face] >= leg.brown_to and skin[CHAR, face] >= leg.char_to
     turnable = coloured or loss >= TURN_DRY * sheet.dry_limit
     if leg.end == END_CUE:
         return events[BUBBLES] >= 0.0 and events[LIGHT_A + bottom] >= 0.0
     if leg.end == END_PUFF:
         return events[PUFF] >= 0.0
     if leg.end == END_COLOUR:
-        return cells.hottest[cells.t.shape[0] - 1] >= sheet.turn_c and turnable
+        return cells[HOTTEST, cells.shape[1] - 1] >= sheet.turn_c and turnable
     if leg.end == END_GOLDEN:
         return coloured
     if leg.end == END_PUFF_COLOUR:
@@ -154,5 +155,5 @@ def leg_over(events, cells, skin, sheet, leg, bottom, loss):
     if leg.end == END_BUBBLES:
         return events[BUBBLES] >= 0.0
     if leg.end == END_READY:
-        return events[DONE] >= 0.0 and skin.brown.min() >= leg.brown_to and skin.char.min() >= leg.char_to
+        return events[DONE] >= 0.0 and skin[BROWN].min() >= leg.brown_to and skin[CHAR].min() >= leg.char_to
     return False

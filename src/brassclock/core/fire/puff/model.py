@@ -244,13 +244,13 @@ def simulate(
     edges = grid_edges(bread.thickness_m, cells)
     legs = _legs(stages)
     film = _film(int(legs.seconds.sum() / every_s) + 4, cells)
-    events, brown, char = np.zeros(marks.EVENTS + len(stages)), np.zeros(2), np.zeros(2)
+    events, doses = np.zeros(marks.EVENTS + len(stages)), np.zeros((2, 2))
     start = np.full(plates, float(plate.temp_c)) if plate_cells_c is None else plate_cells_c.copy()
     if len(start) != plates:
         start = np.interp(np.linspace(0, 1, plates), np.linspace(0, 1, len(start)), start)
     totals = bake_stepper(
         _sheet(bread, plate, pressure_pa, overrides or {}), legs, _tables(pressure_pa, x_high), edges, start,
-        dt_s or PARAMS["dt"].value, every_s, film, events, brown, char,
+        dt_s or PARAMS["dt"].value, every_s, film, events, doses,
     )  # fmt: skip
     shown = slice(totals.rows)
     named = {n: (float(e) if e >= 0 else None) for n, e in zip(NAMES, events[: marks.EVENTS], strict=True)}
@@ -269,8 +269,8 @@ def simulate(
         heat_taken_j_m2=totals.taken_j_m2,
         unaccounted_j_m2=totals.unaccounted_j_m2,
         plate_cells_c=start,
-        brown=(float(brown[0]), float(brown[1])),
-        char=(float(char[0]), float(char[1])),
+        brown=(float(doses[0, 0]), float(doses[0, 1])),
+        char=(float(doses[1, 0]), float(doses[1, 1])),
         grid=(cells, plates),
         starts_s=tuple(events[marks.EVENTS :].tolist()),
     )
@@ -283,5 +283,5 @@ def warm() -> bool:
     cells, plates = LIVE_GRID
     return bake_stepper.warm(
         _sheet(bread, plate, SEA_LEVEL_PA, {}), _legs([stage]), _tables(SEA_LEVEL_PA, 1.3), grid_edges(0.0035, cells),
-        np.full(plates, 265.0), 0.5, 1.0, _film(5, cells), np.zeros(marks.EVENTS + 1), np.zeros(2), np.zeros(2),
+        np.full(plates, 265.0), 0.5, 1.0, _film(5, cells), np.zeros(marks.EVENTS + 1), np.zeros((2, 2)),
     )  # fmt: skip

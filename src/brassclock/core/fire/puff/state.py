@@ -1,4 +1,4 @@
-"""The state of one bread on the heat, as named tuples that a compiler takes. SI; temperatures in C.
+"""The state of one bread on the heat, as named tuples and arrays with named rows, which a compiler takes. SI; temperatures in C.
 
 Cells run from the plate up. Arrays of two are (lower face, upper face) as the bread lies, but for colours, which stay
 with the dough: (face A, face B).
@@ -12,6 +12,25 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
+
+# rows of the bread's cells: temperature; water [kg per kg dry]; the hottest it has been; dry matter [kg/m2]; thickness [m];
+# temperature at the start of the step; steam boiled in the step [kg/m2]; heat capacity, and with what boiling takes [J/m2K];
+# conductivity [W/mK]; thickness over that at the start
+T, X, HOTTEST, DRY, DZ, BEFORE, STEAM, CAP, BOIL_CAP, K, GROWN = range(11)
+CELL_ROWS = 11
+# of the plate's cells, the lowest first: temperature, thickness [m]
+PLATE_T, PLATE_DZ = 0, 1
+PLATE_ROWS = 2
+# of the tridiagonal system, plate cells then bread cells
+LOW, DIAG, UP, RIGHT = range(4)
+SYSTEM_ROWS = 4
+# of the lower and the upper face: what heats it [C], how well [W/m2K], conductance to the cell [W/m2K], water leaving [kg/m2s]
+# and its slope by temperature
+SOURCE, H, G, EVAP, SLOPE = range(5)
+FACE_ROWS = 5
+# of face A and B: water gone from hovering skin, from touching skin [kg/m2]; dose of browning, of charring
+GONE, BROWN, CHAR = 0, 2, 3
+SKIN_ROWS = 4
 
 
 class Sheet(NamedTuple):
@@ -124,57 +143,6 @@ class Leg(NamedTuple):
     brown_to: float
     char_to: float
     wet: float  # kg/m2 on the upper face as it begins
-
-
-class Cells(NamedTuple):
-    """The bread's cells: state, and what a step needs of them."""
-
-    t: Array
-    x: Array  # kg water per kg dry
-    hottest: Array
-    dry: Array  # kg/m2 of dry matter
-    dz: Array
-    before: Array  # t at the start of the step
-    steam: Array  # kg/m2 boiled in the step
-    cap: Array  # J/m2K
-    boil_cap: Array  # J/m2K with the heat that boiling takes
-    k: Array  # W/mK
-    grown: Array  # thickness over that at the start
-
-
-class Plate(NamedTuple):
-    """The plate's cells, the lowest first."""
-
-    t: Array
-    dz: Array
-
-
-class Rows(NamedTuple):
-    """A tridiagonal system: plate cells, then bread cells."""
-
-    low: Array
-    diag: Array
-    up: Array
-    right: Array
-
-
-class Faces(NamedTuple):
-    """Of the lower and the upper face: what heats it [C], how well [W/m2K], conductance to the cell [W/m2K], water leaving
-    [kg/m2s] and its slope by temperature."""
-
-    source_c: Array
-    h: Array
-    g: Array
-    evap: Array
-    slope: Array
-
-
-class Skin(NamedTuple):
-    """Of face A and B: water gone from hovering and touching skin [kg/m2], dose of browning, dose of charring."""
-
-    gone: Array
-    brown: Array
-    char: Array
 
 
 class Film(NamedTuple):

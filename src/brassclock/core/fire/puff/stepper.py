@@ -39,8 +39,31 @@ from brassclock.core.fire.puff.marks import (
     mark_done,
     stamp,
 )
-from brassclock.core.fire.puff.skin import colour
-from brassclock.core.fire.puff.state import Cells, Faces, Leg, Plate, Rows, Skin, Totals
+from brassclock.core.fire.puff.skin import HOVERS, TOUCHES, colour
+from brassclock.core.fire.puff.state import (
+    BEFORE,
+    BROWN,
+    CAP,
+    CELL_ROWS,
+    CHAR,
+    DRY,
+    DZ,
+    EVAP,
+    FACE_ROWS,
+    GONE,
+    HOTTEST,
+    PLATE_DZ,
+    PLATE_ROWS,
+    PLATE_T,
+    RIGHT,
+    SKIN_ROWS,
+    SLOPE,
+    SYSTEM_ROWS,
+    Leg,
+    T,
+    Totals,
+    X,
+)
 from brassclock.core.fire.puff.water import boil, dry_faces, fill_pocket, spread_water, steam_inward
 
 WET_C = 20.0  # of what is sprayed or spread
@@ -65,14 +88,14 @@ def leg_of(legs, q):
 def cells_of(sheet, edges):
     """The cells of a sheet at rest between those edges [m]."""
     n = edges.shape[0] - 1
-    dz = np.zeros(n)
-    dry = np.zeros(n)
+    cells = np.zeros((CELL_ROWS, n))
     for i in range(n):
-        dz[i] = edges[i + 1] - edges[i]
-        dry[i] = sheet.rho_kg_m3 * dz[i] / (1.0 + sheet.x0)
-    t, x = np.full(n, sheet.start_c), np.full(n, sheet.x0)
-    x[0] += sheet.film_kg_m2 / dry[0]
-    return Cells(t, x, t.copy(), dry, dz, np.zeros(n), np.zeros(n), np.zeros(n), np.zeros(n), np.zeros(n), np.zeros(n))
+        cells[T, i] = cells[HOTTEST, i] = sheet.start_c
+        cells[X, i] = sheet.x0
+        cells[DZ, i] = edges[i + 1] - edges[i]
+        cells[DRY, i] = sheet.rho_kg_m3 * cells[DZ, i] / (1.0 + sheet.x0)
+    cells[X, 0] += sheet.film_kg_m2 / cells[DRY, 0]
+    return cells
 
 
 def plate_of(sheet, start_c):
@@ -81,43 +104,44 @@ def plate_of(sheet, start_c):
     total = 0.0
     for j in range(m):
         total += PLATE_GRADING**j
-    dz = np.zeros(m)
+    plate = np.zeros((PLATE_ROWS, m))
     for j in range(m):
-        dz[m - 1 - j] = sheet.plate_m * PLATE_GRADING**j / total
-    return Plate(start_c.copy(), dz)
+        plate[PLATE_T, j] = start_c[j]
+        plate[PLATE_DZ, m - 1 - j] = sheet.plate_m * PLATE_GRADING**j / total
+    return plate
 
 
 def turn_over(cells):
     """Lay the bread on its other face."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     for i in range(n // 2):
         j = n - 1 - i
-        cells.t[i], cells.t[j] = cells.t[j], cells.t[i]
-        cells.x[i], cells.x[j] = cells.x[j], cells.x[i]
-        cells.hottest[i], cells.hottest[j] = cells.hottest[j], cells.hottest[i]
-        cells.dry[i], cells.dry[j] = cells.dry[j], cells.dry[i]
-        cells.dz[i], cells.dz[j] = cells.dz[j], cells.dz[i]
+        cells[T, i], cells[T, j] = cells[T, j], cells[T, i]
+        cells[X, i], cells[X, j] = cells[X, j], cells[X, i]
+        cells[HOTTEST, i], cells[HOTTEST, j] = cells[HOTTEST, j], cells[HOTTEST, i]
+        cells[DRY, i], cells[DRY, j] = cells[DRY, j], cells[DRY, i]
+        cells[DZ, i], cells[DZ, j] = cells[DZ, j], cells[DZ, i]
 
 
 def wet_top(cells, skin, top, wet):
     """Spread cold water [kg/m2] on the upper face, which is face `top` (A 0, B 1)."""
-    i = cells.t.shape[0] - 1
-    warm = cells.dry[i] * (DRY_CP + WATER_CP * cells.x[i])
-    cells.t[i] = (warm * cells.t[i] + WATER_CP * wet * WET_C) / (warm + WATER_CP * wet)
-    cells.x[i] += wet / cells.dry[i]
-    skin.gone[top, 0] -= wet
-    skin.gone[top, 1] -= wet
+    i = cells.shape[1] - 1
+    warm = cells[DRY, i] * (DRY_CP + WATER_CP * cells[X, i])
+    cells[T, i] = (warm * cells[T, i] + WATER_CP * wet * WET_C) / (warm + WATER_CP * wet)
+    cells[X, i] += wet / cells[DRY, i]
+    skin[GONE + HOVERS, top] -= wet
+    skin[GONE + TOUCHES, top] -= wet
 
 
 def heat_step(cells, plate, rows, faces, sheet, tables, leg, surface_c, gas_c, lift, escaped, dt):
     """Heat through plate and bread for dt. Returns (the plate's surface [C], heat taken and heat given [J/m2])."""
-    m = plate.t.shape[0]
+    m = plate.shape[1]
     properties(cells, sheet, tables)
     plate_rows(rows, plate, sheet, leg, surface_c, dt)
     bread_rows(rows, cells, sheet, m, dt, min(1.0, OPENS_OVER * lift))
     g = contact_row(rows, cells, plate, sheet, lift) if leg.on_plate else 0.0
     for side in range(2):
-        faces.evap[side] = faces.slope[side] = 0.0
+        faces[EVAP, side] = faces[SLOPE, side] = 0.0
         if side == 0 and leg.on_plate:
             continue
         face_row(rows, faces, cells, side, m, sheet, leg, gas_c, lift)
@@ -125,41 +149,39 @@ def heat_step(cells, plate, rows, faces, sheet, tables, leg, surface_c, gas_c, l
             evaporation_row(rows, faces, cells, side, m, sheet, leg, tables, escaped, dt)
     solve(rows)
     for j in range(m):
-        plate.t[j] = rows.right[j]
-    contact_w = g * (plate.t[m - 1] - rows.right[m])
+        plate[PLATE_T, j] = rows[RIGHT, j]
+    contact_w = g * (plate[PLATE_T, m - 1] - rows[RIGHT, m])
     taken, given = heat_given(rows, faces, cells, m, leg, contact_w, dt)
-    return plate.t[m - 1] - contact_w * 0.5 * plate.dz[m - 1] / sheet.plate_k, taken, given
+    return plate[PLATE_T, m - 1] - contact_w * 0.5 * plate[PLATE_DZ, m - 1] / sheet.plate_k, taken, given
 
 
 def record(film, row, time, cells, skin, flipped, pocket, loss, surface_c):
     """Write one row of the film, cells in A-up order. Returns the next row's number."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     film.s[row] = time
     for i in range(n):
-        film.temp_c[row, i] = cells.t[n - 1 - i] if flipped else cells.t[i]
+        film.temp_c[row, i] = cells[T, n - 1 - i] if flipped else cells[T, i]
     film.pocket[row], film.loss[row], film.surface_c[row] = pocket, loss, surface_c
     for face in range(2):
-        film.brown[row, face] = skin.brown[face]
-        film.char[row, face] = skin.char[face]
+        film.brown[row, face] = skin[BROWN, face]
+        film.char[row, face] = skin[CHAR, face]
     return row + 1
 
 
-def bake(sheet, legs, tables, edges, plate_c, dt0, every_s, film, events, brown, char):
-    """Run the stretches. Fills `film`, `events` [s; then the start of each stretch], `plate_c` [C] and the doses of both
-    faces; returns Totals."""
+def bake(sheet, legs, tables, edges, plate_c, dt0, every_s, film, events, doses):
+    """Run the stretches. Fills `film`, `events` [s; then the start of each stretch], `plate_c` [C] and `doses` of both
+    faces (browning, charring); returns Totals."""
     n = edges.shape[0] - 1
     m = plate_c.shape[0]
     length = edges[n]
     cells, plate = cells_of(sheet, edges), plate_of(sheet, plate_c)
-    rows = Rows(np.zeros(m + n), np.zeros(m + n), np.zeros(m + n), np.zeros(m + n))
-    faces = Faces(np.zeros(2), np.zeros(2), np.zeros(2), np.zeros(2), np.zeros(2))
-    skin = Skin(np.zeros((2, 2)), brown, char)
+    rows, faces, skin = np.zeros((SYSTEM_ROWS, m + n)), np.zeros((FACE_ROWS, 2)), np.zeros((SKIN_ROWS, 2))
     full = POCKET_SHAPE * sheet.radius_m**3
     area = math.pi * sheet.radius_m * sheet.radius_m
     mass0 = sheet.rho_kg_m3 * length
     dry_pa = sheet.pressure_pa - sat_pa(tables, sheet.start_c)
     boils_c = boil_c(tables, sheet.x0)
-    surface_c = plate.t[m - 1]
+    surface_c = plate[PLATE_T, m - 1]
     volume = lost = taken = given = kept = dwell = time = next_row = escaped = loss_off = 0.0
     flipped = opened = False
     row = 0
@@ -200,7 +222,7 @@ def bake(sheet, legs, tables, edges, plate_c, dt0, every_s, film, events, brown,
             else:
                 escaped += left
             for i in range(n):
-                kept += cells.cap[i] * (cells.t[i] - cells.before[i])
+                kept += cells[CAP, i] * (cells[T, i] - cells[BEFORE, i])
             spread_water(cells, sheet, dt)
             age += dt
             time += dt
@@ -226,5 +248,6 @@ def bake(sheet, legs, tables, edges, plate_c, dt0, every_s, film, events, brown,
     if events[OFF] < 0.0:
         events[OFF] = time
         loss_off = lost / mass0
-    plate_c[:] = plate.t
+    plate_c[:] = plate[PLATE_T]
+    doses[:] = skin[BROWN:]
     return Totals(row, lost / mass0, volume / full, surface_c, loss_off, taken, given - kept)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from brassclock.core.fire.puff.conduction import boil_c
+from brassclock.core.fire.puff.state import BEFORE, BOIL_CAP, CAP, DRY, DZ, EVAP, HOTTEST, RIGHT, SLOPE, STEAM, T, X
 from brassclock.core.matter.steam import latent_heat_j_kg
 
 LEAST_X = 0.004  # kg water per kg dry that stays bound
@@ -18,10 +19,10 @@ MOST_LOST = 0.9  # share of a face cell's water in one step
 def boil(cells, rows, tables, m):
     """Boil what the step overheated: t, x and `steam` of every cell. Returns the heat kept as steam [J/m2]."""
     kept = 0.0
-    for i in range(cells.t.shape[0]):
-        star = cells.before[i] + cells.boil_cap[i] * (rows.right[m + i] - cells.before[i]) / cells.cap[i]
-        cells.steam[i] = 0.0
-        x = cells.x[i]
+    for i in range(cells.shape[1]):
+        star = cells[BEFORE, i] + cells[BOIL_CAP, i] * (rows[RIGHT, m + i] - cells[BEFORE, i]) / cells[CAP, i]
+        cells[STEAM, i] = 0.0
+        x = cells[X, i]
         at = boil_c(tables, x)
         if star > at and x > LEAST_X + 1e-4:
             latent = latent_heat_j_kg(at)
@@ -29,15 +30,15 @@ def boil(cells, rows, tables, m):
             half = 0.5 * tables.boil_dx
             for _ in range(5):
                 slope = (boil_c(tables, xn + half) - boil_c(tables, xn - half)) / tables.boil_dx
-                f = cells.cap[i] * (star - boil_c(tables, xn)) - latent * cells.dry[i] * (x - xn)
-                xn -= f / (latent * cells.dry[i] - cells.cap[i] * slope)
+                f = cells[CAP, i] * (star - boil_c(tables, xn)) - latent * cells[DRY, i] * (x - xn)
+                xn -= f / (latent * cells[DRY, i] - cells[CAP, i] * slope)
                 xn = min(max(xn, LEAST_X), x)
-            cells.steam[i] = cells.dry[i] * (x - xn)
-            cells.t[i] = star - latent * cells.steam[i] / cells.cap[i]
-            cells.x[i] = xn
-            kept += latent * cells.steam[i]
+            cells[STEAM, i] = cells[DRY, i] * (x - xn)
+            cells[T, i] = star - latent * cells[STEAM, i] / cells[CAP, i]
+            cells[X, i] = xn
+            kept += latent * cells[STEAM, i]
         else:
-            cells.t[i] = star
+            cells[T, i] = star
     return kept
 
 
@@ -47,10 +48,10 @@ def dry_faces(cells, faces, rows, leg, m, dt):
     for side in range(2):
         if leg.oil or (side == 0 and leg.on_plate):
             continue
-        i = 0 if side == 0 else cells.t.shape[0] - 1
-        ev = faces.evap[side] + faces.slope[side] * (rows.right[m + i] - cells.before[i])
-        ev = min(ev, MOST_LOST * cells.x[i] * cells.dry[i] / dt)
-        cells.x[i] -= ev * dt / cells.dry[i]
+        i = 0 if side == 0 else cells.shape[1] - 1
+        ev = faces[EVAP, side] + faces[SLOPE, side] * (rows[RIGHT, m + i] - cells[BEFORE, i])
+        ev = min(ev, MOST_LOST * cells[X, i] * cells[DRY, i] / dt)
+        cells[X, i] -= ev * dt / cells[DRY, i]
         lost += ev * dt
     return lost
 
@@ -60,7 +61,7 @@ def steam_inward(cells, sheet, tables, leg, opened, uptake, dt):
 
     Returns (steam that left by the faces, steam left over, both [kg/m2]; heat it gave back [J/m2]).
     """
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     half = n // 2
     escaped = 0.0
     left = 0.0
@@ -71,25 +72,25 @@ def steam_inward(cells, sheet, tables, leg, opened, uptake, dt):
         for step in range(n):
             i = step if side == 0 else n - 1 - step
             if step < half:
-                inward = share * cells.steam[i]
+                inward = share * cells[STEAM, i]
                 moving += inward
-                escaped += cells.steam[i] - inward
+                escaped += cells[STEAM, i] - inward
             elif opened and step > half:
                 break
             if moving <= 0.0:
                 continue
-            at = boil_c(tables, cells.x[i])
-            if cells.x[i] > TAKES_UP_X and cells.t[i] < at - BELOW_BOIL_C:
+            at = boil_c(tables, cells[X, i])
+            if cells[X, i] > TAKES_UP_X and cells[T, i] < at - BELOW_BOIL_C:
                 latent = latent_heat_j_kg(at)
-                gap = at - BELOW_BOIL_C - cells.t[i]
+                gap = at - BELOW_BOIL_C - cells[T, i]
                 if opened and step == half:
-                    take = min(sheet.pocket_h * dt, 0.5 * cells.cap[i]) * gap / latent
+                    take = min(sheet.pocket_h * dt, 0.5 * cells[CAP, i]) * gap / latent
                 else:
-                    take = cells.cap[i] * gap * uptake / latent
+                    take = cells[CAP, i] * gap * uptake / latent
                 take = min(take, moving)
                 moving -= take
-                cells.x[i] += take / cells.dry[i]
-                cells.t[i] += latent * take / cells.cap[i]
+                cells[X, i] += take / cells[DRY, i]
+                cells[T, i] += latent * take / cells[CAP, i]
                 back += latent * take
         left += moving
     return escaped, left, back
@@ -103,12 +104,12 @@ def fill_pocket(volume, full, sheet, area, left, dt):
 
 def spread_water(cells, sheet, dt):
     """Even out liquid water between neighbours; no cell dries below what stays bound."""
-    n = cells.t.shape[0]
+    n = cells.shape[1]
     for i in range(n - 1):
-        flow = sheet.water_d * sheet.rho_kg_m3 / (1.0 + sheet.x0) * (cells.x[i] - cells.x[i + 1])
-        flow *= dt / (0.5 * (cells.dz[i] + cells.dz[i + 1]))
-        cells.x[i] -= flow / cells.dry[i]
-        cells.x[i + 1] += flow / cells.dry[i + 1]
+        flow = sheet.water_d * sheet.rho_kg_m3 / (1.0 + sheet.x0) * (cells[X, i] - cells[X, i + 1])
+        flow *= dt / (0.5 * (cells[DZ, i] + cells[DZ, i + 1]))
+        cells[X, i] -= flow / cells[DRY, i]
+        cells[X, i + 1] += flow / cells[DRY, i + 1]
     for i in range(n):
-        cells.x[i] = max(cells.x[i], LEAST_X)
-        cells.hottest[i] = max(cells.hottest[i], cells.t[i])
+        cells[X, i] = max(cells[X, i], LEAST_X)
+        cells[HOTTEST, i] = max(cells[HOTTEST, i], cells[T, i])
