@@ -32,7 +32,147 @@ def line(server: Server, bake: int, seconds: list[tuple[str, int, int]]) -> None
         )
 
 
+class Camera:
+    """Takes the pictures that are wanted, of one window."""
+
+    def __init__(self, server: Server, page: Page, args: argparse.Namespace) -> None:
+        self.server, self.page, self.theme = server, page, args.theme
+        self.out = Path(args.out)
+        self.size = args.size
+        self.wanted = set(filter(None, args.only.split(",")))
+
+    def wants(self, name: str) -> bool:
+        """True if this picture was asked for, or all were."""
+        return not self.wanted or name in self.wanted
+
+    def open(self, path: str) -> None:
+        """Go there and wait."""
+        self.page.goto(self.server.url + path)
+        settle(self.page)
+
+    def take(self, name: str) -> None:
+        """The window as it is."""
+        settle(self.page)
+        self.page.screenshot(path=str(self.out / f"{name}.png"), animations="disabled")
+
+    def shot(self, name: str, path: str, theme: str | None = None) -> None:
+        """The picture of a path."""
+        if self.wants(name):
+            self.page.goto(self.server.url + path)
+            self.page.evaluate(f"document.documentElement.dataset.theme = '{theme or self.theme}'")
+            self.take(name)
+
+    @contextmanager
+    def passing(self, method: str, serve: str, name: str | None = None) -> Iterator[int]:
+        """A bake that is there for its picture only."""
+        body = {"kitchen_id": 1, "method": method, "serve": serve, "name": name}
+        made = self.server.send("POST", "/api/bakes", body)["id"]
+        yield made
+        self.page.request.delete(f"{self.server.url}/api/bakes/{made}")
+
+
+def plain(camera: Camera) -> None:
+    """Views that need nothing done."""
+    for name, path in PATHS.items():
+        camera.shot(name, path)
+    if camera.wants("soda"):
+        with camera.passing("soda-quarters", "tomorrow 11:00", "Day crew's soda round") as made:
+            camera.shot("soda", f"/b/{made}/weigh")
+    if camera.wants("rest"):
+        with camera.passing("yoghurt-quick", "tomorrow 12:00", "Day crew's yoghurt rounds") as made:
+            camera.shot("rest", f"/b/{made}/rise")
+
+
+def ways(camera: Camera) -> None:
+    """A cold dough, and what if the kitchen were warmer."""
+    if not (camera.wants("rise-cold") or camera.wants("ways")):
+        return
+    page = camera.page
+    with camera.passing("cellar-pita", "in 44 h") as made:
+        camera.shot("rise-cold", f"/b/{made}/rise")
+        if camera.wants("ways"):
+            page.goto(f"{camera.server.url}/b/{made}/rise")
+            page.get_by_text("Two nights in the fridge").wait_for()
+            page.get_by_role("slider", name="the kitchen").focus()
+            for _ in range(4):
+                page.keyboard.press("ArrowRight")
+            page.get_by_role("region", name="What if").evaluate("e => e.scrollIntoView({ block: 'start' })")
+            camera.take("ways")
+
+
+def opened(camera: Camera) -> None:
+    """Starters, the day with a way out, a why."""
+    page = camera.page
+    if camera.wants("starters"):
+        camera.open("/k/1/kitchen")
+        page.get_by_role("button", name="How to keep it").click()
+        page.get_by_text("Least waste.").wait_for()
+        page.get_by_text("Starters", exact=True).evaluate("e => e.scrollIntoView({ block: 'start' })")
+        camera.take("starters")
+    if camera.wants("day"):
+        camera.open("/k/1/day")
+        page.get_by_role("group", name="Time rule").press("-")
+        page.get_by_role("group", name="Time rule").press("-")
+        page.get_by_test_id("way-out").get_by_role("button").first.wait_for()
+        camera.take("day")
+    if camera.wants("why"):
+        camera.open("/b/4/rise")
+        page.get_by_role("button", name="Ready time: why?").click()
+        camera.take("why")
+
+
+def live(camera: Camera) -> None:
+    """A clay wall in the middle of its line."""
+    if not camera.wants("fire-live"):
+        return
+    server = camera.server
+    wall = next(s["id"] for s in server.get("/api/kitchens/1")["surfaces"] if s["kind"] == "clay_wall")
+    with camera.passing("house-clay-naan", "in 9 h", "Clay naan for the terrace") as made:
+        server.send("POST", f"/api/bakes/{made}/scale", {"count": 12})
+        server.send("PATCH", f"/api/bakes/{made}", {"surface_id": wall})
+        for i in range(7):
+            due = server.get(f"/api/bakes/{made}/hearth")
+            if dt.datetime.fromisoformat(due["due"][0]["at"]) > dt.datetime.fromisoformat(due["clock"]["now"]):
+                server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
+            move = {k: due["due"][0][k] for k in ("round_no", "spot")} | {"kind": due["due"][0]["move"]}
+            server.send("POST", f"/api/bakes/{made}/taps", move | {"key": f"shot-wall-{i}"})
+        camera.shot("fire-live", f"/b/{made}/fire", "night" if camera.theme == "day" else camera.theme)
+
+
+def phone(camera: Camera) -> None:
+    """The heat on a phone, two breads on it."""
+    if not camera.wants("phone-fire"):
+        return
+    server = camera.server
+    server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
+    line(server, 4, [("load", 1, 1)])
+    server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
+    for seconds, kind, number, spot in ((14, "load", 2, 2), (24, "bubbles", 1, 1), (5, "turn", 1, 1)):
+        time.sleep(seconds)
+        body = {"key": f"shot-phone-{kind}", "kind": kind, "round_no": number, "spot": spot}
+        server.send("POST", "/api/bakes/4/taps", body)
+    time.sleep(7)
+    server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
+    camera.page.set_viewport_size({"width": 390, "height": 844})
+    camera.shot("phone-fire", "/b/4/fire")
+
+
+PATHS = {
+    "bench": "/k/1/bench",
+    "weigh": "/b/4/weigh",
+    "mix": "/b/4/mix",
+    "rise": "/b/4/rise",
+    "fire-plan": "/b/4/fire",
+    "logbook": "/k/1/logbook",
+    "kitchen": "/k/1/kitchen",
+    "new-bake": "/k/1/new",
+    "welcome": "/welcome",
+    "keep": "/b/3/keep",
+}
+
+
 def main() -> None:
+    """Take the pictures."""
     parser = argparse.ArgumentParser()
     parser.add_argument("--out", default="docs/screenshots")
     parser.add_argument("--only", default="")
@@ -40,119 +180,16 @@ def main() -> None:
     parser.add_argument("--theme", default="day")
     args = parser.parse_args()
     width, height = (int(x) for x in args.size.split("x"))
-    out = Path(args.out)
-    out.mkdir(parents=True, exist_ok=True)
-    wanted = set(filter(None, args.only.split(",")))
-
-    def want(name: str) -> bool:
-        return not wanted or name in wanted
-
+    Path(args.out).mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as data, Server(Path(data), demo=True) as server, sync_playwright() as p:
         server.wait_compiled()
         server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
         browser = p.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS)
         page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
         page.add_init_script(f"localStorage.setItem('brass-clock.theme', '{args.theme}')")
-
-        def shot(name: str, path: str, theme: str = args.theme) -> None:
-            if not want(name):
-                return
-            page.goto(server.url + path)
-            page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
-            settle(page)
-            page.screenshot(path=str(out / f"{name}.png"), animations="disabled")
-
-        shot("bench", "/k/1/bench")
-        shot("weigh", "/b/4/weigh")
-        shot("mix", "/b/4/mix")
-        shot("rise", "/b/4/rise")
-        shot("fire-plan", "/b/4/fire")
-        shot("logbook", "/k/1/logbook")
-        shot("kitchen", "/k/1/kitchen")
-        shot("new-bake", "/k/1/new")
-        shot("welcome", "/welcome")
-        shot("keep", "/b/3/keep")
-
-        @contextmanager
-        def passing(method: str, serve: str, name: str | None = None) -> Iterator[int]:
-            """A bake that is there for its picture only."""
-            body = {"kitchen_id": 1, "method": method, "serve": serve, "name": name}
-            made = server.send("POST", "/api/bakes", body)["id"]
-            yield made
-            page.request.delete(f"{server.url}/api/bakes/{made}")
-
-        if want("soda"):
-            with passing("soda-quarters", "tomorrow 11:00", "Day crew's soda round") as made:
-                shot("soda", f"/b/{made}/weigh")
-        if want("rest"):
-            with passing("yoghurt-quick", "tomorrow 12:00", "Day crew's yoghurt rounds") as made:
-                shot("rest", f"/b/{made}/rise")
-        if want("rise-cold") or want("ways"):
-            with passing("cellar-pita", "in 44 h") as made:
-                shot("rise-cold", f"/b/{made}/rise")
-                if want("ways"):
-                    page.goto(f"{server.url}/b/{made}/rise")
-                    page.get_by_text("Two nights in the fridge").wait_for()
-                    page.get_by_role("slider", name="the kitchen").focus()
-                    for _ in range(4):
-                        page.keyboard.press("ArrowRight")
-                    page.get_by_role("region", name="What if").evaluate("e => e.scrollIntoView({ block: 'start' })")
-                    settle(page)
-                    page.screenshot(path=str(out / "ways.png"), animations="disabled")
-        if want("starters"):
-            page.goto(f"{server.url}/k/1/kitchen")
-            page.get_by_role("button", name="How to keep it").click()
-            page.get_by_text("Least waste.").wait_for()
-            page.get_by_text("Starters", exact=True).evaluate("e => e.scrollIntoView({ block: 'start' })")
-            settle(page)
-            page.screenshot(path=str(out / "starters.png"), animations="disabled")
-        if want("day"):
-            page.goto(f"{server.url}/k/1/day")
-            settle(page)
-            page.get_by_role("group", name="Time rule").press("-")
-            page.get_by_role("group", name="Time rule").press("-")
-            page.get_by_test_id("way-out").get_by_role("button").first.wait_for()
-            settle(page)
-            page.screenshot(path=str(out / "day.png"), animations="disabled")
-        if want("why"):
-            page.goto(server.url + "/b/4/rise")
-            settle(page)
-            page.get_by_role("button", name="Ready time: why?").click()
-            page.wait_for_timeout(400)
-            page.screenshot(path=str(out / "why.png"), animations="disabled")
-        if want("fire-live"):
-            page.set_viewport_size({"width": width, "height": height})
-            wall = next(s["id"] for s in server.get("/api/kitchens/1")["surfaces"] if s["kind"] == "clay_wall")
-            with passing("house-clay-naan", "in 9 h", "Clay naan for the terrace") as made:
-                server.send("POST", f"/api/bakes/{made}/scale", {"count": 12})
-                server.send("PATCH", f"/api/bakes/{made}", {"surface_id": wall})
-                for i in range(7):
-                    due = server.get(f"/api/bakes/{made}/hearth")
-                    if dt.datetime.fromisoformat(due["due"][0]["at"]) > dt.datetime.fromisoformat(due["clock"]["now"]):
-                        server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
-                    move = {k: due["due"][0][k] for k in ("round_no", "spot")} | {"kind": due["due"][0]["move"]}
-                    server.send("POST", f"/api/bakes/{made}/taps", move | {"key": f"shot-wall-{i}"})
-                shot("fire-live", f"/b/{made}/fire", "night" if args.theme == "day" else args.theme)
-        if want("phone-fire"):
-            server.send("POST", "/api/clock", {"kitchen_id": 1, "jump": "next_move"})
-            line(server, 4, [("load", 1, 1)])
-            server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
-            time.sleep(14)
-            line(server, 4, [("load", 2, 2)])
-            time.sleep(24)
-            server.send(
-                "POST", f"/api/bakes/{4}/taps", {"key": "shot-bubbles", "kind": "bubbles", "round_no": 1, "spot": 1}
-            )
-            time.sleep(5)
-            line_moves = [("turn", 1, 1)]
-            for kind, number, spot in line_moves:
-                server.send(
-                    "POST", "/api/bakes/4/taps", {"key": "shot-turn-1", "kind": kind, "round_no": number, "spot": spot}
-                )
-            time.sleep(7)
-            server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
-            page.set_viewport_size({"width": 390, "height": 844})
-            shot("phone-fire", "/b/4/fire")
+        camera = Camera(server, page, args)
+        for take in (plain, ways, opened, live, phone):
+            take(camera)
         browser.close()
 
 

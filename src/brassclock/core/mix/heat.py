@@ -12,6 +12,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 from brassclock.core.cautions import Caution, caution
 from brassclock.core.evidence import Input, Kind, Param, Why, invalid
@@ -35,6 +36,7 @@ YEAST_LIMIT_C = {"yeast_instant": 43.0, "yeast_osmotolerant": 43.0, "yeast_activ
 DEFAULT_LIMIT_C = 54.0  # practice: yeast dry in the flour
 RULE_FACTOR_C = {"hand": 3.0, "no_knead": 0.0, "none": 0.0}
 MACHINE_FACTOR_C = 8.0
+COLDEST_C = 0.5  # a liquid that is poured
 
 
 @dataclass(frozen=True)
@@ -196,56 +198,73 @@ def mix_heat(
         raise invalid("/parts", "Nothing is in the bowl. Give at least one part.")
     if kneading.method not in METHODS:
         raise invalid("/method", f"“{kneading.method}” is no mixing method. Use {', '.join(METHODS)}.")
-    cautions: list[Caution] = []
     limit = yeast_limit_c(parts)
-    wanted = liquid = rule = factor = None
-    ice_g, advice = 0.0, ""
-    others: list[Other] = []
-    used = list(parts)
-    if solve_for is not None and target_c is not None:
-        where = [i for i, p in enumerate(used) if p.ingredient.id == solve_for]
-        if not where:
-            raise invalid("/solve/for", f"“{solve_for}” is not among the parts. Name one that is.")
-        at = where[0]
-
-        def landing(temp_c: float) -> float:
-            trial = [*used[:at], Part(used[at].ingredient, used[at].mass_g, temp_c), *used[at + 1 :]]
-            return mixed_temp_c(trial, bowl, kneading)
-
-        zero, slope = landing(0.0), landing(1.0) - landing(0.0)
-        wanted = (target_c - zero) / slope
-        lowest = 0.5
-        if wanted > limit:
-            advice = (
-                f"Even at {limit:.0f} C the dough lands at {landing(limit):.1f} C. Warm the flour or the bowl, "
-                "or let the dough rise somewhere warmer."
-            )
-            cautions.append(caution("yeast_limit", f"{wanted:.0f} C would be needed."))
-            used[at] = Part(used[at].ingredient, used[at].mass_g, limit)
-            others = _others(used, at, bowl, kneading, target_c, limit)
-        elif wanted < lowest:
-            ice_g = ice_mass_g(used[at].mass_g, tap_c if tap_c is not None else kneading.room_c, wanted)
-            advice = f"Colder than water can be: put {ice_g:.0f} g of it in as ice, or chill the flour."
-            others = _others(
-                [*used[:at], Part(used[at].ingredient, used[at].mass_g, lowest), *used[at + 1 :]], at, bowl, kneading,
-                target_c, limit,
-            )  # fmt: skip
-            used[at] = Part(used[at].ingredient, used[at].mass_g, wanted)
-        else:
-            liquid = wanted
-            have = tap_c if tap_c is not None else kneading.room_c
-            ice_g = ice_mass_g(used[at].mass_g, have, wanted) if wanted < have - 0.5 else 0.0
-            used[at] = Part(used[at].ingredient, used[at].mass_g, wanted)
-        flour_c = next((p.temp_c for p in parts if p.ingredient.flour_frac > 0.5), kneading.room_c)
-        base = 3 * target_c - flour_c - kneading.room_c
-        rule = base - RULE_FACTOR_C.get(kneading.method, MACHINE_FACTOR_C)
-        factor = base - wanted
-    dough_c = mixed_temp_c(used, bowl, kneading)
-    account = _account(used, bowl, kneading, dough_c)
+    if solve_for is None or target_c is None:
+        dough_c = mixed_temp_c(parts, bowl, kneading)
+        account, whys = (
+            _account(parts, bowl, kneading, dough_c),
+            _whys(parts, kneading, dough_c, None, solve_for, target_c),
+        )
+        return MixHeat(dough_c, None, None, limit, 0.0, account, None, None, (), "", (), whys)
+    found = _solved(parts, bowl, kneading, solve_for, target_c, limit, kneading.room_c if tap_c is None else tap_c)
+    dough_c = mixed_temp_c(found.used, bowl, kneading)
+    flour_c = next((p.temp_c for p in parts if p.ingredient.flour_frac > 0.5), kneading.room_c)
+    base = 3 * target_c - flour_c - kneading.room_c
     return MixHeat(
-        dough_c, liquid, wanted, limit, ice_g, account, rule, factor, tuple(cautions), advice, tuple(others),
-        _whys(used, kneading, dough_c, wanted, solve_for, target_c),
+        dough_c, found.liquid_c, found.wanted_c, limit, found.ice_g, _account(found.used, bowl, kneading, dough_c),
+        base - RULE_FACTOR_C.get(kneading.method, MACHINE_FACTOR_C), base - found.wanted_c, found.cautions, found.advice,
+        found.others, _whys(found.used, kneading, dough_c, found.wanted_c, solve_for, target_c),
     )  # fmt: skip
+
+
+class _Solution(NamedTuple):
+    """The liquid that lands the dough where it is wanted: its temperature (None: it cannot be had), the one it would take,
+    the parts as they go in, ice [g], and what to do instead."""
+
+    liquid_c: float | None
+    wanted_c: float
+    used: list[Part]
+    ice_g: float = 0.0
+    advice: str = ""
+    others: tuple[Other, ...] = ()
+    cautions: tuple[Caution, ...] = ()
+
+
+def _solved(
+    parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, solve_for: str, target_c: float, limit_c: float,
+    tap_c: float,
+) -> _Solution:  # fmt: skip
+    """Solve for one part's temperature [C]; the landing is linear in it."""
+    where = [i for i, p in enumerate(parts) if p.ingredient.id == solve_for]
+    if not where:
+        raise invalid("/solve/for", f"“{solve_for}” is not among the parts. Name one that is.")
+    at, part = where[0], parts[where[0]]
+
+    def with_it(temp_c: float) -> list[Part]:
+        return [*parts[:at], Part(part.ingredient, part.mass_g, temp_c), *parts[at + 1 :]]
+
+    def landing(temp_c: float) -> float:
+        return mixed_temp_c(with_it(temp_c), bowl, kneading)
+
+    zero, slope = landing(0.0), landing(1.0) - landing(0.0)
+    wanted = (target_c - zero) / slope
+    if wanted > limit_c:
+        advice = (
+            f"Even at {limit_c:.0f} C the dough lands at {landing(limit_c):.1f} C. Warm the flour or the bowl, "
+            "or let the dough rise somewhere warmer."
+        )
+        used = with_it(limit_c)
+        others = tuple(_others(used, at, bowl, kneading, target_c, limit_c))
+        return _Solution(
+            None, wanted, used, 0.0, advice, others, (caution("yeast_limit", f"{wanted:.0f} C would be needed."),)
+        )
+    if wanted < COLDEST_C:
+        ice_g = ice_mass_g(part.mass_g, tap_c, wanted)
+        advice = f"Colder than water can be: put {ice_g:.0f} g of it in as ice, or chill the flour."
+        others = tuple(_others(with_it(COLDEST_C), at, bowl, kneading, target_c, limit_c))
+        return _Solution(None, wanted, with_it(wanted), ice_g, advice, others)
+    ice_g = ice_mass_g(part.mass_g, tap_c, wanted) if wanted < tap_c - 0.5 else 0.0
+    return _Solution(wanted, wanted, with_it(wanted), ice_g)
 
 
 def _account(

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +18,7 @@ from brassclock.core.cautions import Caution, caution
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import NEVER, OWN_NOISE, Band, Belief, Posterior, Reading, nodes, posterior
+from brassclock.core.rise.chemical.reaction import LEFT, SODA
 from brassclock.core.rise.recipe import Batch, osmolality
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.stages import DEFAULT_TARGET, Run, Stage, run_stages, with_all
@@ -114,60 +116,104 @@ def forecast(
     belief = belief or Belief()
     looks, doubts = _sorted_looks(readings)
     believed = warmth.learned(batch, stages, looks, belief.mean)
-    batch, moved = believed.applied(batch, stages)
-    hours = [s.hours for s in moved]
-    total_h = sum(hours)
-    z_nodes = nodes(belief, (7 if coarse else 17) if yeast_course.course_stepper.ready else 5)
-    default = targets[0] if targets else DEFAULT_TARGET
-
-    def run(z: float, count: int, lengths: Sequence[float], *, coarse: bool = False) -> Run:
-        return run_stages(batch, moved[:count], lengths, math.exp(z), default_target=default, coarse=coarse)
-
-    wanted = [i for i, stage in enumerate(moved) if stage.target_ratio is not None or i == len(moved) - 1]
-    lengths = {i: [*hours[:i], open_hours(moved[i], *((8.0, 8.0) if coarse else (12.0, 24.0)))] for i in wanted}
-    opened = {i: [run(z, i + 1, lengths[i], coarse=True) for z in z_nodes] for i in wanted}
-    closed = [r.until(total_h) for r in opened[len(moved) - 1]]
-
-    def predict(node: int, h: float) -> tuple[float, float]:
-        at = min(h, total_h)
-        c = closed[node]
-        return float(np.interp(at, c.course.h, c.ratio)), float(np.interp(at, c.course.h, c.maturity))
-
-    post = posterior(belief, z_nodes, [r for r in looks if r.kind != "dough_c"], predict)
-    doubts += [caution("reading_far_off", f"Look at {r.h:.1f} h:") for r in looks if _far_off(r, closed)]
-    windows: list[Window] = []
-    ready_by: tuple[float, ...] = ()
-    for i in wanted:
-        start_h = sum(hours[:i])
-        noise = QUICK_NOISE if coarse else _noise(believed, batch, moved[: i + 1], lengths[i], post, belief)
-        windows.append(window_of(moved[: i + 1], opened[i], i, start_h, batch, post, noise))
-        if i == len(moved) - 1 and by_h:
-            ready = [_passage(r, i, r.maturity, READY_M) for r in opened[i]]
-            ready_by = tuple(post.share_by(ready, h, noise) for h in by_h)
-    quantiles = [post.quantile_z(q) for q in (0.5, 0.1, 0.9)]
-    if coarse:
-        middle, low, high = (_between(z_nodes, closed, z) for z in quantiles)
-    else:
-        middle, low, high = (run(z, len(moved), hours) for z in quantiles)
+    fan = _fan(*believed.applied(batch, stages), belief, targets[0] if targets else DEFAULT_TARGET, coarse)
+    post = posterior(belief, fan.z, [r for r in looks if r.kind != "dough_c"], fan.predict)
+    doubts += [caution("reading_far_off", f"Look at {r.h:.1f} h:") for r in looks if _far_off(r, fan.closed)]
+    windows, ready_by = _windows(fan, believed, post, belief, by_h)
+    middle, low, high = fan.quantiles(post)
     safety = _safety(batch, stages, middle)
-    peaks = [float(r.course.h[int(np.argmax(r.ratio))]) for r in closed]
-    all_gas = max(float(middle.course.to_come_mol[0] + middle.course.state[0, CO2]), 1e-12)
-    has_soda = any(s.pools[0, 0] > 0 or s.fresh_pools[0, 0] > 0 for s in middle.course.starts)
+    hours = [s.hours for s in fan.stages]
     return Forecast(
-        tuple(_crossings(moved, closed, post, targets)),
-        post.band(peaks),
+        tuple(_crossings(fan.stages, fan.closed, post, targets)),
+        post.band([float(r.course.h[int(np.argmax(r.ratio))]) for r in fan.closed]),
         float(np.max(middle.ratio)),
-        tuple(windows),
-        _trace(moved, hours, middle, low, high, QUICK_ROWS if coarse else TRACE_ROWS),
-        workable_h(middle, moved, len(moved) - 1, sum(hours[:-1])),
+        windows,
+        _trace(fan.stages, hours, middle, low, high, QUICK_ROWS if coarse else TRACE_ROWS),
+        workable_h(middle, fan.stages, len(fan.stages) - 1, sum(hours[:-1])),
         safety,
         post.updated(),
         _acidity(with_all(batch, stages), middle),
-        float(middle.course.to_come_mol[-1]) / all_gas if has_soda else None,
+        _leaven_left(middle),
         ready_by,
         dict(zip(warmth.SPREAD_C, believed.mean.tolist(), strict=True)),
         (*doubts, *_cautions(batch, stages, middle, safety)),
     )
+
+
+class _Fan(NamedTuple):
+    """Runs of one dough over the nodes z of its leaven's strength: of every stage that is watched, left open after its end; and
+    of the whole, as long as it is planned."""
+
+    batch: Batch
+    stages: list[Stage]
+    z: Array
+    lengths: dict[int, list[float]]
+    opened: dict[int, list[Run]]
+    closed: list[Run]
+    default_target: float
+    coarse: bool
+
+    def predict(self, node: int, h: float) -> tuple[float, float]:
+        """(volume ratio, maturity) of a node at hour h, held at the plan's end."""
+        run = self.closed[node]
+        at = min(h, sum(s.hours for s in self.stages))
+        return float(np.interp(at, run.course.h, run.ratio)), float(np.interp(at, run.course.h, run.maturity))
+
+    def quantiles(self, post: Posterior) -> tuple[Run, Run, Run]:
+        """The runs at the median, the tenth and the ninetieth percentile of the leaven's strength."""
+        z50, z10, z90 = (post.quantile_z(q) for q in (0.5, 0.1, 0.9))
+        if self.coarse:
+            return (
+                _between(self.z, self.closed, z50),
+                _between(self.z, self.closed, z10),
+                _between(self.z, self.closed, z90),
+            )
+        return self._whole(z50), self._whole(z10), self._whole(z90)
+
+    def _whole(self, z: float) -> Run:
+        hours = [s.hours for s in self.stages]
+        return run_stages(self.batch, self.stages, hours, math.exp(z), default_target=self.default_target)
+
+
+def _fan(batch: Batch, stages: list[Stage], belief: Belief, default_target: float, coarse: bool) -> _Fan:
+    """All runs of a forecast, in ten-minute steps."""
+    hours = [s.hours for s in stages]
+    z_nodes = nodes(belief, (7 if coarse else 17) if yeast_course.course_stepper.ready else 5)
+    watched = [i for i, stage in enumerate(stages) if stage.target_ratio is not None or i == len(stages) - 1]
+    lengths = {i: [*hours[:i], open_hours(stages[i], *((8.0, 8.0) if coarse else (12.0, 24.0)))] for i in watched}
+    opened = {
+        i: [
+            run_stages(batch, stages[: i + 1], lengths[i], math.exp(z), default_target=default_target, coarse=True)
+            for z in z_nodes
+        ]
+        for i in watched
+    }
+    closed = [r.until(sum(hours)) for r in opened[len(stages) - 1]]
+    return _Fan(batch, stages, z_nodes, lengths, opened, closed, default_target, coarse)
+
+
+def _windows(
+    fan: _Fan, believed: warmth.Warmth, post: Posterior, belief: Belief, by_h: Sequence[float]
+) -> tuple[tuple[Window, ...], tuple[float, ...]]:
+    """(window of every watched stage, probability that the last is ready by those hours)."""
+    found: list[Window] = []
+    ready_by: tuple[float, ...] = ()
+    for i, runs in fan.opened.items():
+        until = fan.stages[: i + 1]
+        noise = QUICK_NOISE if fan.coarse else _noise(believed, fan.batch, until, fan.lengths[i], post, belief)
+        found.append(window_of(until, runs, i, sum(s.hours for s in fan.stages[:i]), fan.batch, post, noise))
+        if i == len(fan.stages) - 1 and by_h:
+            ready = [_passage(r, i, r.maturity, READY_M) for r in runs]
+            ready_by = tuple(post.share_by(ready, h, noise) for h in by_h)
+    return tuple(found), ready_by
+
+
+def _leaven_left(run: Run) -> float | None:
+    """Gas that soda and acid can still make at the end, over all they could; None without soda."""
+    if not any(s.pools[SODA, LEFT] > 0 or s.fresh_pools[SODA, LEFT] > 0 for s in run.course.starts):
+        return None
+    all_gas = max(float(run.course.to_come_mol[0] + run.course.state[0, CO2]), 1e-12)
+    return float(run.course.to_come_mol[-1]) / all_gas
 
 
 def _between(z_nodes: Array, runs: Sequence[Run], z: float) -> Run:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -21,9 +22,7 @@ from brassclock.core.rise.stages import SCALED_SUGAR, Run, Stage, run_stages
 
 SPREADS = {
     "ln A": PRIOR_SD_LOG,
-    "room": 1.5,
-    "mix": 1.5,
-    "shelf": 1.5,
+    **warmth.SPREAD_C,
     "ln yeast": 0.15,
     "lag": 0.35,
     "sugar": 0.35,
@@ -31,7 +30,10 @@ SPREADS = {
 }
 TWEAKS = {"lag": "tau_a", "sugar": SCALED_SUGAR, "growth": "mu27"}  # what each scales
 OWN_NOISE = 0.10
-THERMOMETER_C, SCALE_LOG = 0.5, 0.04
+SCALE_LOG = 0.04
+LEVELS = ((1 / 3, "the level a third of the way"), (1 / 2, "the level half way"))
+PROBE_SHARE = 0.35  # of the last stage, when a thermometer tells most
+EYE_SD, EYE_SHARE = 0.04, 0.10  # of a level read by eye: in volume ratio, and of what it grew
 WIDTH_80 = 2 * 1.2816
 
 
@@ -76,65 +78,66 @@ def _at(run: Run, h: float, read: Callable[[Run], np.ndarray]) -> float:
     return float(np.interp(h, run.course.h, read(run)))
 
 
+class _Slopes(NamedTuple):
+    """Runs with each uncertainty up and down by its spread: what any answer of a run changes by."""
+
+    middle: Run
+    runs: dict[str, tuple[Run, Run]]
+    spreads: dict[str, float]
+
+    def of(self, h: float, read: Callable[[Run], np.ndarray]) -> dict[str, float]:
+        """Slope of an answer at hour h by each uncertainty, in its unit."""
+        return {
+            n: (_at(up, h, read) - _at(down, h, read)) / (2 * self.spreads[n]) for n, (up, down) in self.runs.items()
+        }
+
+
+def _slopes(case: _Case, belief: Belief) -> _Slopes:
+    spreads = SPREADS | {"ln A": belief.sd_log}
+    matter = {"shelf": "shelf" in warmth.open_offsets(case.stages), "ln yeast": bool(case.batch.recipe.yeast)}
+    names = [n for n in spreads if matter.get(n, True)]
+    runs = {n: (_moved(case, n, spreads[n]), _moved(case, n, -spreads[n])) for n in names}
+    return _Slopes(case.run(), runs, spreads)
+
+
 def worth(
     batch: Batch, stages: Sequence[Stage], *, belief: Belief | None = None, now_h: float = 0.0
 ) -> list[InformationGain]:
-    """Measurements still ahead of `now_h`, the one that narrows the end of the last stage most first."""
-    belief = belief or Belief()
-    case = _Case(batch, tuple(stages), belief.mean)
-    spreads = SPREADS | {"ln A": belief.sd_log}
-    matter = {"shelf": "shelf" in warmth.open_offsets(stages), "ln yeast": bool(batch.recipe.yeast)}
-    names = [n for n in spreads if matter.get(n, True)]
-    end_h = sum(s.hours for s in stages)
-    begin_h = end_h - stages[-1].hours
-    middle = case.run()
-    runs = {n: (_moved(case, n, spreads[n]), _moved(case, n, -spreads[n])) for n in names}
-
-    def slopes(h: float, read: Callable[[Run], np.ndarray]) -> dict[str, float]:
-        return {n: (_at(up, h, read) - _at(down, h, read)) / (2 * spreads[n]) for n, (up, down) in runs.items()}
-
-    answer = slopes(end_h - 1e-6, lambda r: r.maturity)
-    step_h = 0.1 * stages[-1].hours
-    rate = (
-        _at(middle, end_h - 1e-6, lambda r: r.maturity) - _at(middle, end_h - step_h, lambda r: r.maturity)
-    ) / step_h
-    variance = sum((answer[n] * spreads[n]) ** 2 for n in names) + (OWN_NOISE * answer["ln A"]) ** 2
+    """Measurements still ahead of `now_h` [h], the one that narrows the end of the last stage most first."""
+    case = _Case(batch, tuple(stages), (belief or Belief()).mean)
+    slopes = _slopes(case, belief or Belief())
+    last_h, end_h = stages[-1].hours, sum(s.hours for s in stages)
+    answer = slopes.of(end_h - 1e-6, lambda r: r.maturity)
+    back_h = 0.1 * last_h
+    gained = _at(slopes.middle, end_h - 1e-6, lambda r: r.maturity)
+    rate = (gained - _at(slopes.middle, end_h - back_h, lambda r: r.maturity)) / back_h
     if rate <= 1e-6:
         return []
+    variances = {n: (answer[n] * slopes.spreads[n]) ** 2 for n in answer}
+    variance = sum(variances.values()) + (OWN_NOISE * answer["ln A"]) ** 2
 
     def narrowing(b: dict[str, float], noise: float) -> float:
-        both = sum(spreads[n] ** 2 * answer[n] * b.get(n, 0.0) for n in names)
-        seen = sum((spreads[n] * b.get(n, 0.0)) ** 2 for n in names) + noise**2
+        both = sum(slopes.spreads[n] ** 2 * answer[n] * b.get(n, 0.0) for n in answer)
+        seen = sum((slopes.spreads[n] * b.get(n, 0.0)) ** 2 for n in answer) + noise**2
         left = max(variance - both**2 / seen, 0.0)
         return WIDTH_80 * (math.sqrt(variance) - math.sqrt(left)) / rate * 60
 
     found: list[InformationGain] = []
-    for share, words in ((1 / 3, "the level a third of the way"), (1 / 2, "the level half way")):
-        h = begin_h + share * stages[-1].hours
+    for share, words in LEVELS:
+        h = end_h - (1 - share) * last_h
         if h > now_h:
-            level = _at(middle, h, lambda r: r.ratio)
-            noise = math.sqrt(0.04**2 + (0.10 * max(level - 1, 0.0)) ** 2)
-            found.append(InformationGain("level", words, h, narrowing(slopes(h, lambda r: r.ratio), noise)))
-    h = begin_h + 0.35 * stages[-1].hours
+            level = _at(slopes.middle, h, lambda r: r.ratio)
+            noise = math.sqrt(EYE_SD**2 + (EYE_SHARE * max(level - 1, 0.0)) ** 2)
+            gain = narrowing(slopes.of(h, lambda r: r.ratio), noise)
+            found.append(InformationGain("level", words, h, gain))
+    h = end_h - (1 - PROBE_SHARE) * last_h
     if h > now_h:
-        found.append(
-            InformationGain(
-                "dough_c",
-                "the dough's own temperature",
-                h,
-                narrowing(slopes(h, lambda r: r.course.temp_c), THERMOMETER_C),
-            )
-        )
-    if "shelf" in names:
-        found.append(
-            InformationGain(
-                "shelf_c", "a thermometer on the fridge shelf", None, narrowing({"shelf": 1.0}, THERMOMETER_C)
-            )
-        )
-    if "ln yeast" in names and now_h <= 0:
-        found.append(
-            InformationGain(
-                "yeast_g", "weighing the yeast, not spooning it", None, narrowing({"ln yeast": 1.0}, SCALE_LOG)
-            )
-        )
+        gain = narrowing(slopes.of(h, lambda r: r.course.temp_c), warmth.THERMOMETER_C)
+        found.append(InformationGain("dough_c", "the dough's own temperature", h, gain))
+    if "shelf" in answer:
+        gain = narrowing({"shelf": 1.0}, warmth.THERMOMETER_C)
+        found.append(InformationGain("shelf_c", "a thermometer on the fridge shelf", None, gain))
+    if "ln yeast" in answer and now_h <= 0:
+        gain = narrowing({"ln yeast": 1.0}, SCALE_LOG)
+        found.append(InformationGain("yeast_g", "weighing the yeast, not spooning it", None, gain))
     return sorted(found, key=lambda w: -w.narrows_min)

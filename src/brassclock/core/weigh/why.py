@@ -26,50 +26,9 @@ def whys(
         ),
     }  # fmt: skip
     if dough.hydration_frac is not None:
-        low, high = hydration_spread(lines)
-        wet = [x for x in lines if x.mass_g * x.ingredient.counted_water_frac > 0.005 * dough.flour_g]
-        why["hydration_frac"] = Why(
-            "True water",
-            "H = Σ mᵢ·wᵢ / Σ mᵢ·fᵢ",
-            "Water from the tap and water inside dairy, egg, butter and starter, over the flour. "
-            "The moisture of the flour itself is left out, as bakers do.",
-            (
-                *(
-                    Input(f"water in {x.ingredient.name}", round(x.mass_g * x.ingredient.counted_water_frac, 1), "g")
-                    for x in wet
-                ),
-                Input("flour", round(dough.flour_g, 1), "g"),
-            ),
-            Kind.PUBLISHED_FROM_MEMORY,
-            f"{low:.0%} to {high:.0%} with the way cups are filled" if high - low > 0.005 else "as weighed",
-            ("how the flour cup was filled", "how wet the dairy is"),
-            ("composition tables, rounded", "cup weights: common practice"),
-        )
-        why["effective_hydration_frac"] = Why(
-            "How wet it feels",
-            "H_eff = Σ mᵢ·eᵢ / Σ mᵢ·fᵢ − a",
-            "Water, with part of the fat and sugar that soften a dough, less what dairy protein and a thirsty flour bind.",
-            (
-                Input("feels like liquid", round(dough.effective_liquid_g, 1), "g"),
-                Input("flour", round(dough.flour_g, 1), "g"),
-                Input("true water", round(dough.hydration_frac * 100, 1), "%"),
-            ),
-            Kind.JUDGEMENT,
-            "about 4 points either way; flours differ",
-            ("the flour in the bag: record what you add", "how wet the dairy is"),
-            ("e = water + .4 fat + .3 sugar − 2 × dairy protein: judgement",),
-        )
+        why |= _water(dough, lines, dough.hydration_frac)
     if soda:
-        why["soda"] = Why(
-            "Soda against acid",
-            "excess = (n_soda − Σ n_acid)·84.007 / m_flour",
-            f"One soda meets one acid. {soda.effect}",
-            tuple(Input(f"{w.name}, {w.side}", round(w.mmol, 1), "mmol") for w in soda.weights if w.mmol > 0.05),
-            Kind.PUBLISHED_FROM_MEMORY,
-            "cultured dairy varies by a fifth in acid",
-            ("how sour the dairy is", "a level spoon of soda is 4.6 g"),
-            ("neutralising values: published, from memory", "flour's own buffer: judgement"),
-        )
+        why["soda"] = _soda(soda)
     if sheet:
         why["thickness_mm"] = Why(
             "Thickness", "t = m / (ρ·A)", "The piece spread evenly over its area.",
@@ -79,6 +38,57 @@ def whys(
             ("density 1.25 g/mL gas-free: Campbell 1990s, from memory",),
         )  # fmt: skip
     return why
+
+
+def _water(dough: Dough, lines: Sequence[SheetLine], hydration_frac: float) -> dict[str, Why]:
+    """True water and effective water over the flour."""
+    low, high = hydration_spread(lines)
+    wet = [x for x in lines if x.mass_g * x.ingredient.counted_water_frac > 0.005 * dough.flour_g]
+    flour = Input("flour", round(dough.flour_g, 1), "g")
+    from_lines = (
+        Input(f"water in {x.ingredient.name}", round(x.mass_g * x.ingredient.counted_water_frac, 1), "g") for x in wet
+    )
+    return {
+        "hydration_frac": Why(
+            "True water",
+            "H = Σ mᵢ·wᵢ / Σ mᵢ·fᵢ",
+            "Water from the tap and water inside dairy, egg, butter and starter, over the flour. "
+            "The moisture of the flour itself is left out, as bakers do.",
+            (*from_lines, flour),
+            Kind.PUBLISHED_FROM_MEMORY,
+            f"{low:.0%} to {high:.0%} with the way cups are filled" if high - low > 0.005 else "as weighed",
+            ("how the flour cup was filled", "how wet the dairy is"),
+            ("composition tables, rounded", "cup weights: common practice"),
+        ),
+        "effective_hydration_frac": Why(
+            "How wet it feels",
+            "H_eff = Σ mᵢ·eᵢ / Σ mᵢ·fᵢ − a",
+            "Water, with part of the fat and sugar that soften a dough, less what dairy protein and a thirsty flour bind.",
+            (
+                Input("feels like liquid", round(dough.effective_liquid_g, 1), "g"),
+                flour,
+                Input("true water", round(hydration_frac * 100, 1), "%"),
+            ),
+            Kind.JUDGEMENT,
+            "about 4 points either way; flours differ",
+            ("the flour in the bag: record what you add", "how wet the dairy is"),
+            ("e = water + .4 fat + .3 sugar − 2 × dairy protein: judgement",),
+        ),
+    }
+
+
+def _soda(soda: SodaBalance) -> Why:
+    """Soda against acid [mmol]."""
+    return Why(
+        "Soda against acid",
+        "excess = (n_soda − Σ n_acid)·84.007 / m_flour",
+        f"One soda meets one acid. {soda.effect}",
+        tuple(Input(f"{w.name}, {w.side}", round(w.mmol, 1), "mmol") for w in soda.weights if w.mmol > 0.05),
+        Kind.PUBLISHED_FROM_MEMORY,
+        "cultured dairy varies by a fifth in acid",
+        ("how sour the dairy is", "a level spoon of soda is 4.6 g"),
+        ("neutralising values: published, from memory", "flour's own buffer: judgement"),
+    )
 
 
 def _mass_spread(lines: Sequence[SheetLine]) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, model_validator
@@ -133,68 +133,66 @@ class Asked:
 
 
 def check_request(req: DayRequest) -> None:
+    """Raise BadRequest naming every instant without a zone, or too far off, then every other fault."""
+    instants = _instants(req)
+    gather([
+        FieldFault(pointer, f"{moment.isoformat()} has no zone. Write it as 2026-11-27T20:00:00+01:00.")
+        for pointer, moment in instants
+        if moment.tzinfo is None
+    ])  # fmt: skip
+    now = req.now or min(m for p, m in instants if "serve" in p)
     faults = []
-    aware: list[tuple[str, Any]] = [
-        ("/now", req.now),
-        ("/serve_at", req.serve_at),
-        ("/serve/at", req.serve and req.serve.at),
-    ]
-    aware += [(f"/busy/{i}/{k}", getattr(x, k)) for i, x in enumerate(req.busy) for k in ("start", "end")]
-    for at, serve in [("/serve", req.serve), *((f"/bakes/{i}/serve", b.serve) for i, b in enumerate(req.bakes))]:
-        aware += [(f"{at}/at", serve.at), (f"{at}/until", serve.until)] if serve else []
-    for pointer, moment in aware:
-        if moment is not None and moment.tzinfo is None:
-            faults.append(
-                FieldFault(pointer, f"{moment.isoformat()} has no zone. Write it as 2026-11-27T20:00:00+01:00.")
-            )
-    gather(faults)
-    now = req.now or min(m for p, m in aware if m is not None and "serve" in p)
-    for pointer, moment in aware:
-        if moment is None or "/busy" in pointer:
+    for pointer, moment in instants:
+        if "/busy" in pointer:
             continue
         ahead = "serve" in pointer and req.now is not None and moment - now > MOST_AHEAD
         if ahead or outside(moment, now):
-            faults.append(
-                FieldFault(
-                    pointer,
-                    f"{moment.isoformat()} lies too far off. {BOUND} A table is at most {MOST_AHEAD.days} days ahead.",
-                )
-            )
+            text = f"{moment.isoformat()} lies too far off. {BOUND} A table is at most {MOST_AHEAD.days} days ahead."
+            faults.append(FieldFault(pointer, text))
     gather(faults)
-    for i, away in enumerate(req.busy):
-        if away.end <= away.start:
-            faults.append(
-                FieldFault(
-                    f"/busy/{i}/end", f"It ends at {away.end} but begins at {away.start}. Give an end after the start."
-                )
-            )
+    gather([*_day_faults(req), *(fault for i in range(len(req.bakes)) for fault in _bake_faults(req, i))])
+
+
+def _instants(req: DayRequest) -> list[tuple[str, dt.datetime]]:
+    """Every instant that is given, under its pointer."""
+    found: list[tuple[str, dt.datetime | None]] = [("/now", req.now), ("/serve_at", req.serve_at)]
+    found += [(f"/busy/{i}/{k}", getattr(x, k)) for i, x in enumerate(req.busy) for k in ("start", "end")]
+    for at, serve in [("/serve", req.serve), *((f"/bakes/{i}/serve", b.serve) for i, b in enumerate(req.bakes))]:
+        found += [(f"{at}/at", serve.at), (f"{at}/until", serve.until)] if serve else []
+    return [(pointer, moment) for pointer, moment in found if moment is not None]
+
+
+def _day_faults(req: DayRequest) -> list[FieldFault]:
+    """Faults of the kitchen's hours, its zone and what may be changed."""
+    faults = [
+        FieldFault(f"/busy/{i}/end", f"It ends at {x.end} but begins at {x.start}. Give an end after the start.")
+        for i, x in enumerate(req.busy)
+        if x.end <= x.start
+    ]
     if req.zone is not None and req.zone not in available_timezones():
         faults.append(FieldFault("/zone", f"“{req.zone[:40]}” is no time zone. Use a name as Europe/Zurich."))
-    names = [b.name for b in req.bakes]
-    for i, b in enumerate(req.bakes):
-        if names.index(b.name) != i:
-            faults.append(FieldFault(f"/bakes/{i}/name", f"Two bakes are called “{b.name}”. Give each its own name."))
-        if b.method is not None and b.method not in methods():
-            faults.append(
-                FieldFault(f"/bakes/{i}/method", f"“{b.method[:40]}” is no method. Use one of {', '.join(methods())}.")
-            )
-        if b.method is None and b.stages is None:
-            faults.append(FieldFault(f"/bakes/{i}", "Give a method, or its two stages with their target_ratio."))
-        serve = b.serve or req.serve
-        if serve is not None and serve.until is not None and serve.until <= serve.at:
-            faults.append(
-                FieldFault(
-                    "/serve/until", f"The table opens {serve.at} and would close {serve.until}. Give a later end."
-                )
-            )
     low, high = req.allow.dose_range or (1e-5, 1.0)
     if not 0 < low <= high:
-        faults.append(
-            FieldFault(
-                "/allow/dose_range", f"{low:g} to {high:g} is no range of leaven over flour. Give as [0.002, 0.01]."
-            )
-        )
-    gather(faults)
+        text = f"{low:g} to {high:g} is no range of leaven over flour. Give as [0.002, 0.01]."
+        faults.append(FieldFault("/allow/dose_range", text))
+    return faults
+
+
+def _bake_faults(req: DayRequest, i: int) -> list[FieldFault]:
+    """Faults of the i-th bake."""
+    bake, faults = req.bakes[i], []
+    if any(b.name == bake.name for b in req.bakes[:i]):
+        faults.append(FieldFault(f"/bakes/{i}/name", f"Two bakes are called “{bake.name}”. Give each its own name."))
+    if bake.method is not None and bake.method not in methods():
+        text = f"“{bake.method[:40]}” is no method. Use one of {', '.join(methods())}."
+        faults.append(FieldFault(f"/bakes/{i}/method", text))
+    if bake.method is None and bake.stages is None:
+        faults.append(FieldFault(f"/bakes/{i}", "Give a method, or its two stages with their target_ratio."))
+    serve = bake.serve or req.serve
+    if serve is not None and serve.until is not None and serve.until <= serve.at:
+        text = f"The table opens {serve.at} and would close {serve.until}. Give a later end."
+        faults.append(FieldFault("/serve/until", text))
+    return faults
 
 
 def zone_of(req: DayRequest) -> dt.tzinfo:

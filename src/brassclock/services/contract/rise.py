@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import asdict
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -17,7 +18,7 @@ from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage, with_all
-from brassclock.core.rise.windows import MAX_HOURS
+from brassclock.core.rise.windows import MAX_HOURS, Window
 from brassclock.core.rise.worth import worth
 from brassclock.core.terms import Feel, Powder, ReadingKind, StarterState, Strength
 from brassclock.services.contract.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough, portions_of
@@ -165,73 +166,64 @@ def run_rise(q: RiseRequest) -> dict[str, Any]:
     )  # fmt: skip
     ranked = worth(batch, stages, belief=seen.belief, now_h=max((x.h for x in readings), default=0.0))
     odd = [c for s in q.stages if s.path for c in doubts(s.path)]
-    t = seen.trace
-    window = seen.windows[0] if seen.windows else None
-    why = {
-        "crossings": {
-            "relation": "E = (V_dry + V_gas(C, T, P)) / V_ref; C' = r − leak; r by sugar, maltose, temperature and salt",
-            "inputs": {"mix_temp_c": q.mix_temp_c, "altitude_m": q.altitude_m, "activity": q.activity.mean},
-            "evidence": "fitted",
-        },
-        "windows": {
-            "relation": "m = Q / need (ready .9, best 1 to 1.3); fill f = (C0 + Q) / capacity (too far)",
-            "inputs": {"strength": q.strength},
-            "evidence": "judgement",
-        },
-    }
     return {
         "crossings": [
             {
                 "ratio": c.ratio,
                 "stage": c.stage,
-                "h": None if c.h.p50 is None else c.h.as_dict(),
+                "h": c.h.as_dict() if c.h.p50 is not None else None,
                 "p_never": c.h.p_never,
             }
             for c in seen.crossings
         ],
         "peak": {"h": seen.peak_h.as_dict(), "ratio": seen.peak_ratio},
-        "windows": [
-            {
-                "stage": w.stage,
-                "ready": w.ready.as_dict(),
-                "best": w.best_from.as_dict(),
-                "best_from": w.best_from.as_dict(),
-                "best_to": w.best_to.as_dict(),
-                "too_far": w.too_far.as_dict(),
-                "reason": w.reason,
-            }
-            for w in seen.windows
-        ],
-        "trace": {
-            "h": t.h.tolist(),
-            "ratio": t.ratio.tolist(),
-            "ratio_p10": t.ratio_p10.tolist(),
-            "ratio_p90": t.ratio_p90.tolist(),
-            "maturity": t.maturity.tolist(),
-            "fill": t.fill.tolist(),
-            "dough_c": t.dough_c.tolist(),
-            "centre_c": t.centre_c.tolist(),
-            "gas_ml_per_100g": t.gas_ml_per_100g.tolist(),
-        },
-        "acid": None if seen.acid is None else {"ph": seen.acid.ph, "tta_ml": seen.acid.tta_ml, "word": seen.acid.word},
+        "windows": [_window_dict(w) for w in seen.windows],
+        "trace": {name: getattr(seen.trace, name).tolist() for name in TRACES},
+        "acid": asdict(seen.acid) if seen.acid else None,
         "leaven_left_frac": seen.leaven_left_frac,
         "ready_by": [{"h": h, "probability": p} for h, p in zip(q.by_h, seen.ready_by, strict=True)],
         "offsets_c": seen.offsets_c,
         "workable_h": seen.workable_h,
-        "safety": None
-        if seen.safety is None
-        else {
-            "warm_h": seen.safety.warm_h,
-            "limit_h": seen.safety.limit_h,
-            "reached_at_h": seen.safety.reached_at_h,
-        },
-        "most_worth_measuring": [
-            {"what": w.what, "words": w.words, "at_h": w.at_h, "narrows_min": w.narrows_min} for w in ranked
-        ],
+        "safety": asdict(seen.safety) if seen.safety else None,
+        "most_worth_measuring": [asdict(w) for w in ranked],
         "belief": {"mean": seen.belief.mean, "sd_log": seen.belief.sd_log},
         "cautions": [c.model_dump() for c in caution_out((*odd, *seen.cautions))],
-        "why": why if window else {"crossings": why["crossings"]},
+        "why": _whys(q, bool(seen.windows)),
     }
+
+
+TRACES = (
+    "h", "ratio", "ratio_p10", "ratio_p90", "maturity", "fill", "dough_c", "centre_c", "gas_ml_per_100g",
+)  # fmt: skip
+
+
+def _window_dict(w: Window) -> dict[str, Any]:
+    bands = {
+        "ready": w.ready,
+        "best": w.best_from,
+        "best_from": w.best_from,
+        "best_to": w.best_to,
+        "too_far": w.too_far,
+    }
+    return {"stage": w.stage, **{name: band.as_dict() for name, band in bands.items()}, "reason": w.reason}
+
+
+def _whys(q: RiseRequest, has_windows: bool) -> dict[str, Any]:
+    """Relations and inputs of what was computed."""
+    why: dict[str, Any] = {
+        "crossings": {
+            "relation": "E = (V_dry + V_gas(C, T, P)) / V_ref; C' = r − leak; r by sugar, maltose, temperature and salt",
+            "inputs": {"mix_temp_c": q.mix_temp_c, "altitude_m": q.altitude_m, "activity": q.activity.mean},
+            "evidence": "fitted",
+        },
+    }
+    if has_windows:
+        why["windows"] = {
+            "relation": "m = Q / need (ready .9, best 1 to 1.3); fill f = (C0 + Q) / capacity (too far)",
+            "inputs": {"strength": q.strength},
+            "evidence": "judgement",
+        }
+    return why
 
 
 def run_dose(q: LeavenDoseRequest) -> dict[str, Any]:

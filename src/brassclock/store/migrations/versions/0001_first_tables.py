@@ -54,7 +54,11 @@ def upgrade() -> None:
     )
     with op.batch_alter_table('surface', schema=None) as batch_op:
         batch_op.create_index(batch_op.f('ix_surface_kitchen_id'), ['kitchen_id'], unique=False)
+    _bake()
+    _of_a_bake()
 
+
+def _bake() -> None:
     op.create_table('bake',
     sa.Column('id', sa.Integer(), nullable=False),
     sa.Column('kitchen_id', sa.Integer(), nullable=False),
@@ -98,6 +102,8 @@ def upgrade() -> None:
     with op.batch_alter_table('bake', schema=None) as batch_op:
         batch_op.create_index(batch_op.f('ix_bake_kitchen_id'), ['kitchen_id'], unique=False)
 
+
+def _of_a_bake() -> None:
     op.create_table('outcome',
     sa.Column('id', sa.Integer(), nullable=False),
     sa.Column('bake_id', sa.Integer(), nullable=False),
