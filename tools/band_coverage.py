@@ -1,7 +1,8 @@
 """Do the bands hold what they promise? Bakes are simulated with a truth of their own, read by eye, and forecast.
 
 The truth differs from the forecast's model in what differs between real doughs: the leaven's strength, the temperatures
-of mix, room and shelf, lag, sugar, amylase, growth, and the yeast weighed. `--write` renews the table in docs/science.md.
+of mix, room and shelf, lag, sugar, amylase, growth, and the yeast weighed. `--write` renews the table in
+docs/science.md.
 """
 
 from __future__ import annotations
@@ -48,13 +49,19 @@ CASES: dict[str, tuple[str, Dough, float, Stage]] = {
     "quick": ("1 % at 24 °C, 1.9×", _dough(1.0), 26.0, Stage("bulk", 3.0, ((0.0, 24.0),), TUB, "ball", 1.9)),
     "long": ("0.2 % at 21 °C, 2×", _dough(0.2), 24.0, Stage("bulk", 12.0, ((0.0, 21.0),), TUB, "ball", 2.0)),
     "trace": ("0.05 % at 22 °C, 2×", _dough(0.05), 24.0, Stage("bulk", 24.0, ((0.0, 22.0),), TUB, "ball", 2.0)),
-    "cold": ("0.3 %, 24 h cold, then the bench", _dough(0.3), 24.0, Stage("balls", 30.0, COLD, Vessel("tray", 95, True), None, 1.9)),
-}  # fmt: skip
+    "cold": (
+        "0.3 %, 24 h cold, then the bench",
+        _dough(0.3),
+        24.0,
+        Stage("balls", 30.0, COLD, Vessel("tray", 95, True), None, 1.9),
+    ),
+}
 
 
 @dataclass(frozen=True)
 class Coverage:
-    """Share of bakes whose true ready time fell inside the band; the band's median width and the median's error [h, -]."""
+    """Share of bakes whose true ready time fell inside the band; the band's median width and the median's error [h,
+    -]."""
 
     share: float
     width_h: float

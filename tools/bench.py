@@ -106,7 +106,8 @@ def rise() -> None:
     off_reference = abs(expansion_by_scipy(start, "LSODA", 1e-6) - exact)
     print(f"rise, 72 h at 5 min, compiled      {ours:9.2f} ms")
     print(
-        f"  solve_ivp LSODA 1e-6, plain      {reference:9.2f} ms   {reference / ours:6.0f} x as long   (aim: 15 or more)"
+        f"  solve_ivp LSODA 1e-6, plain      {reference:9.2f} ms   {reference / ours:6.0f} x as long   (aim: 15 or "
+        "more)"
     )
     print(f"  off in volume ratio              {off:9.1e}      LSODA {off_reference:.1e}   (aim: 1e-4 or less)")
 
@@ -119,7 +120,8 @@ def sourdough() -> None:
     ours = best_ms(lambda: yeast_course.course(start, PATH), 30)
     plain_yeast = best_ms(lambda: yeast_course.course(yeast_course.start_of(Z, 24.0), PATH), 30)
     print(
-        f"sourdough, 72 h at 5 min           {ours:9.2f} ms   {ours / plain_yeast:6.1f} x the yeast's own   (aim: 2.5 ms or less)"
+        f"sourdough, 72 h at 5 min           {ours:9.2f} ms   {ours / plain_yeast:6.1f} x the yeast's own   (aim: "
+        "2.5 ms or less)"
     )
 
 
@@ -149,7 +151,8 @@ def belief() -> None:
     plain = best_ms(lambda: run_stages(batch, [stage], [72.0], 1.0, coarse=True), 1)
     yeast_course.course_stepper._fast = fast
     print(
-        f"belief, 17 nodes of 72 h           {ours:9.2f} ms   one node in plain Python {plain:.0f} ms   (aim: 30 ms or less)"
+        f"belief, 17 nodes of 72 h           {ours:9.2f} ms   one node in plain Python {plain:.0f} ms   (aim: 30 ms "
+        "or less)"
     )
 
 
@@ -169,7 +172,8 @@ SWING = [20.5 + 3 * float(np.sin((h - 9) / 24 * 2 * np.pi)) for h in range(24)]
 
 
 def day() -> None:
-    """A bake placed anew around a calendar, over its own route and over all; six bakes at once. Reference: the plan without hours."""
+    """A bake placed anew around a calendar, over its own route and over all; six bakes at once. Reference: the plan
+    without hours."""
 
     def spec(grams: float, cold: Cold | None = None) -> BakeSpec:
         dough = dough_of_masses([*COLD_DOUGH[:2], ("yeast_instant", grams), COLD_DOUGH[3]])
@@ -196,7 +200,8 @@ def day() -> None:
         ):
             took = best_ms(lambda m=made, h=home, c=choice: Search(PlanRequest(m, FRIDAY, now), h).best(c), 8)  # type: ignore[misc]
             print(
-                f"  around a {name:<15} {words:<11} {took:6.1f} ms   {took / reference:6.1f} x as long   (aim: {aim} ms or less)"
+                f"  around a {name:<15} {words:<11} {took:6.1f} ms   {took / reference:6.1f} x as long   (aim: {aim} "
+                "ms or less)"
             )
     hours = (0.0, 1.2, 2.4, 3.6, 4.8, 6.0)
     items = [
@@ -219,7 +224,8 @@ def day() -> None:
 DRAG = """async (n) => {
   const took = [], grip = document.querySelector('g[role=slider][aria-label=Table]');
   const box = grip.getBoundingClientRect(), y = box.top + 24;
-  const send = (type, x) => grip.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: y, buttons: 1 }));
+  const at = (x) => ({ bubbles: true, pointerId: 1, clientX: x, clientY: y, buttons: 1 });
+  const send = (type, x) => grip.dispatchEvent(new PointerEvent(type, at(x)));
   grip.setPointerCapture = () => {}; grip.hasPointerCapture = () => true;
   const paths = () => [...document.querySelectorAll('svg path')].map((p) => p.getAttribute('d')).join();
   // a message posted in a frame's callback arrives when that frame has been painted
@@ -232,7 +238,11 @@ DRAG = """async (n) => {
     send('pointermove', x);
     await new Promise((done, late) => {
       const limit = setTimeout(() => late(new Error('no curve')), 4000);
-      const look = () => { if (paths() === before) return requestAnimationFrame(look); clearTimeout(limit); painted(() => { took.push(performance.now() - began); done(); }); };
+      const look = () => {
+        if (paths() === before) return requestAnimationFrame(look);
+        clearTimeout(limit);
+        painted(() => { took.push(performance.now() - began); done(); });
+      };
       look();
     });
     await new Promise((done) => setTimeout(done, 40));
@@ -262,7 +272,8 @@ def drag() -> None:
             took = sorted(page.evaluate(DRAG, 80))
             p95 = took[int(0.95 * len(took))]
             print(
-                f"drag to paint, {words:<12} p95    {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 100 ms or less)"
+                f"drag to paint, {words:<12} p95    {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 100 "
+                "ms or less)"
             )
             browser.close()
 
@@ -284,7 +295,8 @@ def bake() -> None:
 
 
 def ensemble() -> None:
-    """A bread with its program, the right heat, its bands and a habit led back to a heat; each over one bake of 300 s in the same run."""
+    """A bread with its program, the right heat, its bands and a habit led back to a heat; each over one bake of 300 s
+    in the same run."""
     bread, air = puff_model.Bread(0.0034, 0.18, 0.88, 20.0), puff_model.Face(30, 10, 30, 0.9, 1200)
     stages = [puff_model.Stage(150.0, turned, 12_000.0, 25.0, 8.0, air) for turned in (False, True)]
     bake = best_ms(lambda: puff_model.simulate(bread, puff_model.Plate("iron", 0.005, 235.0), stages), 12)
@@ -296,16 +308,19 @@ def ensemble() -> None:
         habit = best_ms(lambda s=surface: implied(plan_bread(bread, s).baking, [90.0, 90.0]), 5)  # type: ignore[misc]
         print(f"program and right heat, {kind:<12}{heat:8.1f} ms  {heat / bake:5.0f} x one bake  (aim: 60 ms or less)")
         print(
-            f"  its bands of 32, on top           {both - one:8.1f} ms  {(both - one) / bake:5.0f} x one bake  (aim: 60 ms or less)"
+            f"  its bands of 32, on top           {both - one:8.1f} ms  {(both - one) / bake:5.0f} x one bake  (aim: "
+            "60 ms or less)"
         )
         print(
-            f"  a habit led back to a heat        {habit:8.1f} ms  {habit / bake:5.0f} x one bake  (aim: 150 ms or less)"
+            f"  a habit led back to a heat        {habit:8.1f} ms  {habit / bake:5.0f} x one bake  (aim: 150 ms or "
+            "less)"
         )
     roll = proved(puff_model.Bread(0.02, 0.06, 0.88, 24.0, pocket=False))
     baking = plan_bread(roll, Surface("oven_tray", 225.0)).baking
     roll_ms = best_ms(lambda: baking.baked(), 5)
     print(
-        f"a roll of 30 min in a tray           {roll_ms:8.1f} ms  {roll_ms / bake:5.0f} x one bake  (aim: 15 ms or less)"
+        f"a roll of 30 min in a tray           {roll_ms:8.1f} ms  {roll_ms / bake:5.0f} x one bake  (aim: 15 ms or "
+        "less)"
     )
 
 
@@ -321,7 +336,8 @@ def heat_line() -> None:
         longer = plan_line(spec, breads, 100_000)
         aim = 150 if breads == 24 else 500
         print(
-            f"line of {breads:3d}, first answer {took:9.0f} ms   {first.makespan_s / first.lower_bound_s:.3f} of the bound, "
+            f"line of {breads:3d}, first answer {took:9.0f} ms   {first.makespan_s / first.lower_bound_s:.3f} of the "
+            "bound, "
             f"looked for 2 s longer {longer.makespan_s / longer.lower_bound_s:.3f}   (aim: {aim} ms or less)"
         )
     for breads, spots, cooks, late_s in ((24, 2, 1, 4), (24, 2, 1, 15), (120, 4, 2, 4), (120, 4, 2, 15)):
@@ -335,15 +351,20 @@ def heat_line() -> None:
             plays.append(played(spec, breads, 41.0, 60.0, lambda _, s=seconds, most=late_s: s.uniform(0, most)))  # type: ignore[misc]
         ms = sorted(map(min, *(run.mended_ms[2:] for run in plays)))
         print(
-            f"line of {breads:3d}, mended, median {statistics.median(ms):5.1f} ms   p95 {ms[len(ms) * 95 // 100]:.1f}, longest {ms[-1]:.0f} (met once: "
-            f"{max(max(run.mended_ms[2:]) for run in plays):.0f}); up to {late_s} s late at each move, {plays[0].seconds / planned:.3f} of the plan   "
+            f"line of {breads:3d}, mended, median {statistics.median(ms):5.1f} ms   p95 "
+            f"{ms[len(ms) * 95 // 100]:.1f}, longest {ms[-1]:.0f} (met once: "
+            f"{max(max(run.mended_ms[2:]) for run in plays):.0f}); up to {late_s} s late at each move, "
+            f"{plays[0].seconds / planned:.3f} of the plan   "
             "(aim: 100 ms or less)"
         )
 
 
 FRAMES = """seconds => new Promise(done => {
   const took = []; let last = performance.now(); const end = last + 1000 * seconds;
-  const frame = now => { took.push(now - last); last = now; now < end ? requestAnimationFrame(frame) : done(took.slice(2)); };
+  const frame = now => {
+    took.push(now - last); last = now;
+    now < end ? requestAnimationFrame(frame) : done(took.slice(2));
+  };
   requestAnimationFrame(frame);
 })"""
 
@@ -386,7 +407,8 @@ def frames() -> None:
         took = sorted(page.evaluate(FRAMES, 10))
         longest, p95 = took[-1], took[int(0.95 * len(took))]
         print(
-            f"hearth of 12 breads, a frame {statistics.median(took):9.1f} ms   p95 {p95:.1f}, longest {longest:.0f}, {1e3 * len(took) / sum(took):.0f} a second   (aim: 60 a second)"
+            f"hearth of 12 breads, a frame {statistics.median(took):9.1f} ms   p95 {p95:.1f}, longest {longest:.0f}, "
+            f"{1e3 * len(took) / sum(took):.0f} a second   (aim: 60 a second)"
         )
 
 
@@ -411,7 +433,10 @@ KEYSTROKES = """async (n) => {
     input.dispatchEvent(new Event("input", { bubbles: true }));
     await new Promise((done, late) => {
       const limit = setTimeout(() => late(new Error("no sheet")), 4000);
-      const look = () => { if (grams() === before) return requestAnimationFrame(look); clearTimeout(limit); took.push(performance.now() - began); done(); };
+      const look = () => {
+        if (grams() === before) return requestAnimationFrame(look);
+        clearTimeout(limit); took.push(performance.now() - began); done();
+      };
       look();
     });
     await new Promise((done) => setTimeout(done, 120));
@@ -440,7 +465,8 @@ def keystroke() -> None:
         took = sorted(page.evaluate(KEYSTROKES, 60))
         p95 = took[int(0.95 * len(took))]
         print(
-            f"keystroke to sheet, 30 lines, p95  {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 50 ms or less)"
+            f"keystroke to sheet, 30 lines, p95  {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 50 ms "
+            "or less)"
         )
 
 

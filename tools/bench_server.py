@@ -1,4 +1,5 @@
-"""The server under load: latencies of taps, polls and edits, the write lock, the dearest requests, start and memory. Part of `make bench`.
+"""The server under load: latencies of taps, polls and edits, the write lock, the dearest requests, start and memory.
+Part of `make bench`.
 
 The named reference of each row is the same question asked by one client in the same run.
 """
@@ -35,16 +36,22 @@ def taps() -> None:
     """Cooks that press at once when they are answered, each on a line of its own; polls between."""
     one: Asked | None = None
     for clients, breads, pause, aim in (
-        (1, 24, 0.0, ""), (20, 24, 0.0, "without a pause (aim: p95 150 ms)"), (50, 24, 0.0, "without a pause (aim: p95 400 ms)"), (20, 24, 1.0, "a press a second"),
-        (50, 24, 1.0, "a press a second"), (1, 120, 0.0, ""), (20, 120, 2.0, "a press in two seconds"),
-    ):  # fmt: skip
+        (1, 24, 0.0, ""),
+        (20, 24, 0.0, "without a pause (aim: p95 150 ms)"),
+        (50, 24, 0.0, "without a pause (aim: p95 400 ms)"),
+        (20, 24, 1.0, "a press a second"),
+        (50, 24, 1.0, "a press a second"),
+        (1, 120, 0.0, ""),
+        (20, 120, 2.0, "a press in two seconds"),
+    ):
         with Server(folder(), demo=False) as server:
             server.wait_compiled()
             pressed, polled = play(server, kitchen_with_lines(server, clients, breads), SECONDS, pause)
         one = one or pressed
         ratio = statistics.median(pressed.took_ms) / statistics.median(one.took_ms)
         print(
-            f"taps, {clients:2d} cooks, lines of {breads:3d}, pause {pause:.0f} s   {pressed}   {ratio:.1f} x one cook   {aim}"
+            f"taps, {clients:2d} cooks, lines of {breads:3d}, pause {pause:.0f} s   {pressed}   {ratio:.1f} x one "
+            f"cook   {aim}"
         )
         print(f"  polls between                        {polled}")
 
@@ -58,7 +65,8 @@ def writers() -> None:
             asked = edits(server, 1, bakes, count, SECONDS)
             held = server.get("/api/health")["lock_ms"]
         print(
-            f"edits, {count:2d} writers of one kitchen         {asked}   write lock held p95 {held['p95']:.1f}, longest {held['most']:.1f} ms (aim: under 20)"
+            f"edits, {count:2d} writers of one kitchen         {asked}   write lock held p95 {held['p95']:.1f}, "
+            f"longest {held['most']:.1f} ms (aim: under 20)"
         )
 
 
@@ -87,7 +95,8 @@ def history() -> None:
                 silent.append(1e3 * (time.perf_counter() - began))
             took.append(statistics.median(each))
         print(
-            f"bench, {kept:5d} kept bakes                 {took[-1]:.1f} ms after a change, {statistics.median(silent):.1f} ms without news (aim: under 2)"
+            f"bench, {kept:5d} kept bakes                 {took[-1]:.1f} ms after a change, "
+            f"{statistics.median(silent):.1f} ms without news (aim: under 2)"
         )
     print(f"  with {HISTORIES[1]} over with {HISTORIES[0]}               {took[1] / took[0]:.2f} (aim: 1.2 or less)")
 
@@ -148,24 +157,47 @@ def start() -> None:
     subprocess.run([sys.executable, "-c", "import numpy, flask, sqlmodel"], check=True)
     libraries = time.perf_counter() - began
     print(
-        f"start, to the page that says so          {page:.2f} s; to the first answer {answer:.2f} s (aim: 1.0), {answer / libraries:.1f} x importing its libraries alone"
+        f"start, to the page that says so          {page:.2f} s; to the first answer {answer:.2f} s (aim: 1.0), "
+        f"{answer / libraries:.1f} x importing its libraries alone"
     )
 
 
 DEAREST: list[tuple[str, str, str, Any]] = [
-    ("a bake, computed", "GET", "/api/bakes/1", None), ("the best line of 120", "GET", "/api/bakes/1/line", None), ("fire what-ifs", "GET", "/api/bakes/1/fire-ifs", None),
-    ("a rise what-if", "POST", "/api/bakes/2/whatif", {"room_k": 3}), ("named routes", "GET", "/api/bakes/2/routes", None), ("way out", "GET", "/api/bakes/2/way-out", None),
-    ("other ways", "GET", "/api/bakes/2/others", None), ("twelve bakes together", "GET", "/api/kitchens/1/day/together", None), ("the bench of 24 live bakes", "GET", "/api/kitchens/1/bench", None),
-    ("a kitchen's air changed under 24 live bakes", "PATCH", "/api/kitchens/1", {"hourly_c": [19.0] * 24}), ("a plan as a calendar", "GET", "/api/kitchens/1/plan/ics", None),
-    ("compute day, eight bakes", "POST", "/api/compute/day", None), ("compute line of 500", "POST", "/api/compute/line", {"breads": 500, "cooks": 2, "spots": 6, "recover_s": 5, "ops": [
-        {"name": "roll", "hands_s": 20, "then_min_s": 60, "then_max_s": 600}, {"name": "load", "hands_s": 6, "takes_spot": True, "then_min_s": 40, "then_max_s": 50},
-        {"name": "off", "hands_s": 5, "frees_spot": True, "then_min_s": 0, "then_max_s": 60}]}),
+    ("a bake, computed", "GET", "/api/bakes/1", None),
+    ("the best line of 120", "GET", "/api/bakes/1/line", None),
+    ("fire what-ifs", "GET", "/api/bakes/1/fire-ifs", None),
+    ("a rise what-if", "POST", "/api/bakes/2/whatif", {"room_k": 3}),
+    ("named routes", "GET", "/api/bakes/2/routes", None),
+    ("way out", "GET", "/api/bakes/2/way-out", None),
+    ("other ways", "GET", "/api/bakes/2/others", None),
+    ("twelve bakes together", "GET", "/api/kitchens/1/day/together", None),
+    ("the bench of 24 live bakes", "GET", "/api/kitchens/1/bench", None),
+    ("a kitchen's air changed under 24 live bakes", "PATCH", "/api/kitchens/1", {"hourly_c": [19.0] * 24}),
+    ("a plan as a calendar", "GET", "/api/kitchens/1/plan/ics", None),
+    ("compute day, eight bakes", "POST", "/api/compute/day", None),
+    (
+        "compute line of 500",
+        "POST",
+        "/api/compute/line",
+        {
+            "breads": 500,
+            "cooks": 2,
+            "spots": 6,
+            "recover_s": 5,
+            "ops": [
+                {"name": "roll", "hands_s": 20, "then_min_s": 60, "then_max_s": 600},
+                {"name": "load", "hands_s": 6, "takes_spot": True, "then_min_s": 40, "then_max_s": 50},
+                {"name": "off", "hands_s": 5, "frees_spot": True, "then_min_s": 0, "then_max_s": 60},
+            ],
+        },
+    ),
     ("a starter's upkeep", "GET", "/api/kitchens/1/starters", None),
-]  # fmt: skip
+]
 
 
 def dearest() -> None:
-    """The ten dearest requests there are, alone on a warm server with 24 live bakes, and how much memory all of them take."""
+    """The ten dearest requests there are, alone on a warm server with 24 live bakes, and how much memory all of them
+    take."""
     with Server(folder(), demo=False) as server:
         server.wait_compiled()
         client = Client(server)
@@ -223,7 +255,8 @@ def memory() -> None:
     early = [mb for s, mb in seen if 60 < s < 120]
     late = [mb for s, mb in seen if s > 540]
     print(
-        f"memory at 60 x, after 1 and 10 min       {statistics.median(early):.0f} and {statistics.median(late):.0f} MB, {statistics.median(late) / statistics.median(early):.3f} (aim: within 5 %)"
+        f"memory at 60 x, after 1 and 10 min       {statistics.median(early):.0f} and {statistics.median(late):.0f} "
+        f"MB, {statistics.median(late) / statistics.median(early):.3f} (aim: within 5 %)"
     )
 
 

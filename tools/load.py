@@ -1,4 +1,5 @@
-"""Load on a server of this machine: taps, polls and edits by many clients, bounded in number and time. Used by `make bench`."""
+"""Load on a server of this machine: taps, polls and edits by many clients, bounded in number and time. Used by `make
+bench`."""
 
 from __future__ import annotations
 
@@ -26,7 +27,10 @@ class Asked:
         return ordered[min(int(len(ordered) * share), len(ordered) - 1)] if ordered else float("nan")
 
     def __str__(self) -> str:
-        return f"p50 {statistics.median(self.took_ms):.0f}, p95 {self.quantile(0.95):.0f}, p99 {self.quantile(0.99):.0f} ms, {len(self.took_ms)} asked, {len(self.faults)} faults"
+        return (
+            f"p50 {statistics.median(self.took_ms):.0f}, p95 {self.quantile(0.95):.0f}, p99 "
+            f"{self.quantile(0.99):.0f} ms, {len(self.took_ms)} asked, {len(self.faults)} faults"
+        )
 
 
 class Client:
@@ -67,7 +71,8 @@ def kitchen_with_lines(server: Server, lines: int, breads: int, spots: int = 4) 
 
 
 def play(server: Server, bakes: list[int], seconds: float, pause_s: float) -> tuple[Asked, Asked]:
-    """(taps, polls) of one cook for each bake, who begin one after the other, press what is due, rest `pause_s`, and poll as the page does."""
+    """(taps, polls) of one cook for each bake, who begin one after the other, press what is due, rest `pause_s`, and
+    poll as the page does."""
     taps, polls, began_all = Asked(), Asked(), threading.Barrier(len(bakes))
 
     def cook(bake: int) -> None:

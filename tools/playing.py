@@ -15,8 +15,8 @@ SKIPPED_S = 7.0  # a cook who is late by just this leaves the turn out
 
 @dataclass
 class Played:
-    """How long it took from the first load [s], what went wrong, by how much each move changed when the next load was told [s], and how long each was
-    mended [ms]."""
+    """How long it took from the first load [s], what went wrong, by how much each move changed when the next load was
+    told [s], and how long each was mended [ms]."""
 
     seconds: float = 0.0
     wrong: list[str] = field(default_factory=list)
@@ -27,7 +27,8 @@ class Played:
 def played(
     spec: LineSpec, breads: int, turn_s: float | None, off_s: float, late: Callable[[int], float], lost: int = 0
 ) -> Played:
-    """Every move when it is due, later by `late` of which move it is, or at once where that is negative; round `lost` falls."""
+    """Every move when it is due, later by `late` of which move it is, or at once where that is negative; round `lost`
+    falls."""
     run, taps, told = Played(), list[hearth_rules.Tap](), dict[int, float]()
     follower = Follower(spec, breads, 2_500)
     now, grill = 0.0, spec.stations[0].count if spec.stations else 0

@@ -1,4 +1,5 @@
-"""What a cook is told for the whole breads of tests/worked/practice.toml, beside what cooks state: the coverage table of docs/science.md."""
+"""What a cook is told for the whole breads of tests/worked/practice.toml, beside what cooks state: the coverage table
+of docs/science.md."""
 
 from __future__ import annotations
 
@@ -19,10 +20,18 @@ ROWS: list[dict[str, Any]] = tomllib.loads(
 PAGE = Path(__file__).parents[1] / "docs/science.md"
 BEGIN, END = "<!-- table: practice -->", "<!-- end practice -->"
 STATED = {  # a key of a row: what it states, and seconds in its unit
-    "side_one_s": ("turn", 1), "turn_s": ("turn", 1), "side_two_s": ("second side", 1), "total_s": ("off", 1), "off_s": ("off", 1),
-    "off_min": ("off", 60), "puffed_s": ("puff", 1), "puffed_by_s": ("puff", 1), "bubbles_s": ("bubbles", 1),
-    "bubbles_by_s": ("bubbles", 1), "golden_bottom_s": ("golden below", 1),
-}  # fmt: skip
+    "side_one_s": ("turn", 1),
+    "turn_s": ("turn", 1),
+    "side_two_s": ("second side", 1),
+    "total_s": ("off", 1),
+    "off_s": ("off", 1),
+    "off_min": ("off", 60),
+    "puffed_s": ("puff", 1),
+    "puffed_by_s": ("puff", 1),
+    "bubbles_s": ("bubbles", 1),
+    "bubbles_by_s": ("bubbles", 1),
+    "golden_bottom_s": ("golden below", 1),
+}
 TURNS = ("turn", "invert", "grill")
 Quantiles = Mapping[str, float]
 
@@ -78,9 +87,13 @@ def checked(row: Mapping[str, Any]) -> tuple[list[Checked], list[str]]:
     acts = {a["action"]: a["at_s"] for a in got["program"]}
     turn = next((acts[t] for t in TURNS if t in acts), None)
     told = {
-        "turn": turn, "off": acts["off"], "second side": turn and _second_side(turn, acts["off"]), "puff": got["events"]["puff"],
-        "bubbles": got["events"]["bubbles"], "golden below": got["events"]["golden_bottom"],
-    }  # fmt: skip
+        "turn": turn,
+        "off": acts["off"],
+        "second side": turn and _second_side(turn, acts["off"]),
+        "puff": got["events"]["puff"],
+        "bubbles": got["events"]["bubbles"],
+        "golden below": got["events"]["golden_bottom"],
+    }
     found = [
         Checked(row["id"], what, row[key][0] * unit, row[key][1] * unit, told[what])
         for key, (what, unit) in STATED.items()
@@ -111,7 +124,8 @@ def table() -> str:
     s = summary(found)
     lines += [
         "",
-        f"Of {s['count']} stated times {100 * s['inside']:.0f} % lie inside the bands (their middles); the median width p90/p10 is "
+        f"Of {s['count']} stated times {100 * s['inside']:.0f} % lie inside the bands (their middles); the median "
+        "width p90/p10 is "
         f"{s['width']:.2f}; the middle told misses by {s['rms_ln']:.2f} (rms, ln), {s['mean_ln']:+.2f} on average.",
     ]
     return "\n".join(lines)

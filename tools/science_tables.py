@@ -1,4 +1,5 @@
-"""Writes the parameter tables of docs/science.md from the parameters themselves. `make tables`; a test fails when stale."""
+"""Writes the parameter tables of docs/science.md from the parameters themselves. `make tables`; a test fails when
+stale."""
 
 from __future__ import annotations
 

@@ -58,7 +58,8 @@ def _compute(args: argparse.Namespace) -> int:
 
 
 def _warmed() -> None:
-    """The steppers as the application has them, so that the numbers are the same. What takes long is told on the terminal."""
+    """The steppers as the application has them, so that the numbers are the same. What takes long is told on the
+    terminal."""
     from brassclock.services.steppers import COLD_WORDS, warm_all
 
     if not warm_all(lambda: print(COLD_WORDS, file=sys.stderr, flush=True)):

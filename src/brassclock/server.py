@@ -1,4 +1,5 @@
-"""The server: a port that answers at once, the application behind it once it is up, its housekeeping, and a clean end."""
+"""The server: a port that answers at once, the application behind it once it is up, its housekeeping, and a clean
+end."""
 
 from __future__ import annotations
 
@@ -28,13 +29,15 @@ CHECKPOINT_S = 15 * 60
 LOOK_S = 2.0  # how often the housekeeping looks whether the data is still there
 PAGE = (
     '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">'
-    '{again}<title>Brass Clock</title><body style="font:22px/1.45 Georgia,serif;max-width:34em;margin:12vh auto;padding:0 24px">'
+    "{again}<title>Brass Clock</title>"
+    '<body style="font:22px/1.45 Georgia,serif;max-width:34em;margin:12vh auto;padding:0 24px">'
     "<h1>{title}</h1><p>{words}</p></body></html>"
 )
 
 
 class Switch:
-    """A WSGI application that has who asks wait for the real one, and tells how things stand when that takes long or is not to be."""
+    """A WSGI application that has who asks wait for the real one, and tells how things stand when that takes long or is
+    not to be."""
 
     def __init__(self) -> None:
         self.app: Callable[..., Iterable[bytes]] | None = None
@@ -51,7 +54,12 @@ class Switch:
             told = {"title": self.title, "status": 503, "detail": self.words, "errors": []}
             return _answer(start, "application/problem+json", json.dumps(told), self.waits)
         again = '<meta http-equiv="refresh" content="2">' if self.waits else ""
-        return _answer(start, "text/html; charset=utf-8", PAGE.format(again=again, title=escape(self.title), words=escape(self.words)), self.waits)  # fmt: skip
+        return _answer(
+            start,
+            "text/html; charset=utf-8",
+            PAGE.format(again=again, title=escape(self.title), words=escape(self.words)),
+            self.waits,
+        )
 
     def tell(self, title: str, words: str, *, waits: bool) -> None:
         """Show this from now on; `waits`: it is over by itself."""
@@ -81,7 +89,10 @@ def listening(host: str, port: int) -> socket.socket:
     except OSError as fault:
         found.close()
         why = {98: "is taken by another program", 13: "may not be used by you", 99: "is no address of this machine"}
-        raise CannotOpen(f"Port {port} on {host} {why.get(fault.errno or 0, f'cannot be used ({fault.strerror})')}. Choose another: --port 8422.") from None  # fmt: skip
+        raise CannotOpen(
+            f"Port {port} on {host} {why.get(fault.errno or 0, f'cannot be used ({fault.strerror})')}. Choose "
+            "another: --port 8422."
+        ) from None
     found.set_inheritable(False)
     found.listen(256)
     return found
@@ -104,12 +115,17 @@ def hold(directory: Path) -> Any:
 
 
 class Housekeeping(threading.Thread):
-    """Writes the journal back every quarter of an hour, copies the data once a day, and watches that it is still there."""
+    """Writes the journal back every quarter of an hour, copies the data once a day, and watches that it is still
+    there."""
 
     def __init__(
-        self, engine: Any, path: Path, gone: Callable[[], None], today: Callable[[], dt.date] = dt.date.today,
+        self,
+        engine: Any,
+        path: Path,
+        gone: Callable[[], None],
+        today: Callable[[], dt.date] = dt.date.today,
         tidy: Callable[[], object] = lambda: None,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """`gone` is told when the data is no longer there; `tidy` is done once a round."""
         super().__init__(name="housekeeping", daemon=True)
         self.engine, self.path, self.gone, self.today, self.tidy = engine, path, gone, today, tidy
@@ -142,7 +158,7 @@ class Housekeeping(threading.Thread):
 
 def serve(
     directory: Path, host: str, port: int, names: frozenset[str], *, demo: bool, compiles: bool, fresh: bool
-) -> int:  # fmt: skip
+) -> int:
     """Serve until the process is told to stop; the exit code. Every fault of the start is one line."""
     import logging
 
@@ -158,17 +174,28 @@ def serve(
     signal.signal(signal.SIGTERM, _stop)
     state: dict[str, Any] = {}
     starting = threading.Thread(
-        target=_start, args=(switch, directory, names, state), kwargs={"demo": demo, "compiles": compiles, "fresh": fresh},
-        name="start", daemon=True,
-    )  # fmt: skip
+        target=_start,
+        args=(switch, directory, names, state),
+        kwargs={"demo": demo, "compiles": compiles, "fresh": fresh},
+        name="start",
+        daemon=True,
+    )
     starting.start()
     shown = f"[{host}]" if ":" in host else host
     print(f"Brass Clock is at http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
     try:
         waitress.serve(
-            switch, sockets=[sock], threads=THREADS, connection_limit=CONNECTIONS, channel_timeout=IDLE_S, cleanup_interval=5,
-            asyncore_use_poll=True, max_request_body_size=MOST_BODY, _quiet=True, clear_untrusted_proxy_headers=True,
-        )  # fmt: skip
+            switch,
+            sockets=[sock],
+            threads=THREADS,
+            connection_limit=CONNECTIONS,
+            channel_timeout=IDLE_S,
+            cleanup_interval=5,
+            asyncore_use_poll=True,
+            max_request_body_size=MOST_BODY,
+            _quiet=True,
+            clear_untrusted_proxy_headers=True,
+        )
     finally:
         if "keeping" in state:
             state["keeping"].ended.set()
@@ -212,7 +239,10 @@ def _start(
         path = directory / FILE_NAME
 
         def gone() -> None:
-            words = f"The data folder {directory} was removed or moved while Brass Clock ran. Nothing more is taken. Put it back and start again."
+            words = (
+                f"The data folder {directory} was removed or moved while Brass Clock ran. Nothing more is "
+                "taken. Put it back and start again."
+            )
             print(words, file=sys.stderr, flush=True)
             switch.tell("The data is gone", words, waits=False)
 
@@ -239,7 +269,8 @@ def _start(
 
 
 def _warming(switch: Switch, *, first: bool) -> threading.Thread:
-    """Compile, or load what was compiled before; told on the terminal, and on the page where it waits for it, when that takes long."""
+    """Compile, or load what was compiled before; told on the terminal, and on the page where it waits for it, when that
+    takes long."""
 
     def warm() -> None:
         from brassclock.services.steppers import COLD_WORDS, warm_all

@@ -31,7 +31,14 @@ def test_openapi_document_and_types_are_fresh(tmp_path: Path) -> None:
     fresh = json.loads(json.dumps(openapi_document()))
     assert json.loads((ROOT / "src/brassclock/api/openapi.json").read_text()) == fresh
     made = tmp_path / "schema.d.ts"
-    command = ["npx", "openapi-typescript", str(ROOT / "src/brassclock/api/openapi.json"), "--default-non-nullable=false", "-o", str(made)]  # fmt: skip
+    command = [
+        "npx",
+        "openapi-typescript",
+        str(ROOT / "src/brassclock/api/openapi.json"),
+        "--default-non-nullable=false",
+        "-o",
+        str(made),
+    ]
     subprocess.run(command, cwd=ROOT / "web", check=True, capture_output=True)
     assert made.read_text() == (ROOT / "web/src/api/schema.d.ts").read_text()
 
@@ -124,9 +131,11 @@ def test_taps_are_stored_once_and_can_be_moved_and_undone(
     assert again.status_code == 201
     assert [t["id"] for t in again.json["taps"]] == [t["id"] for t in first["taps"]]
     for kind, rest, words in (
-        ("load", {"round_no": 2, "spot": 1}, "holds round 1"), ("off", {"round_no": 3, "spot": 2}, "not on spot 2"),
-        ("load", {"round_no": 99, "spot": 2}, "1 to 8"), ("mix", {}, "Already marked mixed"),
-    ):  # fmt: skip
+        ("load", {"round_no": 2, "spot": 1}, "holds round 1"),
+        ("off", {"round_no": 3, "spot": 2}, "not on spot 2"),
+        ("load", {"round_no": 99, "spot": 2}, "1 to 8"),
+        ("mix", {}, "Already marked mixed"),
+    ):
         refused = tap(client, i, kind, f"bad-{kind}-{rest.get('round_no', 0)}", **rest)
         assert refused.status_code == 409
         assert words in refused.json["detail"]
@@ -143,16 +152,36 @@ BAD = [
     ("POST", "/api/bakes", {"kitchen_id": 1, "serve": "1 h ago"}, 422, "/serve", "in the past"),
     ("POST", "/api/bakes", {"kitchen_id": 1, "serve": "when ready"}, 422, "/serve", "Friday 7 pm"),
     ("POST", "/api/bakes", {"kitchen_id": 77, "serve": "in 5 h"}, 404, None, "no kitchen 77"),
-    ("PATCH", "/api/bakes/1", {"lines": [{"ingredient": "plan flour", "amount": "x"}, {"ingredient": "water", "amount": "0 g"}]},
-     422, "/lines/1/amount", "zero"),
-    ("PATCH", "/api/bakes/1", {"count": 0, "piece_g": -5, "dough_c": 900, "diameter_cm": 1e99}, 422, "/piece_g", "5 to 5000"),
+    (
+        "PATCH",
+        "/api/bakes/1",
+        {"lines": [{"ingredient": "plan flour", "amount": "x"}, {"ingredient": "water", "amount": "0 g"}]},
+        422,
+        "/lines/1/amount",
+        "zero",
+    ),
+    (
+        "PATCH",
+        "/api/bakes/1",
+        {"count": 0, "piece_g": -5, "dough_c": 900, "diameter_cm": 1e99},
+        422,
+        "/piece_g",
+        "5 to 5000",
+    ),
     ("PATCH", "/api/bakes/1", {"surface_c": 5000}, 422, "/surface_c", "-30 to 600"),
     ("PATCH", "/api/bakes/1", {"note": "x" * 20_001}, 422, "/note", "20000"),
     ("PATCH", "/api/bakes/1", {"colour": "blue"}, 422, "/colour", "is not known here"),
     ("POST", "/api/readings", {"bake_id": 1, "kind": "ratio", "value": 9}, 422, "/value", "0.8 to 5"),
     ("POST", "/api/readings", {"bake_id": 1, "kind": "ratio", "value": 1.2}, 409, None, "not mixed"),
-    ("POST", "/api/kitchens", {"zone": "Mars/Base", "room_c": 400, "surface": {"name": "", "kind": "oil"}}, 422, "/zone", "Europe/Zurich"),
-]  # fmt: skip
+    (
+        "POST",
+        "/api/kitchens",
+        {"zone": "Mars/Base", "room_c": 400, "surface": {"name": "", "kind": "oil"}},
+        422,
+        "/zone",
+        "Europe/Zurich",
+    ),
+]
 
 
 @pytest.mark.parametrize(("method", "path", "body", "status", "pointer", "words"), BAD)

@@ -53,8 +53,9 @@ def test_a_live_line_outlives_its_surface_a_far_table_and_a_server_away(demo_ser
     expect(room.get_by_text(re.compile("too far from today|more than 14 days"))).to_be_visible()
     told = room.evaluate(
         "id => fetch(`/api/bakes/${id}/whatif/keep`, {method: 'POST', headers: {'Content-Type': 'application/json'},"
-        " body: JSON.stringify({serve_at: '2040-01-01T19:00:00Z'})}).then(r => r.status)", bake,
-    )  # fmt: skip
+        " body: JSON.stringify({serve_at: '2040-01-01T19:00:00Z'})}).then(r => r.status)",
+        bake,
+    )
     assert told == 422
     # the server is away: a tab for each plate, one press in each
     other = w.open()

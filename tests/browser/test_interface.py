@@ -14,8 +14,13 @@ from helpers import BOUNCE_MS
 from serving import Server
 
 Watch = Callable[..., Any]
-LINES = (("2 1/2 cups", "plain", "Plain"), ("1 1/4 cups", "strong", "Strong"), ("1 1/4 cups", "water", "Water"),
-         ("2 tsp", "instant dry", "Instant dry"), ("1 1/2 tsp", "fine table", "Fine table"))  # fmt: skip
+LINES = (
+    ("2 1/2 cups", "plain", "Plain"),
+    ("1 1/4 cups", "strong", "Strong"),
+    ("1 1/4 cups", "water", "Water"),
+    ("2 tsp", "instant dry", "Instant dry"),
+    ("1 1/2 tsp", "fine table", "Fine table"),
+)
 
 
 def press(page: Page, name: str) -> None:
@@ -199,8 +204,15 @@ def test_the_demo_to_its_end(watch: Watch, demo_server: Server, size: str) -> No
 
 def test_six_figures_answer_why(watch: Watch, demo_server: Server) -> None:
     page = watch(demo_server).goto("/b/4/weigh")
-    for where, name in (("weigh", "True water"), ("weigh", "Thickness"), ("mix", "Liquid temperature"), ("mix", "Dough temperature"),
-                        ("rise", "Ready time"), ("fire", "Turn time"), ("fire", "Puff time")):  # fmt: skip
+    for where, name in (
+        ("weigh", "True water"),
+        ("weigh", "Thickness"),
+        ("mix", "Liquid temperature"),
+        ("mix", "Dough temperature"),
+        ("rise", "Ready time"),
+        ("fire", "Turn time"),
+        ("fire", "Puff time"),
+    ):
         page.goto(f"{demo_server.url}/b/4/{where}")
         if where == "fire":
             plan = page.get_by_role("button", name="the plan")
@@ -268,7 +280,8 @@ def test_alarms_ring_in_a_background_tab(watch: Watch, demo_server: Server) -> N
     w = watch(demo_server)
     w.context.add_init_script(
         "const Real = AudioContext; window.tones = 0;"
-        "window.AudioContext = class extends Real { createOscillator() { window.tones++; return super.createOscillator(); } };"
+        "window.AudioContext = class extends Real { createOscillator() { window.tones++; return "
+        "super.createOscillator(); } };"
     )
     page = w.goto(f"/b/{bake}/fire")
     press(page, "Stand at the heat")

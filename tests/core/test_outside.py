@@ -114,9 +114,13 @@ def test_cooling_of_a_ball_against_the_series(biot: float) -> None:
     radius = (3 * mass_g / 1000 / dough_heat.RHO_KG_M3 / (4 * math.pi)) ** (1 / 3)
     h = biot * k / radius
     roots = [
-        brentq(lambda z: z * math.cos(z) - (1 - biot) * math.sin(z), max(n * math.pi, 1e-6) + 1e-9, (n + 1) * math.pi - 1e-9)
+        brentq(
+            lambda z: z * math.cos(z) - (1 - biot) * math.sin(z),
+            max(n * math.pi, 1e-6) + 1e-9,
+            (n + 1) * math.pi - 1e-9,
+        )
         for n in range(60)
-    ]  # fmt: skip
+    ]
     if biot == 1.0:
         assert roots[0] == pytest.approx(math.pi / 2, abs=1e-6)
     total = sum(6 * biot**2 / (z**4 * (z**2 + biot**2 - biot)) for z in roots)
@@ -142,8 +146,12 @@ def tub_by_finite_differences_h(radius_m: float, depth_m: float, h_side: float, 
         for j in range(nz):
             me = i * nz + j
             b[me] = rho_c * plan_m2[i] * dz
-            faces = [(i + 1, j, 2 * math.pi * r_out[i] * dz, dr, h_side), (i - 1, j, 2 * math.pi * r_in[i] * dz, dr, 0.0),
-                     (i, j + 1, plan_m2[i], dz, h_top), (i, j - 1, plan_m2[i], dz, h_base)]  # fmt: skip
+            faces = [
+                (i + 1, j, 2 * math.pi * r_out[i] * dz, dr, h_side),
+                (i - 1, j, 2 * math.pi * r_in[i] * dz, dr, 0.0),
+                (i, j + 1, plan_m2[i], dz, h_top),
+                (i, j - 1, plan_m2[i], dz, h_base),
+            ]
             for ii, jj, area, step, h in faces:
                 if 0 <= ii < nr and 0 <= jj < nz:
                     a[me, ii * nz + jj] -= k * area / step
@@ -161,7 +169,8 @@ def tub_by_finite_differences_h(radius_m: float, depth_m: float, h_side: float, 
 def test_a_tub_against_finite_differences(
     radius_m: float, depth_m: float, h_side: float, h_top: float, h_base: float
 ) -> None:
-    """Analytic: the tub's time constant against a two-dimensional finite-volume solution made here with scipy, within 4 %."""
+    """Analytic: the tub's time constant against a two-dimensional finite-volume solution made here with scipy, within 4
+    %."""
     exact_h = tub_by_finite_differences_h(radius_m, depth_m, h_side, h_top, h_base)
     ours_h = dough_heat.time_constant_tub_h(radius_m, depth_m, h_side, h_top, h_base)
     assert ours_h == pytest.approx(exact_h, rel=0.04)

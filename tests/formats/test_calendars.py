@@ -1,4 +1,5 @@
-"""Calendars in and out: published recurrences, `dateutil` beside ours, moved and cancelled occurrences, zones, whole days."""
+"""Calendars in and out: published recurrences, `dateutil` beside ours, moved and cancelled occurrences, zones, whole
+days."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""What a single request may ask for: bounded before any work begins, refused with the bound; who may ask; what leaves in a file."""
+"""What a single request may ask for: bounded before any work begins, refused with the bound; who may ask; what leaves
+in a file."""
 
 from __future__ import annotations
 
@@ -44,11 +45,14 @@ def test_a_calendar_that_would_never_end_is_refused_by_name(
 @pytest.mark.parametrize(
     ("begins", "lines", "ahead"),
     [
-        ("19700101T060000Z", ("DURATION:PT1H", "RRULE:FREQ=DAILY"), 14), ("00010101T060000Z", ("DURATION:PT1H", "RRULE:FREQ=WEEKLY;BYDAY=TU"), 2),
-        ("19700101T060000Z", ("DURATION:PT30M", "RRULE:FREQ=HOURLY;INTERVAL=5"), 67), ("19400316T060000Z", ("DURATION:PT1H", "RRULE:FREQ=YEARLY"), 0),
-        ("99991231T060000Z", ("DURATION:PT1H",), 0), ("20260101T060000Z", ("DURATION:PT1H", "RRULE:FREQ=DAILY;INTERVAL=3"), 5),
+        ("19700101T060000Z", ("DURATION:PT1H", "RRULE:FREQ=DAILY"), 14),
+        ("00010101T060000Z", ("DURATION:PT1H", "RRULE:FREQ=WEEKLY;BYDAY=TU"), 2),
+        ("19700101T060000Z", ("DURATION:PT30M", "RRULE:FREQ=HOURLY;INTERVAL=5"), 67),
+        ("19400316T060000Z", ("DURATION:PT1H", "RRULE:FREQ=YEARLY"), 0),
+        ("99991231T060000Z", ("DURATION:PT1H",), 0),
+        ("20260101T060000Z", ("DURATION:PT1H", "RRULE:FREQ=DAILY;INTERVAL=3"), 5),
     ],
-)  # fmt: skip
+)
 def test_when_an_item_began_is_no_fault(begins: str, lines: tuple[str, ...], ahead: int) -> None:
     """Long-running rules are expanded inside the window alone, on the same days as from their first one."""
     found = calendars.read(calendar(*lines, begins=begins), NOON, NOON + dt.timedelta(days=14), "UTC").hours
@@ -60,7 +64,8 @@ def test_when_an_item_began_is_no_fault(begins: str, lines: tuple[str, ...], ahe
 def test_a_large_calendar_of_many_years_is_read_and_a_bad_one_keeps_nothing(client: FlaskClient, kitchen: int) -> None:
     """Twelve megabytes, as the limit says: the years that matter are few."""
     events = [
-        f"BEGIN:VEVENT\r\nUID:{n}\r\nSUMMARY:{'x' * 325}\r\nDTSTART:{2000 + n % 40}{1 + n % 12:02d}{1 + n % 28:02d}T060000Z\r\nDURATION:PT1H\r\nEND:VEVENT"
+        f"BEGIN:VEVENT\r\nUID:{n}\r\nSUMMARY:{'x' * 325}\r\n"
+        f"DTSTART:{2000 + n % 40}{1 + n % 12:02d}{1 + n % 28:02d}T060000Z\r\nDURATION:PT1H\r\nEND:VEVENT"
         for n in range(28_000)
     ]
     text = "\r\n".join(["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:x", *events, "END:VCALENDAR"])
@@ -92,13 +97,19 @@ def test_instants_out_of_reach_are_refused_with_the_bound(
         ahead(-11),
     ):
         for method, path, body in (
-            ("post", f"{url}/whatif", {"serve_at": when}), ("post", f"{url}/whatif/keep", {"serve_at": when}),
-            ("put", f"{url}/pin", {"key": "mix", "at": when}), ("patch", url, {"serve": when}),
+            ("post", f"{url}/whatif", {"serve_at": when}),
+            ("post", f"{url}/whatif/keep", {"serve_at": when}),
+            ("put", f"{url}/pin", {"key": "mix", "at": when}),
+            ("patch", url, {"serve": when}),
             ("post", "/api/readings", {"bake_id": bake["id"], "kind": "dough_c", "value": 24, "at": when}),
             ("post", f"/api/kitchens/{kitchen}/starters/1/feeds", {**feed, "at": when}),
             ("post", f"/api/kitchens/{kitchen}/air", {"points": [[when, 20]]}),
-            ("post", "/api/compute/day", {"now": NOON.isoformat(), "serve_at": when, "bakes": [{"name": "a", "method": "hatch-pita"}]}),
-        ):  # fmt: skip
+            (
+                "post",
+                "/api/compute/day",
+                {"now": NOON.isoformat(), "serve_at": when, "bakes": [{"name": "a", "method": "hatch-pita"}]},
+            ),
+        ):
             answer = client.open(path, method=method.upper(), json=body)
             assert answer.status_code in (409, 422), (path, when, answer.text[:200])
     for text in (f"in {'9' * 40} h", f"{'9' * 70} min ago", "in 1e400 h"):
@@ -120,9 +131,17 @@ def test_the_now_of_a_computation_is_the_one_it_is_given() -> None:
 
 BIG = [
     ("starter", {"seed_g": 20, "flour_g": 50, "water_g": 50, "path": [[i / 1000, 20.0] for i in range(50_000)]}),
-    ("rise", {"lines": [{"ingredient": "plain_flour", "mass_g": 500}], "mix_temp_c": 24, "stages": [{"hours": 2, "ambient_c": 22}], "targets": [2.0] * 40_000}),
+    (
+        "rise",
+        {
+            "lines": [{"ingredient": "plain_flour", "mass_g": 500}],
+            "mix_temp_c": 24,
+            "stages": [{"hours": 2, "ambient_c": 22}],
+            "targets": [2.0] * 40_000,
+        },
+    ),
     ("day", {"serve_at": ahead(0), "bakes": [{"name": str(i), "method": "hatch-pita"} for i in range(32)]}),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("kind", "body"), BIG, ids=[k for k, _ in BIG])
@@ -162,11 +181,16 @@ def test_nothing_of_a_list_is_dropped_in_silence(client: FlaskClient, kitchen: i
 
 
 HOSTS = [
-    ({"Host": "evil.example:8421"}, 421), ({"Host": "127.0.0.1.evil.example"}, 421), ({"Host": "localhost"}, 200), ({"Host": "[::1]:8421"}, 200),
-    ({"Host": "127.0.0.1:8421", "Origin": "http://evil.example"}, 403), ({"Host": "127.0.0.1:8421", "Origin": "null"}, 403),
-    ({"Host": "127.0.0.1:8421", "Origin": "http://127.0.0.1:9999"}, 403), ({"Host": "127.0.0.1:8421", "Origin": "http://localhost:8421"}, 200),
+    ({"Host": "evil.example:8421"}, 421),
+    ({"Host": "127.0.0.1.evil.example"}, 421),
+    ({"Host": "localhost"}, 200),
+    ({"Host": "[::1]:8421"}, 200),
+    ({"Host": "127.0.0.1:8421", "Origin": "http://evil.example"}, 403),
+    ({"Host": "127.0.0.1:8421", "Origin": "null"}, 403),
+    ({"Host": "127.0.0.1:8421", "Origin": "http://127.0.0.1:9999"}, 403),
+    ({"Host": "127.0.0.1:8421", "Origin": "http://localhost:8421"}, 200),
     ({"Host": "evil.example", "Origin": "http://evil.example"}, 421),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("headers", "status"), HOSTS)
@@ -177,10 +201,14 @@ def test_only_pages_of_this_application_are_answered(client: FlaskClient, header
 
 
 ODD = [
-    ("PATCH", "/api/bakes/1", b'{"name": "half \\ud83d"}', 422), ("GET", "/" + "x" * 5000, None, 404), ("GET", "/api/" + "x" * 900, None, 404),
-    ("GET", "/%00", None, 404), ("DELETE", "/api/kitchens/1/ingredients/own_\u00b2", None, 404),
-    ("POST", "/api/bakes", '{"kitchen_id": 1, "serve": "in 5 h", "method": "own-\u00b2"}'.encode(), 404), ("GET", "/api/bakes/" + "9" * 400, None, 422),
-]  # fmt: skip
+    ("PATCH", "/api/bakes/1", b'{"name": "half \\ud83d"}', 422),
+    ("GET", "/" + "x" * 5000, None, 404),
+    ("GET", "/api/" + "x" * 900, None, 404),
+    ("GET", "/%00", None, 404),
+    ("DELETE", "/api/kitchens/1/ingredients/own_\u00b2", None, 404),
+    ("POST", "/api/bakes", '{"kitchen_id": 1, "serve": "in 5 h", "method": "own-\u00b2"}'.encode(), 404),
+    ("GET", "/api/bakes/" + "9" * 400, None, 422),
+]
 
 
 @pytest.mark.parametrize(("method", "path", "body", "status"), ODD)

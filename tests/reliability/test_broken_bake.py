@@ -15,11 +15,22 @@ from brassclock.services.bake.commands import fill_summaries
 from brassclock.store.engine import FILE_NAME
 
 GARBAGE = {  # column of a bake: what is no value of it
-    "lines": ['[{"ingredient": 7}]', "not json", '{"a": 1}'], "told": ['{"mix": 3}', "nonsense"], "pins": ['{"mix": "soon"}', "[]"],
-    "serve_at": ["tomorrow", ""], "cold": ['{"stage": "bulk"}', "7"], "program": ['{"turn_s": "x"}', "["], "hearth": ['{"spots": -3}', "{"],
-    "spells": ['[{"start": "x"}]', "[0]"], "method": ["no-such-method"], "shape": ["cube"], "strength": ["iron"],
-    "kept_at": ["never"], "summary": ["{", '{"leaves": 3}'], "bulk_air": ['[["a", "b"]]'], "filling": ['{"lines": 5}'],
-}  # fmt: skip
+    "lines": ['[{"ingredient": 7}]', "not json", '{"a": 1}'],
+    "told": ['{"mix": 3}', "nonsense"],
+    "pins": ['{"mix": "soon"}', "[]"],
+    "serve_at": ["tomorrow", ""],
+    "cold": ['{"stage": "bulk"}', "7"],
+    "program": ['{"turn_s": "x"}', "["],
+    "hearth": ['{"spots": -3}', "{"],
+    "spells": ['[{"start": "x"}]', "[0]"],
+    "method": ["no-such-method"],
+    "shape": ["cube"],
+    "strength": ["iron"],
+    "kept_at": ["never"],
+    "summary": ["{", '{"leaves": 3}'],
+    "bulk_air": ['[["a", "b"]]'],
+    "filling": ['{"lines": 5}'],
+}
 CASES = [(column, text) for column, texts in GARBAGE.items() for text in texts]
 
 
@@ -34,7 +45,8 @@ def corrupt(tmp_path: Path, bake: int, column: str, text: str) -> None:
 def test_the_others_are_shown_whatever_is_wrong_with_one(
     client: FlaskClient, tmp_path: Path, kitchen: int, case: tuple[str, str], kept: bool
 ) -> None:
-    """Every page of the kitchen answers with the sound bake; the spoilt one is computed all the same or named, and can be deleted."""
+    """Every page of the kitchen answers with the sound bake; the spoilt one is computed all the same or named, and can
+    be deleted."""
     sound, spoilt = (
         client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 6 h"}).json["id"] for _ in "ab"
     )
@@ -79,7 +91,8 @@ def test_one_that_cannot_be_computed_can_be_put_away_and_mended(
 def test_bakes_that_ended_before_rows_were_stored_are_given_theirs(
     app: App, client: FlaskClient, tmp_path: Path, kitchen: int
 ) -> None:
-    """An upgraded kitchen's logbook shows what it would, had its bakes been kept today; one that cannot be computed, or was deleted, hides none."""
+    """An upgraded kitchen's logbook shows what it would, had its bakes been kept today; one that cannot be computed, or
+    was deleted, hides none."""
     gone = client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 7 h"}).json["id"]
     client.put(f"/api/bakes/{gone}/status", json={"status": "kept"})
     client.delete(f"/api/bakes/{gone}")

@@ -104,15 +104,18 @@ def test_what_the_first_bread_shows_never_changes_the_moves(
 
 
 def test_old_bakes_are_frozen_as_they_were(tmp_path: Path) -> None:
-    """A store of the schema before: a line whose surface is gone and whose count was lowered since is read from its taps."""
+    """A store of the schema before: a line whose surface is gone and whose count was lowered since is read from its
+    taps."""
     old = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")
     command.upgrade(alembic_config(old), "0008")
     at = "2026-01-01T00:00:00+00:00"
     with old.begin() as c:
         c.exec_driver_sql(
-            "insert into kitchen (id, name, demo, zone, altitude_m, mass_unit, temp_unit, hourly_c, fridge_c, tap_c, spoons, scale_step_g, "
+            "insert into kitchen (id, name, demo, zone, altitude_m, mass_unit, temp_unit, hourly_c, fridge_c, tap_c, "
+            "spoons, scale_step_g, "
             "powder, friction, activity_mean, activity_sd_log, places, leavens, cooks, shelf_l, created_at) values "
-            f"(1, 'k', 0, 'UTC', 0, 'g', 'C', '{json.dumps([20.0] * 24)}', 4, 12, 'us', .1, 'double', '{{}}', 1, .3, '{{}}', '{{}}', 2, 40, '{at}')"
+            f"(1, 'k', 0, 'UTC', 0, 'g', 'C', '{json.dumps([20.0] * 24)}', 4, 12, 'us', .1, 'double', '{{}}', 1, .3, "
+            f"'{{}}', '{{}}', 2, 40, '{at}')"
         )
         for number, count, surface in ((1, 2, None), (2, 8, 7)):
             c.exec_driver_sql(
@@ -120,20 +123,51 @@ def test_old_bakes_are_frozen_as_they_were(tmp_path: Path) -> None:
                 "values (7, 1, 'Plates', 'iron_plate', 235, 'high', 4, 'dry', 0)"
             )
             columns = {
-                "id": number, "kitchen_id": 1, "name": "b", "method": "hatch-pita", "seal": "round", "status": "live", "lines": "[]",
-                "unread": "[]", "held": "{}", "additions": "[]", "weighed": "[]", "strength": "kneaded", "bloomed": 0, "shape": "round", "dough_c": 26,
-                "knead": "hand", "knead_min": 8, "bowl_g": 500, "bowl_material": "steel", "part_temps": "{}", "bulk_ratio": 1.9, "ball_ratio": 1.4,
-                "spells": "[]", "bulk_place": "bench", "ball_place": "bench", "doneness": "golden", "docked": 0, "serve_at": at, "pins": "{}",
-                "told": "{}", "note": "", "revision": 0, "created_at": at, "count": count, "surface_id": surface,
+                "id": number,
+                "kitchen_id": 1,
+                "name": "b",
+                "method": "hatch-pita",
+                "seal": "round",
+                "status": "live",
+                "lines": "[]",
+                "unread": "[]",
+                "held": "{}",
+                "additions": "[]",
+                "weighed": "[]",
+                "strength": "kneaded",
+                "bloomed": 0,
+                "shape": "round",
+                "dough_c": 26,
+                "knead": "hand",
+                "knead_min": 8,
+                "bowl_g": 500,
+                "bowl_material": "steel",
+                "part_temps": "{}",
+                "bulk_ratio": 1.9,
+                "ball_ratio": 1.4,
+                "spells": "[]",
+                "bulk_place": "bench",
+                "ball_place": "bench",
+                "doneness": "golden",
+                "docked": 0,
+                "serve_at": at,
+                "pins": "{}",
+                "told": "{}",
+                "note": "",
+                "revision": 0,
+                "created_at": at,
+                "count": count,
+                "surface_id": surface,
                 "program": json.dumps({"turn_s": 40, "off_s": 60, "recover_s": 10, "second": "turn"}),
-            }  # fmt: skip
+            }
             c.exec_driver_sql(
                 f"insert into bake ({', '.join(columns)}) values ({', '.join('?' * len(columns))})",
                 tuple(columns.values()),
             )
             for n, spot in ((1, 1), (5, 3)):
                 c.exec_driver_sql(
-                    "insert into tap (bake_id, key, kind, round_no, spot, at, made_at) values (?, ?, 'load', ?, ?, ?, ?)",
+                    "insert into tap (bake_id, key, kind, round_no, spot, at, made_at) values (?, ?, 'load', ?, ?, "
+                    "?, ?)",
                     (number, f"l-{n}", n, spot, at, at),
                 )
         for name, was in (("activity", (1.0, 0.3)), ("bag", (0.01, 2)), ("taken off", (50, 70))):
@@ -146,8 +180,10 @@ def test_old_bakes_are_frozen_as_they_were(tmp_path: Path) -> None:
     with Session(open_store(tmp_path)) as session:
         said = {x.name: (x.p10, x.before) for x in session.exec(select(ForecastRecord))}
         assert said == {
-            "activity": (None, {"mean": 1.0, "sd_log": 0.3}), "bag": (None, {"thirst_frac": 0.01, "times": 2}), "taken off": (50, None),
-        }  # fmt: skip
+            "activity": (None, {"mean": 1.0, "sd_log": 0.3}),
+            "bag": (None, {"thirst_frac": 0.01, "times": 2}),
+            "taken off": (50, None),
+        }
         tests = [(b.bloom_min, b.bloom_foamed) for b in session.exec(select(Bake))]
         assert tests == [(None, False), (6, True)]
         gone, there = (session.get(Bake, n) for n in (1, 2))

@@ -24,7 +24,8 @@ pick = st.integers(0, 1_000_000)
 
 
 class Kitchen(RuleBasedStateMachine):
-    """Make, edit, tap, undo, remove surfaces, move dates, keep, delete; nothing is checked but that the kitchen goes on."""
+    """Make, edit, tap, undo, remove surfaces, move dates, keep, delete; nothing is checked but that the kitchen goes
+    on."""
 
     @initialize(spots=st.integers(1, 6), cooks=st.integers(1, 3))
     def open(self, spots: int, cooks: int) -> None:
@@ -55,9 +56,30 @@ class Kitchen(RuleBasedStateMachine):
     def make(self, k: int, hours: int) -> None:
         self.ask("POST", "/api/bakes", {"kitchen_id": 1, "method": METHODS[k % len(METHODS)], "serve": f"in {hours} h"})
 
-    @rule(k=pick, what=st.sampled_from([{"count": 1}, {"count": 40}, {"piece_g": 60}, {"diameter_cm": 30}, {"docked": True}, {"doneness": "charred"},
-        {"surface_id": 1}, {"surface_id": 2}, {"surface_c": 330}, {"lines": []}, {"serve": "in 3 h"}, {"serve": "in 12 days"}, {"serve_until": "in 30 h"},
-        {"cold": {"stage": "ball", "hours": 20}}, {"bulk_place": "cellar"}, {"sponge_h": 3}, {"note": "x"}]))  # fmt: skip
+    @rule(
+        k=pick,
+        what=st.sampled_from(
+            [
+                {"count": 1},
+                {"count": 40},
+                {"piece_g": 60},
+                {"diameter_cm": 30},
+                {"docked": True},
+                {"doneness": "charred"},
+                {"surface_id": 1},
+                {"surface_id": 2},
+                {"surface_c": 330},
+                {"lines": []},
+                {"serve": "in 3 h"},
+                {"serve": "in 12 days"},
+                {"serve_until": "in 30 h"},
+                {"cold": {"stage": "ball", "hours": 20}},
+                {"bulk_place": "cellar"},
+                {"sponge_h": 3},
+                {"note": "x"},
+            ]
+        ),
+    )
     def edit(self, k: int, what: dict[str, Any]) -> None:
         self.ask("PATCH", f"/api/bakes/{self.one(k)}", what)
 

@@ -74,9 +74,12 @@ def missing(path: Path) -> None:
 
 
 FAULTS: list[tuple[Callable[[Path], None], str]] = [
-    (no_database, "is not a database. Move it away, and bring back a backup"), (damaged, "is damaged"), (newer, "made by a newer version"),
-    (emptied, "is empty, but there are 1 backups"), (missing, "is missing, but there are changes that were not written back"),
-]  # fmt: skip
+    (no_database, "is not a database. Move it away, and bring back a backup"),
+    (damaged, "is damaged"),
+    (newer, "made by a newer version"),
+    (emptied, "is empty, but there are 1 backups"),
+    (missing, "is missing, but there are changes that were not written back"),
+]
 
 
 @pytest.mark.parametrize(("spoil", "words"), FAULTS, ids=[f.__name__ for f, _ in FAULTS])
@@ -106,7 +109,12 @@ def test_faults_of_disk_and_folder_have_words(tmp_path: Path) -> None:
 def test_a_fault_of_the_start_is_a_line_and_a_page(tmp_path: Path) -> None:
     no_database(store_of(tmp_path))
     port = free_port()
-    process = subprocess.Popen([*CLI, "serve", "--port", str(port), "--data", str(tmp_path)], stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)  # fmt: skip
+    process = subprocess.Popen(
+        [*CLI, "serve", "--port", str(port), "--data", str(tmp_path)],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+    )
     try:
         page = ""
         for _ in range(200):
@@ -257,7 +265,10 @@ def test_a_kill_in_a_migration_leaves_the_old_data_or_the_new(tmp_path: Path) ->
         command.upgrade(alembic_config(old), revision)
         filled = _fill(old)
         old.dispose()
-        code = f"from pathlib import Path; from brassclock.store.engine import open_store; open_store(Path({str(folder)!r}))"
+        code = (
+            "from pathlib import Path; from brassclock.store.engine import open_store; "
+            f"open_store(Path({str(folder)!r}))"
+        )
         process = subprocess.Popen([sys.executable, "-c", code])
         time.sleep(0.9 + 0.15 * int(revision))
         process.kill()
@@ -271,12 +282,18 @@ def test_a_kill_in_a_migration_leaves_the_old_data_or_the_new(tmp_path: Path) ->
 
 
 def _fill(engine: Any) -> set[str]:
-    """A row in every table of a schema, whatever its columns: text, numbers and JSON by their names. Which tables there are."""
+    """A row in every table of a schema, whatever its columns: text, numbers and JSON by their names. Which tables there
+    are."""
     at = "2026-01-01T00:00:00.000000+00:00"
     special = {
-        "zone": "UTC", "name": "kept", "method": "hatch-pita", "kind": "mix", "status": "live", "hourly_c": json.dumps([20.0] * 24),
+        "zone": "UTC",
+        "name": "kept",
+        "method": "hatch-pita",
+        "kind": "mix",
+        "status": "live",
+        "hourly_c": json.dumps([20.0] * 24),
         "key": "k-0000001",
-    }  # fmt: skip
+    }
     lists = ("lines", "unread", "weighed", "additions", "spells")
 
     def text_of(table: str, name: str) -> str:

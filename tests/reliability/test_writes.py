@@ -61,7 +61,8 @@ def test_what_is_taken_away_is_taken_on_its_revision(client: FlaskClient, bake: 
 
 
 def test_two_hours_of_the_air_are_two_edits(client: FlaskClient, kitchen: int) -> None:
-    """Each was typed over what was on the screen before the other; neither loses the other's. One that is no number stores nothing."""
+    """Each was typed over what was on the screen before the other; neither loses the other's. One that is no number
+    stores nothing."""
     url = f"/api/kitchens/{kitchen}"
     before = client.get(url).json["hourly_c"]
     for hour, c in ((5, 17.5), (6, 18.5)):
@@ -119,7 +120,8 @@ def test_writers_of_one_kitchen_take_turns_and_none_is_locked_out(client: FlaskC
 def test_a_kitchen_that_was_changed_meanwhile_makes_the_change_again(
     client: FlaskClient, app: App, kitchen: int
 ) -> None:
-    """Another process writes while a change is computed: it is found out, and the change is made on what is there now."""
+    """Another process writes while a change is computed: it is found out, and the change is made on what is there
+    now."""
     ran = threading.Event()
 
     def meanwhile() -> None:
@@ -199,7 +201,8 @@ def test_a_poll_without_news_is_no_answer_computed_again(
 
 
 def test_a_clock_that_is_set_back_refuses_no_tap(client: FlaskClient, clock: Clock, bake: dict[str, Any]) -> None:
-    """The machine's clock goes on where it was; a page's own stamp from the future counts as now; typed words in the future do not."""
+    """The machine's clock goes on where it was; a page's own stamp from the future counts as now; typed words in the
+    future do not."""
     wall, running = [1000.0], [50.0]
     told = SystemClock(lambda: wall[0], lambda: running[0])
     seen = [told().timestamp()]

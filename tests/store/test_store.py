@@ -1,4 +1,5 @@
-"""The database as it stands on disk: strict, journaled, guarded; migrations give the tables; one action, one transaction."""
+"""The database as it stands on disk: strict, journaled, guarded; migrations give the tables; one action, one
+transaction."""
 
 from __future__ import annotations
 
@@ -63,11 +64,14 @@ def test_an_old_database_is_brought_up_with_all_it_holds(tmp_path: Path) -> None
     with old.begin() as c:
         c.exec_driver_sql(
             "insert into kitchen (id, name, demo, zone, altitude_m, mass_unit, temp_unit, hourly_c, fridge_c, tap_c, "
-            "activity_mean, activity_sd_log, created_at) values (1, 'k', 0, 'UTC', 0, 'g', 'C', '[]', 4, 12, 1, .3, '2026-01-01T00:00:00+00:00')"
+            "activity_mean, activity_sd_log, created_at) values (1, 'k', 0, 'UTC', 0, 'g', 'C', '[]', 4, 12, 1, .3, "
+            "'2026-01-01T00:00:00+00:00')"
         )
         c.exec_driver_sql(
-            "insert into bake (id, kitchen_id, name, method, seal, status, lines, strength, bloomed, shape, dough_c, knead, "
-            "knead_min, bulk_ratio, ball_ratio, doneness, docked, serve_at, note, revision, created_at) values (1, 1, 'b', "
+            "insert into bake (id, kitchen_id, name, method, seal, status, lines, strength, bloomed, shape, dough_c, "
+            "knead, "
+            "knead_min, bulk_ratio, ball_ratio, doneness, docked, serve_at, note, revision, created_at) values (1, "
+            "1, 'b', "
             "'hatch-pita', 'round', 'live', '[]', 'kneaded', 0, 'round', 26, 'hand', 8, 1.9, 1.4, 'golden', 0, "
             "'2026-01-01T00:00:00+00:00', '', 0, '2026-01-01T00:00:00+00:00')"
         )

@@ -61,9 +61,12 @@ def openapi_document() -> dict[str, Any]:
 
 
 KEY = {
-    "name": "Idempotency-Key", "in": "header", "required": False, "schema": {"type": "string", "minLength": 8, "maxLength": 200},
+    "name": "Idempotency-Key",
+    "in": "header",
+    "required": False,
+    "schema": {"type": "string", "minLength": 8, "maxLength": 200},
     "description": "The same key answers the same thing, for a day.",
-}  # fmt: skip
+}
 
 
 def _as_sent(method: str, operation: dict[str, Any]) -> None:

@@ -120,14 +120,16 @@ def set_status(path: BakePath, body: StatusRequest):
 
 @routes.get("/bakes/<int:bake_id>/hearth", responses={"200": HearthRead, "304": None, **PROBLEMS})
 def get_hearth(path: BakePath):
-    """The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is new."""
+    """The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is
+    new."""
     tag = hearth_view.hearth_tag(app(), path.bake_id)
     return tagged(tag, lambda: hearth_view.hearth_out(app(), path.bake_id).model_dump_json())
 
 
 @routes.post("/bakes/<int:bake_id>/taps", responses={"201": HearthRead, **PROBLEMS})
 def tap(path: BakePath, body: TapCreate):
-    """Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new ETag."""
+    """Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new
+    ETag."""
     fire_commands.tap(app(), path.bake_id, body)
     return answer_hearth(path.bake_id, 201)
 
@@ -186,7 +188,8 @@ def end_spell(path: BakePath, query: Edit):
 
 @routes.get("/bakes/<int:bake_id>/line", responses={"200": HeatLineRead, **PROBLEMS})
 def best_line(path: BakePath):
-    """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save."""
+    """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would
+    save."""
     return fire_view.best_line(app(), path.bake_id).model_dump(mode="json")
 
 

@@ -1,4 +1,5 @@
-"""The door of the application: a write is computed first and stored last, once for each key, and made again when another came between."""
+"""The door of the application: a write is computed first and stored last, once for each key, and made again when
+another came between."""
 
 from __future__ import annotations
 
@@ -31,7 +32,8 @@ _turn = Lock()
 
 @contextmanager
 def _one_by_one() -> Iterator[None]:
-    """Taps and looks at the hearth go one after the other: side by side they only wait for the interpreter, and half as long again.
+    """Taps and looks at the hearth go one after the other: side by side they only wait for the interpreter, and half as
+    long again.
 
     Never for long: one that is held up by an edit of its kitchen holds up nobody else.
     """

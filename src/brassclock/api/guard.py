@@ -22,17 +22,20 @@ def _name_and_port(netloc: str) -> tuple[str, str]:
 
 
 def install(flask_app: Flask, hosts: frozenset[str] = HOSTS) -> None:
-    """Refuse other hosts (421) and pages of elsewhere (403) on every route, paths too long to be one, and caching of answers."""
+    """Refuse other hosts (421) and pages of elsewhere (403) on every route, paths too long to be one, and caching of
+    answers."""
 
     @flask_app.before_request
     def check() -> Response | None:
         name, port = _name_and_port(request.host)
         if name not in hosts:
             return problem(
-                421, "Not this host",
-                f"“{request.host[:60]}” is not a name of this kitchen's server. It answers to {', '.join(sorted(hosts))}; "
+                421,
+                "Not this host",
+                f"“{request.host[:60]}” is not a name of this kitchen's server. It answers to "
+                f"{', '.join(sorted(hosts))}; "
                 "start it with --host NAME to allow another.",
-            )  # fmt: skip
+            )
         origin = request.headers.get("Origin")
         if origin is not None:
             theirs, their_port = _name_and_port(urlsplit(origin).netloc)

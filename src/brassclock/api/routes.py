@@ -1,7 +1,8 @@
 """Routes as they are declared: a handler with the models of its path, query and body, and of its answers.
 
-They are served by plain Flask, each model built when its route is first used. The OpenAPI document is made from the same declarations
-by flask-openapi3 when it is asked for on the command line; the server sends the committed one, so that a start builds no schema.
+They are served by plain Flask, each model built when its route is first used. The OpenAPI document is made from the
+same declarations by flask-openapi3 when it is asked for on the command line; the server sends the committed one, so
+that a start builds no schema.
 """
 
 from __future__ import annotations

@@ -1,4 +1,5 @@
-"""The words that the computation accepts, each list defined once: schemas, file formats and the web take them from here."""
+"""The words that the computation accepts, each list defined once: schemas, file formats and the web take them from
+here."""
 
 from __future__ import annotations
 
@@ -15,9 +16,18 @@ StageKey = Literal["bulk", "ball"]
 ReadingKind = Literal["ratio", "jar", "feel", "dough_c"]
 Feel = Literal["not_yet", "just", "past"]
 SurfaceKind = Literal[
-    "stone_oven", "steel_oven", "iron_plate", "skillet", "clay_wall", "inverted_plate", "lidded_pan", "flame_oven", "oil",
-    "pan_then_grill", "oven_tray",
-]  # fmt: skip
+    "stone_oven",
+    "steel_oven",
+    "iron_plate",
+    "skillet",
+    "clay_wall",
+    "inverted_plate",
+    "lidded_pan",
+    "flame_oven",
+    "oil",
+    "pan_then_grill",
+    "oven_tray",
+]
 SurfaceSize = Literal["home", "canteen"]
 Power = Literal["low", "medium_low", "medium", "medium_high", "high"]
 Fuel = Literal["gas", "ceramic", "charcoal", "electric"]

@@ -96,8 +96,10 @@ def _look_after_a_starter(app: App, kitchen_id: int) -> None:
 
 
 SURFACES = (  # name, kind, C, breads at once, fire
-    ("Baking stone", "stone_oven", 275, 1, None), ("Clay oven, terrace", "clay_wall", 430, 6, "gas"), ("Wok of oil", "oil", 190, 2, None),
-)  # fmt: skip
+    ("Baking stone", "stone_oven", 275, 1, None),
+    ("Clay oven, terrace", "clay_wall", 430, 6, "gas"),
+    ("Wok of oil", "oil", 190, 2, None),
+)
 SUPPER = ("ridge-sour", "Supper sourdough", (2, "00:50"), 6, "Baking stone")
 FRIDAY = (  # method, name, table, breads, surface
     ("terrace-naan", "Terrace naan", (3, "22:35"), 8, "Baking stone"),
@@ -123,7 +125,8 @@ def rota() -> str:
 
 
 def _plan_friday(app: App, kitchen_id: int) -> None:
-    """Wednesday's sourdough, whose starter wants a feed, and Friday night: four bakes, two cooks, sleep by the week, a rota, and a drill that takes every hand."""
+    """Wednesday's sourdough, whose starter wants a feed, and Friday night: four bakes, two cooks, sleep by the week, a
+    rota, and a drill that takes every hand."""
     kitchen_settings.change_kitchen(app, kitchen_id, KitchenUpdate(cooks=2, shelf_l=60))
     busy.add_busy(app, kitchen_id, BusyCreate(name="sleep", days=[3, 4, 5], from_time="08:30", until_time="15:00"))
     drill = BusyCreate(
@@ -146,12 +149,15 @@ def build_demo(app: App) -> int:
         kitchen = kitchen_settings.add_kitchen(
             session,
             KitchenCreate(
-                name="Mount Pell night canteen", zone=ZONE, room_c=20, altitude_m=ALTITUDE_M,
+                name="Mount Pell night canteen",
+                zone=ZONE,
+                room_c=20,
+                altitude_m=ALTITUDE_M,
                 surface=SurfaceUpdate(name="Iron plates", kind="iron_plate", temp_c=235, power="medium_high", spots=2),
             ),
             real,
             demo=True,
-        )  # fmt: skip
+        )
         kitchen.hourly_c = HOURLY_C
         kitchen.tap_c = 11.5
         session.add(kitchen)
@@ -177,7 +183,16 @@ def _start(app: App, session: Session, kitchen: Kitchen, serve: str, surface: st
     return bake
 
 
-def _tap(app: App, session: Session, kitchen: Kitchen, bake: Bake, when: dt.datetime, kind: str, round_no: int | None = None, spot: int | None = None) -> None:  # fmt: skip
+def _tap(
+    app: App,
+    session: Session,
+    kitchen: Kitchen,
+    bake: Bake,
+    when: dt.datetime,
+    kind: str,
+    round_no: int | None = None,
+    spot: int | None = None,
+) -> None:
     state = kitchen_rows.clock_of(session, kitchen.id or 0)
     assert isinstance(state, ClockState)
     state.anchor_sim = when

@@ -1,1 +1,2 @@
-"""Files a formula travels in: our bake file, schema.org Recipe, Markdown, CSV. Text in, text out; no disk, no tables."""
+"""Files a formula travels in: our bake file, schema.org Recipe, Markdown, CSV. Text in, text out; no disk, no
+tables."""

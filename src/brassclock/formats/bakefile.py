@@ -111,7 +111,8 @@ def write(bake: BakeFile) -> str:
 
 
 def read(data: dict[str, Any]) -> tuple[BakeFile, list[str]]:
-    """(bake, what could not be used). A field that cannot be is left at its default and named; raises ValueError without a name or lines."""
+    """(bake, what could not be used). A field that cannot be is left at its default and named; raises ValueError
+    without a name or lines."""
     notes = [f"“{key}” is not known here and was left out." for key in data if key not in BakeFile.model_fields]
     given = {k: v for k, v in data.items() if k in BakeFile.model_fields}
     if isinstance(given.get("version"), int) and given["version"] > VERSION:

@@ -1,7 +1,8 @@
 """Of a calendar's text, what can matter between two instants: the rest is never expanded, whatever it repeats.
 
-The library expands a rule from its first day on. Here events outside the window are dropped before they are parsed, a rule that
-began long ago is begun anew a whole number of its periods later, and what would expand without bound is refused by name.
+The library expands a rule from its first day on. Here events outside the window are dropped before they are parsed, a
+rule that began long ago is begun anew a whole number of its periods later, and what would expand without bound is
+refused by name.
 """
 
 from __future__ import annotations
@@ -27,7 +28,8 @@ class TooMuch(ValueError):
 
 @dataclass(frozen=True)
 class Component:
-    """One event or zone of a calendar: its unfolded lines, and its properties by name (value only, the last of each)."""
+    """One event or zone of a calendar: its unfolded lines, and its properties by name (value only, the last of
+    each)."""
 
     kind: str
     lines: list[str]
@@ -158,7 +160,8 @@ def _check_rule(c: Component, rule: dict[str, str]) -> None:
     every = rule.get("FREQ", "")
     if every not in PERIOD_DAYS:
         raise TooMuch(
-            f"“{c.name[:60]}” repeats {every.lower()[:20] or 'in no known way'}; hourly, daily, weekly, monthly or yearly would be right."
+            f"“{c.name[:60]}” repeats {every.lower()[:20] or 'in no known way'}; hourly, daily, weekly, monthly or "
+            "yearly would be right."
         )
     _whole(c, rule, "INTERVAL", 1)
     _whole(c, rule, "COUNT", 1)
@@ -181,9 +184,11 @@ def _in_window(c: Component, first: dt.date, last: dt.date) -> float:
     rule = _rule(c)
     if not rule:
         return 1.0 + min(c.found.get("RDATE", "").count(","), (last - first).days)
-    on_days = (last - first).days if rule["FREQ"] in ("HOURLY", "DAILY") or any(k.startswith("BY") for k in rule) else (
-        (last - first).days / PERIOD_DAYS[rule["FREQ"]] + 1
-    )  # fmt: skip
+    on_days = (
+        (last - first).days
+        if rule["FREQ"] in ("HOURLY", "DAILY") or any(k.startswith("BY") for k in rule)
+        else ((last - first).days / PERIOD_DAYS[rule["FREQ"]] + 1)
+    )
     most = on_days * _a_day(rule) / (_whole(c, rule, "INTERVAL", 1) if rule["FREQ"] in ("HOURLY", "DAILY") else 1)
     return min(most, _whole(c, rule, "COUNT", 1)) if "COUNT" in rule else most
 

@@ -1,4 +1,5 @@
-"""iCalendar (RFC 5545): busy hours in, a plan out. Recurrence, zones, moved and cancelled occurrences by the libraries."""
+"""iCalendar (RFC 5545): busy hours in, a plan out. Recurrence, zones, moved and cancelled occurrences by the
+libraries."""
 
 from __future__ import annotations
 

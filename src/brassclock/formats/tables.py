@@ -1,4 +1,5 @@
-"""A weigh sheet as CSV and as Markdown, out and back in. Reading takes a row's first two useful columns as amount and name."""
+"""A weigh sheet as CSV and as Markdown, out and back in. Reading takes a row's first two useful columns as amount and
+name."""
 
 from __future__ import annotations
 
@@ -53,13 +54,18 @@ def read_csv(text: str) -> list[str]:
         amount = head.index("amount") if "amount" in head else head.index("grams") if "grams" in head else None
         unit = " g" if amount is not None and head[amount] == "grams" else ""
         return [
-            f"{row[amount]}{unit} {row[name].lstrip(chr(39))}" if amount is not None and amount < len(row) else row[name]
-            for row in rows[1:] if name < len(row)
-        ]  # fmt: skip
+            f"{row[amount]}{unit} {row[name].lstrip(chr(39))}"
+            if amount is not None and amount < len(row)
+            else row[name]
+            for row in rows[1:]
+            if name < len(row)
+        ]
     return [" ".join(c for c in row if c) for row in rows]
 
 
-def write_markdown(name: str, about: Sequence[str], rows: Sequence[tuple[str, str, float, float | None, str]], steps: Sequence[str]) -> str:  # fmt: skip
+def write_markdown(
+    name: str, about: Sequence[str], rows: Sequence[tuple[str, str, float, float | None, str]], steps: Sequence[str]
+) -> str:
     """A page: heading, facts, a table of the formula, the steps."""
     lines = [
         f"# {_plain(name)}",
@@ -90,8 +96,9 @@ def read_markdown(text: str) -> tuple[str | None, list[str]]:
     body = re.split(r"^##\s", text, maxsplit=1, flags=re.MULTILINE)[0]
     rows = [
         [html.unescape(c.strip().replace("\\|", "|")) for c in re.split(r"(?<!\\)\|", line.strip().strip("|"))]
-        for line in body.splitlines() if line.strip().startswith("|")
-    ]  # fmt: skip
+        for line in body.splitlines()
+        if line.strip().startswith("|")
+    ]
     rows = [r for r in rows if not all(re.fullmatch(r":?-+:?", c) for c in r)]
     found = [f"{r[0]} {r[1]}" for r in rows[1:] if len(r) > 1]
     if not found:

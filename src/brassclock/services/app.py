@@ -1,4 +1,5 @@
-"""The application: the database, the one clock object, and units of work: read, compute, then store in one short transaction."""
+"""The application: the database, the one clock object, and units of work: read, compute, then store in one short
+transaction."""
 
 from __future__ import annotations
 
@@ -25,7 +26,8 @@ T = TypeVar("T")
 
 
 class SystemClock:
-    """The machine's time, aware. Set back while this runs, it goes on from where it was: what was done stays behind what is done next."""
+    """The machine's time, aware. Set back while this runs, it goes on from where it was: what was done stays behind
+    what is done next."""
 
     def __init__(
         self,
@@ -129,7 +131,8 @@ class App:
 
     @contextmanager
     def heat_transaction(self, bake_id: int) -> Iterator[Unit]:
-        """A move on the heat of a bake whose line has begun: nothing else in the kitchen hangs on it. The move guards the revision it read."""
+        """A move on the heat of a bake whose line has begun: nothing else in the kitchen hangs on it. The move guards
+        the revision it read."""
         with self.unit() as unit:
             unit.take_turn(("bake", bake_id))
             yield unit

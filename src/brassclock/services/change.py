@@ -1,4 +1,5 @@
-"""One change: a bake loaded, checked against its revision, altered, planned anew and stored; and a note of the moves that changed."""
+"""One change: a bake loaded, checked against its revision, altered, planned anew and stored; and a note of the moves
+that changed."""
 
 from __future__ import annotations
 

@@ -139,7 +139,8 @@ Computed = list[tuple[BakeSnapshot, BakeResult]]
 
 
 def load_live(app: App, session: Session, kitchen_id: int) -> tuple[Computed, list[Broken]]:
-    """(the live bakes of a kitchen, computed, soonest table first, each around the hands that the others were last told to want; those that cannot be)."""
+    """(the live bakes of a kitchen, computed, soonest table first, each around the hands that the others were last told
+    to want; those that cannot be)."""
     busy = _hours_away(app, session, kitchen_id)
     found: Computed = []
     broken: list[Broken] = []
@@ -216,7 +217,8 @@ FORGOTTEN = dt.timedelta(days=3)
 
 
 def _last_seen(r: BakeSnapshot) -> dt.datetime:
-    """Now, or FORGOTTEN after the last that is known of a bake: one that lies about for a year is not reckoned through it."""
+    """Now, or FORGOTTEN after the last that is known of a bake: one that lies about for a year is not reckoned through
+    it."""
     last = max([r.bake.serve_at, r.bake.created_at, *(t.at for t in r.taps), *(x.at for x in r.readings)])
     return min(r.now, (last + FORGOTTEN).astimezone(r.now.tzinfo))
 
@@ -285,10 +287,14 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
         return
     lifted = not rise_spec.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
     bread = puff_model.Bread(
-        mm / 1000, sheet.sheet.diameter_cm / 100, sheet.dough.water_per_dry, bread_c,
-        rise_g=chemical_rise(mm) if lifted else YEASTED_RISE, pocket=not bake.docked,
+        mm / 1000,
+        sheet.sheet.diameter_cm / 100,
+        sheet.dough.water_per_dry,
+        bread_c,
+        rise_g=chemical_rise(mm) if lifted else YEASTED_RISE,
+        pocket=not bake.docked,
         browning=browning(sheet.dough),
-    )  # fmt: skip
+    )
     if surface_of(r.surface).spec.way == "tray" and not lifted:
         bread = proved(bread)
     work.bread = layered(

@@ -18,7 +18,8 @@ NAME = re.compile(r"(daily|before|saved)-[\w.-]+\.sqlite3")
 
 
 def save(source: Path, target: Path) -> Path:
-    """A copy of a database that may be in use (SQLite's online backup), its owner's alone. Raises sqlite3.Error, OSError."""
+    """A copy of a database that may be in use (SQLite's online backup), its owner's alone. Raises sqlite3.Error,
+    OSError."""
     target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
     making = target.with_name(target.name + ".part")
     making.unlink(missing_ok=True)
@@ -79,7 +80,8 @@ def fresh(directory: Path) -> Path:
 
 
 def restore(chosen: Path, target: Path) -> Path | None:
-    """Put a backup in the data's place; what was there is kept among the backups and its path returned. Nobody may be using it."""
+    """Put a backup in the data's place; what was there is kept among the backups and its path returned. Nobody may be
+    using it."""
     check(chosen)
     kept = None
     target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)

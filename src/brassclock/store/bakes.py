@@ -74,9 +74,14 @@ def readings(session: Session, bake_id: int) -> Sequence[Reading]:
 def air_readings(session: Session, kitchen_id: int, since: dt.datetime) -> Sequence[Reading]:
     """Readings of a kitchen's air that stand, by instant."""
     found = find(
-        session, Reading, col(Reading.at) >= since, keep=lambda x: x.at >= since,
-        kitchen_id=kitchen_id, kind="air_c", undone_at=None,
-    )  # fmt: skip
+        session,
+        Reading,
+        col(Reading.at) >= since,
+        keep=lambda x: x.at >= since,
+        kitchen_id=kitchen_id,
+        kind="air_c",
+        undone_at=None,
+    )
     return sorted(found, key=lambda x: (x.at, x.id or 0))
 
 
@@ -99,7 +104,8 @@ def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:
 
 
 def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int | None:
-    """The kitchen of a bake, whatever else its row holds; None when there is none (`deleted`: also of a deleted one)."""
+    """The kitchen of a bake, whatever else its row holds; None when there is none (`deleted`: also of a deleted
+    one)."""
     query = select(Bake.kitchen_id).where(Bake.id == bake_id)
     return session.exec(query if deleted else query.where(col(Bake.deleted_at).is_(None))).first()
 
@@ -128,9 +134,18 @@ def alter(session: Session, bake_id: int, **values: Any) -> None:
 
 
 ENDED_COLUMNS = (
-    Bake.id, Bake.name, Bake.seal, Bake.status, Bake.method, Bake.count, Bake.piece_g, Bake.serve_at, Bake.kept_at, Bake.note,
+    Bake.id,
+    Bake.name,
+    Bake.seal,
+    Bake.status,
+    Bake.method,
+    Bake.count,
+    Bake.piece_g,
+    Bake.serve_at,
+    Bake.kept_at,
+    Bake.note,
     Bake.summary,
-)  # fmt: skip
+)
 
 
 def ended_row(session: Session, bake_id: int) -> dict[str, Any]:

@@ -109,7 +109,8 @@ def _check_file(path: Path, fresh: bool) -> None:
         if (left or saved) and not fresh:
             beside = left or f"{len(saved)} backups, the newest {saved[0].name}"
             raise CannotOpen(
-                f"{path} is {'empty' if path.exists() else 'missing'}, but there are {beside} beside it. Put the file back, or "
+                f"{path} is {'empty' if path.exists() else 'missing'}, but there are {beside} beside it. Put the "
+                "file back, or "
                 "bring back a backup (brass-clock restore), or begin anew (brass-clock serve --fresh)."
             )
         return

@@ -7,8 +7,10 @@ import sqlite3
 
 SQLITE_WORDS = {  # by SQLite's primary result code (https://sqlite.org/rescode.html)
     sqlite3.SQLITE_FULL: "The disk is full. Make room on it; what was stored before is safe.",
-    sqlite3.SQLITE_READONLY: "The data cannot be written: its folder or disk is read-only, or it was moved away. Make it writable and start again.",
-    sqlite3.SQLITE_IOERR: "The disk does not take or give the data (an input or output error). Check the disk, then start again.",
+    sqlite3.SQLITE_READONLY: "The data cannot be written: its folder or disk is read-only, or it was moved away. "
+    "Make it writable and start again.",
+    sqlite3.SQLITE_IOERR: "The disk does not take or give the data (an input or output error). Check the disk, then "
+    "start again.",
     sqlite3.SQLITE_CORRUPT: "The data is damaged. Stop, and bring back a backup: brass-clock restore.",
     sqlite3.SQLITE_NOTADB: "The data file is not a database. Stop, and bring back a backup: brass-clock restore.",
     sqlite3.SQLITE_CANTOPEN: "The data cannot be opened: its folder was moved or removed, or may not be read.",
@@ -19,7 +21,8 @@ OS_WORDS = {
     errno.ENOENT: "The data's folder was removed or moved. Nothing was stored. Put it back and start again.",
     errno.ENOSPC: SQLITE_WORDS[sqlite3.SQLITE_FULL],
     errno.EROFS: SQLITE_WORDS[sqlite3.SQLITE_READONLY],
-    errno.EACCES: "The data's folder may not be read or written by you. Change its owner or choose another with --data.",
+    errno.EACCES: "The data's folder may not be read or written by you. Change its owner or choose another with "
+    "--data.",
     errno.EPERM: "The data's folder may not be read or written by you. Change its owner or choose another with --data.",
     errno.ENOTDIR: "A file stands where the data's folder should be. Choose another with --data.",
     errno.EEXIST: "A file stands where the data's folder should be. Choose another with --data.",

@@ -24,9 +24,13 @@ def calendars(session: Session, kitchen_id: int) -> Sequence[Calendar]:
 def calendar_hours(session: Session, calendar_id: int, start: dt.datetime, end: dt.datetime) -> Sequence[CalendarHours]:
     """A calendar's occurrences that touch a span."""
     found = find(
-        session, CalendarHours, col(CalendarHours.start) < end, col(CalendarHours.end) > start,
-        keep=lambda h: h.start < end and h.end > start, calendar_id=calendar_id,
-    )  # fmt: skip
+        session,
+        CalendarHours,
+        col(CalendarHours.start) < end,
+        col(CalendarHours.end) > start,
+        keep=lambda h: h.start < end and h.end > start,
+        calendar_id=calendar_id,
+    )
     return sorted(found, key=lambda h: h.start)
 
 

@@ -1,7 +1,7 @@
 """Rows of one unit of work: what a session is about to store is read as if it were stored.
 
-A session of `services.app` writes nothing before its end, so that the write lock is held for the writing alone. A query would
-miss what waits in it. `find` and `get` do not.
+A session of `services.app` writes nothing before its end, so that the write lock is held for the writing alone. A query
+would miss what waits in it. `find` and `get` do not.
 """
 
 from __future__ import annotations

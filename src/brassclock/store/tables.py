@@ -145,7 +145,8 @@ class OwnMethod(SQLModel, table=True):
 
 
 class FlourBag(SQLModel, table=True):
-    """A bag of flour and what was learned of its thirst: points of water it took over the table's, over `times` bakes."""
+    """A bag of flour and what was learned of its thirst: points of water it took over the table's, over `times`
+    bakes."""
 
     __tablename__ = "flour_bag"
     __table_args__ = STRICT
@@ -316,7 +317,8 @@ class Outcome(SQLModel, table=True):
 class ForecastRecord(SQLModel, table=True):
     """A forecast as it was shown, kept to be compared with the fact. Times in s from `since`.
 
-    What a bake taught its kitchen (activity, friction, a bag's thirst) has in p50 what was believed after it, in `before` what was before.
+    What a bake taught its kitchen (activity, friction, a bag's thirst) has in p50 what was believed after it, in
+    `before` what was before.
     """
 
     __tablename__ = "said"
@@ -403,7 +405,8 @@ class Act(SQLModel, table=True):
 
 
 class Answered(SQLModel, table=True):
-    """A write that was answered under a client's Idempotency-Key: a hash of the request, and the answer (compressed)."""
+    """A write that was answered under a client's Idempotency-Key: a hash of the request, and the answer
+    (compressed)."""
 
     __table_args__ = STRICT
     key: str = Field(primary_key=True)

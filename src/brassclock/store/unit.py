@@ -1,4 +1,5 @@
-"""A unit of work: read and compute on one snapshot without a lock, then check that it still holds and write all at once."""
+"""A unit of work: read and compute on one snapshot without a lock, then check that it still holds and write all at
+once."""
 
 from __future__ import annotations
 
@@ -18,7 +19,8 @@ from brassclock.store.rows import highest_id
 
 
 class Stale(RuntimeError):
-    """What a change was computed from was changed by another meanwhile: nothing was stored, the change is to be made again."""
+    """What a change was computed from was changed by another meanwhile: nothing was stored, the change is to be made
+    again."""
 
 
 @dataclass(frozen=True)

@@ -23,51 +23,99 @@ LINES = [
 DOUGH = [{"ingredient": i, "mass_g": g} for i, g in LINES]
 REQUESTS: dict[str, dict[str, Any]] = {
     "weigh": {
-        "lines": [{"ingredient": "plain_flour", "amount": "3 cups", "basis": "level"}, {"ingredient": "water", "amount": "1 cup"},
-                  {"ingredient": "yeast_instant", "amount": "1/4 tsp"}, {"ingredient": "baking_soda", "amount": "1/2 tsp"}],
-        "pieces": {"mass_g": 95}, "shape": {"kind": "round", "diameter_cm": 18}, "scale_to": {"flour_g": 500}, "extra": 1,
+        "lines": [
+            {"ingredient": "plain_flour", "amount": "3 cups", "basis": "level"},
+            {"ingredient": "water", "amount": "1 cup"},
+            {"ingredient": "yeast_instant", "amount": "1/4 tsp"},
+            {"ingredient": "baking_soda", "amount": "1/2 tsp"},
+        ],
+        "pieces": {"mass_g": 95},
+        "shape": {"kind": "round", "diameter_cm": 18},
+        "scale_to": {"flour_g": 500},
+        "extra": 1,
     },
     "mix": {
-        "parts": [{"ingredient": "bread_flour", "mass_g": 500, "temp_c": 22}, {"ingredient": "water", "mass_g": 325, "temp_c": 20}],
-        "method": "hand", "minutes": 8, "room_c": 22, "solve": {"for": "water", "target_c": 26},
+        "parts": [
+            {"ingredient": "bread_flour", "mass_g": 500, "temp_c": 22},
+            {"ingredient": "water", "mass_g": 325, "temp_c": 20},
+        ],
+        "method": "hand",
+        "minutes": 8,
+        "room_c": 22,
+        "solve": {"for": "water", "target_c": 26},
     },
     "rise": {
-        "lines": DOUGH, "strength": "kneaded", "mix_temp_c": 26, "altitude_m": 1150, "targets": [1.9, 1.4],
+        "lines": DOUGH,
+        "strength": "kneaded",
+        "mix_temp_c": 26,
+        "altitude_m": 1150,
+        "targets": [1.9, 1.4],
         "stages": [
-            {"name": "bulk", "hours": 2, "path": [[0, 22], [2, 20]], "vessel": {"kind": "tub", "mass_g": 840, "lid": True}, "then": "ball", "target_ratio": 1.9},
-            {"name": "balls", "hours": 1, "ambient_c": 20, "vessel": {"kind": "tray", "mass_g": 95}, "target_ratio": 1.4},
+            {
+                "name": "bulk",
+                "hours": 2,
+                "path": [[0, 22], [2, 20]],
+                "vessel": {"kind": "tub", "mass_g": 840, "lid": True},
+                "then": "ball",
+                "target_ratio": 1.9,
+            },
+            {
+                "name": "balls",
+                "hours": 1,
+                "ambient_c": 20,
+                "vessel": {"kind": "tray", "mass_g": 95},
+                "target_ratio": 1.4,
+            },
         ],
         "readings": [{"h": 0.7, "ratio": 1.3}],
     },
     "dose": {
-        "lines": DOUGH[:3], "strength": "kneaded", "mix_temp_c": 24, "leaven": "yeast_instant", "target_ratio": 2.0, "at_h": 12,
+        "lines": DOUGH[:3],
+        "strength": "kneaded",
+        "mix_temp_c": 24,
+        "leaven": "yeast_instant",
+        "target_ratio": 2.0,
+        "at_h": 12,
         "stages": [{"name": "bulk", "hours": 12, "ambient_c": 24}],
     },
     "starter": {"seed_g": 20, "flour_g": 40, "water_g": 40, "temp_c": 24.5, "state": "ripe"},
     "soda": {
-        "lines": [{"ingredient": "plain_flour", "mass_g": 200}, {"ingredient": "buttermilk", "mass_g": 207}, {"ingredient": "baking_soda", "mass_g": 4.6}],
-        "strength": "batter", "rests": [{"minutes": 10, "temp_c": 22, "form": "sheet", "half_thickness_mm": 8}],
+        "lines": [
+            {"ingredient": "plain_flour", "mass_g": 200},
+            {"ingredient": "buttermilk", "mass_g": 207},
+            {"ingredient": "baking_soda", "mass_g": 4.6},
+        ],
+        "strength": "batter",
+        "rests": [{"minutes": 10, "temp_c": 22, "form": "sheet", "half_thickness_mm": 8}],
     },
     "day": {
-        "serve": {"at": "2026-11-27T20:00:00+01:00", "which": "last"}, "bakes": [{"name": "pitas", "method": "terrace-naan"}],
+        "serve": {"at": "2026-11-27T20:00:00+01:00", "which": "last"},
+        "bakes": [{"name": "pitas", "method": "terrace-naan"}],
         "allow": {"routes": ["room"], "cold_nights": 0},
     },
     "puff": {
         "bread": {"lines": DOUGH, "mass_g": 95, "diameter_cm": 18, "temp_c": 20, "leaven": "yeast", "intent": "pocket"},
-        "surface": {"kind": "stone_oven", "temp_c": 275}, "altitude_m": 1150, "faults": {"skin_min": 9},
+        "surface": {"kind": "stone_oven", "temp_c": 275},
+        "altitude_m": 1150,
+        "faults": {"skin_min": 9},
     },
     "cue": {"cue": "flour_gold", "seconds": 30},
     "line": {
-        "breads": 6, "spots": 2, "recover_s": 10, "pace": "calm", "exec_tol_s": 2,
+        "breads": 6,
+        "spots": 2,
+        "recover_s": 10,
+        "pace": "calm",
+        "exec_tol_s": 2,
         "ops": [
             {"name": "roll", "hands_s": 25, "then_min_s": 30, "then_max_s": 480},
             {"name": "load", "hands_s": 8, "off_surface_s": 5, "takes_spot": True, "then_min_s": 50, "then_max_s": 54},
             {"name": "off", "hands_s": 3, "frees_spot": True},
         ],
     },
-}  # fmt: skip
+}
 FIELDS = {
-    "weigh": "total_g flour_g hydration_frac effective_hydration_frac salt_frac lines pieces shape soda allergens contradictions measurable",
+    "weigh": "total_g flour_g hydration_frac effective_hydration_frac salt_frac lines pieces shape soda allergens "
+    "contradictions measurable",
     "mix": "dough_temp_c liquid_temp_c ice_g contributions simple_rule",
     "rise": "crossings peak windows trace acid leaven_left_frac workable_h safety most_worth_measuring",
     "dose": "baker_frac mass_g reason measurable",
@@ -174,9 +222,12 @@ def test_the_command_line_answers_and_refuses() -> None:
     assert {e["pointer"] for e in told["errors"]} == {"/mix_temp_c", "/stages"}
     assert "900" in told["detail"]
     for args, text, words in (
-        (("compute", "cause"), "{}", "planned, not built"), (("compute", "bread"), "{}", "Known are"),
-        (("compute", "mix"), "{", "JSON"), (("schema", "hold"), "", "planned"), (("compute", "mix", "/no/such"), "", "cannot be read"),
-    ):  # fmt: skip
+        (("compute", "cause"), "{}", "planned, not built"),
+        (("compute", "bread"), "{}", "Known are"),
+        (("compute", "mix"), "{", "JSON"),
+        (("schema", "hold"), "", "planned"),
+        (("compute", "mix", "/no/such"), "", "cannot be read"),
+    ):
         answer = cli(*args, text=text)
         assert answer.returncode == 2
         assert words in json.loads(answer.stderr)["detail"]

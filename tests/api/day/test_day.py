@@ -1,4 +1,5 @@
-"""The day through its doors: hours away, a slip, ways out, pins, several bakes, files; the contract's `day`; bad input."""
+"""The day through its doors: hours away, a slip, ways out, pins, several bakes, files; the contract's `day`; bad
+input."""
 
 from __future__ import annotations
 
@@ -305,11 +306,29 @@ def test_weekly_rules_and_calendars(client: FlaskClient, clock: Clock, kitchen: 
     assert at(night["end"]).astimezone(dt.UTC) - at(night["start"]).astimezone(dt.UTC) == dt.timedelta(
         hours=9
     )  # clocks go back
-    ics = "\r\n".join([
-        "BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//T//T//EN", "X-WR-CALNAME:Rota", "BEGIN:VEVENT", "UID:1", "DTSTAMP:20260101T000000Z",
-        "SUMMARY:watch", "DTSTART;TZID=Europe/Zurich:20261024T200000", "DURATION:PT2H", "RRULE:FREQ=DAILY;COUNT=3", "END:VEVENT",
-        "BEGIN:VEVENT", "UID:2", "DTSTAMP:20260101T000000Z", "DTSTART;VALUE=DATE:20261026", "END:VEVENT", "END:VCALENDAR", "",
-    ])  # fmt: skip
+    ics = "\r\n".join(
+        [
+            "BEGIN:VCALENDAR",
+            "VERSION:2.0",
+            "PRODID:-//T//T//EN",
+            "X-WR-CALNAME:Rota",
+            "BEGIN:VEVENT",
+            "UID:1",
+            "DTSTAMP:20260101T000000Z",
+            "SUMMARY:watch",
+            "DTSTART;TZID=Europe/Zurich:20261024T200000",
+            "DURATION:PT2H",
+            "RRULE:FREQ=DAILY;COUNT=3",
+            "END:VEVENT",
+            "BEGIN:VEVENT",
+            "UID:2",
+            "DTSTAMP:20260101T000000Z",
+            "DTSTART;VALUE=DATE:20261026",
+            "END:VEVENT",
+            "END:VCALENDAR",
+            "",
+        ]
+    )
     found = client.post(f"{url}/calendars", json={"text": ics}).json
     assert (found["calendars"][0]["name"], found["calendars"][0]["ahead"]) == (
         "Rota",
@@ -370,11 +389,39 @@ def test_the_plan_as_files(client: FlaskClient, kitchen: dict[str, Any]) -> None
 
 # --- `day` of the contract
 
-HOURLY = [17.6, 17.0, 16.4, 15.9, 15.4, 15.0, 15.1, 15.6, 16.4, 17.6, 19.0, 20.4, 21.6, 22.4, 22.9, 23.0, 22.8, 22.4, 21.9, 21.4, 20.8, 20.1, 19.3, 18.4]  # fmt: skip
+HOURLY = [
+    17.6,
+    17.0,
+    16.4,
+    15.9,
+    15.4,
+    15.0,
+    15.1,
+    15.6,
+    16.4,
+    17.6,
+    19.0,
+    20.4,
+    21.6,
+    22.4,
+    22.9,
+    23.0,
+    22.8,
+    22.4,
+    21.9,
+    21.4,
+    20.8,
+    20.1,
+    19.3,
+    18.4,
+]
 DAY: dict[str, Any] = {
-    "serve_at": "2026-11-27T20:00:00+01:00", "zone": "Europe/Zurich", "bakes": [{"name": "pitas", "method": "hatch-pita"}],
-    "kitchen": {"hourly_c": HOURLY}, "busy": [{"start": "2026-11-27T08:00:00+01:00", "end": "2026-11-27T17:30:00+01:00", "name": "work"}],
-}  # fmt: skip
+    "serve_at": "2026-11-27T20:00:00+01:00",
+    "zone": "Europe/Zurich",
+    "bakes": [{"name": "pitas", "method": "hatch-pita"}],
+    "kitchen": {"hourly_c": HOURLY},
+    "busy": [{"start": "2026-11-27T08:00:00+01:00", "end": "2026-11-27T17:30:00+01:00", "name": "work"}],
+}
 
 
 def test_a_day_by_contract() -> None:
@@ -406,10 +453,22 @@ def test_what_is_allowed_is_kept_to() -> None:
 def test_several_bakes_by_contract_with_stages_of_their_own() -> None:
     bakes = [
         {"name": "pitas", "method": "hatch-pita", "pieces": 24, "surface": "plate"},
-        {"name": "own", "stages": [{"hours": 2, "target_ratio": 1.9}, {"hours": 1, "target_ratio": 1.4}], "hands_min": {"mix": 20}, "preheat_min": 30,
-         "line_min": 12, "serve": {"at": "2026-11-27T21:30:00+01:00"}, "surface": "stone"},
-        {"name": "service", "method": "cellar-pita", "serve": {"at": "2026-11-27T22:30:00+01:00", "until": "2026-11-28T00:30:00+01:00", "which": "first"}, "surface": "oven"},
-    ]  # fmt: skip
+        {
+            "name": "own",
+            "stages": [{"hours": 2, "target_ratio": 1.9}, {"hours": 1, "target_ratio": 1.4}],
+            "hands_min": {"mix": 20},
+            "preheat_min": 30,
+            "line_min": 12,
+            "serve": {"at": "2026-11-27T21:30:00+01:00"},
+            "surface": "stone",
+        },
+        {
+            "name": "service",
+            "method": "cellar-pita",
+            "serve": {"at": "2026-11-27T22:30:00+01:00", "until": "2026-11-28T00:30:00+01:00", "which": "first"},
+            "surface": "oven",
+        },
+    ]
     found = compute("day", DAY | {"bakes": bakes, "busy": []})
     assert set(found["routes"]) == {"pitas", "own", "service"} and "infeasible" not in found
     hands = sorted((at(s["start"]), at(s["end"]), s["bake"], s["step"]) for s in found["steps"] if s["hands"])

@@ -1,4 +1,5 @@
-"""The heat through its doors: surfaces, the line looked for longer, a first bread that measures its surface, colour, a round that fell."""
+"""The heat through its doors: surfaces, the line looked for longer, a first bread that measures its surface, colour, a
+round that fell."""
 
 from __future__ import annotations
 
@@ -88,7 +89,8 @@ def test_too_dark_shortens_the_rest_and_a_round_that_fell_frees_its_spot(
 def test_a_pale_bread_never_makes_the_next_one_shorter(
     client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
 ) -> None:
-    """Turned at 90 s and off at 180 s by the cook, and called too pale: the surface is cooler than was thought, and the next stays longer."""
+    """Turned at 90 s and off at 180 s by the cook, and called too pale: the surface is cooler than was thought, and the
+    next stays longer."""
     url = on_heat(client, kitchen)
     tap(client, url, "load", 1, 1)
     for kind in ("turn", "off"):
@@ -100,7 +102,8 @@ def test_a_pale_bread_never_makes_the_next_one_shorter(
 
 
 def test_a_surface_is_believed_by_what_says_it(client: FlaskClient, kitchen: dict[str, Any]) -> None:
-    """No temperature typed: the setting says it, with a wide spread; a thermometer narrows it, and the bands of every time on the heat with it."""
+    """No temperature typed: the setting says it, with a wide spread; a thermometer narrows it, and the bands of every
+    time on the heat with it."""
     url = on_heat(client, kitchen)
     made = client.post(
         f"/api/kitchens/{kitchen['id']}/surfaces", json={"name": "Pan", "kind": "skillet", "power": "medium_high"}
@@ -173,13 +176,15 @@ def test_a_cooks_own_way_is_planned_baked_and_read_as_a_heat(
 
 
 def test_edges_a_dressing_and_a_tray(client: FlaskClient, kitchen: dict[str, Any]) -> None:
-    """A soda quarter is stood on its edges and rests in its cloth; butter is weighed for all, outside the dough; rolls bake in a tray, unturned."""
+    """A soda quarter is stood on its edges and rests in its cloth; butter is weighed for all, outside the dough; rolls
+    bake in a tray, unturned."""
     made = {
         kind: client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=facts).json["surfaces"][-1]["id"]
         for kind, facts in {
-            "pan": {"name": "Pan", "kind": "skillet", "power": "medium_low"}, "tray": {"name": "Tray", "kind": "oven_tray", "temp_c": 225},
+            "pan": {"name": "Pan", "kind": "skillet", "power": "medium_low"},
+            "tray": {"name": "Tray", "kind": "oven_tray", "temp_c": 225},
         }.items()
-    }  # fmt: skip
+    }
     bake = client.post(
         "/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 3 h", "method": "soda-quarters"}
     ).json
@@ -264,7 +269,8 @@ def test_a_filled_bread_is_cooked_through_and_a_soda_round_stands_on_its_edges(
 def test_a_filled_bread_too_hot_is_told_what_would_do_and_is_never_cut_short(
     client: FlaskClient, kitchen: dict[str, Any]
 ) -> None:
-    """Another surface and its heat in one change; black before it is through at 450 C, well at the heat it is told; "too dark" brings none off raw."""
+    """Another surface and its heat in one change; black before it is through at 450 C, well at the heat it is told;
+    "too dark" brings none off raw."""
     surfaces = client.post(
         f"/api/kitchens/{kitchen['id']}/surfaces",
         json={"name": "Dome", "kind": "flame_oven", "temp_c": 370, "spots": 2},
@@ -364,7 +370,8 @@ def test_a_bread_under_the_grill_frees_its_pan(client: FlaskClient, clock: Clock
 def test_the_hearth_follows_the_line_and_tells_how_late_it_runs(
     client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
 ) -> None:
-    """Loads are due when the line's hands are free; a slip of a minute moves what waits, and undoing it brings the line back."""
+    """Loads are due when the line's hands are free; a slip of a minute moves what waits, and undoing it brings the line
+    back."""
     url = on_heat(client, kitchen, 12)
     state = client.get(f"{url}/hearth").json
     assert (state["line"], state["late_s"], state["towel"]) == ([], 0, [])

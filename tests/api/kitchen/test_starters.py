@@ -50,10 +50,11 @@ def test_bad_feeds_are_told_and_nothing_is_kept(client: FlaskClient, kitchen: di
     for method, path, body, status, words in (
         ("POST", f"{one}/feeds", {"seed_g": 0, "flour_g": -1, "water_g": "x"}, 422, "1 to 20000"),
         ("POST", f"{one}/feeds", {"seed_g": 20, "flour_g": 40, "water_g": 40, "at": "in 3 h"}, 422, "in the future"),
-        ("PUT", f"{one}/peak", {}, 409, "Feed it first"), ("DELETE", f"{one}/last", None, 404, "taken back"),
+        ("PUT", f"{one}/peak", {}, 409, "Feed it first"),
+        ("DELETE", f"{one}/last", None, 404, "taken back"),
         ("POST", f"{one}/wish", {"total_g": 100, "peak_at": "in 90 min"}, 422, "2 to 48 h"),
         ("POST", f"{at}/77/feeds", {"seed_g": 20, "flour_g": 40, "water_g": 40}, 404, "no starter 77"),
-    ):  # fmt: skip
+    ):
         answer = client.open(path, method=method, json=body)
         assert (answer.status_code, words in answer.json["detail"]) == (status, True), answer.text
     assert client.get(at).json["starters"][0]["feeds"] == []

@@ -1,4 +1,5 @@
-"""The Rise leaf through its doors: places, cold, sponge, what-if, routes, air that was read, beliefs, rests; and bad input."""
+"""The Rise leaf through its doors: places, cold, sponge, what-if, routes, air that was read, beliefs, rests; and bad
+input."""
 
 from __future__ import annotations
 
@@ -14,9 +15,13 @@ from helpers import Clock
 
 LINES = [("plain_flour", 500), ("water", 310), ("yeast_instant", 5), ("salt_fine", 10)]
 RISE: dict[str, Any] = {
-    "lines": [{"ingredient": i, "mass_g": g} for i, g in LINES], "mix_temp_c": 25,
-    "stages": [{"name": "bulk", "hours": 2, "ambient_c": 22, "then": "ball", "target_ratio": 1.9}, {"name": "balls", "hours": 1, "ambient_c": 22}],
-}  # fmt: skip
+    "lines": [{"ingredient": i, "mass_g": g} for i, g in LINES],
+    "mix_temp_c": 25,
+    "stages": [
+        {"name": "bulk", "hours": 2, "ambient_c": 22, "then": "ball", "target_ratio": 1.9},
+        {"name": "balls", "hours": 1, "ambient_c": 22},
+    ],
+}
 
 
 def at(iso: str) -> dt.datetime:
@@ -223,7 +228,11 @@ def test_looks_of_every_kind_correct_the_forecast(client: FlaskClient, clock: Cl
     assert look(kind="feel", feel="not_yet")["activity"] <= cool["activity"]
     twice = client.post("/api/readings", json={"bake_id": bake["id"], "kind": "jar", "value": 1.22})
     assert twice.status_code == 409 and "twice" in twice.json["detail"]
-    for body in ({"kind": "ratio", "value": 9}, {"kind": "ratio", "value": 1.4, "at": "in 2 h"}, {"kind": "ratio", "value": 1.4, "at": "3 h ago"}):  # fmt: skip
+    for body in (
+        {"kind": "ratio", "value": 9},
+        {"kind": "ratio", "value": 1.4, "at": "in 2 h"},
+        {"kind": "ratio", "value": 1.4, "at": "3 h ago"},
+    ):
         assert client.post("/api/readings", json={"bake_id": bake["id"], **body}).status_code == 422
     assert len(client.get(url).json["rise"]["readings"]) == 3
 
@@ -295,9 +304,15 @@ BAD: dict[str, tuple[dict[str, Any], str]] = {
     "ratio of nine": ({"readings": [{"h": 1, "ratio": 9}]}, "/readings/0/ratio"),
     "look after the end": ({"readings": [{"h": 4, "ratio": 1.4}]}, "/readings/0/h"),
     "look without a value": ({"readings": [{"h": 1, "kind": "dough_c"}]}, "/readings/0/temp_c"),
-    "unknown joiner": ({"stages": [{"hours": 1, "ambient_c": 20, "add": [{"ingredient": "gold", "mass_g": 1}]}]}, "/stages/0/add/0/ingredient"),
-    "nothing that makes gas": ({"lines": [{"ingredient": "plain_flour", "mass_g": 100}, {"ingredient": "water", "mass_g": 60}]}, "/lines"),
-}  # fmt: skip
+    "unknown joiner": (
+        {"stages": [{"hours": 1, "ambient_c": 20, "add": [{"ingredient": "gold", "mass_g": 1}]}]},
+        "/stages/0/add/0/ingredient",
+    ),
+    "nothing that makes gas": (
+        {"lines": [{"ingredient": "plain_flour", "mass_g": 100}, {"ingredient": "water", "mass_g": 60}]},
+        "/lines",
+    ),
+}
 
 
 @pytest.mark.parametrize("name", BAD)
@@ -318,7 +333,20 @@ def test_odd_rises_are_computed_with_a_caution() -> None:
         found = compute("rise", request)
         assert code in {c["code"] for c in found["cautions"]}
         assert found["crossings"][0]["h"]["p50"] > 0
-    joined = {**RISE, "stages": [{"name": "sponge", "hours": 1, "ambient_c": 24}, {"name": "bulk", "hours": 2, "ambient_c": 24, "add": [{"ingredient": "plain_flour", "mass_g": 100}], "target_ratio": 2}], "by_h": [1.5, 3]}  # fmt: skip
+    joined = {
+        **RISE,
+        "stages": [
+            {"name": "sponge", "hours": 1, "ambient_c": 24},
+            {
+                "name": "bulk",
+                "hours": 2,
+                "ambient_c": 24,
+                "add": [{"ingredient": "plain_flour", "mass_g": 100}],
+                "target_ratio": 2,
+            },
+        ],
+        "by_h": [1.5, 3],
+    }
     found = compute("rise", joined)
     assert [w["stage"] for w in found["windows"]] == ["bulk"]
     assert found["ready_by"][0]["probability"] <= found["ready_by"][1]["probability"]

@@ -1,4 +1,5 @@
-"""Formulas through the API: files lose nothing on a round trip, scaling and additions are one change, bags learn and unlearn."""
+"""Formulas through the API: files lose nothing on a round trip, scaling and additions are one change, bags learn and
+unlearn."""
 
 from __future__ import annotations
 
@@ -31,10 +32,12 @@ def rich(client: FlaskClient, kitchen: dict[str, Any]) -> int:
         "/api/bakes", json={"kitchen_id": k, "serve": "in 9 h", "method": "sweet-stuffed", "name": "Round trip"}
     ).json["id"]
     lines = [
-        {"ingredient": flour, "amount": "3 cups", "basis": "dipped", "part": "first"}, {"ingredient": "water", "amount": "300-310 ml", "basis": None},
-        {"ingredient": starter, "amount": "90 g", "basis": None}, {"ingredient": "salt_fine", "amount": "1 1/2 tsp", "basis": None},
+        {"ingredient": flour, "amount": "3 cups", "basis": "dipped", "part": "first"},
+        {"ingredient": "water", "amount": "300-310 ml", "basis": None},
+        {"ingredient": starter, "amount": "90 g", "basis": None},
+        {"ingredient": "salt_fine", "amount": "1 1/2 tsp", "basis": None},
         {"ingredient": "yeast_instant", "amount": "1/4 tsp", "basis": None},
-    ]  # fmt: skip
+    ]
     answer = client.patch(
         f"/api/bakes/{bake}", json={"lines": lines, "unread": ["a sigh of rosemary"], "note": "älter, “zäh”"}
     )
@@ -43,7 +46,25 @@ def rich(client: FlaskClient, kitchen: dict[str, Any]) -> int:
     return int(bake)
 
 
-CARRIED = ("unread", "strength", "bloomed", "count", "piece_g", "shape", "diameter_cm", "dough_c", "knead", "knead_min", "bulk_ratio", "ball_ratio", "bulk_h", "ball_h", "doneness", "docked", "note")  # fmt: skip
+CARRIED = (
+    "unread",
+    "strength",
+    "bloomed",
+    "count",
+    "piece_g",
+    "shape",
+    "diameter_cm",
+    "dough_c",
+    "knead",
+    "knead_min",
+    "bulk_ratio",
+    "ball_ratio",
+    "bulk_h",
+    "ball_h",
+    "doneness",
+    "docked",
+    "note",
+)
 
 
 @pytest.mark.parametrize("kind", ["json", "jsonld"])
@@ -96,11 +117,19 @@ def test_no_file_breaks_the_reading_of_tables(text: str) -> None:
 def test_imports_survive_what_they_do_not_know(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     """Unknown fields and unusable values are named; what is no formula is refused, and nothing is stored."""
     where = f"/api/kitchens/{kitchen['id']}/import"
-    odd = {"format": "brass-clock/bake", "version": 9, "name": "Odd", "flavour": "blue", "dough_c": 900, "lines": [{"ingredient": "plain_flour", "amount": "1 kg"}, {"ingredient": "stardust", "amount": "3 g"}]}  # fmt: skip
+    odd = {
+        "format": "brass-clock/bake",
+        "version": 9,
+        "name": "Odd",
+        "flavour": "blue",
+        "dough_c": 900,
+        "lines": [{"ingredient": "plain_flour", "amount": "1 kg"}, {"ingredient": "stardust", "amount": "3 g"}],
+    }
     got = client.post(where, json={"text": json.dumps(odd)}).json
     assert (got["read"], got["unread"]) == (1, ["3 g stardust"])
     assert [word in " ".join(got["notes"]) for word in ("flavour", "version 9", "dough_c")] == [True] * 3
-    page = '<html><script type="application/ld+json">{"@type":"Recipe","name":"Page","recipeIngredient":["500 g flour"]}</script></html>'
+    recipe = '{"@type":"Recipe","name":"Page","recipeIngredient":["500 g flour"]}'
+    page = f'<html><script type="application/ld+json">{recipe}</script></html>'
     assert client.post(where, json={"text": page}).json["read"] == 1
     bakes = len(client.get(f"/api/kitchens/{kitchen['id']}/bench").json["bakes"])
     for text in (
@@ -135,7 +164,11 @@ def test_scaling_and_additions(client: FlaskClient, bake: dict[str, Any]) -> Non
         fits["weigh"]["hydration_frac"]
     )
     assert client.delete(f"/api/bakes/{i}/additions").status_code == 404
-    for body, pointer in (({}, "/count"), ({"limits": [{"ingredient": "ghee", "amount": "9 g"}]}, "/scale_to/limit/ingredient"), ({"tray_width_cm": 10, "tray_depth_cm": 10}, "/tray_width_cm")):  # fmt: skip
+    for body, pointer in (
+        ({}, "/count"),
+        ({"limits": [{"ingredient": "ghee", "amount": "9 g"}]}, "/scale_to/limit/ingredient"),
+        ({"tray_width_cm": 10, "tray_depth_cm": 10}, "/tray_width_cm"),
+    ):
         refused = client.post(f"/api/bakes/{i}/scale", json=body)
         assert refused.status_code == 422
         assert refused.json["errors"][0]["pointer"] == pointer
@@ -144,7 +177,8 @@ def test_scaling_and_additions(client: FlaskClient, bake: dict[str, Any]) -> Non
 def test_bags_bloom_and_thermometer_teach_and_unteach(
     client: FlaskClient, clock: Clock, kitchen: dict[str, Any], bake: dict[str, Any]
 ) -> None:
-    """A kept bake teaches its bag; reopening takes that back. A tired bloom slows the plan; a warm reading moves the friction."""
+    """A kept bake teaches its bag; reopening takes that back. A tired bloom slows the plan; a warm reading moves the
+    friction."""
     k, i = kitchen["id"], bake["id"]
     bag = client.post(f"/api/kitchens/{k}/bags", json={"name": "October sack", "ingredient": "plain_flour"}).json["id"]
     assert client.post(f"/api/kitchens/{k}/bags", json={"name": "x", "ingredient": "water"}).status_code == 422
@@ -184,7 +218,8 @@ def test_bags_bloom_and_thermometer_teach_and_unteach(
 def test_late_guests_are_answered_and_a_stay_elsewhere_is_followed(
     client: FlaskClient, clock: Clock, bake: dict[str, Any]
 ) -> None:
-    """Options with windows, the least disruptive first; doing one moves the forecast; bringing it back moves it again."""
+    """Options with windows, the least disruptive first; doing one moves the forecast; bringing it back moves it
+    again."""
     at = f"/api/bakes/{bake['id']}"
     assert client.post(f"{at}/rescue", json={"late_min": 60}).status_code == 409
     client.post(f"{at}/taps", json={"key": "k-mix", "kind": "mix"})

@@ -1,4 +1,5 @@
-"""The day in the browser: the night canteen's Friday, hours away, a peg and the flag moved by hand and by key, a slip, a way out, alarms."""
+"""The day in the browser: the night canteen's Friday, hours away, a peg and the flag moved by hand and by key, a slip,
+a way out, alarms."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""The heat in the browser: a surface told by a sign, a clay wall of six, the first bread that measures it, colour, a round that fell, undo."""
+"""The heat in the browser: a surface told by a sign, a clay wall of six, the first bread that measures it, colour, a
+round that fell, undo."""
 
 from __future__ import annotations
 
@@ -48,7 +49,8 @@ def on_surface(server: Server, method: str, kind: str, count: int, spots: int | 
     return int(bake)
 
 
-# after each press a second one, of the same finger; not when the page was busy for so long that it would be a press of its own
+# after each press a second one, of the same finger; not when the page was busy for so long that it would be a press of
+# its own
 BOUNCING = """() => {
   window.bounced = 0;
   addEventListener('keydown', (e) => {
@@ -65,16 +67,20 @@ BOUNCING = """() => {
 }"""
 SOON = re.compile("^(now|[1-3] s)$")
 ROUNDS = [  # the canteen's five: method, surface, breads, cooks, what its program says
-    ("hatch-pita", "stone_oven", 5, 2, "it opens"), ("terrace-naan", "iron_plate", 7, 1, "it opens"), ("house-clay-naan", "clay_wall", 8, 2, "on, its back wet"),
-    ("soda-quarters", "iron_plate", 5, 2, "stand it on an edge"), ("stir-round", "oil", 5, 2, "it opens"),
-]  # fmt: skip
+    ("hatch-pita", "stone_oven", 5, 2, "it opens"),
+    ("terrace-naan", "iron_plate", 7, 1, "it opens"),
+    ("house-clay-naan", "clay_wall", 8, 2, "on, its back wet"),
+    ("soda-quarters", "iron_plate", 5, 2, "stand it on an edge"),
+    ("stir-round", "oil", 5, 2, "it opens"),
+]
 
 
 @pytest.mark.parametrize(("method", "kind", "breads", "cooks", "step"), ROUNDS, ids=lambda x: str(x))
 def test_a_whole_line_by_keyboard(
     demo_server: Server, watch: Watch, method: str, kind: str, breads: int, cooks: int, step: str
 ) -> None:
-    """From the program to the last one wrapped, each move when it is due; a slip in the middle is taken up, one move undone and made again."""
+    """From the program to the last one wrapped, each move when it is due; a slip in the middle is taken up, one move
+    undone and made again."""
     demo_server.send("PATCH", "/api/kitchens/1", {"cooks": cooks})
     demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 0})
     bake = on_surface(demo_server, method, kind, breads)
@@ -129,7 +135,8 @@ def taps_of(server: Server, bake: int, many: int) -> set[tuple[str, int]]:
 
 
 def test_twelve_spots_out_of_reach_with_a_tablet_an_hour_wrong(demo_server: Server, watch: Watch) -> None:
-    """A minute without the server in the middle of the line: clocks go on, taps wait, all land once, at the kitchen's own time."""
+    """A minute without the server in the middle of the line: clocks go on, taps wait, all land once, at the kitchen's
+    own time."""
     bake = on_surface(demo_server, "house-clay-naan", "clay_wall", 24, 12)
     demo_server.send("POST", "/api/clock", {"kitchen_id": 1, "rate": 1})
     w = watch(demo_server)
@@ -206,11 +213,14 @@ def test_a_clay_wall_round_from_sign_to_towel(demo_server: Server, watch: Watch,
 
 @pytest.mark.parametrize("size", ["tablet", "phone"])
 def test_the_heat_in_an_empty_kitchen(empty_server: Server, watch: Watch, size: str) -> None:
-    """A pan of unknown heat and a cook of 90 + 90 s; a filled naan where it cannot get through; a docked round that is never turned; rolls in a tray."""
+    """A pan of unknown heat and a cook of 90 + 90 s; a filled naan where it cannot get through; a docked round that is
+    never turned; rolls in a tray."""
     empty_server.wait_compiled()
     kitchen = empty_server.send(
-        "POST", "/api/kitchens", {"name": "Mine", "zone": "UTC", "surface": {"name": "Skillet", "kind": "skillet", "power": "medium_high"}}
-    )["id"]  # fmt: skip
+        "POST",
+        "/api/kitchens",
+        {"name": "Mine", "zone": "UTC", "surface": {"name": "Skillet", "kind": "skillet", "power": "medium_high"}},
+    )["id"]
 
     def bake(method: str, change: dict[str, Any] | None = None, surface: dict[str, Any] | None = None) -> int:
         made = int(

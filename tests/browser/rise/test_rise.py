@@ -1,4 +1,5 @@
-"""The Rise leaf in the browser: dragging causes, ways to the table, places, looks, the jar, rests, the Kitchen room's part of it."""
+"""The Rise leaf in the browser: dragging causes, ways to the table, places, looks, the jar, rests, the Kitchen room's
+part of it."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""Weigh and Mix in the real interface: a list in mixed units, swaps, the beam, scaling, print, an import put right, weighed, mixed."""
+"""Weigh and Mix in the real interface: a list in mixed units, swaps, the beam, scaling, print, an import put right,
+weighed, mixed."""
 
 from __future__ import annotations
 
@@ -28,12 +29,25 @@ TWELVE = """2 1/2 cups plain flour
 a pinch of baking soda"""
 RECIPE = {
     "@context": "https://schema.org",
-    "@graph": [{
-        "@type": ["Recipe"], "name": "Ledge rounds", "recipeYield": ["6", "6 breads"],
-        "recipeIngredient": ["500 g bread flour", "330 ml water", "10 g salt", "a splash of oil", "7 g dried yeast", "moon dust"],
-        "recipeInstructions": [{"@type": "HowToSection", "itemListElement": [{"@type": "HowToStep", "text": "Mix and wait."}]}],
-    }],
-}  # fmt: skip
+    "@graph": [
+        {
+            "@type": ["Recipe"],
+            "name": "Ledge rounds",
+            "recipeYield": ["6", "6 breads"],
+            "recipeIngredient": [
+                "500 g bread flour",
+                "330 ml water",
+                "10 g salt",
+                "a splash of oil",
+                "7 g dried yeast",
+                "moon dust",
+            ],
+            "recipeInstructions": [
+                {"@type": "HowToSection", "itemListElement": [{"@type": "HowToStep", "text": "Mix and wait."}]}
+            ],
+        }
+    ],
+}
 
 
 def press(page: Page, name: str) -> None:
@@ -57,7 +71,8 @@ def expect_kept(page: Page) -> None:
 
 @pytest.mark.parametrize("size", ["tablet", "phone"])
 def test_a_list_in_mixed_units(watch: Watch, empty_server: Server, size: str) -> None:
-    """Twelve lines in under a minute; two cups that are not 500 g are told; fresh for instant; undo; 8 to 37 breads of 110 g."""
+    """Twelve lines in under a minute; two cups that are not 500 g are told; fresh for instant; undo; 8 to 37 breads of
+    110 g."""
     number = bake(empty_server, "blank")
     w = watch(empty_server, size)
     page = w.goto(f"/b/{number}/weigh")

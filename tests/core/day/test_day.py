@@ -1,4 +1,5 @@
-"""The day around busy hours: the sweep against plain loops and an exact solver, the chosen day against the real rise."""
+"""The day around busy hours: the sweep against plain loops and an exact solver, the chosen day against the real
+rise."""
 
 from __future__ import annotations
 
@@ -342,7 +343,8 @@ def test_a_busy_line_is_infeasible_and_says_who_has_the_hands() -> None:
 
 
 def test_a_weekday_wish_that_fails_has_ways_out_that_hold() -> None:
-    """Case 15: 22 ± 3 C, a working day, served at 20:00 off a narrow room rise: each way out is run by the real rise."""
+    """Case 15: 22 ± 3 C, a working day, served at 20:00 off a narrow room rise: each way out is run by the real
+    rise."""
     now = FRIDAY - dt.timedelta(hours=90)
     request = PlanRequest(spec(2.5), FRIDAY, now)
     free = plan_back(request.spec, SWING, FRIDAY, now, {})
@@ -482,7 +484,8 @@ def test_a_surface_and_a_shelf_that_others_have_are_gone_around_or_told() -> Non
 
 
 def test_packing_together_finds_what_one_after_the_other_does_not() -> None:
-    """Two bakes, the one whose only hours the other would take first: in that order there is no place, together there is."""
+    """Two bakes, the one whose only hours the other would take first: in that order there is no place, together there
+    is."""
     now = FRIDAY - dt.timedelta(hours=30)
     tight = [
         Busy(now, FRIDAY - dt.timedelta(hours=5, minutes=10), "a"),

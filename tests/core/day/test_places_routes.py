@@ -123,7 +123,8 @@ def test_a_sponge_comes_first() -> None:
 
 @pytest.mark.parametrize("yeast_g", [1.5, 5.0])
 def test_every_route_that_fits_works_when_run_forward(yeast_g: float) -> None:
-    """Each named route, run forward with its own dose: balls ripe, warm enough, on time; colder routes need more hours, less yeast."""
+    """Each named route, run forward with its own dose: balls ripe, warm enough, on time; colder routes need more hours,
+    less yeast."""
     serve = later(NOON, 60)
     found = {r.route.key: r for r in routes(spec(yeast_g), HOURLY, serve, NOON, places_of({}, 4.0))}
     assert list(found) == ["room", "warm", "less", "night", "nights"]
@@ -164,7 +165,8 @@ def test_air_that_was_read_is_what_the_dough_had(log: list[tuple[float, float]])
 
 
 def test_keeping_a_starter_costs_least_in_the_fridge() -> None:
-    """Fact of the trade: used once a week, a starter in the fridge wastes far less than one fed on the bench; feeds peak when wanted."""
+    """Fact of the trade: used once a week, a starter in the fridge wastes far less than one fed on the bench; feeds
+    peak when wanted."""
     air = [(0.0, 20.0), (60.0, 20.0)]
     ways = upkeep(100, 7, air)
     assert [w.place for w in ways] == ["fridge", "bench"]

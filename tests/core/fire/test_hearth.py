@@ -26,7 +26,8 @@ WORKED: list[dict[str, Any]] = json.loads((Path(__file__).parents[2] / "worked" 
 
 @pytest.mark.parametrize("case", WORKED, ids=lambda c: c["name"])
 def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
-    """Regression: told by these rules once and read over by hand; the page's own rules (`web/src/api/hearth.ts`) are tested on the same file."""
+    """Regression: told by these rules once and read over by hand; the page's own rules (`web/src/api/hearth.ts`) are
+    tested on the same file."""
     taps: list[hearth_rules.Tap] = []
     loads = {int(n): float(s) for n, s in case["loads"].items()}
     setting = [case[k] for k in ("rounds", "spots", "turn_s", "off_s", "recover_s", "grill")]
@@ -43,7 +44,8 @@ def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
 @settings(max_examples=60, deadline=None)
 @given(st.lists(st.sampled_from(["load", "turn", "off", "fell", "undo", "wait"]), max_size=40), st.sampled_from([0, 2]))
 def test_hearth_is_what_its_taps_say(script: list[str], grill: int) -> None:
-    """Any script of allowed taps keeps every round in exactly one place, with a grill or without, and undo gives back the state before."""
+    """Any script of allowed taps keeps every round in exactly one place, with a grill or without, and undo gives back
+    the state before."""
     taps: list[hearth_rules.Tap] = []
     now = 0.0
     for word in script:
@@ -95,10 +97,20 @@ def test_any_slip_leaves_a_line_to_follow(
     )
 
 
-LINES = pytest.mark.parametrize(("turn_s", "off_s", "recover_s", "spots", "cooks", "breads"), [
-    (None, 36, 60, 6, 2, 12), (None, 36, 60, 12, 2, 24), (47, 78, 20, 2, 1, 12), (47, 78, 20, 2, 2, 12), (44, 78, 215, 1, 2, 8), (41, 63, 1, 2, 1, 24),
-    (58.5, 86, 0, 2, 1, 12), (58.5, 86, 5, 3, 2, 24), (60, 95, 15, 4, 2, 120),
-])  # fmt: skip
+LINES = pytest.mark.parametrize(
+    ("turn_s", "off_s", "recover_s", "spots", "cooks", "breads"),
+    [
+        (None, 36, 60, 6, 2, 12),
+        (None, 36, 60, 12, 2, 24),
+        (47, 78, 20, 2, 1, 12),
+        (47, 78, 20, 2, 2, 12),
+        (44, 78, 215, 1, 2, 8),
+        (41, 63, 1, 2, 1, 24),
+        (58.5, 86, 0, 2, 1, 12),
+        (58.5, 86, 5, 3, 2, 24),
+        (60, 95, 15, 4, 2, 120),
+    ],
+)
 
 
 @LINES
@@ -116,7 +128,8 @@ def test_a_line_kept_to_the_second_ends_as_it_was_planned(
 def test_a_few_seconds_late_at_every_move_add_up_to_no_more(
     turn_s: float | None, off_s: float, recover_s: int, spots: int, cooks: int, breads: int
 ) -> None:
-    """A cook who is up to four seconds late each time loses that, and a tenth of the line; seldom is the next load told anew by more than 15 s."""
+    """A cook who is up to four seconds late each time loses that, and a tenth of the line; seldom is the next load told
+    anew by more than 15 s."""
     spec, seconds = LineSpec(bread_ops(turn_s, off_s), spots, cooks, recover_s), random.Random(3)
     slips = [seconds.uniform(0, 4) for _ in range(10 * breads)]
     run = played(spec, breads, turn_s, off_s, lambda move: slips[move])
@@ -136,7 +149,8 @@ def test_a_full_grill_is_emptied_before_the_next_bread_goes_under_it() -> None:
 
 
 def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
-    """A slip of ten seconds costs no more than a bread's own time; a grill is followed too; and nobody rolls where the plate waits for a load."""
+    """A slip of ten seconds costs no more than a bread's own time; a grill is followed too; and nobody rolls where the
+    plate waits for a load."""
     spec = LineSpec(bread_ops(60, 95), 2, 1, 15)
     kept = played(spec, 12, 60, 95, lambda _: 0.0)
     slipped = played(spec, 12, 60, 95, lambda move: 10.0 * (move == 9))
@@ -148,7 +162,8 @@ def test_twelve_on_two_plates_with_one_cook_take_up_a_slip() -> None:
 
 
 def test_a_wall_is_used_clockwise_and_never_where_it_was_just_used() -> None:
-    """Facts of the trade: the wall wants its heat back, so the hand goes round; only where all else is taken does it come back."""
+    """Facts of the trade: the wall wants its heat back, so the hand goes round; only where all else is taken does it
+    come back."""
     taps: list[hearth_rules.Tap] = []
     used: list[int] = []
     for n in range(1, 19):
@@ -173,9 +188,18 @@ def test_an_iron_plate_heats_as_one_lump() -> None:
     assert preheat_s(Surface("iron_plate", 300.0, "low")) is None
 
 
-@pytest.mark.parametrize(("kind", "low_min", "high_min"), [
-    ("stone_oven", 30, 60), ("steel_oven", 30, 60), ("skillet", 3, 10), ("iron_plate", 5, 12), ("clay_wall", 45, 120), ("flame_oven", 18, 25), ("oil", 5, 15),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "low_min", "high_min"),
+    [
+        ("stone_oven", 30, 60),
+        ("steel_oven", 30, 60),
+        ("skillet", 3, 10),
+        ("iron_plate", 5, 12),
+        ("clay_wall", 45, 120),
+        ("flame_oven", 18, 25),
+        ("oil", 5, 15),
+    ],
+)
 def test_preheating_as_long_as_cooks_know_it(kind: str, low_min: float, high_min: float) -> None:
     """Common practice, independent for stone, steel and plates; fires and oil were set with it in view (calibrated)."""
     surface = Surface(kind, KINDS[kind].usual_c)

@@ -25,8 +25,11 @@ WORKED = tomllib.loads((Path(__file__).parents[2] / "worked" / "line.toml").read
 ROLLS = (Op("roll", 20, 120, 180), Op("roll again", 25, 0, 480))
 HALVES = (Op("roll a", 10, 0, 15), Op("roll b", 10, 120, 180), Op("again a", 12, 0, 15), Op("again b", 13, 0, 480))
 HEAT = (
-    Op("load", 8, 60, 64, 5, takes_spot=True), Op("turn", 3, 45, 49), Op("off", 3, 0, 20, frees_spot=True), Op("brush", 6),
-)  # fmt: skip
+    Op("load", 8, 60, 64, 5, takes_spot=True),
+    Op("turn", 3, 45, 49),
+    Op("off", 3, 0, 20, frees_spot=True),
+    Op("brush", 6),
+)
 
 
 def naan(spots: int, cooks: int = 1, halves: bool = False) -> LineSpec:
@@ -55,7 +58,8 @@ def test_one_pita_takes_its_moves_and_its_rests() -> None:
 
 
 def exact_s(spec: LineSpec, breads: int) -> int:
-    """The optimum by CP-SAT (`ortools`, a reference library): intervals for hands, for spots and for stations, rounds loaded in turn."""
+    """The optimum by CP-SAT (`ortools`, a reference library): intervals for hands, for spots and for stations, rounds
+    loaded in turn."""
     model, horizon = cp_model.CpModel(), 600 + 250 * breads
     rounds = [spec.moves(n + 1) for n in range(breads)]
     at = [[model.new_int_var(0, horizon, "") for _ in m.ops] for m in rounds]
@@ -129,10 +133,14 @@ def specs(draw: st.DrawFn) -> LineSpec:
     grill = draw(st.integers(0, 2))
     mixed = draw(st.booleans())
     spec = LineSpec(
-        ops(grill > 0), draw(st.integers(1, 5)), draw(st.integers(1, 3)), draw(st.integers(0, 120)),
-        (ops(False),) if mixed else (), tuple(draw(st.lists(st.integers(0, 1), min_size=30, max_size=30))) if mixed else (),
+        ops(grill > 0),
+        draw(st.integers(1, 5)),
+        draw(st.integers(1, 3)),
+        draw(st.integers(0, 120)),
+        (ops(False),) if mixed else (),
+        tuple(draw(st.lists(st.integers(0, 1), min_size=30, max_size=30))) if mixed else (),
         (Station("grill", grill, draw(st.integers(0, 30))),) if grill else (),
-    )  # fmt: skip
+    )
     return calm(spec) if draw(st.booleans()) else spec
 
 
@@ -218,11 +226,13 @@ def test_another_spot_or_another_pair_of_hands() -> None:
 
 def test_line_by_contract() -> None:
     ops = [
-        {"name": "roll", "hands_s": 20, "pieces": 2, "then_min_s": 120, "then_max_s": 180}, {"name": "again", "hands_s": 25, "then_max_s": 480},
+        {"name": "roll", "hands_s": 20, "pieces": 2, "then_min_s": 120, "then_max_s": 180},
+        {"name": "again", "hands_s": 25, "then_max_s": 480},
         {"name": "load", "hands_s": 8, "off_surface_s": 5, "takes_spot": True, "then_min_s": 60, "then_max_s": 64},
-        {"name": "turn", "hands_s": 3, "then_min_s": 45, "then_max_s": 49}, {"name": "off", "hands_s": 3, "frees_spot": True, "then_max_s": 20},
+        {"name": "turn", "hands_s": 3, "then_min_s": 45, "then_max_s": 49},
+        {"name": "off", "hands_s": 3, "frees_spot": True, "then_max_s": 20},
         {"name": "brush", "hands_s": 6},
-    ]  # fmt: skip
+    ]
     asked = {"breads": 12, "cooks": 1, "spots": 2, "recover_s": 20, "ops": ops}
     fast, slow = (compute("line", asked | {"pace": pace}) for pace in ("fast", "calm"))
     assert fast["lower_bound_s"] <= fast["makespan_s"] <= slow["makespan_s"]
@@ -242,10 +252,15 @@ def test_line_by_contract() -> None:
     soft = mixed["softness_frac"]
     assert soft == sorted(soft) and 0 < soft[0] < soft[-1] <= 1
     bad = {
-        "/breads": {"breads": 500}, "/kinds/0/ops": {"kinds": [{"name": "x", "breads": 2, "ops": ops[:2]}]}, "/ops/3/takes": {"ops": grilled}, "/spots": {"spots": 0}, "/ops": {"ops": [{"name": "roll", "hands_s": 9}]},
-        "/ops/1/name": {"ops": [ops[2], ops[2] | {"takes_spot": False, "frees_spot": True}]}, "/ops/0": {"ops": [ops[4], ops[2]]},
+        "/breads": {"breads": 500},
+        "/kinds/0/ops": {"kinds": [{"name": "x", "breads": 2, "ops": ops[:2]}]},
+        "/ops/3/takes": {"ops": grilled},
+        "/spots": {"spots": 0},
+        "/ops": {"ops": [{"name": "roll", "hands_s": 9}]},
+        "/ops/1/name": {"ops": [ops[2], ops[2] | {"takes_spot": False, "frees_spot": True}]},
+        "/ops/0": {"ops": [ops[4], ops[2]]},
         "/ops/2": {"ops": [*ops[:2], ops[2] | {"then_max_s": 10}, *ops[3:]]},
-    }  # fmt: skip
+    }
     for pointer, change in bad.items():
         with pytest.raises(BadRequest) as caught:
             compute("line", asked | change)
@@ -275,9 +290,11 @@ def test_other_signs_of_heat() -> None:
     assert compute("cue", {"cue": "oil_smoke", "fat": "ghee"})["surface_c"]["p50"] == pytest.approx(240, abs=15)
     assert 160 < compute("cue", {"cue": "dough_pinch", "behaviour": "rises"})["surface_c"]["p50"] < 200
     for request, pointer in (
-        ({"cue": "flour_gold"}, "/seconds"), ({"cue": "oil_smoke", "fat": "tallow"}, "/fat"), ({"cue": "infrared", "material": "stone"}, "/reads_c"),
+        ({"cue": "flour_gold"}, "/seconds"),
+        ({"cue": "oil_smoke", "fat": "tallow"}, "/fat"),
+        ({"cue": "infrared", "material": "stone"}, "/reads_c"),
         ({"cue": "tongue"}, "/cue"),
-    ):  # fmt: skip
+    ):
         with pytest.raises(BadRequest) as caught:
             compute("cue", request)
         assert pointer in {f.pointer for f in caught.value.faults}

@@ -1,4 +1,5 @@
-"""What a cook is told for a whole bread, by the words and settings a cook has, beside what cooks state (common practice, no source; calibrated)."""
+"""What a cook is told for a whole bread, by the words and settings a cook has, beside what cooks state (common
+practice, no source; calibrated)."""
 
 from __future__ import annotations
 

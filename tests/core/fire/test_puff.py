@@ -36,9 +36,12 @@ from helpers import worked
 
 OPEN = model.Face(30, 10, 30, 0.9, 1200)
 FACES = {
-    "lid": model.Face(110, 10, 120, 0.9, 75000), "clay": model.Face(300, 20, 480, 0.85, 3000), "gas": model.Face(650, 45, 390, 0.9, 9000),
-    "ceramic": model.Face(150, 10, 480, 0.7, 2000), "dome": model.Face(400, 15, 420, 0.75, 6000),
-}  # fmt: skip
+    "lid": model.Face(110, 10, 120, 0.9, 75000),
+    "clay": model.Face(300, 20, 480, 0.85, 3000),
+    "gas": model.Face(650, 45, 390, 0.9, 9000),
+    "ceramic": model.Face(150, 10, 480, 0.7, 2000),
+    "dome": model.Face(400, 15, 420, 0.75, 6000),
+}
 TIMED = ("puff", "full", "char_bottom", "light_bottom", "golden_bottom", "golden_top", "done")
 CASES = worked("puff")["bread"]
 QUIET = {"k_ec": 0.0, "d_w": 0.0, "f_contact": 0.0, "f_free": 0.0, "b_ev": 0.0}
@@ -47,9 +50,17 @@ QUIET = {"k_ec": 0.0, "d_w": 0.0, "f_contact": 0.0, "f_free": 0.0, "b_ev": 0.0}
 def bake_case(case: dict[str, Any], **changes: Any) -> model.Baked:
     x0 = (case["hydration"] + 0.14) / 0.86
     bread = model.Bread(
-        case["thickness_mm"] / 1000, case["diameter_cm"] / 100, x0, 22.0, 1050.0, 0.12, case.get("rise_g", 1.2),
-        case.get("pocket", True), case.get("hole_mm2", 0.0) * 1e-6, case.get("film", 0.0),
-    )  # fmt: skip
+        case["thickness_mm"] / 1000,
+        case["diameter_cm"] / 100,
+        x0,
+        22.0,
+        1050.0,
+        0.12,
+        case.get("rise_g", 1.2),
+        case.get("pocket", True),
+        case.get("hole_mm2", 0.0) * 1e-6,
+        case.get("film", 0.0),
+    )
     oven, oil = case.get("oven_c"), case.get("top") == "oil"
     top = model.Face(oven, 15, oven, 0.9, 3000) if oven else OPEN
     below = (
@@ -98,9 +109,14 @@ def slab(both: bool, h: float, seconds: float, plate: model.Plate | None = None,
         seconds, False, 0.0, 20.0, 0.0, hot if both or plate is None else shut, on_plate=plate is not None
     )
     return model.simulate(
-        bread, plate or model.Plate("clay", 0.05, 20), [stage], grid=(cells, 12), dt_s=0.02, every_s=seconds / 4,
+        bread,
+        plate or model.Plate("clay", 0.05, 20),
+        [stage],
+        grid=(cells, 12),
+        dt_s=0.02,
+        every_s=seconds / 4,
         overrides=QUIET | ({"h_wet": 1e7, "h_dry": 1e7} if plate else {}),
-    )  # fmt: skip
+    )
 
 
 def test_conduction_in_a_slab_heated_on_both_faces() -> None:
@@ -191,7 +207,8 @@ def test_recovery_against_the_pulse_formula() -> None:
 
 
 def test_iron_comes_back_in_seconds_and_stone_in_minutes() -> None:
-    """Common practice, independent: a stone is back within 20 K after 200 to 400 s, iron on a strong burner in seconds."""
+    """Common practice, independent: a stone is back within 20 K after 200 to 400 s, iron on a strong burner in
+    seconds."""
     bread = model.Bread(0.0034, 0.18, 0.88, 18.0)
     back = []
     for surface in (Surface("stone_oven", 275.0), Surface("iron_plate", 240.0, "high")):
@@ -204,7 +221,8 @@ def test_iron_comes_back_in_seconds_and_stone_in_minutes() -> None:
 @pytest.mark.parametrize("kind", sorted(set(KINDS) - {"oil", "oven_tray"}))
 @pytest.mark.parametrize("mm", [3.0, 6.0, 11.0])
 def test_the_next_bread_is_through_as_well(kind: str, mm: float) -> None:
-    """It goes on when the surface is near enough its start (a stone after a minute or two: common practice), and is done when it comes off."""
+    """It goes on when the surface is near enough its start (a stone after a minute or two: common practice), and is
+    done when it comes off."""
     bread, surface = model.Bread(mm / 1000, 0.18, 0.88, 20.0, pocket=mm < 8), Surface(kind, KINDS[kind].usual_c)
     program = plan_bread(bread, surface)
     if {"does_not_cook_through", "filling_not_safe"} & set(program.end.codes):
@@ -231,7 +249,8 @@ def test_done_is_reached_and_does_not_hang_on_the_grid(altitude_m: float) -> Non
 
 
 def test_most_events_do_not_hang_on_the_grid() -> None:
-    """Grid convergence: against 48 cells, 20 in the plate and steps of 0.1 s; nine events of ten within 3 s or 6 %, water lost within 4 %."""
+    """Grid convergence: against 48 cells, 20 in the plate and steps of 0.1 s; nine events of ten within 3 s or 6 %,
+    water lost within 4 %."""
     near, far = 0, []
     for case in CASES:
         live, fine = bake_case(case, dt_s=0.5), bake_case(case, grid=(48, 20), dt_s=0.1)
@@ -298,9 +317,7 @@ def test_fat_and_sugar_colour_sooner_peel_flour_delays(temp_c: float) -> None:
     as_it_is = light(lean, pan)
     assert light(replace(lean, browning=1.6), pan) < as_it_is
     assert light(lean, replace(pan, greased="film")) < as_it_is
-    puffs = [
-        plan_bread(lean, replace(pan, dust_kg_m2=g / 1000)).baked.events["puff"] or 1e9 for g in (0, 30, 80)
-    ]  # fmt: skip
+    puffs = [plan_bread(lean, replace(pan, dust_kg_m2=g / 1000)).baked.events["puff"] or 1e9 for g in (0, 30, 80)]
     assert puffs == sorted(puffs) and puffs[0] < puffs[2]
 
 
@@ -344,12 +361,17 @@ def test_an_oven_opened_for_four_breads_is_slower_and_a_filling_is_cooked_throug
 
 
 @given(
-    st.sampled_from(sorted(KINDS)), st.floats(2, 14), st.floats(-70, 60), st.booleans(), st.booleans(),
+    st.sampled_from(sorted(KINDS)),
+    st.floats(2, 14),
+    st.floats(-70, 60),
+    st.booleans(),
+    st.booleans(),
     st.sampled_from(WORDS),
-)  # fmt: skip
+)
 @settings(max_examples=60, deadline=None)
 def test_no_bread_comes_off_raw(kind: str, mm: float, hotter: float, filled: bool, docked: bool, doneness: str) -> None:
-    """Off is never before done, or a verdict says why and what would; a filling was hot at its coldest; what is docked stays as it lies in an oven."""
+    """Off is never before done, or a verdict says why and what would; a filling was hot at its coldest; what is docked
+    stays as it lies in an oven."""
     bread = model.Bread(mm / 1000, 0.18, 0.88, 20.0, pocket=not docked)
     if filled:
         bread = layered(bread, 100, 80)
@@ -368,7 +390,8 @@ def test_no_bread_comes_off_raw(kind: str, mm: float, hotter: float, filled: boo
 @given(st.sampled_from(["iron_plate", "skillet", "stone_oven", "flame_oven"]), st.floats(8, 16), st.floats(0.5, 4))
 @settings(max_examples=15, deadline=None)
 def test_thicker_is_never_done_sooner(kind: str, mm: float, more: float) -> None:
-    """Known miss: on a plate up to 7 % (12.75 mm 620 s, 13.25 mm 581 s), where the coldest point creeps up to its mark."""
+    """Known miss: on a plate up to 7 % (12.75 mm 620 s, 13.25 mm 581 s), where the coldest point creeps up to its
+    mark."""
     thin, thick = (
         plan_bread(
             model.Bread(m / 1000, 0.18, 0.88, 20.0, rise_g=1.5, pocket=False), Surface(kind, KINDS[kind].usual_c)
@@ -379,7 +402,8 @@ def test_thicker_is_never_done_sooner(kind: str, mm: float, more: float) -> None
 
 
 def test_filled_in_a_flame_oven_is_told_what_would_do() -> None:
-    """11 mm with its filling: at 450 C black on top before it is through (it was called off at 45 s with 23 C inside); at the heat it is told, cooked."""
+    """11 mm with its filling: at 450 C black on top before it is through (it was called off at 45 s with 23 C inside);
+    at the heat it is told, cooked."""
     filled = layered(model.Bread(0.0055, 0.2, 0.85, 22.0), 100, 100)
     program = plan_bread(filled, Surface("flame_oven", 450), filled=True)
     (told,) = program.verdicts
@@ -421,7 +445,8 @@ def test_score_worked_by_hand() -> None:
 
 
 def test_a_kitchens_own_breads_make_the_score_a_probability() -> None:
-    """Worked values of a second implementation; without breads the score is believed as it is; more breads, narrower."""
+    """Worked values of a second implementation; without breads the score is believed as it is; more breads,
+    narrower."""
     scores, full = (80, 85, 70, 60, 90, 75, 40, 82, 65, 88), (1, 1, 0, 1, 1, 0, 0, 1, 0, 1)
     known = calibrate(scores, [bool(y) for y in full])
     assert (known.a, known.b) == (pytest.approx(-0.366, abs=0.005), pytest.approx(1.038, abs=0.005))
@@ -436,7 +461,8 @@ def test_a_kitchens_own_breads_make_the_score_a_probability() -> None:
 
 @pytest.mark.parametrize("kind", ["iron_plate", "stone_oven", "clay_wall"])
 def test_the_first_bread_measures_its_surface(kind: str) -> None:
-    """By its own model: a surface 20 C off is found by bubbles, first brown and puff; by bubbles alone it is believed less."""
+    """By its own model: a surface 20 C off is found by bubbles, first brown and puff; by bubbles alone it is believed
+    less."""
     bread, usual = model.Bread(0.004, 0.18, 0.88, 20.0), KINDS[kind].usual_c
 
     def events(temp_c: float) -> dict[str, float | None]:
@@ -453,7 +479,8 @@ def test_the_first_bread_measures_its_surface(kind: str) -> None:
 
 
 def test_a_measured_surface_is_within_its_interval_most_of_the_time() -> None:
-    """Simulated: thickness, contact, browning and reading each off by what cooks and models are; the 80 % interval holds 70 % at least, and misses some."""
+    """Simulated: thickness, contact, browning and reading each off by what cooks and models are; the 80 % interval
+    holds 70 % at least, and misses some."""
     rng, inside, usual = np.random.default_rng(5), 0, 240.0
     grid = {t: bake_events(t) for t in np.arange(usual - 75, usual + 80, 5.0)}
     for _ in range(60):
@@ -486,7 +513,8 @@ def bake_events(temp_c: float, mm: float = 4.0, contact: float = 1.0, brown: flo
 def test_a_darker_bread_is_never_sooner_a_hotter_surface_never_browns_later(
     kind: str, mm: float, hotter: float, docked: bool
 ) -> None:
-    """Facts of the trade. Where the next bread of a batch or a dry one ends a bake, darker may end with it; a docked bread is not turned in an oven."""
+    """Facts of the trade. Where the next bread of a batch or a dry one ends a bake, darker may end with it; a docked
+    bread is not turned in an oven."""
     bread, surface = (
         model.Bread(mm / 1000, 0.18, 0.88, 20.0, pocket=not docked),
         Surface(kind, KINDS[kind].usual_c + hotter),
@@ -513,7 +541,8 @@ def test_a_cooks_own_program_that_changes_nothing_is_the_planned_one(kind: str) 
 
 
 def test_each_step_of_an_own_program_does_what_it_says() -> None:
-    """A lid sets the top sooner, a spray keeps a crust pale, a rest in the oven finishes it, bubbles and gold end a side; raw is told, whoever wrote it."""
+    """A lid sets the top sooner, a spray keeps a crust pale, a rest in the oven finishes it, bubbles and gold end a
+    side; raw is told, whoever wrote it."""
     bread, pan = model.Bread(0.006, 0.18, 0.88, 20.0, pocket=False), Surface("iron_plate", 190.0)
 
     def own(*steps: Step) -> Program:
@@ -540,8 +569,9 @@ def test_each_step_of_an_own_program_does_what_it_says() -> None:
 
 
 @pytest.mark.parametrize(
-    ("kind", "temp_c", "mm"), [("iron_plate", 290.0, 6.5), ("iron_plate", 140.0, 2.5), ("flame_oven", 450.0, 11.0), ("clay_wall", 430.0, 4.0)]
-)  # fmt: skip
+    ("kind", "temp_c", "mm"),
+    [("iron_plate", 290.0, 6.5), ("iron_plate", 140.0, 2.5), ("flame_oven", 450.0, 11.0), ("clay_wall", 430.0, 4.0)],
+)
 def test_at_the_right_heat_nothing_is_wrong(kind: str, temp_c: float, mm: float) -> None:
     bread = model.Bread(mm / 1000, 0.18, 0.88, 20.0, pocket=mm < 8)
     found = plan_bread(bread, Surface(kind, temp_c)).right_heat

@@ -1,4 +1,5 @@
-"""What a forecast believes: temperature readings, spread, chances, odd readings, reasons, limits; coverage by simulation."""
+"""What a forecast believes: temperature readings, spread, chances, odd readings, reasons, limits; coverage by
+simulation."""
 
 from __future__ import annotations
 
@@ -65,7 +66,8 @@ def test_chances_are_the_bands_own_quantiles() -> None:
 
 
 def test_cold_is_less_sure_than_the_room() -> None:
-    """Fact of the trade: 4 to 6 C nearly doubles the rate, so the shelf's degree is the largest doubt of a cold rise."""
+    """Fact of the trade: 4 to 6 C nearly doubles the rate, so the shelf's degree is the largest doubt of a cold
+    rise."""
     cold = Stage("balls", 48, ((0, 23.0), (0.5, 23.0), (0.501, 4.0), (72, 4.0)), Vessel("tray", 95, True), None, 1.6)
     seen = forecast(Batch(SLOW, "kneaded", 24.0), [cold], (1.6,)).windows[0].ready
     room = forecast(Batch(SLOW, "kneaded", 24.0), [Stage("bulk", 8, ((0, 20.0),), TUB, "ball", 2.0)]).windows[0].ready
@@ -107,7 +109,8 @@ def test_a_windows_end_has_a_reason() -> None:
 
 
 def test_limits_of_cold_and_heat_are_said() -> None:
-    """Analytic: dough freezes 1.86 K lower per osmol/kg, near -2 C; published order: yeast dies within minutes at 58 C (memory)."""
+    """Analytic: dough freezes 1.86 K lower per osmol/kg, near -2 C; published order: yeast dies within minutes at 58 C
+    (memory)."""
     icy = forecast(Batch(HATCH, "kneaded", 24.0), [Stage("cold", 30, ((0, -4.0),), TUB, None, 1.5)], (1.5,))
     found = {c.code: c.text for c in icy.cautions}
     assert "freezes at -2.0 C" in found["dough_freezes"] or "freezes at -1.9 C" in found["dough_freezes"]
@@ -133,7 +136,8 @@ def test_the_jar_is_a_ruler() -> None:
 
 
 def test_bands_cover_what_they_promise() -> None:
-    """Simulation with the truth drawn apart from the forecast (tools/band_coverage.py): 8 in 10 within 65 to 97 % of 60 bakes."""
+    """Simulation with the truth drawn apart from the forecast (tools/band_coverage.py): 8 in 10 within 65 to 97 % of 60
+    bakes."""
     found = band_coverage.simulate("quick", readings=2, bakes=60, seed=7)
     assert 0.65 <= found.share <= 0.97
     none = band_coverage.simulate("quick", readings=0, bakes=60, seed=7)
@@ -150,7 +154,8 @@ def test_a_flat_belief_is_a_flat_band() -> None:
 
 
 def test_a_quick_forecast_is_near_the_whole_one() -> None:
-    """Property of the picture under a finger: ready within five minutes of the whole forecast's, the curve within .03."""
+    """Property of the picture under a finger: ready within five minutes of the whole forecast's, the curve within
+    .03."""
     whole, coarse = bulk(), bulk(coarse=True)
     for name in ("ready", "best_from", "too_far"):
         a, b = getattr(whole.windows[0], name), getattr(coarse.windows[0], name)

@@ -28,7 +28,8 @@ def standing(elapsed_h: float, stage: Stage = BULK) -> DoughState:
 
 
 def test_a_longer_fridge_is_a_later_window_and_the_dough_goes_on_rising_in_it() -> None:
-    """Facts of the trade: cold delays, but a tub cools slowly: an hour in the fridge delays by less than an hour at first."""
+    """Facts of the trade: cold delays, but a tub cools slowly: an hour in the fridge delays by less than an hour at
+    first."""
     base = as_it_stands(standing(0.5))
     cold = [o for o in options(standing(0.5)) if o.kind == "fridge"]
     readies = [o.ready_h for o in cold]

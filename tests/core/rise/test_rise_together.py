@@ -46,10 +46,15 @@ def test_two_halves_joined_at_once_are_one_dough() -> None:
 
 @settings(max_examples=25, deadline=None)
 @given(
-    share=st.floats(0.2, 0.8), hours=st.floats(0.1, 3), sugar=st.floats(0, 8), fresh=st.floats(0, 1.5), temp=st.floats(15, 35)
-)  # fmt: skip
+    share=st.floats(0.2, 0.8),
+    hours=st.floats(0.1, 3),
+    sugar=st.floats(0, 8),
+    fresh=st.floats(0, 1.5),
+    temp=st.floats(15, 35),
+)
 def test_joining_conserves_what_was_there(share: float, hours: float, sugar: float, fresh: float, temp: float) -> None:
-    """Conservation: sugars, yeast and damaged starch of the sponge and of the newcomers add up by mass; heat adds up too."""
+    """Conservation: sugars, yeast and damaged starch of the sponge and of the newcomers add up by mass; heat adds up
+    too."""
     first = [("plain_flour", 100 * share), ("water", 50.0), ("yeast_instant", 1.0)]
     joins = [
         ("plain_flour", 100 * (1 - share)),
@@ -74,7 +79,8 @@ def test_joining_conserves_what_was_there(share: float, hours: float, sugar: flo
 
 
 def test_a_sponge_gives_tired_yeast_a_start() -> None:
-    """Fact of the trade: dry yeast fed in a wet, unsalted sponge lifts the dough sooner after mixing than put in dry."""
+    """Fact of the trade: dry yeast fed in a wet, unsalted sponge lifts the dough sooner after mixing than put in
+    dry."""
     sponge = [("plain_flour", 40.0), ("water", 44.0), ("yeast_active", 1.3)]
     rest = [("plain_flour", 60.0), ("water", 18.0), ("salt_fine", 1.7)]
     straight = rise(sponge + rest, 4, temp_c=25.0)
@@ -90,7 +96,8 @@ def test_a_sponge_gives_tired_yeast_a_start() -> None:
 
 
 def test_soda_and_acid_make_the_gas_they_should() -> None:
-    """Stoichiometry: without ferment every mole of gas made is a mole of soda met by acid; the stepper's pools are the chemistry's own."""
+    """Stoichiometry: without ferment every mole of gas made is a mole of soda met by acid; the stepper's pools are the
+    chemistry's own."""
     lines = [*YOGHURT, ("baking_powder", 6.0)]
     dough = dough_of_masses(lines)
     run = rise(lines, 2)
@@ -114,12 +121,16 @@ def test_a_starters_acid_meets_the_soda_first() -> None:
     assert start.fresh[13] == pytest.approx(plain.fresh[13], rel=1e-9)
     assert start.state[13] == pytest.approx(plain.state[13] - added, rel=1e-6)
     assert start.pools[0, 0] == pytest.approx(0.0, abs=1e-15)
-    quiet, brisk = (run_stages(Batch(dough_of_masses(x), "kneaded", 24.0), [still(6)], [6], 1.0) for x in (base, [*base, ("baking_soda", 0.6)]))  # fmt: skip
+    quiet, brisk = (
+        run_stages(Batch(dough_of_masses(x), "kneaded", 24.0), [still(6)], [6], 1.0)
+        for x in (base, [*base, ("baking_soda", 0.6)])
+    )
     assert brisk.course.acid_mol[-1] < quiet.course.acid_mol[-1]
 
 
 def test_yeast_and_soda_together_are_faster_than_either() -> None:
-    """Facts of the trade: soda hastens a yeasted yoghurt dough; alone it never doubles it; slow powder is still there for the heat."""
+    """Facts of the trade: soda hastens a yeasted yoghurt dough; alone it never doubles it; slow powder is still there
+    for the heat."""
     yeast, soda = ("yeast_instant", 2.5), ("baking_soda", 1.2)
     both, alone, bare = (rise([*YOGHURT, *extra], 4, "enriched", 25.0) for extra in ((yeast, soda), (yeast,), (soda,)))
     hours = [yeast_course.first_passage_h(r.course.h, r.ratio, 1.8) for r in (both, alone)]
@@ -147,8 +158,8 @@ def test_plain_and_compiled_agree_with_every_leaven_in_it() -> None:
 
 
 def test_soda_alone_and_powder_in_yoghurt() -> None:
-    """Stoichiometry: heated alone, soda gives half its gas. Published order (memory of the design): dairy acid spends about
-    three quarters of a double-acting powder within five minutes; in water most of it waits for the heat."""
+    """Stoichiometry: heated alone, soda gives half its gas. Published order (memory of the design): dairy acid spends
+    about three quarters of a double-acting powder within five minutes; in water most of it waits for the heat."""
     alone = np.array([[1.0, 1.0, 4e4, 0.03, 9e4, 0.0, 0.0]])
     assert react(alone, 100.0, 2000.0) == pytest.approx(0.5, rel=1e-3)
     left = []

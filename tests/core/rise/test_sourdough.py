@@ -1,4 +1,5 @@
-"""Sourdough: acid by its closed forms, the yeast model inside it, conservation, worked feeds and doughs, plain truths."""
+"""Sourdough: acid by its closed forms, the yeast model inside it, conservation, worked feeds and doughs, plain
+truths."""
 
 from __future__ import annotations
 
@@ -35,9 +36,13 @@ def dough_run(
 ) -> yeast_course.RiseTrace:
     flour = 100 + parts / 2
     recipe = recipes.Recipe(
-        (("yeast_instant", yeast),) if yeast else (), (65 + parts / 2) / flour, 2 / flour, mass=(167 + parts) / flour + yeast,
-        strength=0.75, sour=recipes.Sour(parts / 2 / flour) if parts else None,
-    )  # fmt: skip
+        (("yeast_instant", yeast),) if yeast else (),
+        (65 + parts / 2) / flour,
+        2 / flour,
+        mass=(167 + parts) / flour + yeast,
+        strength=0.75,
+        sour=recipes.Sour(parts / 2 / flour) if parts else None,
+    )
     return yeast_course.course(yeast_course.start_of(recipe, temp_c), then or [yeast_course.Piece.constant(16, temp_c)])
 
 
@@ -122,7 +127,8 @@ def test_retards_of_practice(case: dict[str, Any]) -> None:
 
 
 def test_plain_truths_of_starters() -> None:
-    """Facts of the trade: a bigger feed, a colder jar, a chilled or a weak seed peak later; yeast beside a starter hurries it."""
+    """Facts of the trade: a bigger feed, a colder jar, a chilled or a weak seed peak later; yeast beside a starter
+    hurries it."""
     for temp_c in (18, 24.5, 30):
         peaks = [jar(f, temp_c, 48).peak_h for f in (1, 2, 5, 10)]
         assert peaks == sorted(peaks)
@@ -165,7 +171,8 @@ def test_a_sour_dough_is_forecast_and_closes_when_acid_has_weakened_it() -> None
 
 
 def test_yeast_beside_a_starter_and_feeds_by_the_clock() -> None:
-    """Regression against a second implementation: 20 parts of starter, .3 % instant, 25 C; an 8 h feed at 24.5 C; thinner jars peak lower."""
+    """Regression against a second implementation: 20 parts of starter, .3 % instant, 25 C; an 8 h feed at 24.5 C;
+    thinner jars peak lower."""
     both = dough_run(25.0, 0.003)
     assert yeast_course.first_passage_h(both.h, both.expansion, 1.875) == pytest.approx(2.44, abs=0.15)
     alone = dough_run(25.0)

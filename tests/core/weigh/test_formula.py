@@ -1,4 +1,5 @@
-"""A formula as cooks say it: lists, leavens, soda, scaling, feel, bloom, dose; by hand, by stoichiometry, by property."""
+"""A formula as cooks say it: lists, leavens, soda, scaling, feel, bloom, dose; by hand, by stoichiometry, by
+property."""
 
 from __future__ import annotations
 
@@ -72,7 +73,8 @@ def test_units_go_round(number: float, unit: str) -> None:
     st.lists(st.tuples(st.sampled_from(sorted(ROWS)), st.floats(0.1, 3000)), min_size=1, max_size=20), st.floats(0, 0.3)
 )
 def test_masses_conserve(lines: list[tuple[str, float]], loss: float) -> None:
-    """Whatever is typed: lines add up to the dough, pieces and what is left to what came out of the bowl, parts to the whole."""
+    """Whatever is typed: lines add up to the dough, pieces and what is left to what came out of the bowl, parts to the
+    whole."""
     sheet = weigh([TypedLine(k, f"{g:.3f} g") for k, g in lines], PieceWish(None, 50.0, loss))
     assert sum(x.mass_g for x in sheet.lines) == pytest.approx(sheet.dough.total_g)
     assert sheet.pieces is not None
@@ -98,11 +100,17 @@ def test_every_method_makes_what_it_says() -> None:
 @pytest.mark.parametrize(
     ("what", "holds", "told"),
     [
-        ("minced_meat", None, "raw_filling"), ("egg_whole", None, "raw_filling"), ("potato_mash", None, "cold_filling"),
-        ("paneer", None, "cold_filling"), ("onion_chopped", None, None), ("own_1", None, "raw_filling"),
-        ("own_1", ("plant",), None), ("own_1", ("fish",), "raw_filling"), ("own_1", ("dairy",), "cold_filling"),
+        ("minced_meat", None, "raw_filling"),
+        ("egg_whole", None, "raw_filling"),
+        ("potato_mash", None, "cold_filling"),
+        ("paneer", None, "cold_filling"),
+        ("onion_chopped", None, None),
+        ("own_1", None, "raw_filling"),
+        ("own_1", ("plant",), None),
+        ("own_1", ("fish",), "raw_filling"),
+        ("own_1", ("dairy",), "cold_filling"),
     ],
-)  # fmt: skip
+)
 def test_a_filling_is_kept_cold_or_cooked_through_by_what_it_holds(
     what: str, holds: tuple[str, ...] | None, told: str | None
 ) -> None:
@@ -132,9 +140,13 @@ def test_neutralising_values_from_molar_masses() -> None:
     """Published: molar masses by the `molmass` package; grams of soda that 100 g of a pure acid neutralises."""
     soda = molmass.Formula("NaHCO3").mass
     for name, formula, protons in (
-        ("cream_tartar", "KC4H5O6", 1), ("lactic", "C3H6O3", 1), ("acetic", "C2H4O2", 1), ("citric", "C6H8O7", 3),
-        ("tartaric", "C4H6O6", 2), ("gdl", "C6H10O6", 1),
-    ):  # fmt: skip
+        ("cream_tartar", "KC4H5O6", 1),
+        ("lactic", "C3H6O3", 1),
+        ("acetic", "C2H4O2", 1),
+        ("citric", "C6H8O7", 3),
+        ("tartaric", "C4H6O6", 2),
+        ("gdl", "C6H10O6", 1),
+    ):
         exact = protons * soda / molmass.Formula(formula).mass * 100
         assert acids()[name].neutralising_g_per_100g == pytest.approx(exact, rel=0.01), name
     for acid in acids().values():
@@ -142,7 +154,8 @@ def test_neutralising_values_from_molar_masses() -> None:
 
 
 def test_powders_meet_their_legal_gas() -> None:
-    """Published, from memory: US powder gives at least 12 % CO2, UK at least 8 %; and no powder leaves acid or soda over 1.5 %."""
+    """Published, from memory: US powder gives at least 12 % CO2, UK at least 8 %; and no powder leaves acid or soda
+    over 1.5 %."""
     co2 = molmass.Formula("CO2").mass / molmass.Formula("NaHCO3").mass
     for kind, least in (("double", 0.12), ("single", 0.12), ("phosphate", 0.08)):
         parts = dict(POWDERS[kind])
@@ -224,7 +237,8 @@ def test_own_ingredients_behave_like_the_tables() -> None:
 
 
 def test_kitchens_measure_their_own_way() -> None:
-    """By hand: the kitchen's cup of flour stands for every flour line; metric cups are 250 mL; a 1 g scale shows 5 for 4.6."""
+    """By hand: the kitchen's cup of flour stands for every flour line; metric cups are 250 mL; a 1 g scale shows 5 for
+    4.6."""
     lines = [TypedLine("plain_flour", "2 cups"), TypedLine("water", "1 cup"), TypedLine("yeast_instant", "4.6 g")]
     own = weigh(lines, kit=Kit(flour_cup=140.0, scale_step_g=1.0))
     assert [round(x.mass_g, 1) for x in own.lines[:2]] == [280.0, 236.6]
@@ -284,8 +298,13 @@ def test_friction_is_learned_from_one_thermometer() -> None:
     assert learned_friction(parts, None, kneading, said, 1.0, 0) == pytest.approx(1.0)
     warmer = learned_friction(parts, None, kneading, said + 3, 1.0, 0)
     assert 1.0 < warmer < learned_friction(parts, None, kneading, said + 3, warmer, 1)
-    cold = mix_heat([Part(ROWS["bread_flour"], 500, 4), Part(ROWS["whole_milk"], 300, 5), Part(ROWS["yeast_fresh"], 10, 20)],
-                    None, Kneading("hand", 8, 14), "whole_milk", 27)  # fmt: skip
+    cold = mix_heat(
+        [Part(ROWS["bread_flour"], 500, 4), Part(ROWS["whole_milk"], 300, 5), Part(ROWS["yeast_fresh"], 10, 20)],
+        None,
+        Kneading("hand", 8, 14),
+        "whole_milk",
+        27,
+    )
     assert cold.liquid_temp_c is None
     [flour] = [o for o in cold.others if o.ingredient == "bread_flour"]
     warmed = [

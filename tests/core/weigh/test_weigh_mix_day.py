@@ -36,9 +36,17 @@ PITA = methods()["hatch-pita"].lines
 
 @pytest.mark.parametrize(
     ("text", "low", "high", "unit"),
-    [("2 1/4 tsp", 2.25, 2.25, "tsp"), ("1½ cups", 1.5, 1.5, "cup"), ("450 g", 450, 450, "g"), ("1-2 tbsp", 1, 2, "tbsp"),
-     ("0,5 l", 0.5, 0.5, "l"), ("2", 2, 2, "piece"), ("1/2 lb", 0.5, 0.5, "lb"), ("3 fl. oz", 3, 3, "fl oz")],
-)  # fmt: skip
+    [
+        ("2 1/4 tsp", 2.25, 2.25, "tsp"),
+        ("1½ cups", 1.5, 1.5, "cup"),
+        ("450 g", 450, 450, "g"),
+        ("1-2 tbsp", 1, 2, "tbsp"),
+        ("0,5 l", 0.5, 0.5, "l"),
+        ("2", 2, 2, "piece"),
+        ("1/2 lb", 0.5, 0.5, "lb"),
+        ("3 fl. oz", 3, 3, "fl oz"),
+    ],
+)
 def test_amounts_as_cooks_type_them(text: str, low: float, high: float, unit: str) -> None:
     amount = parse_amount(text)
     assert (amount.low, amount.high, amount.unit) == (pytest.approx(low), pytest.approx(high), unit)
@@ -57,11 +65,14 @@ def test_moments_are_the_next_such_time_in_the_kitchens_zone() -> None:
     zone = ZoneInfo("Europe/Zurich")
     now = dt.datetime(2026, 11, 24, 20, 14, tzinfo=zone)  # a Tuesday
     for text, wanted in {
-        "01:30": dt.datetime(2026, 11, 25, 1, 30), "in 5 h": dt.datetime(2026, 11, 25, 1, 14),
-        "Friday 7 pm": dt.datetime(2026, 11, 27, 19), "tomorrow 12:30": dt.datetime(2026, 11, 25, 12, 30),
-        "20 min ago": dt.datetime(2026, 11, 24, 19, 54), "7.30 am": dt.datetime(2026, 11, 25, 7, 30),
+        "01:30": dt.datetime(2026, 11, 25, 1, 30),
+        "in 5 h": dt.datetime(2026, 11, 25, 1, 14),
+        "Friday 7 pm": dt.datetime(2026, 11, 27, 19),
+        "tomorrow 12:30": dt.datetime(2026, 11, 25, 12, 30),
+        "20 min ago": dt.datetime(2026, 11, 24, 19, 54),
+        "7.30 am": dt.datetime(2026, 11, 25, 7, 30),
         "2026-11-24T21:00:00Z": dt.datetime(2026, 11, 24, 22),
-    }.items():  # fmt: skip
+    }.items():
         assert parse_moment(text, now) == wanted.replace(tzinfo=zone), text
     autumn = dt.datetime(2026, 10, 25, 1, 0, tzinfo=zone)  # the night the clocks go back
     assert (parse_moment("in 5 h", autumn) - autumn.astimezone(dt.UTC)) == dt.timedelta(hours=5)
@@ -118,13 +129,16 @@ def test_every_fault_of_a_formula_is_told_at_once() -> None:
 
 def parts(water_c: float = 20.0, flour_c: float = 22.0) -> list[Part]:
     return [
-        Part(ROWS["bread_flour"], 500, flour_c), Part(ROWS["water"], 325, water_c), Part(ROWS["salt_fine"], 10, flour_c),
+        Part(ROWS["bread_flour"], 500, flour_c),
+        Part(ROWS["water"], 325, water_c),
+        Part(ROWS["salt_fine"], 10, flour_c),
         Part(ROWS["yeast_instant"], 5, flour_c),
-    ]  # fmt: skip
+    ]
 
 
 def test_bowl_heat_by_hand() -> None:
-    """By hand: 232 g milk at 50 C on 150 g yoghurt at 5 C is 32.3 C bare; ice 46.5 g stands for 325 g from 25 to 10 C."""
+    """By hand: 232 g milk at 50 C on 150 g yoghurt at 5 C is 32.3 C bare; ice 46.5 g stands for 325 g from 25 to 10
+    C."""
     bare = bare_mixed_temp_c([Part(ROWS["whole_milk"], 232, 50), Part(ROWS["yoghurt_whole"], 150, 5)])
     assert bare == pytest.approx(32.4, abs=0.2)
     heat = mix_heat(parts(), None, Kneading("none", 0, 22), "water", 26)

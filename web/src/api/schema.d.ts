@@ -167,7 +167,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is new. */
+        /**
+         * The live hearth: spots, due moves, towel. Once the line has begun it carries an ETag: 304 while nothing is
+         * @description new.
+         */
         get: operations["bakes_get_hearth_bakes__int_bake_id__hearth_get"];
         put?: never;
         post?: never;
@@ -184,7 +187,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would save. */
+        /**
+         * The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would
+         * @description save.
+         */
         get: operations["bakes_best_line_bakes__int_bake_id__line_get"];
         put?: never;
         post?: never;
@@ -375,7 +381,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new ETag. */
+        /**
+         * Something done or seen. The same key twice is one tap. Of a line that has begun it carries the hearth's new
+         * @description ETag.
+         */
         post: operations["bakes_tap_bakes__int_bake_id__taps_post"];
         delete?: never;
         options?: never;
@@ -2043,7 +2052,8 @@ export interface components {
         };
         /**
          * BusyCreate
-         * @description Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed) or by the week (`days`, 0 is Monday, and two times).
+         * @description Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed)
+         *     or by the week (`days`, 0 is Monday, and two times).
          */
         BusyCreate: {
             /**
@@ -2709,7 +2719,8 @@ export interface components {
         };
         /**
          * FitReport
-         * @description A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have.
+         * @description A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would
+         *     have.
          */
         FitReport: {
             /** Id */
@@ -2852,8 +2863,8 @@ export interface components {
         };
         /**
          * HearthRead
-         * @description The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
-         *     than planned it ends.
+         * @description The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line,
+         *     `late_s` how much later than planned it ends.
          */
         HearthRead: {
             /** Bake Id */
@@ -2892,8 +2903,9 @@ export interface components {
         };
         /**
          * HeatLineRead
-         * @description The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
-         *     towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save.
+         * @description The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the
+         *     longest wait in the towel and how that bread feels then, and (once looked for) what another spot or pair of hands
+         *     would save.
          */
         HeatLineRead: {
             /** Bottleneck */
@@ -2950,8 +2962,9 @@ export interface components {
         };
         /**
          * HeatingRead
-         * @description How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
-         *     empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings.
+         * @description How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of
+         *     the fire is felt, how an empty one drifts, the lowest power that carries the line (None where there is no knob, or
+         *     not even the highest), breads between wipings.
          */
         HeatingRead: {
             /** Charcoal Kg */
@@ -3366,7 +3379,8 @@ export interface components {
         };
         /**
          * LogbookRead
-         * @description Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow.
+         * @description Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more
+         *     follow.
          */
         LogbookRead: {
             /** Bakes */
@@ -3719,7 +3733,8 @@ export interface components {
          * PackBakeRead
          * @description What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
          *
-         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
+         *     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way,
+         *     None without one.
          */
         PackBakeRead: {
             /** Bake */
@@ -3838,7 +3853,8 @@ export interface components {
         };
         /**
          * PlaceRead
-         * @description A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge.
+         * @description A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a
+         *     fridge.
          */
         PlaceRead: {
             /**
@@ -3904,7 +3920,8 @@ export interface components {
         };
         /**
          * ProgramRead
-         * @description The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill.
+         * @description The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or
+         *     grill.
          */
         ProgramRead: {
             /** Brown S */
@@ -4146,7 +4163,8 @@ export interface components {
         };
         /**
          * RightHeatRead
-         * @description The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there.
+         * @description The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn
+         *     and end there.
          */
         RightHeatRead: {
             /** Off S */
@@ -4219,7 +4237,8 @@ export interface components {
         };
         /**
          * RouteRead
-         * @description A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it works.
+         * @description A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it
+         *     works.
          */
         RouteRead: {
             /** Because */
@@ -4644,8 +4663,8 @@ export interface components {
         };
         /**
          * SurfaceUpdate
-         * @description A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what heats it (none: the
-         *     kind's usual), and how bread meets it.
+         * @description A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what
+         *     heats it (none: the kind's usual), and how bread meets it.
          */
         SurfaceUpdate: {
             /**
@@ -4833,7 +4852,8 @@ export interface components {
         };
         /**
          * WaitRead
-         * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free.
+         * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes
+         *     free.
          */
         WaitRead: {
             /** At Mixing Frac */
@@ -4874,7 +4894,8 @@ export interface components {
         };
         /**
          * WayRead
-         * @description One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface.
+         * @description One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a
+         *     bread comes of the surface.
          */
         WayRead: {
             /** Bottom */
@@ -4903,7 +4924,8 @@ export interface components {
         };
         /**
          * WayThrough
-         * @description Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1.
+         * @description Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour
+         *     0 to 1.
          */
         WayThrough: {
             /**
@@ -5052,8 +5074,8 @@ export interface components {
          * WhatIfRequest
          * @description Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
          *
-         *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
-         *     by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
+         *     `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be
+         *     ready by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
          */
         WhatIfRequest: {
             /**

@@ -13,7 +13,8 @@ def hands_min(solved: Solved) -> float:
 def worth_seeing(
     request: PlanRequest, resources: KitchenResources, choice: Choice, taken: tuple[str, float] | None
 ) -> dict[str, Solved]:
-    """The ways by name, each borne out by the real rise; `taken` (course, dose) is left out. Empty when there is no other."""
+    """The ways by name, each borne out by the real rise; `taken` (course, dose) is left out. Empty when there is no
+    other."""
     found = [s for s in Search(request, resources).each(choice) if (s.course, s.dose) != taken]
     if not found:
         return {}

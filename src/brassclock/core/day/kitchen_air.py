@@ -18,7 +18,8 @@ LOG_FADES_H = 6.0  # judgement: how long today's air stays off its usual hours
 
 @dataclass(frozen=True)
 class Relocation:
-    """A stretch of time that the dough spends elsewhere, at `temp_c` ± `swing_c` [C], from `start` until `end` (aware)."""
+    """A stretch of time that the dough spends elsewhere, at `temp_c` ± `swing_c` [C], from `start` until `end`
+    (aware)."""
 
     start: dt.datetime
     end: dt.datetime

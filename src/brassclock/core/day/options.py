@@ -179,8 +179,9 @@ def _serving(request: PlanRequest, resources: KitchenResources, choice: Choice) 
             yield Relaxation(
                 {"serve_min": minutes, **({} if best.dose == 1.0 else {"dose_factor": best.dose})},
                 f"Serve at {moment(serve, request.serve_at)}{dose}.",
-                abs(minutes) / 30 * (1.0 if minutes > 0 else EARLIER) + extra, best,
-            )  # fmt: skip
+                abs(minutes) / 30 * (1.0 if minutes > 0 else EARLIER) + extra,
+                best,
+            )
             ways.add(minutes > 0)
 
 
@@ -195,8 +196,9 @@ def _busy(request: PlanRequest, resources: KitchenResources, choice: Choice) -> 
             yield Relaxation(
                 {"busy": {"start": span.start, "end": span.end, "name": span.name}, **way_of(best)},
                 f"Free {name}, {moment(start, request.serve_at)} to {moment(end, start)}.",
-                BUSY_COST + (end - start).total_seconds() / 7200, best,
-            )  # fmt: skip
+                BUSY_COST + (end - start).total_seconds() / 7200,
+                best,
+            )
 
 
 def way_of(solved: Solved) -> dict[str, Any]:

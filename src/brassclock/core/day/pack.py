@@ -199,7 +199,10 @@ def _packed(items: Sequence[Item], pool: list[_Entry], resources: KitchenResourc
     at, columns, amounts = (np.array(x) for x in zip(*rows.entries, strict=True))
     matrix = coo_matrix((amounts, (at, columns)), shape=(len(rows.limits), len(pool)))
     done = milp(
-        np.array([e.found.cost - UNPLACED for e in pool]), constraints=LinearConstraint(matrix, -np.inf, rows.limits),
-        integrality=np.ones(len(pool)), bounds=Bounds(0, 1), options={"time_limit": budget_s},
-    )  # fmt: skip
+        np.array([e.found.cost - UNPLACED for e in pool]),
+        constraints=LinearConstraint(matrix, -np.inf, rows.limits),
+        integrality=np.ones(len(pool)),
+        bounds=Bounds(0, 1),
+        options={"time_limit": budget_s},
+    )
     return [] if done.x is None else [e for e, x in zip(pool, done.x, strict=True) if x > 0.5]

@@ -143,7 +143,8 @@ class _Planner:
         return _Stages(spec, bulk, ball)
 
     def mixing(self, roll_at: dt.datetime) -> tuple[dt.datetime, _Stages]:
-        """When the dough is mixed (as held, or as late as `roll_at` allows, or as soon as hands can), and its stages."""
+        """When the dough is mixed (as held, or as late as `roll_at` allows, or as soon as hands can), and its
+        stages."""
         mixed = self.held.get("mix")
         if mixed is not None:
             return mixed, self.solve_cold(self.spec, roll_at, mixed, self.held.get("ball"))
@@ -262,7 +263,7 @@ def plan_back(
     """Plan a bake to be served at `serve_at`. `done` maps step keys to the instants they ended. All instants are aware.
 
     `pins` maps step keys to instants ahead that are to hold; one that is past, or that the dough overtook, is dropped.
-    `initial_guess` is (instant of mixing, hours of bulk) of a similar plan, if one is known. `mix` done means that the dough
-    was made then; `ball` done, that it was balled.
+    `initial_guess` is (instant of mixing, hours of bulk) of a similar plan, if one is known. `mix` done means that the
+    dough was made then; `ball` done, that it was balled.
     """
     return _Planner(spec, hourly_c, serve_at, now, done, pins or {}, initial_guess).plan()

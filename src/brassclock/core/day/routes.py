@@ -42,10 +42,20 @@ class Plan:
 ROUTES = (
     Plan("room", "On the bench", "Mild, wheaty; softest on the day."),
     Plan("warm", "A warmer spot", "Mildest: little time for flavour, soonest on the table.", warm="oven_light"),
-    Plan("less", "Less leaven, longer", "Fuller, nutty; a dough that stretches thin without shrinking.", bulk_h=SLOW_BULK_H),
-    Plan("night", "One night in the fridge", "Deeper, browns and blisters better; hands are free in the day.", cold_h=14.0),
+    Plan(
+        "less",
+        "Less leaven, longer",
+        "Fuller, nutty; a dough that stretches thin without shrinking.",
+        bulk_h=SLOW_BULK_H,
+    ),
+    Plan(
+        "night",
+        "One night in the fridge",
+        "Deeper, browns and blisters better; hands are free in the day.",
+        cold_h=14.0,
+    ),
     Plan("nights", "Two nights in the fridge", "Deepest, a little sour; the crust colours soonest.", cold_h=38.0),
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True)

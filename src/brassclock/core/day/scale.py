@@ -104,7 +104,8 @@ def _air(place: Place, hourly_c: Sequence[float], slots: Slots) -> Array:
 
 
 def _lag(from_c: Array, to_c: float, tau_h: float, wild: bool) -> Array:
-    """Extra progress (hours at 25 C) of a dough at each of `from_c` as it nears `to_c`: while it cools, or (negative) warms."""
+    """Extra progress (hours at 25 C) of a dough at each of `from_c` as it nears `to_c`: while it cools, or (negative)
+    warms."""
     fade = np.exp(-LAG_HOURS / tau_h)
     temps = to_c + (from_c[:, None] - to_c) * fade[None, :]
     extra = pace(temps, wild) - pace(np.array([to_c]), wild)
@@ -142,7 +143,8 @@ def scale_of(spec: BakeSpec, hourly_c: Sequence[float], slots: Slots, cold: Cold
 
 @dataclass(frozen=True)
 class Real:
-    """What the real rise says of one way through: needs on the sweep's scale, hours to aim at, and when it can be worked.
+    """What the real rise says of one way through: needs on the sweep's scale, hours to aim at, and when it can be
+    worked.
 
     `workable_slots` counts from the end of the balls' cold. None for a need: that stage never gets there.
     """

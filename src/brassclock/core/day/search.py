@@ -45,7 +45,8 @@ AS_PLANNED = "as planned"
 
 @dataclass(frozen=True)
 class Schedule:
-    """A named way to leaven: what is chilled, for about how long and between which limits [h], what it costs the choice.
+    """A named way to leaven: what is chilled, for about how long and between which limits [h], what it costs the
+    choice.
 
     Costs and flavour (0 to 1) are judgement.
     """
@@ -88,8 +89,8 @@ class PlanRequest:
 
 @dataclass(frozen=True)
 class KitchenResources:
-    """Where it happens: air by the hour, places, hours in which hands are away, how many cooks there are, and what other
-    bakes have."""
+    """Where it happens: air by the hour, places, hours in which hands are away, how many cooks there are, and what
+    other bakes have."""
 
     hourly_c: Sequence[float]
     places: Mapping[str, Place]
@@ -100,7 +101,8 @@ class KitchenResources:
 
 @dataclass(frozen=True)
 class Choice:
-    """What may be chosen: courses by key (or as planned), leaven over what is typed, and what any change costs beside that."""
+    """What may be chosen: courses by key (or as planned), leaven over what is typed, and what any change costs beside
+    that."""
 
     courses: tuple[str, ...] = (AS_PLANNED,)
     doses: tuple[float, ...] = (1.0,)
@@ -140,10 +142,15 @@ def chores_of(spec: BakeSpec, feed_h: tuple[float, float] | None = None) -> Chor
     """A bake's hand moves in slots."""
     feed = None if feed_h is None else (round(feed_h[0] * HOUR), round(feed_h[1] * HOUR))
     return Chores(
-        before_mix=slots_of(spec.weigh_min + spec.mix_min), ball=slots_of(spec.ball_min), preheat=slots_of(spec.preheat_min),
-        tended=slots_of(spec.preheat_min) if spec.preheat_tended else 1, sooner=0 if spec.preheat_tended else 6, roll=slots_of(spec.roll_min),
-        sponge=slots_of(spec.sponge.hours * 60) if spec.sponge else 0, feed=feed,
-    )  # fmt: skip
+        before_mix=slots_of(spec.weigh_min + spec.mix_min),
+        ball=slots_of(spec.ball_min),
+        preheat=slots_of(spec.preheat_min),
+        tended=slots_of(spec.preheat_min) if spec.preheat_tended else 1,
+        sooner=0 if spec.preheat_tended else 6,
+        roll=slots_of(spec.roll_min),
+        sponge=slots_of(spec.sponge.hours * 60) if spec.sponge else 0,
+        feed=feed,
+    )
 
 
 def table_of(spec: BakeSpec, serve_at: dt.datetime, slots: Slots) -> ServiceTimes:
@@ -191,7 +198,8 @@ class Search:
         self.aims: dict[str, tuple[float, float, float]] = {}  # of a course: dose, hours of bulk and balls it aimed at
 
     def groups(self, choice: Choice) -> list[Group]:
-        """A group for each course and dose whose last hours find hands, the least costly first; nothing is run for them yet."""
+        """A group for each course and dose whose last hours find hands, the least costly first; nothing is run for them
+        yet."""
         found = []
         for key, dose in product(choice.courses, choice.doses):
             course = own_course(self.request.spec) if key == AS_PLANNED else COURSES[key]
@@ -328,9 +336,11 @@ class Group:
         if self.fixed.into is not None and self.fixed.out is not None:
             low, high = 1, len(self.search.free)
         return [
-            replace(plain, chill=self.chill, after=a, temper=t, cold_low=low, cold_high=high, warmed=self.scale.warmed(t))
+            replace(
+                plain, chill=self.chill, after=a, temper=t, cold_low=low, cold_high=high, warmed=self.scale.warmed(t)
+            )
             for a, t in product(sorted(afters), sorted(tempers))
-        ]  # fmt: skip
+        ]
 
     def all(self, keep: int) -> list[Candidate]:
         """The sweep's proposals, the least costly first."""

@@ -40,7 +40,8 @@ class Shelved:
 
 @dataclass(frozen=True)
 class Commitments:
-    """What other bakes have before this one: hours on its surface, litres of the shelf; and how many the shelf holds."""
+    """What other bakes have before this one: hours on its surface, litres of the shelf; and how many the shelf
+    holds."""
 
     hot: tuple[Busy, ...] = ()
     cold: tuple[Shelved, ...] = ()

@@ -41,8 +41,8 @@ class ProgressWindow:
 
 @dataclass(frozen=True)
 class Way:
-    """A route and dose to sweep. With `chill` a stage (`bulk` or `ball`) goes into the cold `after` slots from its start
-    and comes out `temper` slots before its end, to be there for `cold_low` to `cold_high` slots.
+    """A route and dose to sweep. With `chill` a stage (`bulk` or `ball`) goes into the cold `after` slots from its
+    start and comes out `temper` slots before its end, to be there for `cold_low` to `cold_high` slots.
     """
 
     route: str
@@ -76,7 +76,8 @@ class Chores:
 
 @dataclass(frozen=True)
 class ServiceTimes:
-    """When it is to be served: the boundaries at which rolling begins, until which balls wait, and at which all is done."""
+    """When it is to be served: the boundaries at which rolling begins, until which balls wait, and at which all is
+    done."""
 
     roll: int
     last: int
@@ -143,7 +144,8 @@ def work_fits(chores: Chores, free: Hands, table: ServiceTimes, now: int) -> boo
 
 @lru_cache(maxsize=256)
 def mixing_times(chores: Chores, free: Hands, now: int) -> NDArray[np.bool_]:
-    """For each boundary whether a dough can be mixed by then: hands for weighing and mixing, a sponge, a feed. Not to be altered."""
+    """For each boundary whether a dough can be mixed by then: hands for weighing and mixing, a sponge, a feed. Not to
+    be altered."""
     count = len(free)
     ok = np.zeros(count + 1, dtype=bool)
     before = chores.before_mix
@@ -229,9 +231,15 @@ def _mixes(
 
 
 def _chilled_mixes(
-    way: Way, rates: Rates, chores: Chores, free: Hands, now: int, fixed: Fixed,
-    mixes: NDArray[np.int64], balls: NDArray[np.int64],
-) -> tuple[NDArray[np.int64], Array]:  # fmt: skip
+    way: Way,
+    rates: Rates,
+    chores: Chores,
+    free: Hands,
+    now: int,
+    fixed: Fixed,
+    mixes: NDArray[np.int64],
+    balls: NDArray[np.int64],
+) -> tuple[NDArray[np.int64], Array]:
     """The same for a dough chilled in one piece: every pair whose cold is long enough and not too long."""
     moved = _can_move(balls - way.temper, chores, free, now, fixed.out)
     stay = way.temper + way.after

@@ -1,4 +1,5 @@
-"""What is done to a bread in the order it is done, each with its time as a band: load, turn, cover, edges, off, wrap."""
+"""What is done to a bread in the order it is done, each with its time as a band: load, turn, cover, edges, off,
+wrap."""
 
 from __future__ import annotations
 
@@ -54,7 +55,8 @@ def _later(band: Band, by_s: float) -> Band:
 
 
 def extra_moves(program: Program) -> list[tuple[str, float, int]]:
-    """What the hands do to a bread on the heat besides load, turn and off: name, seconds from contact, seconds of hands."""
+    """What the hands do to a bread on the heat besides load, turn and off: name, seconds from contact, seconds of
+    hands."""
     found: list[tuple[str, float, int]] = []
     steps, starts = program.baking.steps, program.baked.starts_s
     if steps is not None:

@@ -26,7 +26,8 @@ SAFELY = 1.25  # judgement: the p90 of a filling's time over its middle, where o
 
 @dataclass(frozen=True)
 class Faults:
-    """What the cook knows to be off: unevenness, drying skin, bench flour, a tear, the dough's maturity, rest after rolling."""
+    """What the cook knows to be off: unevenness, drying skin, bench flour, a tear, the dough's maturity, rest after
+    rolling."""
 
     uneven_frac: float | None = None
     skin_min: float | None = None
@@ -40,8 +41,9 @@ class Faults:
 class Baking:
     """A bread as it is laid on, its surface, the colour wished, and the cook's own `steps` (None: the usual way).
 
-    `turned` is False for what is docked or topped; `pocket` whether one is wanted; `filled` whether it holds what must be hot; `dressed_kg_m2`
-    is spread on its upper face once it is turned; `patient` keeps a thick round on its first side until its top is dull.
+    `turned` is False for what is docked or topped; `pocket` whether one is wanted; `filled` whether it holds what must
+    be hot; `dressed_kg_m2` is spread on its upper face once it is turned; `patient` keeps a thick round on its first
+    side until its top is dull.
     """
 
     bread: Bread
@@ -95,22 +97,34 @@ class Baking:
         return replace(self, surface=hot)
 
     def baked(
-        self, legs: Sequence[Stage] | None = None, *, contact: float = 1.0, grid: tuple[int, int] | None = None,
+        self,
+        legs: Sequence[Stage] | None = None,
+        *,
+        contact: float = 1.0,
+        grid: tuple[int, int] | None = None,
         plate_cells_c: Array | None = None,
-    ) -> Baked:  # fmt: skip
-        """The bread baked through its legs (or others); `contact` times how well it usually lies there, the plate as an earlier bread left it."""
+    ) -> Baked:
+        """The bread baked through its legs (or others); `contact` times how well it usually lies there, the plate as an
+        earlier bread left it."""
         given = self.surface.contact
         if contact != 1.0:
             given = given | {k: (given.get(k) or PARAMS[k].value) * contact for k in ("h_wet", "h_dry")}
         legs = self.legs if legs is None else legs
         every_s = max(1.0, sum(leg.seconds for leg in legs) / MOST_ROWS)
         return model.simulate(
-            self.bread, self.surface.plate, legs, grid=grid, every_s=every_s, plate_cells_c=plate_cells_c,
-            pressure_pa=pressure_at_altitude_pa(self.altitude_m), overrides=given,
-        )  # fmt: skip
+            self.bread,
+            self.surface.plate,
+            legs,
+            grid=grid,
+            every_s=every_s,
+            plate_cells_c=plate_cells_c,
+            pressure_pa=pressure_at_altitude_pa(self.altitude_m),
+            overrides=given,
+        )
 
     def safe_s(self, baked: Baked) -> float | None:
-        """When the coldest point of a filling is safe, as one bake tells it [s]: 0 without such a filling, None where it never is."""
+        """When the coldest point of a filling is safe, as one bake tells it [s]: 0 without such a filling, None where
+        it never is."""
         if not self.filled:
             return 0.0
         core_s = baked.events["core_75"]

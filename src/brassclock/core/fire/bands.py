@@ -1,7 +1,8 @@
-"""How sure the times of a bread are: a small ensemble of bakes, each with contact, thickness, heat and water a little off.
+"""How sure the times of a bread are: a small ensemble of bakes, each with contact, thickness, heat and water a little
+off.
 
-Thirty-two bakes on a fixed low-discrepancy set, so that the same bread gives the same bands. The model's own error is added to what the
-inputs spread; it is stated, not measured.
+Thirty-two bakes on a fixed low-discrepancy set, so that the same bread gives the same bands. The model's own error is
+added to what the inputs spread; it is stated, not measured.
 """
 
 from __future__ import annotations
@@ -70,7 +71,8 @@ def bands(nominal: Mapping[str, float | None], runs: Sequence[Mapping[str, float
 
 
 def _band(middle: float | None, seen: list[float | None]) -> Band:
-    """The nominal time with the spread of the ensemble and the model's own; `never` is the share in which it does not happen."""
+    """The nominal time with the spread of the ensemble and the model's own; `never` is the share in which it does not
+    happen."""
     happened = [t for t in seen if t]
     never = 1 - len(happened) / len(seen)
     if middle is None or middle <= 0:

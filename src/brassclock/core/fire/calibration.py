@@ -1,7 +1,7 @@
 """The pocket score as a probability, once a kitchen has breads enough: x = logit(S / 100), p = sigma(a + b x).
 
-Priors a ~ N(0, 0.7²), b ~ N(1, 0.35²): a new kitchen believes the score as it is. The most probable a and b (the cost has one valley); the
-interval from the inverse of its curvature.
+Priors a ~ N(0, 0.7²), b ~ N(1, 0.35²): a new kitchen believes the score as it is. The most probable a and b (the cost
+has one valley); the interval from the inverse of its curvature.
 """
 
 from __future__ import annotations

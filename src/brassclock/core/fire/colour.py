@@ -12,8 +12,11 @@ from brassclock.core.fire.puff.params import CHARRED, GOLDEN, LIGHT
 
 Array = NDArray[np.float64]
 DOSES: dict[str, tuple[float, float]] = {
-    "pale": (0.0, 0.0), "light": (LIGHT, 0.0), "golden": (GOLDEN, 0.0), "charred": (GOLDEN, CHARRED),
-}  # fmt: skip
+    "pale": (0.0, 0.0),
+    "light": (LIGHT, 0.0),
+    "golden": (GOLDEN, 0.0),
+    "charred": (GOLDEN, CHARRED),
+}
 WORDS = tuple(DOSES)
 EVENTS_OF = {"pale": (), "light": ("light",), "golden": ("golden",), "charred": ("golden", "char")}
 

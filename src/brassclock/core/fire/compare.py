@@ -1,4 +1,5 @@
-"""The usual way and the cook's own beside each other: the colour of both faces through time, the water lost, whether it is through."""
+"""The usual way and the cook's own beside each other: the colour of both faces through time, the water lost, whether it
+is through."""
 
 from __future__ import annotations
 
@@ -23,7 +24,8 @@ class Spell(NamedTuple):
 
 @dataclass(frozen=True)
 class Compared:
-    """One way at one heat: turn and end [s], the spells of both faces, when the pocket opens [s], the share of its mass lost, whether it is through."""
+    """One way at one heat: turn and end [s], the spells of both faces, when the pocket opens [s], the share of its mass
+    lost, whether it is through."""
 
     name: Name
     temp_c: float
@@ -37,7 +39,8 @@ class Compared:
 
 
 def compare(baking: Baking, sides_s: Sequence[float], implied_c: float | None) -> list[Compared]:
-    """The usual way on the surface as it is believed, the cook's seconds a side there, and the same at the heat that they imply [C], where there is one."""
+    """The usual way on the surface as it is believed, the cook's seconds a side there, and the same at the heat that
+    they imply [C], where there is one."""
     usual = baking.usual
     own = replace(usual, steps=tuple(Step(f"face_{'ab'[n]}", float(s)) for n, s in enumerate(sides_s)))
     found = [_compared("usual", usual), _compared("own", own)]
@@ -52,9 +55,16 @@ def _compared(name: Name, baking: Baking) -> Compared:
     # a cook's own seconds end where the bread comes off: nothing of them is cut
     cut = seen if baking.steps is not None else baking.baked(baking.cut(seen, end.off_s), grid=COARSE_GRID)
     return Compared(
-        name, baking.surface.temp_c, cut.events["second"], end.off_s, spells(cut, 0), spells(cut, 1), cut.events["puff"],
-        cut.loss_frac, end.through_s is not None,
-    )  # fmt: skip
+        name,
+        baking.surface.temp_c,
+        cut.events["second"],
+        end.off_s,
+        spells(cut, 0),
+        spells(cut, 1),
+        cut.events["puff"],
+        cut.loss_frac,
+        end.through_s is not None,
+    )
 
 
 def spells(baked: Baked, face: int) -> tuple[Spell, ...]:

@@ -1,6 +1,8 @@
-"""A thermometer without a thermometer: how hot a surface is by what it does to flour, water, fat or dough, and what an infrared one should have read.
+"""A thermometer without a thermometer: how hot a surface is by what it does to flour, water, fat or dough, and what an
+infrared one should have read.
 
-Every answer is a band. Flour by a browning law of its own; water, smoke and dough by the trade (common practice); infrared by Stefan and Boltzmann.
+Every answer is a band. Flour by a browning law of its own; water, smoke and dough by the trade (common practice);
+infrared by Stefan and Boltzmann.
 """
 
 from __future__ import annotations
@@ -35,10 +37,14 @@ class Smoke:
 
 
 SMOKES = {
-    "butter": Smoke("butter", 150, 175), "olive_extra": Smoke("extra-virgin olive oil", 165, 200),
-    "sunflower": Smoke("sunflower oil", 205, 230), "rapeseed": Smoke("rapeseed oil", 205, 230), "groundnut": Smoke("groundnut oil", 220, 240),
-    "ghee": Smoke("ghee", 230, 250), "mustard": Smoke("mustard oil", 240, 260),
-}  # fmt: skip
+    "butter": Smoke("butter", 150, 175),
+    "olive_extra": Smoke("extra-virgin olive oil", 165, 200),
+    "sunflower": Smoke("sunflower oil", 205, 230),
+    "rapeseed": Smoke("rapeseed oil", 205, 230),
+    "groundnut": Smoke("groundnut oil", 220, 240),
+    "ghee": Smoke("ghee", 230, 250),
+    "mustard": Smoke("mustard oil", 240, 260),
+}
 WATER = {  # what a drop does: band [C], common practice; the dance after Leidenfrost, published, 150 to 300 by surface
     "lies": (40.0, 100.0, "Below boiling: a drop lies there."),
     "sizzles": (110.0, 170.0, "A drop sizzles away at once: hot, not yet hot enough for bread."),
@@ -80,7 +86,8 @@ def by_flour(seconds: float) -> Heat:
 
 
 def by_infrared(reads_c: float, material: str, set_emissivity: float = 0.95) -> Heat:
-    """What a surface is at when an infrared thermometer set to 0.95 reads so much: it sees the surface by its own emissivity, and the room in it."""
+    """What a surface is at when an infrared thermometer set to 0.95 reads so much: it sees the surface by its own
+    emissivity, and the room in it."""
     e = EMISSIVITY[material]
     room = (ROOM_C + 273.15) ** 4
     seen = set_emissivity * ((reads_c + 273.15) ** 4 - room)

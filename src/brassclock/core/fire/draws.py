@@ -1,4 +1,5 @@
-"""Thirty-two standard normal draws of six inputs: a scrambled Sobol set (seed 7) through the normal quantile, as SciPy gives it.
+"""Thirty-two standard normal draws of six inputs: a scrambled Sobol set (seed 7) through the normal quantile, as SciPy
+gives it.
 
 Kept as numbers, so that nothing of SciPy is loaded for them.
 """

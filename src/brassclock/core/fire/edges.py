@@ -1,7 +1,7 @@
 """The edges of a thick bread: how far they lag behind the middle, and how long each stands on the heat.
 
-A fin of half the thickness carries heat from the middle to the edge: lam = L / pi, section means. Within 2 K of two-dimensional conduction for L of
-10 to 20 mm and h_e of 15 to 60 W/m2K.
+A fin of half the thickness carries heat from the middle to the edge: lam = L / pi, section means. Within 2 K of
+two-dimensional conduction for L of 10 to 20 mm and h_e of 15 to 60 W/m2K.
 """
 
 from __future__ import annotations

@@ -1,6 +1,7 @@
 """When a bread comes off: cooked first, then coloured; and what is said where the heat gives no such moment.
 
-Food is never called off before it is done. Where a bread does not get there on its legs it stays to their end, and a verdict says so.
+Food is never called off before it is done. Where a bread does not get there on its legs it stays to their end, and a
+verdict says so.
 """
 
 from __future__ import annotations
@@ -26,7 +27,8 @@ SHORT_OF_S = 5.0  # before it is too dry or black
 
 @dataclass(frozen=True)
 class End:
-    """When a bread comes off [s], when it is through (None: never on these legs), what is wrong with that, and since when it is spoilt by then [s]."""
+    """When a bread comes off [s], when it is through (None: never on these legs), what is wrong with that, and since
+    when it is spoilt by then [s]."""
 
     off_s: float
     through_s: float | None
@@ -40,7 +42,8 @@ def sides_s(turn_s: float | None, off_s: float) -> list[float]:
 
 
 def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, dressed: bool = False) -> End:
-    """The end of a bread that was baked through all its legs: done, both faces coloured as wished, its pocket full; too dry only to be done.
+    """The end of a bread that was baked through all its legs: done, both faces coloured as wished, its pocket full; too
+    dry only to be done.
 
     `safe_s` is when the coldest point of a filling is safe: 0 without one, None where it is not on these legs.
     """
@@ -77,7 +80,8 @@ def _hot_s(baked: Baked, turn_s: float) -> float | None:
 
 
 def _short(baked: Baked, face: int, word: str, at_s: float) -> bool:
-    """True if a face has less than half of what its colour takes at an instant [s]: further from it than doughs differ."""
+    """True if a face has less than half of what its colour takes at an instant [s]: further from it than doughs
+    differ."""
     row = min(int(np.searchsorted(baked.s, at_s)), len(baked.s) - 1)
     brown, char = DOSES[word]
     return bool(baked.browned[row, face] < NEARLY * brown or baked.charred[row, face] < NEARLY * char)

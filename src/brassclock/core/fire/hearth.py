@@ -40,7 +40,8 @@ class Due:
 
 @dataclass(frozen=True)
 class Spot:
-    """A spot: `free`, `busy` with a round, or `recovering` until an instant. Places under the grill are counted on after the surface's own."""
+    """A spot: `free`, `busy` with a round, or `recovering` until an instant. Places under the grill are counted on
+    after the surface's own."""
 
     number: int
     state: str
@@ -68,7 +69,8 @@ class Hearth:
 
 
 def in_order_s(taps: Sequence[Tap], new: Tap) -> float:
-    """The instant of a move, not before the last one of its round or its spot: two tablets' clocks may be a moment apart."""
+    """The instant of a move, not before the last one of its round or its spot: two tablets' clocks may be a moment
+    apart."""
     return max(
         [
             new.at_s,
@@ -109,13 +111,20 @@ def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: in
 
 
 def hearth(
-    taps: Sequence[Tap], rounds: int, spots: int, turn_s: float | None, off_s: float, recover_s: float, grill: int = 0,
+    taps: Sequence[Tap],
+    rounds: int,
+    spots: int,
+    turn_s: float | None,
+    off_s: float,
+    recover_s: float,
+    grill: int = 0,
     loads: Mapping[int, float] | None = None,
-) -> Hearth:  # fmt: skip
-    """The state after `taps` (read by instant; at one instant in the order given), and what is due: soonest first, at one instant what frees a place.
+) -> Hearth:
+    """The state after `taps` (read by instant; at one instant in the order given), and what is due: soonest first, at
+    one instant what frees a place.
 
-    `grill` places take what is turned, and free the spot beneath. `loads` are the instants at which the line has its waiting rounds on the heat;
-    without it a round goes on as soon as a spot is free.
+    `grill` places take what is turned, and free the spot beneath. `loads` are the instants at which the line has its
+    waiting rounds on the heat; without it a round goes on as soon as a spot is free.
     """
     held: list[Spot] = [Spot(k + 1, "free", grill=k >= spots) for k in range(spots + grill)]
     waiting = list(range(1, rounds + 1))

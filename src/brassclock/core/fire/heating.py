@@ -1,7 +1,8 @@
-"""A surface by itself: how it gets hot, what holds it there, how it drifts when left, how it comes back after a bread, when to wipe it.
+"""A surface by itself: how it gets hot, what holds it there, how it drifts when left, how it comes back after a bread,
+when to wipe it.
 
-One-dimensional conduction through the plate, its faces as the surface has them. What heats it is data: fluxes, ramps and settling times are
-practice and judgement, the heat of charcoal is published (from memory).
+One-dimensional conduction through the plate, its faces as the surface has them. What heats it is data: fluxes, ramps
+and settling times are practice and judgement, the heat of charcoal is published (from memory).
 """
 
 from __future__ import annotations
@@ -114,12 +115,18 @@ def recovery_s(surface: Surface, plate_cells_c: Array, pause_s: float = RECOVER_
 
 
 def idle(
-    plate: Plate, plate_cells_c: Array, top: Face, below: tuple[float, float, float], pause_s: float,
-    near_k: float = RECOVERED_USUAL_K, held: bool = True,
-) -> tuple[float | None, Array]:  # fmt: skip
+    plate: Plate,
+    plate_cells_c: Array,
+    top: Face,
+    below: tuple[float, float, float],
+    pause_s: float,
+    near_k: float = RECOVERED_USUAL_K,
+    held: bool = True,
+) -> tuple[float | None, Array]:
     """An empty plate left for `pause_s`: when it is within `near_k` of its own start, and its cells then.
 
-    `held`: the fire is turned off while the face is at its start, else it burns on. Cells run from the back to the contact face.
+    `held`: the fire is turned off while the face is at its start, else it burns on. Cells run from the back to the
+    contact face.
     """
     flux, back_c, back_h = below
     h_top, te = _seen(top, plate.temp_c)
@@ -137,10 +144,10 @@ def idle(
 class Heating:
     """How a surface gets and stays hot.
 
-    `preheat_s`: from a cold kitchen, at the power it is set to (None: it does not get there). `charcoal_kg`: what its stored heat asks for.
-    `settles_s`: until a change of the fire is felt. `drift_k_min`: how an empty surface goes when the fire is left as it is. `hold`: the lowest
-    power that carries the line (None: not even the highest; no knob is turned where there is none). `wipe_every`: breads until flour left there
-    chars.
+    `preheat_s`: from a cold kitchen, at the power it is set to (None: it does not get there). `charcoal_kg`: what its
+    stored heat asks for. `settles_s`: until a change of the fire is felt. `drift_k_min`: how an empty surface goes when
+    the fire is left as it is. `hold`: the lowest power that carries the line (None: not even the highest; no knob is
+    turned where there is none). `wipe_every`: breads until flour left there chars.
     """
 
     preheat_s: float | None
@@ -175,10 +182,11 @@ def preheat_min(surface: Surface) -> float:
 
 @lru_cache(maxsize=256)
 def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
-    """Seconds from a cold kitchen until the face is hot enough, and a thick wall has soaked; None when this power does not get it there.
+    """Seconds from a cold kitchen until the face is hot enough, and a thick wall has soaked; None when this power does
+    not get it there.
 
-    A hob heats the plate from beneath; an oven's air climbs to its setting and heats stone or steel from both sides; a wall or a floor takes
-    its fire on the face. Oil is one well-stirred mass.
+    A hob heats the plate from beneath; an oven's air climbs to its setting and heats stone or steel from both sides; a
+    wall or a floor takes its fire on the face. Oil is one well-stirred mass.
     """
     wanted, way = surface.temp_c - HOT_ENOUGH_K, surface.spec.way
     if wanted <= room_c:
@@ -237,7 +245,8 @@ def lost_w_m2(surface: Surface) -> float:
 
 
 def drift_k_min(surface: Surface) -> float:
-    """How far an empty surface climbs (or falls) in a minute with its fire left as it is [K]; 0 where a thermostat or a fire keeps it."""
+    """How far an empty surface climbs (or falls) in a minute with its fire left as it is [K]; 0 where a thermostat or a
+    fire keeps it."""
     if surface.spec.way in ("oven", "tray", "floor", "wall", "oil"):
         return 0.0
     _, cells = idle(surface.plate, np.full(CELLS, surface.temp_c), surface.empty, surface.below, 60.0, held=False)

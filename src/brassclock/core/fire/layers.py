@@ -27,7 +27,8 @@ YEASTED_RISE = 1.15  # judgement: how far a yeasted sheet swells in the heat bef
 
 
 def chemical_rise(thickness_mm: float) -> float:
-    """How far a sheet lifted by soda or powder swells in the heat (judgement: thin ones hold less, thick ones crust first).
+    """How far a sheet lifted by soda or powder swells in the heat (judgement: thin ones hold less, thick ones crust
+    first).
 
     >>> chemical_rise(6.0), chemical_rise(15.0)
     (2.0, 1.5)
@@ -47,25 +48,33 @@ def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
     dry, fill_dry = dough_g / (1 + bread.water_per_dry), filling_g / (1 + FILLING_WATER_PER_DRY)
     water = dry * bread.water_per_dry + fill_dry * FILLING_WATER_PER_DRY
     return replace(
-        bread, thickness_m=bread.thickness_m * (dough_g + filling_g) / dough_g, water_per_dry=water / (dry + fill_dry), pocket=False
-    )  # fmt: skip
+        bread,
+        thickness_m=bread.thickness_m * (dough_g + filling_g) / dough_g,
+        water_per_dry=water / (dry + fill_dry),
+        pocket=False,
+    )
 
 
 def proved(bread: Bread) -> Bread:
     """A roll that has risen in its tray: as light as a proved dough, and with a spring left."""
     return replace(
-        bread, thickness_m=bread.thickness_m * bread.rho_kg_m3 / PROVED_RHO, rho_kg_m3=PROVED_RHO, gas_frac=1 - PROVED_RHO / DENSE_RHO,
+        bread,
+        thickness_m=bread.thickness_m * bread.rho_kg_m3 / PROVED_RHO,
+        rho_kg_m3=PROVED_RHO,
+        gas_frac=1 - PROVED_RHO / DENSE_RHO,
         rise_g=PROVED_RISE,
-    )  # fmt: skip
+    )
 
 
 def browning(dough: Dough) -> float:
-    """How fast a dough browns over a lean one: by the sugars that colour (honey, malt, milk's own, and table sugar, which yeast splits), by soda
-    left over, for an alkaline dough colours sooner, and by acid left over, for a sour one colours later. Directions published, sizes fitted.
+    """How fast a dough browns over a lean one: by the sugars that colour (honey, malt, milk's own, and table sugar,
+    which yeast splits), by soda left over, for an alkaline dough colours sooner, and by acid left over, for a sour one
+    colours later. Directions published, sizes fitted.
 
     >>> from brassclock.core.matter.dough import dough_of_masses
     >>> lean = [("plain_flour", 500.0), ("water", 310.0)]
-    >>> [round(browning(dough_of_masses([*lean, *more])), 2) for more in ([], [("sugar", 10.0)], [("yoghurt_whole", 200.0)])]
+    >>> kinds = [], [("sugar", 10.0)], [("yoghurt_whole", 200.0)]
+    >>> [round(browning(dough_of_masses([*lean, *more])), 2) for more in kinds]
     [1.0, 1.41, 1.02]
     """
     if not dough.flour_g:

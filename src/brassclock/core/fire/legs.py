@@ -1,4 +1,5 @@
-"""How a bread goes through the heat on each kind of surface, as stretches for the puff model: chosen, or as the cook wrote it."""
+"""How a bread goes through the heat on each kind of surface, as stretches for the puff model: chosen, or as the cook
+wrote it."""
 
 from __future__ import annotations
 
@@ -37,9 +38,9 @@ AT_ONCE = ("cover", "uncover", "rotate", "spray", "top")  # takes no time of its
 class Step:
     """One leg of a given program: what is done, and for how long [s] or until what.
 
-    `do`: face_a or face_b down; cover, uncover (a lid); rotate (half round, in the oven); spray (water), top (spread a topping on the upper face);
-    edge (stood on its edges); grill (under the grill, or over the flame); finish_oven (off the surface, into an oven at `oven_c`).
-    `until`: cue (bubbles and first brown), bubbles, puffed, golden.
+    `do`: face_a or face_b down; cover, uncover (a lid); rotate (half round, in the oven); spray (water), top (spread a
+    topping on the upper face); edge (stood on its edges); grill (under the grill, or over the flame); finish_oven (off
+    the surface, into an oven at `oven_c`). `until`: cue (bubbles and first brown), bubbles, puffed, golden.
     """
 
     do: str
@@ -79,9 +80,20 @@ def _stage(
 ) -> Stage:
     flux, back_c, back_h = surface.below
     return Stage(
-        seconds, turn, flux, back_c, back_h, top or surface.top, until, after_s, oil=surface.spec.way == "oil",
-        dip_k=surface.dip_k, dip_tau_s=DOOR_BACK_S, colour=DOSES[colour], wet_kg_m2=wet_kg_m2,
-    )  # fmt: skip
+        seconds,
+        turn,
+        flux,
+        back_c,
+        back_h,
+        top or surface.top,
+        until,
+        after_s,
+        oil=surface.spec.way == "oil",
+        dip_k=surface.dip_k,
+        dip_tau_s=DOOR_BACK_S,
+        colour=DOSES[colour],
+        wet_kg_m2=wet_kg_m2,
+    )
 
 
 def _over_flame(surface: Surface, seconds: float) -> Stage:
@@ -90,10 +102,11 @@ def _over_flame(surface: Surface, seconds: float) -> Stage:
 
 
 def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True, patient: bool = False) -> list[Stage]:
-    """The usual way of a bread through the heat on a surface: the first side until it has its colour and the top has set.
+    """The usual way of a bread through the heat on a surface: the first side until it has its colour and the top has
+    set.
 
-    A bread in an oven is turned once its pocket opened, so that both leaves colour; what is docked, topped or thick stays as it lies. The top
-    of a thick round sets long after its colour: it is turned by that alone, if not `patient`.
+    A bread in an oven is turned once its pocket opened, so that both leaves colour; what is docked, topped or thick
+    stays as it lies. The top of a thick round sets long after its colour: it is turned by that alone, if not `patient`.
     """
     way = surface.spec.way
     if surface.spec.air_heated:
@@ -127,7 +140,8 @@ def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True, pati
 
 
 def as_written(surface: Surface, steps: Sequence[Step]) -> list[Stage]:
-    """The cook's own program, one stage for each step that lasts. A step until a cue lasts at most so long as the usual side does."""
+    """The cook's own program, one stage for each step that lasts. A step until a cue lasts at most so long as the usual
+    side does."""
     legs: list[Stage] = []
     face, lid, wet = "face_a", surface.spec.way == "lidded", 0.0
     for step in steps:
@@ -144,9 +158,17 @@ def as_written(surface: Surface, steps: Sequence[Step]) -> list[Stage]:
         elif step.do == "finish_oven":
             oven_c = step.oven_c or OVEN_FINISH_C
             leg = Stage(
-                seconds, False, 0.0, oven_c, 0.0, Face(oven_c, OVEN_H, oven_c, 0.9, 3000.0), until, after, False,
+                seconds,
+                False,
+                0.0,
+                oven_c,
+                0.0,
+                Face(oven_c, OVEN_H, oven_c, 0.9, 3000.0),
+                until,
+                after,
+                False,
                 colour=DOSES["golden"],
-            )  # fmt: skip
+            )
         elif step.do == "grill":
             over = surface.spec.way == "inverted"
             leg = _over_flame(surface, seconds) if over else _stage(surface, seconds, top=surface.flame)

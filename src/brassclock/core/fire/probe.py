@@ -1,7 +1,8 @@
 """The first bread as a thermometer: its own bubble, first-brown and puff times say how hot the surface really is.
 
-The puff model is run on a grid of surface temperatures; each time seen weighs the grid by how far it is off, in logs, and the temperature believed
-before weighs it too. Contact and temperature cannot be told apart by these times, so only the temperature is moved.
+The puff model is run on a grid of surface temperatures; each time seen weighs the grid by how far it is off, in logs,
+and the temperature believed before weighs it too. Contact and temperature cannot be told apart by these times, so only
+the temperature is moved.
 """
 
 from __future__ import annotations
@@ -39,10 +40,14 @@ class ColourSeen:
 
 
 def invert(
-    seen: Mapping[str, float], was_c: float, bake: Callable[[float], Mapping[str, float | None]], sd_k: float = PRIOR_SD_C,
+    seen: Mapping[str, float],
+    was_c: float,
+    bake: Callable[[float], Mapping[str, float | None]],
+    sd_k: float = PRIOR_SD_C,
     colours: Sequence[ColourSeen] = (),
-) -> Probe:  # fmt: skip
-    """The surface's temperature from facts [s from contact] by the names of EVENT_OF, and from colours; `bake` gives a bread's events at one.
+) -> Probe:
+    """The surface's temperature from facts [s from contact] by the names of EVENT_OF, and from colours; `bake` gives a
+    bread's events at one.
 
     Without facts or colours nothing moves.
     """

@@ -37,23 +37,40 @@ FLOUR_SMOKES_C, FAT_SMOKES_C = (
 )  # practice: loose flour on a plate; refined seed oils, as a cook's handbook has them
 NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
 STEP_CAUTIONS = {
-    "wall": ("clay_hands",), "inverted": ("inverted_plate",), "oil": ("hot_oil",), "floor": ("live_flame",), 
-    "lidded": ("lid_steam",), "grill": ("hot_handle",),
-}  # fmt: skip
+    "wall": ("clay_hands",),
+    "inverted": ("inverted_plate",),
+    "oil": ("hot_oil",),
+    "floor": ("live_flame",),
+    "lidded": ("lid_steam",),
+    "grill": ("hot_handle",),
+}
 TURNING = {"oven": "it puffed and has its colour below, + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
 DEFAULT_FLOUR_G_M2 = 15.0
 EVENTS = (
-    "bubbles", "bottom_set", "flip", "top_set", "puff", "full", "light_bottom", "light_top",
-    "golden_bottom", "golden_top", "char_bottom", "char_top", "done", "core_75", "too_dry",
-)  # fmt: skip
+    "bubbles",
+    "bottom_set",
+    "flip",
+    "top_set",
+    "puff",
+    "full",
+    "light_bottom",
+    "light_top",
+    "golden_bottom",
+    "golden_top",
+    "char_bottom",
+    "char_top",
+    "done",
+    "core_75",
+    "too_dry",
+)
 
 
 @dataclass(frozen=True)
 class Program:
     """What happens to one bread: turn and off [s], what the turn is, edges [s], score, carpet, and the surface after.
 
-    `second`: turn, invert (plate over the flame) or grill. `baked` went through all its legs, `cut` came off in time. What is dear (bands, verdicts,
-    heating) is worked out when first asked for.
+    `second`: turn, invert (plate over the flame) or grill. `baked` went through all its legs, `cut` came off in time.
+    What is dear (bands, verdicts, heating) is worked out when first asked for.
     """
 
     baking: Baking = field(repr=False)
@@ -132,23 +149,31 @@ def plan_bread(
     steps: Sequence[Step] | None = None,
     dressing_g: float = 0.0,
 ) -> Program:
-    """The program of one bread on one surface, as given by `steps` or chosen for the surface. A bread is `filled` with what must be
-    hot: meat or egg; `dressing_g` is spread on it after the turn."""
+    """The program of one bread on one surface, as given by `steps` or chosen for the surface. A bread is `filled` with
+    what must be hot: meat or egg; `dressing_g` is spread on it after the turn."""
     faults = faults or Faults()
     if faults.bench_flour_g_m2 is not None:
         surface = replace(surface, dust_kg_m2=faults.bench_flour_g_m2 / 1000)
     piece = shrunk(laid_on(bread, surface), faults.rest_min)
     baking = Baking(
-        piece, surface, wish, altitude_m, not (docked or topped), piece.pocket and not docked, filled,
-        tuple(steps) if steps else None, dressing_g / 1000 / (math.pi / 4 * piece.diameter_m**2),
-    )  # fmt: skip
+        piece,
+        surface,
+        wish,
+        altitude_m,
+        not (docked or topped),
+        piece.pocket and not docked,
+        filled,
+        tuple(steps) if steps else None,
+        dressing_g / 1000 / (math.pi / 4 * piece.diameter_m**2),
+    )
     return program_of(baking, faults, docked)
 
 
 def events_on(
     bread: Bread, surface: Surface, wish: Wish, altitude_m: float = 0.0, turned: bool = True
 ) -> dict[str, float | None]:
-    """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of it."""
+    """The events of one rested bread through the usual legs of a surface [s]: those of its program, without the rest of
+    it."""
     return Baking(laid_on(bread, surface), surface, wish, altitude_m, turned).baked().events
 
 
@@ -168,11 +193,22 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
     bread, surface = baking.bread, baking.surface
     after_c, back_s = _left(surface, cut, bread)
     return Program(
-        baking=baking, baked=replace(whole, loss_frac=cut.loss_frac), cut=cut, second=second_move(surface), turn_s=_turn_s(baking, whole),
-        off_s=end.off_s, edge_s=_edge_s(bread, surface, cut) if baking.steps is None else None, score=_score(baking, whole, faults, docked), surface_after_c=after_c,
-        recovery_s=back_s, moisture_loss_frac=cut.loss_frac, cautions=tuple(_cautions(bread, surface, baking.wish)), why=_whys(bread, surface),
-        coldest_c=coldest_c(cut), end=end,
-    )  # fmt: skip
+        baking=baking,
+        baked=replace(whole, loss_frac=cut.loss_frac),
+        cut=cut,
+        second=second_move(surface),
+        turn_s=_turn_s(baking, whole),
+        off_s=end.off_s,
+        edge_s=_edge_s(bread, surface, cut) if baking.steps is None else None,
+        score=_score(baking, whole, faults, docked),
+        surface_after_c=after_c,
+        recovery_s=back_s,
+        moisture_loss_frac=cut.loss_frac,
+        cautions=tuple(_cautions(bread, surface, baking.wish)),
+        why=_whys(bread, surface),
+        coldest_c=coldest_c(cut),
+        end=end,
+    )
 
 
 def _turn_s(baking: Baking, whole: Baked) -> float | None:
@@ -197,9 +233,12 @@ def ensemble(baking: Baking, whole: Baked, off_s: float) -> list[dict[str, float
 def _a_little_off(baking: Baking, off: dict[str, float], whole: Baked, off_s: float) -> dict[str, float | None]:
     bread = baking.bread
     piece = replace(
-        bread, thickness_m=bread.thickness_m * off["thickness"], water_per_dry=bread.water_per_dry * off["water"],
-        browning=bread.browning * off["browning"], rise_g=1 + (bread.rise_g - 1) * off["swelling"],
-    )  # fmt: skip
+        bread,
+        thickness_m=bread.thickness_m * off["thickness"],
+        water_per_dry=bread.water_per_dry * off["water"],
+        browning=bread.browning * off["browning"],
+        rise_g=1 + (bread.rise_g - 1) * off["swelling"],
+    )
     other = replace(baking.at(baking.surface.temp_c + off["surface"]), bread=piece)
     legs = _no_longer(other.legs, whole, off_s) if baking.steps is None else other.legs
     seen = other.baked(legs, contact=off["contact"], grid=model.COARSE_GRID)
@@ -223,7 +262,8 @@ def _safe_in_most_s(baking: Baking, whole: Baked) -> float | None:
 
 
 def _for_all(baking: Baking, end: End, whole: Baked) -> End:
-    """The end that does for the next bread too: it goes on as soon as the surface is near enough its start, and takes as long as that makes it."""
+    """The end that does for the next bread too: it goes on as soon as the surface is near enough its start, and takes
+    as long as that makes it."""
     surface = baking.surface
     if end.through_s is None or surface.spec.way in ("oil", "tray"):
         return end
@@ -274,7 +314,8 @@ def _left(surface: Surface, baked: Baked, bread: Bread) -> tuple[float, float | 
 
 
 def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
-    """How long each edge of a thick round stands on the plate afterwards, to be hot and lightly coloured [s]; None for a thin one, and where nothing stands."""
+    """How long each edge of a thick round stands on the plate afterwards, to be hot and lightly coloured [s]; None for
+    a thin one, and where nothing stands."""
     if not bread.thick or surface.spec.way not in ("turned", "lidded"):
         return None
     grown = bread.thickness_m * bread.rise_g
@@ -373,13 +414,24 @@ def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
     rule = TURNING.get(surface.spec.way, "the colour below, and the top dull")
     return {
         "puff": Why(
-            "When it puffs", "∂(C·T)/∂t = ∂/∂z(k·∂T/∂z) + steam; both skins ≥ 70 °C and R(T) ≥ 6.5",
+            "When it puffs",
+            "∂(C·T)/∂t = ∂/∂z(k·∂T/∂z) + steam; both skins ≥ 70 °C and R(T) ≥ 6.5",
             "Heat and steam move through the sheet; it parts when both skins have set and the gas between "
             "wants six and a half times its room.",
-            inputs, Kind.FITTED, spread, ("surface temperature", "thickness", "how well it lies on the surface"), sources,
+            inputs,
+            Kind.FITTED,
+            spread,
+            ("surface temperature", "thickness", "how well it lies on the surface"),
+            sources,
         ),
         "flip": Why(
-            "When to turn", f"t = {rule}", "The turning cue on this surface, timed by the same model.", inputs,
-            Kind.FITTED, spread, ("surface temperature", "thickness"), sources,
+            "When to turn",
+            f"t = {rule}",
+            "The turning cue on this surface, timed by the same model.",
+            inputs,
+            Kind.FITTED,
+            spread,
+            ("surface temperature", "thickness"),
+            sources,
         ),
-    }  # fmt: skip
+    }

@@ -1,4 +1,5 @@
-"""The right heat for a bread: where it is through just as both faces have their colour; and the heat that a cook's habit implies."""
+"""The right heat for a bread: where it is through just as both faces have their colour; and the heat that a cook's
+habit implies."""
 
 from __future__ import annotations
 
@@ -18,15 +19,31 @@ from brassclock.core.units import degrees
 
 STEP_K = 10.0
 RANGES = {  # [C] that are tried, by the way of a surface
-    "oven": (170.0, 300.0), "tray": (140.0, 260.0), "wall": (230.0, 520.0), "floor": (200.0, 480.0), "oil": (140.0, 220.0),
-    "turned": (130.0, 300.0), "lidded": (120.0, 260.0), "inverted": (130.0, 300.0), "grill": (130.0, 300.0),
-}  # fmt: skip
+    "oven": (170.0, 300.0),
+    "tray": (140.0, 260.0),
+    "wall": (230.0, 520.0),
+    "floor": (200.0, 480.0),
+    "oil": (140.0, 220.0),
+    "turned": (130.0, 300.0),
+    "lidded": (120.0, 260.0),
+    "inverted": (130.0, 300.0),
+    "grill": (130.0, 300.0),
+}
 LEAST_SIDE_S = 15.0  # practice: nobody turns sooner
 MARGIN_K = 20.0  # judgement: below the heat at which it goes wrong
 BEST_MOST = {  # practice: hotter, flour and fat burn on it, or nobody gets it so hot at home [C]
-    "oven": 290.0, "tray": 250.0, "wall": 480.0, "floor": 430.0, "oil": 205.0, "turned": 250.0, "lidded": 220.0, "inverted": 260.0, "grill": 250.0,
-}  # fmt: skip
-TOGETHER = 0.10  # of the time on the heat spent waiting for the middle, or for the top to set, while a face is coloured already
+    "oven": 290.0,
+    "tray": 250.0,
+    "wall": 480.0,
+    "floor": 430.0,
+    "oil": 205.0,
+    "turned": 250.0,
+    "lidded": 220.0,
+    "inverted": 260.0,
+    "grill": 250.0,
+}
+# of the time on the heat spent waiting for the middle, or for the top to set, while a face is coloured already
+TOGETHER = 0.10
 HABIT_SD_LOG = 0.25  # of a side's time: the hand and the model together
 HABIT_REACH_SD, HABIT_STEP_K = 3.0, 5.0
 UNEXPLAINED = 2.0  # mean squared miss, in sd, beyond which no heat explains the times
@@ -34,7 +51,8 @@ UNEXPLAINED = 2.0  # mean squared miss, in sd, beyond which no heat explains the
 
 @dataclass(frozen=True)
 class RightHeat:
-    """Surface temperatures [C] from the coolest to the hottest that bake the bread as wished, the best between, and its turn and end there [s]."""
+    """Surface temperatures [C] from the coolest to the hottest that bake the bread as wished, the best between, and its
+    turn and end there [s]."""
 
     low_c: float
     best_c: float
@@ -114,7 +132,10 @@ def right_heat_reason(found: RightHeat | None, baking: Baking, unit: str = "C") 
     """Why that heat, in a sentence or two."""
     low, high = RANGES[baking.surface.spec.way]
     if found is None:
-        return f"No heat from {degrees(low, unit)} to {degrees(high, unit)} cooks it through with the colour you wish and neither black nor dried out."
+        return (
+            f"No heat from {degrees(low, unit)} to {degrees(high, unit)} cooks it through with the colour you "
+            "wish and neither black nor dried out."
+        )
     words = [f"At {degrees(found.best_c, unit)} it is through by the time both sides have their colour."]
     if found.high_c < high:
         words.append(f"Above {degrees(found.high_c, unit)} it is dark before it is through.")
@@ -141,13 +162,17 @@ def implied_reason(found: Implied, baking: Baking, unit: str = "C") -> str:
     """What the habit says, in a sentence."""
     name = baking.surface.spec.name.lower()
     if found.band is None:
-        return f"No heat of this surface ({name}) has this bread as you wish in those times. Look at its thickness, or its colour."
+        return (
+            f"No heat of this surface ({name}) has this bread as you wish in those times. Look at its "
+            "thickness, or its colour."
+        )
     low, middle, high = (degrees(t or 0.0, unit) for t in (found.band.p10, found.band.p50, found.band.p90))
     return f"Your times suit {middle} ({low} to {high})."
 
 
 def implied(baking: Baking, habit_s: Sequence[float]) -> Implied:
-    """The surface's temperature from the seconds a cook gives each side (one for what is not turned), the bread coming out as wished."""
+    """The surface's temperature from the seconds a cook gives each side (one for what is not turned), the bread coming
+    out as wished."""
     was_c, sd = baking.surface.temp_c, baking.surface.sd_k or SOURCES["usual"].value
     sd = max(sd, SOURCES["usual"].value)
     low, high = RANGES[baking.surface.spec.way]

@@ -1,4 +1,5 @@
-"""How hot a surface is: a belief with its source, from a hob's or an oven's setting, the kind's usual heat, or a reading."""
+"""How hot a surface is: a belief with its source, from a hob's or an oven's setting, the kind's usual heat, or a
+reading."""
 
 from __future__ import annotations
 
@@ -15,8 +16,12 @@ LADDER = {
     "step_k": Param(12.0, "K", 6, 25, Kind.FITTED, "times that cooks state for pans on a named setting"),
 }
 STEP_K = {  # of one word beside the kind's usual heat, judgement
-    "oven": 15.0, "wall": 30.0, "floor": 30.0, "oil": 6.0, "tray": 15.0,
-}  # fmt: skip
+    "oven": 15.0,
+    "wall": 30.0,
+    "floor": 30.0,
+    "oil": 6.0,
+    "tray": 15.0,
+}
 SOURCES = {  # standard deviation [K] of what a cook goes by, judgement but where noted
     "usual": Param(28.0, "K", 25, 30, Kind.JUDGEMENT, "the kind's usual heat, or a setting of the heat"),
     "oven": Param(15.0, "K", 8, 20, Kind.JUDGEMENT, "a stone, a steel or a tray after an oven's thermostat"),
@@ -27,12 +32,13 @@ SOURCES = {  # standard deviation [K] of what a cook goes by, judgement but wher
     "habit": Param(15.0, "K", 8, 25, Kind.JUDGEMENT, "the times that a cook usually gives"),
     "first_bread": Param(12.0, "K", 8, 20, Kind.JUDGEMENT, "the times of a bread on it"),
     "oil": Param(10.0, "K", 5, 15, Kind.JUDGEMENT, "oil brought to heat by a cook who knows it"),
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)
 class SurfaceHeat:
-    """What a surface is believed to be at with breads on it: mean and standard deviation [C, K], and what says so (a key of SOURCES)."""
+    """What a surface is believed to be at with breads on it: mean and standard deviation [C, K], and what says so (a
+    key of SOURCES)."""
 
     mean_c: float
     sd_k: float
@@ -57,7 +63,8 @@ def believed(
     measured: str | None = None,
     oven_c: float | None = None,
 ) -> SurfaceHeat:
-    """The belief about a surface from what is known: a temperature and how it was `measured`, else an oven's air, else a setting, else the usual.
+    """The belief about a surface from what is known: a temperature and how it was `measured`, else an oven's air, else
+    a setting, else the usual.
 
     >>> believed("skillet", setting="medium").source, believed("skillet", temp_c=230.0, measured="contact").sd_k
     ('usual', 6.0)

@@ -44,8 +44,9 @@ FRIED_DRY = 0.27  # moisture loss at which a fried bread is too dry: some of it 
 class SurfaceKind:
     """A kind of surface: its usual plate, what heats it, and its working range [C].
 
-    `way` is how a bread is baked there: `turned`, `oven` (turned once it puffs), `wall` (stuck, never turned), `inverted` (stuck, then
-    plate and all over the flame), `lidded` (turned, under a lid), `floor` (never turned), `oil`, `grill` (turned to the grill), `tray` (in an oven with its bread, never turned).
+    `way` is how a bread is baked there: `turned`, `oven` (turned once it puffs), `wall` (stuck, never turned),
+    `inverted` (stuck, then plate and all over the flame), `lidded` (turned, under a lid), `floor` (never turned),
+    `oil`, `grill` (turned to the grill), `tray` (in an oven with its bread, never turned).
     """
 
     name: str
@@ -99,8 +100,9 @@ KINDS: dict[str, SurfaceKind] = {
 class Surface:
     """A surface in use: kind, temperature [C], hob power for plates, oven air [C] for stones, and how bread meets it.
 
-    `heat`: gas, ceramic, charcoal or electric (None: the kind's usual). `greased`: dry, film or pool. `wetted` None is as the kind wants it.
-    `breads` go in at once, with the door open for `door_s`. `dust_kg_m2` is the flour beneath them (None: the kind's usual).
+    `heat`: gas, ceramic, charcoal or electric (None: the kind's usual). `greased`: dry, film or pool. `wetted` None is
+    as the kind wants it. `breads` go in at once, with the door open for `door_s`. `dust_kg_m2` is the flour beneath
+    them (None: the kind's usual).
     """
 
     kind: str
@@ -168,7 +170,8 @@ class Surface:
 
     @property
     def empty(self) -> Face:
-        """What the surface itself sees between breads: a clay oven and a flame oven are kept at their heat by their own fire."""
+        """What the surface itself sees between breads: a clay oven and a flame oven are kept at their heat by their own
+        fire."""
         if self.spec.way in ("wall", "floor"):
             return Face(self.temp_c, 20, self.temp_c, 0.85)
         return self.top

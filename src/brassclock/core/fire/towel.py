@@ -1,6 +1,7 @@
 """The towel: how soft a bread still is when it has waited in the stack for the last one.
 
-Practice and judgement: a bread wrapped in cloth keeps soft for about half an hour, and one that lost much water starts stiffer.
+Practice and judgement: a bread wrapped in cloth keeps soft for about half an hour, and one that lost much water starts
+stiffer.
 """
 
 from __future__ import annotations

@@ -1,4 +1,5 @@
-"""What a program cannot do, said with what would: another heat, a thinner round, a finish in the oven; each of them tried."""
+"""What a program cannot do, said with what would: another heat, a thinner round, a finish in the oven; each of them
+tried."""
 
 from __future__ import annotations
 
@@ -14,15 +15,24 @@ from brassclock.core.units import degrees
 
 FINISH_C, FINISH_MOST_S = 180.0, 2400.0  # practice: an oven that browns no more
 FINISH = Stage(
-    FINISH_MOST_S, False, 0.0, FINISH_C, 15.0, Face(FINISH_C, 15.0, FINISH_C, 0.9, 3000.0), on_plate=False, take_off=False
-)  # fmt: skip
+    FINISH_MOST_S,
+    False,
+    0.0,
+    FINISH_C,
+    15.0,
+    Face(FINISH_C, 15.0, FINISH_C, 0.9, 3000.0),
+    on_plate=False,
+    take_off=False,
+)
 TRY_THIN = (0.85, 0.7, 0.6, 0.5, 0.4)
 LEAST_M = 0.0025
 RAW = {"does_not_cook_through", "filling_not_safe", "browns_before_through", "dries_before_through"}
 SAFE_C = 75  # meat and egg
 WHY = {
-    "does_not_cook_through": "It does not cook through here: its coldest point gets to {coldest} by the time it comes off",
-    "filling_not_safe": "The filling does not get hot enough here: its coldest point is to reach {safe} and gets to {coldest}",
+    "does_not_cook_through": "It does not cook through here: its coldest point gets to {coldest} by the time it "
+    "comes off",
+    "filling_not_safe": "The filling does not get hot enough here: its coldest point is to reach {safe} and gets to "
+    "{coldest}",
     "browns_before_through": "It is black before it is through",
     "dries_before_through": "It is dried out before it is through",
     "dries_before_brown": "It dries out before it has its colour here",
@@ -33,15 +43,19 @@ WHY = {
 PALER = "a hotter surface, a grill at the end, or a brush of milk or fat before"
 COOLER = "a thinner round, and a lower heat"
 ELSE = {
-    "does_not_cook_through": COOLER, "filling_not_safe": COOLER, "browns_before_through": COOLER, "dries_before_through": COOLER,
-    "dries_before_brown": PALER, "stays_pale": PALER,
-}  # fmt: skip
+    "does_not_cook_through": COOLER,
+    "filling_not_safe": COOLER,
+    "browns_before_through": COOLER,
+    "dries_before_through": COOLER,
+    "dries_before_brown": PALER,
+    "stays_pale": PALER,
+}
 
 
 @dataclass(frozen=True)
 class Verdict:
-    """A code of the contract, the coldest point when it comes off [C], and what would do: the right heat, a thickness [mm], coming off at a
-    second and so many minutes in an oven."""
+    """A code of the contract, the coldest point when it comes off [C], and what would do: the right heat, a thickness
+    [mm], coming off at a second and so many minutes in an oven."""
 
     code: str
     coldest_c: float

@@ -50,9 +50,18 @@ def acids() -> dict[str, Acid]:
     rows = {}
     for row in csv.DictReader(text.splitlines()):
         rows[row["id"]] = Acid(
-            row["id"], row["name"], float(row["molar_mass"]), float(row["equiv_per_mol"]) if row["equiv_per_mol"] else None,
-            float(row["NV_g_soda_per_100g"]), float(row["frac_fast"]), float(row["frac_slow"]), float(row["frac_heat"]),
-            float(row["k_slow25_per_min"]), 1000 * float(row["Ea_slow_kJ"]), float(row["k_heat60_per_min"]),
-            1000 * float(row["Ea_heat_kJ"]), row["source"],
-        )  # fmt: skip
+            row["id"],
+            row["name"],
+            float(row["molar_mass"]),
+            float(row["equiv_per_mol"]) if row["equiv_per_mol"] else None,
+            float(row["NV_g_soda_per_100g"]),
+            float(row["frac_fast"]),
+            float(row["frac_slow"]),
+            float(row["frac_heat"]),
+            float(row["k_slow25_per_min"]),
+            1000 * float(row["Ea_slow_kJ"]),
+            float(row["k_heat60_per_min"]),
+            1000 * float(row["Ea_heat_kJ"]),
+            row["source"],
+        )
     return rows

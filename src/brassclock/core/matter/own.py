@@ -55,18 +55,42 @@ def made(own: OwnIngredient) -> Ingredient:
     counted = f["water"] if own.group in ("liquid", "fat", "sugar", "leaven") else 0.0
     drinks = 2 * f["protein"] if own.group == "liquid" else 0.0
     rest = max(0.0, 1 - f["water"] - f["fat"] - f["protein"])
-    cp = CP_J_GK["water"] * f["water"] + CP_J_GK["fat"] * f["fat"] + CP_J_GK["protein"] * f["protein"] + CP_J_GK["rest"] * rest  # fmt: skip
+    cp = (
+        CP_J_GK["water"] * f["water"]
+        + CP_J_GK["fat"] * f["fat"]
+        + CP_J_GK["protein"] * f["protein"]
+        + CP_J_GK["rest"] * rest
+    )
     tbsp, tsp = own.cup_g * TBSP_OF_ML / CUP_OF_ML, own.cup_g * TSP_OF_ML / CUP_OF_ML
     wet = own.group in ("liquid", "fat", "sugar")
     return Ingredient(
-        id=own.id, name=own.name, group=own.group, cup_low_g=own.cup_g * 0.95, cup_g=own.cup_g, cup_high_g=own.cup_g * 1.05,
-        tbsp_g=tbsp, tsp_g=tsp, water_frac=f["water"], fat_frac=f["fat"], sugar_frac=f["sugar"], protein_frac=f["protein"],
-        salt_frac=f["salt"], acid_frac=f["acid"], cp_j_gk=cp, counted_water_frac=counted,
+        id=own.id,
+        name=own.name,
+        group=own.group,
+        cup_low_g=own.cup_g * 0.95,
+        cup_g=own.cup_g,
+        cup_high_g=own.cup_g * 1.05,
+        tbsp_g=tbsp,
+        tsp_g=tsp,
+        water_frac=f["water"],
+        fat_frac=f["fat"],
+        sugar_frac=f["sugar"],
+        protein_frac=f["protein"],
+        salt_frac=f["salt"],
+        acid_frac=f["acid"],
+        cp_j_gk=cp,
+        counted_water_frac=counted,
         effective_liquid_frac=counted + (0.4 * f["fat"] + 0.3 * f["sugar"] - drinks if wet else 0.0),
-        absorption_offset_frac=own.absorption_pts / 100, allergens=own.allergens,
-        flour_frac=1.0 if own.group == "flour" else 0.0, sugar_kind="sucrose" if own.group == "sugar" else "",
-        piece_g=None, piece_unit="", contains=(), source="the cook's own", holds=own.holds,
-    )  # fmt: skip
+        absorption_offset_frac=own.absorption_pts / 100,
+        allergens=own.allergens,
+        flour_frac=1.0 if own.group == "flour" else 0.0,
+        sugar_kind="sucrose" if own.group == "sugar" else "",
+        piece_g=None,
+        piece_unit="",
+        contains=(),
+        source="the cook's own",
+        holds=own.holds,
+    )
 
 
 def own_starter(ingredient_id: str, name: str, hydration_frac: float) -> Ingredient:
@@ -84,14 +108,32 @@ def own_starter(ingredient_id: str, name: str, hydration_frac: float) -> Ingredi
     loose = base.cup_g * (1 + 0.08 * (1 - hydration_frac))
     per_cup = loose / base.cup_g
     return Ingredient(
-        id=ingredient_id, name=name, group="leaven", cup_low_g=base.cup_low_g * per_cup, cup_g=loose,
-        cup_high_g=base.cup_high_g * per_cup, tbsp_g=base.tbsp_g * per_cup, tsp_g=base.tsp_g * per_cup,
-        water_frac=water + flour * FLOUR_MOISTURE_FRAC, fat_frac=flour * 0.012, sugar_frac=flour * 0.01,
-        protein_frac=flour * 0.103, salt_frac=0.0, acid_frac=STARTER_ACID_FRAC,
-        cp_j_gk=4.18 * water + 1.83 * flour, counted_water_frac=water, effective_liquid_frac=water,
-        absorption_offset_frac=0.0, allergens=("gluten",), flour_frac=flour, sugar_kind="", piece_g=None, piece_unit="",
-        contains=(), source="computed from its flour and water; acid: judgement",
-    )  # fmt: skip
+        id=ingredient_id,
+        name=name,
+        group="leaven",
+        cup_low_g=base.cup_low_g * per_cup,
+        cup_g=loose,
+        cup_high_g=base.cup_high_g * per_cup,
+        tbsp_g=base.tbsp_g * per_cup,
+        tsp_g=base.tsp_g * per_cup,
+        water_frac=water + flour * FLOUR_MOISTURE_FRAC,
+        fat_frac=flour * 0.012,
+        sugar_frac=flour * 0.01,
+        protein_frac=flour * 0.103,
+        salt_frac=0.0,
+        acid_frac=STARTER_ACID_FRAC,
+        cp_j_gk=4.18 * water + 1.83 * flour,
+        counted_water_frac=water,
+        effective_liquid_frac=water,
+        absorption_offset_frac=0.0,
+        allergens=("gluten",),
+        flour_frac=flour,
+        sugar_kind="",
+        piece_g=None,
+        piece_unit="",
+        contains=(),
+        source="computed from its flour and water; acid: judgement",
+    )
 
 
 def pantry(own: Mapping[str, Ingredient] | None = None) -> Mapping[str, Ingredient]:

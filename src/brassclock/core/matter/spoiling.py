@@ -1,4 +1,5 @@
-"""What is kept cold before it is baked, and what must be hot inside before it is safe: common practice of kitchens, no source."""
+"""What is kept cold before it is baked, and what must be hot inside before it is safe: common practice of kitchens, no
+source."""
 
 from __future__ import annotations
 
@@ -12,7 +13,8 @@ COOKED_AND_WET = ("potato_mash",)  # spoils as dairy does, though it is a plant
 
 
 def holds_of(ingredient: Ingredient) -> tuple[str, ...]:
-    """What an ingredient holds of meat, fish, egg, dairy and plant; a cook's own filling of which nothing is said counts as meat.
+    """What an ingredient holds of meat, fish, egg, dairy and plant; a cook's own filling of which nothing is said
+    counts as meat.
 
     >>> from brassclock.core.matter.ingredients import table
     >>> [holds_of(table()[i]) for i in ("minced_meat", "paneer", "potato_mash")]
@@ -28,7 +30,8 @@ def holds_of(ingredient: Ingredient) -> tuple[str, ...]:
 
 
 def must_be_hot(contains: Collection[str] | None) -> bool:
-    """True if a filling is safe only once its coldest point was at 75 C: with meat, egg or fish, and where nobody says what it is.
+    """True if a filling is safe only once its coldest point was at 75 C: with meat, egg or fish, and where nobody says
+    what it is.
 
     >>> must_be_hot(None), must_be_hot(["plant", "dairy"]), must_be_hot(["plant", "egg"])
     (True, False, True)

@@ -1,4 +1,5 @@
-"""What the hands do at the bowl: order of adding, bloom and its test, kneading with tests of readiness, cues for warmth.
+"""What the hands do at the bowl: order of adding, bloom and its test, kneading with tests of readiness, cues for
+warmth.
 
 Common practice throughout, marked so wherever it is shown; the bloom test's scale is judgement.
 """
@@ -70,7 +71,8 @@ def bloom_text(dough: Dough) -> str:
         return ""
     if "yeast_active" in ids:
         return (
-            f"Bloom it: part of the liquid at {BLOOM_C[0]:.0f} to {BLOOM_C[1]:.0f} C, a pinch of sugar, {BLOOM_MIN:.0f} min, until it "
+            f"Bloom it: part of the liquid at {BLOOM_C[0]:.0f} to {BLOOM_C[1]:.0f} C, a pinch of sugar, "
+            f"{BLOOM_MIN:.0f} min, until it "
             f"foams. No foam after {DEAD_AFTER_MIN:.0f} min means dead yeast."
         )
     if "yeast_fresh" in ids:
@@ -108,11 +110,19 @@ def order_of_adding(dough: Dough) -> tuple[str, ...]:
 
 
 TESTS = {
-    "hand": ("No dough sticks to the fingers.", "A poke springs back slowly.", "A lump stretches thin without tearing."),
-    "machine": ("It leaves the wall of the bowl.", "It is smooth and no warmer than 27 C.", "A lump stretches thin without tearing."),
+    "hand": (
+        "No dough sticks to the fingers.",
+        "A poke springs back slowly.",
+        "A lump stretches thin without tearing.",
+    ),
+    "machine": (
+        "It leaves the wall of the bowl.",
+        "It is smooth and no warmer than 27 C.",
+        "A lump stretches thin without tearing.",
+    ),
     "no_knead": ("No dry flour is left.", "It looks shaggy; time does the rest."),
     "none": ("It just holds together. Do not work it more.",),
-}  # fmt: skip
+}
 
 
 def kneading_guide(method: str, minutes: float, strength: str) -> tuple[tuple[GuideStep, ...], tuple[str, ...]]:

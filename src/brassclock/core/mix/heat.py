@@ -211,15 +211,24 @@ def mix_heat(
     flour_c = next((p.temp_c for p in parts if p.ingredient.flour_frac > 0.5), kneading.room_c)
     base = 3 * target_c - flour_c - kneading.room_c
     return MixHeat(
-        dough_c, found.liquid_c, found.wanted_c, limit, found.ice_g, _account(found.used, bowl, kneading, dough_c),
-        base - RULE_FACTOR_C.get(kneading.method, MACHINE_FACTOR_C), base - found.wanted_c, found.cautions, found.advice,
-        found.others, _whys(found.used, kneading, dough_c, found.wanted_c, solve_for, target_c),
-    )  # fmt: skip
+        dough_c,
+        found.liquid_c,
+        found.wanted_c,
+        limit,
+        found.ice_g,
+        _account(found.used, bowl, kneading, dough_c),
+        base - RULE_FACTOR_C.get(kneading.method, MACHINE_FACTOR_C),
+        base - found.wanted_c,
+        found.cautions,
+        found.advice,
+        found.others,
+        _whys(found.used, kneading, dough_c, found.wanted_c, solve_for, target_c),
+    )
 
 
 class _Solution(NamedTuple):
-    """The liquid that lands the dough where it is wanted: its temperature (None: it cannot be had), the one it would take,
-    the parts as they go in, ice [g], and what to do instead."""
+    """The liquid that lands the dough where it is wanted: its temperature (None: it cannot be had), the one it would
+    take, the parts as they go in, ice [g], and what to do instead."""
 
     liquid_c: float | None
     wanted_c: float
@@ -231,9 +240,14 @@ class _Solution(NamedTuple):
 
 
 def _solved(
-    parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, solve_for: str, target_c: float, limit_c: float,
+    parts: Sequence[Part],
+    bowl: Bowl | None,
+    kneading: Kneading,
+    solve_for: str,
+    target_c: float,
+    limit_c: float,
     tap_c: float,
-) -> _Solution:  # fmt: skip
+) -> _Solution:
     """Solve for one part's temperature [C]; the landing is linear in it."""
     where = [i for i, p in enumerate(parts) if p.ingredient.id == solve_for]
     if not where:
@@ -283,20 +297,29 @@ def _account(
 
 
 def _whys(
-    parts: Sequence[Part], kneading: Kneading, dough_c: float, wanted: float | None, solve_for: str | None,
+    parts: Sequence[Part],
+    kneading: Kneading,
+    dough_c: float,
+    wanted: float | None,
+    solve_for: str | None,
     target_c: float | None,
-) -> dict[str, Why]:  # fmt: skip
+) -> dict[str, Why]:
     inputs = tuple(Input(f"{p.ingredient.name}, {p.mass_g:.0f} g", round(p.temp_c, 1), "°C") for p in parts)
     inputs += (Input("room", kneading.room_c, "°C"), Input(f"kneading, {kneading.method}", kneading.minutes, "min"))
     relation = "T = (Σ m·c·T + C_b·T_b + q·m_flour + friction − loss) / (Σ m·c + C_b)"
     sources = ("heat of wetting 15 J per g flour: published, from memory", "friction and bench loss: judgement")
     why = {
         "dough_temp_c": Why(
-            "Dough temperature", relation, "Everything in the bowl shares its heat; wetting the flour and "
-            "kneading add some, the bench takes some.", inputs, Kind.JUDGEMENT, "about 1 °C either way",
-            ("the liquid: it carries most of the heat", "flour temperature"), sources,
+            "Dough temperature",
+            relation,
+            "Everything in the bowl shares its heat; wetting the flour and kneading add some, the bench takes some.",
+            inputs,
+            Kind.JUDGEMENT,
+            "about 1 °C either way",
+            ("the liquid: it carries most of the heat", "flour temperature"),
+            sources,
         )
-    }  # fmt: skip
+    }
     if wanted is not None:
         why["liquid_temp_c"] = Why(
             "Liquid temperature",

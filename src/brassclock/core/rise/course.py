@@ -77,9 +77,11 @@ class Piece:
 
 @dataclass(frozen=True)
 class Start:
-    """A dough ready to run: state, air [mol], soda and acids, parameters, gas-free and first volume [mL], all per g flour.
+    """A dough ready to run: state, air [mol], soda and acids, parameters, gas-free and first volume [mL], all per g
+    flour.
 
-    `fresh` and `fresh_pools` are its composition as weighed, before anything worked or reacted; `acids` names the pools.
+    `fresh` and `fresh_pools` are its composition as weighed, before anything worked or reacted; `acids` names the
+    pools.
     """
 
     state: Array
@@ -107,10 +109,13 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
     power = [share * kind.dry_matter_frac * kind.activity for kind, share in live]
     total = sum(power) or 1.0
     x0 = sum(power) * activity
-    ready = sum(
-        w * (max(kind.ready0, BLOOMED_READY) if recipe.bloomed else kind.ready0)
-        for w, (kind, _) in zip(power, live, strict=True)
-    ) / total  # fmt: skip
+    ready = (
+        sum(
+            w * (max(kind.ready0, BLOOMED_READY) if recipe.bloomed else kind.ready0)
+            for w, (kind, _) in zip(power, live, strict=True)
+        )
+        / total
+    )
     f_osm = osmotic_factor(osm)
     if live:
         f_osm = sum(w * osmotic_factor(osm, kind.osm50_mult) for w, (kind, _) in zip(power, live, strict=True)) / total
@@ -121,16 +126,47 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
     cards = (v["gas_t_min"], v["gas_t_opt"], v["gas_t_max"])
     grow = (v["growth_t_min"], v["growth_t_opt"], v["growth_t_max"])
     p = Kinetics.of(
-        water=recipe.water, f_osm=f_osm, maltose_pace=maltose, yeast0=x0, q30=v["q30"], mu27=v["mu27"] * activity**0.5,
-        growth_room=v["growth_room"], tau_g=v["tau_g"], kappa=v["kappa"], k_n=v["k_n"], k_h=v["k_h"], k_m=v["k_m"],
-        yield_y=v["yield_y"], k30=v["k30"], amylase_ea=v["amylase_ea"], tau_a=v["tau_a"], k_d=v["k_d"], k_r=v["k_r"],
-        leak_p=v["leak_p"], k_s=v["k_s"], strength=recipe.strength, dry_ml=dry_ml, first_ml=first_ml,
-        pressure_pa=float(pressure_pa), heat=v["heat"], mass=recipe.mass, cp=v["cp"], d58=v["d58"], z_kill=v["z_kill"],
-        gas_t_min=v["gas_t_min"], gas_t_opt=v["gas_t_opt"], gas_t_max=v["gas_t_max"], growth_t_min=v["growth_t_min"],
-        growth_t_opt=v["growth_t_opt"], growth_t_max=v["growth_t_max"], gas30=stepper.cardinal(30.0, *cards),
-        growth27=stepper.cardinal(27.0, *grow), gas25=stepper.cardinal(25.0, *cards), stretch=v["stretch"],
+        water=recipe.water,
+        f_osm=f_osm,
+        maltose_pace=maltose,
+        yeast0=x0,
+        q30=v["q30"],
+        mu27=v["mu27"] * activity**0.5,
+        growth_room=v["growth_room"],
+        tau_g=v["tau_g"],
+        kappa=v["kappa"],
+        k_n=v["k_n"],
+        k_h=v["k_h"],
+        k_m=v["k_m"],
+        yield_y=v["yield_y"],
+        k30=v["k30"],
+        amylase_ea=v["amylase_ea"],
+        tau_a=v["tau_a"],
+        k_d=v["k_d"],
+        k_r=v["k_r"],
+        leak_p=v["leak_p"],
+        k_s=v["k_s"],
+        strength=recipe.strength,
+        dry_ml=dry_ml,
+        first_ml=first_ml,
+        pressure_pa=float(pressure_pa),
+        heat=v["heat"],
+        mass=recipe.mass,
+        cp=v["cp"],
+        d58=v["d58"],
+        z_kill=v["z_kill"],
+        gas_t_min=v["gas_t_min"],
+        gas_t_opt=v["gas_t_opt"],
+        gas_t_max=v["gas_t_max"],
+        growth_t_min=v["growth_t_min"],
+        growth_t_opt=v["growth_t_opt"],
+        growth_t_max=v["growth_t_max"],
+        gas30=stepper.cardinal(30.0, *cards),
+        growth27=stepper.cardinal(27.0, *grow),
+        gas25=stepper.cardinal(25.0, *cards),
+        stretch=v["stretch"],
         **_sour_params(recipe, v["phi_m"]),
-    )  # fmt: skip
+    )
     seed, fresh = (0.0, 0.0, 0.0, 0.0), 1.0
     if recipe.sour is not None:
         seed, fresh = _seed(recipe.sour, activity), 1 - recipe.sour.share
@@ -139,14 +175,25 @@ def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_
     rows = recipe.pools or NO_POOLS
     pools = np.array([row for _, row in rows])
     start = Start(
-        state, air, pools, p, dry_ml, first_ml, recipe.water, recipe.mass, pressure_pa, tuple(name for name, _ in rows),
-        state.copy(), pools.copy(),
-    )  # fmt: skip
+        state,
+        air,
+        pools,
+        p,
+        dry_ml,
+        first_ml,
+        recipe.water,
+        recipe.mass,
+        pressure_pa,
+        tuple(name for name, _ in rows),
+        state.copy(),
+        pools.copy(),
+    )
     return _mixed(start) if pools[SODA, LEFT] > 0 else start
 
 
 def _mixed(start: Start) -> Start:
-    """Mixing: soda meets acid for some minutes, the dough keeps the gas fraction that mixing leaves, and counting starts."""
+    """Mixing: soda meets acid for some minutes, the dough keeps the gas fraction that mixing leaves, and counting
+    starts."""
     y, pools = start.state.copy(), start.pools.copy()
     stepper.meet(y, pools, float(y[TEMP]), CHEMICAL["mix_min"].value, start.p.sour)
     room = start.first_ml - start.dry_ml
@@ -164,7 +211,8 @@ def _mixed(start: Start) -> Start:
 
 
 def joined(before: Start, end: End, whole: Recipe, old_flour: float, temp_c: float, activity: float) -> Start:
-    """A dough after something joined it: `whole` is all of it, `old_flour` the share of its flour that was there before.
+    """A dough after something joined it: `whole` is all of it, `old_flour` the share of its flour that was there
+    before.
 
     What was there is carried over by mass, the newcomers as they were weighed; readiness by living yeast; mixing
     then sets the gas. Conservation only, never set beside practice (docs/science.md, *Two-stage doughs*).
@@ -189,7 +237,7 @@ def joined(before: Start, end: End, whole: Recipe, old_flour: float, temp_c: flo
     pools[SODA, LEFT], pools[1:, :3] = max(pools[SODA, LEFT], 0.0), np.maximum(pools[1:, :3], 0.0)
     start = replace(
         new, state=y, air_mol=q * end.air_mol, pools=pools, acids=tuple(rows), fresh=fresh, fresh_pools=fresh_pools
-    )  # fmt: skip
+    )
     return _mixed(start)
 
 
@@ -223,11 +271,18 @@ def _sour_params(recipe: Recipe, phi_m: float) -> dict[str, Any]:
     )
     organisms = ("y_t_max", "y_x", "y_c", "y_mu", "l_t_max", "l_x", "l_c", "l_mu")
     return {name: v[name] for name in (*same, *organisms)} | {
-        "sour": 1.0, "crowd": v["crowd"] * v["x_ripe"], "salt_y": max(0.0, 1 - salt_of_water / v["salt_y"]),
-        "salt_l": max(0.0, 1 - (salt_of_water / v["salt_l"]) ** 2), "acetic": v["acetic"] * 1e6, "wild_maltose": phi_m,
-        "pace25": stepper.pace(25.0, v["l_t_max"], v["l_x"], v["l_c"], v["l_mu"]), "buffer": beta, "ph0": ph0,
-        "acid_step": TABLE_MAX_MOL / (TABLE_SIZE - 1), "ph_table": np.array(ph_table(beta, ph0)),
-    }  # fmt: skip
+        "sour": 1.0,
+        "crowd": v["crowd"] * v["x_ripe"],
+        "salt_y": max(0.0, 1 - salt_of_water / v["salt_y"]),
+        "salt_l": max(0.0, 1 - (salt_of_water / v["salt_l"]) ** 2),
+        "acetic": v["acetic"] * 1e6,
+        "wild_maltose": phi_m,
+        "pace25": stepper.pace(25.0, v["l_t_max"], v["l_x"], v["l_c"], v["l_mu"]),
+        "buffer": beta,
+        "ph0": ph0,
+        "acid_step": TABLE_MAX_MOL / (TABLE_SIZE - 1),
+        "ph_table": np.array(ph_table(beta, ph0)),
+    }
 
 
 @dataclass(frozen=True)
@@ -342,10 +397,16 @@ def course(start: Start, pieces: Sequence[Piece], dt_h: float = DT_H) -> RiseTra
     n, air = course_stepper(y, start.air_mol, pools, rows, start.p, dt_h, out)
     out = out[:n]
     return RiseTrace(
-        (start,), out[:, HOUR], out[:, FIRST_STATE : FIRST_STATE + STATES], out[:, ROW_GAS], out[:, ROW_AIR],
-        out[:, ROW_PIECE].astype(np.int64), out[:, ROW_TO_COME],
-        np.zeros(n, dtype=np.int64), End(y, float(air), pools),
-    )  # fmt: skip
+        (start,),
+        out[:, HOUR],
+        out[:, FIRST_STATE : FIRST_STATE + STATES],
+        out[:, ROW_GAS],
+        out[:, ROW_AIR],
+        out[:, ROW_PIECE].astype(np.int64),
+        out[:, ROW_TO_COME],
+        np.zeros(n, dtype=np.int64),
+        End(y, float(air), pools),
+    )
 
 
 def first_passage_h(h: Array, trace: Array, level: float) -> float | None:

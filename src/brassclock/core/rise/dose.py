@@ -20,8 +20,16 @@ from brassclock.core.rise.stages import Stage, run_stages
 
 LOWEST_FRAC, HIGHEST_FRAC = 5e-5, 0.06
 STARTER_LIMITS = (0.005, 1.5)
-SPOONS = ((1 / 8, "1/8 tsp"), (1 / 4, "1/4 tsp"), (1 / 2, "1/2 tsp"), (3 / 4, "3/4 tsp"), (1.0, "1 tsp"), (1.5, "1 1/2 tsp"),
-          (2.0, "2 tsp"), (3.0, "1 tbsp"))  # fmt: skip
+SPOONS = (
+    (1 / 8, "1/8 tsp"),
+    (1 / 4, "1/4 tsp"),
+    (1 / 2, "1/2 tsp"),
+    (3 / 4, "3/4 tsp"),
+    (1.0, "1 tsp"),
+    (1.5, "1 1/2 tsp"),
+    (2.0, "2 tsp"),
+    (3.0, "1 tbsp"),
+)
 DILUTE_BELOW_G = 1.0
 SPOON_BELOW_G = 12.0
 DILUTE_IN_G = 100.0
@@ -84,7 +92,8 @@ def _largest_ratio(
 
 
 def dose_for(wish: DoseRequest, leaven: Ingredient) -> Dose:
-    """The dose of a yeast or a starter (at its peak) over the dough's own flour. The dough must hold flour and water."""
+    """The dose of a yeast or a starter (at its peak) over the dough's own flour. The dough must hold flour and
+    water."""
     if not leaven.is_ferment:
         name = leaven.name.lower()
         return Dose(
@@ -101,16 +110,18 @@ def dose_for(wish: DoseRequest, leaven: Ingredient) -> Dose:
     low, high = math.log(least), math.log(most)
     if short(high) < 0:
         return Dose(
-            None, None,
+            None,
+            None,
             f"No dose up to {most:.0%} brings it to {wish.target_ratio:g} x within {wish.at_h:.1f} h here. "
             "Give it longer, a warmer place, or a lower target.",
-        )  # fmt: skip
+        )
     if short(low) > 0:
         return Dose(
-            None, None,
+            None,
+            None,
             f"Even a trace of {leaven.name.lower()} passes {wish.target_ratio:g} x before {wish.at_h:.1f} h. "
             "Make it colder or serve sooner.",
-        )  # fmt: skip
+        )
     from scipy.optimize import brentq  # loaded when it is used: it would hold up the start
 
     share = math.exp(float(brentq(short, low, high, xtol=1e-4)))
@@ -134,6 +145,9 @@ def _ways(wish: DoseRequest, leaven: Ingredient, mass_g: float) -> list[Way]:
             found.append(Way(f"{name}, level ({grams:.2g} g)", grams, at_h))
     if mass_g < DILUTE_BELOW_G:
         use_g = mass_g * DILUTE_IN_G
-        text = f"1 g stirred into {DILUTE_IN_G - 1:.0f} g of the water; use {use_g:.0f} g of that and leave out {use_g - mass_g:.0f} g water"
+        text = (
+            f"1 g stirred into {DILUTE_IN_G - 1:.0f} g of the water; use {use_g:.0f} g of that and leave out "
+            f"{use_g - mass_g:.0f} g water"
+        )
         found.append(Way(text, mass_g, wish.at_h))
     return found

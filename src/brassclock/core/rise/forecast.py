@@ -68,7 +68,8 @@ class Safety:
 
 @dataclass(frozen=True)
 class Acidity:
-    """How sour the dough is at the end of its stages: pH, titratable acidity [mL of 0.1 N per 10 g], the word. Never a safety measure."""
+    """How sour the dough is at the end of its stages: pH, titratable acidity [mL of 0.1 N per 10 g], the word. Never a
+    safety measure."""
 
     ph: float
     tta_ml: float
@@ -77,7 +78,8 @@ class Acidity:
 
 @dataclass(frozen=True)
 class Forecast:
-    """Everything the Rise leaf shows. `leaven_left_frac`: gas that soda and acid can still make, over all they could."""
+    """Everything the Rise leaf shows. `leaven_left_frac`: gas that soda and acid can still make, over all they
+    could."""
 
     crossings: tuple[Crossing, ...]
     peak_h: Band
@@ -108,7 +110,8 @@ def forecast(
     by_h: Sequence[float] = (),
     coarse: bool = False,
 ) -> Forecast:
-    """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see `services.contract`.
+    """Forecast a rise by yeast, a starter, soda, or all together. Stages must have positive hours; see
+    `services.contract`.
 
     `by_h` asks for the probability that the last stage is ready by those hours. `coarse` takes fewer nodes, for a
     picture under a finger (windows within a few minutes).
@@ -141,8 +144,8 @@ def forecast(
 
 
 class _Fan(NamedTuple):
-    """Runs of one dough over the nodes z of its leaven's strength: of every stage that is watched, left open after its end; and
-    of the whole, as long as it is planned."""
+    """Runs of one dough over the nodes z of its leaven's strength: of every stage that is watched, left open after its
+    end; and of the whole, as long as it is planned."""
 
     batch: Batch
     stages: list[Stage]
@@ -226,9 +229,11 @@ def _between(z_nodes: Array, runs: Sequence[Run], z: float) -> Run:
         return np.asarray((1 - w) * x + w * y)
 
     course = replace(
-        a.course, state=mean(a.course.state, b.course.state), gas_ml=mean(a.course.gas_ml, b.course.gas_ml),
+        a.course,
+        state=mean(a.course.state, b.course.state),
+        gas_ml=mean(a.course.gas_ml, b.course.gas_ml),
         to_come_mol=mean(a.course.to_come_mol, b.course.to_come_mol),
-    )  # fmt: skip
+    )
     return Run(course, mean(a.ratio, b.ratio), mean(a.maturity, b.maturity), mean(a.fill, b.fill), a.stage)
 
 
@@ -254,7 +259,7 @@ def _passage(run: Run, index: int, trace: Array, level: float) -> float | None:
 
 def _noise(
     believed: warmth.Warmth, batch: Batch, stages: list[Stage], lengths: Sequence[float], post: Posterior, prior: Belief
-) -> float:  # fmt: skip
+) -> float:
     """Spread of the time that remains, as a share of it: what temperatures leave open, and the dough's own.
 
     A look at the level has seen what the temperatures did until then, and laid it to the leaven: of those offsets only
@@ -312,9 +317,16 @@ def _trace(stages: Sequence[Stage], hours: Sequence[float], middle: Run, low: Ru
     keep = np.unique(np.concatenate([np.linspace(0, len(c.h) - 1, rows).astype(int), ends, ends + 1]))
     centre = np.concatenate([centre_c(middle, stages, i, sum(hours[:i]))[1] for i in range(len(stages))])
     return Trace(
-        c.h[keep], middle.ratio[keep], low.ratio[keep], high.ratio[keep], middle.maturity[keep], middle.fill[keep],
-        c.temp_c[keep], centre[keep], c.gas_ml_per_100g[keep],
-    )  # fmt: skip
+        c.h[keep],
+        middle.ratio[keep],
+        low.ratio[keep],
+        high.ratio[keep],
+        middle.maturity[keep],
+        middle.fill[keep],
+        c.temp_c[keep],
+        centre[keep],
+        c.gas_ml_per_100g[keep],
+    )
 
 
 def _safety(batch: Batch, stages: Sequence[Stage], middle: Run) -> Safety | None:

@@ -1,4 +1,5 @@
-"""The straight jar: a sample of the dough that shows its rise as millimetres. Analytic: a straight glass keeps its area."""
+"""The straight jar: a sample of the dough that shows its rise as millimetres. Analytic: a straight glass keeps its
+area."""
 
 from __future__ import annotations
 

@@ -72,10 +72,18 @@ def recipe_of(
     acids, pools = pools_of(dough, powder, starters=False)
     yeast = tuple((p.ingredient.id, p.mass_g / f) for p in dough.portions if p.ingredient.id in KINDS and p.mass_g > 0)
     return Recipe(
-        yeast, dough.water_g / f, dough.salt_g / f, dough.sucrose_g / f, dough.hexose_g / f,
-        dough.lactose_g / f, dough.total_g / f, STRENGTH_S[strength].value, bloomed, sour_of(dough, seed),
+        yeast,
+        dough.water_g / f,
+        dough.salt_g / f,
+        dough.sucrose_g / f,
+        dough.hexose_g / f,
+        dough.lactose_g / f,
+        dough.total_g / f,
+        STRENGTH_S[strength].value,
+        bloomed,
+        sour_of(dough, seed),
         tuple(zip(("soda", *acids), (tuple(row) for row in pools.tolist()), strict=True)),
-    )  # fmt: skip
+    )
 
 
 def osmolality(recipe: Recipe) -> float:
@@ -103,7 +111,8 @@ def dosed(dough: Dough, factor: float) -> Dough:
 
 @dataclass(frozen=True)
 class Batch:
-    """A dough as it was mixed: its strength (a key of STRENGTH_S), temperature [C], height [m], and its leavens' state."""
+    """A dough as it was mixed: its strength (a key of STRENGTH_S), temperature [C], height [m], and its leavens'
+    state."""
 
     dough: Dough
     strength: str

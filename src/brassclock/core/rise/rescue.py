@@ -22,7 +22,8 @@ ONWARD_H = 4.0
 
 @dataclass(frozen=True)
 class Option:
-    """A change from now: its kind, the sentence, where the dough goes (C) and for how long [min], and the window it gives.
+    """A change from now: its kind, the sentence, where the dough goes (C) and for how long [min], and the window it
+    gives.
 
     Hours run from now: ready, best until, too far. `disruption` orders them, least first.
     """
@@ -74,15 +75,23 @@ def _option(
     temp_c: float | None = None,
     then: str | None = None,
 ) -> Option:
-    """From now `away_h` at the fridge, then on in the stage's own air warmer by `add_c`; `then` is done to the dough now."""
+    """From now `away_h` at the fridge, then on in the stage's own air warmer by `add_c`; `then` is done to the dough
+    now."""
     onward = replace(at.stage, hours=ONWARD_H, path=_shifted(at.stage.path, at.elapsed_h + away_h, add_c))
     parts = [replace(at.stage, hours=max(at.elapsed_h, 1 / 60), then=then), onward]
     if away_h:
         parts.insert(1, replace(at.stage, name="cold", hours=away_h, path=((0.0, at.fridge_c),), then=None))
     aim = _after(at, parts)
     return Option(
-        kind, text, temp_c, away_h * 60 or None, away_h + aim.ready_h, away_h + aim.best_to_h, away_h + aim.too_far_h, disruption
-    )  # fmt: skip
+        kind,
+        text,
+        temp_c,
+        away_h * 60 or None,
+        away_h + aim.ready_h,
+        away_h + aim.best_to_h,
+        away_h + aim.too_far_h,
+        disruption,
+    )
 
 
 def as_it_stands(at: DoughState) -> Option:
@@ -94,12 +103,15 @@ def options(at: DoughState) -> list[Option]:
     """Every change worth considering: the fridge for a while, a cooler or a warmer spot, and in bulk a knock-back."""
     air_c = at.stage.ambient_c(at.elapsed_h)
     found = [
-        _option(at, "fridge", f"Into the fridge for {m:.0f} min, then back.", 1 + m / 120, away_h=m / 60, temp_c=at.fridge_c)
+        _option(
+            at, "fridge", f"Into the fridge for {m:.0f} min, then back.", 1 + m / 120, away_h=m / 60, temp_c=at.fridge_c
+        )
         for m in FRIDGE_MIN
-    ]  # fmt: skip
+    ]
     for kind, add_c, disruption, least_c, most_c in (
-        ("cooler", -SPOT_K, 0.5, COOL_LEAST_C, math.inf), ("warmer", SPOT_K, 0.6, -math.inf, WARM_MOST_C),
-    ):  # fmt: skip
+        ("cooler", -SPOT_K, 0.5, COOL_LEAST_C, math.inf),
+        ("warmer", SPOT_K, 0.6, -math.inf, WARM_MOST_C),
+    ):
         spot_c = air_c + add_c
         if least_c <= spot_c <= most_c:
             text = f"A {kind} spot, about {spot_c:.0f} C."
@@ -120,7 +132,8 @@ def _ball_now(at: DoughState, balls: Stage) -> Option:
 
 
 def for_later(at: DoughState, minutes: float) -> list[Option]:
-    """Changes that keep the dough good for a table so much later [min], the least disruptive first; leaving it, when that holds.
+    """Changes that keep the dough good for a table so much later [min], the least disruptive first; leaving it, when
+    that holds.
 
     Good is not too far when the stage ends so much later than planned.
     """

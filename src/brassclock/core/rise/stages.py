@@ -94,11 +94,14 @@ class Stage:
         in_warm, in_cold = (time_constant_h(self.vessel, c) for c in (COLD_PLACE_C, COLD_PLACE_C - 1))
         return [
             Piece(
-                b - a, air[i], air[i + 1], in_cold if air[i] + air[i + 1] < 2 * COLD_PLACE_C else in_warm,
+                b - a,
+                air[i],
+                air[i + 1],
+                in_cold if air[i] + air[i + 1] < 2 * COLD_PLACE_C else in_warm,
                 knock if i == len(spans) - 1 else None,
             )
             for i, (a, b) in enumerate(spans)
-        ]  # fmt: skip
+        ]
 
 
 @dataclass(frozen=True)
@@ -120,9 +123,15 @@ class Run:
         n = int(np.searchsorted(self.course.h, h + 1e-9, side="right"))
         c = self.course
         cut = replace(
-            c, h=c.h[:n], state=c.state[:n], gas_ml=c.gas_ml[:n], air_mol=c.air_mol[:n], piece=c.piece[:n],
-            to_come_mol=c.to_come_mol[:n], stretch=c.stretch[:n],
-        )  # fmt: skip
+            c,
+            h=c.h[:n],
+            state=c.state[:n],
+            gas_ml=c.gas_ml[:n],
+            air_mol=c.air_mol[:n],
+            piece=c.piece[:n],
+            to_come_mol=c.to_come_mol[:n],
+            stretch=c.stretch[:n],
+        )
         return Run(cut, self.ratio[:n], self.maturity[:n], self.fill[:n], self.stage[:n])
 
     @property
@@ -134,10 +143,17 @@ class Run:
 
 
 def run_stages(
-    batch: Batch, stages: Sequence[Stage], hours: Sequence[float], activity: float,
-    scale: Mapping[str, float] | None = None, default_target: float = DEFAULT_TARGET, *, coarse: bool = False,
-) -> Run:  # fmt: skip
-    """One course through stages of these lengths. `scale` multiplies parameters of the dough by name, and `sugar`, what there is of it at the start.
+    batch: Batch,
+    stages: Sequence[Stage],
+    hours: Sequence[float],
+    activity: float,
+    scale: Mapping[str, float] | None = None,
+    default_target: float = DEFAULT_TARGET,
+    *,
+    coarse: bool = False,
+) -> Run:
+    """One course through stages of these lengths. `scale` multiplies parameters of the dough by name, and `sugar`, what
+    there is of it at the start.
 
     `coarse` takes ten-minute steps, as one of many runs may (step error in ratio below 1e-3).
     """

@@ -9,16 +9,31 @@ from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
 
-# a state: yeast, sugar, maltose and damaged starch [g]; readiness for gas and for growth [0 to 1]; CO2 held [mol]; weakening;
+# a state: yeast, sugar, maltose and damaged starch [g]; readiness for gas and for growth [0 to 1]; CO2 held [mol];
+# weakening;
 # temperature [C]; CO2 made [mol]; wild yeast and bacteria, their readiness; acid [mol]
 (
-    YEAST, SUGAR, MALTOSE, STARCH, GAS_READY, GROWTH_READY, CO2, WEAKENING, TEMP, MADE, WILD, BACTERIA, SOUR_READY, ACID,
-) = range(14)  # fmt: skip
+    YEAST,
+    SUGAR,
+    MALTOSE,
+    STARCH,
+    GAS_READY,
+    GROWTH_READY,
+    CO2,
+    WEAKENING,
+    TEMP,
+    MADE,
+    WILD,
+    BACTERIA,
+    SOUR_READY,
+    ACID,
+) = range(14)
 STATES = 14
 GAS_ML, CO2_IN_GAS = STATES, STATES + 1  # beside the slopes of the states
 SLOPES = STATES + 2
 
-# a row of a course: hour, the states, gas [mL], air [mol], number of the piece, CO2 in the gas [mol], gas that soda and acid
+# a row of a course: hour, the states, gas [mL], air [mol], number of the piece, CO2 in the gas [mol], gas that soda and
+# acid
 # can still make [mol]
 HOUR, FIRST_STATE, ROW_GAS, ROW_AIR, ROW_PIECE, ROW_IN_GAS, ROW_TO_COME = 0, 1, 15, 16, 17, 18, 19
 COLUMNS = 20
@@ -103,8 +118,8 @@ class Kinetics(NamedTuple):
 
 
 class Rates(NamedTuple):
-    """What temperature alone decides: gas, growth, killing, amylase [1/h], molar volume of CO2 [mL] and its solubility [mL],
-    pace of wild yeast and of bacteria [1/h]."""
+    """What temperature alone decides: gas, growth, killing, amylase [1/h], molar volume of CO2 [mL] and its solubility
+    [mL], pace of wild yeast and of bacteria [1/h]."""
 
     gas: float
     growth: float
@@ -117,8 +132,8 @@ class Rates(NamedTuple):
 
 
 class Pieces(NamedTuple):
-    """Stretches of a course, an array for each: hours, ambient at start and end [C], time constant [h; 0 pins the dough], gas
-    fraction to knock back to at the end (negative for none)."""
+    """Stretches of a course, an array for each: hours, ambient at start and end [C], time constant [h; 0 pins the
+    dough], gas fraction to knock back to at the end (negative for none)."""
 
     hours: Array
     ambient0_c: Array

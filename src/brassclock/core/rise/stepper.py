@@ -126,14 +126,15 @@ def warmth(t, p):
 
 
 def derivatives(y, ambient, tau, air, p, out):
-    """Right-hand side without killing: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then gas mL
-    and CO2 in it mol."""
+    """Right-hand side without killing: fills `out` [per h] from state, ambient C, time constant h, air mol and p; then
+    gas mL and CO2 in it mol."""
     rates(y, ambient, tau, air, p, warmth(ambient if tau <= 0.0 else y[TEMP], p), out)
 
 
 def starter_rates(y, p, w, eta, eps, sugars, out):
-    """Fill the slopes of wild yeast, bacteria, their readiness and acid. Returns (share of yeast's pace that acid leaves, sugar
-    and maltose that wild yeast takes and CO2 it makes of each [mol/h], acid made [mol/h], weakening by acid [1/h])."""
+    """Fill the slopes of wild yeast, bacteria, their readiness and acid. Returns (share of yeast's pace that acid
+    leaves, sugar and maltose that wild yeast takes and CO2 it makes of each [mol/h], acid made [mol/h], weakening by
+    acid [1/h])."""
     wild, bact, ready = y[WILD], y[BACTERIA], y[SOUR_READY]
     ph = acidity(y[ACID], p)
     undissociated = p.acetic * max(y[ACID], 0.0) / (1.0 + 10.0 ** (ph - ACETIC_PKA)) / p.water
@@ -215,7 +216,8 @@ def meet(y, pools, t, minutes, sour):
 
 
 def die(y, dose):
-    """What lives is killed by a dose (rate times time), whatever its size: heat kills far faster than a step is long."""
+    """What lives is killed by a dose (rate times time), whatever its size: heat kills far faster than a step is
+    long."""
     if dose > 0.0:
         left = math.exp(-dose)
         y[YEAST] *= left
@@ -239,8 +241,8 @@ def vent(y, air, p, w):
 
 
 def parts_of(y, k, change_c, tau, p, hours):
-    """Number of parts in which a step is taken: one but where the dough warms or cools by much in it, or leaks faster than it is
-    long."""
+    """Number of parts in which a step is taken: one but where the dough warms or cools by much in it, or leaks faster
+    than it is long."""
     warms = abs(change_c) if tau <= 0.0 else abs(k[TEMP]) * hours
     whole = COOL_PART_K if y[TEMP] + warms < NEAR_BOILING_C else HOT_PART_K
     full = (p.dry_ml + k[GAS_ML]) / p.first_ml / capacity(p, y[WEAKENING])
@@ -271,7 +273,8 @@ def along(y, k, h, out):
 
 
 def advance(y, k, s, b0, b1, tau, air, p, w, h):
-    """One RK4 step of h hours from ambient b0 to b1 [C], its first slope in `k[0]` already. Returns `warmth` at its end.
+    """One RK4 step of h hours from ambient b0 to b1 [C], its first slope in `k[0]` already. Returns `warmth` at its
+    end.
 
     Temperature is smooth within a step and what hangs on it is dear: the second and third slope share the middle's, the
     fourth has the end's, which is the next step's beginning.
@@ -321,11 +324,12 @@ def knock_back(y, air, p, frac, gas, in_gas):
 
 
 def run(y, air, pools, pieces, p, dt_h, rows):
-    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns (how many, air at the end [mol]).
+    """Integrate through `pieces` by RK4 with steps of at most dt_h; fills `rows`, returns (how many, air at the end
+    [mol]).
 
-    Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the first row of the next
-    piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after every step, exactly for its mean
-    temperature: their fast share would be stiff inside it. `y` and `pools` are left as they end.
+    Restarts at every piece. The row before a knock-back keeps its volume; the knock-back shows in the first row of the
+    next piece (same time). Soda and acids (`pools`, see `chemical.reaction`) react after every step, exactly for its
+    mean temperature: their fast share would be stiff inside it. `y` and `pools` are left as they end.
     """
     k = np.zeros((4, SLOPES))
     s = np.zeros(STATES)

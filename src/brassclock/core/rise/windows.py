@@ -132,8 +132,14 @@ def open_hours(stage: Stage, least_h: float, most_h: float = 24.0) -> float:
 
 
 def window_of(
-    stages: Sequence[Stage], runs: Sequence[Run], index: int, start_h: float, batch: Batch, post: Posterior, noise: float
-) -> Window:  # fmt: skip
+    stages: Sequence[Stage],
+    runs: Sequence[Run],
+    index: int,
+    start_h: float,
+    batch: Batch,
+    post: Posterior,
+    noise: float,
+) -> Window:
     """The window of a stage from every node's run with that stage left open."""
     seen = [marks(r, stages, index, start_h, batch) for r in runs]
     middle = seen[len(seen) // 2]
@@ -178,9 +184,7 @@ def aims(
         first, last = min(since(seen.best_from), too_far), min(since(seen.best_to), too_far)
         workable = workable_h(run, opened, i, begin) if stage.gas_kept else None
         warm = max(0.0 if workable is None else since(workable), stage.last_cold_h)
-        aim = Aim(
-            max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), too_far
-        )  # fmt: skip
+        aim = Aim(max(since(seen.ready), warm), max(first + AIM_SHARE * (last - first), warm), max(last, warm), too_far)
         found.append(aim)
         fixed = fixed_h[i] if i < len(fixed_h) else None
         lengths.append(aim.aim_h if fixed is None else max(fixed, 1 / 60))

@@ -39,7 +39,8 @@ WIDTH_80 = 2 * 1.2816
 
 @dataclass(frozen=True)
 class InformationGain:
-    """A measurement: what, when [h from the end of mixing; None for any time], and by how much it narrows the answer [min]."""
+    """A measurement: what, when [h from the end of mixing; None for any time], and by how much it narrows the answer
+    [min]."""
 
     what: str
     words: str

@@ -18,9 +18,25 @@ from brassclock.core.weigh import measures
 MAX_LINE = 200
 MAX_LINES = 60
 COUNTS = {
-    "one": "1", "two": "2", "three": "3", "four": "4", "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9",
-    "ten": "10", "twelve": "12", "a dozen": "12", "half a": "1/2", "half": "1/2", "a quarter": "1/4", "quarter": "1/4", "an": "1", "a": "1",
-}  # fmt: skip
+    "one": "1",
+    "two": "2",
+    "three": "3",
+    "four": "4",
+    "five": "5",
+    "six": "6",
+    "seven": "7",
+    "eight": "8",
+    "nine": "9",
+    "ten": "10",
+    "twelve": "12",
+    "a dozen": "12",
+    "half a": "1/2",
+    "half": "1/2",
+    "a quarter": "1/4",
+    "quarter": "1/4",
+    "an": "1",
+    "a": "1",
+}
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
 _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"

@@ -66,18 +66,24 @@ def handful(feel: str, dough: Dough, added_flour_g: float = 0.0, added_water_g: 
                 feel, None, 0.0, 10.0, "That is flour enough. Oil the hands, fold it, rest 10 min: it tightens."
             )
         return Handful(
-            feel, "flour", min(step, room_flour), 5.0,
+            feel,
+            "flour",
+            min(step, room_flour),
+            5.0,
             f"Rest 5 min first; most stickiness goes. Still sticky: {min(step, room_flour):.0f} g flour.",
-        )  # fmt: skip
+        )
     if feel == "stiff":
         if room_water < step * 0.5:
             return Handful(
                 feel, None, 0.0, 15.0, "That is water enough. Cover it and rest 15 min: the flour still drinks."
             )
         return Handful(
-            feel, "water", min(step, room_water), 5.0,
+            feel,
+            "water",
+            min(step, room_water),
+            5.0,
             f"Wet the hands: {min(step, room_water):.0f} g water, kneaded in over two minutes.",
-        )  # fmt: skip
+        )
     if feel == "tears":
         return Handful(
             feel, None, 0.0, 10.0, "Stop and rest it 10 min, covered; then fold, do not pull. Nothing is added."

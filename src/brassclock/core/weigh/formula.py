@@ -180,7 +180,8 @@ def weigh(
     filling_g: float | None = None,
     held: Mapping[str, float] | None = None,
 ) -> WeighSheet:
-    """The weigh sheet of a formula, with a filling of `filling_g` [g] a piece, less what is held back [g by ingredient].
+    """The weigh sheet of a formula, with a filling of `filling_g` [g] a piece, less what is held back [g by
+    ingredient].
 
     Raises BadRequest with every fault.
     """
@@ -215,10 +216,24 @@ def weigh(
     soda = soda_balance(dough, kit.powder)
     low, high = hydration_spread(lines)
     return WeighSheet(
-        dough, tuple(lines), pieces, sheet, soda, tuple(contradictions), tuple(m for m in map(_measurable, lines) if m),
-        tuple(cautions), whys(dough, lines, piece_g, sheet, soda), factor, low, high, feel_of(dough),
-        leaven_parts(dough, kit.powder), equivalents(dough), whole_pieces(lines), stuffed,
-    )  # fmt: skip
+        dough,
+        tuple(lines),
+        pieces,
+        sheet,
+        soda,
+        tuple(contradictions),
+        tuple(m for m in map(_measurable, lines) if m),
+        tuple(cautions),
+        whys(dough, lines, piece_g, sheet, soda),
+        factor,
+        low,
+        high,
+        feel_of(dough),
+        leaven_parts(dough, kit.powder),
+        equivalents(dough),
+        whole_pieces(lines),
+        stuffed,
+    )
 
 
 def _check_wish(wish: PieceWish, shape: geometry.Shape | None) -> None:

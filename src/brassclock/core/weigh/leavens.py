@@ -13,8 +13,11 @@ from brassclock.core.weigh.soda import parts_of
 
 OF_FRESH = {"yeast_fresh": 1.0, "yeast_active": 0.42, "yeast_instant": 0.33, "yeast_osmotolerant": 0.36}  # practice
 NAMES = {
-    "yeast_fresh": "fresh", "yeast_active": "active dry", "yeast_instant": "instant", "yeast_osmotolerant": "osmotolerant",
-}  # fmt: skip
+    "yeast_fresh": "fresh",
+    "yeast_active": "active dry",
+    "yeast_instant": "instant",
+    "yeast_osmotolerant": "osmotolerant",
+}
 ADVICE = {
     "yeast_fresh": "Crumble it into the liquid, never on dry salt; 38 C at most.",
     "yeast_active": "Bloom it 10 min in part of the liquid at 38 to 43 C before it meets the flour.",
@@ -60,14 +63,17 @@ def equivalents(dough: Dough) -> dict[str, tuple[Equivalent, ...]]:
     return {
         p.ingredient.id: tuple(
             Equivalent(k, NAMES[k], same_strength(p.mass_g, p.ingredient.id, k), ADVICE[k])
-            for k in OF_FRESH if k != p.ingredient.id
+            for k in OF_FRESH
+            if k != p.ingredient.id
         )
-        for p in dough.portions if p.ingredient.id in OF_FRESH
-    }  # fmt: skip
+        for p in dough.portions
+        if p.ingredient.id in OF_FRESH
+    }
 
 
 def leaven_parts(dough: Dough, powder: str = "double") -> tuple[LeavenPart, ...]:
-    """Every leaven of a dough taken apart: starter into flour and water, powder and self-raising flour into soda and acid."""
+    """Every leaven of a dough taken apart: starter into flour and water, powder and self-raising flour into soda and
+    acid."""
     found = []
     for p in dough.portions:
         row = p.ingredient

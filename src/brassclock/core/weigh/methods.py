@@ -1,4 +1,5 @@
-"""The methods: a school's formula, strength, temperatures, stages and shape, as data of our own (`data/methods.toml`)."""
+"""The methods: a school's formula, strength, temperatures, stages and shape, as data of our own
+(`data/methods.toml`)."""
 
 from __future__ import annotations
 
@@ -103,20 +104,39 @@ def _method(key: str, row: dict[str, Any]) -> Method:
         TypedLine(name, grams_text(p / whole * filling["per_piece_g"] * count)) for name, p in filling.get("lines", ())
     )
     return Method(
-        key, row["name"], row["school"], tuple(row["wants"]), row["why"], lines_for(row["lines"], count, piece["mass_g"]),
-        row["strength"], row.get("bloomed", False), row["mix"]["dough_c"], row["mix"]["knead"], row["mix"]["minutes"],
-        count, piece["mass_g"],
+        key,
+        row["name"],
+        row["school"],
+        tuple(row["wants"]),
+        row["why"],
+        lines_for(row["lines"], count, piece["mass_g"]),
+        row["strength"],
+        row.get("bloomed", False),
+        row["mix"]["dough_c"],
+        row["mix"]["knead"],
+        row["mix"]["minutes"],
+        count,
+        piece["mass_g"],
         Shape(piece["shape"], piece.get("diameter_cm"), piece.get("length_cm"), piece.get("width_cm")),
         tuple(MethodStage(s["name"], s["low_h"], s["high_h"], s["place"], s.get("ratio")) for s in row["stages"]),
-        row["hands_min"], tuple(row["shaping"]), tuple(row["surfaces"]), row["program"], row["hold"],
-        tuple(row.get("cautions", ())), row["seal"], row.get("docked", False), filled, filling.get("per_piece_g"),
+        row["hands_min"],
+        tuple(row["shaping"]),
+        tuple(row["surfaces"]),
+        row["program"],
+        row["hold"],
+        tuple(row.get("cautions", ())),
+        row["seal"],
+        row.get("docked", False),
+        filled,
+        filling.get("per_piece_g"),
         filling.get("topping", False),
-    )  # fmt: skip
+    )
 
 
 BLANK = Method(
     "blank", "From nothing", "Your own formula", (),
-    "Type what goes in the bowl; the program reads flour, water and leaven from your lines.", (), "kneaded", False, 25.0,
+    "Type what goes in the bowl; the program reads flour, water and leaven from your "
+    "lines.", (), "kneaded", False, 25.0,
     "hand", 8.0, DEFAULT_COUNT, 95.0, Shape("round", 18.0),
     (MethodStage("bulk", 1, 2, "bench", 2.0), MethodStage("balls", 0.4, 1, "bench", 1.4)), 45, (),
     ("stone_oven", "iron_plate", "steel_oven", "skillet"), "", "", (), "square",

@@ -31,7 +31,8 @@ EFFECTS = {
     "balanced": "Soda and acid meet: mild taste, even colour, all the gas there is.",
     "browner": "A little soda is left: browns sooner, no taste yet.",
     "yellow, taste of soda": "Soda is left: yellow crumb, strong browning, a taste of soda.",
-    SOAPY: "Much soda is left: soapy, brown spots. Griddle tradition often sits here and is loved for it; it may stand.",
+    SOAPY: "Much soda is left: soapy, brown spots. Griddle tradition often sits here and is loved for it; it may "
+    "stand.",
 }
 POWDERS: dict[str, tuple[tuple[str, float], ...]] = {  # practice: typical powders, grams per gram
     "double": (("baking_soda", 0.28), ("mcp", 0.12), ("sas", 0.20)),
@@ -103,7 +104,8 @@ def weights_of(portion: Portion, powder: str = "double") -> list[Weight]:
 
 
 def soda_left(dough: Dough, powder: str = "double") -> float:
-    """Soda over acid of a dough, its flour's own acid left out [g soda per 100 g flour]; negative is acid beyond it, 0 without flour."""
+    """Soda over acid of a dough, its flour's own acid left out [g soda per 100 g flour]; negative is acid beyond it, 0
+    without flour."""
     if not dough.flour_g:
         return 0.0
     weights = [w for p in dough.portions for w in weights_of(p, powder)]
@@ -131,9 +133,15 @@ def soda_balance(dough: Dough, powder: str = "double") -> SodaBalance | None:
     excess = (soda - acid) * SODA_G_MOL / 1000 / dough.flour_g * 100
     verdict = verdict_of(excess)
     return SodaBalance(
-        soda, acid, excess, verdict, EFFECTS[verdict], min(soda, acid) * CO2_ML_PER_MMOL / dough.flour_g * 100,
-        tuple(weights), tuple(_cures(dough, soda, acid, powder)),
-    )  # fmt: skip
+        soda,
+        acid,
+        excess,
+        verdict,
+        EFFECTS[verdict],
+        min(soda, acid) * CO2_ML_PER_MMOL / dough.flour_g * 100,
+        tuple(weights),
+        tuple(_cures(dough, soda, acid, powder)),
+    )
 
 
 def _cures(dough: Dough, soda: float, acid: float, powder: str) -> list[Cure]:

@@ -20,23 +20,33 @@ def whys(
 ) -> dict[str, Why]:
     why = {
         "total_g": Why(
-            "Dough weight", "m = Σ mᵢ", "Every line in grams, added up.",
-            tuple(Input(x.ingredient.name, round(x.mass_g, 1), "g") for x in lines), Kind.ANALYTIC,
+            "Dough weight",
+            "m = Σ mᵢ",
+            "Every line in grams, added up.",
+            tuple(Input(x.ingredient.name, round(x.mass_g, 1), "g") for x in lines),
+            Kind.ANALYTIC,
             _mass_spread(lines),
         ),
-    }  # fmt: skip
+    }
     if dough.hydration_frac is not None:
         why |= _water(dough, lines, dough.hydration_frac)
     if soda:
         why["soda"] = _soda(soda)
     if sheet:
         why["thickness_mm"] = Why(
-            "Thickness", "t = m / (ρ·A)", "The piece spread evenly over its area.",
-            (Input("piece", round(piece_g or 0.0, 1), "g"), Input("area", round(sheet.area_cm2, 1), "cm²"),
-             Input("density of a rolled sheet", round(geometry.sheet_density_g_cm3(), 2), "g/mL")),
-            Kind.ANALYTIC, "3 % by density, more by an uneven sheet", ("the diameter: it counts twice",),
+            "Thickness",
+            "t = m / (ρ·A)",
+            "The piece spread evenly over its area.",
+            (
+                Input("piece", round(piece_g or 0.0, 1), "g"),
+                Input("area", round(sheet.area_cm2, 1), "cm²"),
+                Input("density of a rolled sheet", round(geometry.sheet_density_g_cm3(), 2), "g/mL"),
+            ),
+            Kind.ANALYTIC,
+            "3 % by density, more by an uneven sheet",
+            ("the diameter: it counts twice",),
             ("density 1.25 g/mL gas-free: Campbell 1990s, from memory",),
-        )  # fmt: skip
+        )
     return why
 
 
@@ -63,7 +73,8 @@ def _water(dough: Dough, lines: Sequence[SheetLine], hydration_frac: float) -> d
         "effective_hydration_frac": Why(
             "How wet it feels",
             "H_eff = Σ mᵢ·eᵢ / Σ mᵢ·fᵢ − a",
-            "Water, with part of the fat and sugar that soften a dough, less what dairy protein and a thirsty flour bind.",
+            "Water, with part of the fat and sugar that soften a dough, less what dairy protein and a thirsty flour "
+            "bind.",
             (
                 Input("feels like liquid", round(dough.effective_liquid_g, 1), "g"),
                 flour,

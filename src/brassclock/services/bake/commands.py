@@ -56,9 +56,13 @@ def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
 
 
 MOVES_THE_DAY = {
-    "serve": "people eat at another time", "serve_until": "the table is open for another while", "cold": "its cold is another",
-    "bulk_place": "it stands elsewhere", "ball_place": "the balls stand elsewhere", "sponge_h": "its sponge is another",
-}  # fmt: skip
+    "serve": "people eat at another time",
+    "serve_until": "the table is open for another while",
+    "cold": "its cold is another",
+    "bulk_place": "it stands elsewhere",
+    "ball_place": "the balls stand elsewhere",
+    "sponge_h": "its sponge is another",
+}
 LONGEST_SERVICE = dt.timedelta(hours=8)
 
 
@@ -129,9 +133,23 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
 
 
 OPTIONAL = (
-    "bulk_air", "ball_air", "cold", "sponge_h", "starter_id", "count", "piece_g", "diameter_cm", "length_cm", "width_cm", "thickness_mm", "flour_c", "uneven_frac", "skin_min", "solve_for",
+    "bulk_air",
+    "ball_air",
+    "cold",
+    "sponge_h",
+    "starter_id",
+    "count",
+    "piece_g",
+    "diameter_cm",
+    "length_cm",
+    "width_cm",
+    "thickness_mm",
+    "flour_c",
+    "uneven_frac",
+    "skin_min",
+    "solve_for",
     "colour_top",
-)  # fmt: skip
+)
 
 
 def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str, Any]]:
@@ -143,7 +161,8 @@ def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str,
 
 
 def _own_steps(r: BakeSnapshot, steps: list[HeatStepUpdate] | None) -> list[dict[str, Any]] | None:
-    """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's surface."""
+    """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's
+    surface."""
     if steps is None:
         return None
     kind = surface_of(r.surface).spec
@@ -215,9 +234,11 @@ def read(app: App, given: ReadingCreate) -> int:
 
 
 LOOKED = {
-    "ratio": "the dough stood otherwise than forecast", "jar": "the jar stood otherwise than forecast",
-    "feel": "the dough felt otherwise than forecast", "dough_c": "the dough is warmer or cooler than reckoned",
-}  # fmt: skip
+    "ratio": "the dough stood otherwise than forecast",
+    "jar": "the jar stood otherwise than forecast",
+    "feel": "the dough felt otherwise than forecast",
+    "dough_c": "the dough is warmer or cooler than reckoned",
+}
 SAME = dt.timedelta(seconds=30)
 
 
@@ -240,9 +261,14 @@ def add_reading(session: Session, r: BakeSnapshot, given: ReadingCreate) -> int:
             f"That look at {at:%H:%M} is there already; twice would count it twice. Undo the first to change it."
         )
     row = Reading(
-        kitchen_id=r.bake.kitchen_id, bake_id=r.bake.id, kind=given.kind, value=given.value, feel=given.feel, at=at,
+        kitchen_id=r.bake.kitchen_id,
+        bake_id=r.bake.id,
+        kind=given.kind,
+        value=given.value,
+        feel=given.feel,
+        at=at,
         made_at=r.now,
-    )  # fmt: skip
+    )
     insert(session, row)
     if given.kind == "dough_c" and given.value is not None and at - mixed <= JUST_MIXED:
         learn_friction(session, r, mixed, given.value)
@@ -305,9 +331,11 @@ def keep_rows(session: Session, r: BakeSnapshot) -> None:
 
 
 def fill_summaries(app: App, most: int = 200) -> int:
-    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to give.
+    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to
+    give.
 
-    One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands in its columns.
+    One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands
+    in its columns.
     """
     with app.read() as session:
         ids = bake_rows.without_summary(session, most)

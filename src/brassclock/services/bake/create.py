@@ -44,10 +44,14 @@ def add_bake(session: Session, given: BakeCreate, now: dt.datetime) -> int:
             raise invalid("/method", f"“{given.method[:40]}” is not a method here. Use one of {', '.join(methods())}.")
         facts, name = method_facts(method), method.name
     bake = Bake(
-        kitchen_id=given.kitchen_id, name=given.name or name, method=given.method, **facts,
-        surface_id=suited(surfaces, given.method).id if surfaces else None, serve_at=serve_moment(given.serve, now),
+        kitchen_id=given.kitchen_id,
+        name=given.name or name,
+        method=given.method,
+        **facts,
+        surface_id=suited(surfaces, given.method).id if surfaces else None,
+        serve_at=serve_moment(given.serve, now),
         created_at=now,
-    )  # fmt: skip
+    )
     insert(session, bake)
     return bake.id or 0
 

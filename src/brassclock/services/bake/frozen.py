@@ -32,9 +32,15 @@ FROZEN = (
     "docked",
 )  # settings of a bake that its line was planned from
 NAMES = {
-    "count": "how many there are", "surface_id": "its surface", "surface_c": "its surface's heat", "doneness": "its colour",
-    "colour_top": "its colour", "heat_steps": "its way through the heat", "dressing": "its dressing", "docked": "whether it is docked",
-}  # fmt: skip
+    "count": "how many there are",
+    "surface_id": "its surface",
+    "surface_c": "its surface's heat",
+    "doneness": "its colour",
+    "colour_top": "its colour",
+    "heat_steps": "its way through the heat",
+    "dressing": "its dressing",
+    "docked": "whether it is docked",
+}
 
 
 def hearth_of(surface: Surface | None, spots: int, grill: int, count: int, cooks: int, topping: bool) -> dict[str, Any]:

@@ -23,8 +23,9 @@ def method_facts(method: Method) -> dict[str, Any]:
     if method.filling:
         stuffing = {
             "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": None} for x in method.filling],
-            "per_piece_g": method.filling_g, "topping": method.topping,
-        }  # fmt: skip
+            "per_piece_g": method.filling_g,
+            "topping": method.topping,
+        }
     fridge = next((s for s in method.stages if s.place == "fridge"), None)
     sponge = next((s for s in method.stages if s.name == "sponge"), None)
     cold = None
@@ -34,13 +35,30 @@ def method_facts(method: Method) -> dict[str, Any]:
     return {
         "bulk_place": bulk.place if bulk is not fridge else "bench",
         "ball_place": balls.place if balls is not fridge else "bench",
-        "cold": cold, "sponge_h": sponge.high_h if sponge else None, "seal": method.seal, "strength": method.strength, "bloomed": method.bloomed, "count": method.count,
-        "piece_g": method.piece_g, "shape": method.shape.kind, "diameter_cm": method.shape.diameter_cm,
-        "length_cm": method.shape.length_cm, "width_cm": method.shape.width_cm, "dough_c": method.dough_c,
-        "knead": method.knead, "knead_min": method.knead_min, "bulk_ratio": bulk_ratio, "ball_ratio": ball_ratio,
-        "bulk_h": bulk.low_h, "ball_h": balls.low_h, "docked": method.docked, "filling": stuffing,
-        "lines": [{"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": x.part} for x in method.lines],
-    }  # fmt: skip
+        "cold": cold,
+        "sponge_h": sponge.high_h if sponge else None,
+        "seal": method.seal,
+        "strength": method.strength,
+        "bloomed": method.bloomed,
+        "count": method.count,
+        "piece_g": method.piece_g,
+        "shape": method.shape.kind,
+        "diameter_cm": method.shape.diameter_cm,
+        "length_cm": method.shape.length_cm,
+        "width_cm": method.shape.width_cm,
+        "dough_c": method.dough_c,
+        "knead": method.knead,
+        "knead_min": method.knead_min,
+        "bulk_ratio": bulk_ratio,
+        "ball_ratio": ball_ratio,
+        "bulk_h": bulk.low_h,
+        "ball_h": balls.low_h,
+        "docked": method.docked,
+        "filling": stuffing,
+        "lines": [
+            {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": x.part} for x in method.lines
+        ],
+    }
 
 
 def own_method(session: Session, kitchen_id: int, method_id: str) -> OwnMethod:

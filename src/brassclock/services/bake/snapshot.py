@@ -96,13 +96,21 @@ def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None
     surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
     now, starter = app.now(session, kitchen), _starter_of(session, bake)
     return BakeSnapshot(
-        bake, kitchen, surface, bake_rows.taps(session, bake_id), bake_rows.readings(session, bake_id),
-        bake_rows.outcomes(session, bake_id), bake_rows.said(session, bake_id), own_rows(session, kitchen.id or 0),
-        now, bake_rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT), starter,
+        bake,
+        kitchen,
+        surface,
+        bake_rows.taps(session, bake_id),
+        bake_rows.readings(session, bake_id),
+        bake_rows.outcomes(session, bake_id),
+        bake_rows.said(session, bake_id),
+        own_rows(session, kitchen.id or 0),
+        now,
+        bake_rows.air_readings(session, kitchen.id or 0, now - AIR_KEPT),
+        starter,
         starters.feeds(session, starter.id or 0) if starter else (),
         busy=hours.spans(session, kitchen, now) if busy is None else busy,
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
-    )  # fmt: skip
+    )
 
 
 def _starter_of(session: Session, bake: Bake) -> Starter | None:
@@ -134,6 +142,14 @@ def surface_of(row: SurfaceRow | None) -> Surface:
         return Surface("iron_plate", usual.mean_c, sd_k=usual.sd_k)
     together = row.spots if KINDS[row.kind].oven else 1
     return Surface(
-        row.kind, row.temp_c, row.power, heat=row.heat, greased=row.greased, nonstick=row.nonstick,
-        breads=together, door_s=DOOR_S * together if together > 1 else 0.0, sd_k=row.sd_k or SOURCES[row.source].value, size=row.size,
-    )  # fmt: skip
+        row.kind,
+        row.temp_c,
+        row.power,
+        heat=row.heat,
+        greased=row.greased,
+        nonstick=row.nonstick,
+        breads=together,
+        door_s=DOOR_S * together if together > 1 else 0.0,
+        sd_k=row.sd_k or SOURCES[row.source].value,
+        size=row.size,
+    )

@@ -47,12 +47,24 @@ def brief_of(r: BakeSnapshot, work: BakeResult) -> BakeSummary:
     rise = rise_brief(r, work)
     sheet = work.sheet
     return BakeSummary(
-        id=r.bake.id or 0, name=r.bake.name, seal=r.bake.seal, status=r.bake.status, method=r.bake.method,
-        leaf=leaf_now(leaves), leaves=leaves,
-        count=fire_model.rounds_of(r.bake, sheet), piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
-        serve_at=r.bake.serve_at, kept_at=r.bake.kept_at, weighed_g=sheet.dough.total_g if sheet else None,
-        full=sum(o.pocket == "full" for o in r.outcomes), outcomes=len(r.outcomes), note=r.bake.note, fits=fits(r, work), **rise,
-    )  # fmt: skip
+        id=r.bake.id or 0,
+        name=r.bake.name,
+        seal=r.bake.seal,
+        status=r.bake.status,
+        method=r.bake.method,
+        leaf=leaf_now(leaves),
+        leaves=leaves,
+        count=fire_model.rounds_of(r.bake, sheet),
+        piece_g=r.bake.piece_g or (sheet.pieces.mass_g if sheet and sheet.pieces else None),
+        serve_at=r.bake.serve_at,
+        kept_at=r.bake.kept_at,
+        weighed_g=sheet.dough.total_g if sheet else None,
+        full=sum(o.pocket == "full" for o in r.outcomes),
+        outcomes=len(r.outcomes),
+        note=r.bake.note,
+        fits=fits(r, work),
+        **rise,
+    )
 
 
 def rise_brief(r: BakeSnapshot, work: BakeResult) -> dict[str, float | dt.datetime | None]:

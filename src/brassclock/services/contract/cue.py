@@ -49,19 +49,30 @@ def read_cue(q: CueRequest) -> Heat:
 
 
 SOURCES = {
-    "flour_gold": (Kind.FITTED, "the browning law of the puff model"), "water_drops": (Kind.PRACTICE, "common practice"),
-    "dough_pinch": (Kind.PRACTICE, "common practice"), "oil_smoke": (Kind.PRACTICE, "common practice, 20 C either way"),
+    "flour_gold": (Kind.FITTED, "the browning law of the puff model"),
+    "water_drops": (Kind.PRACTICE, "common practice"),
+    "dough_pinch": (Kind.PRACTICE, "common practice"),
+    "oil_smoke": (Kind.PRACTICE, "common practice, 20 C either way"),
     "infrared": (Kind.PUBLISHED_FROM_MEMORY, "emissivities of handbooks, from memory; Stefan and Boltzmann"),
-}  # fmt: skip
+}
 
 
 def run_cue(q: CueRequest) -> dict[str, Any]:
     heat = read_cue(q)
     kind, source = SOURCES[q.cue]
     why = Why(
-        "How hot it is", "T from the sign", "What a sign means on a hot surface, as a band.", (Input("sign", q.cue.replace("_", " "), ""),), kind,
-        "a band, not a reading", ("how clean the surface is, and where on it you look",), (source,),
-    )  # fmt: skip
+        "How hot it is",
+        "T from the sign",
+        "What a sign means on a hot surface, as a band.",
+        (Input("sign", q.cue.replace("_", " "), ""),),
+        kind,
+        "a band, not a reading",
+        ("how clean the surface is, and where on it you look",),
+        (source,),
+    )
     return {
-        "surface_c": {"p10": heat.low_c, "p50": heat.middle_c, "p90": heat.high_c}, "text": heat.text, "cautions": [], "why": {"surface_c": why.as_dict()},
-    }  # fmt: skip
+        "surface_c": {"p10": heat.low_c, "p50": heat.middle_c, "p90": heat.high_c},
+        "text": heat.text,
+        "cautions": [],
+        "why": {"surface_c": why.as_dict()},
+    }

@@ -61,11 +61,14 @@ def run_day(req: DayRequest) -> dict[str, Any]:
 
 
 WHY = Why(
-    "The day", "mix + bulk + balls = roll, every hand move where hands are free",
-    "An exact sweep over five-minute slots proposes when to mix, ball, chill and take out; the real rise is run there, and its windows are what is shown.",
-    (Input("slot", 5, "min"), Input("horizon", 96, "h")), Kind.ANALYTIC,
+    "The day",
+    "mix + bulk + balls = roll, every hand move where hands are free",
+    "An exact sweep over five-minute slots proposes when to mix, ball, chill and take out; the real rise is run "
+    "there, and its windows are what is shown.",
+    (Input("slot", 5, "min"), Input("horizon", 96, "h")),
+    Kind.ANALYTIC,
     matters=("The kitchen's warmth, the leaven's activity, and the hours in which hands are away.",),
-)  # fmt: skip
+)
 
 
 def _steps(a: Asked, plan: DayPlan, others: KitchenResources) -> tuple[list[dict[str, Any]], float]:
@@ -96,12 +99,25 @@ def _steps(a: Asked, plan: DayPlan, others: KitchenResources) -> tuple[list[dict
 
 
 def _step(
-    a: Asked, step: str, start: dt.datetime, end: dt.datetime, hands: bool, place: str, latest: dt.datetime | None, wait: dt.datetime | None
-) -> dict[str, Any]:  # fmt: skip
+    a: Asked,
+    step: str,
+    start: dt.datetime,
+    end: dt.datetime,
+    hands: bool,
+    place: str,
+    latest: dt.datetime | None,
+    wait: dt.datetime | None,
+) -> dict[str, Any]:
     return {
-        "bake": a.name, "step": step, "start": start.isoformat(), "end": end.isoformat(), "hands": hands, "place": place,
-        "latest_start": latest and latest.isoformat(), "can_wait_until": wait and wait.isoformat(),
-    }  # fmt: skip
+        "bake": a.name,
+        "step": step,
+        "start": start.isoformat(),
+        "end": end.isoformat(),
+        "hands": hands,
+        "place": place,
+        "latest_start": latest and latest.isoformat(),
+        "can_wait_until": wait and wait.isoformat(),
+    }
 
 
 def _where(key: str, plan: DayPlan, a: Asked) -> str:
@@ -138,20 +154,26 @@ def _alternatives(a: Asked, best: Solved, others: KitchenResources) -> list[dict
     """Up to three ways worth seeing beside the one taken."""
     return [
         {
-            "bake": a.name, "name": name, **_route(a, s), "start": s.plan.steps[0].at.isoformat(),
-            "mixed_at": s.plan.mixed_at.isoformat(), "hands_min": round(hands_min(s), 1), "flavour": round(s.flavour, 2),
+            "bake": a.name,
+            "name": name,
+            **_route(a, s),
+            "start": s.plan.steps[0].at.isoformat(),
+            "mixed_at": s.plan.mixed_at.isoformat(),
+            "hands_min": round(hands_min(s), 1),
+            "flavour": round(s.flavour, 2),
         }
         for name, s in worth_seeing(a.request, others, a.choice, (best.course, best.dose)).items()
-    ]  # fmt: skip
+    ]
 
 
 def _infeasible(a: Asked, home: KitchenResources) -> dict[str, Any]:
     """Why one finds no place, and what was tried and makes it fit."""
     relaxed: list[Relaxation] = relaxations(a.request, home, choice=a.choice)
     return {
-        "bake": a.name, "because": because(a.request, home),
+        "bake": a.name,
+        "because": because(a.request, home),
         "relaxations": [{"change": _plain(x.change), "text": x.text} for x in relaxed],
-    }  # fmt: skip
+    }
 
 
 def _plain(change: Mapping[str, Any]) -> dict[str, Any]:

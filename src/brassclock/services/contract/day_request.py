@@ -135,11 +135,13 @@ class Asked:
 def check_request(req: DayRequest) -> None:
     """Raise BadRequest naming every instant without a zone, or too far off, then every other fault."""
     instants = _instants(req)
-    gather([
-        FieldFault(pointer, f"{moment.isoformat()} has no zone. Write it as 2026-11-27T20:00:00+01:00.")
-        for pointer, moment in instants
-        if moment.tzinfo is None
-    ])  # fmt: skip
+    gather(
+        [
+            FieldFault(pointer, f"{moment.isoformat()} has no zone. Write it as 2026-11-27T20:00:00+01:00.")
+            for pointer, moment in instants
+            if moment.tzinfo is None
+        ]
+    )
     now = req.now or min(m for p, m in instants if "serve" in p)
     faults = []
     for pointer, moment in instants:
@@ -256,9 +258,14 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
     """(spec, surface, grams of dough) of a bake by its method, with what it says of its own over it."""
     bake = req.bakes[number]
     kitchen = Kitchen(
-        id=0, name="", zone="UTC", hourly_c=list(req.kitchen.hourly_c), fridge_c=req.kitchen.fridge_c,
-        cooks=req.kitchen.cooks, created_at=now,
-    )  # fmt: skip
+        id=0,
+        name="",
+        zone="UTC",
+        hourly_c=list(req.kitchen.hourly_c),
+        fridge_c=req.kitchen.fridge_c,
+        cooks=req.kitchen.cooks,
+        created_at=now,
+    )
     surface = bake.surface or "surface"
     if bake.method is not None:
         method = methods()[bake.method]
@@ -274,9 +281,11 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
         dough, sponge = dough_and_sponge(r)
         spec = rise_spec.any_spec(r, dough, bake.line_min or 15.0, sponge)
     else:
-        lines = portions_of(bake.lines, f"/bakes/{number}/lines") if bake.lines else portions_of(
-            [MassLine(ingredient=k, mass_g=g) for k, g in PLAIN], f"/bakes/{number}/lines"
-        )  # fmt: skip
+        lines = (
+            portions_of(bake.lines, f"/bakes/{number}/lines")
+            if bake.lines
+            else portions_of([MassLine(ingredient=k, mass_g=g) for k, g in PLAIN], f"/bakes/{number}/lines")
+        )
         dough = dough_of(lines)
         if not rise_spec.has_ferment(dough):
             raise invalid(
@@ -288,11 +297,15 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
         spec = replace(spec, bulk=typed.bulk, ball=typed.ball, sponge=None)
     own = bake.hands_min
     spec = replace(
-        spec, weigh_min=own.get("weigh", spec.weigh_min), mix_min=own.get("mix", spec.mix_min),
-        ball_min=own.get("ball", spec.ball_min), roll_min=own.get("roll", spec.roll_min),
+        spec,
+        weigh_min=own.get("weigh", spec.weigh_min),
+        mix_min=own.get("mix", spec.mix_min),
+        ball_min=own.get("ball", spec.ball_min),
+        roll_min=own.get("roll", spec.roll_min),
         preheat_min=spec.preheat_min if bake.preheat_min is None else bake.preheat_min,
-        line_min=spec.line_min if bake.line_min is None else bake.line_min, preheat_tended=bake.preheat_attended,
-    )  # fmt: skip
+        line_min=spec.line_min if bake.line_min is None else bake.line_min,
+        preheat_tended=bake.preheat_attended,
+    )
     return spec, surface, spec.batch.dough.total_g
 
 

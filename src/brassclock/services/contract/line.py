@@ -86,11 +86,17 @@ def _ops(asked: list[OpRequest], tol_s: int) -> tuple[Op, ...]:
             name = o.name if o.pieces == 1 else f"{o.name} {piece + 1}"
             found.append(
                 Op(
-                    name, each + (more if last else 0), o.then_min_s if last else 0,
-                    gap + tol_s if last else HALF_GAP_S, o.off_surface_s if first else 0,
-                    o.takes_spot and first, o.frees_spot and last, o.takes if first else "", o.frees if last else "",
+                    name,
+                    each + (more if last else 0),
+                    o.then_min_s if last else 0,
+                    gap + tol_s if last else HALF_GAP_S,
+                    o.off_surface_s if first else 0,
+                    o.takes_spot and first,
+                    o.frees_spot and last,
+                    o.takes if first else "",
+                    o.frees if last else "",
                 )
-            )  # fmt: skip
+            )
     return tuple(found)
 
 
@@ -122,7 +128,8 @@ def _faults_of(ops: list[OpRequest], at: str, stations: set[str]) -> list[FieldF
             faults.append(
                 FieldFault(
                     where,
-                    f"{what[0].upper()}{what[1:]} is freed before it is taken, or only one of both. Put the moves in their order.",
+                    f"{what[0].upper()}{what[1:]} is freed before it is taken, or only one of both. Put the moves in "
+                    "their order.",
                 )
             )
     return faults
@@ -157,9 +164,14 @@ def _spec(q: LineRequest) -> tuple[LineSpec, list[str], int]:
     first, *others = (_ops(ops, round(q.exec_tol_s)) for _, _, _, ops in kinds)
     order = _order([n for _, _, n, _ in kinds], q.in_turn)
     spec = LineSpec(
-        first, q.spots, q.cooks, round(q.recover_s), tuple(others), order if others else (),
+        first,
+        q.spots,
+        q.cooks,
+        round(q.recover_s),
+        tuple(others),
+        order if others else (),
         tuple(Station(x.name, x.count, x.recover_s) for x in q.resources),
-    )  # fmt: skip
+    )
     return calm(spec) if q.pace == "calm" else spec, [kinds[k][1] for k in order], total
 
 
@@ -172,19 +184,34 @@ def run_line(q: LineRequest) -> dict[str, Any]:
     except ValueError as fault:
         raise invalid("/kinds" if q.kinds else "/ops", str(fault)) from None
     why = Why(
-        "The line", "every hand move where its cook is free; each gap between then_min_s and then_max_s",
-        "Breads are set in one after the other at several paces, and as a rhythm that repeats; the shorter is shown. The bound says what no line can beat.",
-        (Input("hands for one bread", spec.hands_s, "s"), Input("a spot is held", spec.held_s, "s"), Input("spots", q.spots, ""), Input("cooks", q.cooks, "")),
-        Kind.ANALYTIC, matters=("The seconds of hands a bread takes, and how long it holds its spot.",),
-    )  # fmt: skip
+        "The line",
+        "every hand move where its cook is free; each gap between then_min_s and then_max_s",
+        "Breads are set in one after the other at several paces, and as a rhythm that repeats; the shorter is shown. "
+        "The bound says what no line can beat.",
+        (
+            Input("hands for one bread", spec.hands_s, "s"),
+            Input("a spot is held", spec.held_s, "s"),
+            Input("spots", q.spots, ""),
+            Input("cooks", q.cooks, ""),
+        ),
+        Kind.ANALYTIC,
+        matters=("The seconds of hands a bread takes, and how long it holds its spot.",),
+    )
     return {
-        "makespan_s": line.makespan_s, "lower_bound_s": line.lower_bound_s, "bottleneck": line.bottleneck, "cycle_s": line.cycle_s,
+        "makespan_s": line.makespan_s,
+        "lower_bound_s": line.lower_bound_s,
+        "bottleneck": line.bottleneck,
+        "cycle_s": line.cycle_s,
         "tasks": [
             {"bread": t.round_no, "op": t.move, "cook": t.cook, "spot": t.spot, "start_s": t.start_s, "end_s": t.end_s}
             | ({"kind": names[t.round_no - 1]} if q.kinds else {})
             for t in line.tasks
         ],
-        "towel_wait_s": list(line.towel_wait_s), "softness_frac": [softness(w, q.loss_frac) for w in line.towel_wait_s],
-        "another_spot_saves_s": spot, "another_cook_saves_s": cook, "how": line.method,
-        "cautions": [c.model_dump() for c in caution_out([caution("hot_surface")])], "why": {"makespan_s": why.as_dict()},
-    }  # fmt: skip
+        "towel_wait_s": list(line.towel_wait_s),
+        "softness_frac": [softness(w, q.loss_frac) for w in line.towel_wait_s],
+        "another_spot_saves_s": spot,
+        "another_cook_saves_s": cook,
+        "how": line.method,
+        "cautions": [c.model_dump() for c in caution_out([caution("hot_surface")])],
+        "why": {"makespan_s": why.as_dict()},
+    }

@@ -53,9 +53,13 @@ def run_mix(q: MixRequest) -> dict[str, Any]:
     )
     bowl = Bowl(q.bowl.mass_g, q.bowl.material, q.bowl.temp_c) if q.bowl else None
     heat = mix_heat(
-        [Part(known[x.ingredient], x.mass_g, x.temp_c) for x in q.parts], bowl, Kneading(q.method, q.minutes, q.room_c),
-        q.solve.for_ if q.solve else None, q.solve.target_c if q.solve else None, q.tap_c,
-    )  # fmt: skip
+        [Part(known[x.ingredient], x.mass_g, x.temp_c) for x in q.parts],
+        bowl,
+        Kneading(q.method, q.minutes, q.room_c),
+        q.solve.for_ if q.solve else None,
+        q.solve.target_c if q.solve else None,
+        q.tap_c,
+    )
     return {
         "dough_temp_c": heat.dough_temp_c,
         "liquid_temp_c": heat.liquid_temp_c,

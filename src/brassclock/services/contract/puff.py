@@ -191,10 +191,16 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
     elif kind == "oven_tray" and b.thickness_mm:
         rho = PROVED_RHO
     bread = Bread(
-        mm / 1000, diameter / 100, x0, b.temp_c, rho, max(0.12, 1 - rho / DENSE_RHO),
-        rise_g=_swelling(b, mm, rho), browning=tint,
+        mm / 1000,
+        diameter / 100,
+        x0,
+        b.temp_c,
+        rho,
+        max(0.12, 1 - rho / DENSE_RHO),
+        rise_g=_swelling(b, mm, rho),
+        browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
-    )  # fmt: skip
+    )
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
     for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", before)):
         if layer is not None:
@@ -230,10 +236,21 @@ def _surface(q: SurfaceRequest) -> Surface:
     setting = q.setting or q.power
     heat = believed(q.kind, temp_c=q.temp_c, setting=setting, measured=q.measured, oven_c=q.oven_c)
     return Surface(
-        q.kind, heat.mean_c, setting or "medium_high", q.oven_c, q.plate.material if q.plate else None,
-        q.plate.thickness_mm if q.plate else None, q.heat, q.greased, q.wetted, q.nonstick, q.batch.count, q.batch.door_open_s,
-        sd_k=heat.sd_k, size=q.size,
-    )  # fmt: skip
+        q.kind,
+        heat.mean_c,
+        setting or "medium_high",
+        q.oven_c,
+        q.plate.material if q.plate else None,
+        q.plate.thickness_mm if q.plate else None,
+        q.heat,
+        q.greased,
+        q.wetted,
+        q.nonstick,
+        q.batch.count,
+        q.batch.door_open_s,
+        sd_k=heat.sd_k,
+        size=q.size,
+    )
 
 
 def run_puff(q: PuffRequest) -> dict[str, Any]:
@@ -244,11 +261,17 @@ def run_puff(q: PuffRequest) -> dict[str, Any]:
     wish = wish_of(q.doneness) if isinstance(q.doneness, str) else Wish(q.doneness.bottom, q.doneness.top)
     legs = [x.step for x in q.program] if q.program else None
     got = plan_bread(
-        _bread(b, q.surface.kind), _surface(q.surface), wish=wish, altitude_m=q.altitude_m, docked=b.docked,
+        _bread(b, q.surface.kind),
+        _surface(q.surface),
+        wish=wish,
+        altitude_m=q.altitude_m,
+        docked=b.docked,
         topped=b.topped is not None or (b.dressing is not None and b.dressing.when == "before"),
-        filled=filling is not None and must_be_hot(filling.contains), steps=legs, dressing_g=after_turn_g,
+        filled=filling is not None and must_be_hot(filling.contains),
+        steps=legs,
+        dressing_g=after_turn_g,
         faults=Faults(f.uneven_frac, f.skin_min, f.bench_flour_g_m2, f.tear_mm2, f.maturity, f.rest_min),
-    )  # fmt: skip
+    )
     return _told(got, q)
 
 

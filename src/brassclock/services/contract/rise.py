@@ -139,7 +139,12 @@ def _readings(q: RiseRequest, total_h: float) -> list[beliefs.Reading]:
         if x.kind == "dough_c" and x.temp_c is None:
             faults.append(FieldFault(f"/readings/{i}/temp_c", "Give the temperature that was read, as 24.5."))
         if x.h > total_h + 1e-9:
-            faults.append(FieldFault(f"/readings/{i}/h", f"{x.h:g} h lies after the stages end ({total_h:g} h). Lengthen the last stage or mend the hour."))  # fmt: skip
+            faults.append(
+                FieldFault(
+                    f"/readings/{i}/h",
+                    f"{x.h:g} h lies after the stages end ({total_h:g} h). Lengthen the last stage or mend the hour.",
+                )
+            )
     if faults:
         raise BadRequest(faults)
     return [beliefs.Reading(x.h, x.kind, x.ratio, x.feel, x.temp_c) for x in q.readings]
@@ -162,8 +167,13 @@ def run_rise(q: RiseRequest) -> dict[str, Any]:
         raise invalid("/lines", "No yeast, no starter, no soda and no powder in these lines. Add one.")
     readings = _readings(q, total_h)
     seen = rise.forecast(
-        batch, stages, q.targets, belief=beliefs.Belief(q.activity.mean, q.activity.sd_log), readings=readings, by_h=q.by_h
-    )  # fmt: skip
+        batch,
+        stages,
+        q.targets,
+        belief=beliefs.Belief(q.activity.mean, q.activity.sd_log),
+        readings=readings,
+        by_h=q.by_h,
+    )
     ranked = worth(batch, stages, belief=seen.belief, now_h=max((x.h for x in readings), default=0.0))
     odd = [c for s in q.stages if s.path for c in doubts(s.path)]
     return {
@@ -193,8 +203,16 @@ def run_rise(q: RiseRequest) -> dict[str, Any]:
 
 
 TRACES = (
-    "h", "ratio", "ratio_p10", "ratio_p90", "maturity", "fill", "dough_c", "centre_c", "gas_ml_per_100g",
-)  # fmt: skip
+    "h",
+    "ratio",
+    "ratio_p10",
+    "ratio_p90",
+    "maturity",
+    "fill",
+    "dough_c",
+    "centre_c",
+    "gas_ml_per_100g",
+)
 
 
 def _window_dict(w: Window) -> dict[str, Any]:
@@ -212,7 +230,8 @@ def _whys(q: RiseRequest, has_windows: bool) -> dict[str, Any]:
     """Relations and inputs of what was computed."""
     why: dict[str, Any] = {
         "crossings": {
-            "relation": "E = (V_dry + V_gas(C, T, P)) / V_ref; C' = r − leak; r by sugar, maltose, temperature and salt",
+            "relation": "E = (V_dry + V_gas(C, T, P)) / V_ref; C' = r − leak; r by sugar, maltose, temperature and "
+            "salt",
             "inputs": {"mix_temp_c": q.mix_temp_c, "altitude_m": q.altitude_m, "activity": q.activity.mean},
             "evidence": "fitted",
         },

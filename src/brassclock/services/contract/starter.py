@@ -46,7 +46,8 @@ def run_starter(q: StarterRequest) -> dict[str, Any]:
         if feed is None:
             raise invalid(
                 "/peak_at_h",
-                f"No feed from 1:0.3 to 1:40 peaks after {q.peak_at_h:g} h at this temperature. Change the hour or the place.",
+                f"No feed from 1:0.3 to 1:40 peaks after {q.peak_at_h:g} h at this temperature. Change the hour or "
+                "the place.",
             )
     elif q.seed_g and q.flour_g and q.water_g:
         feed = starters.Feed(q.seed_g, q.flour_g, q.water_g, 1.0, whole)

@@ -104,10 +104,15 @@ def sheet_of(q: WeighRequest, kit: Kit) -> WeighSheet:
     pieces = PieceWish(q.pieces.count, q.pieces.mass_g, q.pieces.loss_frac) if q.pieces else None
     filling = q.filling
     return weigh(
-        [x.typed() for x in q.lines], pieces, q.shape.shape() if q.shape else None,
-        q.scale_to.scaling() if q.scale_to else None, kit,
-        [x.typed() for x in filling.lines] if filling else [], filling.per_piece_g if filling else None, {x.ingredient: x.mass_g for x in q.held},
-    )  # fmt: skip
+        [x.typed() for x in q.lines],
+        pieces,
+        q.shape.shape() if q.shape else None,
+        q.scale_to.scaling() if q.scale_to else None,
+        kit,
+        [x.typed() for x in filling.lines] if filling else [],
+        filling.per_piece_g if filling else None,
+        {x.ingredient: x.mass_g for x in q.held},
+    )
 
 
 def run_weigh(q: WeighRequest) -> dict[str, Any]:

@@ -13,9 +13,18 @@ from brassclock.store.rows import insert
 from brassclock.store.tables import Act, Bake, BusyHours, Kitchen
 
 KEPT = (
-    "lines", "weighed", "cold", "pins", "serve_at", "serve_until", "surface_id", "bulk_place", "ball_place", "bulk_air",
+    "lines",
+    "weighed",
+    "cold",
+    "pins",
+    "serve_at",
+    "serve_until",
+    "surface_id",
+    "bulk_place",
+    "ball_place",
+    "bulk_air",
     "ball_air",
-)  # fmt: skip
+)
 
 
 @contextmanager

@@ -19,7 +19,8 @@ from brassclock.services.times import table_instant
 
 
 def pin(app: App, bake_id: int, given: PinUpdate) -> None:
-    """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was planned."""
+    """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was
+    planned."""
     with bake_change.change(app, bake_id, given.revision) as (session, r):
         plan = solve.solve(r).plan
         if plan is None or r.bake.status != "live":
@@ -36,7 +37,8 @@ def pin(app: App, bake_id: int, given: PinUpdate) -> None:
 
 
 def _pinned(r: BakeSnapshot, plan: DayPlan, step: DayStep, at: dt.datetime | None) -> dict[str, str]:
-    """The bake's pins with this one held or let go; the last one let go lets the mixing go with it, and the mixing all."""
+    """The bake's pins with this one held or let go; the last one let go lets the mixing go with it, and the mixing
+    all."""
     pins = {k: v for k, v in r.bake.pins.items() if k != step.key}
     if at is None:
         return pins if pins.keys() - {"mix"} and step.key != "mix" else {}

@@ -84,7 +84,8 @@ def moved_from(plan: DayPlan, was: DayPlan | None, least_min: float = MOVED_MIN)
 
 
 def hold(app: App, session: Session, kitchen_id: int, plans: Mapping[int, DayPlan]) -> None:
-    """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the other."""
+    """Hold the moves of those bakes that would not come to lie where they were shown by themselves, one after the
+    other."""
     for bake_id, plan in plans.items():
         r, work = next((r, w) for r, w in solve.plan_all(app, session, kitchen_id) if r.bake.id == bake_id)
         if not moved_from(plan, work.plan, HOLD_MIN):

@@ -31,11 +31,16 @@ def plan_file(app: App, kitchen_id: int, kind: str) -> tuple[str, str, str]:
         return _csv(steps), KINDS[kind], "plan.csv"
     moves = [
         calendars.Move(
-            f"{kitchen.id}-{s.bake_id}-{s.key}@brassclock.invalid", f"{s.name}: {s.bake}", s.at, s.hands_min,
-            "; ".join(x for x in (s.place, s.reason, _wait(s)) if x), WARN_MIN,
+            f"{kitchen.id}-{s.bake_id}-{s.key}@brassclock.invalid",
+            f"{s.name}: {s.bake}",
+            s.at,
+            s.hands_min,
+            "; ".join(x for x in (s.place, s.reason, _wait(s)) if x),
+            WARN_MIN,
         )
-        for s in steps if s.key != "serve"
-    ]  # fmt: skip
+        for s in steps
+        if s.key != "serve"
+    ]
     return calendars.write(moves, f"{kitchen.name}, plan", now), KINDS[kind], "plan.ics"
 
 

@@ -119,9 +119,14 @@ def risen(
         asked = [plan.step("roll").at, *([r.by] if r.by else [])]
         by_h = [max(hours_between(found.zero, moment), 0.0) for moment in asked]
         found.forecast = rise.forecast(
-            plan.spec.batch, stages, (r.bake.bulk_ratio, r.bake.ball_ratio), belief=belief, readings=looks_of(r, plan),
-            by_h=by_h, coarse=coarse,
-        )  # fmt: skip
+            plan.spec.batch,
+            stages,
+            (r.bake.bulk_ratio, r.bake.ball_ratio),
+            belief=belief,
+            readings=looks_of(r, plan),
+            by_h=by_h,
+            coarse=coarse,
+        )
         return found
 
     found = at(spec)
@@ -176,10 +181,15 @@ def standing_of(r: BakeSnapshot, found: Risen | None) -> DoughState | None:
     plan = found.plan
     begun, ends = (plan.balled_at, plan.step("roll").at) if "ball" in done else (plan.mixed_at, plan.balled_at)
     return DoughState(
-        found.plan.spec.batch, found.stages[:at], found.stages[at], max(hours_between(begun, r.now), 0.0),
-        r.kitchen.fridge_c, found.forecast.belief.mean, found.stages[-1] if at == before else None,
+        found.plan.spec.batch,
+        found.stages[:at],
+        found.stages[at],
+        max(hours_between(begun, r.now), 0.0),
+        r.kitchen.fridge_c,
+        found.forecast.belief.mean,
+        found.stages[-1] if at == before else None,
         max(hours_between(r.now, ends), 0.0),
-    )  # fmt: skip
+    )
 
 
 def cold_of(spec: BakeSpec) -> dict[str, Any] | None:

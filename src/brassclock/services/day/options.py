@@ -77,7 +77,8 @@ def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxat
 
 
 def way_out(app: App, bake_id: int) -> RelaxationRead:
-    """The fit of a bake to its hours; if it does not fit, why not, and a few changes that make it fit, each one tried."""
+    """The fit of a bake to its hours; if it does not fit, why not, and a few changes that make it fit, each one
+    tried."""
     with app.read() as session:
         r = solve.load(app, session, bake_id)
         work = solve.solve(r)
@@ -85,15 +86,18 @@ def way_out(app: App, bake_id: int) -> RelaxationRead:
             return RelaxationRead(fits=True, because="", changes=[])
         why, found = _changes(session, r, work)
     return RelaxationRead(
-        fits=False, because=why,
+        fits=False,
+        because=why,
         changes=[
             FitReport(
-                id=option_id(x.change), text=x.text, serve_at=x.solved.plan.step("serve").at,
+                id=option_id(x.change),
+                text=x.text,
+                serve_at=x.solved.plan.step("serve").at,
                 steps=steps_of(r, replace(work, risen=day_model.Risen(x.solved.plan))),
             )
             for x in found
         ],
-    )  # fmt: skip
+    )
 
 
 def take_way_out(app: App, bake_id: int, given: FitRequest) -> None:
@@ -154,10 +158,15 @@ def others(app: App, bake_id: int) -> WaysThrough:
             merged[key].names.append(name)
             continue
         merged[key] = WayThrough(
-            id=way_id(s), names=[name], text=way_text(s, request), begins_at=s.plan.steps[0].at, mixed_at=s.plan.mixed_at,
-            hands_min=hands_min(s), flavour=s.flavour,
+            id=way_id(s),
+            names=[name],
+            text=way_text(s, request),
+            begins_at=s.plan.steps[0].at,
+            mixed_at=s.plan.mixed_at,
+            hands_min=hands_min(s),
+            flavour=s.flavour,
             steps=steps_of(r, replace(work, risen=day_model.Risen(s.plan))),
-        )  # fmt: skip
+        )
     return WaysThrough(others=list(merged.values()))
 
 

@@ -113,10 +113,17 @@ def _bake_out(p: _Placing) -> PackBakeRead:
     assert plan is not None
     text = way_text(p.solved, request) if p.solved else "" if placed else because(request, day_model.resources_of(r))
     return PackBakeRead(
-        bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, serve_at=r.bake.serve_at, placed=placed, fitted=p.fitted,
-        way=_way_id(p), text=text, moves=moved_from(plan, p.work.plan) if p.solved else 0,
+        bake_id=r.bake.id or 0,
+        bake=r.bake.name,
+        seal=r.bake.seal,
+        serve_at=r.bake.serve_at,
+        placed=placed,
+        fitted=p.fitted,
+        way=_way_id(p),
+        text=text,
+        moves=moved_from(plan, p.work.plan) if p.solved else 0,
         steps=steps_of(r, replace(p.work, risen=day_model.Risen(plan))),
-    )  # fmt: skip
+    )
 
 
 def _way_id(p: _Placing) -> str | None:

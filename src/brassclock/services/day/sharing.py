@@ -1,4 +1,5 @@
-"""What the live bakes of a kitchen take of it: hands, surfaces, litres of the cold shelf; and a bake set around that."""
+"""What the live bakes of a kitchen take of it: hands, surfaces, litres of the cold shelf; and a bake set around
+that."""
 
 from __future__ import annotations
 
@@ -39,9 +40,11 @@ def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
     """What a bake takes by its plan."""
     name = r.bake.name
     return Takes(
-        tuple(hand_spans(plan, name)), r.bake.surface_id, (surface_span(plan, name),),
+        tuple(hand_spans(plan, name)),
+        r.bake.surface_id,
+        (surface_span(plan, name),),
         tuple(cold_span(plan, name, rise_spec.litres_of(plan.spec))),
-    )  # fmt: skip
+    )
 
 
 def announced_plan(bake: Bake, r: BakeSnapshot) -> Takes:

@@ -12,9 +12,19 @@ from brassclock.services.schemas.base import FeedPortion, StepRead
 from brassclock.services.solve import BakeResult
 
 LEAF_OF_STEP = {
-    "feed": "weigh", "weigh": "weigh", "sponge": "mix", "mix": "mix", "ball": "rise", "cold_in": "rise", "cold_out": "rise", "wave": "rise",
-    "preheat": "fire", "roll": "fire", "line": "fire", "serve": "keep",
-}  # fmt: skip
+    "feed": "weigh",
+    "weigh": "weigh",
+    "sponge": "mix",
+    "mix": "mix",
+    "ball": "rise",
+    "cold_in": "rise",
+    "cold_out": "rise",
+    "wave": "rise",
+    "preheat": "fire",
+    "roll": "fire",
+    "line": "fire",
+    "serve": "keep",
+}
 AT_ONCE_H = 0.2
 
 
@@ -42,14 +52,24 @@ def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepRead]:
         away = clashes(s.at, s.hands_min, busy, r.kitchen.cooks) if ahead else []
         found.append(
             StepRead(
-                bake_id=r.bake.id or 0, bake=r.bake.name, seal=r.bake.seal, key=s.key, name=s.name, at=s.at,
-                can_wait_until=s.can_wait_until, not_before=s.not_before, done_at=done.get(s.key),
-                leaf=LEAF_OF_STEP[kind_of(s.key)], hands_min=s.hands_min, place=_place(r, s, work.plan),
+                bake_id=r.bake.id or 0,
+                bake=r.bake.name,
+                seal=r.bake.seal,
+                key=s.key,
+                name=s.name,
+                at=s.at,
+                can_wait_until=s.can_wait_until,
+                not_before=s.not_before,
+                done_at=done.get(s.key),
+                leaf=LEAF_OF_STEP[kind_of(s.key)],
+                hands_min=s.hands_min,
+                place=_place(r, s, work.plan),
                 reason=_reason(s, work.plan) if s.key != "feed" else _feed_words(work),
-                feed=_feed_out(r, work) if s.key == "feed" else None, away=(away[0].name or "hours away") if away else None,
+                feed=_feed_out(r, work) if s.key == "feed" else None,
+                away=(away[0].name or "hours away") if away else None,
                 pinned=ahead and pins.get(s.key) == (work.plan.mixed_at if s.key == "mix" else s.at),
             )
-        )  # fmt: skip
+        )
     return found
 
 

@@ -23,7 +23,8 @@ SHOWN_CHANGES = 12
 
 
 def undo(app: App, kitchen_id: int, act_id: int) -> None:
-    """Take an act back: each of its bakes as it was, the hours it freed busy again. Conflict when one was changed since."""
+    """Take an act back: each of its bakes as it was, the hours it freed busy again. Conflict when one was changed
+    since."""
     with app.transaction(kitchen_id) as session:
         now = app.now(session, app.kitchen(session, kitchen_id))
         found = get(session, Act, act_id)
@@ -89,14 +90,18 @@ def day_out(app: App, kitchen_id: int) -> DayRead:
 
 def _moved_out(bake: Bake, c: PlanChange, zone: dt.tzinfo, now: dt.datetime) -> MovedRead:
     return MovedRead(
-        bake_id=bake.id or 0, bake=bake.name, at=c.at, because=c.because,
+        bake_id=bake.id or 0,
+        bake=bake.name,
+        at=c.at,
+        because=c.because,
         moves=[
             MovedStep(
-                key=m["key"], name=WORDS[kind_of(m["key"])],
+                key=m["key"],
+                name=WORDS[kind_of(m["key"])],
                 was=dt.datetime.fromisoformat(m["was"]) if m["was"] else None,
                 at=dt.datetime.fromisoformat(m["at"]) if m["at"] else None,
             )
             for m in c.moves
         ],
         text=change_text(c.moves, c.because, zone, now),
-    )  # fmt: skip
+    )

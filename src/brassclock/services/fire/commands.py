@@ -88,9 +88,14 @@ def _when_done(r: BakeSnapshot, given: TapCreate) -> str:
 
 def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
     return Tap(
-        bake_id=r.bake.id or 0, key=given.key, kind=given.kind, round_no=given.round_no, spot=given.spot, at=at,
+        bake_id=r.bake.id or 0,
+        key=given.key,
+        kind=given.kind,
+        round_no=given.round_no,
+        spot=given.spot,
+        at=at,
         made_at=r.now,
-    )  # fmt: skip
+    )
 
 
 def add_tap(session: Session, r: BakeSnapshot, given: TapCreate) -> int:
@@ -131,7 +136,8 @@ def _check_tap(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> float:
     if given.kind in NAMES:
         if given.kind in done:
             raise Conflict(
-                f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that first."
+                f"Already marked {NAMES[given.kind]} at {done[given.kind].astimezone(r.now.tzinfo):%H:%M}. Undo that "
+                "first."
             )
         if given.kind in ("cold_in", "cold_out") and "mix" not in done:
             raise Conflict("The dough is not marked mixed. Mark that first; it can be backdated.")
@@ -142,7 +148,8 @@ def _check_tap(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> float:
         for earlier in ORDER[: ORDER.index(given.kind)] if given.kind in ORDER else ():
             if earlier in done and done[earlier] > at:
                 raise Conflict(
-                    f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a later time."
+                    f"It was {NAMES[earlier]} at {done[earlier].astimezone(r.now.tzinfo):%H:%M}, after that. Give a "
+                    "later time."
                 )
         return at.timestamp()
     if r.bake.program is None and solve.solve(r).program is None:
@@ -151,7 +158,8 @@ def _check_tap(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> float:
 
 
 def _check_move(r: BakeSnapshot, moves: Sequence[hearth_rules.Tap], given: TapCreate, at: dt.datetime) -> float:
-    """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Conflict when it cannot be."""
+    """The instant of a move or a fact on the heat, not before the last one of its round or spot [s]. Raises Conflict
+    when it cannot be."""
     if given.round_no is None or given.spot is None:
         raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearth_rules.Tap(given.kind, given.round_no, given.spot, at.timestamp())

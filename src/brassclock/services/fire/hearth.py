@@ -1,4 +1,5 @@
-"""The live hearth as the screens are given it: what lies where, what the hands do next by the mended line, the towel."""
+"""The live hearth as the screens are given it: what lies where, what the hands do next by the mended line, the
+towel."""
 
 from __future__ import annotations
 
@@ -43,9 +44,15 @@ def _hearth(
 ) -> hearth_rules.Hearth:
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     return hearth_rules.hearth(
-        taps, fire_model.loads_of(r, work.sheet), fire_model.spots_of(r), turn_s, off_s, recover_s,
-        fire_model.grill_of(r, work.program), line.contact_s if line else None,
-    )  # fmt: skip
+        taps,
+        fire_model.loads_of(r, work.sheet),
+        fire_model.spots_of(r),
+        turn_s,
+        off_s,
+        recover_s,
+        fire_model.grill_of(r, work.program),
+        line.contact_s if line else None,
+    )
 
 
 def hearth_tag(app: App, bake_id: int) -> str | None:
@@ -62,7 +69,8 @@ def moved_tag(app: App, bake_id: int) -> str | None:
 
 
 def hearth_out(app: App, bake_id: int) -> HearthRead:
-    """The live hearth of a bake. Once the line has begun it is known from its taps alone: it is asked for every second."""
+    """The live hearth of a bake. Once the line has begun it is known from its taps alone: it is asked for every
+    second."""
     with app.read() as session:
         state, seen = pending(session, bake_id) or (None, stamp(app, session.connection(), bake_id))
         if state is None and seen is not None and seen.begun and not session.dirty and not session.new:
@@ -90,12 +98,23 @@ def _out(
 ) -> HearthRead:
     started = any(t.kind == "load" for t in taps)
     return HearthRead(
-        clock=clock, bake_id=r.bake.id or 0, name=r.bake.name, rounds=fire_model.loads_of(r, work.sheet), started=started, finished=state.finished,
-        program=program_out(r, work), surface=surface_out(r),
+        clock=clock,
+        bake_id=r.bake.id or 0,
+        name=r.bake.name,
+        rounds=fire_model.loads_of(r, work.sheet),
+        started=started,
+        finished=state.finished,
+        program=program_out(r, work),
+        surface=surface_out(r),
         spots=[
             SpotRead(
-                number=s.number, state=s.state, round_no=s.round_no, side=s.side, since=_instant(s.since_s),
-                until=_instant(s.until_s), grill=s.grill,
+                number=s.number,
+                state=s.state,
+                round_no=s.round_no,
+                side=s.side,
+                since=_instant(s.since_s),
+                until=_instant(s.until_s),
+                grill=s.grill,
             )
             for s in state.spots
         ],
@@ -103,10 +122,15 @@ def _out(
             MoveRead(move=d.move, round_no=d.round_no, spot=d.spot, at=(_instant(d.at_s) if d.at_s else None) or r.now)
             for d in state.due
         ],
-        waiting=list(state.waiting), off=list(state.off), lost=list(state.lost), taps=list(taps),
-        line=_tasks_out(line, state) if line else [], late_s=line.late_s if line else 0.0, towel=_towel_out(r, state),
+        waiting=list(state.waiting),
+        off=list(state.off),
+        lost=list(state.lost),
+        taps=list(taps),
+        line=_tasks_out(line, state) if line else [],
+        late_s=line.late_s if line else 0.0,
+        towel=_towel_out(r, state),
         last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
-    )  # fmt: skip
+    )
 
 
 def _instant(seconds: float | None) -> dt.datetime | None:
@@ -114,17 +138,22 @@ def _instant(seconds: float | None) -> dt.datetime | None:
 
 
 def _tasks_out(line: LiveLine, state: hearth_rules.Hearth) -> list[LineTaskRead]:
-    """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they touch."""
+    """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they
+    touch."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
     due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
     soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))[:SHOWN_TASKS]
     return [
         LineTaskRead(
-            move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
+            move=t.move,
+            round_no=t.round_no,
+            spot=t.spot,
+            cook=t.cook,
+            hands_s=t.end_s - t.start_s,
             at=dt.datetime.fromtimestamp(at_s, dt.UTC),
         )
         for at_s, _, t in soonest
-    ]  # fmt: skip
+    ]
 
 
 def _towel_out(r: BakeSnapshot, state: hearth_rules.Hearth) -> list[TowelRead]:

@@ -1,7 +1,7 @@
 """Lines on the heat, kept in memory by revision: a move is one step, a poll without news one query.
 
-A bake whose hearth is frozen needs nothing of the kitchen but its clock. What is kept here is thrown away when the bake's revision is
-another, and is read anew from the taps after a restart.
+A bake whose hearth is frozen needs nothing of the kitchen but its clock. What is kept here is thrown away when the
+bake's revision is another, and is read anew from the taps after a restart.
 """
 
 from __future__ import annotations
@@ -37,7 +37,8 @@ BUCKET_S = 20  # of the kitchen's time: how a bread in the towel feels changes t
 
 @dataclass(frozen=True)
 class HeatState:
-    """A bake on the heat at one revision: its rows (read only, in no session), its taps as the core reads them and as they are shown."""
+    """A bake on the heat at one revision: its rows (read only, in no session), its taps as the core reads them and as
+    they are shown."""
 
     revision: int
     rows: BakeSnapshot
@@ -71,7 +72,8 @@ class Stamp:
 STAMP = (
     "select b.kitchen_id, b.revision, b.hearth is not null, k.zone, c.anchor_real, c.anchor_sim, c.rate, "
     "(select t.id from tap t where t.bake_id = b.id and t.key = ?) from bake b "
-    "join kitchen k on k.id = b.kitchen_id left join clock c on c.kitchen_id = k.id where b.id = ? and b.deleted_at is null "
+    "join kitchen k on k.id = b.kitchen_id left join clock c on c.kitchen_id = k.id where b.id = ? and b.deleted_at "
+    "is null "
     "and (k.demo = 0 or ?)"
 )
 
@@ -165,9 +167,16 @@ def _read(app: App, session: Session, bake_id: int, seen: Stamp) -> HeatState:
     kitchen = app.kitchen(session, bake.kitchen_id)
     taps = bake_rows.taps(session, bake_id)
     apart = BakeSnapshot(
-        Bake(**bake.model_dump()), type(kitchen)(**kitchen.model_dump()), frozen.surface_of(bake),
-        [Tap(**t.model_dump()) for t in taps], (), (), {}, {}, seen.now,
-    )  # fmt: skip
+        Bake(**bake.model_dump()),
+        type(kitchen)(**kitchen.model_dump()),
+        frozen.surface_of(bake),
+        [Tap(**t.model_dump()) for t in taps],
+        (),
+        (),
+        {},
+        {},
+        seen.now,
+    )
     return HeatState(seen.revision, apart, core_taps(taps), taps_out(taps))
 
 
@@ -176,15 +185,18 @@ def with_tap(state: HeatState, row: Tap) -> HeatState:
     new, last = Tap(**row.model_dump()), state.shown[-1] if state.shown else None
     if last is None or last.at <= row.at:
         return HeatState(
-            state.revision + 1, replace(state.rows, taps=[*state.rows.taps, new]), (*state.moves, *core_taps([new])),
+            state.revision + 1,
+            replace(state.rows, taps=[*state.rows.taps, new]),
+            (*state.moves, *core_taps([new])),
             (*state.shown, *taps_out([new])),
-        )  # fmt: skip
+        )
     taps = sorted([*state.rows.taps, new], key=lambda t: (t.at, t.id or 0))
     return HeatState(state.revision + 1, replace(state.rows, taps=taps), core_taps(taps), taps_out(taps))
 
 
 def pending(session: Session, bake_id: int) -> tuple[HeatState, Stamp] | None:
-    """The state that a unit of work is about to store, and the stamp it was made from; None when it moves nothing on that bake's heat."""
+    """The state that a unit of work is about to store, and the stamp it was made from; None when it moves nothing on
+    that bake's heat."""
     found: tuple[HeatState, Stamp] | None = session.info.get(("heat", bake_id))
     return found
 

@@ -1,4 +1,5 @@
-"""The heat of a bake: its bread's program on its surface, its line, and what was frozen of both when the first bread went on."""
+"""The heat of a bake: its bread's program on its surface, its line, and what was frozen of both when the first bread
+went on."""
 
 from __future__ import annotations
 
@@ -41,16 +42,29 @@ def _holds_meat(r: BakeSnapshot) -> bool:
 
 
 def program_at(
-    r: BakeSnapshot, bread: puff_model.Bread, maturity: float | None, temp_c: float, rest_min: float | None = None, lies_min: float = 0.0
-) -> Program:  # fmt: skip
-    """The program of a bread of a bake with its surface at `temp_c` [C], rested `rest_min` after rolling (None: enough), bare for `lies_min` [min]."""
+    r: BakeSnapshot,
+    bread: puff_model.Bread,
+    maturity: float | None,
+    temp_c: float,
+    rest_min: float | None = None,
+    lies_min: float = 0.0,
+) -> Program:
+    """The program of a bread of a bake with its surface at `temp_c` [C], rested `rest_min` after rolling (None:
+    enough), bare for `lies_min` [min]."""
     bake = r.bake
     bare_min = (bake.skin_min or 0.0) + lies_min
     return plan_bread(
-        bread, replace(surface_of(r.surface), temp_c=temp_c), wish=wished(bake), altitude_m=r.kitchen.altitude_m,
-        faults=Faults(bake.uneven_frac, bare_min or None, maturity=maturity, rest_min=rest_min), docked=bake.docked,
-        topped=_topped(r), filled=_holds_meat(r), steps=own_steps(bake), dressing_g=dressing_g(bake, "after_turn"),
-    )  # fmt: skip
+        bread,
+        replace(surface_of(r.surface), temp_c=temp_c),
+        wish=wished(bake),
+        altitude_m=r.kitchen.altitude_m,
+        faults=Faults(bake.uneven_frac, bare_min or None, maturity=maturity, rest_min=rest_min),
+        docked=bake.docked,
+        topped=_topped(r),
+        filled=_holds_meat(r),
+        steps=own_steps(bake),
+        dressing_g=dressing_g(bake, "after_turn"),
+    )
 
 
 def wished(bake: Bake) -> Wish:
@@ -70,7 +84,8 @@ def dressing_g(bake: Bake, when: str) -> float:
 
 
 def doses_at(program: Program, temp_c: float, turn_s: float | None, off_s: float) -> tuple[float, float]:
-    """Browning doses of the two faces of a program's bread with its surface at `temp_c` [C], turned and taken off at those seconds."""
+    """Browning doses of the two faces of a program's bread with its surface at `temp_c` [C], turned and taken off at
+    those seconds."""
     baking = program.baking.usual.at(temp_c)
     sides = [off_s] if turn_s is None else [turn_s, max(off_s - turn_s, 0.5)]
     legs = [replace(leg, seconds=s, until="time") for leg, s in zip(baking.legs, sides, strict=False)]
@@ -137,7 +152,8 @@ def spots_of(r: BakeSnapshot) -> int:
 
 
 def moves_of(bake: Bake, program: Program | None) -> list[tuple[str, float, int]]:
-    """What the hands do to a bread on the heat besides load, turn and off, as frozen once the line has begun: name, seconds from contact, hands [s]."""
+    """What the hands do to a bread on the heat besides load, turn and off, as frozen once the line has begun: name,
+    seconds from contact, hands [s]."""
     if bake.program:
         return [(str(m["move"]), float(m["at_s"]), int(m["hands_s"])) for m in bake.program.get("moves", ())]
     return extra_moves(program) if program else []

@@ -24,13 +24,17 @@ def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
     if work.program:
         found |= {
             "moves": fire_model.moves_told(work.program),
-            "dressed": r.bake.dressing["kind"] if fire_model.dressing_g(r.bake, "after_heat") and r.bake.dressing else None,
+            "dressed": r.bake.dressing["kind"]
+            if fire_model.dressing_g(r.bake, "after_heat") and r.bake.dressing
+            else None,
             "wrap_s": WRAP_S if work.program.edge_s else None,
-            "second": work.program.second, "score": work.program.score.score if work.program.baking.pocket else None, "heating": asdict(work.program.heating),
+            "second": work.program.second,
+            "score": work.program.score.score if work.program.baking.pocket else None,
+            "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
             "through_s": work.program.end.through_s,
             "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),
-        }  # fmt: skip
+        }
     events = work.program.baked.events if work.program else {}
     seen = {"puff_s": "puff", "bubbles_s": "bubbles", "brown_s": "light_bottom"}
     return found | {name: events.get(event) for name, event in seen.items()}

@@ -1,4 +1,5 @@
-"""What the breads on the heat teach the rest of their session: how hot the surface is, by the first bread's times and by the colour of each."""
+"""What the breads on the heat teach the rest of their session: how hot the surface is, by the first bread's times and
+by the colour of each."""
 
 from __future__ import annotations
 
@@ -34,7 +35,8 @@ def facts_of_probe(r: BakeSnapshot) -> dict[str, float]:
 
 
 def colours_called(r: BakeSnapshot) -> list[tuple[str, float | None, float]]:
-    """Breads that were called too pale or too dark: the word, when it was turned (None: never), and until when it lay there [s from contact]."""
+    """Breads that were called too pale or too dark: the word, when it was turned (None: never), and until when it lay
+    there [s from contact]."""
     found: list[tuple[str, float | None, float]] = []
     for call in [t for t in r.taps if t.kind in COLOURS][-MOST_COLOURS:]:
         own = {t.kind: t.at for t in r.taps if t.round_no == call.round_no}
@@ -59,8 +61,10 @@ def retime(session: Session, r: BakeSnapshot) -> None:
     if (seen or called) and (work := solve.solve(r)).bread is not None:
         probe = _measured(r, work, seen, called)
         found |= {
-            "surface_c": round(probe.temp_c, 1), "surface_sd_c": round(probe.sd_c, 1), "surface_was_c": probe.was_c,
-        }  # fmt: skip
+            "surface_c": round(probe.temp_c, 1),
+            "surface_sd_c": round(probe.sd_c, 1),
+            "surface_was_c": probe.was_c,
+        }
         if not r.bake.heat_steps:  # a cook's own way keeps its own times, but for a colour that is called
             found |= _retimed(
                 fire_model.program_at(r, work.bread, work.maturity, probe.temp_c), base, r.kitchen.temp_unit
@@ -74,7 +78,7 @@ def retime(session: Session, r: BakeSnapshot) -> None:
 
 def _measured(
     r: BakeSnapshot, work: solve.BakeResult, seen: dict[str, float], called: list[tuple[str, float | None, float]]
-) -> Probe:  # fmt: skip
+) -> Probe:
     """The heat of the surface that the breads say."""
     bread, program, surface = work.bread, work.program, surface_of(r.surface)
     assert bread is not None and program is not None
@@ -84,27 +88,37 @@ def _measured(
         return min(fire_model.doses_at(program, temp_c, turn_s, off_s)) / wished
 
     return invert(
-        seen, surface.temp_c, lambda t: fire_model.events_at(r, bread, t), spread_k(surface),
+        seen,
+        surface.temp_c,
+        lambda t: fire_model.events_at(r, bread, t),
+        spread_k(surface),
         [ColourSeen(word, partial(dose_ratio, turn_s, off_s)) for word, turn_s, off_s in called],
-    )  # fmt: skip
+    )
 
 
 def _retimed(hot: Program, base: dict[str, Any], unit: str) -> dict[str, Any]:
-    """The times of a program at another heat. The moves of a line that has begun stay: a bread that was to be turned is turned, and no other."""
+    """The times of a program at another heat. The moves of a line that has begun stay: a bread that was to be turned is
+    turned, and no other."""
     events, off_s = hot.baked.events, leaves_s(hot)
     turned = base["turn_s"] is not None
     turn_s = (hot.turn_s or off_s * base["turn_s"] / base["off_s"]) if turned else None
     moves, had = fire_model.moves_told(hot), base.get("moves", [])
     same = [m["move"] for m in had] == [m["move"] for m in moves]
     return {
-        "turn_s": turn_s, "off_s": off_s, "through_s": hot.end.through_s, "verdicts": told(hot.verdicts, unit), "puff_s": events["puff"],
-        "bubbles_s": events["bubbles"], "brown_s": events["light_bottom"],
+        "turn_s": turn_s,
+        "off_s": off_s,
+        "through_s": hot.end.through_s,
+        "verdicts": told(hot.verdicts, unit),
+        "puff_s": events["puff"],
+        "bubbles_s": events["bubbles"],
+        "brown_s": events["light_bottom"],
         "moves": moves if same else had,
-    }  # fmt: skip
+    }
 
 
 def _as_called(program: dict[str, Any], called: list[tuple[str, float | None, float]]) -> dict[str, float | None]:
-    """Turn and end of the next bread [s]: later than those of one that was pale, sooner than those of one that was dark, not before it is through."""
+    """Turn and end of the next bread [s]: later than those of one that was pale, sooner than those of one that was
+    dark, not before it is through."""
     turn_s, off_s = program["turn_s"], float(program["off_s"])
     if not called:
         return {"turn_s": turn_s, "off_s": off_s}

@@ -1,4 +1,5 @@
-"""What the Fire leaf is given: the program of a bread with its bands, the chance of a pocket, the line, and what another bread would do."""
+"""What the Fire leaf is given: the program of a bread with its bands, the chance of a pocket, the line, and what
+another bread would do."""
 
 from __future__ import annotations
 
@@ -49,7 +50,9 @@ from brassclock.services.weigh.view import caution_out, why_out
 NO_PROGRAM = "There is no program yet: give a piece weight and a diameter on the Weigh leaf."
 LEAST_M = 0.001
 LEFT_MIN = 5.0
-LONG_LINE = 45_000  # placements tried while the cook reads, some 0.9 s; two thirds of it more for what a spot and a pair of hands would save
+# placements tried while the cook reads, some 0.9 s; two thirds of it more for what a spot and a pair of hands would
+# save
+LONG_LINE = 45_000
 
 
 def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bool]]) -> FireRead | None:
@@ -93,9 +96,10 @@ def _heat_facts(r: BakeSnapshot, program: Program) -> dict[str, Any]:
     return {
         "surface_c": Banded(**heat_band(surface.temp_c, spread_k(surface)).as_dict()),
         "surface_source": r.surface.source if r.surface else "usual",
-        "right_heat": right and RightHeatRead(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
+        "right_heat": right
+        and RightHeatRead(surface_c=Banded(**right.band.as_dict()), turn_s=right.turn_s, off_s=right.off_s),
         "right_heat_reason": right_heat_reason(right, program.baking, r.kitchen.temp_unit),
-    }  # fmt: skip
+    }
 
 
 def _colours(program: Program) -> ColoursRead:
@@ -111,9 +115,11 @@ def _own_way(r: BakeSnapshot, work: BakeResult) -> OwnWayRead | None:
     usual = program_of(baking, Faults(), r.bake.docked)
     sides = sides_of(r.bake.heat_steps)
     return OwnWayRead(
-        steps=r.bake.heat_steps, usual_turn_s=usual.turn_s, usual_off_s=usual.off_s,
+        steps=r.bake.heat_steps,
+        usual_turn_s=usual.turn_s,
+        usual_off_s=usual.off_s,
         habit=_habit_out(r, work.program, sides) if sides else None,
-    )  # fmt: skip
+    )
 
 
 def sides_of(steps: Sequence[Mapping[str, Any]]) -> list[float]:
@@ -138,18 +144,27 @@ def _habit_out(r: BakeSnapshot, program: Program, sides_s: Sequence[float]) -> H
     back_s = fire_model.recover_s(program)
     ways = compare(baking, sides_s, found.mean_c if found.explained else None)
     return HabitRead(
-        surface_c=Banded(**found.band.as_dict()) if found.band else None, sd_k=found.sd_k,
-        text=implied_reason(found, baking, r.kitchen.temp_unit), ways=[_way_out(w, back_s, fire_model.spots_of(r)) for w in ways],
-    )  # fmt: skip
+        surface_c=Banded(**found.band.as_dict()) if found.band else None,
+        sd_k=found.sd_k,
+        text=implied_reason(found, baking, r.kitchen.temp_unit),
+        ways=[_way_out(w, back_s, fire_model.spots_of(r)) for w in ways],
+    )
 
 
 def _way_out(way: Compared, back_s: float, spots: int) -> WayRead:
     """`every_s`: how often the surface gives a bread when every spot is filled again at once."""
     return WayRead(
-        name=way.name, surface_c=way.temp_c, turn_s=way.turn_s, off_s=way.off_s, bottom=[ColourSpell(**x._asdict()) for x in way.bottom],
-        top=[ColourSpell(**x._asdict()) for x in way.top], opens_s=way.opens_s, loss_frac=way.loss_frac, through=way.through,
+        name=way.name,
+        surface_c=way.temp_c,
+        turn_s=way.turn_s,
+        off_s=way.off_s,
+        bottom=[ColourSpell(**x._asdict()) for x in way.bottom],
+        top=[ColourSpell(**x._asdict()) for x in way.top],
+        opens_s=way.opens_s,
+        loss_frac=way.loss_frac,
+        through=way.through,
         every_s=(way.off_s + back_s) / spots,
-    )  # fmt: skip
+    )
 
 
 def _with_program(app: App, bake_id: int) -> tuple[BakeSnapshot, BakeResult, Program]:
@@ -163,7 +178,8 @@ def _with_program(app: App, bake_id: int) -> tuple[BakeSnapshot, BakeResult, Pro
 
 
 def habit(app: App, bake_id: int, sides_s: Sequence[float]) -> HabitRead:
-    """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake wishes it."""
+    """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake
+    wishes it."""
     r, _, program = _with_program(app, bake_id)
     return _habit_out(r, program, sides_s)
 
@@ -182,15 +198,24 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
     return HeatLineRead(
         tasks=[
             LineTaskRead(
-                move=t.move, round_no=t.round_no, spot=t.spot, cook=t.cook, hands_s=t.end_s - t.start_s,
+                move=t.move,
+                round_no=t.round_no,
+                spot=t.spot,
+                cook=t.cook,
+                hands_s=t.end_s - t.start_s,
                 at=begin + dt.timedelta(seconds=t.start_s - zero),
             )
             for t in line.tasks
         ],
-        minutes=line.from_load_s / 60, bound_min=(line.lower_bound_s - zero) / 60, bottleneck=line.bottleneck, cycle_s=line.cycle_s,
-        towel_min=waits_s / 60, towel_feel=feel(softness(waits_s, loss_frac)), spot_saves_s=saved[0] if saved else None,
+        minutes=line.from_load_s / 60,
+        bound_min=(line.lower_bound_s - zero) / 60,
+        bottleneck=line.bottleneck,
+        cycle_s=line.cycle_s,
+        towel_min=waits_s / 60,
+        towel_feel=feel(softness(waits_s, loss_frac)),
+        spot_saves_s=saved[0] if saved else None,
         cook_saves_s=saved[1] if saved else None,
-    )  # fmt: skip
+    )
 
 
 def best_line(app: App, bake_id: int) -> HeatLineRead:
@@ -224,10 +249,13 @@ def ifs(app: App, bake_id: int) -> FireIfsRead:
     bread, temp_c = work.bread, surface_of(r.surface).temp_c
     thinner, thicker = (replace(bread, thickness_m=bread.thickness_m + mm / 1000) for mm in (-0.5, 0.5))
     tried = [
-        ("half a millimetre thinner", thinner, temp_c, None, 0.0), ("half a millimetre thicker", thicker, temp_c, None, 0.0),
-        ("20 °C hotter", bread, temp_c + 20, None, 0.0), ("20 °C cooler", bread, temp_c - 20, None, 0.0),
-        ("baked right after rolling", bread, temp_c, 0.0, 0.0), (f"left bare {LEFT_MIN:.0f} min more", bread, temp_c, None, LEFT_MIN),
-    ]  # fmt: skip
+        ("half a millimetre thinner", thinner, temp_c, None, 0.0),
+        ("half a millimetre thicker", thicker, temp_c, None, 0.0),
+        ("20 °C hotter", bread, temp_c + 20, None, 0.0),
+        ("20 °C cooler", bread, temp_c - 20, None, 0.0),
+        ("baked right after rolling", bread, temp_c, 0.0, 0.0),
+        (f"left bare {LEFT_MIN:.0f} min more", bread, temp_c, None, LEFT_MIN),
+    ]
     return FireIfsRead(
         ifs=[
             _if_out(words, fire_model.program_at(r, changed, work.maturity, at_c, rest_min, lies_min), program)
@@ -239,6 +267,10 @@ def ifs(app: App, bake_id: int) -> FireIfsRead:
 
 def _if_out(words: str, then: Program, now: Program) -> FireIfRead:
     return FireIfRead(
-        words=words, score=then.score.score, score_by=then.score.score - now.score.score, puff_s=then.baked.events["puff"], off_s=then.off_s,
+        words=words,
+        score=then.score.score,
+        score_by=then.score.score - now.score.score,
+        puff_s=then.baked.events["puff"],
+        off_s=then.off_s,
         moisture_loss_frac=then.moisture_loss_frac,
-    )  # fmt: skip
+    )

@@ -25,7 +25,8 @@ def delete_records(session: Session, r: BakeSnapshot, names: list[str]) -> None:
 
 
 def teach_activity(session: Session, r: BakeSnapshot) -> None:
-    """Readings of a kept bake teach the kitchen what it believes of that leaven; what a bloom test said of this packet is taken out first."""
+    """Readings of a kept bake teach the kitchen what it believes of that leaven; what a bloom test said of this packet
+    is taken out first."""
     forecast = solve.solve(r).forecast
     if forecast is None or not any(x.kind != "dough_c" for x in r.readings):
         return
@@ -37,9 +38,12 @@ def teach_activity(session: Session, r: BakeSnapshot) -> None:
     session.add(r.kitchen)
     if "activity" not in r.said:
         told = ForecastRecord(
-            bake_id=r.bake.id or 0, name="activity", p50=after.mean, since=r.now,
+            bake_id=r.bake.id or 0,
+            name="activity",
+            p50=after.mean,
+            since=r.now,
             before={"mean": before.mean, "sd_log": before.sd_log},
-        )  # fmt: skip
+        )
         insert(session, told)
 
 

@@ -44,5 +44,7 @@ def keep_out(r: BakeSnapshot, leaven: str) -> KeepRead:
     after = taught.p50 if taught and taught.p50 else known
     return KeepRead(
         outcomes=[OutcomeRead(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
-        facts=facts, activity_before=before, activity_after=after,
-    )  # fmt: skip
+        facts=facts,
+        activity_before=before,
+        activity_after=after,
+    )

@@ -34,8 +34,9 @@ def _out(
         odd += doubts([p for p in log if p[0] >= -RECENT_H])
     shown = [
         AirReadingRead(id=x.id or 0, place=x.place or "bench", value=x.value, at=x.at)
-        for x in reversed(seen) if x.value is not None
-    ]  # fmt: skip
+        for x in reversed(seen)
+        if x.value is not None
+    ]
     return AirRead(readings=shown[:MOST_SHOWN], taken=taken, skipped=skipped or [], cautions=caution_out(odd))
 
 
@@ -46,7 +47,8 @@ def air_of(app: App, kitchen_id: int) -> AirRead:
 
 
 def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
-    """Store readings of a place's air. Any order; one that is there already is left out and said; a fault stores nothing."""
+    """Store readings of a place's air. Any order; one that is there already is left out and said; a fault stores
+    nothing."""
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
@@ -69,7 +71,15 @@ def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
                 skipped.append(f"{at:%H:%M} was read already.")
                 continue
             known.add((given.place, at))
-            row = Reading(kitchen_id=kitchen_id, kind="air_c", value=value, place=given.place, source=given.source, at=at, made_at=now)  # fmt: skip
+            row = Reading(
+                kitchen_id=kitchen_id,
+                kind="air_c",
+                value=value,
+                place=given.place,
+                source=given.source,
+                at=at,
+                made_at=now,
+            )
             insert(session, row)
             taken += 1
         return _out(session, kitchen, now, taken, skipped)

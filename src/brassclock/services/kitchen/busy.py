@@ -52,9 +52,13 @@ def _checked(given: BusyCreate, kitchen: Kitchen, now: dt.datetime) -> BusyHours
                 faults.append(FieldFault(f"/{name}", "A weekly rule needs both its times, as 22:30 and 06:30."))
         gather(faults)
         return BusyHours(
-            kitchen_id=kitchen.id or 0, name=given.name, hands=given.hands, days=sorted(set(given.days)),
-            from_time=given.from_time, until_time=given.until_time,
-        )  # fmt: skip
+            kitchen_id=kitchen.id or 0,
+            name=given.name,
+            hands=given.hands,
+            days=sorted(set(given.days)),
+            from_time=given.from_time,
+            until_time=given.until_time,
+        )
     for name in ("start", "end"):
         if not getattr(given, name):
             faults.append(
@@ -138,9 +142,13 @@ def bring_calendar(app: App, kitchen_id: int, given: CalendarCreate) -> HoursRea
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
         calendar = Calendar(
-            kitchen_id=kitchen_id, name=given.name or "", text=given.text, hands=given.hands, all_day=given.all_day,
+            kitchen_id=kitchen_id,
+            name=given.name or "",
+            text=given.text,
+            hands=given.hands,
+            all_day=given.all_day,
             known_until=now,
-        )  # fmt: skip
+        )
         with recording_plan_change(app, session, kitchen_id, "a calendar was brought in"):
             insert(session, calendar)
             found = _read_into(session, calendar, kitchen, now, anew=True)
@@ -151,7 +159,10 @@ def bring_calendar(app: App, kitchen_id: int, given: CalendarCreate) -> HoursRea
                     session.add(other)
         shown = hours_out(session, kitchen, now)
         left = sum(h.all_day for h in found.hours) if not given.all_day else 0
-        said = f"“{calendar.name}” holds {found.events} events, {len(found.hours) - left} times with hands away in three months."
+        said = (
+            f"“{calendar.name}” holds {found.events} events, {len(found.hours) - left} times with hands away "
+            "in three months."
+        )
         shown.said = said + (f" {left} whole days were left out." if left else "")
         return shown
 

@@ -19,7 +19,8 @@ BEHIND, AHEAD = dt.timedelta(hours=30), dt.timedelta(days=15)
 def weekly(
     row: BusyHours, zone: dt.tzinfo, start: dt.datetime, end: dt.datetime
 ) -> list[tuple[dt.datetime, dt.datetime]]:
-    """Spans of a weekly rule that touch start to end, by the local clock; an end before its start is on the next day."""
+    """Spans of a weekly rule that touch start to end, by the local clock; an end before its start is on the next
+    day."""
     if not row.days or row.from_time is None or row.until_time is None:
         return []
     first, last = dt.time.fromisoformat(row.from_time), dt.time.fromisoformat(row.until_time)
@@ -77,10 +78,12 @@ def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursRead
     kitchen_id = kitchen.id or 0
     return HoursRead(
         cooks=kitchen.cooks,
-        rules=[BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in hour_rows.busy(session, kitchen_id)],
+        rules=[
+            BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in hour_rows.busy(session, kitchen_id)
+        ],
         calendars=[_calendar_row(session, c, now) for c in hour_rows.calendars(session, kitchen_id)],
         spans=spans_out(spans(session, kitchen, now)),
-    )  # fmt: skip
+    )
 
 
 def spans_out(found: Sequence[Busy]) -> list[SpanRead]:

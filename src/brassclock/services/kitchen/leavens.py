@@ -67,8 +67,12 @@ def leavens_out(kitchen: Kitchen) -> list[StrengthRead]:
     names = {k: row.name for k, row in table().items()} | {STARTER: "Starter in dough"}
     return [
         StrengthRead(
-            leaven=key, name=names.get(key, key), mean=known["mean"], sd_log=known["sd_log"], bakes=int(known["bakes"]),
+            leaven=key,
+            name=names.get(key, key),
+            mean=known["mean"],
+            sd_log=known["sd_log"],
+            bakes=int(known["bakes"]),
             forgotten="was" in known,
         )
         for key, known in kitchen.leavens.items()
-    ]  # fmt: skip
+    ]

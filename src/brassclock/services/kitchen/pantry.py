@@ -45,9 +45,15 @@ def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
 
 def ingredient_out(row: Ingredient, *, own: bool) -> IngredientRead:
     return IngredientRead(
-        id=row.id, name=row.name, group=row.group, cup_g=row.cup_g, cup_low_g=row.cup_low_g, cup_high_g=row.cup_high_g,
-        allergens=list(row.allergens), own=own,
-    )  # fmt: skip
+        id=row.id,
+        name=row.name,
+        group=row.group,
+        cup_g=row.cup_g,
+        cup_low_g=row.cup_low_g,
+        cup_high_g=row.cup_high_g,
+        allergens=list(row.allergens),
+        own=own,
+    )
 
 
 def list_ingredients(app: App, kitchen_id: int) -> list[IngredientRead]:

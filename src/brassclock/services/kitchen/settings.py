@@ -46,19 +46,28 @@ def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> Kitchen
     found = [SurfaceRead(**s.model_dump()) for s in kitchen_rows.surfaces(session, kitchen.id or 0)]
     facts = kitchen.model_dump(exclude={"places", "leavens"})
     return KitchenRead(
-        **facts, surfaces=found, bags=list_bags(session, kitchen.id or 0), places=places_out(kitchen, now), leavens=leavens_out(kitchen)
-    )  # fmt: skip
+        **facts,
+        surfaces=found,
+        bags=list_bags(session, kitchen.id or 0),
+        places=places_out(kitchen, now),
+        leavens=leavens_out(kitchen),
+    )
 
 
 def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceRead]:
     """The kitchen's places as set, and their air now."""
     return [
         PlaceRead(
-            key=p.key, name=p.name, temp_c=p.temp_c, over_k=p.over_k, swing_c=p.swing_c, litres=p.litres,
+            key=p.key,
+            name=p.name,
+            temp_c=p.temp_c,
+            over_k=p.over_k,
+            swing_c=p.swing_c,
+            litres=p.litres,
             now_c=p.air_c(kitchen.hourly_c, now),
         )
         for p in places_of(kitchen.places, kitchen.fridge_c).values()
-    ]  # fmt: skip
+    ]
 
 
 def list_kitchens(app: App) -> list[KitchenRead]:
@@ -81,20 +90,34 @@ def create_kitchen(app: App, given: KitchenCreate) -> KitchenRead:
 
 def add_kitchen(session: Session, given: KitchenCreate, at: dt.datetime, *, demo: bool = False) -> Kitchen:
     kitchen = Kitchen(
-        name=given.name, demo=demo, zone=given.zone, altitude_m=given.altitude_m, mass_unit=given.mass_unit,
-        temp_unit=given.temp_unit, hourly_c=default_hours(given.room_c), created_at=at,
-    )  # fmt: skip
+        name=given.name,
+        demo=demo,
+        zone=given.zone,
+        altitude_m=given.altitude_m,
+        mass_unit=given.mass_unit,
+        temp_unit=given.temp_unit,
+        hourly_c=default_hours(given.room_c),
+        created_at=at,
+    )
     insert(session, kitchen)
     insert(session, Surface(kitchen_id=kitchen.id or 0, **_surface_facts(given.surface)))
     return kitchen
 
 
 MOVES_PLANS = {
-    "zone": "the kitchen's clock is another", "altitude_m": "the kitchen lies elsewhere", "hourly_c": "the kitchen's air is another", "hour_c": "the kitchen's air is another",
-    "fridge_c": "the fridge is set otherwise", "tap_c": "the tap water is another", "places": "a place of the kitchen is another",
-    "flour_basis": "the cup is filled otherwise", "spoons": "the spoons are others", "powder": "the baking powder is another",
-    "cooks": "there are other hands", "shelf_l": "the cold shelf is another",
-}  # fmt: skip
+    "zone": "the kitchen's clock is another",
+    "altitude_m": "the kitchen lies elsewhere",
+    "hourly_c": "the kitchen's air is another",
+    "hour_c": "the kitchen's air is another",
+    "fridge_c": "the fridge is set otherwise",
+    "tap_c": "the tap water is another",
+    "places": "a place of the kitchen is another",
+    "flour_basis": "the cup is filled otherwise",
+    "spoons": "the spoons are others",
+    "powder": "the baking powder is another",
+    "cooks": "there are other hands",
+    "shelf_l": "the cold shelf is another",
+}
 
 
 def change_kitchen(app: App, kitchen_id: int, change: KitchenUpdate) -> KitchenRead:
@@ -136,7 +159,8 @@ def add_surface(app: App, kitchen_id: int, given: SurfaceUpdate) -> KitchenRead:
 
 
 def change_surface(app: App, kitchen_id: int, surface_id: int, given: SurfaceUpdate) -> KitchenRead:
-    """Set a surface otherwise, for every bake that has not begun on it; a line on the heat goes on as it was planned."""
+    """Set a surface otherwise, for every bake that has not begun on it; a line on the heat goes on as it was
+    planned."""
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)

@@ -68,7 +68,8 @@ def seed_before(feeds: Sequence[StarterFeed], at: dt.datetime) -> tuple[str, flo
 def seed_now(
     starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, used: dt.datetime
 ) -> Seed:
-    """How a starter goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as its peak to come."""
+    """How a starter goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as its peak to
+    come."""
     before = [f for f in feeds if f.at <= used]
     vitality = starter.vitality_mean
     if not before:
@@ -103,15 +104,26 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
         FeedRead(**f.model_dump(exclude={"starter_id", "before_mean", "before_sd_log", "undone_at"})) for f in feeds
     ]
     facts = {
-        "id": starter.id or 0, "name": starter.name, "hydration_frac": starter.hydration_frac,
-        "whole_share": starter.whole_share, "vitality": starter.vitality_mean, "vitality_sd_log": starter.vitality_sd_log,
+        "id": starter.id or 0,
+        "name": starter.name,
+        "hydration_frac": starter.hydration_frac,
+        "whole_share": starter.whole_share,
+        "vitality": starter.vitality_mean,
+        "vitality_sd_log": starter.vitality_sd_log,
         "feeds": shown[:HISTORY],
-    }  # fmt: skip
+    }
     if not feeds:
         return StarterRead(
-            **facts, state="unfed", ratio_now=None, peak_ratio=None, peak_at=None, hold_until=None, acid_word=None,
-            next_feed_at=None, trace=None,
-        )  # fmt: skip
+            **facts,
+            state="unfed",
+            ratio_now=None,
+            peak_ratio=None,
+            peak_at=None,
+            hold_until=None,
+            acid_word=None,
+            next_feed_at=None,
+            trace=None,
+        )
     last, mean, sd = feeds[0], starter.vitality_mean, starter.vitality_sd_log
     jars = [jar_of(starter, kitchen, feeds, now, mean * math.exp(q * sd)) for q in (Q80, 0.0, -Q80)]
     middle = jars[1]
@@ -131,10 +143,16 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
     else:
         state = "rising"
     return StarterRead(
-        **facts, state=state, ratio_now=float(np.interp(age_h, middle.h, middle.ratio)), peak_ratio=middle.peak_ratio,
-        peak_at=BandedAt(p10=at(jars[0].peak_h), p50=peaked, p90=at(jars[2].peak_h)), hold_until=until, acid_word=middle.word,
-        next_feed_at=_next_feed(last, until), trace=_jar_trace(last, jars, now),
-    )  # fmt: skip
+        **facts,
+        state=state,
+        ratio_now=float(np.interp(age_h, middle.h, middle.ratio)),
+        peak_ratio=middle.peak_ratio,
+        peak_at=BandedAt(p10=at(jars[0].peak_h), p50=peaked, p90=at(jars[2].peak_h)),
+        hold_until=until,
+        acid_word=middle.word,
+        next_feed_at=_next_feed(last, until),
+        trace=_jar_trace(last, jars, now),
+    )
 
 
 def _next_feed(last: StarterFeed, hold_until: dt.datetime | None) -> dt.datetime | None:
@@ -156,9 +174,11 @@ def _jar_trace(last: StarterFeed, jars: Sequence[Jar], now: dt.datetime) -> JarT
 
     heights = [height(j) for j in jars]
     return JarTrace(
-        at=[later(last.at, float(h)) for h in hours], ratio=heights[1],
-        low=[min(x) for x in zip(*heights, strict=True)], high=[max(x) for x in zip(*heights, strict=True)],
-    )  # fmt: skip
+        at=[later(last.at, float(h)) for h in hours],
+        ratio=heights[1],
+        low=[min(x) for x in zip(*heights, strict=True)],
+        high=[max(x) for x in zip(*heights, strict=True)],
+    )
 
 
 def upkeep(app: App, kitchen_id: int, starter_id: int, use_g: float, every_days: float) -> UpkeepRead:
@@ -168,11 +188,14 @@ def upkeep(app: App, kitchen_id: int, starter_id: int, use_g: float, every_days:
         starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
     ways = upkeeps(
         use_g, every_days, air_of(kitchen, now, now), starter.vitality_mean, starter.hydration_frac, starter.whole_share
-    )  # fmt: skip
+    )
     return UpkeepRead(
         ways=[
             UpkeepWay(
-                place=w.place, text=w.text, flour_g_week=w.flour_g_week, waste_g_week=w.waste_g_week,
+                place=w.place,
+                text=w.text,
+                flour_g_week=w.flour_g_week,
+                waste_g_week=w.waste_g_week,
                 meals=[
                     MealRead(before_h=m.before_h, seed_g=m.feed.seed_g, flour_g=m.feed.flour_g, water_g=m.feed.water_g)
                     for m in w.meals
@@ -180,7 +203,7 @@ def upkeep(app: App, kitchen_id: int, starter_id: int, use_g: float, every_days:
             )
             for w in ways
         ]
-    )  # fmt: skip
+    )
 
 
 def list_starters(app: App, kitchen_id: int) -> list[StarterRead]:
@@ -233,7 +256,8 @@ def peaked(app: App, kitchen_id: int, starter_id: int, given: PeakCreate) -> Sta
         if not 1 <= hours <= FORECAST_H - 1:
             raise invalid(
                 "/at",
-                f"It was fed {hours:.1f} h before that; a peak comes after 1 to {FORECAST_H - 1:.0f} h. Give another time.",
+                f"It was fed {hours:.1f} h before that; a peak comes after 1 to {FORECAST_H - 1:.0f} h. Give another "
+                "time.",
             )
         if last.peaked_at is not None:
             _forget(starter, last)
@@ -309,5 +333,8 @@ def wish(app: App, kitchen_id: int, starter_id: int, given: FeedPlanUpdate) -> F
             "/peak_at",
             f"No feed from 1:0.3 to 1:40 peaks in {hours:.1f} h at this kitchen's temperature. Choose another hour.",
         )
-    text = f"{found.seed_g:.0f} g starter, {found.flour_g:.0f} g flour, {found.water_g:.0f} g water (1:{found.ratio[1]:.1f}:{found.ratio[2]:.1f})"
+    text = (
+        f"{found.seed_g:.0f} g starter, {found.flour_g:.0f} g flour, {found.water_g:.0f} g water "
+        f"(1:{found.ratio[1]:.1f}:{found.ratio[2]:.1f})"
+    )
     return FeedPlanRead(seed_g=found.seed_g, flour_g=found.flour_g, water_g=found.water_g, peak_at=at, text=text)

@@ -43,7 +43,8 @@ def kneading_of(bake: Bake, kitchen: Kitchen, room_c: float) -> Kneading:
 
 
 def parts_of(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float) -> list[Part]:
-    """Everything in the bowl, merged by ingredient: at its given temperature, else flour and dry things at the room's, dairy and egg at the fridge's."""
+    """Everything in the bowl, merged by ingredient: at its given temperature, else flour and dry things at the room's,
+    dairy and egg at the fridge's."""
     flour_c = bake.flour_c if bake.flour_c is not None else room_c
     found: dict[str, Part] = {}
     for p in dough.portions:
@@ -67,10 +68,17 @@ def bowl_heat(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float) -> Bowl
     heat = mix_heat(parts, bowl, kneading_of(bake, kitchen, room_c), solved.ingredient.id, bake.dough_c, kitchen.tap_c)
     guide, tests = kneading_guide(bake.knead, bake.knead_min, bake.strength)
     return BowlHeat(
-        heat, tuple(parts), solved.ingredient.id, room_c, bake.flour_c if bake.flour_c is not None else room_c,
-        cue_for(heat.liquid_temp_c) if heat.liquid_temp_c is not None else "", bloom_text(dough), order_of_adding(dough),
-        guide, tests,
-    )  # fmt: skip
+        heat,
+        tuple(parts),
+        solved.ingredient.id,
+        room_c,
+        bake.flour_c if bake.flour_c is not None else room_c,
+        cue_for(heat.liquid_temp_c) if heat.liquid_temp_c is not None else "",
+        bloom_text(dough),
+        order_of_adding(dough),
+        guide,
+        tests,
+    )
 
 
 def friction_after(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float, seen_c: float) -> list[float]:

@@ -53,7 +53,8 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
             return [text("All off the heat. Wrap them in a cloth and judge each on the Keep leaf.")]
         return [
             text(
-                f"{len(state.off)} of {fire_model.rounds_of(bake, work.sheet)} are off the heat. The hands are at the Fire leaf."
+                f"{len(state.off)} of {fire_model.rounds_of(bake, work.sheet)} are off the heat. The hands are at "
+                "the Fire leaf."
             )
         ]
     if work.plan is None:
@@ -79,7 +80,8 @@ def settings_out(r: BakeSnapshot) -> BakeSettings:
 
 
 def bake_out(app: App, bake_id: int) -> BakeRead:
-    """A bake with every leaf computed; of one that cannot be, what can be done. Raises Uncomputable when it cannot even be read."""
+    """A bake with every leaf computed; of one that cannot be, what can be done. Raises Uncomputable when it cannot even
+    be read."""
     with app.read() as session:
         try:
             r = solve.load(app, session, bake_id)
@@ -97,20 +99,40 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         raise Uncomputable(broken[0])
     told = str(Uncomputable(broken[0]))
     return BakeRead(
-        clock=clock, **about, fits=True, leaf="weigh", leaves=[], steps=[], say=[text(told)], taps=list(taps_out(r.taps)),
-        weigh=None, mix=None, rise=None, rest=None, fire=None, keep=KeepRead(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
+        clock=clock,
+        **about,
+        fits=True,
+        leaf="weigh",
+        leaves=[],
+        steps=[],
+        say=[text(told)],
+        taps=list(taps_out(r.taps)),
+        weigh=None,
+        mix=None,
+        rise=None,
+        rest=None,
+        fire=None,
+        keep=KeepRead(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
         faults={"bake": told},
-    )  # fmt: skip
+    )
 
 
 def _about(r: BakeSnapshot) -> dict[str, Any]:
     """What a bake's row says of it."""
     method = methods().get(r.bake.method)
     return {
-        "id": r.bake.id or 0, "kitchen_id": r.bake.kitchen_id, "name": r.bake.name, "seal": r.bake.seal, "status": r.bake.status,
-        "method": r.bake.method, "method_why": method.why if method else "", "revision": r.bake.revision,
-        "serve_at": r.bake.serve_at, "serve_until": r.bake.serve_until, "settings": settings_out(r),
-    }  # fmt: skip
+        "id": r.bake.id or 0,
+        "kitchen_id": r.bake.kitchen_id,
+        "name": r.bake.name,
+        "seal": r.bake.seal,
+        "status": r.bake.status,
+        "method": r.bake.method,
+        "method_why": method.why if method else "",
+        "revision": r.bake.revision,
+        "serve_at": r.bake.serve_at,
+        "serve_until": r.bake.serve_until,
+        "settings": settings_out(r),
+    }
 
 
 def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[tuple[float, bool]]) -> BakeRead:
@@ -118,9 +140,19 @@ def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
     return BakeRead(
-        clock=clock, **_about(r), leaf=leaf_now(leaves), leaves=leaves,
-        steps=steps_of(r, work), say=say_of(r, work), fits=fits(r, work), taps=list(taps_out(r.taps)),
+        clock=clock,
+        **_about(r),
+        leaf=leaf_now(leaves),
+        leaves=leaves,
+        steps=steps_of(r, work),
+        say=say_of(r, work),
+        fits=fits(r, work),
+        taps=list(taps_out(r.taps)),
         weigh=weigh_out(work.sheet) if work.sheet else None,
         mix=mix_out(r, work.bowl, names) if work.bowl else None,
-        rise=rise_out(r, work), rest=rest_out(r, work), fire=fire_out(r, work, judged), keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""), faults=work.faults,
-    )  # fmt: skip
+        rise=rise_out(r, work),
+        rest=rest_out(r, work),
+        fire=fire_out(r, work, judged),
+        keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""),
+        faults=work.faults,
+    )

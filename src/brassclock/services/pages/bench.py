@@ -32,13 +32,15 @@ LATEST_ENDED = 6
 
 BENCH_STAMP = (
     "select k.version, c.anchor_real, c.anchor_sim, c.rate, (select count(*) || ' ' || total(revision) from bake "
-    "where kitchen_id = k.id and status = 'live' and deleted_at is null) from kitchen k left join clock c on c.kitchen_id = k.id "
+    "where kitchen_id = k.id and status = 'live' and deleted_at is null) from kitchen k left join clock c on "
+    "c.kitchen_id = k.id "
     "where k.id = ? and (k.demo = 0 or ?)"
 )
 
 
 def bench_tag(app: App, kitchen_id: int) -> str | None:
-    """The entity tag of a kitchen's Bench: the same while nothing is done and the minute is the same; None when there is no such kitchen."""
+    """The entity tag of a kitchen's Bench: the same while nothing is done and the minute is the same; None when there
+    is no such kitchen."""
     with app.read() as session:
         row = session.connection().exec_driver_sql(BENCH_STAMP, (kitchen_id, app.with_demo)).fetchone()
     if row is None:
@@ -66,9 +68,15 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
                 sound.append((r, work))
         ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
     return BenchRead(
-        clock=clock, kitchen=shown, room_c=air_c(kitchen.hourly_c, clock.now), bakes=[*briefs, *ended],
-        steps=sorted(steps, key=lambda s: s.at), say=_bench_say(sound), away=away, broken=broken_out(broken),
-    )  # fmt: skip
+        clock=clock,
+        kitchen=shown,
+        room_c=air_c(kitchen.hourly_c, clock.now),
+        bakes=[*briefs, *ended],
+        steps=sorted(steps, key=lambda s: s.at),
+        say=_bench_say(sound),
+        away=away,
+        broken=broken_out(broken),
+    )
 
 
 def broken_out(broken: Iterable[Broken]) -> list[BrokenRead]:
@@ -102,9 +110,14 @@ def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> l
 
 
 ENDED_FACTS: dict[str, Any] = {
-    "dough_c": None, "ratio": None, "target_ratio": None, "too_far_ratio": None, "ready_at": None, "weighed_g": None,
+    "dough_c": None,
+    "ratio": None,
+    "target_ratio": None,
+    "too_far_ratio": None,
+    "ready_at": None,
+    "weighed_g": None,
     "fits": True,
-}  # fmt: skip
+}
 
 
 def _bench_say(live: list[tuple[BakeSnapshot, BakeResult]]) -> list[SayPart]:

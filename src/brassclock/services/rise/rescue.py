@@ -36,13 +36,19 @@ def rescue(app: App, bake_id: int, given: RescueRequest) -> RescueRead:
 def _out(o: Option, now: dt.datetime) -> RescueOption:
     minutes = o.minutes if o.minutes is not None or o.temp_c is None else SPOT_MIN
     return RescueOption(
-        kind=o.kind, text=o.text, temp_c=o.temp_c, minutes=minutes, ready_at=later(now, o.ready_h),
-        best_until=later(now, o.best_to_h), too_far_at=later(now, o.too_far_h),
-    )  # fmt: skip
+        kind=o.kind,
+        text=o.text,
+        temp_c=o.temp_c,
+        minutes=minutes,
+        ready_at=later(now, o.ready_h),
+        best_until=later(now, o.best_to_h),
+        too_far_at=later(now, o.too_far_h),
+    )
 
 
 def holding(r: BakeSnapshot, found: day_model.Risen | None, late_min: float) -> list[RescueOption]:
-    """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier table."""
+    """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier
+    table."""
     standing = day_model.standing_of(r, found) if late_min >= LEAST_MIN else None
     return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]
 

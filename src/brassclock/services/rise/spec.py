@@ -50,8 +50,12 @@ RECENT = dt.timedelta(hours=24)
 
 
 HOLDS_LIKE = {  # how a strength holds gas without yeast
-    "developed": "developed", "kneaded": "developed", "enriched": "moderate", "wet_unkneaded": "batter", "wholemeal": "weak",
-}  # fmt: skip
+    "developed": "developed",
+    "kneaded": "developed",
+    "enriched": "moderate",
+    "wet_unkneaded": "batter",
+    "wholemeal": "weak",
+}
 
 
 LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a thin round without a rise
@@ -151,22 +155,34 @@ def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[st
         line_min = service_min + FIRST_MIN
     waves = math.ceil(service_min / WAVE_MIN) if bake.cold and bake.cold["stage"] == "ball" else 1
     return BakeSpec(
-        batch_of(r, first), stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
+        batch_of(r, first),
+        stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
         stage_spec("ball", Stage("ball proof", 1.0, ((0.0, 0.0),), tray, None, bake.ball_ratio)),
-        mix_min=bake.knead_min + STIR_MIN, preheat_min=preheat_min(surface_of(r.surface)), line_min=line_min,
-        activity=belief_here(r, dough).mean, roll_min=ROLL_MIN, sponge=sponge,
-        service_min=service_min, waves=max(waves, 1),
-    )  # fmt: skip
+        mix_min=bake.knead_min + STIR_MIN,
+        preheat_min=preheat_min(surface_of(r.surface)),
+        line_min=line_min,
+        activity=belief_here(r, dough).mean,
+        roll_min=ROLL_MIN,
+        sponge=sponge,
+        service_min=service_min,
+        waves=max(waves, 1),
+    )
 
 
 def looks_of(r: BakeSnapshot, plan: DayPlan) -> list[Look]:
     """The readings of the dough, in the forecast's hours."""
     zero = plan.begun_at
     return [
-        Look(hours_between(zero, x.at), x.kind, x.value if x.kind in ("ratio", "jar") else None, x.feel,
-             x.value if x.kind == "dough_c" else None)
-        for x in r.readings if x.at > zero
-    ]  # fmt: skip
+        Look(
+            hours_between(zero, x.at),
+            x.kind,
+            x.value if x.kind in ("ratio", "jar") else None,
+            x.feel,
+            x.value if x.kind == "dough_c" else None,
+        )
+        for x in r.readings
+        if x.at > zero
+    ]
 
 
 def litres_of(spec: BakeSpec) -> float:

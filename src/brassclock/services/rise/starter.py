@@ -51,7 +51,8 @@ def good_at(r: BakeSnapshot, mixed: dt.datetime) -> bool:
 
 
 def feed_hours(r: BakeSnapshot) -> tuple[float, float] | None:
-    """How long before mixing a feed has to find hands (latest, earliest) [h]; None when the last one is young, or it is mixed."""
+    """How long before mixing a feed has to find hands (latest, earliest) [h]; None when the last one is young, or it is
+    mixed."""
     if r.starter is None or "mix" in r.done() or (r.feeds and hours_between(r.feeds[0].at, r.now) < LONGEST_H):
         return None
     return SOONEST_H, LONGEST_H

@@ -70,13 +70,20 @@ def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[Window
     targets = (r.bake.bulk_ratio, r.bake.ball_ratio)
     return [
         WindowRead(
-            stage=w.stage, begins_at=begins[i], ends_at=begins[i + 1], place=specs[i].place.name, target_ratio=targets[i],
-            ready=banded_at(w.ready, found.zero), best_from=banded_at(w.best_from, found.zero),
-            best_to=banded_at(w.best_to, found.zero), too_far=banded_at(w.too_far, found.zero), reason=w.reason,
+            stage=w.stage,
+            begins_at=begins[i],
+            ends_at=begins[i + 1],
+            place=specs[i].place.name,
+            target_ratio=targets[i],
+            ready=banded_at(w.ready, found.zero),
+            best_from=banded_at(w.best_from, found.zero),
+            best_to=banded_at(w.best_to, found.zero),
+            too_far=banded_at(w.too_far, found.zero),
+            reason=w.reason,
             matters=list(whys[w.stage].matters[:-1]) if w.stage in whys else [],
         )
         for i, w in enumerate(seen.windows)
-    ]  # fmt: skip
+    ]
 
 
 def _cold(r: BakeSnapshot, found: Risen) -> ColdRead | None:
@@ -108,40 +115,60 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> Rise
     roll_at = plan.step("roll").at
     seed = seed_of(r) if seen.acid else None
     return RiseRead(
-        mixed_at=plan.mixed_at, balled_at=plan.balled_at, windows=_windows(r, found, whys),
+        mixed_at=plan.mixed_at,
+        balled_at=plan.balled_at,
+        windows=_windows(r, found, whys),
         trace=TraceRead(
             at=[zero.astimezone(dt.UTC) + dt.timedelta(hours=h) for h in trace.h.tolist()],
-            ratio=trace.ratio.tolist(), ratio_p10=trace.ratio_p10.tolist(), ratio_p90=trace.ratio_p90.tolist(),
-            maturity=trace.maturity.tolist(), fill=trace.fill.tolist(), dough_c=trace.dough_c.tolist(), air_c=air.tolist(),
+            ratio=trace.ratio.tolist(),
+            ratio_p10=trace.ratio_p10.tolist(),
+            ratio_p90=trace.ratio_p90.tolist(),
+            maturity=trace.maturity.tolist(),
+            fill=trace.fill.tolist(),
+            dough_c=trace.dough_c.tolist(),
+            air_c=air.tolist(),
         ),
         ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
         dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
         stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
         readings=[ReadingRead(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings],
-        activity=seen.belief.mean, activity_sd_log=seen.belief.sd_log, late_min=plan.late_min,
+        activity=seen.belief.mean,
+        activity_sd_log=seen.belief.sd_log,
+        late_min=plan.late_min,
         acid=AcidRead(ph=seen.acid.ph, tta_ml=seen.acid.tta_ml, word=seen.acid.word) if seen.acid else None,
-        sponge_at=zero if plan.spec.sponge else None, cold=_cold(r, found),
+        sponge_at=zero if plan.spec.sponge else None,
+        cold=_cold(r, found),
         ready_by=[
             ReadyBy(at=moment, probability=p)
             for moment, p in zip([roll_at, *([r.by] if r.by else [])], seen.ready_by, strict=False)
         ],
         workable_at=None if seen.workable_h is None else later(zero, seen.workable_h),
-        safety=_safety(seen.safety, zero), peak_at=banded_at(seen.peak_h, zero), peak_ratio=seen.peak_ratio,
-        leaven_left_frac=seen.leaven_left_frac, offsets_c=seen.offsets_c,
+        safety=_safety(seen.safety, zero),
+        peak_at=banded_at(seen.peak_h, zero),
+        peak_ratio=seen.peak_ratio,
+        leaven_left_frac=seen.leaven_left_frac,
+        offsets_c=seen.offsets_c,
         jar=[
-            JarMark(stage=w.stage, ratio=t, start_mm=(m := mark(t)).start_mm, mark_mm=m.mark_mm, sample_g_cm2=sample_g_cm2())
+            JarMark(
+                stage=w.stage, ratio=t, start_mm=(m := mark(t)).start_mm, mark_mm=m.mark_mm, sample_g_cm2=sample_g_cm2()
+            )
             for w, t in zip(seen.windows, (r.bake.bulk_ratio, r.bake.ball_ratio), strict=True)
         ],
         starter=f"{r.starter.name}, {SEEDS[seed.state]}" if r.starter and seed else None,
         worth=[
             WorthRead(
-                what=w.what, words=w.words, at=None if w.at_h is None else later(zero, w.at_h), narrows_min=w.narrows_min
+                what=w.what,
+                words=w.words,
+                at=None if w.at_h is None else later(zero, w.at_h),
+                narrows_min=w.narrows_min,
             )
-            for w in found.worth if w.narrows_min >= WORTH_SAYING_MIN
+            for w in found.worth
+            if w.narrows_min >= WORTH_SAYING_MIN
         ],
-        warm=yeast_course.course_stepper.ready, cautions=caution_out(seen.cautions),
+        warm=yeast_course.course_stepper.ready,
+        cautions=caution_out(seen.cautions),
         why=why_out({**whys, "ready": whys["ball proof" if "ball" in r.done() else "bulk"]} if whys else {}),
-    )  # fmt: skip
+    )
 
 
 def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float) -> WaitRead | None:
@@ -155,12 +182,22 @@ def _wait_out(place: Place, here: Waiting | None, temp_c: float, waits_h: float)
         [round(float(x), 3) for x in np.interp(hours, [p.minutes / 60 for p in run], [p.at_cook for p in run])]
         for run in here.runs
     )
-    return WaitRead.model_validate({
-        "place": place.name, "temp_c": temp_c, "verdict": here.verdict, "words": WAIT_WORDS[here.verdict], "h": here.h,
-        "low_h": here.low_h, "high_h": here.high_h, "best_lift": here.best,
-        "at_mixing_frac": 1 - first / whole, "on_bench_frac": (first - last) / whole, "in_heat_frac": last / whole,
-        "curve": {"h": hours.tolist(), "lift": mid, "low": low, "high": high},
-    })  # fmt: skip
+    return WaitRead.model_validate(
+        {
+            "place": place.name,
+            "temp_c": temp_c,
+            "verdict": here.verdict,
+            "words": WAIT_WORDS[here.verdict],
+            "h": here.h,
+            "low_h": here.low_h,
+            "high_h": here.high_h,
+            "best_lift": here.best,
+            "at_mixing_frac": 1 - first / whole,
+            "on_bench_frac": (first - last) / whole,
+            "in_heat_frac": last / whole,
+            "curve": {"h": hours.tolist(), "lift": mid, "low": low, "high": high},
+        }
+    )
 
 
 def rest_out(r: BakeSnapshot, work: BakeResult) -> RestRead | None:
@@ -180,9 +217,16 @@ def rest_out(r: BakeSnapshot, work: BakeResult) -> RestRead | None:
         reached = later(plan.mixed_at, SAFE_LIMIT_H) if hours > SAFE_LIMIT_H else None
         safety = SafetyRead(warm_h=max(hours, 0.0), limit_h=SAFE_LIMIT_H, reached_at=reached)
         if reached and rest.fridge:
-            advice = f"Cold instead: in the fridge its gas waits {rest.fridge.low_h:.0f} to {rest.fridge.high_h:.0f} h. Take it out half an hour before rolling."
+            advice = (
+                f"Cold instead: in the fridge its gas waits {rest.fridge.low_h:.0f} to "
+                f"{rest.fridge.high_h:.0f} h. Take it out half an hour before rolling."
+            )
     return RestRead(
-        rests_from=plan.mixed_at, cook_at=cook_at, here=_wait_out(rest.place, rest.here, here_c, waits_h),
-        fridge=_wait_out(Place("fridge", "the fridge", r.kitchen.fridge_c), rest.fridge, r.kitchen.fridge_c, waits_h), safety=safety,
-        cold_advice=advice, cautions=caution_out([caution("dairy_warm")] if dairy else []),
-    )  # fmt: skip
+        rests_from=plan.mixed_at,
+        cook_at=cook_at,
+        here=_wait_out(rest.place, rest.here, here_c, waits_h),
+        fridge=_wait_out(Place("fridge", "the fridge", r.kitchen.fridge_c), rest.fridge, r.kitchen.fridge_c, waits_h),
+        safety=safety,
+        cold_advice=advice,
+        cautions=caution_out([caution("dairy_warm")] if dairy else []),
+    )

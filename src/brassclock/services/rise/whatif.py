@@ -75,13 +75,18 @@ def what_if(app: App, bake_id: int, given: WhatIfRequest) -> WhatIfRead:
     ripe, pocket = _pocket(as_is, work)
     return WhatIfRead(
         rescues=rise_rescue.holding(r, as_is.risen, 60 * hours_between(r.bake.serve_at, changed.bake.serve_at)),
-        maturity=ripe, pocket_score=pocket, rise=rise, steps=steps_of(changed, work), serve_at=changed.bake.serve_at,
+        maturity=ripe,
+        pocket_score=pocket,
+        rise=rise,
+        steps=steps_of(changed, work),
+        serve_at=changed.bake.serve_at,
         dose_text=_dose_text(as_is.sheet, changed.dose_factor),
-    )  # fmt: skip
+    )
 
 
 def _pocket(as_is: solve.BakeResult, then: solve.BakeResult) -> tuple[float | None, float | None]:
-    """(maturity of the balls when they are rolled, the pocket score it leaves) after a change; nothing else of the bread changes."""
+    """(maturity of the balls when they are rolled, the pocket score it leaves) after a change; nothing else of the
+    bread changes."""
     if then.forecast is None:
         return None, None
     ripe = float(then.forecast.trace.maturity[-1])
@@ -144,11 +149,21 @@ def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteRe
 
     away = in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r)) if found.fits else []
     return RouteRead(
-        key=route.key, name=route.name, flavour=route.flavour, fits=found.fits, because=_said(*away[0]) if away else found.because, clashes=bool(away),
-        in_use=_in_use(r.bake, found), dose_factor=found.dose_factor, dose_text=_dose_text(work.sheet, found.dose_factor),
-        hours=hours_between(first, serve), hands_min=sum(s.hands_min for s in plan.steps), steps=steps,
-        ready_at=at(plan.ball.ready_h), too_far_at=at(plan.ball.too_far_h),
-    )  # fmt: skip
+        key=route.key,
+        name=route.name,
+        flavour=route.flavour,
+        fits=found.fits,
+        because=_said(*away[0]) if away else found.because,
+        clashes=bool(away),
+        in_use=_in_use(r.bake, found),
+        dose_factor=found.dose_factor,
+        dose_text=_dose_text(work.sheet, found.dose_factor),
+        hours=hours_between(first, serve),
+        hands_min=sum(s.hands_min for s in plan.steps),
+        steps=steps,
+        ready_at=at(plan.ball.ready_h),
+        too_far_at=at(plan.ball.too_far_h),
+    )
 
 
 def _said(what: str, span: Busy) -> str:
@@ -165,9 +180,12 @@ def _in_use(bake: Bake, found: Route) -> bool:
     cold_h = bake.cold["hours"] if bake.cold else None
     same_place = bake.bulk_place == (found.route.warm or "bench")
     same_dose = math.isclose(found.dose_factor, 1.0, rel_tol=0.03)
-    return same_place and same_dose and (cold_h is None) == (found.route.cold_h is None) and (
-        cold_h is None or abs(cold_h - (found.route.cold_h or 0.0)) < 6
-    )  # fmt: skip
+    return (
+        same_place
+        and same_dose
+        and (cold_h is None) == (found.route.cold_h is None)
+        and (cold_h is None or abs(cold_h - (found.route.cold_h or 0.0)) < 6)
+    )
 
 
 def take_route(app: App, bake_id: int, given: RouteUpdate) -> None:

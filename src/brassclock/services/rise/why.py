@@ -56,19 +56,25 @@ def _why(r: BakeSnapshot, found: Risen, at: int, first: int) -> Why:
     if band.p10 is not None and band.p90 is not None:
         spread = f"8 in 10 between {(band.p10 - since) * 60:.0f} and {(band.p90 - since) * 60:.0f} min after it began"
     return Why(
-        f"When the {stages[at].name} is ready", "m = Q / need ≥ 0.9; Q' = q₃₀·γ(T)/γ(30)·f_osm·a·X",
+        f"When the {stages[at].name} is ready",
+        "m = Q / need ≥ 0.9; Q' = q₃₀·γ(T)/γ(30)·f_osm·a·X",
         "Gas made since mixing or since the balls were made, over the gas that the target needs. The leaven's "
         "rate follows the dough's own temperature, which trails the kitchen's.",
         (
-            *_leavens(found), Input("salt", round(dough.salt_g / dough.flour_g * 100, 2), "% of flour"),
+            *_leavens(found),
+            Input("salt", round(dough.salt_g / dough.flour_g * 100, 2), "% of flour"),
             Input("dough after mixing", round(mix_temp_c(r), 1), "°C"),
             Input("air when it began", round(stages[at].ambient_c(0.0), 1), "°C"),
-            Input("target", _target(bake, at - first), "×"), Input("activity of this dough", round(activity, 2), "×"),
-            Input("altitude", r.kitchen.altitude_m, "m"), Input("begins", f"{later(begins, 0):%H:%M}"),
+            Input("target", _target(bake, at - first), "×"),
+            Input("activity of this dough", round(activity, 2), "×"),
+            Input("altitude", r.kitchen.altitude_m, "m"),
+            Input("begins", f"{later(begins, 0):%H:%M}"),
         ),
-        Kind.FITTED, spread, (*matters, "the leaven's strength: take a reading"),
+        Kind.FITTED,
+        spread,
+        (*matters, "the leaven's strength: take a reading"),
         ("cardinal temperatures: Rosso 1993, from memory", "rates fitted to practice rows"),
-    )  # fmt: skip
+    )
 
 
 def _target(bake: Bake, stage: int) -> float:

@@ -128,7 +128,8 @@ class BrokenRead(Shape):
 
 
 class LogbookRead(Shape):
-    """Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more follow."""
+    """Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more
+    follow."""
 
     bakes: list[BakeSummary]
     count: int

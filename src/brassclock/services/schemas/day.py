@@ -28,7 +28,8 @@ Hands = Annotated[int, Field(ge=0, le=20)]
 
 
 class BusyCreate(Strict):
-    """Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed) or by the week (`days`, 0 is Monday, and two times)."""
+    """Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed)
+    or by the week (`days`, 0 is Monday, and two times)."""
 
     name: Name
     hands: Hands | None = None
@@ -124,7 +125,8 @@ class HoursRead(Shape):
 
 
 class FitReport(Shape):
-    """A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would have."""
+    """A change that makes the bake fit: its id (the same while it is the same change), words, and the moves it would
+    have."""
 
     id: str
     text: str
@@ -141,7 +143,8 @@ class RelaxationRead(Shape):
 
 
 class WayThrough(Shape):
-    """Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour 0 to 1."""
+    """Another way through the day: what it is best at, what to do otherwise, when it begins, minutes of hands, flavour
+    0 to 1."""
 
     id: str
     names: list[str]
@@ -160,7 +163,8 @@ class WaysThrough(Shape):
 class PackBakeRead(Shape):
     """What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
 
-    `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way, None without one.
+    `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way,
+    None without one.
     """
 
     bake_id: int

@@ -85,8 +85,9 @@ class MoveRead(Shape):
 
 
 class HeatingRead(Shape):
-    """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of the fire is felt, how an
-    empty one drifts, the lowest power that carries the line (None where there is no knob, or not even the highest), breads between wipings."""
+    """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of
+    the fire is felt, how an empty one drifts, the lowest power that carries the line (None where there is no knob, or
+    not even the highest), breads between wipings."""
 
     preheat_s: float | None
     charcoal_kg: float | None
@@ -113,7 +114,8 @@ class HandMoveRead(Shape):
 
 
 class ProgramRead(Shape):
-    """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or grill."""
+    """The program of one bread, frozen once the first is loaded. `second`: turn, invert (plate over the flame) or
+    grill."""
 
     second: str = "turn"
     turn_s: float | None
@@ -134,7 +136,8 @@ class ProgramRead(Shape):
 
 
 class RightHeatRead(Shape):
-    """The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn and end there."""
+    """The heat at which the usual way has the bread through and coloured at once: coolest, best and hottest, its turn
+    and end there."""
 
     surface_c: Banded
     turn_s: float | None
@@ -165,7 +168,8 @@ class ColourSpell(Shape):
 
 
 class WayRead(Shape):
-    """One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a bread comes of the surface."""
+    """One way through the heat at one heat: its times, both faces' colour through time, what it loses, how often a
+    bread comes of the surface."""
 
     name: Literal["usual", "own", "own_at_its_heat"]
     surface_c: float
@@ -227,8 +231,9 @@ class LineTaskRead(Shape):
 
 
 class HeatLineRead(Shape):
-    """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the longest wait in the
-    towel and how that bread feels then, and (once looked for) what another spot or pair of hands would save."""
+    """The line at the heat from the first load on: its minutes and the least they could be, what holds it up, the
+    longest wait in the towel and how that bread feels then, and (once looked for) what another spot or pair of hands
+    would save."""
 
     tasks: list[LineTaskRead]
     minutes: float
@@ -325,8 +330,8 @@ class TapRead(Shape):
 
 
 class HearthRead(Shape):
-    """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line, `late_s` how much later
-    than planned it ends."""
+    """The live hearth: everything the hands need, cheap to ask for. `line` are the hand moves ahead by the mended line,
+    `late_s` how much later than planned it ends."""
 
     clock: ClockRead
     bake_id: int

@@ -27,8 +27,8 @@ from brassclock.services.schemas.quantities import AirC, Name, RowId, TempC, wit
 
 
 class SurfaceUpdate(Strict):
-    """A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what heats it (none: the
-    kind's usual), and how bread meets it."""
+    """A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what
+    heats it (none: the kind's usual), and how bread meets it."""
 
     name: Name
     kind: SurfaceKind
@@ -315,7 +315,8 @@ class StrengthRead(Shape):
 
 
 class PlaceRead(Shape):
-    """A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a fridge."""
+    """A place of a kitchen: a temperature of its own or kelvin over the bench; how far it swings; litres of a
+    fridge."""
 
     key: PlaceKey
     name: str

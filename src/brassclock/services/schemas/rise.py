@@ -49,8 +49,8 @@ class RelocationCreate(Edit):
 class WhatIfRequest(Edit):
     """Changes to try: kelvin in the kitchen, leaven over what is typed, dough after mixing, the table, the fridge.
 
-    `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be ready
-    by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
+    `cold` null with `no_cold` true takes the fridge away; left out, the bake's own stays. `by` asks the chance to be
+    ready by a moment as typed. `spell` puts a dough that is mixed elsewhere from now.
     """
 
     room_k: Annotated[float, within(-12, 12, "C")] = 0.0
@@ -238,7 +238,8 @@ class LiftRead(Shape):
 
 
 class WaitRead(Shape):
-    """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes free."""
+    """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes
+    free."""
 
     place: str
     temp_c: float
@@ -282,7 +283,8 @@ class WhatIfRead(Shape):
 
 
 class RouteRead(Shape):
-    """A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it works."""
+    """A named way to the same table: what it changes, when hands are wanted, what it tastes of, and whether it
+    works."""
 
     key: str
     name: str

@@ -50,10 +50,31 @@ from brassclock.store.tables import OwnMethod
 MOST_ADDITIONS = 40
 SMALL_G = 20.0
 KEPT_FIELDS = (
-    "lines", "filling", "seal", "strength", "bloomed", "count", "piece_g", "shape", "diameter_cm", "length_cm", "width_cm",
-    "thickness_mm", "dough_c", "knead", "knead_min", "bulk_ratio", "ball_ratio", "bulk_h", "ball_h", "doneness", "docked",
-    "colour_top", "heat_steps", "dressing",
-)  # fmt: skip
+    "lines",
+    "filling",
+    "seal",
+    "strength",
+    "bloomed",
+    "count",
+    "piece_g",
+    "shape",
+    "diameter_cm",
+    "length_cm",
+    "width_cm",
+    "thickness_mm",
+    "dough_c",
+    "knead",
+    "knead_min",
+    "bulk_ratio",
+    "ball_ratio",
+    "bulk_h",
+    "ball_h",
+    "doneness",
+    "docked",
+    "colour_top",
+    "heat_steps",
+    "dressing",
+)
 
 
 def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
@@ -65,12 +86,17 @@ def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
     return EntryRead(
         lines=[
             EntryLineRead(
-                raw=x.raw, ingredient=x.ingredient, amount=x.amount, basis=x.basis, faults=list(x.faults), near=list(x.near),
+                raw=x.raw,
+                ingredient=x.ingredient,
+                amount=x.amount,
+                basis=x.basis,
+                faults=list(x.faults),
+                near=list(x.near),
                 note=x.note,
             )
             for x in found
         ]
-    )  # fmt: skip
+    )
 
 
 def _amount_g(r: BakeSnapshot, ingredient: str, amount: str, pointer: str) -> float:
@@ -198,9 +224,13 @@ def dose(app: App, bake_id: int, given: DoseUpdate) -> DoseRead:
         )
     dough = dough_of(p for p in work.sheet.dough.portions if not p.ingredient.is_ferment)
     stage = Stage(
-        "bulk", hours, air_path(kitchen.hourly_c, mixed, hours + 30),
-        Vessel("tub", dough.total_g, True, rise_spec.TUB_CM, "wood"), "ball", bake.bulk_ratio,
-    )  # fmt: skip
+        "bulk",
+        hours,
+        air_path(kitchen.hourly_c, mixed, hours + 30),
+        Vessel("tub", dough.total_g, True, rise_spec.TUB_CM, "wood"),
+        "ball",
+        bake.bulk_ratio,
+    )
     found = dose_for(
         DoseRequest(
             rise_spec.batch_of(r, dough),
@@ -212,12 +242,17 @@ def dose(app: App, bake_id: int, given: DoseUpdate) -> DoseRead:
         row,
     )
     return DoseRead(
-        leaven=row.id, baker_frac=found.baker_frac, mass_g=found.mass_g, reason=found.reason, mix_at=mixed, ready_at=ready,
+        leaven=row.id,
+        baker_frac=found.baker_frac,
+        mass_g=found.mass_g,
+        reason=found.reason,
+        mix_at=mixed,
+        ready_at=ready,
         ways=[
             DoseWay(text=w.text, grams=w.grams, at=None if w.at_h is None else later(mixed, w.at_h))
             for w in found.measurable
         ],
-    )  # fmt: skip
+    )
 
 
 def keep_method(app: App, kitchen_id: int, given: MethodCreate) -> str:

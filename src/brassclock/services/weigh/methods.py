@@ -52,15 +52,32 @@ def _told(lines: tuple[TypedLine, ...], kit: Kit | None = None) -> Mapping[str, 
 def method_out(m: Method) -> MethodRead:
     low, high = m.hours
     return MethodRead(
-        id=m.id, name=m.name, school=m.school, wants=list(m.wants), why=m.why, own=False, count=m.count, piece_g=m.piece_g,
-        shape=m.shape.kind, diameter_cm=m.shape.diameter_cm, length_cm=m.shape.length_cm, width_cm=m.shape.width_cm,
-        seal=m.seal, low_h=low, high_h=high, hands_min=m.hands_min, surfaces=list(m.surfaces), shaping=list(m.shaping),
-        program=m.program, hold=m.hold,
+        id=m.id,
+        name=m.name,
+        school=m.school,
+        wants=list(m.wants),
+        why=m.why,
+        own=False,
+        count=m.count,
+        piece_g=m.piece_g,
+        shape=m.shape.kind,
+        diameter_cm=m.shape.diameter_cm,
+        length_cm=m.shape.length_cm,
+        width_cm=m.shape.width_cm,
+        seal=m.seal,
+        low_h=low,
+        high_h=high,
+        hands_min=m.hands_min,
+        surfaces=list(m.surfaces),
+        shaping=list(m.shaping),
+        program=m.program,
+        hold=m.hold,
         stages=[
             MethodStageRead(name=s.name, low_h=s.low_h, high_h=s.high_h, place=s.place, ratio=s.ratio) for s in m.stages
         ],
-        cautions=[CautionRead(**caution(c).as_dict()) for c in m.cautions], **_told(m.lines),
-    )  # fmt: skip
+        cautions=[CautionRead(**caution(c).as_dict()) for c in m.cautions],
+        **_told(m.lines),
+    )
 
 
 def own_out(row: OwnMethod, kit: Kit) -> MethodRead:
@@ -71,10 +88,18 @@ def own_out(row: OwnMethod, kit: Kit) -> MethodRead:
     base = method_out(school or methods()["blank"])
     return base.model_copy(
         update={
-            "id": f"own-{row.id}", "name": row.name, "school": f"Your own, from {school.name}" if school else "Your own",
-            "own": True, "why": base.why if school else "", "count": facts.get("count") or 1,
-            "piece_g": facts.get("piece_g") or 0.0, "shape": facts.get("shape", "round"),
-            "diameter_cm": facts.get("diameter_cm"), "length_cm": facts.get("length_cm"), "width_cm": facts.get("width_cm"),
-            "seal": facts.get("seal", "square"), **_told(lines, kit),
+            "id": f"own-{row.id}",
+            "name": row.name,
+            "school": f"Your own, from {school.name}" if school else "Your own",
+            "own": True,
+            "why": base.why if school else "",
+            "count": facts.get("count") or 1,
+            "piece_g": facts.get("piece_g") or 0.0,
+            "shape": facts.get("shape", "round"),
+            "diameter_cm": facts.get("diameter_cm"),
+            "length_cm": facts.get("length_cm"),
+            "width_cm": facts.get("width_cm"),
+            "seal": facts.get("seal", "square"),
+            **_told(lines, kit),
         }
-    )  # fmt: skip
+    )

@@ -29,9 +29,15 @@ def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Wei
     stuffing = bake.filling or {}
     inside = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in stuffing.get("lines", ())]
     return weigh(
-        lines_of(bake), PieceWish(bake.count, bake.piece_g), shape_of(bake), None, kit_of(kitchen, own), inside,
-        stuffing.get("per_piece_g"), bake.held,
-    )  # fmt: skip
+        lines_of(bake),
+        PieceWish(bake.count, bake.piece_g),
+        shape_of(bake),
+        None,
+        kit_of(kitchen, own),
+        inside,
+        stuffing.get("per_piece_g"),
+        bake.held,
+    )
 
 
 def dough_and_sponge(r: BakeSnapshot) -> tuple[Dough, dict[str, float]]:

@@ -1,4 +1,5 @@
-"""A formula out to a file and in from one: bake file, JSON-LD recipe, Markdown, CSV. What cannot be read stays visible."""
+"""A formula out to a file and in from one: bake file, JSON-LD recipe, Markdown, CSV. What cannot be read stays
+visible."""
 
 from __future__ import annotations
 
@@ -30,14 +31,33 @@ from brassclock.store.rows import get
 from brassclock.store.tables import Bake
 
 KINDS = {
-    "json": ("application/json", "bake.json"), "jsonld": ("application/ld+json", "jsonld"), "md": ("text/markdown", "md"),
+    "json": ("application/json", "bake.json"),
+    "jsonld": ("application/ld+json", "jsonld"),
+    "md": ("text/markdown", "md"),
     "csv": ("text/csv", "csv"),
-}  # fmt: skip
+}
 CARRIED = (
-    "name", "method", "seal", "count", "piece_g", "strength", "bloomed", "dough_c", "knead", "knead_min", "bulk_ratio",
-    "ball_ratio", "bulk_h", "ball_h", "doneness", "docked", "note",
-    "colour_top", "heat_steps", "dressing",
-)  # fmt: skip
+    "name",
+    "method",
+    "seal",
+    "count",
+    "piece_g",
+    "strength",
+    "bloomed",
+    "dough_c",
+    "knead",
+    "knead_min",
+    "bulk_ratio",
+    "ball_ratio",
+    "bulk_h",
+    "ball_h",
+    "doneness",
+    "docked",
+    "note",
+    "colour_top",
+    "heat_steps",
+    "dressing",
+)
 
 
 def file_of(bake: Bake, own: list[bakefile.OwnRow]) -> bakefile.BakeFile:
@@ -50,16 +70,20 @@ def file_of(bake: Bake, own: list[bakefile.OwnRow]) -> bakefile.BakeFile:
     lines += [bakefile.FileLine(raw=raw) for raw in bake.unread]
     stuffing = bake.filling
     return bakefile.BakeFile(
-        **{k: getattr(bake, k) for k in CARRIED}, lines=lines,
+        **{k: getattr(bake, k) for k in CARRIED},
+        lines=lines,
         filling=bakefile.FileFilling.model_validate(stuffing) if stuffing else None,
         shape=bakefile.FileShape.model_validate(
             {
-                "kind": bake.shape, "diameter_cm": bake.diameter_cm, "length_cm": bake.length_cm, "width_cm": bake.width_cm,
+                "kind": bake.shape,
+                "diameter_cm": bake.diameter_cm,
+                "length_cm": bake.length_cm,
+                "width_cm": bake.width_cm,
                 "thickness_mm": bake.thickness_mm,
             }
         ),
         own_ingredients=[o for o in own if o.id in named],
-    )  # fmt: skip
+    )
 
 
 def export(app: App, bake_id: int, kind: str) -> tuple[str, str, str]:
@@ -172,7 +196,11 @@ def _from_file(
                 ) from None
             row = store_ingredient(session, kitchen_id, facts)
             renamed[own.id] = f"own_{row.id}"
-        bake_id = add_bake(session, BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name), app.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(
+            session,
+            BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=file.name),
+            app.now(session, kitchen),
+        )
         bake = get(session, Bake, bake_id)
         assert bake is not None
         for name in CARRIED:
@@ -193,11 +221,18 @@ def _from_file(
         if file.filling:
             bake.filling = {
                 "lines": [
-                    {"ingredient": renamed.get(x.ingredient, x.ingredient), "amount": x.amount, "basis": x.basis, "part": ""}
-                    for x in file.filling.lines if x.ingredient
+                    {
+                        "ingredient": renamed.get(x.ingredient, x.ingredient),
+                        "amount": x.amount,
+                        "basis": x.basis,
+                        "part": "",
+                    }
+                    for x in file.filling.lines
+                    if x.ingredient
                 ],
-                "per_piece_g": file.filling.per_piece_g, "topping": file.filling.topping,
-            }  # fmt: skip
+                "per_piece_g": file.filling.per_piece_g,
+                "topping": file.filling.topping,
+            }
         sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
         session.add(bake)
         return ImportRead(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
@@ -210,16 +245,26 @@ def _note(text: str) -> str:
 
 
 def _from_lines(
-    app: App, kitchen_id: int, given: ImportRequest, name: str, texts: list[str], count: int | None, kind: str,
+    app: App,
+    kitchen_id: int,
+    given: ImportRequest,
+    name: str,
+    texts: list[str],
+    count: int | None,
+    kind: str,
     steps: tuple[str, ...],
-) -> ImportRead:  # fmt: skip
+) -> ImportRead:
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         found: list[EntryLine] = read_entry("\n".join(texts), rows)
         if not found:
             raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
-        bake_id = add_bake(session, BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name), app.now(session, kitchen))  # fmt: skip
+        bake_id = add_bake(
+            session,
+            BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name),
+            app.now(session, kitchen),
+        )
         bake = get(session, Bake, bake_id)
         assert bake is not None
         bake.lines = [

@@ -35,29 +35,43 @@ def soda_out(soda: SodaBalance | None) -> SodaRead | None:
     if soda is None:
         return None
     return SodaRead(
-        excess_g_per_100g_flour=soda.excess_g_per_100g_flour, verdict=soda.verdict, effect=soda.effect,
-        soda_mmol=soda.soda_mmol, acid_mmol=soda.acid_mmol, gas_ml_per_100g_flour=soda.gas_ml_per_100g_flour,
+        excess_g_per_100g_flour=soda.excess_g_per_100g_flour,
+        verdict=soda.verdict,
+        effect=soda.effect,
+        soda_mmol=soda.soda_mmol,
+        acid_mmol=soda.acid_mmol,
+        gas_ml_per_100g_flour=soda.gas_ml_per_100g_flour,
         weights=[BeamWeight(name=w.name, side=w.side, mmol=w.mmol, flour=w.flour) for w in soda.weights],
         cures=[CureRead(kind=c.kind, ingredient=c.ingredient, change_g=c.change_g, text=c.text) for c in soda.cures],
-    )  # fmt: skip
+    )
 
 
 def line_out(x: SheetLine) -> FormulaLineRead:
     return FormulaLineRead(
-        ingredient=x.ingredient.id, name=x.ingredient.name, typed=x.typed, basis=x.basis, grams=x.mass_g,
-        low_g=x.low_g, high_g=x.high_g, baker_frac=x.baker_frac, weighable_g=x.weighable_g or x.mass_g,
+        ingredient=x.ingredient.id,
+        name=x.ingredient.name,
+        typed=x.typed,
+        basis=x.basis,
+        grams=x.mass_g,
+        low_g=x.low_g,
+        high_g=x.high_g,
+        baker_frac=x.baker_frac,
+        weighable_g=x.weighable_g or x.mass_g,
         rounding_frac=x.rounding_frac if x.weighable_g else 0.0,
-        water_g=x.mass_g * x.ingredient.counted_water_frac, fat_g=x.mass_g * x.ingredient.fat_frac,
-    )  # fmt: skip
+        water_g=x.mass_g * x.ingredient.counted_water_frac,
+        fat_g=x.mass_g * x.ingredient.fat_frac,
+    )
 
 
 def filling_out(filling: Filling | None) -> FillingRead | None:
     if filling is None:
         return None
     return FillingRead(
-        lines=[line_out(x) for x in filling.lines], per_piece_g=filling.per_piece_g, total_g=filling.total_g,
+        lines=[line_out(x) for x in filling.lines],
+        per_piece_g=filling.per_piece_g,
+        total_g=filling.total_g,
         to_dough_frac=filling.to_dough_frac,
-    )  # fmt: skip
+    )
 
 
 def weigh_out(sheet: WeighSheet) -> WeighRead:

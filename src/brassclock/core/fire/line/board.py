@@ -1,5 +1,5 @@
-"""Who is doing what when, as the bits of one integer for each cook: a set bit is a second that is taken, so that every start at which a
-move fits is found by a few shifts.
+"""Who is doing what when, as the bits of one integer for each cook: a set bit is a second that is taken, so that every
+start at which a move fits is found by a few shifts.
 """
 
 from __future__ import annotations
@@ -141,7 +141,8 @@ class Board:
         return self._place(number, reach, spot, late)
 
     def _place(self, number: int, reach: list[int], spot: int, late: bool) -> int:
-        """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest. The load's."""
+        """Pick a start for each move: the load earliest, what follows earliest, what comes before latest or earliest.
+        The load's."""
         moves = self.spec.moves(number)
         ops, load = moves.ops, moves.load
         at: dict[int, int] = {load: first_bit(reach[load])}

@@ -1,7 +1,8 @@
 """A line that was told, done from now on: every move at its time or as soon after as its hands and its place allow.
 
-List scheduling in the told order, so that a slip is taken up by the slack behind it, and what was told stays told. Where a bread would miss its
-window, the load before that waits, and the line goes on from where that round first came in question.
+List scheduling in the told order, so that a slip is taken up by the slack behind it, and what was told stays told.
+Where a bread would miss its window, the load before that waits, and the line goes on from where that round first came
+in question.
 """
 
 from __future__ import annotations
@@ -19,7 +20,8 @@ MOST_WAITS = 3  # loads that are made to wait, one after the other, before a lin
 
 
 class _Move(NamedTuple):
-    """A bread's next move as it was told, its number among the bread's, whether the bread waits for the heat, and when it wants to begin [s]."""
+    """A bread's next move as it was told, its number among the bread's, whether the bread waits for the heat, and when
+    it wants to begin [s]."""
 
     told: Task
     op: Op
@@ -71,7 +73,7 @@ class Dispatch:
 
     def __init__(
         self, spec: LineSpec, done: Mapping[int, Sequence[Task]], told: Sequence[Task], now_s: int, later_s: int
-    ) -> None:  # fmt: skip
+    ) -> None:
         """What was `done` of each round, what else was `told`, and how late the last load was [s]."""
         self.spec, self.now_s, self.widen = spec, now_s, 0
         self.waits: dict[int, int] = {}  # how much later than it was told a round comes
@@ -86,7 +88,8 @@ class Dispatch:
         self.came: dict[int, _State] = {}  # how all was when a round came to be the next to be rolled
 
     def run(self, widen: int) -> list[Task] | None:
-        """Every move with its time, windows stretched by so much; None when loads that wait do not bring every bread through."""
+        """Every move with its time, windows stretched by so much; None when loads that wait do not bring every bread
+        through."""
         self.widen = widen
         self.waits.clear()
         self.came.clear()
@@ -177,7 +180,8 @@ class Dispatch:
         return all(t.start_s + later >= state.free[cooks[t.cook] - 1] for t in firsts)
 
     def _wanted(self, n: int) -> _Move:
-        """The next move of a round, and when it is to begin by what was told, by now, and by the window of the move before it."""
+        """The next move of a round, and when it is to begin by what was told, by now, and by the window of the move
+        before it."""
         told, moves = self.state.ahead[n][0].later(self.waits.get(n, 0)), self.spec.moves(n)
         k = moves.at[told.move]
         op = moves.ops[k]
@@ -194,7 +198,8 @@ class Dispatch:
         return _Move(told, op, k, k <= moves.load, low, high)
 
     def _candidates(self) -> list[_Next]:
-        """The next move of each bread that has begun, the next round to be rolled and the next to be loaded; soonest first."""
+        """The next move of each bread that has begun, the next round to be rolled and the next to be loaded; soonest
+        first."""
         state = self.state
         moves = list(state.begun.values())
         if state.balls:
@@ -226,7 +231,8 @@ class Dispatch:
         return found
 
     def _chosen(self, found: Sequence[_Next]) -> _Next:
-        """The first that makes no other come too late, and is no rolling that holds up a load told before it by more than the hands would rest.
+        """The first that makes no other come too late, and is no rolling that holds up a load told before it by more
+        than the hands would rest.
 
         Where each makes another late: the one whose window closes first.
         """

@@ -1,7 +1,8 @@
 """The line as it is being baked: the planned one, mended by every move that was made.
 
-A pure function of the plan and the moves; between two moves it stands, so every tablet sees the same one. Rolling and brushing are not tapped:
-a round that is on the heat was rolled, one that waits is taken to be rolled when the line, as it was told last, had it so.
+A pure function of the plan and the moves; between two moves it stands, so every tablet sees the same one. Rolling and
+brushing are not tapped: a round that is on the heat was rolled, one that waits is taken to be rolled when the line, as
+it was told last, had it so.
 """
 
 from __future__ import annotations
@@ -19,8 +20,8 @@ from brassclock.core.fire.line.spec import Line, LineSpec, Moves, Task
 
 @dataclass(frozen=True)
 class LiveLine:
-    """What is still to be done, in seconds on the taps' clock; when each round touches its spot and comes off; how much later the last is
-    wrapped than it was to be.
+    """What is still to be done, in seconds on the taps' clock; when each round touches its spot and comes off; how much
+    later the last is wrapped than it was to be.
     """
 
     tasks: tuple[Task, ...]
@@ -31,7 +32,8 @@ class LiveLine:
 
 @dataclass(frozen=True)
 class _Told:
-    """The line as it was planned; as it stands after some moves, whole; what is ahead; how late it ends [s]; whether it brings every bread through."""
+    """The line as it was planned; as it stands after some moves, whole; what is ahead; how late it ends [s]; whether it
+    brings every bread through."""
 
     planned: Line
     tasks: tuple[Task, ...]
@@ -61,8 +63,8 @@ REPLAYED = 40  # moves that are followed one by one when a line is taken up in i
 class Follower:
     """A line that is followed move by move: one more move is one step, an undone one goes back to the step before it.
 
-    A pure function of the plan and the moves but for a line taken up in its midst: there all but the last REPLAYED moves are one step, so
-    that taking it up costs no more than that. Not for two threads at once.
+    A pure function of the plan and the moves but for a line taken up in its midst: there all but the last REPLAYED
+    moves are one step, so that taking it up costs no more than that. Not for two threads at once.
     """
 
     def __init__(self, spec: LineSpec, breads: int, most: int) -> None:
@@ -71,7 +73,8 @@ class Follower:
         self._steps: deque[tuple[tuple[Tap, ...], _Told]] = deque(maxlen=KEPT_STEPS)
 
     def follow(self, moves: Sequence[Tap]) -> LiveLine | None:
-        """The rest of the line after these moves (load, turn, off, fell); None before the first, and when no stretch brings every bread through."""
+        """The rest of the line after these moves (load, turn, off, fell); None before the first, and when no stretch
+        brings every bread through."""
         if not any(m.kind == "load" for m in moves):
             return None
         made = tuple(sorted(moves, key=lambda m: m.at_s))
@@ -131,10 +134,15 @@ def _after(spec: LineSpec, breads: int, before: _Told, moves: tuple[Tap, ...]) -
 
 
 def _untapped(
-    shape: Moves, n: int, told: Mapping[tuple[int, str], Task], began: dict[tuple[int, str], int], now: int, reached: int
-) -> None:  # fmt: skip
-    """What a round had done to it that nobody taps, where the line had it before what the hands have `reached`: rolled and topped before the
-    heat, brushed after it; and a move that was left out.
+    shape: Moves,
+    n: int,
+    told: Mapping[tuple[int, str], Task],
+    began: dict[tuple[int, str], int],
+    now: int,
+    reached: int,
+) -> None:
+    """What a round had done to it that nobody taps, where the line had it before what the hands have `reached`: rolled
+    and topped before the heat, brushed after it; and a move that was left out.
     """
     for op in shape.ops[: shape.load]:
         at = told[n, op.name].start_s

@@ -24,14 +24,21 @@ class Repair:
 
 
 def replan(
-    spec: LineSpec, line: Sequence[Task], now_s: int, began: Mapping[tuple[int, str], int], gone: Collection[int] = (),
-    lies: Mapping[int, int] | None = None, told_end_s: int | None = None,
-) -> Repair | None:  # fmt: skip
-    """The line again from now: what `began` (round, move: second) stays as it was, the rest follows, each move at its time or as soon after as it goes.
+    spec: LineSpec,
+    line: Sequence[Task],
+    now_s: int,
+    began: Mapping[tuple[int, str], int],
+    gone: Collection[int] = (),
+    lies: Mapping[int, int] | None = None,
+    told_end_s: int | None = None,
+) -> Repair | None:
+    """The line again from now: what `began` (round, move: second) stays as it was, the rest follows, each move at its
+    time or as soon after as it goes.
 
-    Where that ends later than `told_end_s` (the line's own end and the slip, where it is not given), windows are stretched a little if the line gains
-    by it; and as far as it takes where a bread would miss its own. Rounds that are `gone` (they fell) want nothing more; `lies` is the spot that a
-    round really took. None when no stretch brings every bread through.
+    Where that ends later than `told_end_s` (the line's own end and the slip, where it is not given), windows are
+    stretched a little if the line gains by it; and as far as it takes where a bread would miss its own. Rounds that are
+    `gone` (they fell) want nothing more; `lies` is the spot that a round really took. None when no stretch brings every
+    bread through.
     """
     lies = lies or {}
     told: dict[int, dict[str, Task]] = {}
@@ -42,9 +49,12 @@ def replan(
         done[n].append(told[n][move]._replace(start_s=start, end_s=start + spec.moves(n).op(move).hands_s))
     slips = {n: own[-1].start_s - told[n][own[-1].move].start_s for n, own in done.items() if own}
     ahead = [
-        t for n, own in told.items() if n not in gone and len(done[n]) < len(own)
-        for t in _anew_rolled(spec, own, done[n], now_s).values() if (n, t.move) not in began
-    ]  # fmt: skip
+        t
+        for n, own in told.items()
+        if n not in gone and len(done[n]) < len(own)
+        for t in _anew_rolled(spec, own, done[n], now_s).values()
+        if (n, t.move) not in began
+    ]
     dispatch = Dispatch(spec, done, ahead, now_s, _load_slip(spec, done, slips))
     found = [dispatch.run(0)]
     held = _end(line) + max(slips.values(), default=0) if told_end_s is None else told_end_s
@@ -60,7 +70,8 @@ def replan(
 
 
 def _stretched_least(dispatch: Dispatch) -> list[Task] | None:
-    """The line with windows stretched by the least of WIDEN_S that brings every bread through (what does will do with more); None where none does."""
+    """The line with windows stretched by the least of WIDEN_S that brings every bread through (what does will do with
+    more); None where none does."""
     lines: dict[int, list[Task] | None] = {}
 
     def goes(widen: int) -> bool:
@@ -91,7 +102,8 @@ def _stretched(spec: LineSpec, tasks: Sequence[Task], began: Mapping[tuple[int, 
 
 
 def _anew_rolled(spec: LineSpec, told: Mapping[str, Task], done: Sequence[Task], now_s: int) -> dict[str, Task]:
-    """A round's moves as they were told; what was to be done to it before, and is to be done again, comes right before its load."""
+    """A round's moves as they were told; what was to be done to it before, and is to be done again, comes right before
+    its load."""
     found, began = dict(told), {t.move for t in done}
     shape = spec.moves(next(iter(told.values())).round_no)
     for k in range(shape.load - 1, -1, -1):

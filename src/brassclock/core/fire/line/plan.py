@@ -20,7 +20,8 @@ FIRST_PLACED = 6_500  # placements of a move tried: some 0.13 s
 
 
 def in_turn(spec: LineSpec, breads: int, pace: int, late: bool, ahead: int = 0) -> list[Task] | None:
-    """Each bread as early as it goes, its load `pace` seconds after the one before it at the soonest; None when one does not fit.
+    """Each bread as early as it goes, its load `pace` seconds after the one before it at the soonest; None when one
+    does not fit.
 
     The first is loaded only when `ahead` more could be ready for the heat.
     """
@@ -52,10 +53,11 @@ def repeated(spec: LineSpec, found: Rhythm, breads: int) -> list[Task] | None:
 
 @lru_cache(maxsize=64)
 def plan_line(spec: LineSpec, breads: int, most: int = FIRST_PLACED) -> Line:
-    """The better of what is found in turn, at several paces, and by the rhythm, by trying so many placements of a move (some 20 us each).
+    """The better of what is found in turn, at several paces, and by the rhythm, by trying so many placements of a move
+    (some 20 us each).
 
-    Longer looking is never worse, another spot neither, and the same question has the same answer, however fast the machine is. ValueError
-    when no line fits.
+    Longer looking is never worse, another spot neither, and the same question has the same answer, however fast the
+    machine is. ValueError when no line fits.
     """
     found = _best(replace(spec, spots=min(spec.spots, _kept_full(spec) + SPARE_SPOTS)), breads, most)
     if found is None:
@@ -110,13 +112,12 @@ def _line(spec: LineSpec, breads: int, bound: int, tasks: Sequence[Task], method
     moved = sorted((t.later(-zero) for t in tasks), key=lambda t: (t.start_s, t.round_no))
     done = sorted(max(t.end_s for t in moved if t.round_no == n) for n in range(1, breads + 1))
     cycle = (done[-1] - done[0]) / (breads - 1) if breads > 1 else float(done[0])
-    return Line(
-        tuple(moved), done[-1], bound, cycle, _neck(spec, breads), method, tuple(done[-1] - d for d in done)
-    )  # fmt: skip
+    return Line(tuple(moved), done[-1], bound, cycle, _neck(spec, breads), method, tuple(done[-1] - d for d in done))
 
 
 def _neck(spec: LineSpec, breads: int) -> str:
-    """What holds the line up: hands, spots, or a station by its name: what all breads together want of each, over how many there are."""
+    """What holds the line up: hands, spots, or a station by its name: what all breads together want of each, over how
+    many there are."""
     rounds = [spec.moves(n) for n in range(1, breads + 1)]
     wants = {
         "hands": sum(k.hands_s for k in rounds) / spec.cooks,

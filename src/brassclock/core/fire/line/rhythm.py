@@ -1,4 +1,5 @@
-"""The shortest cycle in which every bread repeats the one before it, by placing the moves about the load in a ring of seconds."""
+"""The shortest cycle in which every bread repeats the one before it, by placing the moves about the load in a ring of
+seconds."""
 
 from __future__ import annotations
 
@@ -25,8 +26,8 @@ class _Enough(Exception):
 
 @lru_cache(maxsize=64)
 def rhythm(spec: LineSpec, most: int = MOST_PLACED) -> Rhythm | None:
-    """The shortest cycle found by trying so many placements of a move, one bread to a cycle, for any number of cooks; None when there was
-    none, or breads are mixed. The same question has the same answer, however fast the machine is.
+    """The shortest cycle found by trying so many placements of a move, one bread to a cycle, for any number of cooks;
+    None when there was none, or breads are mixed. The same question has the same answer, however fast the machine is.
     """
     if spec.order:
         return None
@@ -42,7 +43,8 @@ def rhythm(spec: LineSpec, most: int = MOST_PLACED) -> Rhythm | None:
 
 
 def _phases(spec: LineSpec, cycle: int, left: list[int]) -> list[int] | None:
-    """Starts of every move about the load [s], so that breads `cycle` [s] apart never want the same hands; None when there are none.
+    """Starts of every move about the load [s], so that breads `cycle` [s] apart never want the same hands; None when
+    there are none.
 
     Every placement tried is taken from `left`; _Enough when none is left.
     """

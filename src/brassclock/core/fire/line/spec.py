@@ -18,8 +18,9 @@ RELAX_S, TOL_S = (30, 480), 4  # practice: a rolled round's rest before the heat
 class Op:
     """One hand move of a bread: its seconds of hands, and between which gaps the next one follows [s].
 
-    `takes_spot`: the bread lies on its spot from `off_surface_s` into the move. `frees_spot`: the spot is free when the move ends.
-    `takes`, `frees`: a second station (a grill, an oven) by its name, from the move's start to the end of the one that frees it.
+    `takes_spot`: the bread lies on its spot from `off_surface_s` into the move. `frees_spot`: the spot is free when the
+    move ends. `takes`, `frees`: a second station (a grill, an oven) by its name, from the move's start to the end of
+    the one that frees it.
     """
 
     name: str
@@ -115,7 +116,8 @@ class Moves:
 class LineSpec:
     """The line: its moves in order, spots, cooks, and how long a spot needs between breads [s].
 
-    Mixed breads: `others` are the moves of further kinds, `order` the kind of each round (0 is `ops`; empty: all of them).
+    Mixed breads: `others` are the moves of further kinds, `order` the kind of each round (0 is `ops`; empty: all of
+    them).
     """
 
     ops: tuple[Op, ...]
@@ -188,7 +190,8 @@ class Task(NamedTuple):
 
 @dataclass(frozen=True)
 class Line:
-    """The whole line: tasks in time order, when the last is done, its cycle, the bound, what holds it up, how it was found."""
+    """The whole line: tasks in time order, when the last is done, its cycle, the bound, what holds it up, how it was
+    found."""
 
     tasks: tuple[Task, ...]
     makespan_s: int
@@ -214,12 +217,17 @@ TOP_S, TOP_LEAD_S = 12, (0, 30)  # practice: a topping goes on at the last momen
 
 
 def bread_ops(
-    turn_s: float | None, off_s: float, grilled: bool = False, topped: bool = False, more: Sequence[tuple[str, float, int]] = (),
-) -> tuple[Op, ...]:  # fmt: skip
+    turn_s: float | None,
+    off_s: float,
+    grilled: bool = False,
+    topped: bool = False,
+    more: Sequence[tuple[str, float, int]] = (),
+) -> tuple[Op, ...]:
     """The moves of a bread that is turned `turn_s` and taken off `off_s` after contact (None: never turned).
 
-    `grilled`: it is not turned but goes under the grill, and leaves its pan to the next. `topped` just before it is loaded. `more` is done to it on
-    the heat besides: name, seconds after contact, seconds of hands; a name that comes twice is counted.
+    `grilled`: it is not turned but goes under the grill, and leaves its pan to the next. `topped` just before it is
+    loaded. `more` is done to it on the heat besides: name, seconds after contact, seconds of hands; a name that comes
+    twice is counted.
     """
     roll, brush = Op("roll", ROLL_S, *RELAX_S), Op("brush", BRUSH_S)
     before = (roll, Op("top", TOP_S, *TOP_LEAD_S)) if topped else (roll,)
@@ -263,7 +271,8 @@ def calm(spec: LineSpec) -> LineSpec:
 
 
 def lower_bound(spec: LineSpec, breads: int) -> int:
-    """Seconds that `breads` breads take at the least: by the hands over any stretch of moves, by the spots, and by each station.
+    """Seconds that `breads` breads take at the least: by the hands over any stretch of moves, by the spots, and by each
+    station.
 
     Of mixed breads: each kind as if it were alone, and all of them by their hands and their time on the spots.
     """

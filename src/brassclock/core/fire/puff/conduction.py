@@ -181,7 +181,8 @@ def face_row(rows, faces, cells, side, m, sheet, leg, gas_c, lift):
 
 
 def evaporation_row(rows, faces, cells, side, m, sheet, leg, tables, escaped, dt):
-    """Add what evaporation from a free face costs, linear in its temperature; `escaped` [kg/m2] may condense on it again."""
+    """Add what evaporation from a free face costs, linear in its temperature; `escaped` [kg/m2] may condense on it
+    again."""
     i = 0 if side == 0 else cells.shape[1] - 1
     t, x = cells[T, i], cells[X, i]
     pressure, p_inf = sheet.pressure_pa, leg.vapour_pa

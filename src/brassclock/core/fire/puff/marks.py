@@ -6,9 +6,24 @@ from brassclock.core.fire.puff.conduction import gas_growth, sat_pa
 from brassclock.core.fire.puff.state import BROWN, CHAR, DZ, HOTTEST, T
 
 (
-    BUBBLES, SET_A, SET_B, FLIP, PUFF, FULL, DONE, TOO_DRY, LIGHT_A, LIGHT_B, GOLDEN_A, GOLDEN_B, CHAR_A, CHAR_B,
-    SECOND, OFF, CORE,
-) = range(17)  # fmt: skip
+    BUBBLES,
+    SET_A,
+    SET_B,
+    FLIP,
+    PUFF,
+    FULL,
+    DONE,
+    TOO_DRY,
+    LIGHT_A,
+    LIGHT_B,
+    GOLDEN_A,
+    GOLDEN_B,
+    CHAR_A,
+    CHAR_B,
+    SECOND,
+    OFF,
+    CORE,
+) = range(17)
 EVENTS = 17
 END_TIME, END_CUE, END_PUFF, END_COLOUR, END_GOLDEN, END_BUBBLES, END_READY, END_PUFF_COLOUR = range(8)
 CORE_C = 75.0

@@ -34,8 +34,8 @@ bake_stepper = Stepper(stepper.bake, fastmath=True)
 
 @dataclass(frozen=True)
 class Bread:
-    """A rolled piece. `water_per_dry` X0 [kg/kg]; `rise_g` is the most the sheet swells before it parts; `browning` is how fast it
-    browns over a lean dough.
+    """A rolled piece. `water_per_dry` X0 [kg/kg]; `rise_g` is the most the sheet swells before it parts; `browning` is
+    how fast it browns over a lean dough.
     """
 
     thickness_m: float
@@ -52,7 +52,8 @@ class Bread:
 
     @property
     def thick(self) -> bool:
-        """True if it is a thick round once it has swollen: baked through rather than puffed, its edges stood on the plate."""
+        """True if it is a thick round once it has swollen: baked through rather than puffed, its edges stood on the
+        plate."""
         return self.thickness_m * self.rise_g > THICK_GROWN_M
 
 
@@ -78,12 +79,14 @@ class Face:
 
 @dataclass(frozen=True)
 class Stage:
-    """A stretch on the heat. Ends after `seconds`, or `after_s` past what `until` names: `cue` (bubbles and first brown below), `puff`, `bubbles`,
-    `golden` (the face on the plate, else the upper one, has the doses of `colour`), `puff_colour` (it puffed, and is coloured below or half dried out), `ready` (cooked through, both faces coloured), `colour` (the same with the upper face dull, or half dried out).
-    `wet_kg_m2` of water lands on the upper face as it begins.
+    """A stretch on the heat. Ends after `seconds`, or `after_s` past what `until` names: `cue` (bubbles and first brown
+    below), `puff`, `bubbles`, `golden` (the face on the plate, else the upper one, has the doses of `colour`),
+    `puff_colour` (it puffed, and is coloured below or half dried out), `ready` (cooked through, both faces coloured),
+    `colour` (the same with the upper face dull, or half dried out). `wet_kg_m2` of water lands on the upper face as it
+    begins.
 
-    `oil`: it swims in oil at `top.gas_c`. `dip_k`: how far the air lies under `top.gas_c` at first contact (an oven whose
-    door stood open), coming back with `dip_tau_s`.
+    `oil`: it swims in oil at `top.gas_c`. `dip_k`: how far the air lies under `top.gas_c` at first contact (an oven
+    whose door stood open), coming back with `dip_tau_s`.
     """
 
     seconds: float
@@ -105,7 +108,8 @@ class Stage:
 
 @dataclass(frozen=True)
 class Baked:
-    """Event times [s from contact, None when they do not happen], carpet, losses, heat taken and what of it is unaccounted for, and the plate after."""
+    """Event times [s from contact, None when they do not happen], carpet, losses, heat taken and what of it is
+    unaccounted for, and the plate after."""
 
     events: dict[str, float | None]
     s: Array
@@ -128,10 +132,24 @@ class Baked:
 
 
 NAMES = (
-    "bubbles", "bottom_set", "top_set", "flip", "puff", "full", "done", "too_dry", "light_bottom", "light_top",
-    "golden_bottom", "golden_top", "char_bottom", "char_top", "second", "off",
+    "bubbles",
+    "bottom_set",
+    "top_set",
+    "flip",
+    "puff",
+    "full",
+    "done",
+    "too_dry",
+    "light_bottom",
+    "light_top",
+    "golden_bottom",
+    "golden_top",
+    "char_bottom",
+    "char_top",
+    "second",
+    "off",
     "core_75",
-)  # fmt: skip
+)
 
 
 def water_activity(x: float) -> float:
@@ -167,7 +185,8 @@ def grid_edges(thickness_m: float, cells: int) -> Array:
 
 
 def done_temp_c(x0: float, pressure_pa: float, thick: bool = False) -> float:
-    """What the coldest of the crumb must reach to be cooked: 96 C, of a thick round 93, or 4.4 C below boiling higher up [C]."""
+    """What the coldest of the crumb must reach to be cooked: 96 C, of a thick round 93, or 4.4 C below boiling higher
+    up [C]."""
     return min(DONE_THICK_C if thick else DONE_MOST_C, boiling_temp_c(x0, pressure_pa) - DONE_BELOW_BOIL_C)
 
 
@@ -176,19 +195,48 @@ def _sheet(bread: Bread, plate: Plate, pressure_pa: float, overrides: dict[str, 
     mat = MATERIALS[plate.material]
     dust = v["dust"]  # m2K/W of flour
     return Sheet.of(
-        pressure_pa=pressure_pa, start_c=bread.temp_c, x0=bread.water_per_dry, rho_kg_m3=bread.rho_kg_m3,
-        gas_frac=bread.gas_frac, rise_max=bread.rise_g, radius_m=bread.diameter_m / 2, hole_m2=bread.hole_area_m2,
-        parts=bread.pocket, film_kg_m2=bread.film_kg_m2, h_wet=1 / (1 / v["h_wet"] + dust),
-        h_dry=1 / (1 / v["h_dry"] + dust), evap_cond_k=v["k_ec"], inward_contact=v["f_contact"], inward_free=v["f_free"],
-        uptake_s=v["tau_c"], pocket_h=v["h_p"], evap_factor=v["b_ev"], bubble_frac=v["e_bubbles"], onset_ratio=v["r_onset"],
-        leak_kg_m2s=v["j_leak"], pocket_g=v["g_pocket"], blister_g=v["g_blister"], char_300=v["char_300"],
-        brown_200=v["brown_200"] * bread.browning, brown_ea=v["brown_ea"], char_ea=v["char_ea"], crust_k=v["k_crust"],
-        sorption_a=v["sorption_a"], sorption_b=v["sorption_b"], water_d=v["d_w"], set_c=v["t_set"], turn_c=v["t_turn"],
-        done_c=done_temp_c(bread.water_per_dry, pressure_pa, bread.thick), dry_limit=v["dry_limit"],
+        pressure_pa=pressure_pa,
+        start_c=bread.temp_c,
+        x0=bread.water_per_dry,
+        rho_kg_m3=bread.rho_kg_m3,
+        gas_frac=bread.gas_frac,
+        rise_max=bread.rise_g,
+        radius_m=bread.diameter_m / 2,
+        hole_m2=bread.hole_area_m2,
+        parts=bread.pocket,
+        film_kg_m2=bread.film_kg_m2,
+        h_wet=1 / (1 / v["h_wet"] + dust),
+        h_dry=1 / (1 / v["h_dry"] + dust),
+        evap_cond_k=v["k_ec"],
+        inward_contact=v["f_contact"],
+        inward_free=v["f_free"],
+        uptake_s=v["tau_c"],
+        pocket_h=v["h_p"],
+        evap_factor=v["b_ev"],
+        bubble_frac=v["e_bubbles"],
+        onset_ratio=v["r_onset"],
+        leak_kg_m2s=v["j_leak"],
+        pocket_g=v["g_pocket"],
+        blister_g=v["g_blister"],
+        char_300=v["char_300"],
+        brown_200=v["brown_200"] * bread.browning,
+        brown_ea=v["brown_ea"],
+        char_ea=v["char_ea"],
+        crust_k=v["k_crust"],
+        sorption_a=v["sorption_a"],
+        sorption_b=v["sorption_b"],
+        water_d=v["d_w"],
+        set_c=v["t_set"],
+        turn_c=v["t_turn"],
+        done_c=done_temp_c(bread.water_per_dry, pressure_pa, bread.thick),
+        dry_limit=v["dry_limit"],
         touch_r=math.pi * v["spot_radius"] / (4 * mat.k) + dust,  # heat drawn together to a disc where skin touches
         gap_r=GOLDEN_GAPS / v["h_dry"],  # the gap over which a quarter of the skin browns
-        plate_k=mat.k, plate_rc=mat.rho * mat.c, plate_m=plate.thickness_m, hold_c=plate.temp_c,
-    )  # fmt: skip
+        plate_k=mat.k,
+        plate_rc=mat.rho * mat.c,
+        plate_m=plate.thickness_m,
+        hold_c=plate.temp_c,
+    )
 
 
 def _tables(pressure_pa: float, x_high: float) -> Tables:
@@ -197,29 +245,55 @@ def _tables(pressure_pa: float, x_high: float) -> Tables:
 
 
 ENDS = {
-    "time": marks.END_TIME, "cue": marks.END_CUE, "puff": marks.END_PUFF, "colour": marks.END_COLOUR,
-    "golden": marks.END_GOLDEN, "bubbles": marks.END_BUBBLES, "ready": marks.END_READY,
+    "time": marks.END_TIME,
+    "cue": marks.END_CUE,
+    "puff": marks.END_PUFF,
+    "colour": marks.END_COLOUR,
+    "golden": marks.END_GOLDEN,
+    "bubbles": marks.END_BUBBLES,
+    "ready": marks.END_READY,
     "puff_colour": marks.END_PUFF_COLOUR,
-}  # fmt: skip
+}
 
 
 def _legs(stages: Sequence[Stage]) -> Legs:
     columns = [
         Leg(
-            s.seconds, s.turn, s.on_plate and not s.oil, s.flux_w_m2, s.back_c, s.back_h, s.top.gas_c, s.top.h_w_m2k,
-            s.top.rad_c, s.top.emissivity, s.top.vapour_pa, ENDS[s.until], s.after_s, s.take_off, s.oil, s.dip_k,
-            s.dip_tau_s, *s.colour, s.wet_kg_m2,
+            s.seconds,
+            s.turn,
+            s.on_plate and not s.oil,
+            s.flux_w_m2,
+            s.back_c,
+            s.back_h,
+            s.top.gas_c,
+            s.top.h_w_m2k,
+            s.top.rad_c,
+            s.top.emissivity,
+            s.top.vapour_pa,
+            ENDS[s.until],
+            s.after_s,
+            s.take_off,
+            s.oil,
+            s.dip_k,
+            s.dip_tau_s,
+            *s.colour,
+            s.wet_kg_m2,
         )
         for s in stages
-    ]  # fmt: skip
+    ]
     return Legs(*(np.array(column, dtype=float) for column in zip(*columns, strict=True)))
 
 
 def _film(rows: int, cells: int) -> Film:
     return Film(
-        np.zeros(rows), np.zeros((rows, cells)), np.zeros(rows), np.zeros(rows), np.zeros(rows), np.zeros((rows, 2)),
+        np.zeros(rows),
+        np.zeros((rows, cells)),
+        np.zeros(rows),
+        np.zeros(rows),
+        np.zeros(rows),
         np.zeros((rows, 2)),
-    )  # fmt: skip
+        np.zeros((rows, 2)),
+    )
 
 
 def simulate(
@@ -249,9 +323,17 @@ def simulate(
     if len(start) != plates:
         start = np.interp(np.linspace(0, 1, plates), np.linspace(0, 1, len(start)), start)
     totals = bake_stepper(
-        _sheet(bread, plate, pressure_pa, overrides or {}), legs, _tables(pressure_pa, x_high), edges, start,
-        dt_s or PARAMS["dt"].value, every_s, film, events, doses,
-    )  # fmt: skip
+        _sheet(bread, plate, pressure_pa, overrides or {}),
+        legs,
+        _tables(pressure_pa, x_high),
+        edges,
+        start,
+        dt_s or PARAMS["dt"].value,
+        every_s,
+        film,
+        events,
+        doses,
+    )
     shown = slice(totals.rows)
     named = {n: (float(e) if e >= 0 else None) for n, e in zip(NAMES, events[: marks.EVENTS], strict=True)}
     return Baked(
@@ -282,6 +364,14 @@ def warm() -> bool:
     stage = Stage(1.0, False, 0.0, 270.0, 30.0, Face(270, 15, 270, 0.9, 3000))
     cells, plates = LIVE_GRID
     return bake_stepper.warm(
-        _sheet(bread, plate, SEA_LEVEL_PA, {}), _legs([stage]), _tables(SEA_LEVEL_PA, 1.3), grid_edges(0.0035, cells),
-        np.full(plates, 265.0), 0.5, 1.0, _film(5, cells), np.zeros(marks.EVENTS + 1), np.zeros((2, 2)),
-    )  # fmt: skip
+        _sheet(bread, plate, SEA_LEVEL_PA, {}),
+        _legs([stage]),
+        _tables(SEA_LEVEL_PA, 1.3),
+        grid_edges(0.0035, cells),
+        np.full(plates, 265.0),
+        0.5,
+        1.0,
+        _film(5, cells),
+        np.zeros(marks.EVENTS + 1),
+        np.zeros((2, 2)),
+    )

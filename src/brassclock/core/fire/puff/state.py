@@ -1,4 +1,5 @@
-"""The state of one bread on the heat, as named tuples and arrays with named rows, which a compiler takes. SI; temperatures in C.
+"""The state of one bread on the heat, as named tuples and arrays with named rows, which a compiler takes. SI;
+temperatures in C.
 
 Cells run from the plate up. Arrays of two are (lower face, upper face) as the bread lies, but for colours, which stay
 with the dough: (face A, face B).
@@ -13,8 +14,10 @@ from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
 
-# rows of the bread's cells: temperature; water [kg per kg dry]; the hottest it has been; dry matter [kg/m2]; thickness [m];
-# temperature at the start of the step; steam boiled in the step [kg/m2]; heat capacity, and with what boiling takes [J/m2K];
+# rows of the bread's cells: temperature; water [kg per kg dry]; the hottest it has been; dry matter [kg/m2]; thickness
+# [m];
+# temperature at the start of the step; steam boiled in the step [kg/m2]; heat capacity, and with what boiling takes
+# [J/m2K];
 # conductivity [W/mK]; thickness over that at the start
 T, X, HOTTEST, DRY, DZ, BEFORE, STEAM, CAP, BOIL_CAP, K, GROWN = range(11)
 CELL_ROWS = 11
@@ -24,7 +27,8 @@ PLATE_ROWS = 2
 # of the tridiagonal system, plate cells then bread cells
 LOW, DIAG, UP, RIGHT = range(4)
 SYSTEM_ROWS = 4
-# of the lower and the upper face: what heats it [C], how well [W/m2K], conductance to the cell [W/m2K], water leaving [kg/m2s]
+# of the lower and the upper face: what heats it [C], how well [W/m2K], conductance to the cell [W/m2K], water leaving
+# [kg/m2s]
 # and its slope by temperature
 SOURCE, H, G, EVAP, SLOPE = range(5)
 FACE_ROWS = 5
@@ -158,8 +162,8 @@ class Film(NamedTuple):
 
 
 class Totals(NamedTuple):
-    """What a bake came to: rows of film, loss and pocket as shares, the plate's surface [C], loss at take-off, heat taken
-    from the plate and heat unaccounted for [J/m2]."""
+    """What a bake came to: rows of film, loss and pocket as shares, the plate's surface [C], loss at take-off, heat
+    taken from the plate and heat unaccounted for [J/m2]."""
 
     rows: int
     loss: float

@@ -78,11 +78,27 @@ OPENS_OVER = 3.0  # the halves are parted for heat once a third of the pocket is
 def leg_of(legs, q):
     """The q-th stretch."""
     return Leg(
-        legs.seconds[q], legs.turn[q] > 0.5, legs.on_plate[q] > 0.5, legs.flux[q], legs.back_c[q], legs.back_h[q],
-        legs.gas_c[q], legs.gas_h[q], legs.rad_c[q], legs.emissivity[q], legs.vapour_pa[q], legs.end[q],
-        legs.after_s[q], legs.takes_off[q] > 0.5, legs.oil[q] > 0.5, legs.dip_k[q], legs.dip_tau_s[q],
-        legs.brown_to[q], legs.char_to[q], legs.wet[q],
-    )  # fmt: skip
+        legs.seconds[q],
+        legs.turn[q] > 0.5,
+        legs.on_plate[q] > 0.5,
+        legs.flux[q],
+        legs.back_c[q],
+        legs.back_h[q],
+        legs.gas_c[q],
+        legs.gas_h[q],
+        legs.rad_c[q],
+        legs.emissivity[q],
+        legs.vapour_pa[q],
+        legs.end[q],
+        legs.after_s[q],
+        legs.takes_off[q] > 0.5,
+        legs.oil[q] > 0.5,
+        legs.dip_k[q],
+        legs.dip_tau_s[q],
+        legs.brown_to[q],
+        legs.char_to[q],
+        legs.wet[q],
+    )
 
 
 def cells_of(sheet, edges):

@@ -1,4 +1,5 @@
-"""Water of the bread: boiling, drying faces, steam that moves inward, the pocket; in the subset that a compiler takes."""
+"""Water of the bread: boiling, drying faces, steam that moves inward, the pocket; in the subset that a compiler
+takes."""
 
 from __future__ import annotations
 

@@ -69,7 +69,8 @@ class GasTrace:
 class Waiting:
     """How long the dough may wait before half its lift is gone [h], as a band, and the word for it.
 
-    `best` is the lift with no gas lost; `runs` the lifts until half of that is left, gas lost fast, as told, and slowly.
+    `best` is the lift with no gas lost; `runs` the lifts until half of that is left, gas lost fast, as told, and
+    slowly.
     """
 
     verdict: str
@@ -97,9 +98,17 @@ def pools_of(dough: Dough, powder: str = "double", *, starters: bool = True) -> 
     rows = [[soda, V["fast_25"], V["fast_ea"], V["decay_80"], V["decay_ea"], 0.0, 0.0]]
     for name, m in by_acid.items():
         a = acids()[name]
-        rows.append([
-            m * a.fast_frac, m * a.slow_frac, m * a.heat_frac, a.slow_25_per_min, a.slow_ea_j_mol, a.heat_60_per_min, a.heat_ea_j_mol,
-        ])  # fmt: skip
+        rows.append(
+            [
+                m * a.fast_frac,
+                m * a.slow_frac,
+                m * a.heat_frac,
+                a.slow_25_per_min,
+                a.slow_ea_j_mol,
+                a.heat_60_per_min,
+                a.heat_ea_j_mol,
+            ]
+        )
     return tuple(by_acid), np.array(rows)
 
 

@@ -25,7 +25,8 @@ PARAMS: dict[str, Param] = {
 
 @dataclass(frozen=True)
 class Holding:
-    """How a dough without yeast holds gas: loss by coalescence [1/min at 25 C], gas fraction limit, share kept to setting."""
+    """How a dough without yeast holds gas: loss by coalescence [1/min at 25 C], gas fraction limit, share kept to
+    setting."""
 
     coalesce_per_min: float
     gas_limit_frac: float

@@ -11,7 +11,8 @@ import math
 
 import numpy as np
 
-# columns of a row: of the soda, what is left and its own rates; of an acid, what is left that dissolves at once, slowly and in
+# columns of a row: of the soda, what is left and its own rates; of an acid, what is left that dissolves at once, slowly
+# and in
 # heat, then its rates
 LEFT, FAST_K, FAST_EA, DECAY_K, DECAY_EA = range(5)
 AT_ONCE, SLOWLY, IN_HEAT, SLOW_K, SLOW_EA, HOT_K, HOT_EA = range(7)

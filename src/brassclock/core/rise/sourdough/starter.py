@@ -97,15 +97,27 @@ def fed(feed: Feed, seed: Seed, path: Sequence[tuple[float, float]], hours: floa
     water_mass = run.start.p.mass
     tta = tta_ml(acid, float(water_mass), feed.whole_share)
     return Jar(
-        peak_h, float(run.h[high[0]]), None if after is None else float(run.h[after]), float(ratio[top]),
-        ph_of(acid, feed.whole_share), tta, sourness(tta), run.h, ratio, run.temp_c,
-    )  # fmt: skip
+        peak_h,
+        float(run.h[high[0]]),
+        None if after is None else float(run.h[after]),
+        float(ratio[top]),
+        ph_of(acid, feed.whole_share),
+        tta,
+        sourness(tta),
+        run.h,
+        ratio,
+        run.temp_c,
+    )
 
 
 def feed_for(
-    total_g: float, peak_at_h: float, path: Sequence[tuple[float, float]], seed: Seed, hydration: float = 1.0,
+    total_g: float,
+    peak_at_h: float,
+    path: Sequence[tuple[float, float]],
+    seed: Seed,
+    hydration: float = 1.0,
     whole_share: float = 0.0,
-) -> Feed | None:  # fmt: skip
+) -> Feed | None:
     """The feed of `total_g` that peaks at `peak_at_h`; None outside 1:0.3 to 1:40."""
 
     def made(log_f: float) -> Feed:

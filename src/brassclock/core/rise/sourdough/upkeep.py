@@ -113,9 +113,13 @@ def in_the_fridge(
 
 
 def upkeep(
-    use_g: float, every_days: float, path: Sequence[tuple[float, float]], vitality: float = 1.0, hydration: float = 1.0,
+    use_g: float,
+    every_days: float,
+    path: Sequence[tuple[float, float]],
+    vitality: float = 1.0,
+    hydration: float = 1.0,
     whole_share: float = 0.0,
-) -> list[Upkeep]:  # fmt: skip
+) -> list[Upkeep]:
     """Ways of keeping a starter that is used `use_g` at a time every so many days, the one that wastes least first."""
     ways = (
         in_the_fridge(use_g, every_days, path, vitality, hydration, whole_share),
