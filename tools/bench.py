@@ -25,11 +25,12 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from brassclock.core.day import plan as day_plan
+from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.options import DOSES
 from brassclock.core.day.pack import Item, pack
 from brassclock.core.day.places import places_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest, Search
+from brassclock.core.day.search import Search
 from brassclock.core.day.shared import Commitments
 from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.fire.layers import proved
@@ -42,6 +43,7 @@ from brassclock.core.fire.surfaces import Surface
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise import course as yeast_course
+from brassclock.core.rise import start as rise_start
 from brassclock.core.rise import stepper
 from brassclock.core.rise.belief import Belief, Reading, nodes, posterior
 from brassclock.core.rise.dough_heat import Vessel
@@ -80,7 +82,7 @@ def paired_ms(ours: Callable[[], object], reference: Callable[[], object], times
     return 1e3 * statistics.median(took[0]), 1e3 * statistics.median(took[1])
 
 
-def expansion_by_scipy(start: yeast_course.Start, method: str, rtol: float) -> float:
+def expansion_by_scipy(start: rise_start.Start, method: str, rtol: float) -> float:
     """Volume ratio at the end of PATH, leg by leg (its air temperature jumps at each end)."""
     right_hand_side: Any = stepper.derivatives
     out = np.zeros(SLOPES)
@@ -97,7 +99,7 @@ def expansion_by_scipy(start: yeast_course.Start, method: str, rtol: float) -> f
 
 
 def rise() -> None:
-    start = yeast_course.start_of(Z, 24.0)
+    start = rise_start.start_of(Z, 24.0)
     ours, reference = paired_ms(
         lambda: yeast_course.course(start, PATH), lambda: expansion_by_scipy(start, "LSODA", 1e-6), 40
     )
@@ -116,9 +118,9 @@ SOUR = replace(Z, yeast=(), sour=Sour(0.09))
 
 
 def sourdough() -> None:
-    start = yeast_course.start_of(SOUR, 25.0)
+    start = rise_start.start_of(SOUR, 25.0)
     ours = best_ms(lambda: yeast_course.course(start, PATH), 30)
-    plain_yeast = best_ms(lambda: yeast_course.course(yeast_course.start_of(Z, 24.0), PATH), 30)
+    plain_yeast = best_ms(lambda: yeast_course.course(rise_start.start_of(Z, 24.0), PATH), 30)
     print(
         f"sourdough, 72 h at 5 min           {ours:9.2f} ms   {ours / plain_yeast:6.1f} x the yeast's own   (aim: "
         "2.5 ms or less)"
@@ -158,7 +160,7 @@ def belief() -> None:
 
 def sweep() -> None:
     """Cost by hours: a straight line, told as the ratio of cost per hour to that at 24 h."""
-    start = yeast_course.start_of(Z, 24.0)
+    start = rise_start.start_of(Z, 24.0)
     hours = (24.0, 48.0, 96.0, 168.0, 240.0)
     pieces = [[yeast_course.Piece.constant(h, 21.0, 1.65)] for h in hours]
     took = [best_ms(partial(yeast_course.course, start, piece), 25) for piece in pieces]

@@ -26,9 +26,10 @@ from sqlmodel import Session, SQLModel, select
 
 from brassclock.server import Housekeeping
 from brassclock.store import backup
+from brassclock.store.columns import Instant
 from brassclock.store.engine import FILE_NAME, CannotOpen, close_store, newest_revision, open_store
 from brassclock.store.faults import storage_fault
-from brassclock.store.tables import Instant, Kitchen
+from brassclock.store.tables import Kitchen
 from serving import Server, free_port
 
 CLI = [sys.executable, "-m", "brassclock.cli"]

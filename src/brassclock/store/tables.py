@@ -5,55 +5,10 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, Column, DateTime, Float, ForeignKey, Index, LargeBinary, String, UniqueConstraint
-from sqlalchemy.engine import Dialect
-from sqlalchemy.ext.compiler import compiles
-from sqlalchemy.types import TypeDecorator
+from sqlalchemy import JSON, Column, ForeignKey, Index, LargeBinary, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
-STRICT = {"sqlite_strict": True}
-
-
-@compiles(String, "sqlite")
-@compiles(DateTime, "sqlite")
-@compiles(JSON, "sqlite")
-def _text(*_: Any, **__: Any) -> str:
-    return "TEXT"
-
-
-@compiles(Float, "sqlite")
-def _real(*_: Any, **__: Any) -> str:
-    return "REAL"
-
-
-@compiles(Boolean, "sqlite")
-def _integer(*_: Any, **__: Any) -> str:
-    return "INTEGER"
-
-
-class Instant(TypeDecorator[dt.datetime]):
-    """An aware instant, stored as ISO text in UTC with microseconds: sorts as it reads."""
-
-    impl = String
-    cache_ok = True
-
-    def process_bind_param(self, value: dt.datetime | None, dialect: Dialect) -> str | None:
-        if value is None:
-            return None
-        if value.tzinfo is None:
-            raise ValueError("An instant needs a time zone.")
-        return value.astimezone(dt.UTC).isoformat(timespec="microseconds")
-
-    def process_result_value(self, value: str | None, dialect: Dialect) -> dt.datetime | None:
-        return None if value is None else dt.datetime.fromisoformat(value)
-
-
-def _instant(nullable: bool = True) -> Any:
-    return Field(default=None, sa_column=Column(Instant, nullable=nullable))
-
-
-def _owner(target: str) -> Any:
-    return Field(default=None, sa_column=Column(ForeignKey(target, ondelete="CASCADE"), nullable=False, index=True))
+from brassclock.store.columns import STRICT, Instant, instant_column, owner_column
 
 
 class Kitchen(SQLModel, table=True):
@@ -85,7 +40,7 @@ class Kitchen(SQLModel, table=True):
     cooks: int = 1
     shelf_l: float = 40.0
     version: int = 0
-    created_at: dt.datetime = _instant(False)
+    created_at: dt.datetime = instant_column(False)
 
 
 class ClockState(SQLModel, table=True):
@@ -94,8 +49,8 @@ class ClockState(SQLModel, table=True):
     __tablename__ = "clock"
     __table_args__ = STRICT
     kitchen_id: int = Field(sa_column=Column(ForeignKey("kitchen.id", ondelete="CASCADE"), primary_key=True))
-    anchor_real: dt.datetime = _instant(False)
-    anchor_sim: dt.datetime = _instant(False)
+    anchor_real: dt.datetime = instant_column(False)
+    anchor_sim: dt.datetime = instant_column(False)
     rate: float = 1.0
 
 
@@ -104,7 +59,7 @@ class Surface(SQLModel, table=True):
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     kind: str
     temp_c: float
@@ -116,7 +71,7 @@ class Surface(SQLModel, table=True):
     source: str = "typed"
     sd_k: float | None = None
     size: str = "home"
-    removed_at: dt.datetime | None = _instant()
+    removed_at: dt.datetime | None = instant_column()
 
 
 class OwnIngredient(SQLModel, table=True):
@@ -125,11 +80,11 @@ class OwnIngredient(SQLModel, table=True):
     __tablename__ = "own_ingredient"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     kind: str = "made"
     facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
-    deleted_at: dt.datetime | None = _instant()
+    deleted_at: dt.datetime | None = instant_column()
 
 
 class OwnMethod(SQLModel, table=True):
@@ -138,10 +93,10 @@ class OwnMethod(SQLModel, table=True):
     __tablename__ = "own_method"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
-    deleted_at: dt.datetime | None = _instant()
+    deleted_at: dt.datetime | None = instant_column()
 
 
 class FlourBag(SQLModel, table=True):
@@ -151,7 +106,7 @@ class FlourBag(SQLModel, table=True):
     __tablename__ = "flour_bag"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     ingredient: str
     thirst_frac: float = 0.0
@@ -163,13 +118,13 @@ class Starter(SQLModel, table=True):
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     hydration_frac: float = 1.0
     whole_share: float = 0.0
     vitality_mean: float = 1.0
     vitality_sd_log: float = 0.30
-    deleted_at: dt.datetime | None = _instant()
+    deleted_at: dt.datetime | None = instant_column()
 
 
 class StarterFeed(SQLModel, table=True):
@@ -178,16 +133,16 @@ class StarterFeed(SQLModel, table=True):
     __tablename__ = "feed"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    starter_id: int = _owner("starter.id")
+    starter_id: int = owner_column("starter.id")
     seed_g: float
     flour_g: float
     water_g: float
     place: str = "bench"
-    at: dt.datetime = _instant(False)
-    peaked_at: dt.datetime | None = _instant()
+    at: dt.datetime = instant_column(False)
+    peaked_at: dt.datetime | None = instant_column()
     before_mean: float | None = None
     before_sd_log: float | None = None
-    undone_at: dt.datetime | None = _instant()
+    undone_at: dt.datetime | None = instant_column()
 
 
 class Bake(SQLModel, table=True):
@@ -199,7 +154,7 @@ class Bake(SQLModel, table=True):
 
     __table_args__ = (Index("ix_bake_kitchen_status", "kitchen_id", "status"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     method: str
     seal: str = "round"
@@ -255,8 +210,8 @@ class Bake(SQLModel, table=True):
     docked: bool = False
     uneven_frac: float | None = None
     skin_min: float | None = None
-    serve_at: dt.datetime = _instant(False)
-    serve_until: dt.datetime | None = _instant()
+    serve_at: dt.datetime = instant_column(False)
+    serve_until: dt.datetime | None = instant_column()
     pins: dict[str, str] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     told: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     program: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
@@ -264,9 +219,9 @@ class Bake(SQLModel, table=True):
     summary: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     note: str = ""
     revision: int = 0
-    created_at: dt.datetime = _instant(False)
-    kept_at: dt.datetime | None = _instant()
-    deleted_at: dt.datetime | None = _instant()
+    created_at: dt.datetime = instant_column(False)
+    kept_at: dt.datetime | None = instant_column()
+    deleted_at: dt.datetime | None = instant_column()
 
 
 class Tap(SQLModel, table=True):
@@ -274,14 +229,14 @@ class Tap(SQLModel, table=True):
 
     __table_args__ = (UniqueConstraint("bake_id", "key"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
-    bake_id: int = _owner("bake.id")
+    bake_id: int = owner_column("bake.id")
     key: str
     kind: str
     round_no: int | None = None
     spot: int | None = None
-    at: dt.datetime = _instant(False)
-    made_at: dt.datetime = _instant(False)
-    undone_at: dt.datetime | None = _instant()
+    at: dt.datetime = instant_column(False)
+    made_at: dt.datetime = instant_column(False)
+    undone_at: dt.datetime | None = instant_column()
 
 
 class Reading(SQLModel, table=True):
@@ -289,7 +244,7 @@ class Reading(SQLModel, table=True):
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     bake_id: int | None = Field(
         default=None, sa_column=Column(ForeignKey("bake.id", ondelete="CASCADE"), nullable=True, index=True)
     )
@@ -298,9 +253,9 @@ class Reading(SQLModel, table=True):
     feel: str | None = None
     place: str | None = None
     source: str = "eye"
-    at: dt.datetime = _instant(False)
-    made_at: dt.datetime = _instant(False)
-    undone_at: dt.datetime | None = _instant()
+    at: dt.datetime = instant_column(False)
+    made_at: dt.datetime = instant_column(False)
+    undone_at: dt.datetime | None = instant_column()
 
 
 class Outcome(SQLModel, table=True):
@@ -308,7 +263,7 @@ class Outcome(SQLModel, table=True):
 
     __table_args__ = (UniqueConstraint("bake_id", "round_no"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
-    bake_id: int = _owner("bake.id")
+    bake_id: int = owner_column("bake.id")
     round_no: int
     pocket: str | None = None
     colour: str | None = None
@@ -324,13 +279,13 @@ class ForecastRecord(SQLModel, table=True):
     __tablename__ = "said"
     __table_args__ = (UniqueConstraint("bake_id", "name"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
-    bake_id: int = _owner("bake.id")
+    bake_id: int = owner_column("bake.id")
     name: str
     p10: float | None = None
     p50: float | None = None
     p90: float | None = None
     before: dict[str, float] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
-    since: dt.datetime = _instant(False)
+    since: dt.datetime = instant_column(False)
 
 
 class BusyHours(SQLModel, table=True):
@@ -342,15 +297,15 @@ class BusyHours(SQLModel, table=True):
     __tablename__ = "busy"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     hands: int | None = None
-    start: dt.datetime | None = _instant()
-    end: dt.datetime | None = _instant()
+    start: dt.datetime | None = instant_column()
+    end: dt.datetime | None = instant_column()
     days: list[int] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     from_time: str | None = None
     until_time: str | None = None
-    deleted_at: dt.datetime | None = _instant()
+    deleted_at: dt.datetime | None = instant_column()
 
 
 class Calendar(SQLModel, table=True):
@@ -358,13 +313,13 @@ class Calendar(SQLModel, table=True):
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
+    kitchen_id: int = owner_column("kitchen.id")
     name: str
     text: str
     hands: int | None = None
     all_day: bool = False
-    known_until: dt.datetime = _instant(False)
-    deleted_at: dt.datetime | None = _instant()
+    known_until: dt.datetime = instant_column(False)
+    deleted_at: dt.datetime | None = instant_column()
 
 
 class CalendarHours(SQLModel, table=True):
@@ -373,10 +328,10 @@ class CalendarHours(SQLModel, table=True):
     __tablename__ = "calendar_hours"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    calendar_id: int = _owner("calendar.id")
+    calendar_id: int = owner_column("calendar.id")
     name: str
     start: dt.datetime = Field(default=None, sa_column=Column(Instant, nullable=False, index=True))
-    end: dt.datetime = _instant(False)
+    end: dt.datetime = instant_column(False)
 
 
 class PlanChange(SQLModel, table=True):
@@ -385,8 +340,8 @@ class PlanChange(SQLModel, table=True):
     __tablename__ = "plan_change"
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    bake_id: int = _owner("bake.id")
-    at: dt.datetime = _instant(False)
+    bake_id: int = owner_column("bake.id")
+    at: dt.datetime = instant_column(False)
     because: str
     moves: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
 
@@ -396,12 +351,12 @@ class Act(SQLModel, table=True):
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
-    kitchen_id: int = _owner("kitchen.id")
-    at: dt.datetime = _instant(False)
+    kitchen_id: int = owner_column("kitchen.id")
+    at: dt.datetime = instant_column(False)
     what: str
     before: dict[str, dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
     busy: list[int] = Field(sa_column=Column(JSON, nullable=False))
-    undone_at: dt.datetime | None = _instant()
+    undone_at: dt.datetime | None = instant_column()
 
 
 class Answered(SQLModel, table=True):

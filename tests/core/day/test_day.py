@@ -16,13 +16,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ortools.sat.python import cp_model
 
+from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest
 from brassclock.core.day.hands import Busy, Hands, Slots, away, clashes, free_hands
 from brassclock.core.day.options import DOSES, because, clashing, relaxations
 from brassclock.core.day.pack import Item, in_turn, pack, together
 from brassclock.core.day.places import places_of
 from brassclock.core.day.plan import plan_back
 from brassclock.core.day.scale import pace, scale_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest, Search
+from brassclock.core.day.search import Search
 from brassclock.core.day.shared import Commitments, Shelved, cold_span, crowding, hand_spans, surface_span
 from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.day.sweep import (

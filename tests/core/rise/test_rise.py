@@ -17,6 +17,7 @@ from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise import gas, stepper
 from brassclock.core.rise import recipe as recipes
+from brassclock.core.rise import start as rise_start
 from brassclock.core.rise.belief import Belief, Reading
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
@@ -35,7 +36,7 @@ HATCH = dough_of_masses(
 
 
 def double_h(recipe: recipes.Recipe, temp_c: float, hours: float, target: float = 2.0) -> float | None:
-    run = yeast_course.course(yeast_course.start_of(recipe, temp_c), [yeast_course.Piece.constant(hours, temp_c)])
+    run = yeast_course.course(rise_start.start_of(recipe, temp_c), [yeast_course.Piece.constant(hours, temp_c)])
     return yeast_course.first_passage_h(run.h, run.expansion, target)
 
 
@@ -88,7 +89,7 @@ def test_osmotic_factor() -> None:
 
 def test_gas_volumes() -> None:
     """Analytic: the closed-form split at given CO2, warmed gas, and its exact inverse."""
-    start = yeast_course.start_of(Z, 24.0)
+    start = rise_start.start_of(Z, 24.0)
     assert start.first_ml == pytest.approx(1.4194, abs=1e-4)
 
     def expansion(co2: float, temp_c: float) -> float:
@@ -108,7 +109,7 @@ def test_gas_volumes() -> None:
 
 def test_mass_is_conserved() -> None:
     """Analytic: with no leak, gas made is the yield times sugar used; growth never exceeds .121 g per g hexose."""
-    start = yeast_course.start_of(Z.with_yeast("yeast_instant", 0.001), 24.0)
+    start = rise_start.start_of(Z.with_yeast("yeast_instant", 0.001), 24.0)
     start = replace(start, p=start.p._replace(k_d=0.0, k_r=0.0))
     run = yeast_course.course(start, [yeast_course.Piece.constant(24, 24.0)])
     used = run.state[0, 1:4].sum() - run.state[:, 1:4].sum(axis=1)
@@ -121,7 +122,7 @@ def test_mass_is_conserved() -> None:
 def test_constant_rate() -> None:
     """Analytic: with readiness 1, no growth, no leak and sugar to spare, gas is rate times time."""
     recipe = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, 0.10, mass=1.75, strength=0.75)
-    start = yeast_course.start_of(recipe, 30.0)
+    start = rise_start.start_of(recipe, 30.0)
     start.state[GAS_READY] = 1.0
     start = replace(start, p=start.p._replace(mu27=0.0, k_d=0.0, k_r=0.0, k_h=1e-12))
     run = yeast_course.course(start, [yeast_course.Piece.constant(1.0, 30.0)])
@@ -135,15 +136,15 @@ def test_growth_and_gassing_lie_in_published_ranges() -> None:
     """
     for dose, low, high in ((0.02, 0.20, 0.40), (0.005, 0.60, 1.00)):
         recipe = recipes.Recipe((("yeast_fresh", dose),), 0.6, 0.02, mass=1.62 + dose, strength=0.75)
-        run = yeast_course.course(yeast_course.start_of(recipe, 27.0), [yeast_course.Piece.constant(6, 27.0)])
+        run = yeast_course.course(rise_start.start_of(recipe, 27.0), [yeast_course.Piece.constant(6, 27.0)])
         assert low <= run.state[-1, YEAST] / run.state[0, YEAST] - 1 <= high
     recipe = recipes.Recipe((("yeast_fresh", 7 / 250),), 0.6, 5 / 250, mass=1.65, strength=0.9)
-    run = yeast_course.course(yeast_course.start_of(recipe, 28.5), [yeast_course.Piece.constant(3, 28.5)])
+    run = yeast_course.course(rise_start.start_of(recipe, 28.5), [yeast_course.Piece.constant(3, 28.5)])
     litres = run.co2_made_mol[-1] * 250 * 8.314 * 301.65 / 101325 * 1000
     assert 0.9 <= litres <= 1.8
 
 
-def reference(start: yeast_course.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
+def reference(start: rise_start.Start, hours: float, ambient_c: float, tau_h: float, rtol: float, method: str) -> Any:
     """The same right-hand side, in plain Python, by scipy."""
     out = np.zeros(SLOPES)
 
@@ -157,7 +158,7 @@ def reference(start: yeast_course.Start, hours: float, ambient_c: float, tau_h: 
 @pytest.mark.parametrize(("temp_c", "hours"), [(24.0, 12.0), (4.0, 72.0)])
 def test_integrator_against_scipy(temp_c: float, hours: float) -> None:
     """Analytic: five-minute RK4 against solve_ivp at 1e-10, volume ratio within 1e-4; plain equals compiled."""
-    start = yeast_course.start_of(Z, 24.0)
+    start = rise_start.start_of(Z, 24.0)
     exact = reference(start, hours, temp_c, 1.65, 1e-10, "DOP853").y[:, -1]
     run = yeast_course.course(start, [yeast_course.Piece.constant(hours, temp_c, 1.65)])
     gas_ml = stepper.split(exact[CO2], start.air_mol, exact[TEMP], start.water, start.pressure_pa)[0]
@@ -182,9 +183,7 @@ PIECES = st.tuples(st.floats(0.05, 6), st.floats(-20, 90), st.floats(-20, 90), s
 def test_any_path_stays_a_dough(path: list[tuple[float, float, float, float | None]], dose: float, dt_h: float) -> None:
     """From -20 to 90 C, at any pace, in steps of five or ten minutes: between 0.7 and the most it can hold for a
     moment, plain as compiled, and what lives dies."""
-    start = yeast_course.start_of(
-        recipes.Recipe((("yeast_instant", dose),), 0.62, 0.02, mass=1.65, strength=0.75), 24.0
-    )
+    start = rise_start.start_of(recipes.Recipe((("yeast_instant", dose),), 0.62, 0.02, mass=1.65, strength=0.75), 24.0)
     rows = yeast_course.pieces_of([yeast_course.Piece(*part) for part in path])
     out = []
     for run_it in (stepper.run, yeast_course.course_stepper):
@@ -202,10 +201,10 @@ def test_cold_path_and_knock_back() -> None:
     """Regression: the 72 h path with its time constants; a knocked-back dough starts again at once."""
     recipe = recipes.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
     path = [yeast_course.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
-    run = yeast_course.course(yeast_course.start_of(recipe, 24.0), path)
+    run = yeast_course.course(rise_start.start_of(recipe, 24.0), path)
     assert run.expansion[-1] == pytest.approx(2.872, rel=0.01)
     knocked = yeast_course.course(
-        yeast_course.start_of(Z, 24.0),
+        rise_start.start_of(Z, 24.0),
         [yeast_course.Piece.constant(2, 24.0, None, 0.15), yeast_course.Piece.constant(1, 24.0)],
     )
     after = knocked.piece == 1
@@ -224,14 +223,14 @@ def test_maturity_and_fill(case: dict[str, Any]) -> None:
 
 @pytest.mark.parametrize("case", CASES["course"], ids=lambda c: f"{c['hours']:g}h")
 def test_course_hour_by_hour(case: dict[str, Any]) -> None:
-    run = yeast_course.course(yeast_course.start_of(Z, 24.0), [yeast_course.Piece.constant(case["hours"], 24.0)])
+    run = yeast_course.course(rise_start.start_of(Z, 24.0), [yeast_course.Piece.constant(case["hours"], 24.0)])
     assert run.expansion[-1] == pytest.approx(case["e"], rel=0.01)
 
 
 @pytest.mark.parametrize("case", CASES["poolish"], ids=lambda c: f"{c['dose']:.1%} fresh")
 def test_liquid_preferments_peak(case: dict[str, Any]) -> None:
     recipe = recipes.Recipe((("yeast_fresh", case["dose"]),), 1.0, 0.0, mass=2.0 + case["dose"], strength=0.5)
-    run = yeast_course.course(yeast_course.start_of(recipe, 23.0), [yeast_course.Piece.constant(30, 23.0)])
+    run = yeast_course.course(rise_start.start_of(recipe, 23.0), [yeast_course.Piece.constant(30, 23.0)])
     assert run.h[int(np.argmax(run.expansion))] == pytest.approx(case["hours"], abs=0.25)
 
 
@@ -244,7 +243,7 @@ def test_balls_of_practice(case: dict[str, Any]) -> None:
         yeast_course.Piece.constant(twice, case["temp_c"], None, 0.15),
         yeast_course.Piece.constant(3, case["temp_c"]),
     ]
-    run = yeast_course.course(yeast_course.start_of(recipe, case["temp_c"]), pieces)
+    run = yeast_course.course(rise_start.start_of(recipe, case["temp_c"]), pieces)
     after = run.piece == 1
     minutes = yeast_course.first_passage_h(run.h[after] - twice, run.volume_ml[after] / run.volume_ml[after][0], 1.4)
     assert minutes is not None
@@ -276,12 +275,12 @@ def test_step_length_and_the_cold_jar() -> None:
     2.6 x after 72 h."""
     recipe = recipes.Recipe((("yeast_instant", 0.003),), 0.62, 0.02, mass=1.643, strength=0.75)
     path = [yeast_course.Piece.constant(h, t, tau) for h, t, tau in ((0.5, 23, 1.48), (67.5, 4, 1.66), (4, 23, 1.48))]
-    start = yeast_course.start_of(recipe, 24.0)
+    start = rise_start.start_of(recipe, 24.0)
     fine, coarse = (yeast_course.course(start, path, dt).expansion[-1] for dt in (1 / 12, 1 / 6))
     assert fine == pytest.approx(coarse, abs=2e-4)
     cold = yeast_course.course(start, [yeast_course.Piece.constant(72, 4.0, 1.66)]).expansion[-1]
     assert 1.4 <= cold <= 2.6
-    z = yeast_course.start_of(Z, 24.0)
+    z = rise_start.start_of(Z, 24.0)
     need = float(gas.co2_for_volume(2 * z.first_ml, z.dry_ml, z.air_mol, 24.0, 0.62, 101325))
     assert need == pytest.approx(7.620e-5, rel=0.01)
 
@@ -327,17 +326,15 @@ def test_a_dead_dough_is_never_ready_and_says_so() -> None:
 def test_any_dough_stays_physical(dose: float, temp: float, water: float, salt: float) -> None:
     """No state goes negative, gas made never falls, and warmer (below the optimum) is never slower at first."""
     recipe = recipes.Recipe((("yeast_instant", dose),), water, salt, mass=1 + water + salt + dose, strength=0.75)
-    run = yeast_course.course(yeast_course.start_of(recipe, temp), [yeast_course.Piece.constant(10, temp)])
+    run = yeast_course.course(rise_start.start_of(recipe, temp), [yeast_course.Piece.constant(10, temp)])
     assert np.all(run.state[:, :8] >= -1e-9)
     assert np.all(np.diff(run.co2_made_mol) >= -1e-15)
     assert np.all(np.isfinite(run.expansion))
     assert run.expansion.max() <= 1 + PARAMS["stretch"].value * 0.75 + 0.6
     if temp < 34:
-        warmer = yeast_course.course(
-            yeast_course.start_of(recipe, temp + 1), [yeast_course.Piece.constant(1, temp + 1)]
-        )
+        warmer = yeast_course.course(rise_start.start_of(recipe, temp + 1), [yeast_course.Piece.constant(1, temp + 1)])
         assert warmer.co2_made_mol[-1] >= yeast_course.course(
-            yeast_course.start_of(recipe, temp), [yeast_course.Piece.constant(1, temp)]
+            rise_start.start_of(recipe, temp), [yeast_course.Piece.constant(1, temp)]
         ).co2_made_mol[-1] * (1 - 1e-9)
     assert math.isclose(run.h[-1], 10.0)
 

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from brassclock.core.matter.dough import Portion, dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.rise import course as yeast_course
+from brassclock.core.rise import start as rise_start
 from brassclock.core.rise import stepper
 from brassclock.core.rise.chemical.model import pools_of
 from brassclock.core.rise.chemical.reaction import potential, react
@@ -68,7 +69,7 @@ def test_joining_conserves_what_was_there(share: float, hours: float, sugar: flo
     c = run.course
     after = int(np.argmax(c.stretch == 1))
     old, new = c.state[after - 1] * 100 * share, c.state[after] * 100
-    alone = yeast_course.start_of(Batch(dough_of_masses(joins), "kneaded", temp).recipe, temp).state * 100 * (1 - share)
+    alone = rise_start.start_of(Batch(dough_of_masses(joins), "kneaded", temp).recipe, temp).state * 100 * (1 - share)
     for at in (0, 1, 2, 3):
         assert new[at] == pytest.approx(old[at] + alone[at], rel=1e-9, abs=1e-12)
     cold, warm = sorted((float(c.state[after - 1, TEMP]), temp))
@@ -114,9 +115,9 @@ def test_soda_and_acid_make_the_gas_they_should() -> None:
 def test_a_starters_acid_meets_the_soda_first() -> None:
     """Balance: at mixing soda takes the starter's acid mole for mole, and the gas of that is in the dough."""
     base = [("bread_flour", 400.0), ("water", 200.0), ("starter_100", 160.0), ("salt_fine", 9.0)]
-    plain = yeast_course.start_of(Batch(dough_of_masses(base), "kneaded", 24.0).recipe, 24.0)
+    plain = rise_start.start_of(Batch(dough_of_masses(base), "kneaded", 24.0).recipe, 24.0)
     soda = Batch(dough_of_masses([*base, ("baking_soda", 0.6)]), "kneaded", 24.0)
-    start = yeast_course.start_of(soda.recipe, 24.0)
+    start = rise_start.start_of(soda.recipe, 24.0)
     added = 0.6 / 84.007 / soda.dough.flour_g
     assert start.fresh[13] == pytest.approx(plain.fresh[13], rel=1e-9)
     assert start.state[13] == pytest.approx(plain.state[13] - added, rel=1e-6)
@@ -146,7 +147,7 @@ def test_yeast_and_soda_together_are_faster_than_either() -> None:
 def test_plain_and_compiled_agree_with_every_leaven_in_it() -> None:
     """Analytic: the compiled twin is the plain function, starter, yeast, soda and a knock-back included."""
     dough = dough_of_masses([*YOGHURT, ("starter_100", 40.0), ("yeast_instant", 1.0), ("baking_powder", 4.0)])
-    start = yeast_course.start_of(Batch(dough, "enriched", 25.0).recipe, 25.0)
+    start = rise_start.start_of(Batch(dough, "enriched", 25.0).recipe, 25.0)
     Piece = yeast_course.Piece
     pieces = yeast_course.pieces_of([Piece(1.0, 25.0, 23.0, 1.65, 0.15), Piece(1.0, 23.0, 4.0, 1.65)])
     found = []

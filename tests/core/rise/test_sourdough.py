@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import recipe as recipes
+from brassclock.core.rise import start as rise_start
 from brassclock.core.rise import stepper
 from brassclock.core.rise.forecast import forecast
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
@@ -43,7 +44,7 @@ def dough_run(
         strength=0.75,
         sour=recipes.Sour(parts / 2 / flour) if parts else None,
     )
-    return yeast_course.course(yeast_course.start_of(recipe, temp_c), then or [yeast_course.Piece.constant(16, temp_c)])
+    return yeast_course.course(rise_start.start_of(recipe, temp_c), then or [yeast_course.Piece.constant(16, temp_c)])
 
 
 def test_acid_by_its_closed_forms() -> None:
@@ -70,14 +71,14 @@ def test_no_starter_is_the_yeast_model() -> None:
     plain = recipes.Recipe((("yeast_instant", 0.01),), 0.62, 0.02, mass=1.65, strength=0.75)
     empty = recipes.Recipe(plain.yeast, 0.62, 0.02, mass=1.65, strength=0.75, sour=recipes.Sour(0.0))
     pieces = [yeast_course.Piece.constant(3, 24.0, 1.5, 0.15), yeast_course.Piece.constant(2, 24.0)]
-    a, b = (yeast_course.course(yeast_course.start_of(r, 24.0), pieces).state for r in (plain, empty))
+    a, b = (yeast_course.course(rise_start.start_of(r, 24.0), pieces).state for r in (plain, empty))
     assert np.allclose(a[:, :10], b[:, :10], rtol=1e-9, atol=1e-15)
 
 
 def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
     """Analytic: with no leak, sugars used = (gas − .4 acid)/yield + 115 g per mole of acid."""
     recipe = recipes.Recipe((), 0.68, 0.018, mass=1.7, strength=0.75, sour=recipes.Sour(0.09))
-    start = yeast_course.start_of(recipe, 25.0)
+    start = rise_start.start_of(recipe, 25.0)
     start = replace(start, p=start.p._replace(k_d=0.0, k_r=0.0))
     run = yeast_course.course(start, [yeast_course.Piece.constant(12, 25.0)])
     used = run.state[0, 1:4].sum() - run.state[-1, 1:4].sum()
@@ -89,7 +90,7 @@ def test_sugar_is_spent_on_gas_and_acid_and_nothing_else() -> None:
 @pytest.mark.parametrize("case", CASES["feed"], ids=lambda c: f"{c['hour']}h")
 def test_a_feed_hour_by_hour(case: dict[str, Any]) -> None:
     recipe = recipes.Recipe((), 1.0, 0.0, mass=2.0, strength=jar_strength(1.0), sour=recipes.Sour(0.2, "ripe"))
-    run = yeast_course.course(yeast_course.start_of(recipe, 24.5), [yeast_course.Piece.constant(12, 24.5)])
+    run = yeast_course.course(rise_start.start_of(recipe, 24.5), [yeast_course.Piece.constant(12, 24.5)])
     at = int(np.argmin(np.abs(run.h - case["hour"])))
     assert run.expansion[at] == pytest.approx(case["e"], rel=5e-3)
     assert ph_of(run.acid_mol[at]) == pytest.approx(case["ph"], abs=0.01)

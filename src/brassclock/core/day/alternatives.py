@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from brassclock.core.day.search import Choice, KitchenResources, PlanRequest, Search, Solved
+from brassclock.core.day.courses import Choice, KitchenResources, PlanRequest
+from brassclock.core.day.search import Search, Solved
 
 
 def hands_min(solved: Solved) -> float:

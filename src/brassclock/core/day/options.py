@@ -7,9 +7,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest
 from brassclock.core.day.hands import Busy, away, clashes
 from brassclock.core.day.plan import plan_back
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, KitchenResources, PlanRequest, Search, Solved
+from brassclock.core.day.search import Search, Solved
 from brassclock.core.day.shared import crowding
 from brassclock.core.day.spec import DayPlan
 from brassclock.core.rise.recipe import Batch

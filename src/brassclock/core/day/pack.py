@@ -12,8 +12,9 @@ from itertools import permutations
 
 import numpy as np
 
+from brassclock.core.day.courses import Choice, KitchenResources, PlanRequest
 from brassclock.core.day.hands import SLOT_MIN, Busy, Slots, free_hands
-from brassclock.core.day.search import ROUNDS, Choice, Group, KitchenResources, PlanRequest, Search, Solved
+from brassclock.core.day.search import ROUNDS, Group, Search, Solved
 from brassclock.core.day.shared import cold_span, hand_spans, surface_span
 from brassclock.core.day.sweep import Candidate
 from brassclock.core.time import hours_between

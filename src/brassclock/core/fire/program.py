@@ -9,8 +9,8 @@ from functools import cached_property
 
 import numpy as np
 
-from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import Input, Kind, Why
+from brassclock.core.cautions import Caution
+from brassclock.core.evidence import Why
 from brassclock.core.fire.baking import Baking, Faults, laid_on, shrunk
 from brassclock.core.fire.bands import Bands, bands, offsets
 from brassclock.core.fire.colour import GOLDEN_BOTH, Wish, word_of
@@ -18,6 +18,7 @@ from brassclock.core.fire.edges import DONE_C, edge_seconds, edge_temperature
 from brassclock.core.fire.ends import End
 from brassclock.core.fire.heating import Heating, heating, oil_after, recovery_s
 from brassclock.core.fire.legs import Step, legs_of_steps, second_move
+from brassclock.core.fire.program_why import _cautions, _whys
 from brassclock.core.fire.puff import model
 from brassclock.core.fire.puff.model import Baked, Bread, Stage
 from brassclock.core.fire.right_heat import RightHeat, right_heat
@@ -31,20 +32,6 @@ MOST_UNSAFE = 0.1  # of the bakes of an ensemble in which the filling does not g
 RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = 0.30  # of a time, while only one bake can be run
 RADIANT_H = 8.0  # W/m2K of a hot edge to the kitchen
-FLOUR_SMOKES_C, FAT_SMOKES_C = (
-    215.0,
-    230.0,
-)  # practice: loose flour on a plate; refined seed oils, as a cook's handbook has them
-NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
-STEP_CAUTIONS = {
-    "wall": ("clay_hands",),
-    "inverted": ("inverted_plate",),
-    "oil": ("hot_oil",),
-    "floor": ("live_flame",),
-    "lidded": ("lid_steam",),
-    "grill": ("hot_handle",),
-}
-TURNING = {"oven": "it puffed and has its colour below, + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
 DEFAULT_FLOUR_G_M2 = 15.0
 EVENTS = (
     "bubbles",
@@ -368,70 +355,3 @@ def _score(baking: Baking, baked: Baked, faults: Faults, docked: bool) -> Score:
     if not baking.pocket and not docked:
         return Score(0.0, ())  # no pocket is wanted, and nothing speaks against one
     return pocket_score(levels, docked=docked, pocket_share=float(baked.pocket.max()) if bread.pocket else None)
-
-
-def _cautions(bread: Bread, surface: Surface, wish: Wish) -> list[Caution]:
-    found = [caution("wide_band")]
-    if bread.pocket:
-        found.append(caution("steam"))
-    if surface.temp_c < surface.spec.need_c - 20:
-        found.append(caution("cool_start"))
-    if surface.temp_c > surface.spec.most_c + 20:
-        found.append(caution("hot_start"))
-    mm = bread.thickness_m * 1000
-    if not 2 <= mm <= 15 or not 140 <= surface.temp_c <= 500:
-        found.append(caution("outside_tested_range"))
-    found += [caution(code) for code in STEP_CAUTIONS.get(surface.spec.way, ())]
-    greasy = surface.greased != "dry" and surface.spec.way != "oil"
-    if greasy and surface.temp_c > FAT_SMOKES_C:
-        found.append(caution("fat_smokes"))
-    elif not greasy and surface.spec.on_hob and surface.spec.way != "oil" and surface.temp_c > FLOUR_SMOKES_C:
-        found.append(caution("smoke"))
-    if "charred" in wish:
-        found.append(caution("char"))
-    if surface.heat_kind == "charcoal":
-        found.append(caution("charcoal_fumes"))
-    if surface.heat_kind == "gas" and surface.spec.way in ("wall", "floor"):
-        found.append(caution("gas_fumes"))
-    if surface.spec.way == "inverted" and surface.heat == "ceramic":
-        found.append(caution("ceramic_hob"))
-    if surface.nonstick and surface.temp_c > NONSTICK_MOST_C:
-        found.append(caution("nonstick_hot"))
-    found.append(caution("hot_surface"))  # last: known to all who cook
-    return found
-
-
-def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
-    inputs = (
-        Input("thickness", round(bread.thickness_m * 1000, 1), "mm"),
-        Input("diameter", round(bread.diameter_m * 100, 1), "cm"),
-        Input("dough temperature", round(bread.temp_c, 1), "°C"),
-        Input("water over dry", round(bread.water_per_dry, 2), "kg/kg"),
-        Input(surface.spec.name, round(surface.temp_c), "°C"),
-    )
-    sources = ("contact and steam constants fitted to timed breads", "steam: IAPWS-IF97, published")
-    spread = "the bands of 32 bakes, each a little off in contact, thickness, heat, water, browning and swelling"
-    rule = TURNING.get(surface.spec.way, "the colour below, and the top dull")
-    return {
-        "puff": Why(
-            "When it puffs",
-            "∂(C·T)/∂t = ∂/∂z(k·∂T/∂z) + steam; both skins ≥ 70 °C and R(T) ≥ 6.5",
-            "Heat and steam move through the sheet; it parts when both skins have set and the gas between "
-            "wants six and a half times its room.",
-            inputs,
-            Kind.FITTED,
-            spread,
-            ("surface temperature", "thickness", "how well it lies on the surface"),
-            sources,
-        ),
-        "flip": Why(
-            "When to turn",
-            f"t = {rule}",
-            "The turning cue on this surface, timed by the same model.",
-            inputs,
-            Kind.FITTED,
-            spread,
-            ("surface temperature", "thickness"),
-            sources,
-        ),
-    }

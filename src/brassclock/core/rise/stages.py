@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import gas
+from brassclock.core.rise import start as rise_start
 from brassclock.core.rise.course import Piece, RiseTrace
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, Vessel, time_constant_h
 from brassclock.core.rise.recipe import Batch
@@ -161,7 +162,7 @@ def run_stages(
     course: RiseTrace | None = None
     pieces: list[Piece] = []
     stage_of_piece: list[int] = []
-    start = yeast_course.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
+    start = rise_start.start_of(batch.recipe, batch.mix_temp_c, activity, batch.pressure_pa)
     start = _scaled(start, scale or {}, first=True)
 
     def through() -> RiseTrace:
@@ -191,7 +192,7 @@ def with_all(batch: Batch, stages: Sequence[Stage]) -> Batch:
     return replace(batch, dough=dough_of([*batch.dough.portions, *added])) if added else batch
 
 
-def _scaled(start: yeast_course.Start, scale: Mapping[str, float], *, first: bool) -> yeast_course.Start:
+def _scaled(start: rise_start.Start, scale: Mapping[str, float], *, first: bool) -> rise_start.Start:
     """The start with parameters (and, the first time, its sugar) multiplied."""
     p = start.p._replace(**{name: getattr(start.p, name) * by for name, by in scale.items() if name != SCALED_SUGAR})
     state = start.state.copy()
@@ -201,11 +202,11 @@ def _scaled(start: yeast_course.Start, scale: Mapping[str, float], *, first: boo
 
 
 def _joined(
-    batch: Batch, start: yeast_course.Start, course: RiseTrace | None, stage: Stage, activity: float
-) -> tuple[Batch, yeast_course.Start]:
+    batch: Batch, start: rise_start.Start, course: RiseTrace | None, stage: Stage, activity: float
+) -> tuple[Batch, rise_start.Start]:
     """The dough with what a stage adds; before any course, the two are one dough from the start."""
     whole = with_all(batch, [stage])
-    end = course.end if course else yeast_course.End(start.state, start.air_mol, start.pools)
+    end = course.end if course else rise_start.End(start.state, start.air_mol, start.pools)
     old_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in batch.dough.portions)
     new_heat = sum(p.mass_g * p.ingredient.cp_j_gk for p in stage.add)
     add_c = stage.ambient_c(0.0) if stage.add_c is None else stage.add_c
@@ -213,7 +214,7 @@ def _joined(
     if temp_c is None:
         temp_c = (old_heat * float(end.state[TEMP]) + new_heat * add_c) / (old_heat + new_heat)
     share = batch.dough.flour_g / whole.dough.flour_g
-    return whole, yeast_course.joined(start, end, whole.recipe, share, temp_c, activity)
+    return whole, rise_start.joined(start, end, whole.recipe, share, temp_c, activity)
 
 
 def _read(

@@ -7,11 +7,12 @@ from collections.abc import Mapping
 from typing import Any
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
+from brassclock.core.day.courses import AS_PLANNED, COURSES, KitchenResources, own_course
 from brassclock.core.day.hands import Busy, clashes
 from brassclock.core.day.options import Relaxation, because, leaven_frac, relaxations
 from brassclock.core.day.pack import Item, beside, pack
 from brassclock.core.day.places import places_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, KitchenResources, Solved, own_course
+from brassclock.core.day.search import Solved
 from brassclock.core.day.shared import Commitments
 from brassclock.core.day.spec import DayPlan
 from brassclock.core.evidence import Input, Kind, Why

@@ -10,9 +10,9 @@ from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, model_validator
 
+from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, PlanRequest, own_course
 from brassclock.core.day.options import DOSES, leaven_frac
 from brassclock.core.day.places import DEFAULTS, Place, places_of
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, PlanRequest, own_course
 from brassclock.core.day.shared import shelf_litres
 from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
 from brassclock.core.evidence import FieldFault, gather, invalid

@@ -9,8 +9,9 @@ from dataclasses import replace
 
 from sqlmodel import Session
 
+from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, own_course
 from brassclock.core.day.options import DOSES, in_the_way
-from brassclock.core.day.search import AS_PLANNED, COURSES, Choice, Solved, own_course
+from brassclock.core.day.search import Solved
 from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.time import hours_between
 from brassclock.services import solve

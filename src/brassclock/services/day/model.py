@@ -7,10 +7,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from brassclock.core.day.courses import Choice, KitchenResources, PlanRequest
 from brassclock.core.day.options import in_the_way
 from brassclock.core.day.places import Place
 from brassclock.core.day.plan import plan_back
-from brassclock.core.day.search import Choice, KitchenResources, PlanRequest, Search
+from brassclock.core.day.search import Search
 from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.matter.dough import Dough
 from brassclock.core.rise import forecast as rise

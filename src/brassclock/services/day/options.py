@@ -8,8 +8,9 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.alternatives import hands_min, worth_seeing
+from brassclock.core.day.courses import AS_PLANNED, Choice, PlanRequest
 from brassclock.core.day.options import Relaxation, because, relaxations, way_text
-from brassclock.core.day.search import AS_PLANNED, Choice, PlanRequest, Search, Solved
+from brassclock.core.day.search import Search, Solved
 from brassclock.core.day.spec import BakeSpec
 from brassclock.core.weigh.methods import methods
 from brassclock.services import change as bake_change

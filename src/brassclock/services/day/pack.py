@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 
 from sqlmodel import Session
 
+from brassclock.core.day.courses import AS_PLANNED
 from brassclock.core.day.options import because, way_text
 from brassclock.core.day.pack import Item, pack
-from brassclock.core.day.search import AS_PLANNED, Solved
+from brassclock.core.day.search import Solved
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot

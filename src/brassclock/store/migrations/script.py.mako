@@ -3,7 +3,7 @@
 import sqlalchemy as sa
 from alembic import op
 
-from brassclock.store.tables import Instant
+from brassclock.store.columns import Instant
 
 revision = ${repr(up_revision)}
 down_revision = ${repr(down_revision)}

@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.rise import course as yeast_course
+from brassclock.core.rise import start as rise_start
 from brassclock.core.rise.course import Piece, RiseTrace
 from brassclock.core.rise.recipe import Recipe, Seed, Sour
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
@@ -81,7 +82,7 @@ def _course(feed: Feed, seed: Seed, path: Sequence[tuple[float, float]], hours: 
         return float(np.interp(h, [p[0] for p in path], [p[1] for p in path]))
 
     pieces = [Piece(b - a, air(a), air(b)) for a, b in pairwise(marks)]
-    return yeast_course.course(yeast_course.start_of(recipe, air(0.0)), pieces)
+    return yeast_course.course(rise_start.start_of(recipe, air(0.0)), pieces)
 
 
 def fed(feed: Feed, seed: Seed, path: Sequence[tuple[float, float]], hours: float = 36.0) -> Jar:

@@ -1,0 +1,91 @@
+"""Cautions and relations of a bread's program."""
+
+from __future__ import annotations
+
+from brassclock.core.cautions import Caution, caution
+from brassclock.core.evidence import Input, Kind, Why
+from brassclock.core.fire.colour import Wish
+from brassclock.core.fire.puff.model import Bread
+from brassclock.core.fire.surfaces import Surface
+
+FLOUR_SMOKES_C, FAT_SMOKES_C = (
+    215.0,
+    230.0,
+)  # practice: loose flour on a plate; refined seed oils, as a cook's handbook has them
+NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
+STEP_CAUTIONS = {
+    "wall": ("clay_hands",),
+    "inverted": ("inverted_plate",),
+    "oil": ("hot_oil",),
+    "floor": ("live_flame",),
+    "lidded": ("lid_steam",),
+    "grill": ("hot_handle",),
+}
+TURNING = {"oven": "it puffed and has its colour below, + 10 s", "inverted": "bubbles and first brown below, + 5 s"}
+
+
+def _cautions(bread: Bread, surface: Surface, wish: Wish) -> list[Caution]:
+    found = [caution("wide_band")]
+    if bread.pocket:
+        found.append(caution("steam"))
+    if surface.temp_c < surface.spec.need_c - 20:
+        found.append(caution("cool_start"))
+    if surface.temp_c > surface.spec.most_c + 20:
+        found.append(caution("hot_start"))
+    mm = bread.thickness_m * 1000
+    if not 2 <= mm <= 15 or not 140 <= surface.temp_c <= 500:
+        found.append(caution("outside_tested_range"))
+    found += [caution(code) for code in STEP_CAUTIONS.get(surface.spec.way, ())]
+    greasy = surface.greased != "dry" and surface.spec.way != "oil"
+    if greasy and surface.temp_c > FAT_SMOKES_C:
+        found.append(caution("fat_smokes"))
+    elif not greasy and surface.spec.on_hob and surface.spec.way != "oil" and surface.temp_c > FLOUR_SMOKES_C:
+        found.append(caution("smoke"))
+    if "charred" in wish:
+        found.append(caution("char"))
+    if surface.heat_kind == "charcoal":
+        found.append(caution("charcoal_fumes"))
+    if surface.heat_kind == "gas" and surface.spec.way in ("wall", "floor"):
+        found.append(caution("gas_fumes"))
+    if surface.spec.way == "inverted" and surface.heat == "ceramic":
+        found.append(caution("ceramic_hob"))
+    if surface.nonstick and surface.temp_c > NONSTICK_MOST_C:
+        found.append(caution("nonstick_hot"))
+    found.append(caution("hot_surface"))  # last: known to all who cook
+    return found
+
+
+def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
+    inputs = (
+        Input("thickness", round(bread.thickness_m * 1000, 1), "mm"),
+        Input("diameter", round(bread.diameter_m * 100, 1), "cm"),
+        Input("dough temperature", round(bread.temp_c, 1), "°C"),
+        Input("water over dry", round(bread.water_per_dry, 2), "kg/kg"),
+        Input(surface.spec.name, round(surface.temp_c), "°C"),
+    )
+    sources = ("contact and steam constants fitted to timed breads", "steam: IAPWS-IF97, published")
+    spread = "the bands of 32 bakes, each a little off in contact, thickness, heat, water, browning and swelling"
+    rule = TURNING.get(surface.spec.way, "the colour below, and the top dull")
+    return {
+        "puff": Why(
+            "When it puffs",
+            "∂(C·T)/∂t = ∂/∂z(k·∂T/∂z) + steam; both skins ≥ 70 °C and R(T) ≥ 6.5",
+            "Heat and steam move through the sheet; it parts when both skins have set and the gas between "
+            "wants six and a half times its room.",
+            inputs,
+            Kind.FITTED,
+            spread,
+            ("surface temperature", "thickness", "how well it lies on the surface"),
+            sources,
+        ),
+        "flip": Why(
+            "When to turn",
+            f"t = {rule}",
+            "The turning cue on this surface, timed by the same model.",
+            inputs,
+            Kind.FITTED,
+            spread,
+            ("surface temperature", "thickness"),
+            sources,
+        ),
+    }
