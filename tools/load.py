@@ -16,7 +16,7 @@ from serving import Server
 
 @dataclass
 class Asked:
-    """How long answers took [ms], and what was not an answer."""
+    """Times of answers [ms], and faults."""
 
     took_ms: list[float] = field(default_factory=list)
     faults: list[str] = field(default_factory=list)

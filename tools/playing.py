@@ -15,8 +15,8 @@ SKIPPED_S = 7.0  # a cook who is late by just this leaves the turn out
 
 @dataclass
 class Played:
-    """How long it took from the first load [s], what went wrong, by how much each move changed when the next load was
-    told [s], and how long each was mended [ms]."""
+    """Seconds from the first load, what went wrong, by how much each move changed when the next load was told [s],
+    and how long each was mended [ms]."""
 
     seconds: float = 0.0
     wrong: list[str] = field(default_factory=list)

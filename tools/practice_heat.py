@@ -1,5 +1,5 @@
-"""What a cook is told for the whole breads of tests/worked/practice.toml, beside what cooks state: the coverage table
-of docs/science.md."""
+"""Times computed for the whole breads of tests/worked/practice.toml, beside what cooks state: the coverage table of
+docs/science.md."""
 
 from __future__ import annotations
 
@@ -52,7 +52,7 @@ class Checked:
 
     @property
     def inside(self) -> bool:
-        """Whether the middle of what is stated lies inside the band."""
+        """True if the middle of what is stated lies inside the band."""
         return self.told is not None and self.told["p10"] <= self.middle <= self.told["p90"]
 
     @property

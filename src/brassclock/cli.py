@@ -21,7 +21,7 @@ def _cache_home() -> None:
 
 
 def data_dir(given: str | None) -> Path:
-    """Where user data lives: `--data`, else the platform's data directory."""
+    """Folder of user data: `--data`, else the platform's data directory."""
     return Path(given) if given else platformdirs.user_data_path("brass-clock")
 
 

@@ -57,7 +57,7 @@ class HabitQuery(BaseModel):
 
 
 class Gone(BaseModel):
-    """What a deletion answers: the id, for the undo."""
+    """Answer of a deletion: the id, for the undo."""
 
     id: int
 
@@ -149,7 +149,7 @@ def undo_tap(path: TapPath):
 
 @routes.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeRead, **PROBLEMS})
 def judge(path: BakePath, body: OutcomeUpdate):
-    """What became of a round."""
+    """Record the outcome of a round."""
     bake_commands.judge(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
 
@@ -195,7 +195,7 @@ def best_line(path: BakePath):
 
 @routes.get("/bakes/<int:bake_id>/habit", responses={"200": HabitRead, **PROBLEMS})
 def habit(path: BakePath, query: HabitQuery):
-    """What the seconds that a cook gives each side say of how hot the surface is."""
+    """Estimate the surface's heat from the seconds that a cook gives each side."""
     sides = [query.first] if query.second is None else [query.first, query.second]
     return fire_view.habit(app(), path.bake_id, sides).model_dump(mode="json")
 

@@ -39,7 +39,7 @@ def compute_weigh(body: WeighRequest):
 
 @routes.post("/compute/cue", responses={"200": CueRead, **PROBLEMS})
 def compute_cue(body: CueRequest):
-    """How hot a surface is, from a sign."""
+    """Temperature of a surface, from a sign."""
     return compute.compute("cue", body.model_dump())
 
 

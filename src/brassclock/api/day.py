@@ -99,7 +99,7 @@ def restore_calendar(path: CalendarPath):
 
 @routes.get("/kitchens/<int:kitchen_id>/day", responses={"200": DayRead, **PROBLEMS})
 def get_day(path: KitchenPath):
-    """How the plans have moved, and why, newest first; and the last act that can be taken back."""
+    """Changes of the plans with their reasons, newest first, and the last act that can be taken back."""
     return answer(day_undo.day_out(app(), path.kitchen_id))
 
 

@@ -60,7 +60,7 @@ class MethodList(BaseModel):
 
 
 class Named(BaseModel):
-    """What was kept or put away, by its id."""
+    """Something kept or put away, by its id."""
 
     id: str
 
@@ -180,7 +180,7 @@ def unadd(path: BakePath, query: Edit):
 
 @routes.post("/bakes/<int:bake_id>/feel", responses={"200": HandfulRead, **PROBLEMS})
 def feel(path: BakePath, body: FeelUpdate):
-    """What to do about how the dough feels."""
+    """Advice for how the dough feels."""
     return weigh_commands.feel(app(), path.bake_id, body).model_dump(mode="json")
 
 

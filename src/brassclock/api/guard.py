@@ -1,4 +1,5 @@
-"""Who may ask: only pages of this application, under a name that was allowed; and what no answer may leave behind."""
+"""Access check: only pages of this application, under a name that was allowed; headers that keep answers out of
+caches."""
 
 from __future__ import annotations
 

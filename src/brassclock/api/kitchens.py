@@ -99,7 +99,7 @@ def change_kitchen(path: KitchenPath, body: KitchenUpdate):
 
 @routes.get("/kitchens/<int:kitchen_id>/bench", responses={"200": BenchRead, "304": None, **PROBLEMS})
 def bench(path: KitchenPath):
-    """What is alive, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new."""
+    """Live bakes, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new."""
     return tagged(
         bench_page.bench_tag(app(), path.kitchen_id),
         lambda: bench_page.bench_out(app(), path.kitchen_id).model_dump_json(),
@@ -158,7 +158,7 @@ def set_clock(body: ClockUpdate):
 
 @routes.get("/kitchens/<int:kitchen_id>/air", responses={"200": AirRead, **PROBLEMS})
 def air_of(path: KitchenPath):
-    """What was read of the kitchen's air lately, and what is odd about it."""
+    """Recent readings of the kitchen's air, and doubts about them."""
     return air.air_of(app(), path.kitchen_id).model_dump(mode="json")
 
 

@@ -30,7 +30,7 @@ class FieldProblem(BaseModel):
 
 
 class Problem(BaseModel):
-    """What went wrong, in RFC 9457's shape."""
+    """An error in the shape of RFC 9457."""
 
     title: str
     status: int
@@ -57,7 +57,7 @@ def bad_request(error: BadRequest) -> Response:
 
 
 def _check_body() -> Response | None:
-    """What a body must be before a handler sees it: not too large for its route, JSON, and text that can be stored."""
+    """Check a body before a handler sees it: not too large for its route, JSON, and text that can be stored."""
     if request.routing_exception is not None or request.method not in ("POST", "PUT", "PATCH"):
         return None
     most, words = next(

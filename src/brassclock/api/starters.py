@@ -62,7 +62,7 @@ def feed(path: StarterPath, body: FeedCreate):
 
 @routes.put("/<int:starter_id>/peak", responses={"200": StarterRead, **PROBLEMS})
 def peaked(path: StarterPath, body: PeakCreate):
-    """When the last feed stood highest; it teaches the starter's strength."""
+    """Record when the last feed stood highest; it teaches the starter's strength."""
     return starters.peaked(app(), path.kitchen_id, path.starter_id, body).model_dump(mode="json")
 
 
@@ -79,7 +79,7 @@ def wish(path: StarterPath, body: FeedPlanUpdate):
 
 
 class UpkeepQuery(BaseModel):
-    """How much is used, and how often."""
+    """Grams used, and days between uses."""
 
     use_g: float = Field(100.0, ge=10, le=20_000)
     every_days: float = Field(7.0, ge=1, le=60)

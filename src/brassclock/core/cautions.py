@@ -1,4 +1,5 @@
-"""What can hurt or mislead, in one short sentence, keyed by code. Shown at the step it belongs to."""
+"""Cautions about what can hurt or mislead, each in one short sentence, keyed by code. Shown at the step it belongs
+to."""
 
 from __future__ import annotations
 
@@ -66,6 +67,7 @@ class Caution:
     text: str
 
     def as_dict(self) -> dict[str, str]:
+        """Code and text, as answers carry them."""
         return {"code": self.code, "text": self.text}
 
 

@@ -1,4 +1,4 @@
-"""What a number rests on: parameters as data, and the *why* that every shown figure can answer."""
+"""Evidence behind numbers: parameters as data, and the *why* that every shown figure can answer."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ class Input:
 
 @dataclass(frozen=True)
 class Why:
-    """How a figure came about: words, symbols, inputs, spread, what matters most, evidence class."""
+    """Explanation of a figure: words, symbols, inputs, spread, what matters most, evidence class."""
 
     title: str
     relation: str

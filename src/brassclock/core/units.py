@@ -127,6 +127,7 @@ class Amount:
 
     @property
     def mid(self) -> float:
+        """Middle of the amount, in its unit."""
         return (self.low + self.high) / 2
 
     @property
@@ -224,7 +225,7 @@ def parse_amount(text: str) -> Amount:
 
 
 def parse_temp_c(text: str | float, default_unit: str = "C") -> float:
-    """Read `38C`, `100 F`, `21.5` into C. Believable is -30 to 600 C.
+    """Read `38C`, `100 F`, `21.5` into C. Believable is -30 to 600 C. Raises Unreadable.
 
     >>> round(parse_temp_c("100F"), 1)
     37.8
@@ -271,7 +272,8 @@ def _clock_time(text: str) -> dt.time | None:
 
 
 def parse_moment(text: str, now: dt.datetime) -> dt.datetime:
-    """Read `01:30`, `7 pm`, `in 5 h`, `Friday 7 pm`, `tomorrow 19:00`, `2026-11-27 19:00`, `20 min ago`.
+    """Read `01:30`, `7 pm`, `in 5 h`, `Friday 7 pm`, `tomorrow 19:00`, `2026-11-27 19:00`, `20 min ago`. Raises
+    Unreadable.
 
     `now` is aware; a bare time of day is the next such time after it. The answer is aware, in
     `now`'s zone, and may lie in the past only when the text says so.

@@ -52,7 +52,7 @@ class FileStep(BaseModel):
 
 
 class FileDressing(BaseModel):
-    """What goes on a bread outside its dough."""
+    """A dressing: what goes on a bread outside its dough."""
 
     kind: str = Field(min_length=1, max_length=40)
     mass_g: float = Field(ge=0.1, le=500)

@@ -25,7 +25,7 @@ class Hours:
 
 @dataclass(frozen=True)
 class Read:
-    """What a calendar holds between two instants, and its own name."""
+    """Hours of a calendar between two instants, and its name."""
 
     name: str
     hours: tuple[Hours, ...]

@@ -1,1 +1,1 @@
-"""What a user can do: core and store together, one transaction each. Knows no web."""
+"""Use cases: core and store together, one transaction each. Knows no web."""

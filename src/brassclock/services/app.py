@@ -52,7 +52,7 @@ system_now = SystemClock()
 
 
 class NotFound(LookupError):
-    """What was asked for is not there; the message says what, and where to look."""
+    """Raised for something that is not there; the message says what, and where to look."""
 
 
 class Conflict(ValueError):
@@ -161,7 +161,8 @@ class App:
         return self._kitchen_of[bake_id]
 
     def cached(self, what: Hashable, look: Callable[[], T]) -> T:
-        """What `look` finds, kept until anything is written or the minute is over: for many questions about one thing.
+        """Cached result of `look`, kept until anything is written or the minute is over: for many questions about one
+        thing.
 
         Only the last one is kept, and nobody may alter it.
         """
@@ -211,7 +212,7 @@ def stored_clock(kitchen_id: int, real: str | None, sim: str | None, rate: float
 
 
 def clock_now(state: ClockState | None, real: dt.datetime) -> dt.datetime:
-    """What a clock shows at a real instant; no state is the real clock."""
+    """Time that a clock shows at a real instant; no state is the real clock."""
     if state is None:
         return real
     return state.anchor_sim + state.rate * (real - state.anchor_real)

@@ -86,7 +86,7 @@ def _at(text: str) -> dt.datetime:
 def recording_plan_change(
     app: App, session: Session, kitchen_id: int, why: str, acted: int | None = None
 ) -> Iterator[None]:
-    """What happens inside is one reason for what moves in the kitchen's plans; it is kept in the same transaction.
+    """Record what the block inside moves in the kitchen's plans, with one reason, in the same transaction.
 
     Every plan is set beside what the cook was last told of it. A bake that only slips while nobody acts on it keeps
     what it was told, so that its own next move shows the slip whole.

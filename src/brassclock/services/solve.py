@@ -59,7 +59,7 @@ LINE_S = 900.0
 
 @dataclass
 class BakeResult:
-    """What was computed of a bake. A part that cannot be is None and its reason stands in `faults`."""
+    """Computed result of a bake. A part that cannot be is None and its reason stands in `faults`."""
 
     sheet: WeighSheet | None = None
     bowl: mix_model.BowlHeat | None = None
@@ -127,7 +127,7 @@ FAR, FAR_TICK_S = dt.timedelta(hours=1), 600
 
 
 def _tick(r: BakeSnapshot) -> int:
-    """What of the time a bake's answer hangs on: its minute; ten of them while every move lies an hour ahead."""
+    """Cache bucket: the minute, or ten while every move is over an hour away."""
     if r.bake.status != "live" or _last_seen(r) < r.now:
         return 0
     moves = [dt.datetime.fromisoformat(at) for at, _ in r.bake.told.values()]
@@ -187,7 +187,7 @@ def _hours_away(app: App, session: Session, kitchen_id: int) -> tuple[Busy, ...]
 
 
 def _rank(bake: Bake) -> tuple[bool, dt.datetime, int]:
-    """Which bake takes its hands first."""
+    """Rank of a bake for hands, the lowest first."""
     return not bake.told or "mix" in bake.told, bake.serve_at, bake.id or 0
 
 
@@ -204,7 +204,7 @@ def on_surface(session: Session, r: BakeSnapshot, surface: Surface) -> BakeSnaps
 
 
 def _before(session: Session, r: BakeSnapshot) -> list[sharing.Takes]:
-    """What the live bakes that go before this one were told to take."""
+    """Announced commitments of the live bakes that go before this one."""
     found = []
     for other in sorted(live_bakes(session, r.bake.kitchen_id), key=_rank):
         if other.id != r.bake.id and _rank(other) < _rank(r.bake):

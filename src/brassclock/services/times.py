@@ -54,7 +54,7 @@ def table_instant(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetim
 
 
 def serve_moment(text: str, now: dt.datetime) -> dt.datetime:
-    """When people eat: ahead of now, within 14 days."""
+    """Serving instant: ahead of now, within 14 days."""
     at = moment_of(text, now, "/serve")
     if at <= now:
         raise invalid("/serve", f"“{text}” is in the past; it is {now:%a %H:%M} here. Give a time ahead, as in 5 h.")
@@ -64,7 +64,7 @@ def serve_moment(text: str, now: dt.datetime) -> dt.datetime:
 
 
 def past_moment(text: str | None, now: dt.datetime) -> dt.datetime:
-    """When something was done: now when not given, never ahead of now."""
+    """Instant at which something was done: now when not given, never ahead of now."""
     if text is None:
         return now
     at = moment_of(text, now, "/at")

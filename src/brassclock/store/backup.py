@@ -38,7 +38,7 @@ def saved(directory: Path) -> list[Path]:
 
 
 def before_migration(directory: Path, revision: str) -> Path:
-    """Where the copy before a migration goes; the oldest of its kind make room."""
+    """Path of the copy before a migration; the oldest of its kind make room."""
     _thin(directory, "before", BEFORE_KEPT - 1)
     return directory / FOLDER / f"before-{revision}-{dt.datetime.now():%Y%m%d-%H%M%S}.sqlite3"
 

@@ -149,6 +149,6 @@ ENDED_COLUMNS = (
 
 
 def ended_row(session: Session, bake_id: int) -> dict[str, Any]:
-    """What lists show of a bake that has ended, as it was stored."""
+    """Stored row of a bake that has ended, for lists."""
     found = session.execute(select(*ENDED_COLUMNS).where(col(Bake.id) == bake_id)).one()  # type: ignore[call-overload]
     return dict(found._mapping)

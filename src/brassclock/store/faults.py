@@ -1,4 +1,4 @@
-"""What goes wrong with the data on disk, in a cook's words."""
+"""Faults of the data on disk, in a cook's words."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a kitchen keeps of its own: ingredients, methods, flour bags."""
+"""Repository of a kitchen's own: ingredients, methods, flour bags."""
 
 from __future__ import annotations
 

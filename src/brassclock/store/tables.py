@@ -259,7 +259,7 @@ class Reading(SQLModel, table=True):
 
 
 class Outcome(SQLModel, table=True):
-    """What became of a round."""
+    """Outcome of a round."""
 
     __table_args__ = (UniqueConstraint("bake_id", "round_no"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
@@ -335,7 +335,7 @@ class CalendarHours(SQLModel, table=True):
 
 
 class PlanChange(SQLModel, table=True):
-    """What moved in a bake's plan, and why: steps with their instant before and after."""
+    """A change of a bake's plan with its reason: steps with their instant before and after."""
 
     __tablename__ = "plan_change"
     __table_args__ = STRICT

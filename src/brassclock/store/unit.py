@@ -19,8 +19,7 @@ from brassclock.store.rows import highest_id
 
 
 class Stale(RuntimeError):
-    """What a change was computed from was changed by another meanwhile: nothing was stored, the change is to be made
-    again."""
+    """Raised when the input of a change was altered meanwhile: nothing was stored, the change is to be made again."""
 
 
 @dataclass(frozen=True)

@@ -118,7 +118,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to do about how the dough feels. */
+        /** Advice for how the dough feels. */
         post: operations["formulas_feel_bakes__int_bake_id__feel_post"];
         delete?: never;
         options?: never;
@@ -150,7 +150,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the seconds that a cook gives each side say of how hot the surface is. */
+        /** Estimate the surface's heat from the seconds that a cook gives each side. */
         get: operations["bakes_habit_bakes__int_bake_id__habit_get"];
         put?: never;
         post?: never;
@@ -226,7 +226,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** What became of a round. */
+        /** Record the outcome of a round. */
         put: operations["bakes_judge_bakes__int_bake_id__outcomes_put"];
         post?: never;
         delete?: never;
@@ -487,7 +487,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** How hot a surface is, from a sign. */
+        /** Temperature of a surface, from a sign. */
         post: operations["compute_compute_cue_compute_cue_post"];
         delete?: never;
         options?: never;
@@ -604,7 +604,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was read of the kitchen's air lately, and what is odd about it. */
+        /** Recent readings of the kitchen's air, and doubts about them. */
         get: operations["kitchens_air_of_kitchens__int_kitchen_id__air_get"];
         put?: never;
         /** Air that was read in a place: one reading, or a log. */
@@ -655,7 +655,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is alive, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new. */
+        /** Live bakes, the next hand moves, the say-line. It carries an ETag: 304 while nothing is new. */
         get: operations["kitchens_bench_kitchens__int_kitchen_id__bench_get"];
         put?: never;
         post?: never;
@@ -739,7 +739,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the plans have moved, and why, newest first; and the last act that can be taken back. */
+        /** Changes of the plans with their reasons, newest first, and the last act that can be taken back. */
         get: operations["day_get_day_kitchens__int_kitchen_id__day_get"];
         put?: never;
         post?: never;
@@ -1117,7 +1117,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** When the last feed stood highest; it teaches the starter's strength. */
+        /** Record when the last feed stood highest; it teaches the starter's strength. */
         put: operations["starters_peaked__int_starter_id__peak_put"];
         post?: never;
         delete?: never;
@@ -1299,7 +1299,7 @@ export interface components {
     schemas: {
         /**
          * AcidRead
-         * @description How sour the dough ends, by the model: never a safety measure.
+         * @description Acidity of the dough at its end, by the model: never a safety measure.
          */
         AcidRead: {
             /** Ph */
@@ -1374,7 +1374,7 @@ export interface components {
         };
         /**
          * AirRead
-         * @description What was read of a kitchen's air lately, newest first, and what is odd about it.
+         * @description Recent readings of a kitchen's air, newest first, and doubts about them.
          */
         AirRead: {
             /** Cautions */
@@ -1544,7 +1544,7 @@ export interface components {
         };
         /**
          * BakeSettings
-         * @description What the cook has set, as stored.
+         * @description Settings of a bake as stored.
          */
         BakeSettings: {
             /** Activity Factor */
@@ -1990,7 +1990,7 @@ export interface components {
         };
         /**
          * BeamWeight
-         * @description What an ingredient lays on the beam.
+         * @description Weight of an ingredient on the beam.
          */
         BeamWeight: {
             /** Flour */
@@ -2223,7 +2223,7 @@ export interface components {
         };
         /**
          * ColdRead
-         * @description When the dough goes into the fridge and comes out, of which stage, and whether that was done.
+         * @description Time of the dough in the fridge, of which stage, and whether that was done.
          */
         ColdRead: {
             /**
@@ -2419,7 +2419,7 @@ export interface components {
         };
         /**
          * DressingUpdate
-         * @description What goes on a bread outside its dough: grams of it a piece, and when.
+         * @description A dressing, outside the dough: grams of it a piece, and when.
          */
         DressingUpdate: {
             /** Kind */
@@ -2797,7 +2797,7 @@ export interface components {
         };
         /**
          * Gone
-         * @description What a deletion answers: the id, for the undo.
+         * @description Answer of a deletion: the id, for the undo.
          */
         Gone: {
             /** Id */
@@ -2812,7 +2812,7 @@ export interface components {
         };
         /**
          * HabitRead
-         * @description What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other.
+         * @description Surface heat implied by a cook's own times (null where no heat explains them), and the ways beside each other.
          */
         HabitRead: {
             /** Sd K */
@@ -2837,7 +2837,7 @@ export interface components {
         };
         /**
          * HandfulRead
-         * @description What to do about a feel.
+         * @description Advice on a feel.
          */
         HandfulRead: {
             /** Add */
@@ -2962,9 +2962,9 @@ export interface components {
         };
         /**
          * HeatingRead
-         * @description How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of
-         *     the fire is felt, how an empty one drifts, the lowest power that carries the line (None where there is no knob, or
-         *     not even the highest), breads between wipings.
+         * @description Heating of the surface: seconds from cold (None: not on this power), charcoal, how soon a change of the fire
+         *     is felt, how an empty one drifts, the lowest power that carries the line (None where there is no knob, or not
+         *     even the highest), breads between wipings.
          */
         HeatingRead: {
             /** Charcoal Kg */
@@ -3003,7 +3003,7 @@ export interface components {
         };
         /**
          * ImportRead
-         * @description What came of an import: the bake, and what could not be used.
+         * @description Result of an import: the bake, and what could not be used.
          */
         ImportRead: {
             /** Bake Id */
@@ -3059,7 +3059,7 @@ export interface components {
         };
         /**
          * JarMark
-         * @description Where the mark of a stage goes on a straight jar, over a sample so high, and what that weighs per cm2 of jar.
+         * @description Mark of a stage on a straight jar, over a sample so high, and the sample's weight per cm2 of jar.
          */
         JarMark: {
             /** Mark Mm */
@@ -3100,7 +3100,7 @@ export interface components {
         };
         /**
          * KitchenCreate
-         * @description What a new kitchen is asked.
+         * @description A new kitchen.
          */
         KitchenCreate: {
             /**
@@ -3308,7 +3308,7 @@ export interface components {
         };
         /**
          * LiftRead
-         * @description What lift is left when the dough is cooked after so many hours, as a band.
+         * @description Lift left when the dough is cooked after so many hours, as a band.
          */
         LiftRead: {
             /** H */
@@ -3367,7 +3367,7 @@ export interface components {
         };
         /**
          * LockTimes
-         * @description How long changes held the database's write lock [ms]: of so many, the 95th percentile and the longest.
+         * @description Milliseconds that changes held the database's write lock: of so many, the 95th percentile and the longest.
          */
         LockTimes: {
             /** Changes */
@@ -3609,7 +3609,7 @@ export interface components {
         };
         /**
          * Named
-         * @description What was kept or put away, by its id.
+         * @description Something kept or put away, by its id.
          */
         Named: {
             /** Id */
@@ -3731,7 +3731,7 @@ export interface components {
         };
         /**
          * PackBakeRead
-         * @description What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
+         * @description Result of a joint day for one bake: placed or not, in words, and how many of its moves are elsewhere.
          *
          *     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way,
          *     None without one.
@@ -3806,7 +3806,7 @@ export interface components {
         };
         /**
          * PeakCreate
-         * @description When the starter stood highest; now when left out.
+         * @description Instant at which the starter stood highest; now when left out.
          */
         PeakCreate: {
             /**
@@ -3903,7 +3903,7 @@ export interface components {
         };
         /**
          * Problem
-         * @description What went wrong, in RFC 9457's shape.
+         * @description An error in the shape of RFC 9457.
          */
         Problem: {
             /** Detail */
@@ -4049,7 +4049,7 @@ export interface components {
         };
         /**
          * RelaxationRead
-         * @description Whether a bake fits its hours; why not, and what would make it fit.
+         * @description Fit of a bake in its hours: why not, and relaxations that make it fit.
          */
         RelaxationRead: {
             /** Because */
@@ -4347,7 +4347,7 @@ export interface components {
         };
         /**
          * ScaleUpdate
-         * @description What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once.
+         * @description Target of a bake's scaling: pieces, flour, what runs out, or what fits on the surface at once.
          */
         ScaleUpdate: {
             /**
@@ -4598,7 +4598,7 @@ export interface components {
         };
         /**
          * StrengthRead
-         * @description What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it.
+         * @description Belief of a kitchen about a leaven: its strength over the table's, the spread, the bakes behind it.
          */
         StrengthRead: {
             /** Bakes */
@@ -4842,7 +4842,7 @@ export interface components {
         };
         /**
          * VerdictRead
-         * @description What the program cannot do, and what would.
+         * @description A verdict on the program, and its remedy.
          */
         VerdictRead: {
             /** Code */
@@ -4852,7 +4852,7 @@ export interface components {
         };
         /**
          * WaitRead
-         * @description How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes
+         * @description Hours that a dough of soda or powder may wait in a place before half its lift is gone; where its gas comes
          *     free.
          */
         WaitRead: {
@@ -5134,7 +5134,7 @@ export interface components {
         };
         /**
          * WhyRead
-         * @description How a figure came about.
+         * @description Explanation of a figure.
          */
         WhyRead: {
             /** Evidence */
@@ -5156,7 +5156,8 @@ export interface components {
         };
         /**
          * WindowRead
-         * @description When a stage is ready, best and too far; what ends it (gas, acid, strength), and what would move it most.
+         * @description Window of a stage: ready, best and too far; its end's cause (gas, acid, strength), and what would move it
+         *     most.
          */
         WindowRead: {
             /**

@@ -65,8 +65,8 @@ class PlanRequest:
 
 @dataclass(frozen=True)
 class KitchenResources:
-    """Where it happens: air by the hour, places, hours in which hands are away, how many cooks there are, and what
-    other bakes have."""
+    """Resources of a kitchen: air by the hour, places, hours in which hands are away, number of cooks, what other
+    bakes have."""
 
     hourly_c: Sequence[float]
     places: Mapping[str, Place]
@@ -77,8 +77,8 @@ class KitchenResources:
 
 @dataclass(frozen=True)
 class Choice:
-    """What may be chosen: courses by key (or as planned), leaven over what is typed, and what any change costs beside
-    that."""
+    """Options of a search: courses by key (or as planned), leaven over what is typed, and what any change costs
+    beside that."""
 
     courses: tuple[str, ...] = (AS_PLANNED,)
     doses: tuple[float, ...] = (1.0,)

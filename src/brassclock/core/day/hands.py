@@ -1,4 +1,4 @@
-"""Whose hands are free when: busy hours on five-minute slots, and how they are named.
+"""Free hands by time: busy hours on five-minute slots, and how they are named.
 
 A slot stands for five minutes of the real time line, counted from a whole five minutes of UTC: a night in which the
 clocks change has its true number of them.
@@ -58,7 +58,7 @@ class Slots:
         return later(self.zero, slot * SLOT_MIN / 60)
 
     def position(self, moment: dt.datetime) -> float:
-        """Where an instant lies, in slots from `zero`."""
+        """Position of an instant [slots from `zero`]."""
         return 60 * hours_between(self.zero, moment) / SLOT_MIN
 
     def before(self, moment: dt.datetime) -> int:

@@ -127,7 +127,7 @@ def because(request: PlanRequest, resources: KitchenResources) -> str:
 
 
 def _crowded(what: str, span: Busy, request: PlanRequest) -> str:
-    """Whose hours on a surface or a shelf are in the way."""
+    """Sentence naming the bake whose hours on a surface or a shelf conflict."""
     start, end = (x.astimezone(request.serve_at.tzinfo) for x in (span.start, span.end))
     hours = f"between {moment(start, request.serve_at)} and {moment(end, start)}"
     if what == "surface":
@@ -203,6 +203,6 @@ def _busy(request: PlanRequest, resources: KitchenResources, choice: Choice) -> 
 
 
 def way_of(solved: Solved) -> dict[str, Any]:
-    """What a way changes of the bake itself."""
+    """Changes that a way makes to the bake itself."""
     found: dict[str, Any] = {} if solved.dose == 1.0 else {"dose_factor": solved.dose}
     return found if solved.course == AS_PLANNED else {**found, "course": solved.course}

@@ -46,6 +46,7 @@ class Packed:
 
     @property
     def cost(self) -> float:
+        """Sum of the costs of all bakes, UNPLACED for one without a way; without unit."""
         return sum(UNPLACED if w is None else w.cost for w in self.ways.values())
 
 

@@ -1,4 +1,4 @@
-"""Where a dough can stand in a kitchen: the bench with its hours, and places warmer or colder than it.
+"""Places of a kitchen for a dough: the bench with its hours, and places warmer or colder than it.
 
 A place follows the bench (so many kelvin over it) or holds its own temperature with a swing. Defaults are judgement;
 a kitchen sets its own.

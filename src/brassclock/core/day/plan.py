@@ -63,7 +63,7 @@ Move = tuple[str, dt.datetime, float, dt.datetime | None]  # key, instant, minut
 def _mixing(
     solve: Callable[[dt.datetime], tuple[Aim, Aim]], roll_at: dt.datetime, first: dt.datetime, settled_h: float
 ) -> tuple[dt.datetime, Aim, Aim]:
-    """When to mix so that the balls are where they should be at `roll_at`, and what follows from it.
+    """Latest mixing such that the balls are where they should be at `roll_at`, and what follows from it.
 
     A kitchen that cools at night makes the answer jump; of what was tried, the latest mixing that is in time is taken.
     """
@@ -111,7 +111,7 @@ class _Planner:
         return later(moment.astimezone(self.serve_at.tzinfo), hours)
 
     def solve(self, spec: BakeSpec, mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
-        """Where bulk and balls aim when the dough is mixed, and (if known) balled, at those instants."""
+        """Aims of bulk and balls when the dough is mixed, and (if known) balled, at those instants."""
         if spec.rests:
             return spec.rests
         bulk_h = hours_between(mixed, balled) if balled else None
@@ -143,8 +143,7 @@ class _Planner:
         return _Stages(spec, bulk, ball)
 
     def mixing(self, roll_at: dt.datetime) -> tuple[dt.datetime, _Stages]:
-        """When the dough is mixed (as held, or as late as `roll_at` allows, or as soon as hands can), and its
-        stages."""
+        """Instant of mixing (as held, or as late as `roll_at` allows, or as soon as hands can), and its stages."""
         mixed = self.held.get("mix")
         if mixed is not None:
             return mixed, self.solve_cold(self.spec, roll_at, mixed, self.held.get("ball"))
@@ -157,7 +156,7 @@ class _Planner:
         return mixed, _Stages(self.spec, bulk, ball)
 
     def balling(self, roll_at: dt.datetime, mixed: dt.datetime, stages: _Stages) -> tuple[dt.datetime, _Stages]:
-        """When the dough is balled: as held, else as the roll wants it within the bulk's window."""
+        """Instant of balling: as held, else as the roll wants it within the bulk's window."""
         balled = self.held.get("ball")
         if balled is not None:
             return balled, stages

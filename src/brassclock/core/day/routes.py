@@ -29,7 +29,7 @@ PLAIN_BULK_H, PLAIN_BALL_H, TEMPER_H = 1.5, 2.5, 1.5  # practice: where the cloc
 
 @dataclass(frozen=True)
 class Plan:
-    """What a route is: its name, flavour note, hours in the cold, and where its warm hours are."""
+    """A named route: its name, flavour note, hours in the cold, and where its warm hours are."""
 
     key: str
     name: str
@@ -114,7 +114,7 @@ def _dose_factor(spec: BakeSpec, route: Plan, hourly_c: Sequence[float], roll_at
         return float(run.maturity[-1]) - BEST_AT_WORK_M
 
     def too_quick(log_factor: float) -> float:
-        """How much sooner than wanted the bulk is ready [h]."""
+        """Hours by which the bulk is ready too soon."""
         batch = spec.batch.dosed(math.exp(log_factor))
         return bulk_h - aims(batch, stages[:-1], fixed_h=(*first, None), activity=spec.activity)[-1].ready_h
 

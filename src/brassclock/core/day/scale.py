@@ -66,7 +66,7 @@ class Scale:
     ball: Array
 
     def bench(self, cumulative: Array, a: float, b: float) -> float:
-        """Progress on the bench between two positions (in slots, not whole)."""
+        """Progress [h at 25 C] on the bench between two positions [slots, not whole]."""
         at = np.arange(len(cumulative))
         return float(np.interp(b, at, cumulative) - np.interp(a, at, cumulative))
 
@@ -75,7 +75,8 @@ class Scale:
         return 1 - math.exp(-max(slots, 0.0) / self.warming_slots)
 
     def since(self, cumulative: Array, start: float, end: float, cold: tuple[float, float] | None) -> float:
-        """Progress of a stage from `start` to `end`, with a stay in the cold; the sweep's own sum, at any position."""
+        """Progress [h at 25 C] of a stage from `start` to `end`, with a stay in the cold; the sweep's own sum, at any
+        position."""
         if cold is None or end <= cold[0]:
             return self.bench(cumulative, start, end)
         r, at = self.rates, np.arange(len(self.rates.cools))
@@ -143,8 +144,8 @@ def scale_of(spec: BakeSpec, hourly_c: Sequence[float], slots: Slots, cold: Cold
 
 @dataclass(frozen=True)
 class Real:
-    """What the real rise says of one way through: needs on the sweep's scale, hours to aim at, and when it can be
-    worked.
+    """Result of the real rise along one way through the day: needs on the sweep's scale, hours to aim at, and when it
+    can be worked.
 
     `workable_slots` counts from the end of the balls' cold. None for a need: that stage never gets there.
     """
@@ -167,6 +168,7 @@ class At:
 
     @property
     def cold(self) -> tuple[float, float] | None:
+        """(into the cold, out of it) in slots; None when it is never cold."""
         return None if self.into is None or self.out is None else (self.into, self.out)
 
 

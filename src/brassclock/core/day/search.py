@@ -61,6 +61,7 @@ class Solved:
 
     @property
     def cost(self) -> float:
+        """Cost of the choice, without unit: lower is better."""
         return self.found.cost
 
     @property
@@ -177,11 +178,12 @@ class Group:
 
     @property
     def key(self) -> str:
-        """What a scale and an aim hold for: the course, and whether its cold is over."""
+        """Cache key of a scale and an aim: the course, and whether its cold is over."""
         return f"{self.course.key} {self.over}"
 
     @cached_property
     def scale(self) -> Scale:
+        """The sweep's scale of progress for this course, computed once for a search."""
         known, key = self.search.scales, self.key
         if key not in known:
             cold = None if self.over else self.spec.bulk.cold or self.spec.ball.cold
@@ -191,6 +193,7 @@ class Group:
 
     @property
     def chill(self) -> str | None:
+        """Stage that is still to be chilled, None when none is."""
         return None if self.over else self.course.chill
 
     def _near(self, bulk_h: float, ball_h: float) -> At:

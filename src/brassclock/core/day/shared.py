@@ -1,4 +1,4 @@
-"""What a plan takes of its kitchen: hands, a surface from the first bread to the last, litres of the cold shelf.
+"""Commitments of a plan in its kitchen: hands, a surface from the first bread to the last, litres of the cold shelf.
 
 A surface is another bake's only while it bakes: what heats up for the next one meanwhile is hot already.
 """
@@ -20,7 +20,7 @@ LITRES_PER_KG = 2.5  # judgement: a risen dough in its tub, or balls on their tr
 
 
 def shelf_litres(dough_g: float) -> float:
-    """What a dough fills of the cold shelf [L].
+    """Litres of the cold shelf that a dough fills.
 
     >>> shelf_litres(800)
     2.0
@@ -40,8 +40,8 @@ class Shelved:
 
 @dataclass(frozen=True)
 class Commitments:
-    """What other bakes have before this one: hours on its surface, litres of the shelf; and how many the shelf
-    holds."""
+    """Commitments of the bakes that go before this one: hours on its surface, litres of the shelf; and how many the
+    shelf holds."""
 
     hot: tuple[Busy, ...] = ()
     cold: tuple[Shelved, ...] = ()
@@ -69,7 +69,7 @@ def surface_span(plan: DayPlan, name: str = "") -> Busy:
 
 
 def cold_span(plan: DayPlan, name: str, litres: float) -> list[Shelved]:
-    """When a planned bake is in the cold; nothing when it never is."""
+    """Time of a planned bake in the cold; empty when it never is."""
     into = next((s.at for s in plan.steps if s.key == "cold_in"), None)
     out = next((s.at for s in plan.steps if s.key == "cold_out"), None)
     return [Shelved(into, out, name, litres)] if into and out and into < out else []

@@ -62,7 +62,7 @@ class StageSpec:
     log: tuple[tuple[dt.datetime, float], ...] = ()
 
     def cold_span(self, start: dt.datetime, done: Mapping[str, dt.datetime]) -> tuple[dt.datetime, dt.datetime] | None:
-        """When it goes into the cold and comes out: as planned from its start, or as it was done."""
+        """(into the cold, out of it): as planned from its start, or as it was done."""
         if self.cold is None:
             return None
         into = done.get("cold_in") or later(start, self.cold.after_h)
@@ -93,7 +93,7 @@ class Sponge:
 
 @dataclass(frozen=True)
 class BakeSpec:
-    """What the chain needs of a bake. Minutes of hand work before, between and after its stages.
+    """Input of the backward plan. Minutes of hand work before, between and after its stages.
 
     With a sponge the batch is the sponge's dough; what joins it does so when the dough is mixed.
     """
@@ -166,7 +166,7 @@ class DayPlan:
 
     @property
     def begun_at(self) -> dt.datetime:
-        """When its rise begins: with the sponge when there is one, else when it is mixed."""
+        """Instant at which its rise begins: with the sponge when there is one, else when it is mixed."""
         return later(self.mixed_at, -self.spec.before_h)
 
     def step(self, key: str) -> DayStep:

@@ -76,8 +76,7 @@ class Chores:
 
 @dataclass(frozen=True)
 class ServiceTimes:
-    """When it is to be served: the boundaries at which rolling begins, until which balls wait, and at which all is
-    done."""
+    """Service slots: the boundaries at which rolling begins, until which balls wait, and at which all is done."""
 
     roll: int
     last: int
@@ -184,7 +183,7 @@ def _progress_in_cold(way: Way, rates: Array, r: Rates, start: NDArray[np.int64]
 def ways(
     way: Way, rates: Rates, chores: Chores, free: Hands, table: ServiceTimes, now: int, fixed: Fixed = FREE
 ) -> list[Candidate]:
-    """What the sweep finds of a way, the best first: for every time of balling, the best mixing before it."""
+    """Candidates of a way, the best first: for every time of balling, the best mixing before it."""
     if not work_fits(chores, free, table, now):
         return []
     at, roll = np.arange(len(free) + 1), table.roll

@@ -1,5 +1,4 @@
-"""What is done to a bread in the order it is done, each with its time as a band: load, turn, cover, edges, off,
-wrap."""
+"""Actions on a bread in order, each with its time as a band: load, turn, cover, edges, off, wrap."""
 
 from __future__ import annotations
 
@@ -55,8 +54,7 @@ def _later(band: Band, by_s: float) -> Band:
 
 
 def extra_moves(program: Program) -> list[tuple[str, float, int]]:
-    """What the hands do to a bread on the heat besides load, turn and off: name, seconds from contact, seconds of
-    hands."""
+    """Moves on the heat besides load, turn and off: name, seconds from contact, seconds of hands."""
     found: list[tuple[str, float, int]] = []
     steps, starts = program.baking.steps, program.baked.starts_s
     if steps is not None:
@@ -81,7 +79,7 @@ def extra_moves(program: Program) -> list[tuple[str, float, int]]:
 
 
 def leaves_s(program: Program) -> float:
-    """When a bread leaves its place on the heat, its edges stood up [s]."""
+    """Seconds at which a bread leaves its place, edges stood up included."""
     return program.off_s + EDGES * (program.edge_s or 0.0)
 
 

@@ -26,7 +26,7 @@ SAFELY = 1.25  # judgement: the p90 of a filling's time over its middle, where o
 
 @dataclass(frozen=True)
 class Faults:
-    """What the cook knows to be off: unevenness, drying skin, bench flour, a tear, the dough's maturity, rest after
+    """Known faults of a piece: unevenness, drying skin, bench flour, a tear, the dough's maturity, rest after
     rolling."""
 
     uneven_frac: float | None = None
@@ -123,15 +123,15 @@ class Baking:
         )
 
     def safe_s(self, baked: Baked) -> float | None:
-        """When the coldest point of a filling is safe, as one bake tells it [s]: 0 without such a filling, None where
-        it never is."""
+        """Seconds until the coldest point of a filling is safe in one bake: 0 without such a filling, None where it
+        never is."""
         if not self.filled:
             return 0.0
         core_s = baked.events["core_75"]
         return core_s and core_s * SAFELY
 
     def end(self, baked: Baked, safe_s: float | None) -> End:
-        """When it comes off, its filling being safe at `safe_s` (None: never)."""
+        """End of the bake, its filling being safe at `safe_s` (None: never)."""
         if self.steps is not None:
             return off_by_hand(baked, safe_s)
         return comes_off(baked, self.wish, pocket=self.pocket, safe_s=safe_s, dressed=self.dressed_kg_m2 > 0)

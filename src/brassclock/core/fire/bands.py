@@ -1,5 +1,4 @@
-"""How sure the times of a bread are: a small ensemble of bakes, each with contact, thickness, heat and water a little
-off.
+"""Bands of a bread's times: a small ensemble of bakes, each with contact, thickness, heat and water a little off.
 
 Thirty-two bakes on a fixed low-discrepancy set, so that the same bread gives the same bands. The model's own error is
 added to what the inputs spread; it is stated, not measured.
@@ -44,7 +43,7 @@ SPREADS = {  # judgement: how well a cook knows each; that of the surface hangs 
 
 @lru_cache(maxsize=1)
 def draws() -> Array:
-    """Standard normal draws, COUNT rows by one column for each of SPREADS."""
+    """Standard normal draws [1], COUNT rows by one column for each of SPREADS."""
     return np.array(DRAWS)
 
 
@@ -65,7 +64,7 @@ class Bands:
 
 
 def bands(nominal: Mapping[str, float | None], runs: Sequence[Mapping[str, float | None]], about: str) -> Bands:
-    """Bands about the nominal times from the ensemble's. `about` is the event whose causes are ranked."""
+    """Bands [s] about the nominal times from the ensemble's. `about` is the event whose causes are ranked."""
     events = {name: _band(t, [r[name] for r in runs]) for name, t in nominal.items()}
     return Bands(events, _matters([r.get(about) for r in runs]))
 

@@ -69,7 +69,7 @@ def calibrate(scores: Sequence[float], full: Sequence[bool]) -> Calibration:
 
 
 def probability(score: float, known: Calibration) -> tuple[float, float, float]:
-    """(chance of a full pocket, and its p10 and p90)."""
+    """(chance of a full pocket [0 to 1], and its p10 and p90)."""
     x = np.array([1.0, logit_of(score)])
     middle, spread = known.a + known.b * x[1], Z10 * math.sqrt(float(x @ known.covariance @ x))
     p, low, high = (float(expit(z)) for z in (middle, middle - spread, middle + spread))

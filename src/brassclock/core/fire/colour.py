@@ -37,7 +37,7 @@ def wish_of(word: str) -> Wish:
 
 
 def reached_s(events: Mapping[str, float | None], face: str, word: str) -> float | None:
-    """When the `bottom` or `top` face has a word's colour [s]: 0 for pale, None for never on these legs."""
+    """Seconds until the `bottom` or `top` face has a word's colour: 0 for pale, None for never on these legs."""
     times = [events[f"{name}_{face}"] for name in EVENTS_OF[word]]
     return None if None in times else max((t for t in times if t is not None), default=0.0)
 

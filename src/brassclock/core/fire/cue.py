@@ -86,8 +86,8 @@ def by_flour(seconds: float) -> Heat:
 
 
 def by_infrared(reads_c: float, material: str, set_emissivity: float = 0.95) -> Heat:
-    """What a surface is at when an infrared thermometer set to 0.95 reads so much: it sees the surface by its own
-    emissivity, and the room in it."""
+    """Temperature of a surface from an infrared reading at emissivity 0.95: the thermometer sees the surface by its
+    own emissivity, and the room in it."""
     e = EMISSIVITY[material]
     room = (ROOM_C + 273.15) ** 4
     seen = set_emissivity * ((reads_c + 273.15) ** 4 - room)

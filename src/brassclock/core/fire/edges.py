@@ -15,7 +15,7 @@ DONE_C = 96.0
 def edge_temperature(
     core_c: float, thickness_m: float, h_edge: float, air_c: float = 25.0, k: float = CRUMB_K
 ) -> float:
-    """Where the edge stands while the middle is at `core_c` [C].
+    """Temperature of the edge while the middle is at `core_c` [C].
 
     >>> round(edge_temperature(88.2, 0.012, 30.0), 1)
     78.1

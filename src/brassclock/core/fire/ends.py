@@ -1,4 +1,4 @@
-"""When a bread comes off: cooked first, then coloured; and what is said where the heat gives no such moment.
+"""The end of a bake: cooked first, then coloured; and what is said where the heat gives no such moment.
 
 Food is never called off before it is done. Where a bread does not get there on its legs it stays to their end, and a
 verdict says so.
@@ -27,8 +27,8 @@ SHORT_OF_S = 5.0  # before it is too dry or black
 
 @dataclass(frozen=True)
 class End:
-    """When a bread comes off [s], when it is through (None: never on these legs), what is wrong with that, and since
-    when it is spoilt by then [s]."""
+    """End of a bake [s], cooked through [s; None: never on these legs], the fault of that end, and since when it is
+    spoilt [s]."""
 
     off_s: float
     through_s: float | None
@@ -37,7 +37,7 @@ class End:
 
 
 def sides_s(turn_s: float | None, off_s: float) -> list[float]:
-    """How long each side lies on the heat [s]: one for what is never turned."""
+    """Seconds of each side on the heat: one for what is never turned."""
     return [off_s] if turn_s is None else [turn_s, off_s - turn_s]
 
 
@@ -74,7 +74,7 @@ def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, d
 
 
 def _hot_s(baked: Baked, turn_s: float) -> float | None:
-    """When what was spread on the upper face after the turn is done [s]; None for never."""
+    """Seconds until what was spread on the upper face after the turn is done; None: never."""
     hot = np.flatnonzero((baked.s > turn_s + 2.0) & (baked.temp_c[:, 0] >= DRESSING_HOT_C))
     return float(baked.s[hot[0]]) + DRESSING_HOT_S if len(hot) else None
 
@@ -88,7 +88,8 @@ def _short(baked: Baked, face: int, word: str, at_s: float) -> bool:
 
 
 def black_s(e: dict[str, float | None], wish: Wish, turn: float) -> float | None:
-    """When a face that is not to be charred is black where it touches [s]: below before the turn, above after it."""
+    """Seconds until a face that is not to be charred is black where it touches: below before the turn, above after
+    it."""
     below = (
         e["char_bottom"]
         if wish.bottom != "charred" and e["char_bottom"] and (not turn or e["char_bottom"] <= turn)

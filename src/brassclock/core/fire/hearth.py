@@ -65,6 +65,7 @@ class Hearth:
 
     @property
     def finished(self) -> bool:
+        """True if every round is off the heat."""
         return not self.waiting and all(s.state != "busy" for s in self.spots)
 
 

@@ -142,7 +142,7 @@ def idle(
 
 @dataclass(frozen=True)
 class Heating:
-    """How a surface gets and stays hot.
+    """Heating behaviour of a surface.
 
     `preheat_s`: from a cold kitchen, at the power it is set to (None: it does not get there). `charcoal_kg`: what its
     stored heat asks for. `settles_s`: until a change of the fire is felt. `drift_k_min`: how an empty surface goes when
@@ -217,7 +217,7 @@ def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
 
 
 def _fire_w_m2(surface: Surface) -> float:
-    """What the fire gives a wall or a floor [W/m2]."""
+    """Heat flux of the fire into a wall or a floor [W/m2]."""
     usual = WALL_FIRE_W_M2[surface.heat_kind]
     return FLOOR_FIRE_W_M2.get(surface.heat_kind, usual) if surface.spec.way == "floor" else usual
 
@@ -238,15 +238,14 @@ def _charcoal_kg(surface: Surface, room_c: float) -> float:
 
 
 def lost_w_m2(surface: Surface) -> float:
-    """What an empty plate loses to the kitchen at its temperature [W/m2]."""
+    """Heat loss of an empty plate to the kitchen [W/m2]."""
     h, seen_c = _seen(surface.empty, surface.temp_c)
     _, back_c, back_h = surface.below
     return h * (surface.temp_c - seen_c) + back_h * (surface.temp_c - back_c)
 
 
 def drift_k_min(surface: Surface) -> float:
-    """How far an empty surface climbs (or falls) in a minute with its fire left as it is [K]; 0 where a thermostat or a
-    fire keeps it."""
+    """Drift of an empty surface with its fire left as it is [K/min]; 0 where a thermostat or a fire keeps it."""
     if surface.spec.way in ("oven", "tray", "floor", "wall", "oil"):
         return 0.0
     _, cells = idle(surface.plate, np.full(CELLS, surface.temp_c), surface.empty, surface.below, 60.0, held=False)

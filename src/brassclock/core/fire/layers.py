@@ -1,4 +1,4 @@
-"""What a sheet is before it meets the heat: how far it will swell there, and what it carries, filled or topped."""
+"""Properties of a sheet before the heat: how far it will swell, and its layers when filled or topped."""
 
 from __future__ import annotations
 
@@ -27,8 +27,7 @@ YEASTED_RISE = 1.15  # judgement: how far a yeasted sheet swells in the heat bef
 
 
 def chemical_rise(thickness_mm: float) -> float:
-    """How far a sheet lifted by soda or powder swells in the heat (judgement: thin ones hold less, thick ones crust
-    first).
+    """Swelling ratio of a sheet lifted by soda or powder (judgement: thin ones hold less, thick ones crust first).
 
     >>> chemical_rise(6.0), chemical_rise(15.0)
     (2.0, 1.5)
@@ -67,7 +66,7 @@ def proved(bread: Bread) -> Bread:
 
 
 def browning(dough: Dough) -> float:
-    """How fast a dough browns over a lean one: by the sugars that colour (honey, malt, milk's own, and table sugar,
+    """Browning rate over that of a lean dough: by the sugars that colour (honey, malt, milk's own, and table sugar,
     which yeast splits), by soda left over, for an alkaline dough colours sooner, and by acid left over, for a sour one
     colours later. Directions published, sizes fitted.
 

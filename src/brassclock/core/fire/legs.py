@@ -1,4 +1,4 @@
-"""How a bread goes through the heat on each kind of surface, as stretches for the puff model: chosen, or as the cook
+"""Legs of a bread through the heat on each kind of surface, as stretches for the puff model: chosen, or as the cook
 wrote it."""
 
 from __future__ import annotations
@@ -64,7 +64,7 @@ def fault_of(step: Step, surface: SurfaceKind) -> tuple[str, str] | None:
 
 
 def second_move(surface: Surface) -> str:
-    """What the second stretch begins with: turn, invert or grill."""
+    """First move of the second stretch: turn, invert or grill."""
     return MOVES.get(surface.spec.way, "turn")
 
 

@@ -24,7 +24,7 @@ NEVER_S = 600.0  # an event the model never reaches counts as this late
 
 @dataclass(frozen=True)
 class Probe:
-    """What the surface is believed to be at [C], its standard deviation, and what it was set to."""
+    """Belief of a surface's temperature: mean [C], its standard deviation [K], and its setting."""
 
     temp_c: float
     sd_c: float

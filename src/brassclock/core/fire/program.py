@@ -54,7 +54,7 @@ EVENTS = (
 
 @dataclass(frozen=True)
 class Program:
-    """What happens to one bread: turn and off [s], what the turn is, edges [s], score, carpet, and the surface after.
+    """Program of one bread: turn and off [s], kind of the turn, edges [s], score, carpet, and the surface after.
 
     `second`: turn, invert (plate over the flame) or grill. `baked` went through all its legs, `cut` came off in time.
     What is dear (bands, verdicts, heating) is worked out when first asked for.
@@ -78,14 +78,14 @@ class Program:
 
     @cached_property
     def verdicts(self) -> tuple[Verdict, ...]:
-        """What it cannot do, in words that say what would."""
+        """Verdicts on this program, each with a remedy."""
         if not self.end.codes:
             return ()
         return verdicts(self.end, self.baking, self.coldest_c, self.baked, self.right_heat)
 
     @cached_property
     def bands(self) -> Bands:
-        """Every event, turn and end with its spread, and what moves the puff (or the end) most."""
+        """Every event, turn and end with its spread [s], and what moves the puff (or the end) most."""
         shown = times_of(self.baked, self.off_s) | {"coldest": self.coldest_c}
         if not model.bake_stepper.ready:
             return Bands({name: _wide(t) for name, t in shown.items()}, ())
@@ -102,13 +102,13 @@ class Program:
 
     @cached_property
     def heating(self) -> Heating:
-        """How its surface gets and stays hot for breads like this."""
+        """Heating of its surface for breads like this."""
         back_s = self.recovery_s if self.recovery_s is not None else self.off_s
         return heating(self.baking.surface, self.cut.heat_taken_j_m2, self.off_s + back_s)
 
     @property
     def events(self) -> dict[str, Band]:
-        """The events of EVENTS with their spread."""
+        """The events of EVENTS with their spread [s]."""
         return {name: self.bands.events[name] for name in EVENTS}
 
     def colour_at(self, at_s: float) -> tuple[str, str]:
@@ -199,7 +199,7 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
 
 
 def _turn_s(baking: Baking, whole: Baked) -> float | None:
-    """When it is turned, inverted or put under the grill [s]: None for what stays as it lies."""
+    """Seconds until it is turned, inverted or put under the grill: None for what stays as it lies."""
     if baking.steps is None:
         return whole.events["second"]
     faces = [
@@ -213,7 +213,7 @@ def _turn_s(baking: Baking, whole: Baked) -> float | None:
 
 
 def ensemble(baking: Baking, whole: Baked, off_s: float) -> list[dict[str, float | None]]:
-    """Events, actions and coldest point of the bread with its inputs a little off, 32 times."""
+    """Events and actions [s] and coldest point [C] of the bread with its inputs a little off, 32 times."""
     return [_a_little_off(baking, off, whole, off_s) for off in offsets(spread_k(baking.surface))]
 
 
@@ -240,7 +240,7 @@ def times_of(baked: Baked, off_s: float) -> dict[str, float | None]:
 
 
 def _safe_in_most_s(baking: Baking, whole: Baked) -> float | None:
-    """When a filling is safe in nine bakes of ten [s]: None where it is not."""
+    """Seconds until a filling is safe in nine bakes of ten: None where it is not."""
     if not baking.filled or not model.bake_stepper.ready:
         return baking.safe_s(whole)
     end_s = float(whole.events["off"] or 0.0)
@@ -301,8 +301,8 @@ def _left(surface: Surface, baked: Baked, bread: Bread) -> tuple[float, float | 
 
 
 def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
-    """How long each edge of a thick round stands on the plate afterwards, to be hot and lightly coloured [s]; None for
-    a thin one, and where nothing stands."""
+    """Seconds that each edge of a thick round stands on the plate afterwards, to be hot and lightly coloured; None
+    for a thin one, and where nothing stands."""
     if not bread.thick or surface.spec.way not in ("turned", "lidded"):
         return None
     grown = bread.thickness_m * bread.rise_g
@@ -313,12 +313,13 @@ def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
 
 
 def coldest_c(baked: Baked) -> float:
-    """What the coldest point within the crust has been at by the end [C]."""
+    """Highest temperature that the coldest point within the crust reached by the end [C]."""
     return coldest_at(baked, float(baked.s[-1]))
 
 
 def coldest_at(baked: Baked, at_s: float) -> float:
-    """What the coldest point within the crust has been at by an instant [C]: what was cooked once stays cooked."""
+    """Highest temperature that the coldest point within the crust reached by an instant [C]: what was cooked once
+    stays cooked."""
     depth = baked.depth_mm
     inside = (depth >= 0.1 * depth[-1]) & (depth <= 0.9 * depth[-1])
     row = min(int(np.searchsorted(baked.s, at_s)), len(baked.s) - 1)

@@ -159,7 +159,7 @@ class Implied:
 
 
 def implied_reason(found: Implied, baking: Baking, unit: str = "C") -> str:
-    """What the habit says, in a sentence."""
+    """Sentence on what a habit implies."""
     name = baking.surface.spec.name.lower()
     if found.band is None:
         return (

@@ -1,4 +1,4 @@
-"""How hot a surface is: a belief with its source, from a hob's or an oven's setting, the kind's usual heat, or a
+"""Temperature of a surface: a belief with its source, from a hob's or an oven's setting, the kind's usual heat, or a
 reading."""
 
 from __future__ import annotations
@@ -37,8 +37,8 @@ SOURCES = {  # standard deviation [K] of what a cook goes by, judgement but wher
 
 @dataclass(frozen=True)
 class SurfaceHeat:
-    """What a surface is believed to be at with breads on it: mean and standard deviation [C, K], and what says so (a
-    key of SOURCES)."""
+    """Believed temperature of a surface with breads on it: mean and standard deviation [C, K], and its source (a key
+    of SOURCES)."""
 
     mean_c: float
     sd_k: float

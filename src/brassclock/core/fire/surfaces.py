@@ -61,6 +61,7 @@ class SurfaceKind:
 
     @property
     def oven(self) -> bool:
+        """True for a kind whose bread lies in an oven."""
         return self.way == "oven"
 
     @property
@@ -123,11 +124,12 @@ class Surface:
 
     @property
     def spec(self) -> SurfaceKind:
+        """Constants of this kind of surface."""
         return KINDS[self.kind]
 
     @property
     def heat_kind(self) -> str:
-        """What heats it: gas, ceramic, charcoal or electric."""
+        """Its heat source: gas, ceramic, charcoal or electric."""
         return self.heat or self.spec.heat
 
     @property
@@ -155,7 +157,7 @@ class Surface:
 
     @property
     def top(self) -> Face:
-        """What the free face sees while the bread lies (or hangs) there."""
+        """Surroundings of the free face while the bread lies (or hangs) there."""
         way, t = self.spec.way, self.temp_c
         if self.spec.air_heated:
             return Face(self.air_c, 15, self.air_c, 0.9, 3000)
@@ -170,15 +172,15 @@ class Surface:
 
     @property
     def empty(self) -> Face:
-        """What the surface itself sees between breads: a clay oven and a flame oven are kept at their heat by their own
-        fire."""
+        """Surroundings of the surface itself between breads: a clay oven and a flame oven are kept at their heat by
+        their own fire."""
         if self.spec.way in ("wall", "floor"):
             return Face(self.temp_c, 20, self.temp_c, 0.85)
         return self.top
 
     @property
     def flame(self) -> Face:
-        """What an upturned bread, or one under the grill, sees."""
+        """Surroundings of an upturned bread, or of one under the grill."""
         return GRILL_FACE if self.spec.way == "grill" else FLAME_FACES[self.heat_kind]
 
     @property
@@ -193,7 +195,7 @@ class Surface:
 
     @property
     def dip_k(self) -> float:
-        """How far the oven's air lies under its setting when the door shuts [K]."""
+        """Kelvin by which the oven's air lies under its setting when the door shuts."""
         if not self.spec.air_heated:
             return 0.0
         return (self.air_c - 25.0) * (1 - math.exp(-self.door_s / DOOR_TAU_S)) + BREAD_DIP_K * (self.breads - 1)

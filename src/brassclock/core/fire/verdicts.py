@@ -1,4 +1,4 @@
-"""What a program cannot do, said with what would: another heat, a thinner round, a finish in the oven; each of them
+"""Verdicts on a program, each with a remedy: another heat, a thinner round, a finish in the oven; each of them
 tried."""
 
 from __future__ import annotations
@@ -108,7 +108,7 @@ def _thin_mm(baking: Baking) -> float | None:
 
 
 def _finish(baking: Baking, end: End, whole: Baked) -> tuple[float, int] | None:
-    """When it comes off for an oven [s], and how long that finishes it [min]; None where that does not either."""
+    """(seconds until it goes to an oven, minutes there); None where that does not finish it either."""
     stop_s = min(end.off_s, end.spoilt_s or end.off_s)
     seen = baking.baked([*baking.cut(whole, stop_s), FINISH])
     through = [seen.events["done"], baking.safe_s(seen)]

@@ -23,12 +23,14 @@ class Compared:
 
     @property
     def place(self) -> float | None:
+        """Position of the fact between the forecast's p10 (0) and p90 (1); None where either is missing."""
         if self.was is None or self.p10 is None or self.p90 is None or self.p90 <= self.p10:
             return None
         return (self.was - self.p10) / (self.p90 - self.p10)
 
     @property
     def inside(self) -> bool | None:
+        """True if the fact lies between the forecast's p10 and p90."""
         return None if self.place is None else 0 <= self.place <= 1
 
 

@@ -1,4 +1,4 @@
-"""What a finished bake teaches about the yeast of this kitchen (closed form; fitted by simulation).
+"""Learning from a finished bake about the yeast of this kitchen (closed form; fitted by simulation).
 
 Batch z ~ N(μ, s_b²), μ ~ N(μ₀, v): K = v/(v + s_b² + σ_z²); μ += K(ẑ − μ); v ×= 1 − K.
 """

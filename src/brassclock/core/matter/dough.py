@@ -55,7 +55,8 @@ class Dough:
 
     @property
     def effective_hydration_frac(self) -> float | None:
-        """How wet it feels: water plus part of fat and sugar, less what the flour drinks (judgement)."""
+        """Effective water over flour, as a hand feels it: water plus part of fat and sugar, less what the flour
+        drinks (judgement)."""
         if not self.flour_g:
             return None
         offset = sum(p.mass_g * p.ingredient.flour_frac * p.ingredient.absorption_offset_frac for p in self.portions)

@@ -46,10 +46,12 @@ class Ingredient:
 
     @property
     def is_yeast(self) -> bool:
+        """True for a bought yeast."""
         return self.id.startswith("yeast_")
 
     @property
     def is_other_leaven(self) -> bool:
+        """True for soda, powder and other leavens that do not live."""
         return (self.group == "leaven" and not self.is_yeast) or any(name == "baking_soda" for name, _ in self.contains)
 
     @property

@@ -1,4 +1,4 @@
-"""What cooks call things: words to ingredient ids, for reading a list as it is spoken or pasted."""
+"""Names that cooks use: words to ingredient ids, for reading a list as it is spoken or pasted."""
 
 from __future__ import annotations
 

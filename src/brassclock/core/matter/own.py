@@ -17,7 +17,7 @@ CUP_OF_ML, TBSP_OF_ML, TSP_OF_ML = 236.588, 14.787, 4.929
 
 @dataclass(frozen=True)
 class OwnIngredient:
-    """What a cook says of an ingredient: percent by mass, grams of a US cup, points of water it drinks more."""
+    """A cook's own figures for an ingredient: percent by mass, grams of a US cup, points of water it drinks more."""
 
     id: str
     name: str

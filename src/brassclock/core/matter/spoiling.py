@@ -1,5 +1,5 @@
-"""What is kept cold before it is baked, and what must be hot inside before it is safe: common practice of kitchens, no
-source."""
+"""Foods that are kept cold before baking, and foods that must be hot inside before they are safe: common practice of
+kitchens, no source."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ COOKED_AND_WET = ("potato_mash",)  # spoils as dairy does, though it is a plant
 
 
 def holds_of(ingredient: Ingredient) -> tuple[str, ...]:
-    """What an ingredient holds of meat, fish, egg, dairy and plant; a cook's own filling of which nothing is said
+    """Contents of an ingredient among meat, fish, egg, dairy and plant; a cook's own filling of which nothing is said
     counts as meat.
 
     >>> from brassclock.core.matter.ingredients import table

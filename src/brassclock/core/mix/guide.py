@@ -1,5 +1,4 @@
-"""What the hands do at the bowl: order of adding, bloom and its test, kneading with tests of readiness, cues for
-warmth.
+"""Guide at the bowl: order of adding, bloom and its test, kneading with tests of readiness, cues for warmth.
 
 Common practice throughout, marked so wherever it is shown; the bloom test's scale is judgement.
 """
@@ -35,7 +34,7 @@ class GuideStep:
 
 @dataclass(frozen=True)
 class BloomTest:
-    """What the minutes to foam say of a yeast: its activity over fresh stock, the spread of its log, the sentence."""
+    """Result of a foam test: the yeast's activity over fresh stock, the spread of its log, the sentence."""
 
     activity: float | None
     sd_log: float
@@ -43,7 +42,7 @@ class BloomTest:
 
 
 def cue_for(temp_c: float) -> str:
-    """What that temperature feels like, in words; empty between the cues."""
+    """Words for the feel of a temperature; empty between the cues."""
     return next((words for words, low, high in CUES if low - 1 <= temp_c <= high + 1), "")
 
 

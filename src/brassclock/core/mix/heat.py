@@ -59,7 +59,7 @@ class Bowl:
 
 @dataclass(frozen=True)
 class Kneading:
-    """How it is mixed, for how long [min], in what room [C]; friction over the table's, learned here."""
+    """Mixing: method, minutes, room [C]; friction over the table's, learned here."""
 
     method: str
     minutes: float
@@ -77,7 +77,7 @@ class Other:
 
 @dataclass(frozen=True)
 class MixHeat:
-    """Where the dough lands, and what the liquid must be for that (None when it cannot be)."""
+    """Temperature of the mixed dough, and the liquid's for that (None when it cannot be) [C]."""
 
     dough_temp_c: float
     liquid_temp_c: float | None

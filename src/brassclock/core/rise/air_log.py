@@ -1,4 +1,4 @@
-"""What is odd about a row of air readings: hours without any, and a line too still to be air."""
+"""Doubts about a row of air readings: hours without any, and a line too still to be air."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is believed of the leaven's strength here, and what readings do to that belief.
+"""Belief of the leaven's strength in a kitchen, and its update by readings.
 
 z = ln A is normal. Each node of a grid over z is a whole simulated course; readings weigh the nodes
 with a heavy-tailed likelihood, so one bad look does not overturn the rest. Set by simulation
@@ -51,6 +51,7 @@ class Band:
     p_never: float = 0.0
 
     def as_dict(self) -> dict[str, float | None]:
+        """p10, p50 and p90, as answers carry them [h]."""
         return {"p10": self.p10, "p50": self.p50, "p90": self.p90}
 
 
@@ -59,7 +60,7 @@ NEVER = Band(None, None, None, 1.0)
 
 
 def nodes(belief: Belief, count: int) -> Array:
-    """Grid of z = ln A over three spreads either side."""
+    """Grid of z = ln A [1] over three spreads either side."""
     centre = math.log(belief.mean)
     return np.linspace(centre - 3 * belief.sd_log, centre + 3 * belief.sd_log, count)
 

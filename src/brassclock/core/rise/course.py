@@ -51,6 +51,7 @@ class Piece:
 
     @classmethod
     def constant(cls, hours: float, ambient_c: float, tau_h: float | None = None, knock: float | None = None) -> Piece:
+        """A piece at one ambient [C]."""
         return cls(hours, ambient_c, ambient_c, tau_h, knock)
 
 
@@ -73,6 +74,7 @@ class RiseTrace:
 
     @property
     def start(self) -> Start:
+        """The last start: of the whole dough after all joins."""
         return self.starts[-1]
 
     def _of_start(self, name: str) -> Array:
@@ -80,6 +82,7 @@ class RiseTrace:
 
     @property
     def volume_ml(self) -> Array:
+        """Volume by row [mL per g flour]."""
         return np.asarray(self._of_start("dry_ml") + self.gas_ml)
 
     @property
@@ -94,14 +97,17 @@ class RiseTrace:
 
     @property
     def temp_c(self) -> Array:
+        """Mean temperature by row [C]."""
         return self.state[:, TEMP]
 
     @property
     def co2_made_mol(self) -> Array:
+        """CO2 made since the last knock-back [mol per g flour]."""
         return self.state[:, MADE]
 
     @property
     def weakening(self) -> Array:
+        """Weakening by row, without unit: capacity falls by its exponential."""
         return self.state[:, WEAKENING]
 
     @property

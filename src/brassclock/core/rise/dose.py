@@ -56,7 +56,7 @@ class Dose:
 
 @dataclass(frozen=True)
 class DoseRequest:
-    """What the dose is for: the dough without its leaven, how it is kept, the ratio and the hour."""
+    """Target of a dose: the dough without its leaven, how it is kept, the ratio and the hour."""
 
     batch: Batch
     stages: tuple[Stage, ...]
@@ -66,6 +66,7 @@ class DoseRequest:
 
     @property
     def flour_g(self) -> float:
+        """Flour of the dough [g]."""
         return self.batch.dough.flour_g
 
     def reaching(self) -> tuple[Stage, ...]:

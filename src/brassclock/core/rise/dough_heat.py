@@ -1,4 +1,4 @@
-"""How slowly a piece of dough follows the air around it: one time constant per vessel.
+"""Thermal lag of a piece of dough behind the air: one time constant per vessel.
 
 τ = ρc·(V/A)·(1/h + δ/k), δ = R/5 for a sphere (linear driving force: exact for the integral of
 the mean-temperature excess, which is what fermentation sees); a tub adds its radial and axial
@@ -34,7 +34,7 @@ COLD_PLACE_C = 10.0
 
 @dataclass(frozen=True)
 class Vessel:
-    """What holds the dough: `ball`, `tray` (mass is that of one ball), `tub`, or `none` (follows the air).
+    """Vessel of a dough: `ball`, `tray` (mass is that of one ball), `tub`, or `none` (follows the air).
 
     A tub's mass may be split over `count` tubs. `load_g` is all that goes into the fridge of `fridge_litres` at
     once: its warmth warms the fridge's own air.
@@ -79,7 +79,7 @@ def time_constant_tub_h(radius_m: float, depth_m: float, h_side: float, h_top: f
 
 
 def warm_load_h(vessel: Vessel) -> float:
-    """How much longer a warm load takes to cool because it warms the fridge [h].
+    """Hours more that a warm load takes to cool because it warms the fridge.
 
     Air over its set point = heat given off / heat drawn per kelvin: with a load m·c following that air, the time
     constant grows by m·c/K. Ten kilos in 150 litres take 40 minutes longer.
@@ -120,7 +120,7 @@ def _alone_h(vessel: Vessel, ambient_c: float) -> float:
 
 
 def centre_lag_h(vessel: Vessel | None) -> float:
-    """How far the centre trails the mean when the mean changes steadily: lag [h] = (centre − mean)/(dT/dt).
+    """Lag of the centre behind the mean when the mean changes steadily [h]: lag = (centre − mean)/(dT/dt).
 
     Quasi-steady sphere R²/(10α); a tub takes the smaller of slab and cylinder.
     """

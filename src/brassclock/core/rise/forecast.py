@@ -35,7 +35,7 @@ FREEZING_K_PER_OSMOL = 1.86  # analytic: cryoscopic constant of water
 
 @dataclass(frozen=True)
 class Crossing:
-    """When a volume ratio is reached, and in which stage."""
+    """Hour at which a volume ratio is reached, and its stage."""
 
     ratio: float
     stage: str
@@ -68,8 +68,8 @@ class Safety:
 
 @dataclass(frozen=True)
 class Acidity:
-    """How sour the dough is at the end of its stages: pH, titratable acidity [mL of 0.1 N per 10 g], the word. Never a
-    safety measure."""
+    """Acidity of the dough at the end of its stages: pH, titratable acidity [mL of 0.1 N per 10 g], the word. Never
+    a safety measure."""
 
     ph: float
     tta_ml: float

@@ -1,4 +1,4 @@
-"""Where carbon dioxide sits in dough: dissolved or in the bubbles, and the volume that gives.
+"""Carbon dioxide in dough: dissolved or in the bubbles, and the volume that gives.
 
 Basis 1 g flour; mol, mL, C, Pa. Henry's law by Weiss 1974 (published, from memory), ideal gas,
 closed form: y = 2c/(b + sqrt(b² − 4Lc)).

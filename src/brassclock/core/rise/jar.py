@@ -13,7 +13,7 @@ START_MM = 30.0  # practice: low enough to triple in a tumbler, high enough to r
 
 @dataclass(frozen=True)
 class Mark:
-    """Where the mark goes over the jar's inner floor [mm], for a sample of `start_mm`."""
+    """Height of the mark over the jar's inner floor [mm], for a sample of `start_mm`."""
 
     ratio: float
     start_mm: float

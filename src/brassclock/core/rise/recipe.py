@@ -1,4 +1,4 @@
-"""What the rise model needs of a dough: shares per gram of flour, and how its leavens go in."""
+"""Input of the rise model: shares per gram of flour, and the state of its leavens."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ class Sour:
 
 @dataclass(frozen=True)
 class Recipe:
-    """What the model needs of a dough, per gram of flour."""
+    """Composition of a dough for the model, per gram of flour."""
 
     yeast: tuple[tuple[str, float], ...]
     water: float
@@ -47,7 +47,8 @@ class Recipe:
 
 @dataclass(frozen=True)
 class Seed:
-    """How a starter goes in: `peak`, `ripe` or `chilled` for so many days; its strength over a healthy one."""
+    """State of a starter as it goes in: `peak`, `ripe` or `chilled` for so many days; its strength over a healthy
+    one."""
 
     state: str = "peak"
     vitality: float = 1.0
@@ -124,6 +125,7 @@ class Batch:
 
     @cached_property
     def recipe(self) -> Recipe:
+        """The dough per gram of flour, as the rise model takes it."""
         return recipe_of(self.dough, self.strength, self.bloomed, self.seed, self.powder)
 
     def dosed(self, factor: float) -> Batch:
@@ -132,4 +134,5 @@ class Batch:
 
     @property
     def pressure_pa(self) -> float:
+        """Air pressure at the kitchen's altitude [Pa]."""
         return pressure_at_altitude_pa(self.altitude_m)

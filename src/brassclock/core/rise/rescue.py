@@ -1,4 +1,4 @@
-"""What to do when the table moves or the dough does: the least disruptive change, each with the window it gives.
+"""Rescues when the serving time moves or the dough does: the least disruptive change, each with the window it gives.
 
 Every option is the real rise model run again from where the dough is, at the median of what is believed. The rise
 that goes on while a dough cools or warms is in it: the dough follows its vessel, not the air.
@@ -40,7 +40,7 @@ class Option:
 
 @dataclass(frozen=True)
 class DoughState:
-    """Where a dough stands: the stages done, the one it is in and for how long [h], and what comes after it."""
+    """State of a dough in its plan: the stages done, the one it is in and for how long [h], and what comes after it."""
 
     batch: Batch
     done: tuple[Stage, ...]

@@ -71,6 +71,7 @@ class Stage:
 
     @property
     def gas_kept(self) -> bool:
+        """True if the gas of the stage stays in the dough at its end."""
         return self.then not in REGASSED
 
     def shifted(self, add_c: float) -> Stage:
@@ -117,6 +118,7 @@ class Run:
 
     @property
     def weakening(self) -> Array:
+        """Weakening by row, without unit."""
         return self.course.weakening
 
     def until(self, h: float) -> Run:

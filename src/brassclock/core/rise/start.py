@@ -252,7 +252,7 @@ def _sour_params(recipe: Recipe, phi_m: float) -> dict[str, Any]:
 
 @dataclass(frozen=True)
 class End:
-    """Where a course ends: state, air [mol], soda and acids, ready to go on or to be joined."""
+    """End of a course: state, air [mol], soda and acids, ready to go on or to be joined."""
 
     state: Array
     air_mol: float

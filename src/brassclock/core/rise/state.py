@@ -118,8 +118,8 @@ class Kinetics(NamedTuple):
 
 
 class Rates(NamedTuple):
-    """What temperature alone decides: gas, growth, killing, amylase [1/h], molar volume of CO2 [mL] and its solubility
-    [mL], pace of wild yeast and of bacteria [1/h]."""
+    """Rates that depend on temperature alone: gas, growth, killing, amylase [1/h], molar volume of CO2 [mL] and its
+    solubility [mL], pace of wild yeast and of bacteria [1/h]."""
 
     gas: float
     growth: float

@@ -216,7 +216,7 @@ def meet(y, pools, t, minutes, sour):
 
 
 def die(y, dose):
-    """What lives is killed by a dose (rate times time), whatever its size: heat kills far faster than a step is
+    """Kill yeast and bacteria by a dose (rate times time), whatever its size: heat kills far faster than a step is
     long."""
     if dose > 0.0:
         left = math.exp(-dose)

@@ -1,4 +1,4 @@
-"""How sure the temperatures are, and what a thermometer in the dough says of them.
+"""Belief of the temperatures, and its update by a thermometer in the dough.
 
 Three offsets are open: the dough after mixing, the room, the shelf of the fridge, each normal around zero. A reading
 of the dough's own temperature moves all three by their slopes (linear, Gaussian); what stays open widens the windows.
@@ -39,6 +39,7 @@ class Warmth:
         return Warmth(mean, self.cov)
 
     def spread_c(self, name: str) -> float:
+        """Standard deviation of one offset [C]."""
         at = list(SPREAD_C).index(name)
         return float(np.sqrt(self.cov[at, at]))
 
@@ -67,13 +68,14 @@ def shifted(batch: Batch, stages: Sequence[Stage], name: str, by: float) -> tupl
 
 
 def open_offsets(stages: Sequence[Stage]) -> list[str]:
-    """Which offsets matter to these stages."""
+    """Names of the offsets that matter to these stages."""
     colds = [c < COLD_PLACE_C for s in stages for _, c in s.path]
     return ["mix"] + ["room"] * (not all(colds)) + ["shelf"] * any(colds)
 
 
 def offsets_until(stages: Sequence[Stage], h: float) -> set[str]:
-    """Which offsets have acted on the dough by an hour: its mixing, and every place it stood in for a while."""
+    """Names of the offsets that have acted on the dough by an hour: its mixing, and every place it stood in for a
+    while."""
     found, begin = {"mix"}, 0.0
     for stage in stages:
         hours = np.arange(0.0, min(stage.hours, h - begin), ACTED_H)[1:]
@@ -84,7 +86,7 @@ def offsets_until(stages: Sequence[Stage], h: float) -> set[str]:
 
 
 def learned(batch: Batch, stages: Sequence[Stage], readings: Sequence[Reading], activity: float) -> Warmth:
-    """What readings of the dough's temperature (kind `dough_c`) leave of the offsets."""
+    """Offsets as updated by readings of the dough's temperature (kind `dough_c`)."""
     believed = prior()
     seen = [r for r in readings if r.kind == "dough_c" and r.temp_c is not None]
     if not seen:

@@ -49,7 +49,7 @@ class Marks:
 
 @dataclass(frozen=True)
 class Window:
-    """When a stage is ready, at its best (from, to) and too far [h from the end of mixing], and what ends it.
+    """Window of a stage: ready, best from, best to and too far [h from the end of mixing], and what ends it.
 
     `reason` is `gas`, `acid` or `strength`: the dough can hold no more, acid has cost its gluten, or age has.
     """
@@ -72,7 +72,7 @@ def is_cold(stage: Stage) -> bool:
 
 
 def marks(run: Run, stages: Sequence[Stage], index: int, start_h: float, batch: Batch) -> Marks:
-    """What a run says of one of its stages, that stage left open."""
+    """Hours at which one stage of a run is ready, best and too far, that stage left open."""
     stage = stages[index]
     rows = run.stage == index
     h = run.course.h[rows]
@@ -111,7 +111,7 @@ def centre_c(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> t
 
 
 def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) -> float | None:
-    """When the stage's dough is warm enough to work after its last cold: its start when it never was cold.
+    """Hour at which the stage's dough is warm enough to work after its last cold: its start when it never was cold.
 
     Warm enough is 16 C, or near the air where the air is cooler than that.
     """
@@ -124,9 +124,8 @@ def workable_h(run: Run, stages: Sequence[Stage], index: int, start_h: float) ->
 
 
 def open_hours(stage: Stage, least_h: float, most_h: float = 24.0) -> float:
-    """How long to run a stage so that its whole window shows: its told hours and its cold, `least_h`, and as long again
-    as it was told, at most `most_h`.
-    """
+    """Hours to run a stage so that its whole window shows: its told hours and its cold, `least_h`, and as long again
+    as it was told, at most `most_h`."""
     told = max(stage.hours, stage.last_cold_h)
     return min(told + least_h + min(stage.hours, most_h), max(MAX_HOURS, told))
 
@@ -163,7 +162,7 @@ class Aim:
 def aims(
     batch: Batch, stages: Sequence[Stage], *, fixed_h: Sequence[float | None] = (), activity: float = 1.0
 ) -> list[Aim]:
-    """Where each stage should end, run one after the other at one activity.
+    """Aim of each stage, run one after the other at one activity.
 
     A stage with a length in `fixed_h` keeps it; the others run to their aim before the next begins. A stage that
     is in the cold ends after it; one that keeps its gas, no sooner than its centre can be worked.

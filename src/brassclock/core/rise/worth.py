@@ -1,4 +1,4 @@
-"""Which measurement is worth taking: how much each would narrow the hour a stage is ready.
+"""Value of measurements: by how much each would narrow the hour a stage is ready.
 
 First order in the open uncertainties (docs/science.md, *Worth of a reading*): runs at ± one spread of each give
 the slope S of the answer (maturity at the planned end) and b of a measurement; V = Σ S²s² + (.10·S_A)²;

@@ -71,6 +71,7 @@ class EntryLine:
 
     @property
     def read(self) -> bool:
+        """True if both ingredient and amount were understood."""
         return not self.faults
 
 

@@ -1,4 +1,4 @@
-"""How a dough will feel, and what a hand may add while kneading. Common practice and judgement throughout.
+"""Feel of a dough, and additions while kneading. Common practice and judgement throughout.
 
 `effective` hydration is water with its share of fat and sugar, less what this flour drinks (matter.dough).
 """
@@ -32,7 +32,7 @@ class Feel:
 
 @dataclass(frozen=True)
 class Handful:
-    """What to do about a feel: grams to add (0 for none), of what, and how long to rest first [min]."""
+    """Advice on a feel: grams to add (0 for none), of what, and how long to rest first [min]."""
 
     feel: str
     add: str | None
@@ -42,7 +42,7 @@ class Handful:
 
 
 def feel_of(dough: Dough) -> Feel | None:
-    """How the dough will feel; None without flour."""
+    """Words for the feel of the dough; None without flour."""
     effective = dough.effective_hydration_frac
     if effective is None:
         return None

@@ -26,7 +26,7 @@ MAX_PIECES = 500
 
 @dataclass(frozen=True)
 class PieceWish:
-    """How many pieces of what mass; either may be missing."""
+    """Number of pieces and their mass [g]; either may be missing."""
 
     count: int | None = None
     mass_g: float | None = None
@@ -35,7 +35,7 @@ class PieceWish:
 
 @dataclass(frozen=True)
 class Pieces:
-    """How the dough divides."""
+    """Division of the dough into pieces."""
 
     count: int
     mass_g: float

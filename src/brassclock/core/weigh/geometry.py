@@ -12,7 +12,7 @@ AGREE_FRAC = 0.12  # judgement: within rolling skill
 
 @dataclass(frozen=True)
 class Shape:
-    """What the cook gave of a rolled piece; `kind` is round, oval or quarter (of a round)."""
+    """Shape of a rolled piece as given; `kind` is round, oval or quarter (of a round)."""
 
     kind: str = "round"
     diameter_cm: float | None = None

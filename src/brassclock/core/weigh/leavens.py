@@ -38,7 +38,7 @@ class Equivalent:
 
 @dataclass(frozen=True)
 class LeavenPart:
-    """What a leaven brings to the bowl: named parts in grams."""
+    """Composition of a leaven: named parts in grams."""
 
     ingredient: str
     name: str
@@ -47,7 +47,7 @@ class LeavenPart:
 
 
 def same_strength(mass_g: float, have: str, want: str) -> float:
-    """Grams of yeast `want` that do the work of `mass_g` of `have`.
+    """Grams of yeast `want` that do the work of `mass_g` of `have`. Raises BadRequest.
 
     >>> round(same_strength(21, "yeast_fresh", "yeast_instant"), 2)
     6.93

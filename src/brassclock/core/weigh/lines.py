@@ -15,7 +15,7 @@ MAX_LINES = 60
 
 @dataclass(frozen=True)
 class Kit:
-    """How this kitchen measures: its ingredients, metric or US cups, its own cup of flour, its scale, its powder."""
+    """Measures of a kitchen: its ingredients, metric or US cups, its own cup of flour, its scale, its powder."""
 
     rows: Mapping[str, Ingredient] = field(default_factory=table)
     metric: bool = False
@@ -53,7 +53,7 @@ class SheetLine:
 
     @property
     def rounding_frac(self) -> float:
-        """How far the weighable amount is off."""
+        """Relative error of the weighable amount."""
         return self.weighable_g / self.mass_g - 1 if self.mass_g else 0.0
 
 

@@ -79,7 +79,7 @@ class Method:
 
     @property
     def intent(self) -> str:
-        """What the heat is asked for: `pocket`, `blister`, `thick` or `flat`."""
+        """Intent of the bake on the heat: `pocket`, `blister`, `thick` or `flat`."""
         return next((w for w in self.wants if w in ("pocket", "blister", "thick")), "flat")
 
 

@@ -14,7 +14,7 @@ EGG_WATER_PER_G = 0.76
 
 @dataclass(frozen=True)
 class Scaling:
-    """What to scale to: pieces, flour, or the ingredient that runs out."""
+    """Target of a scaling: pieces, flour, or the ingredient that runs out."""
 
     count: int | None = None
     mass_g: float | None = None
@@ -31,7 +31,7 @@ class WholePieces:
 
 
 def scale_factor(dough: Dough, scaling: Scaling, loss_frac: float) -> float:
-    """By how much every line is multiplied. Several limits: the first to run out decides."""
+    """Factor [1] by which every line is multiplied. Several limits: the first to run out decides. Raises BadRequest."""
     if scaling.count and scaling.mass_g:
         return scaling.count * scaling.mass_g / (1 - loss_frac) / dough.total_g
     if scaling.flour_g:

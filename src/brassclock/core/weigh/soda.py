@@ -44,7 +44,7 @@ ACID_OF = {"lemon_juice": "citric", "vinegar5": "acetic", "cream_tartar": "cream
 
 @dataclass(frozen=True)
 class Weight:
-    """What an ingredient lays on the beam [mmol], on the `soda` or the `acid` side; `flour`: its own buffer."""
+    """Amount of an ingredient on the beam [mmol], on the `soda` or the `acid` side; `flour`: its own buffer."""
 
     name: str
     side: str
@@ -78,7 +78,7 @@ class SodaBalance:
 
 
 def parts_of(row: Ingredient, powder: str = "double") -> tuple[tuple[str, float], ...]:
-    """Soda and leavening acids inside an ingredient, gram per gram."""
+    """Soda and leavening acids inside an ingredient, [g per g]."""
     if row.id == "baking_powder":
         return POWDERS[powder]
     if row.id in ("baking_soda", "cream_tartar"):
@@ -87,7 +87,7 @@ def parts_of(row: Ingredient, powder: str = "double") -> tuple[tuple[str, float]
 
 
 def weights_of(portion: Portion, powder: str = "double") -> list[Weight]:
-    """What one portion lays on the beam."""
+    """Amounts of one portion on the beam [mmol]."""
     row, found = portion.ingredient, []
     for name, share in parts_of(row, powder):
         if name == "baking_soda":

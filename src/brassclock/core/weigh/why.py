@@ -1,4 +1,4 @@
-"""How the figures of a weigh sheet came about."""
+"""Explanations of the figures of a weigh sheet."""
 
 from __future__ import annotations
 
@@ -18,6 +18,7 @@ def whys(
     sheet: geometry.Sheet | None,
     soda: SodaBalance | None,
 ) -> dict[str, Why]:
+    """Explanations of the sheet's figures, by the figure's name."""
     why = {
         "total_g": Why(
             "Dough weight",

@@ -1,4 +1,4 @@
-"""What a cook does with a bake: start, change, tap, read, judge, keep, delete, and undo of each."""
+"""Commands on a bake: start, change, tap, read, judge, keep, delete, and undo of each."""
 
 from __future__ import annotations
 

@@ -128,7 +128,7 @@ def mix_temp_c(r: BakeSnapshot) -> float:
 
 
 def spells_of(bake: Bake) -> tuple[Relocation, ...]:
-    """Where the dough was put for a while."""
+    """Stays of the dough elsewhere."""
     return tuple(
         Relocation(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
         for x in bake.spells

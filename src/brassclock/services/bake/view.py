@@ -20,7 +20,7 @@ LEAVES = ("weigh", "mix", "rise", "fire", "keep")
 
 
 def leaves_of(r: BakeSnapshot, work: BakeResult) -> list[LeafRead]:
-    """Which leaves are done, which one is now."""
+    """State of each leaf: done, now or later."""
     done = r.done()
     hearth = hearth_of(r, work)
     finished = {

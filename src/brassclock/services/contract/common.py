@@ -1,4 +1,4 @@
-"""What the requests of the contract share: bounds, lenient models, a dough by mass."""
+"""Shapes that requests of the contract share: bounds, lenient models, a dough by mass."""
 
 from __future__ import annotations
 

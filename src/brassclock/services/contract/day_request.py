@@ -230,13 +230,13 @@ def asked_of(req: DayRequest, number: int, zone: dt.tzinfo) -> Asked:
 
 
 def table_of(req: DayRequest) -> dt.datetime:
-    """When people eat, where no bake says it itself; the request's shape has made sure that it is there."""
+    """Serving time, where no bake says it itself; the request's shape has made sure that it is there."""
     assert req.serve_at is not None
     return req.serve_at
 
 
 def choice_of(allow: AllowRequest, spec: BakeSpec) -> Choice:
-    """What may be chosen: the courses and doses of the request within what the method permits."""
+    """Options of a search: the courses and doses of the request within what the method permits."""
     if spec.rests:
         return Choice()
     own = own_course(spec).chill

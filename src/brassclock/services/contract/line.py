@@ -101,7 +101,7 @@ def _ops(asked: list[OpRequest], tol_s: int) -> tuple[Op, ...]:
 
 
 def _faults_of(ops: list[OpRequest], at: str, stations: set[str]) -> list[FieldFault]:
-    """What is wrong with one kind's moves, each at its place."""
+    """Faults of one kind's moves, each with its pointer."""
     faults = []
     names = [o.name for o in ops]
     for i, o in enumerate(ops):

@@ -209,7 +209,7 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
 
 
 def _swelling(b: BreadRequest, mm: float, rho: float) -> float:
-    """How far the sheet swells in the heat."""
+    """Swelling ratio of the sheet in the heat."""
     if rho < 0.8 * PLAIN_RHO:
         return PROVED_RISE
     return chemical_rise(mm) if b.leaven == "chemical" else RISE_G[b.intent]

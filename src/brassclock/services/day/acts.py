@@ -1,4 +1,4 @@
-"""What happened in one act, kept so that it can be undone."""
+"""Acts of one press, kept so that they can be undone."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ KEPT = (
 def act(
     session: Session, kitchen: Kitchen, now: dt.datetime, what: str, bakes: Sequence[Bake]
 ) -> Iterator[list[BusyHours]]:
-    """What happens to these bakes inside is one act; busy hours that it adds to the session are told in the list.
+    """Record the changes of these bakes inside as one act; busy hours that it adds to the session are told in the list.
 
     Every bake has its next revision already.
     """

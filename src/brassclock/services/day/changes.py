@@ -1,4 +1,4 @@
-"""How the plans of a kitchen move: moves held by hand, what moved when something happened, and why."""
+"""Changes of a kitchen's plans: moves held by hand, what moved when something happened, and why."""
 
 from __future__ import annotations
 

@@ -60,7 +60,7 @@ def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
 
 
 def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
-    """What may be chosen for a bake: every course and dose; its own alone when it rests, or when it is mixed."""
+    """Options for a bake: every course and dose; its own alone when it rests, or when it is mixed."""
     if spec.rests or done:
         return Choice()
     own = own_course(spec).chill

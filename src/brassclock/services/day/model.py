@@ -74,7 +74,7 @@ def placed_stages(plan: DayPlan, hourly_c: list[float], done: Mapping[str, dt.da
 
 
 def all_done_at(r: BakeSnapshot) -> dt.datetime:
-    """When the last bread is to be ready: at the table's time, or at the end of its service."""
+    """Instant at which the last bread is to be ready: the serving time, or the end of the service."""
     return (r.bake.serve_until or r.bake.serve_at).astimezone(r.now.tzinfo)
 
 
@@ -173,7 +173,7 @@ def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
 
 
 def standing_of(r: BakeSnapshot, found: Risen | None) -> DoughState | None:
-    """Where the dough is now, for a rescue; None before mixing and after rolling."""
+    """State of the dough now, for a rescue; None before mixing and after rolling."""
     done = r.done()
     if found is None or found.forecast is None or "mix" not in done or "roll" in done:
         return None

@@ -1,4 +1,4 @@
-"""Whether a bake fits the hours there are, what would make it fit, and other ways through the day worth seeing."""
+"""Fit of a bake in its hours, relaxations that make it fit, and other ways through the day worth seeing."""
 
 from __future__ import annotations
 

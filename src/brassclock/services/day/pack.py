@@ -40,7 +40,7 @@ class _Placing:
 
     @property
     def takes(self) -> sharing.Takes:
-        """What it takes where it stands now."""
+        """Its commitments where it stands now."""
         assert self.work.plan is not None
         return sharing.planned(self.r, self.work.plan)
 
@@ -102,7 +102,7 @@ def _day(app: App, session: Session, kitchen_id: int) -> tuple[list[_Placing], s
 
 
 def together(app: App, kitchen_id: int) -> PackRead:
-    """What a day for all would change, bake by bake; nothing is stored."""
+    """Changes that a joint day for all bakes would make, bake by bake; nothing is stored."""
     with app.read() as session:
         placing, how = _day(app, session, kitchen_id)
     return PackRead(bakes=sorted((_bake_out(p) for p in placing), key=lambda b: b.serve_at), how=how)

@@ -1,5 +1,4 @@
-"""What the live bakes of a kitchen take of it: hands, surfaces, litres of the cold shelf; and a bake set around
-that."""
+"""Commitments of the live bakes of a kitchen: hands, surfaces, litres of the cold shelf; and a bake set around that."""
 
 from __future__ import annotations
 
@@ -20,7 +19,7 @@ from brassclock.store.tables import Bake
 
 @dataclass(frozen=True)
 class Takes:
-    """What one bake takes."""
+    """Commitments of one bake."""
 
     hands: tuple[Busy, ...]
     surface_id: int | None
@@ -29,7 +28,7 @@ class Takes:
 
 
 def _litres(bake: Bake, r: BakeSnapshot) -> float:
-    """What another bake of this kitchen fills of the shelf [L]; nothing while its lines cannot be read."""
+    """Litres of the shelf that another bake of this kitchen fills; 0 while its lines cannot be read."""
     try:
         return shelf_litres(sheet_of(bake, r.kitchen, r.own).dough.total_g)
     except BadRequest:
@@ -37,7 +36,7 @@ def _litres(bake: Bake, r: BakeSnapshot) -> float:
 
 
 def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
-    """What a bake takes by its plan."""
+    """Commitments of a bake by its plan."""
     name = r.bake.name
     return Takes(
         tuple(hand_spans(plan, name)),
@@ -48,7 +47,7 @@ def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
 
 
 def announced_plan(bake: Bake, r: BakeSnapshot) -> Takes:
-    """What a bake was told to take, of the hours still ahead."""
+    """Commitments of a bake by its announced plan, of the hours still ahead."""
     at = {k: dt.datetime.fromisoformat(t).astimezone(r.now.tzinfo) for k, (t, _) in bake.told.items()}
     hands = [
         Busy(at[k], later(at[k], minutes / 60), bake.name, 1) for k, (_, minutes) in bake.told.items() if minutes > 0

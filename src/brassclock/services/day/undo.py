@@ -1,4 +1,4 @@
-"""What was done to a day: how plans have moved, and an act of one press that one press takes back."""
+"""History of a day: how plans have moved, and an act of one press that one press takes back."""
 
 from __future__ import annotations
 
@@ -75,7 +75,7 @@ def last_out(session: Session, kitchen_id: int, now: dt.datetime) -> ActRead | N
 
 
 def day_out(app: App, kitchen_id: int) -> DayRead:
-    """How the plans of the live bakes have moved, newest first."""
+    """Changes of the live bakes' plans, newest first."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)

@@ -244,7 +244,7 @@ DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearth_rul
 
 
 def _told(app: App, session: Session, r: BakeSnapshot, row: Tap, words: str) -> AbstractContextManager[None]:
-    """What a step's tap changes in the plans is told with its reason; moves on the heat change none."""
+    """Record what a step's tap changes in the plans; moves on the heat change none."""
     if row.kind not in STEP_KINDS:
         return nullcontext()
     return recording_plan_change(app, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)

@@ -169,7 +169,7 @@ def _towel_out(r: BakeSnapshot, state: hearth_rules.Hearth) -> list[TowelRead]:
 def _last_off(
     r: BakeSnapshot, work: BakeResult, state: hearth_rules.Hearth, line: LiveLine | None
 ) -> dt.datetime | None:
-    """When the last round comes off, by the line; where none holds, by the spots alone."""
+    """Instant at which the last round comes off by the line, or by the spots alone where none holds."""
     if line is not None and line.off_s:
         return _instant(max(line.off_s.values()))
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)

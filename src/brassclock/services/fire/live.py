@@ -48,7 +48,7 @@ class HeatState:
 
 @dataclass(frozen=True)
 class Stamp:
-    """What a bake's live hearth hangs on, of one query: its revision, whether it is frozen, and now."""
+    """Version of a bake's live hearth, of one query: its revision, whether it is frozen, and now."""
 
     kitchen_id: int
     revision: int
@@ -85,7 +85,7 @@ def stamp_now(app: App, bake_id: int) -> Stamp | None:
 
 
 def stamp(app: App, connection: Connection, bake_id: int, key: str | None = None) -> Stamp | None:
-    """What the hearth of a bake hangs on, and whether it has a tap of that key; None when there is no such bake."""
+    """Version of the hearth of a bake, and whether it has a tap of that key; None when there is no such bake."""
     row = connection.exec_driver_sql(STAMP, (key, bake_id, app.with_demo)).fetchone()
     if row is None:
         return None
@@ -130,7 +130,7 @@ class HeatStates:
 
 
 def states_of(app: App) -> HeatStates:
-    """What the App keeps of the bakes on the heat."""
+    """States of the bakes on the heat that the App keeps."""
     found = app.memory.setdefault("heat", HeatStates())
     assert isinstance(found, HeatStates)
     return found

@@ -152,8 +152,8 @@ def spots_of(r: BakeSnapshot) -> int:
 
 
 def moves_of(bake: Bake, program: Program | None) -> list[tuple[str, float, int]]:
-    """What the hands do to a bread on the heat besides load, turn and off, as frozen once the line has begun: name,
-    seconds from contact, hands [s]."""
+    """Moves on the heat besides load, turn and off, as frozen once the line has begun: name, seconds from contact,
+    hands [s]."""
     if bake.program:
         return [(str(m["move"]), float(m["at_s"]), int(m["hands_s"])) for m in bake.program.get("moves", ())]
     return extra_moves(program) if program else []

@@ -1,5 +1,5 @@
-"""What the breads on the heat teach the rest of their session: how hot the surface is, by the first bread's times and
-by the colour of each."""
+"""Retiming within a session on the heat: how hot the surface is, by the first bread's times and by the colour of
+each."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ MOST_COLOURS = 4  # the latest breads whose colour was called
 
 
 def facts_of_probe(r: BakeSnapshot) -> dict[str, float]:
-    """What was seen of the first bread that shows anything, in seconds from its contact."""
+    """Times seen on the first bread that shows anything, in seconds from its contact."""
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
     facts = [t for t in r.taps if t.kind in EVENT_OF and t.round_no in loads]
     if not facts:

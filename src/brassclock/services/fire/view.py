@@ -1,5 +1,5 @@
-"""What the Fire leaf is given: the program of a bread with its bands, the chance of a pocket, the line, and what
-another bread would do."""
+"""View of the Fire leaf: the program of a bread with its bands, the chance of a pocket, the line, and another bread
+beside it."""
 
 from __future__ import annotations
 
@@ -91,7 +91,7 @@ def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bo
 
 
 def _heat_facts(r: BakeSnapshot, program: Program) -> dict[str, Any]:
-    """How hot the surface is believed to be and by what, and the right heat for this bread."""
+    """Belief of the surface's heat with its source, and the right heat for this bread."""
     surface, right = program.baking.surface, program.right_heat
     return {
         "surface_c": Banded(**heat_band(surface.temp_c, spread_k(surface)).as_dict()),
@@ -178,8 +178,7 @@ def _with_program(app: App, bake_id: int) -> tuple[BakeSnapshot, BakeResult, Pro
 
 
 def habit(app: App, bake_id: int, sides_s: Sequence[float]) -> HabitRead:
-    """What the seconds that a cook gives each side say of how hot the surface is, the bread coming out as this bake
-    wishes it."""
+    """Surface heat implied by the seconds that a cook gives each side, the bread coming out as this bake wishes it."""
     r, _, program = _with_program(app, bake_id)
     return _habit_out(r, program, sides_s)
 

@@ -1,4 +1,4 @@
-"""What a bake teaches its kitchen: yeast, friction, a bag's thirst; each can be taken back."""
+"""Learning of a kitchen from a bake: yeast, friction, a bag's thirst; each can be taken back."""
 
 from __future__ import annotations
 
@@ -82,7 +82,7 @@ def unlearn_friction(session: Session, r: BakeSnapshot) -> None:
 
 
 def teach_bag(session: Session, r: BakeSnapshot) -> None:
-    """What was added while kneading is this bag's thirst; the mean over its kept bakes."""
+    """Learn this bag's thirst from what was added while kneading; the mean over its kept bakes."""
     bag = get(session, FlourBag, r.bake.bag_id) if r.bake.bag_id else None
     sheet = solve.solve(r).sheet
     if bag is None or sheet is None or not sheet.dough.flour_g:

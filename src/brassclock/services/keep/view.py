@@ -1,4 +1,4 @@
-"""What the Keep leaf is given: outcomes, and every forecast that was said beside its fact."""
+"""View of the Keep leaf: outcomes, and every forecast that was said beside its fact."""
 
 from __future__ import annotations
 

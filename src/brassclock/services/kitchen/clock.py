@@ -1,4 +1,4 @@
-"""What the clock of a kitchen shows."""
+"""View of a kitchen's clock."""
 
 from __future__ import annotations
 

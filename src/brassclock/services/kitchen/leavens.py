@@ -1,4 +1,4 @@
-"""What a kitchen believes of each leaven: which one a dough has, its strength, and forgetting it."""
+"""Beliefs of a kitchen about each leaven: which one a dough has, its strength, and forgetting it."""
 
 from __future__ import annotations
 
@@ -63,7 +63,7 @@ def recall(kitchen: Kitchen, leaven: str) -> None:
 
 
 def leavens_out(kitchen: Kitchen) -> list[StrengthRead]:
-    """What is believed, for the Kitchen room."""
+    """View of the beliefs for the Kitchen room."""
     names = {k: row.name for k, row in table().items()} | {STARTER: "Starter in dough"}
     return [
         StrengthRead(

@@ -37,7 +37,7 @@ def own_rows(session: Session, kitchen_id: int) -> dict[str, Ingredient]:
 
 
 def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
-    """How a kitchen measures."""
+    """Measures of a kitchen."""
     told = kitchen.flour_basis
     basis: str | float | None = float(told) if told and re.fullmatch(r"[0-9]+(\.[0-9]*)?", told) else told
     return Kit(pantry(own), kitchen.spoons == "metric", basis, kitchen.scale_step_g, kitchen.powder)

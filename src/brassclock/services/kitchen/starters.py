@@ -68,8 +68,8 @@ def seed_before(feeds: Sequence[StarterFeed], at: dt.datetime) -> tuple[str, flo
 def seed_now(
     starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, used: dt.datetime
 ) -> Seed:
-    """How a starter goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as its peak to
-    come."""
+    """State of a starter that goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as
+    its peak to come."""
     before = [f for f in feeds if f.at <= used]
     vitality = starter.vitality_mean
     if not before:
@@ -98,7 +98,7 @@ def jar_of(starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now
 
 
 def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterRead:
-    """How a starter stands now."""
+    """View of a starter as it stands now."""
     feeds = starter_rows.feeds(session, starter.id or 0)
     shown = [
         FeedRead(**f.model_dump(exclude={"starter_id", "before_mean", "before_sd_log", "undone_at"})) for f in feeds
@@ -156,7 +156,7 @@ def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.da
 
 
 def _next_feed(last: StarterFeed, hold_until: dt.datetime | None) -> dt.datetime | None:
-    """When it wants food again: a week in the fridge, or some hours after its peak is over."""
+    """Instant of the next feed: a week in the fridge, or some hours after its peak is over."""
     if last.place == "fridge":
         return last.at + dt.timedelta(days=ONE_FEED_DAYS)
     return None if hold_until is None else hold_until + HUNGRY

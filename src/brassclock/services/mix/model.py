@@ -37,7 +37,7 @@ def is_liquid(part: Part) -> bool:
 
 
 def kneading_of(bake: Bake, kitchen: Kitchen, room_c: float) -> Kneading:
-    """How it is mixed here, with the friction this kitchen has taught."""
+    """Mixing of the bake here, with the friction this kitchen has taught."""
     factor = kitchen.friction.get(bake.knead, [1.0, 0.0])[0]
     return Kneading(bake.knead, bake.knead_min, room_c, factor)
 

@@ -1,4 +1,4 @@
-"""What the Mix leaf is given."""
+"""View of the Mix leaf."""
 
 from __future__ import annotations
 

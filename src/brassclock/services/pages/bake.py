@@ -1,4 +1,4 @@
-"""What the screens are given: a bake with every leaf, and the Bench."""
+"""Pages of the screens: a bake with every leaf, and the Bench."""
 
 from __future__ import annotations
 
@@ -69,7 +69,7 @@ TOLD_FOR = dt.timedelta(minutes=15)
 
 
 def moved_lately(r: BakeSnapshot) -> list[SayPart]:
-    """What changed in the plan a while ago, and why."""
+    """Recent changes of the plan with their reasons."""
     if r.moved is None or r.now - r.moved.at > TOLD_FOR or r.now.tzinfo is None:
         return []
     return [text(" " + change_text(r.moved.moves, r.moved.because, r.now.tzinfo, r.now))]
@@ -118,7 +118,7 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
 
 
 def _about(r: BakeSnapshot) -> dict[str, Any]:
-    """What a bake's row says of it."""
+    """Summary sentence of a bake's row."""
     method = methods().get(r.bake.method)
     return {
         "id": r.bake.id or 0,

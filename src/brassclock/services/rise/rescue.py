@@ -1,4 +1,4 @@
-"""When guests are late or the dough runs away: the changes there are, and doing one by a press."""
+"""Rescues for late guests and for a dough that runs away: the options, and taking one."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ def _out(o: Option, now: dt.datetime) -> RescueOption:
 
 
 def holding(r: BakeSnapshot, found: day_model.Risen | None, late_min: float) -> list[RescueOption]:
-    """What keeps a dough that is rising good for a table so much later; nothing for one that is not, or an earlier
+    """Options that keep a rising dough good for a serving so much later; none for one that is not, or an earlier
     table."""
     standing = day_model.standing_of(r, found) if late_min >= LEAST_MIN else None
     return [] if standing is None else [_out(o, r.now) for o in for_later(standing, late_min)[:MOST_OPTIONS]]

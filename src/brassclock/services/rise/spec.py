@@ -86,7 +86,7 @@ def rises(dough: Dough, powder: str) -> bool:
 
 
 def seed_of(r: BakeSnapshot) -> Seed | None:
-    """How the bake's starter goes in: as it stands at mixing, or now."""
+    """State of the bake's starter as it goes in: as it stands at mixing, or now."""
     return seed_now(r.starter, r.kitchen, r.feeds, r.now, r.done().get("mix", r.now)) if r.starter else None
 
 
@@ -97,7 +97,7 @@ def batch_of(r: BakeSnapshot, dough: Dough) -> Batch:
 
 
 def belief_here(r: BakeSnapshot, dough: Dough) -> Belief:
-    """What is believed of the leaven of this dough before anyone looks at it; a bloom test moved it."""
+    """Prior belief of this dough's leaven; a bloom test moved it."""
     known = belief_of(r.kitchen, leaven_of(dough))
     tired = r.bake.activity_factor
     if not tired:
@@ -129,7 +129,7 @@ def _sponge(r: BakeSnapshot, dough: Dough, masses: Mapping[str, float], tub: Ves
 
 
 def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:
-    """What the chain of stages needs of this bake."""
+    """Input of the backward plan for this bake."""
     bake, found = r.bake, places(r)
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
     litres = found["fridge"].litres
@@ -186,7 +186,7 @@ def looks_of(r: BakeSnapshot, plan: DayPlan) -> list[Look]:
 
 
 def litres_of(spec: BakeSpec) -> float:
-    """What a bake fills of the cold shelf [L]."""
+    """Litres of the cold shelf that a bake fills."""
     joins = sum(p.mass_g for p in spec.sponge.joins) if spec.sponge else 0.0
     return shelf_litres(spec.batch.dough.total_g + joins)
 

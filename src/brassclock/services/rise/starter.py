@@ -32,7 +32,7 @@ class FeedPlan:
 
     @property
     def words(self) -> str:
-        """What goes into the jar.
+        """Words for what goes into the jar.
 
         >>> FeedPlan(dt.datetime(2026, 1, 1, tzinfo=dt.UTC), 18.4, 36.2, 36.2).words
         '18 g starter, 36 g flour, 36 g water'
@@ -51,7 +51,7 @@ def good_at(r: BakeSnapshot, mixed: dt.datetime) -> bool:
 
 
 def feed_hours(r: BakeSnapshot) -> tuple[float, float] | None:
-    """How long before mixing a feed has to find hands (latest, earliest) [h]; None when the last one is young, or it is
+    """(latest, earliest) hours before mixing at which a feed needs hands; None when the last one is young, or it is
     mixed."""
     if r.starter is None or "mix" in r.done() or (r.feeds and hours_between(r.feeds[0].at, r.now) < LONGEST_H):
         return None

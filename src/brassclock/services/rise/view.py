@@ -1,4 +1,4 @@
-"""What the Rise leaf is given: the rise as instants, and a rest that does not rise."""
+"""View of the Rise leaf: the rise as instants, and a rest that does not rise."""
 
 from __future__ import annotations
 

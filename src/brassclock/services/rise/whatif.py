@@ -167,7 +167,7 @@ def _route_out(r: BakeSnapshot, work: solve.BakeResult, found: Route) -> RouteRe
 
 
 def _said(what: str, span: Busy) -> str:
-    """What a way wants and does not have."""
+    """Sentence on what a way wants and does not have."""
     who = span.name or "hours away"
     if what == "surface":
         return f"Its surface is taken then: {who}."

@@ -151,7 +151,7 @@ class BenchRead(Shape):
 
 
 class BakeSettings(Shape):
-    """What the cook has set, as stored."""
+    """Settings of a bake as stored."""
 
     lines: list[FormulaLineCreate]
     unread: list[str]

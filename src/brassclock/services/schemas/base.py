@@ -1,4 +1,4 @@
-"""What all shapes share: strict requests, edits, bands, reasons, cautions, steps, the clock."""
+"""Shapes that all schemas share: strict requests, edits, bands, reasons, cautions, steps, the clock."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ class Edit(Strict):
 
 
 class Shape(BaseModel):
-    """What is shown. Its schema is built when it is first used: a start builds none."""
+    """Base of answers. Its schema is built when it is first used: a start builds none."""
 
     model_config = ConfigDict(defer_build=True)
 
@@ -47,7 +47,7 @@ class WhyInput(Shape):
 
 
 class WhyRead(Shape):
-    """How a figure came about."""
+    """Explanation of a figure."""
 
     title: str
     relation: str
@@ -104,7 +104,7 @@ class ClockRead(Shape):
 
 
 class LockTimes(Shape):
-    """How long changes held the database's write lock [ms]: of so many, the 95th percentile and the longest."""
+    """Milliseconds that changes held the database's write lock: of so many, the 95th percentile and the longest."""
 
     changes: int
     p95: float

@@ -135,7 +135,7 @@ class FitReport(Shape):
 
 
 class RelaxationRead(Shape):
-    """Whether a bake fits its hours; why not, and what would make it fit."""
+    """Fit of a bake in its hours: why not, and relaxations that make it fit."""
 
     fits: bool
     because: str
@@ -161,7 +161,7 @@ class WaysThrough(Shape):
 
 
 class PackBakeRead(Shape):
-    """What a day for all would make of one bake: placed or not, in words, and how many of its moves are elsewhere.
+    """Result of a joint day for one bake: placed or not, in words, and how many of its moves are elsewhere.
 
     `text` is empty for a bake that stays as it is set, and says why when it finds no place; `way` is the id of its way,
     None without one.

@@ -23,7 +23,7 @@ class HeatStepUpdate(Strict):
 
 
 class DressingUpdate(Strict):
-    """What goes on a bread outside its dough: grams of it a piece, and when."""
+    """A dressing, outside the dough: grams of it a piece, and when."""
 
     kind: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
     mass_g: Annotated[float, within(0.1, 500, "g")]
@@ -85,9 +85,9 @@ class MoveRead(Shape):
 
 
 class HeatingRead(Shape):
-    """How the surface gets and stays hot: seconds from cold (None: not on this power), charcoal, how soon a change of
-    the fire is felt, how an empty one drifts, the lowest power that carries the line (None where there is no knob, or
-    not even the highest), breads between wipings."""
+    """Heating of the surface: seconds from cold (None: not on this power), charcoal, how soon a change of the fire
+    is felt, how an empty one drifts, the lowest power that carries the line (None where there is no knob, or not
+    even the highest), breads between wipings."""
 
     preheat_s: float | None
     charcoal_kg: float | None
@@ -99,7 +99,7 @@ class HeatingRead(Shape):
 
 
 class VerdictRead(Shape):
-    """What the program cannot do, and what would."""
+    """A verdict on the program, and its remedy."""
 
     code: str
     text: str
@@ -184,7 +184,7 @@ class WayRead(Shape):
 
 
 class HabitRead(Shape):
-    """What a cook's own times say of the heat (null where no heat explains them), and the ways beside each other."""
+    """Surface heat implied by a cook's own times (null where no heat explains them), and the ways beside each other."""
 
     surface_c: Banded | None
     sd_k: float

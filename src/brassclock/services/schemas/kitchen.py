@@ -51,7 +51,7 @@ def _zone(value: str) -> str:
 
 
 class KitchenCreate(Strict):
-    """What a new kitchen is asked."""
+    """A new kitchen."""
 
     name: Name = "My kitchen"
     zone: Annotated[str, AfterValidator(_zone)]
@@ -117,7 +117,7 @@ class FeedCreate(Strict):
 
 
 class PeakCreate(Strict):
-    """When the starter stood highest; now when left out."""
+    """Instant at which the starter stood highest; now when left out."""
 
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
@@ -304,7 +304,7 @@ class FeedPlanRead(Shape):
 
 
 class StrengthRead(Shape):
-    """What a kitchen believes of a leaven: its strength over the table's, the spread, the bakes behind it."""
+    """Belief of a kitchen about a leaven: its strength over the table's, the spread, the bakes behind it."""
 
     leaven: str
     name: str
@@ -335,7 +335,7 @@ class AirReadingRead(Shape):
 
 
 class AirRead(Shape):
-    """What was read of a kitchen's air lately, newest first, and what is odd about it."""
+    """Recent readings of a kitchen's air, newest first, and doubts about them."""
 
     readings: list[AirReadingRead]
     taken: int

@@ -88,7 +88,8 @@ class ReadingCreate(Strict):
 
 
 class WindowRead(Shape):
-    """When a stage is ready, best and too far; what ends it (gas, acid, strength), and what would move it most."""
+    """Window of a stage: ready, best and too far; its end's cause (gas, acid, strength), and what would move it
+    most."""
 
     stage: str
     begins_at: dt.datetime
@@ -123,7 +124,7 @@ class ReadingRead(Shape):
 
 
 class AcidRead(Shape):
-    """How sour the dough ends, by the model: never a safety measure."""
+    """Acidity of the dough at its end, by the model: never a safety measure."""
 
     ph: float
     tta_ml: float
@@ -131,7 +132,7 @@ class AcidRead(Shape):
 
 
 class ColdRead(Shape):
-    """When the dough goes into the fridge and comes out, of which stage, and whether that was done."""
+    """Time of the dough in the fridge, of which stage, and whether that was done."""
 
     stage: StageKey
     into_at: dt.datetime
@@ -155,7 +156,7 @@ class SafetyRead(Shape):
 
 
 class JarMark(Shape):
-    """Where the mark of a stage goes on a straight jar, over a sample so high, and what that weighs per cm2 of jar."""
+    """Mark of a stage on a straight jar, over a sample so high, and the sample's weight per cm2 of jar."""
 
     stage: str
     ratio: float
@@ -229,7 +230,7 @@ class RelocationRead(Shape):
 
 
 class LiftRead(Shape):
-    """What lift is left when the dough is cooked after so many hours, as a band."""
+    """Lift left when the dough is cooked after so many hours, as a band."""
 
     h: list[float]
     lift: list[float]
@@ -238,7 +239,7 @@ class LiftRead(Shape):
 
 
 class WaitRead(Shape):
-    """How long a dough of soda or powder may wait in a place, before half its lift is gone [h]; where its gas comes
+    """Hours that a dough of soda or powder may wait in a place before half its lift is gone; where its gas comes
     free."""
 
     place: str

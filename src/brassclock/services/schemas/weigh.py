@@ -32,7 +32,7 @@ class AddCreate(AdditionCreate, Edit):
 
 
 class ScaleUpdate(Edit):
-    """What to scale a bake to: pieces, flour, what runs out, or what fits on the surface at once."""
+    """Target of a bake's scaling: pieces, flour, what runs out, or what fits on the surface at once."""
 
     count: Annotated[int, Field(ge=1, le=500)] | None = None
     mass_g: PieceG | None = None
@@ -98,7 +98,7 @@ class FormulaLineRead(Shape):
 
 
 class BeamWeight(Shape):
-    """What an ingredient lays on the beam."""
+    """Weight of an ingredient on the beam."""
 
     name: str
     side: Literal["soda", "acid"]
@@ -218,7 +218,7 @@ class DoseRead(Shape):
 
 
 class HandfulRead(Shape):
-    """What to do about a feel."""
+    """Advice on a feel."""
 
     add: str | None
     grams: float
@@ -233,7 +233,7 @@ class AdditionRead(Shape):
 
 
 class ImportRead(Shape):
-    """What came of an import: the bake, and what could not be used."""
+    """Result of an import: the bake, and what could not be used."""
 
     bake_id: int
     kind: str

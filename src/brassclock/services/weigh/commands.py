@@ -1,4 +1,4 @@
-"""What a cook does with a formula: reads a list, scales it, adds a handful, tests the yeast, keeps it as a method."""
+"""Commands on a formula: read a list, scale it, add a handful, test the yeast, keep it as a method."""
 
 from __future__ import annotations
 
@@ -180,7 +180,7 @@ def added_g(r: BakeSnapshot) -> tuple[float, float]:
 
 
 def feel(app: App, bake_id: int, given: FeelUpdate) -> HandfulRead:
-    """What to do about how the dough feels now."""
+    """Advice for how the dough feels now."""
     with app.read() as session:
         r = solve.load(app, session, bake_id)
         sheet = solve.solve(r).sheet

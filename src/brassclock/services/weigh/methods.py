@@ -30,7 +30,7 @@ def list_methods(app: App, kitchen_id: int | None) -> list[MethodRead]:
 
 
 def _told(lines: tuple[TypedLine, ...], kit: Kit | None = None) -> Mapping[str, Any]:
-    """What a formula's sheet says of it: ingredients, leavens, water, allergens, soda."""
+    """Summary of a formula's sheet: ingredients, leavens, water, allergens, soda."""
     try:
         sheet = weigh(lines, PieceWish(), kit=kit) if lines else None
     except BadRequest:

@@ -1,6 +1,5 @@
-"""Who is doing what when, as the bits of one integer for each cook: a set bit is a second that is taken, so that every
-start at which a move fits is found by a few shifts.
-"""
+"""Occupancy of cooks by second, as the bits of one integer for each cook: a set bit is a second that is taken, so
+that every start at which a move fits is found by a few shifts."""
 
 from __future__ import annotations
 
@@ -41,10 +40,12 @@ def sooner_by(bits: int, low: int, high: int) -> int:
 
 
 def first_bit(bits: int) -> int:
+    """Position of the lowest set bit [s]."""
     return (bits & -bits).bit_length() - 1
 
 
 def last_bit(bits: int) -> int:
+    """Position of the highest set bit [s]."""
     return bits.bit_length() - 1
 
 
@@ -59,7 +60,7 @@ def this_begins(op: Op, bits: int) -> int:
 
 
 class Places:
-    """When each spot, and each place of a station, is free again [s]."""
+    """Seconds at which each spot, and each place of a station, is free again."""
 
     def __init__(self, spec: LineSpec) -> None:
         self.spec = spec

@@ -74,7 +74,7 @@ class Dispatch:
     def __init__(
         self, spec: LineSpec, done: Mapping[int, Sequence[Task]], told: Sequence[Task], now_s: int, later_s: int
     ) -> None:
-        """What was `done` of each round, what else was `told`, and how late the last load was [s]."""
+        """Start from what was `done` of each round, what else was `told`, and how late the last load was [s]."""
         self.spec, self.now_s, self.widen = spec, now_s, 0
         self.waits: dict[int, int] = {}  # how much later than it was told a round comes
         self.state = state = _State(spec, done, later_s)
@@ -106,15 +106,15 @@ class Dispatch:
         return None
 
     def _late(self, n: int) -> int:
-        """How much later than it was told a round was loaded; 0 when it was not."""
+        """Delay of a round's load over its told time [s]; 0 when it is not loaded."""
         return self._loads(self.state.tasks).get(n, self.loads[n]) - self.loads[n]
 
     def _loads(self, tasks: Sequence[Task]) -> dict[int, int]:
-        """When each round is loaded [s]."""
+        """Load time of each round [s]."""
         return {t.round_no: t.start_s for t in tasks if self.spec.moves(t.round_no).op(t.move).takes_spot}
 
     def _before(self, n: int) -> _State:
-        """How all was before a round came in question; what came later is forgotten."""
+        """State before a round came in question; what came later is forgotten."""
         while self.came:
             other, state = self.came.popitem()  # the last to come first
             if other == n:
@@ -154,7 +154,7 @@ class Dispatch:
         return self.state.tasks
 
     def _alike(self, later: int, cooks: Mapping[int, int], spots: Mapping[int, int]) -> Iterator[Task]:
-        """What is ahead, all of it so much later, each cook and each spot for the one that was told."""
+        """The moves ahead, all of them later by as much, each cook and each spot for the one that was told."""
         begun = self.state.begun
         for n, own in self.state.ahead.items():
             lies = self.state.last[n].spot if n in begun and not begun[n].waits else None

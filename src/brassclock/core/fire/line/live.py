@@ -20,9 +20,8 @@ from brassclock.core.fire.line.spec import Line, LineSpec, Moves, Task
 
 @dataclass(frozen=True)
 class LiveLine:
-    """What is still to be done, in seconds on the taps' clock; when each round touches its spot and comes off; how much
-    later the last is wrapped than it was to be.
-    """
+    """Remaining moves in seconds on the taps' clock; contact and take-off of each round; delay of the last wrap over
+    the plan [s]."""
 
     tasks: tuple[Task, ...]
     contact_s: dict[int, float]
@@ -43,7 +42,7 @@ class _Told:
 
 
 def _lead(spec: LineSpec, round_no: int) -> int:
-    """How long the hands are at a load before the bread touches [s]."""
+    """Seconds of hands at a load before the bread touches."""
     shape = spec.moves(round_no)
     return shape.ops[shape.load].off_surface_s
 
@@ -141,9 +140,8 @@ def _untapped(
     now: int,
     reached: int,
 ) -> None:
-    """What a round had done to it that nobody taps, where the line had it before what the hands have `reached`: rolled
-    and topped before the heat, brushed after it; and a move that was left out.
-    """
+    """Moves of a round that nobody taps, where the line had it before what the hands have `reached`: rolled and
+    topped before the heat, brushed after it; and a move that was left out."""
     for op in shape.ops[: shape.load]:
         at = told[n, op.name].start_s
         waits = at <= reached and now <= at + op.hands_s + op.then_max_s  # longer ago, and it is rolled again

@@ -83,7 +83,7 @@ def _stretched_least(dispatch: Dispatch) -> list[Task] | None:
 
 
 def _load_slip(spec: LineSpec, done: Mapping[int, Sequence[Task]], slips: Mapping[int, int]) -> int:
-    """How late the round that was loaded last has been since [s]."""
+    """Delay of the round loaded last [s]."""
     loaded = [own for n, own in done.items() if len(own) > spec.moves(n).load]
     newest = max(loaded, key=lambda own: own[spec.moves(own[0].round_no).load].start_s, default=None)
     return slips[newest[0].round_no] if newest else 0

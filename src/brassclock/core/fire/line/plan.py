@@ -116,8 +116,8 @@ def _line(spec: LineSpec, breads: int, bound: int, tasks: Sequence[Task], method
 
 
 def _neck(spec: LineSpec, breads: int) -> str:
-    """What holds the line up: hands, spots, or a station by its name: what all breads together want of each, over how
-    many there are."""
+    """Bottleneck of the line: hands, spots, or a station by its name: the time that all breads together want of
+    each, over how many there are."""
     rounds = [spec.moves(n) for n in range(1, breads + 1)]
     wants = {
         "hands": sum(k.hands_s for k in rounds) / spec.cooks,

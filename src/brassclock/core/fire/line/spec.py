@@ -57,12 +57,12 @@ class Moves:
 
     @cached_property
     def load(self) -> int:
-        """Which move takes the spot."""
+        """Index of the move that takes the spot."""
         return next(i for i, o in enumerate(self.ops) if o.takes_spot)
 
     @cached_property
     def unload(self) -> int:
-        """Which move frees it."""
+        """Index of the move that frees the spot."""
         return next(i for i, o in enumerate(self.ops) if o.frees_spot)
 
     @cached_property
@@ -72,11 +72,12 @@ class Moves:
 
     @cached_property
     def names(self) -> tuple[str, ...]:
+        """Names of the moves in their order."""
         return tuple(o.name for o in self.ops)
 
     @cached_property
     def at(self) -> dict[str, int]:
-        """Which move of the bread a name is."""
+        """Index of a move by its name."""
         return {name: k for k, name in enumerate(self.names)}
 
     def op(self, name: str) -> Op:
@@ -106,7 +107,7 @@ class Moves:
         return sum(a.then_min_s + b.hands_s for a, b in pairwise(self.ops[op:]))
 
     def stay(self, station: str) -> tuple[int, int] | None:
-        """Which moves take and free a station; None when the bread never goes there."""
+        """Indices of the moves that take and free a station; None when the bread never goes there."""
         takes = [i for i, o in enumerate(self.ops) if o.takes == station]
         frees = [i for i, o in enumerate(self.ops) if o.frees == station]
         return (takes[0], frees[0]) if takes and frees else None
@@ -137,6 +138,7 @@ class LineSpec:
 
     @cached_property
     def kinds(self) -> tuple[Moves, ...]:
+        """Moves of each kind of bread, the main kind first."""
         return tuple(Moves(ops) for ops in (self.ops, *self.others))
 
     def moves(self, number: int) -> Moves:
@@ -203,7 +205,7 @@ class Line:
 
     @property
     def first_load_s(self) -> int:
-        """When the first bread goes on: rolling begins before that."""
+        """Seconds until the first bread goes on: rolling begins before that."""
         return min((t.start_s for t in self.tasks if t.move == "load"), default=0)
 
     @property
@@ -312,7 +314,7 @@ def _bound_of(spec: LineSpec, moves: Moves, breads: int) -> int:
 
 
 def check_line(spec: LineSpec, tasks: Sequence[Task], widen: int = 0) -> list[str]:
-    """What a line breaks, in words; empty when it holds."""
+    """Broken constraints of a line, in words; empty when it holds."""
     wrong = []
     for cook in {t.cook for t in tasks}:
         mine = sorted((t for t in tasks if t.cook == cook), key=lambda t: t.start_s)

@@ -59,7 +59,7 @@ class Bread:
 
 @dataclass(frozen=True)
 class Plate:
-    """What the bread lies on."""
+    """The plate under the bread."""
 
     material: str
     thickness_m: float
@@ -68,7 +68,7 @@ class Plate:
 
 @dataclass(frozen=True)
 class Face:
-    """What a free face sees: gas, convection, radiation, and water vapour in the gas."""
+    """Surroundings of a free face: gas, convection, radiation, and water vapour in the gas."""
 
     gas_c: float
     h_w_m2k: float
@@ -185,8 +185,8 @@ def grid_edges(thickness_m: float, cells: int) -> Array:
 
 
 def done_temp_c(x0: float, pressure_pa: float, thick: bool = False) -> float:
-    """What the coldest of the crumb must reach to be cooked: 96 C, of a thick round 93, or 4.4 C below boiling higher
-    up [C]."""
+    """Temperature at which the coldest crumb is cooked [C]: 96 C, of a thick round 93, or 4.4 C below boiling higher
+    up."""
     return min(DONE_THICK_C if thick else DONE_MOST_C, boiling_temp_c(x0, pressure_pa) - DONE_BELOW_BOIL_C)
 
 

@@ -38,7 +38,7 @@ SKIN_ROWS = 4
 
 
 class Sheet(NamedTuple):
-    """What does not change while one bread bakes: the rolled sheet, the constants of the model, the plate under it."""
+    """Constants of one bake: the rolled sheet, the constants of the model, the plate under it."""
 
     pressure_pa: float
     start_c: float
@@ -150,7 +150,7 @@ class Leg(NamedTuple):
 
 
 class Film(NamedTuple):
-    """What is recorded at even times: a row for each."""
+    """Record of a bake at even times: a row for each."""
 
     s: Array
     temp_c: Array  # cells in A-up order
@@ -162,7 +162,7 @@ class Film(NamedTuple):
 
 
 class Totals(NamedTuple):
-    """What a bake came to: rows of film, loss and pocket as shares, the plate's surface [C], loss at take-off, heat
+    """Result of a bake: rows of film, loss and pocket as shares, the plate's surface [C], loss at take-off, heat
     taken from the plate and heat unaccounted for [J/m2]."""
 
     rows: int

@@ -48,7 +48,7 @@ class Rest:
 
 @dataclass(frozen=True)
 class Lift:
-    """Where a dough stands: gas held and still to come [mol per g flour], and V/V0 if cooked now."""
+    """State of a dough's lift: gas held and still to come [mol per g flour], and V/V0 if cooked now."""
 
     minutes: float
     held: float
@@ -67,7 +67,7 @@ class GasTrace:
 
 @dataclass(frozen=True)
 class Waiting:
-    """How long the dough may wait before half its lift is gone [h], as a band, and the word for it.
+    """Hours that the dough may wait before half its lift is gone, as a band, and the word for it.
 
     `best` is the lift with no gas lost; `runs` the lifts until half of that is left, gas lost fast, as told, and
     slowly.
@@ -82,7 +82,7 @@ class Waiting:
 
 
 def pools_of(dough: Dough, powder: str = "double", *, starters: bool = True) -> tuple[tuple[str, ...], Array]:
-    """(acid ids, pools of `reaction`) of a dough with flour, before soda and acid meet.
+    """(acid ids, pools of `reaction` [mol per g flour]) of a dough with flour, before soda and acid meet.
 
     `starters` False leaves a starter's acid out, for a model that follows that acid itself.
     """
@@ -177,7 +177,7 @@ def course(
 def waiting(
     dough: Dough, strength: str, rest: Rest, powder: str = "double", pressure_pa: float = SEA_LEVEL_PA
 ) -> Waiting | None:
-    """How long the dough may wait at that rest, and what lift is left by then; None when nothing in it makes gas.
+    """Hours that the dough may wait at that rest, and the lift left by then; None when nothing in it makes gas.
 
     The band is coalescence three times as fast and a third as fast (judgement).
     """

@@ -25,7 +25,7 @@ PARAMS: dict[str, Param] = {
 
 @dataclass(frozen=True)
 class Holding:
-    """How a dough without yeast holds gas: loss by coalescence [1/min at 25 C], gas fraction limit, share kept to
+    """Gas holding of a dough without yeast: loss by coalescence [1/min at 25 C], gas fraction limit, share kept to
     setting."""
 
     coalesce_per_min: float

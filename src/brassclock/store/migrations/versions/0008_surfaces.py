@@ -1,4 +1,4 @@
-"""What heats a surface and how bread meets it."""
+"""Columns for a surface's heat source and how bread meets it."""
 
 import sqlalchemy as sa
 from alembic import op

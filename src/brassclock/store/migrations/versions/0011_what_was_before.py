@@ -1,4 +1,4 @@
-"""What was believed before a bake taught its kitchen, and whether the yeast foamed, have columns of their own."""
+"""Columns for the belief before a bake taught its kitchen, and for whether the yeast foamed."""
 
 import sqlalchemy as sa
 from alembic import op
