@@ -6,6 +6,8 @@ import importlib
 import re
 from pathlib import Path
 
+import pytest
+
 import science_tables
 from brassclock.cli import parser
 
@@ -16,6 +18,21 @@ README = (ROOT / "README.md").read_text("utf-8")
 def test_parameter_tables_are_fresh() -> None:
     page = science_tables.PAGE.read_text("utf-8")
     assert science_tables.renewed(page) == page, "docs/science.md is stale: make tables"
+    whole = science_tables.ALL.read_text("utf-8")
+    assert science_tables.every_parameter() == whole, "docs/parameters.md is stale: make tables"
+
+
+SETTINGS = {"MOST_PREHEAT_S", "HOPELESS_S"}  # bounds of the computation
+
+
+@pytest.mark.parametrize("room", ["surfaces", "risk", "heating", "legs", "ends", "layers", "actions", "edges"])
+def test_every_number_of_the_heat_has_its_class(room: str) -> None:
+    """A float that stands in these modules says its unit, range, class and source; a setting of the computation is
+    named."""
+    module = vars(importlib.import_module(f"brassclock.core.fire.{room}"))
+    plain = {k for k, v in module.items() if k.isupper() and type(v) is float}
+    plain |= {k for k, v in module.items() if k.isupper() and isinstance(v, dict) and float in map(type, v.values())}
+    assert plain - SETTINGS == set()
 
 
 def test_every_command_and_target_is_told() -> None:

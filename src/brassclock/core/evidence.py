@@ -19,23 +19,39 @@ class Kind(StrEnum):
     LEARNED = "learned here"
 
 
-@dataclass(frozen=True)
-class Param:
-    """A model parameter: value, unit, believable range, evidence class and source."""
+class Param(float):
+    """A parameter of a model or of practice: a number with its unit, believable range, evidence class and source.
 
-    value: float
+    It is used as the number that it is. Raises ValueError when it lies outside its own range.
+
+    >>> Param(2.0, "s", 1, 4, Kind.JUDGEMENT, "uptake of steam") * 3
+    6.0
+    """
+
     unit: str
     low: float
     high: float
     kind: Kind
     source: str
 
-    def __post_init__(self) -> None:
-        if not self.low <= self.value <= self.high:
+    def __new__(cls, value: float, unit: str, low: float, high: float, kind: Kind, source: str) -> Param:
+        if not low <= value <= high:
             raise ValueError(
-                f"Parameter {self.value} {self.unit} lies outside its own range "
-                f"{self.low} to {self.high}. Widen the range or mend the value."
+                f"Parameter {value} {unit} lies outside its own range {low} to {high}. Widen the range or mend the "
+                "value."
             )
+        self = super().__new__(cls, value)
+        self.unit, self.low, self.high, self.kind, self.source = unit, low, high, kind, source
+        return self
+
+    @property
+    def value(self) -> float:
+        """The bare number."""
+        return float(self)
+
+    def __reduce__(self) -> tuple[type[float], tuple[float]]:
+        """A copy, and what is stored, is the bare number."""
+        return float, (float(self),)
 
 
 @dataclass(frozen=True)

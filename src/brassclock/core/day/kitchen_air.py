@@ -9,11 +9,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.time import hours_between, later
 
 STEP_H = 1e-3
-SWING_H = 0.8  # judgement: from one start of the compressor to the next
-LOG_FADES_H = 6.0  # judgement: how long today's air stays off its usual hours
+SWING_H = Param(0.8, "h", 0.4, 1.5, Kind.JUDGEMENT, "from one start of a fridge's compressor to the next")
+LOG_FADES_H = Param(6.0, "h", 3, 12, Kind.JUDGEMENT, "today's air stays off its usual hours so long")
 
 
 @dataclass(frozen=True)

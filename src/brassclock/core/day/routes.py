@@ -14,14 +14,17 @@ from dataclasses import dataclass, replace
 from brassclock.core.day.places import Place
 from brassclock.core.day.plan import plan_back
 from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, StageSpec
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise.stages import run_stages
 from brassclock.core.rise.windows import aims
 from brassclock.core.time import hours_between, later
 
 DOSE_LIMITS = (0.03, 3.0)
-LEAST_IN_BALLS = 0.2  # judgement: with less the bulk takes half a day before the balls are chilled
+LEAST_IN_BALLS = Param(
+    0.2, "-", 0.1, 0.4, Kind.JUDGEMENT, "with less the bulk takes half a day before the balls are chilled"
+)
 BEST_AT_WORK_M = 1.15
-LEAST_OF_COLD = 0.75  # judgement: with less of its cold a route is another route
+LEAST_OF_COLD = Param(0.75, "-", 0.5, 0.9, Kind.JUDGEMENT, "with less of its cold a route is another route")
 SLOW_BULK_H = 7.0  # ready then; at its best hours later
 COLD_AFTER_H = 0.5
 PLAIN_BULK_H, PLAIN_BALL_H, TEMPER_H = 1.5, 2.5, 1.5  # practice: where the clock stands when a dose is sought

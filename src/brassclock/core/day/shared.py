@@ -14,9 +14,10 @@ import numpy as np
 
 from brassclock.core.day.hands import Busy, Count, Slots
 from brassclock.core.day.spec import DayPlan
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.time import later
 
-LITRES_PER_KG = 2.5  # judgement: a risen dough in its tub, or balls on their trays
+LITRES_PER_KG = Param(2.5, "L/kg", 1.8, 4, Kind.JUDGEMENT, "a risen dough in its tub, or balls on their trays")
 
 
 def shelf_litres(dough_g: float) -> float:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.legs import Step, legs_of_steps
 from brassclock.core.fire.program import Program
 from brassclock.core.rise.belief import Band
@@ -21,8 +22,13 @@ HANDS_S = {
 }  # practice
 EDGES = 3  # of a quarter, of a round cut with a cross: each is stood up
 AT_ONCE = Band(0.0, 0.0, 0.0, 0.0)
-WRAP_S = (
-    600.0  # practice: a thick round rests ten minutes in its cloth, so that its crust softens and its middle evens out
+WRAP_S = Param(
+    600.0,
+    "s",
+    300,
+    1200,
+    Kind.PRACTICE,
+    "a thick round rests in its cloth, so that its crust softens and its middle evens out",
 )
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.colour import DOSES, GOLDEN_BOTH, Wish
 from brassclock.core.fire.ends import End, comes_off, off_by_hand
 from brassclock.core.fire.legs import TOPPING_WATER, Step, as_written, chosen
@@ -18,10 +19,13 @@ from brassclock.core.fire.surfaces import LID_FACE, Surface
 from brassclock.core.matter.air import pressure_at_altitude_pa
 
 Array = NDArray[np.float64]
-RESTED_MIN, MOST_SHRINK = 8.0, 0.12  # practice: a round rolled and not rested draws back by up to an eighth
+RESTED_MIN = Param(8.0, "min", 4, 15, Kind.PRACTICE, "a rolled round that draws back no more")
+MOST_SHRINK = Param(0.12, "-", 0.05, 0.2, Kind.PRACTICE, "a round rolled and not rested draws back by up to an eighth")
 MOST_ROWS = 1000  # of a bake's picture
-READY_S = 20.0  # after it is through and coloured: its pocket fills meanwhile
-SAFELY = 1.25  # judgement: the p90 of a filling's time over its middle, where only one bake is run
+READY_S = Param(20.0, "s", 10, 40, Kind.JUDGEMENT, "after it is through and coloured: its pocket fills meanwhile")
+SAFELY = Param(
+    1.25, "-", 1.1, 1.5, Kind.JUDGEMENT, "the p90 of a filling's time over its middle, where only one bake is run"
+)
 
 
 @dataclass(frozen=True)

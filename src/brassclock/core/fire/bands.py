@@ -14,12 +14,20 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.draws import DRAWS
 from brassclock.core.rise.belief import Z10, Band
 
 Array = NDArray[np.float64]
 COUNT = 32
-MODEL_SD_LOG = 0.20  # of a time, beside what the inputs spread; set so that four of five stated times lie inside
+MODEL_SD_LOG = Param(
+    0.20,
+    "-",
+    0.1,
+    0.35,
+    Kind.FITTED,
+    "of a time, beside what the inputs spread; set so that four of five stated times lie inside",
+)
 
 
 @dataclass(frozen=True)

@@ -10,11 +10,21 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.params import GOLDEN
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK
 
-FLOUR_K, FLOUR_EA = 42_000.0, 64_151.0  # 1/s and J/mol of loose flour; judgement, set so that 200 C takes a minute
-FLOUR_FACTOR = 1.30  # of its seconds, either way
-ROOM_C = 25.0
+FLOUR_K = Param(42_000.0, "1/s", 2e4, 9e4, Kind.JUDGEMENT, "browning of loose flour; set so that 200 C takes a minute")
+FLOUR_EA = Param(
+    64_151.0,
+    "J/mol",
+    55000,
+    75000,
+    Kind.PUBLISHED_FROM_MEMORY,
+    "browning of loose flour as of crust: Zanoni, Peri and Bruno 1995",
+)
+FLOUR_FACTOR = Param(1.30, "-", 1.1, 1.6, Kind.JUDGEMENT, "of its seconds, either way")
+ROOM_C = Param(25.0, "C", 15, 32, Kind.JUDGEMENT, "the kitchen that a thermometer sees in a shiny surface")
 
 
 @dataclass(frozen=True)
@@ -57,7 +67,15 @@ DOUGH = {  # a pinch of dough in oil
     "rises": (170.0, 195.0, "It comes up at once in fine bubbles: fry now."),
     "browns_at_once": (200.0, 230.0, "It browns within seconds: too hot, take it off the fire."),
 }
-EMISSIVITY = {"bare_steel": 0.4, "iron_seasoned": 0.9, "stone": 0.93, "clay": 0.91, "aluminium": 0.15, "glass": 0.92}
+EMISSIVITY_FROM = "handbook order"
+EMISSIVITY = {
+    "bare_steel": Param(0.4, "-", 0.32, 0.432, Kind.PUBLISHED_FROM_MEMORY, EMISSIVITY_FROM),
+    "iron_seasoned": Param(0.9, "-", 0.72, 0.972, Kind.PUBLISHED_FROM_MEMORY, EMISSIVITY_FROM),
+    "stone": Param(0.93, "-", 0.744, 1.0044, Kind.PUBLISHED_FROM_MEMORY, EMISSIVITY_FROM),
+    "clay": Param(0.91, "-", 0.728, 0.9828, Kind.PUBLISHED_FROM_MEMORY, EMISSIVITY_FROM),
+    "aluminium": Param(0.15, "-", 0.12, 0.162, Kind.PUBLISHED_FROM_MEMORY, EMISSIVITY_FROM),
+    "glass": Param(0.92, "-", 0.736, 0.9936, Kind.PUBLISHED_FROM_MEMORY, EMISSIVITY_FROM),
+}
 
 
 def flour_gold_s(surface_c: float) -> float:
@@ -66,7 +84,7 @@ def flour_gold_s(surface_c: float) -> float:
     >>> [round(flour_gold_s(t)) for t in (200, 250)]
     [58, 12]
     """
-    rate = FLOUR_K * math.exp(-FLOUR_EA / (8.314 * (surface_c + 273.15)))
+    rate = FLOUR_K * math.exp(-FLOUR_EA / (GAS_CONSTANT_J_MOLK * (surface_c + 273.15)))
     return GOLDEN / rate
 
 
@@ -74,7 +92,7 @@ def by_flour(seconds: float) -> Heat:
     """From the seconds that flour took to turn golden; the band is its timing and its layer, 30 % either way."""
 
     def at(s: float) -> float:
-        return FLOUR_EA / 8.314 / math.log(FLOUR_K * s / GOLDEN) - 273.15
+        return FLOUR_EA / GAS_CONSTANT_J_MOLK / math.log(FLOUR_K * s / GOLDEN) - 273.15
 
     middle = at(seconds)
     return Heat(

@@ -8,8 +8,11 @@ from __future__ import annotations
 
 import math
 
-CRUMB_K, CRUMB_RHO_C = 0.6, 2.93e6  # W/mK; J/m3K of moist crumb
-DONE_C = 96.0
+from brassclock.core.evidence import Kind, Param
+from brassclock.core.fire.puff.params import DONE_MOST_C
+
+CRUMB_K = Param(0.6, "W/(m K)", 0.4, 0.7, Kind.PUBLISHED_FROM_MEMORY, "moist crumb, handbook order")
+CRUMB_RHO_C = Param(2.93e6, "J/(m3 K)", 2.4e6, 3.4e6, Kind.PUBLISHED_FROM_MEMORY, "moist crumb, handbook order")
 
 
 def edge_temperature(
@@ -26,10 +29,10 @@ def edge_temperature(
 
 def edge_seconds(edge_c: float, thickness_m: float, plate_c: float = 170.0, h_contact: float = 250.0) -> float | None:
     """Seconds for an edge on a plate to reach 96 C; None on a plate no hotter than that."""
-    if plate_c <= DONE_C + 1:
+    if plate_c <= DONE_MOST_C + 1:
         return None
-    if edge_c >= DONE_C:
+    if edge_c >= DONE_MOST_C:
         return 0.0
     lam = thickness_m / math.pi
     tau = CRUMB_RHO_C * lam * (1 / h_contact + lam / (2 * CRUMB_K))
-    return tau * math.log((plate_c - edge_c) / (plate_c - DONE_C))
+    return tau * math.log((plate_c - edge_c) / (plate_c - DONE_MOST_C))

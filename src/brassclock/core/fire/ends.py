@@ -10,19 +10,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.colour import DOSES, Wish, reached_s
 from brassclock.core.fire.puff.model import Baked
 
-MIN_SECOND_S = 15.0
-LEAST_S = 5.0  # after the turn
-AFTER_FULL_S = 4.0
-DRESSING_HOT_C, DRESSING_HOT_S = (
-    80.0,
-    90.0,
-)  # judgement, with stated times in view: a topping is done so long after it is hot
-WELL_BEFORE = 0.85  # judgement: black spots a moment before it is through spoil no bread
-NEARLY = 0.5  # judgement: of the dose of a colour
-SHORT_OF_S = 5.0  # before it is too dry or black
+MIN_SECOND_S = Param(15.0, "s", 5, 30, Kind.PRACTICE, "nobody takes a bread off sooner after its turn")
+LEAST_S = Param(5.0, "s", 2, 15, Kind.PRACTICE, "after the turn")
+AFTER_FULL_S = Param(4.0, "s", 2, 10, Kind.JUDGEMENT, "a full pocket stays a moment")
+DRESSING_HOT_C = Param(80.0, "C", 70, 90, Kind.JUDGEMENT, "a topping counts as hot; stated times in view")
+DRESSING_HOT_S = Param(
+    90.0, "s", 45, 180, Kind.JUDGEMENT, "a topping is done so long after it is hot; stated times in view"
+)
+WELL_BEFORE = Param(0.85, "-", 0.7, 1, Kind.JUDGEMENT, "black spots a moment before it is through spoil no bread")
+NEARLY = Param(0.5, "-", 0.3, 0.8, Kind.JUDGEMENT, "of the dose of a colour")
+SHORT_OF_S = Param(5.0, "s", 2, 15, Kind.JUDGEMENT, "before it is too dry or black")
 
 
 @dataclass(frozen=True)

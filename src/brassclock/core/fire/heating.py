@@ -14,53 +14,66 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.model import Face, Plate
 from brassclock.core.fire.puff.params import MATERIALS, PARAMS
 from brassclock.core.fire.surfaces import HOB_W_M2, OPEN_FACE, Surface
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK
 
 Array = NDArray[np.float64]
+RECOVERED_K_FROM = "near enough to the start for the next bread; a clay oven's range is wide"
 RECOVERED_K = {
-    "wall": 60.0,
-    "floor": 40.0,
-    "oven": 45.0,
-}  # judgement: near enough to the start for the next bread; a clay oven's range is wide
-RECOVERED_USUAL_K = 20.0
-RECOVER_LIMIT_S = 900.0
-OIL_KG, OIL_J_KGK, OIL_W = 1.5, 2000.0, 1200.0  # judgement: a small wok of oil, and what reaches it of the flame
-ROOM_C = 20.0
+    "wall": Param(60.0, "K", 30, 120, Kind.JUDGEMENT, RECOVERED_K_FROM),
+    "floor": Param(40.0, "K", 20, 80, Kind.JUDGEMENT, RECOVERED_K_FROM),
+    "oven": Param(45.0, "K", 22.5, 90, Kind.JUDGEMENT, RECOVERED_K_FROM),
+}
+RECOVERED_USUAL_K = Param(20.0, "K", 10, 40, Kind.JUDGEMENT, "near enough to the start for the next bread")
+RECOVER_LIMIT_S = Param(900.0, "s", 600, 1800, Kind.JUDGEMENT, "longest wait for a surface")
+OIL_KG = Param(1.5, "kg", 0.7, 3, Kind.JUDGEMENT, "a small wok of oil")
+OIL_J_KGK = Param(2000.0, "J/(kg K)", 1700, 2300, Kind.PUBLISHED_FROM_MEMORY, "heat capacity of oil, handbook order")
+OIL_W = Param(1200.0, "W", 700, 2000, Kind.JUDGEMENT, "of the flame that reaches the oil")
+ROOM_C = Param(20.0, "C", 15, 28, Kind.JUDGEMENT, "the kitchen about a cold surface")
 CELLS = 10
-HOT_ENOUGH_K = 5.0  # below what is wanted counts as there
-SOAKED = 0.6  # of a thick wall's own rise, on the mean, before it gives what it gets: judgement
-OVEN_RAMP_MIN, OVEN_H = (
-    20.0,
-    15.0,
-)  # practice: a kitchen oven's air to its setting; its air against stone or steel [W/m2K]
+HOT_ENOUGH_K = Param(5.0, "K", 2, 10, Kind.JUDGEMENT, "below what is wanted counts as there")
+SOAKED = Param(
+    0.6, "-", 0.4, 0.8, Kind.JUDGEMENT, "of a thick wall's own rise, on the mean, before it gives what it gets"
+)
+OVEN_RAMP_MIN = Param(20.0, "min", 10, 35, Kind.PRACTICE, "a kitchen oven's air to its setting")
+OVEN_H = Param(15.0, "W/(m2 K)", 8, 25, Kind.PRACTICE, "oven air against stone or steel")
+WALL_FIRE_W_M2_FROM = "into a wall or a floor"
 WALL_FIRE_W_M2 = {
-    "charcoal": 7_500.0,
-    "gas": 8_000.0,
-    "electric": 6_000.0,
-    "ceramic": 6_000.0,
-}  # judgement: into a wall or a floor
+    "charcoal": Param(7_500.0, "W/m2", 4500, 12000, Kind.JUDGEMENT, WALL_FIRE_W_M2_FROM),
+    "gas": Param(8_000.0, "W/m2", 4800, 12800, Kind.JUDGEMENT, WALL_FIRE_W_M2_FROM),
+    "electric": Param(6_000.0, "W/m2", 3600, 9600, Kind.JUDGEMENT, WALL_FIRE_W_M2_FROM),
+    "ceramic": Param(6_000.0, "W/m2", 3600, 9600, Kind.JUDGEMENT, WALL_FIRE_W_M2_FROM),
+}
+FLOOR_FIRE_W_M2_FROM = "set so that a flame oven's floor is ready in about twenty minutes on high"
 FLOOR_FIRE_W_M2 = {
-    "gas": 13_000.0
-}  # practice: a flame oven's floor is ready in about twenty minutes on high; set by that
-WALL_BACK_H = 3.0  # W/m2K: an insulated back
+    "gas": Param(13_000.0, "W/m2", 7800, 20800, Kind.PRACTICE, FLOOR_FIRE_W_M2_FROM),
+}
+WALL_BACK_H = Param(3.0, "W/(m2 K)", 1, 8, Kind.JUDGEMENT, "an insulated back")
+WALL_AREA_M2_FROM = "inside of a clay oven; set by the charcoal that is usual at home (2.5 to 2.7 kg)"
 WALL_AREA_M2 = {
-    "home": 0.57,
-    "canteen": 0.9,
-}  # of a clay oven's inside; set by the charcoal that is usual at home (2.5 to 2.7 kg)
-CHARCOAL_J_KG, CHARCOAL_SHARE = 29e6, 0.20  # published, from memory; judgement: what of its heat ends up in the wall
-LIGHTING_S = {"charcoal": 1500.0}  # practice: until the coals glow and the flames are down
+    "home": Param(0.57, "m2", 0.342, 0.912, Kind.PRACTICE, WALL_AREA_M2_FROM),
+    "canteen": Param(0.9, "m2", 0.54, 1.44, Kind.PRACTICE, WALL_AREA_M2_FROM),
+}
+CHARCOAL_J_KG = Param(29e6, "J/kg", 26e6, 32e6, Kind.PUBLISHED_FROM_MEMORY, "heating value of charcoal")
+CHARCOAL_SHARE = Param(0.20, "-", 0.1, 0.35, Kind.JUDGEMENT, "of charcoal's heat that ends up in the wall")
+LIGHTING_S_FROM = "until the coals glow and the flames are down"
+LIGHTING_S = {
+    "charcoal": Param(1500.0, "s", 900, 2400, Kind.PRACTICE, LIGHTING_S_FROM),
+}
+SETTLES_S_FROM = "until a change of the fire is felt"
 SETTLES_S = {
-    "gas": 15.0,
-    "ceramic": 90.0,
-    "electric": 120.0,
-    "charcoal": 900.0,
-}  # practice: until a change of the fire is felt
+    "gas": Param(15.0, "s", 7.5, 30, Kind.PRACTICE, SETTLES_S_FROM),
+    "ceramic": Param(90.0, "s", 45, 180, Kind.PRACTICE, SETTLES_S_FROM),
+    "electric": Param(120.0, "s", 60, 240, Kind.PRACTICE, SETTLES_S_FROM),
+    "charcoal": Param(900.0, "s", 450, 1800, Kind.PRACTICE, SETTLES_S_FROM),
+}
 MOST_PREHEAT_S, HOPELESS_S = 4 * 3600.0, 7200.0
 MOST_WIPE = 12
-KNOB_SLACK = 1.15  # a knob is no finer than this
-COVERED = 0.55  # judgement: how much of a heated plate its bread covers
+KNOB_SLACK = Param(1.15, "-", 1.05, 1.3, Kind.JUDGEMENT, "a knob is no finer than this")
+COVERED = Param(0.55, "-", 0.35, 0.8, Kind.JUDGEMENT, "share of a heated plate that its bread covers")
 KNOBS = tuple(HOB_W_M2)  # from the weakest
 
 
@@ -256,6 +269,6 @@ def wipe_every(surface: Surface, cycle_s: float) -> int | None:
     """Breads until the flour that one left there chars; None where nothing is dusted or left lying."""
     if surface.spec.way in ("wall", "oil", "tray") or surface.greased != "dry":
         return None
-    char_k = PARAMS["char_ea"].value / 8.314
+    char_k = PARAMS["char_ea"].value / GAS_CONSTANT_J_MOLK
     rate = PARAMS["char_300"].value * math.exp(-char_k * (1 / (surface.temp_c + 273.15) - 1 / 573.15))
     return max(1, min(int(1 / rate / max(cycle_s, 1.0)), MOST_WIPE))

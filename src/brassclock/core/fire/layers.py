@@ -7,23 +7,25 @@ from dataclasses import replace
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.soda import soda_left
 
-FILLING_WATER_PER_DRY = 1.8  # judgement: a cooked filling of about two thirds water
-MOST_SHARE = 1.5  # practice: more filling than one and a half times its dough tears it
+FILLING_WATER_PER_DRY = Param(1.8, "kg/kg", 1, 3, Kind.JUDGEMENT, "a cooked filling of about two thirds water")
+MOST_SHARE = Param(1.5, "-", 1, 2, Kind.PRACTICE, "more filling than one and a half times its dough tears it")
 
-LEAN_SUGAR, MOST_BROWNING = 0.02, 2.5  # of the flour: its own sugar and what its starch gives; judgement
-SODA_GAIN, SOUR_LOSS = (
-    0.3,
-    0.7,
-)  # of browning, per gram of soda or its worth of acid in 100 g of flour; fitted to stated times
+LEAN_SUGAR = Param(0.02, "-", 0.01, 0.04, Kind.JUDGEMENT, "of the flour: its own sugar and what its starch gives")
+MOST_BROWNING = Param(2.5, "-", 1.5, 4, Kind.JUDGEMENT, "fastest browning over a lean dough")
+SODA_GAIN = Param(0.3, "-", 0.1, 0.6, Kind.FITTED, "of browning, per gram of soda in 100 g of flour; stated times")
+SOUR_LOSS = Param(
+    0.7, "-", 0.3, 1, Kind.FITTED, "of browning, per gram of soda's worth of acid in 100 g of flour; stated times"
+)
 MOST_MM = 45  # of a bread before it swells
-PROVED_RISE = 1.25  # practice: what a proved roll still springs in the oven
-PROVED_RHO = 620.0  # kg/m3 of a proved roll, judgement
-DENSE_RHO = 1150.0  # kg/m3 of a dough without gas, order of handbooks
-YEASTED_RISE = 1.15  # judgement: how far a yeasted sheet swells in the heat before it parts
+PROVED_RISE = Param(1.25, "-", 1.1, 1.5, Kind.PRACTICE, "what a proved roll still springs in the oven")
+PROVED_RHO = Param(620.0, "kg/m3", 450, 800, Kind.JUDGEMENT, "a proved roll")
+DENSE_RHO = Param(1150.0, "kg/m3", 1080, 1220, Kind.PUBLISHED_FROM_MEMORY, "dough without gas, handbook order")
+YEASTED_RISE = Param(1.15, "-", 1.05, 1.4, Kind.JUDGEMENT, "swelling of a yeasted sheet in the heat before it parts")
 
 
 def chemical_rise(thickness_mm: float) -> float:

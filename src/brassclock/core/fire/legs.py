@@ -6,26 +6,30 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.colour import DOSES, Wish
 from brassclock.core.fire.puff.model import Bread, Face, Stage
 from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface, SurfaceKind
 
-TURN_LIMIT_S = 300.0
-SECOND_LIMIT_S = 300.0
-FLAME_LIMIT_S = 150.0
-THICK_LIMIT_S = 900.0  # a side of a thick round
-WALL_LIMIT_S = 240.0
-UNTURNED_LIMIT_S = 600.0  # of a docked or topped bread that stays as it lies
-THICK_OVEN_LIMIT_S = 3600.0
-AFTER_READY_S = 600.0
-OIL_LIMIT_S = 90.0
-AFTER_PUFF_S = 10.0
-AFTER_CUE_S = 5.0
-CUE_LIMIT_S = 180.0
-SPRAY_KG_M2 = 0.04  # practice: a spray or two over one bread
-TOPPING_WATER = 0.65  # judgement: of a topping's mass
-TOP_WATER_KG_M2 = 0.65  # of a topping of 1 kg/m2, where its mass is not told
-OVEN_FINISH_C, OVEN_H = 180.0, 15.0
+TURN_LIMIT_S = Param(300.0, "s", 150, 600, Kind.JUDGEMENT, "longest first side that is looked at")
+SECOND_LIMIT_S = Param(300.0, "s", 150, 600, Kind.JUDGEMENT, "longest second side that is looked at")
+FLAME_LIMIT_S = Param(150.0, "s", 60, 300, Kind.JUDGEMENT, "longest stay over a flame")
+THICK_LIMIT_S = Param(900.0, "s", 600, 1500, Kind.JUDGEMENT, "longest side of a thick round")
+WALL_LIMIT_S = Param(240.0, "s", 120, 480, Kind.JUDGEMENT, "longest stay on a wall")
+UNTURNED_LIMIT_S = Param(
+    600.0, "s", 300, 1200, Kind.JUDGEMENT, "longest stay of a docked or topped bread that stays as it lies"
+)
+THICK_OVEN_LIMIT_S = Param(3600.0, "s", 2400, 5400, Kind.JUDGEMENT, "longest stay of a thick bread in an oven")
+AFTER_READY_S = Param(600.0, "s", 300, 1200, Kind.JUDGEMENT, "looked at past the end")
+OIL_LIMIT_S = Param(90.0, "s", 45, 240, Kind.JUDGEMENT, "longest side in oil")
+AFTER_PUFF_S = Param(10.0, "s", 4, 20, Kind.PRACTICE, "left after it puffed")
+AFTER_CUE_S = Param(5.0, "s", 2, 15, Kind.PRACTICE, "hands react to bubbles and first brown")
+CUE_LIMIT_S = Param(180.0, "s", 90, 300, Kind.JUDGEMENT, "longest wait for bubbles and first brown")
+SPRAY_KG_M2 = Param(0.04, "kg/m2", 0.01, 0.1, Kind.PRACTICE, "a spray or two over one bread")
+TOPPING_WATER = Param(0.65, "-", 0.4, 0.85, Kind.JUDGEMENT, "of a topping's mass")
+TOP_WATER_KG_M2 = Param(0.65, "kg/m2", 0.3, 1, Kind.JUDGEMENT, "of a topping of 1 kg/m2, where its mass is not given")
+OVEN_FINISH_C = Param(180.0, "C", 160, 200, Kind.PRACTICE, "an oven that finishes and browns no more")
+OVEN_H = Param(15.0, "W/(m2 K)", 8, 25, Kind.PRACTICE, "oven air against a bread")
 MOVES = {"inverted": "invert", "grill": "grill"}  # what the second stretch begins with; else it is turned
 
 

@@ -13,10 +13,22 @@ from dataclasses import dataclass
 
 import numpy as np
 
-SD_LOG = 0.25  # of a time: model and reading together; in simulation the 80 % interval then holds about 89 %
-PRIOR_SD_C = 25.0
-COLOUR_SD_LOG = 0.5  # of a dose as the eye calls it: dough, place and eye together
-PALE, DARK = 0.7, 2.0  # of the dose that was wished: what is called too pale lies below, too dark above
+from brassclock.core.evidence import Kind, Param
+
+SD_LOG = Param(
+    0.25,
+    "-",
+    0.15,
+    0.4,
+    Kind.JUDGEMENT,
+    "of a time: model and reading together; in simulation the 80 % interval then holds about 89 %",
+)
+PRIOR_SD_C = Param(25.0, "C", 15, 40, Kind.JUDGEMENT, "a surface before its first bread")
+COLOUR_SD_LOG = Param(
+    0.5, "-", 0.3, 0.8, Kind.JUDGEMENT, "of a dose as the eye calls it: dough, place and eye together"
+)
+PALE = Param(0.7, "-", 0.4, 0.9, Kind.JUDGEMENT, "of the dose that was wished: what is called too pale lies below")
+DARK = Param(2.0, "-", 1.4, 3, Kind.JUDGEMENT, "of the dose that was wished: what is called too dark lies above")
 REACH_C, STEP_C = 75.0, 5.0
 EVENT_OF = {"bubbles": "bubbles", "browned": "light_bottom", "puffed": "puff"}
 NEVER_S = 600.0  # an event the model never reaches counts as this late

@@ -10,17 +10,18 @@ from functools import cached_property
 import numpy as np
 
 from brassclock.core.cautions import Caution
-from brassclock.core.evidence import Why
+from brassclock.core.evidence import Kind, Param, Why
 from brassclock.core.fire.baking import Baking, Faults, laid_on, shrunk
 from brassclock.core.fire.bands import Bands, bands, offsets
 from brassclock.core.fire.colour import GOLDEN_BOTH, Wish, word_of
-from brassclock.core.fire.edges import DONE_C, edge_seconds, edge_temperature
+from brassclock.core.fire.edges import edge_seconds, edge_temperature
 from brassclock.core.fire.ends import End
 from brassclock.core.fire.heating import Heating, heating, oil_after, recovery_s
 from brassclock.core.fire.legs import Step, legs_of_steps, second_move
 from brassclock.core.fire.program_why import _cautions, _whys
 from brassclock.core.fire.puff import model
 from brassclock.core.fire.puff.model import Baked, Bread, Stage
+from brassclock.core.fire.puff.params import DONE_MOST_C
 from brassclock.core.fire.right_heat import RightHeat, right_heat
 from brassclock.core.fire.risk import Score, pocket_score
 from brassclock.core.fire.surface_heat import spread_k
@@ -28,11 +29,13 @@ from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import Verdict, verdicts
 from brassclock.core.rise.belief import Band
 
-MOST_UNSAFE = 0.1  # of the bakes of an ensemble in which the filling does not get hot enough
+MOST_UNSAFE = Param(
+    0.1, "-", 0.02, 0.1, Kind.JUDGEMENT, "of the bakes of an ensemble in which the filling does not get hot enough"
+)
 RAW = {"does_not_cook_through", "filling_not_safe"}
-BAND = 0.30  # of a time, while only one bake can be run
-RADIANT_H = 8.0  # W/m2K of a hot edge to the kitchen
-DEFAULT_FLOUR_G_M2 = 15.0
+BAND = Param(0.30, "-", 0.2, 0.4, Kind.JUDGEMENT, "of a time, while only one bake can be run")
+RADIANT_H = Param(8.0, "W/(m2 K)", 5, 14, Kind.PUBLISHED_FROM_MEMORY, "a hot edge to the kitchen")
+DEFAULT_FLOUR_G_M2 = Param(15.0, "g/m2", 5, 40, Kind.PRACTICE, "bench flour on a rolled round")
 EVENTS = (
     "bubbles",
     "bottom_set",
@@ -307,7 +310,7 @@ def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
         return None
     grown = bread.thickness_m * bread.rise_g
     middle_c = float(np.median(baked.temp_c[-1]))
-    edge_c = edge_temperature(min(middle_c, DONE_C), grown, surface.top.h_w_m2k + RADIANT_H, surface.top.gas_c)
+    edge_c = edge_temperature(min(middle_c, DONE_MOST_C), grown, surface.top.h_w_m2k + RADIANT_H, surface.top.gas_c)
     heated_s, coloured_s = edge_seconds(edge_c, grown, surface.temp_c), baked.events["light_bottom"]
     return None if heated_s is None else max(heated_s, coloured_s or 0.0)
 

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import Input, Kind, Why
+from brassclock.core.evidence import Input, Kind, Param, Why
 from brassclock.core.fire.colour import Wish
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.surfaces import Surface
 
-FLOUR_SMOKES_C, FAT_SMOKES_C = (
-    215.0,
-    230.0,
-)  # practice: loose flour on a plate; refined seed oils, as a cook's handbook has them
-NONSTICK_MOST_C = 250.0  # judgement: makers name 230 to 260 C
+FLOUR_SMOKES_C = Param(215.0, "C", 200, 235, Kind.PRACTICE, "loose flour on a plate")
+FAT_SMOKES_C = Param(230.0, "C", 200, 250, Kind.PRACTICE, "refined seed oils, as a cook's handbook has them")
+NONSTICK_MOST_C = Param(250.0, "C", 230, 260, Kind.JUDGEMENT, "makers name 230 to 260 C")
 STEP_CAUTIONS = {
     "wall": ("clay_hands",),
     "inverted": ("inverted_plate",),

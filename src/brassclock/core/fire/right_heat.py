@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.colour import reached_s
 from brassclock.core.fire.ends import End, black_s, sides_s
@@ -29,8 +30,8 @@ RANGES = {  # [C] that are tried, by the way of a surface
     "inverted": (130.0, 300.0),
     "grill": (130.0, 300.0),
 }
-LEAST_SIDE_S = 15.0  # practice: nobody turns sooner
-MARGIN_K = 20.0  # judgement: below the heat at which it goes wrong
+LEAST_SIDE_S = Param(15.0, "s", 8, 30, Kind.PRACTICE, "nobody turns sooner")
+MARGIN_K = Param(20.0, "K", 10, 40, Kind.JUDGEMENT, "below the heat at which it goes wrong")
 BEST_MOST = {  # practice: hotter, flour and fat burn on it, or nobody gets it so hot at home [C]
     "oven": 290.0,
     "tray": 250.0,
@@ -43,10 +44,12 @@ BEST_MOST = {  # practice: hotter, flour and fat burn on it, or nobody gets it s
     "grill": 250.0,
 }
 # of the time on the heat spent waiting for the middle, or for the top to set, while a face is coloured already
-TOGETHER = 0.10
-HABIT_SD_LOG = 0.25  # of a side's time: the hand and the model together
+TOGETHER = Param(
+    0.10, "-", 0.05, 0.2, Kind.JUDGEMENT, "of the time on the heat spent waiting for the middle, or for the top to set"
+)
+HABIT_SD_LOG = Param(0.25, "-", 0.15, 0.4, Kind.JUDGEMENT, "of a side's time: the hand and the model together")
 HABIT_REACH_SD, HABIT_STEP_K = 3.0, 5.0
-UNEXPLAINED = 2.0  # mean squared miss, in sd, beyond which no heat explains the times
+UNEXPLAINED = Param(2.0, "-", 1, 4, Kind.JUDGEMENT, "mean squared miss, in sd, beyond which no heat explains the times")
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-BEST_SCORE = 95.0
-DOCKED_SCORE = 3.0
+from brassclock.core.evidence import Kind, Param
+
+BEST_SCORE = Param(95.0, "-", 90, 100, Kind.JUDGEMENT, "of a pocket with nothing against it")
+DOCKED_SCORE = Param(3.0, "-", 0, 10, Kind.PRACTICE, "docked breads stay flat")
 
 
 @dataclass(frozen=True)
@@ -90,7 +92,7 @@ def pocket_score(levels: Mapping[str, float], *, docked: bool = False, pocket_sh
         name: FACTORS[name].weight * ramp(level, FACTORS[name].start, FACTORS[name].end)
         for name, level in levels.items()
     }
-    score = BEST_SCORE
+    score: float = BEST_SCORE
     for cost in costs.values():
         score *= 1 - cost
     reasons = [

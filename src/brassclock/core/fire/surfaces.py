@@ -9,15 +9,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.model import Face, Plate
 
+HOB_W_M2_FROM = "a hob's flux into a plate by its knob; one factor for all"
 HOB_W_M2 = {
-    "low": 6_400.0,
-    "medium_low": 8_000.0,
-    "medium": 9_600.0,
-    "medium_high": 12_800.0,
-    "high": 17_600.0,
-}  # one factor fitted
+    "low": Param(6_400.0, "W/m2", 4480, 8960, Kind.FITTED, HOB_W_M2_FROM),
+    "medium_low": Param(8_000.0, "W/m2", 5600, 11200, Kind.FITTED, HOB_W_M2_FROM),
+    "medium": Param(9_600.0, "W/m2", 6720, 13440, Kind.FITTED, HOB_W_M2_FROM),
+    "medium_high": Param(12_800.0, "W/m2", 8960, 17920, Kind.FITTED, HOB_W_M2_FROM),
+    "high": Param(17_600.0, "W/m2", 12320, 24640, Kind.FITTED, HOB_W_M2_FROM),
+}
 OPEN_FACE = Face(30, 10, 30, 0.9, 1200)
 LID_FACE = Face(110, 10, 120, 0.9, 75_000)  # full of steam
 GRILL_FACE = Face(180, 12, 450, 0.85, 3000)  # judgement: a glowing grill a hand above the pan
@@ -25,19 +27,28 @@ FLAME_FACES = {  # what an upturned bread sees
     "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
-WETTING_FILM = 0.15  # kg/m2
-DRY_CONTACT = {
+WETTING_FILM = Param(0.15, "kg/m2", 0.05, 0.3, Kind.PRACTICE, "water brushed on the back of a bread for a wall")
+DRY_CONTACT: dict[str, Param | None] = {  # where the bread no longer wets: oil fills the gaps
     "dry": None,
-    "film": 165.0,
-    "pool": 300.0,
-}  # W/m2K where the bread no longer wets: oil fills the gaps; the film's is fitted
-PEEL_DUST_KG_M2 = 0.03  # practice: flour left beneath a bread that slid from a peel
-DUST_KG_M3, DUST_K = 500.0, 0.06  # loose flour: handbook order, from memory
-STUCK_CONTACT = 200.0  # W/m2K: a wetted back stuck to wall or plate
-TRAY_START_C = 25.0
-DOOR_TAU_S, DOOR_BACK_S = 12.0, 60.0  # judgement: an open door takes the oven's air this fast; it comes back so
-BREAD_DIP_K = 10.0  # judgement: of the oven's air, for each cold bread beside the first
-FRIED_DRY = 0.27  # moisture loss at which a fried bread is too dry: some of it is replaced by oil
+    "film": Param(165.0, "W/(m2 K)", 100, 250, Kind.FITTED, "times that cooks state for a film of fat"),
+    "pool": Param(300.0, "W/(m2 K)", 200, 450, Kind.JUDGEMENT, "a pool of fat fills every gap"),
+}
+PEEL_DUST_KG_M2 = Param(0.03, "kg/m2", 0.01, 0.08, Kind.PRACTICE, "flour left beneath a bread that slid from a peel")
+DUST_KG_M3 = Param(500.0, "kg/m3", 400, 650, Kind.PUBLISHED_FROM_MEMORY, "loose flour, handbook order")
+DUST_K = Param(0.06, "W/(m K)", 0.04, 0.1, Kind.PUBLISHED_FROM_MEMORY, "loose flour, handbook order")
+STUCK_CONTACT = Param(200.0, "W/(m2 K)", 120, 350, Kind.JUDGEMENT, "a wetted back stuck to wall or plate")
+TRAY_START_C = Param(25.0, "C", 15, 35, Kind.PRACTICE, "a tray that was not heated")
+DOOR_TAU_S = Param(12.0, "s", 6, 25, Kind.JUDGEMENT, "an open door takes the oven's air so fast")
+DOOR_BACK_S = Param(60.0, "s", 30, 150, Kind.JUDGEMENT, "the oven's air comes back so fast")
+BREAD_DIP_K = Param(10.0, "K", 4, 20, Kind.JUDGEMENT, "of the oven's air, for each cold bread beside the first")
+FRIED_DRY = Param(
+    0.27,
+    "-",
+    0.22,
+    0.35,
+    Kind.JUDGEMENT,
+    "moisture loss at which a fried bread is too dry: some of it is replaced by oil",
+)
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,9 @@ from __future__ import annotations
 
 import math
 
-KEEPS_S = 2400.0  # judgement: wrapped in cloth, in a stack
+from brassclock.core.evidence import Kind, Param
+
+KEEPS_S = Param(2400.0, "s", 1200, 5400, Kind.JUDGEMENT, "wrapped in cloth, in a stack")
 DRY_FRAC = (0.12, 0.26)  # of its mass lost in the heat: from as soft as can be to a cracker
 SOFT, FIRM = 0.75, 0.5
 

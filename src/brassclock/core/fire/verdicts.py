@@ -7,25 +7,27 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.ends import End, sides_s
+from brassclock.core.fire.legs import OVEN_FINISH_C
 from brassclock.core.fire.puff.model import Baked, Bread, Face, Stage
 from brassclock.core.fire.right_heat import RightHeat
 from brassclock.core.units import degrees
 
-FINISH_C, FINISH_MOST_S = 180.0, 2400.0  # practice: an oven that browns no more
+FINISH_MOST_S = Param(2400.0, "s", 1200, 3600, Kind.JUDGEMENT, "longest finish that is proposed")
 FINISH = Stage(
     FINISH_MOST_S,
     False,
     0.0,
-    FINISH_C,
+    OVEN_FINISH_C,
     15.0,
-    Face(FINISH_C, 15.0, FINISH_C, 0.9, 3000.0),
+    Face(OVEN_FINISH_C, 15.0, OVEN_FINISH_C, 0.9, 3000.0),
     on_plate=False,
     take_off=False,
 )
 TRY_THIN = (0.85, 0.7, 0.6, 0.5, 0.4)
-LEAST_M = 0.0025
+LEAST_M = Param(0.0025, "m", 0.0015, 0.004, Kind.PRACTICE, "nobody rolls thinner")
 RAW = {"does_not_cook_through", "filling_not_safe", "browns_before_through", "dries_before_through"}
 SAFE_C = 75  # meat and egg
 WHY = {
@@ -75,7 +77,7 @@ class Verdict:
         if self.finish is not None:
             off_s, minutes = self.finish
             early = f"off at {_lasting(off_s)} and " if self.code.endswith("before_through") else ""
-            ways.append(f"{early}{minutes} min more in an oven at {degrees(FINISH_C, unit)}")
+            ways.append(f"{early}{minutes} min more in an oven at {degrees(OVEN_FINISH_C, unit)}")
         return f"{what}. What would do: {', or '.join(ways) or ELSE[self.code]}."
 
 

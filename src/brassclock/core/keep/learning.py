@@ -7,9 +7,10 @@ from __future__ import annotations
 
 import math
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise.belief import Belief
 
-BATCH_SD_LOG = 0.20
+BATCH_SD_LOG = Param(0.20, "-", 0.1, 0.35, Kind.JUDGEMENT, "of a batch about the kitchen's own activity")
 LEAST_INFORMATION = 1.02
 
 

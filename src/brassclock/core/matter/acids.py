@@ -11,8 +11,10 @@ from dataclasses import dataclass
 from functools import lru_cache
 from importlib.resources import files
 
-SODA_G_MOL = 84.007
-LACTIC_G_MOL = 90.08
+from brassclock.core.evidence import Kind, Param
+
+SODA_G_MOL = Param(84.007, "g/mol", 84.007, 84.007, Kind.ANALYTIC, "atomic weights")
+LACTIC_G_MOL = Param(90.08, "g/mol", 90.07, 90.09, Kind.ANALYTIC, "atomic weights")
 
 
 @dataclass(frozen=True)

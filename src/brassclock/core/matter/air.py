@@ -8,8 +8,10 @@ from __future__ import annotations
 
 import math
 
-GAS_CONSTANT_J_MOLK = 8.314
-SEA_LEVEL_PA = 101_325.0
+from brassclock.core.evidence import Kind, Param
+
+GAS_CONSTANT_J_MOLK = Param(8.314, "J/(mol K)", 8.314, 8.315, Kind.ANALYTIC, "molar gas constant, rounded")
+SEA_LEVEL_PA = Param(101_325.0, "Pa", 101_325, 101_325, Kind.ANALYTIC, "standard atmosphere, by definition")
 ZERO_C_IN_K = 273.15
 
 

@@ -8,11 +8,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.ingredients import Ingredient, table
 from brassclock.core.matter.spoiling import kept_cold
 
-GAS_FREE_KG_M3 = 1250.0
-SHEET_GAS_FRAC = 0.12
+GAS_FREE_KG_M3 = Param(1250.0, "kg/m3", 1200, 1300, Kind.PUBLISHED_FROM_MEMORY, "dough without gas: Campbell 1990s")
+SHEET_GAS_FRAC = Param(0.12, "-", 0.03, 0.3, Kind.JUDGEMENT, "gas left in a rolled sheet")
 
 
 def dough_density_kg_m3(gas_frac: float) -> float:

@@ -5,13 +5,19 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from brassclock.core.evidence import FieldFault, gather
+from brassclock.core.evidence import FieldFault, Kind, Param, gather
 from brassclock.core.matter.ingredients import Ingredient, table
 
 GROUPS = ("flour", "liquid", "fat", "sugar", "salt", "leaven", "seed", "filling")
-CP_J_GK = {"water": 4.18, "fat": 1.97, "protein": 1.90, "rest": 1.55}  # published order (Choi and Okos), from memory
-FLOUR_MOISTURE_FRAC = 0.13
-STARTER_ACID_FRAC = 0.007
+CP_J_GK_FROM = "order of Choi and Okos"
+CP_J_GK = {
+    "water": Param(4.18, "J/(g K)", 3.762, 4.598, Kind.PUBLISHED_FROM_MEMORY, CP_J_GK_FROM),
+    "fat": Param(1.97, "J/(g K)", 1.773, 2.167, Kind.PUBLISHED_FROM_MEMORY, CP_J_GK_FROM),
+    "protein": Param(1.90, "J/(g K)", 1.71, 2.09, Kind.PUBLISHED_FROM_MEMORY, CP_J_GK_FROM),
+    "rest": Param(1.55, "J/(g K)", 1.395, 1.705, Kind.PUBLISHED_FROM_MEMORY, CP_J_GK_FROM),
+}
+FLOUR_MOISTURE_FRAC = Param(0.13, "-", 0.11, 0.15, Kind.PRACTICE, "flour as sold")
+STARTER_ACID_FRAC = Param(0.007, "-", 0.004, 0.012, Kind.JUDGEMENT, "lactic acid in a ripe starter")
 CUP_OF_ML, TBSP_OF_ML, TSP_OF_ML = 236.588, 14.787, 4.929
 
 

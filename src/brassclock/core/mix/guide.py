@@ -7,13 +7,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 
 BLOOM_C = (38.0, 43.0)
-BLOOM_MIN = 10.0
-DEAD_AFTER_MIN = 15.0
-LIVELY_FOAM_MIN = 7.0
-FOAM_SD_LOG = 0.25
+BLOOM_MIN = Param(10.0, "min", 5, 15, Kind.PRACTICE, "yeast left to foam")
+DEAD_AFTER_MIN = Param(15.0, "min", 10, 20, Kind.PRACTICE, "no foam by then: dead")
+LIVELY_FOAM_MIN = Param(7.0, "min", 4, 10, Kind.PRACTICE, "fresh stock foams by then")
+FOAM_SD_LOG = Param(0.25, "-", 0.1, 0.4, Kind.JUDGEMENT, "of the activity that a foam test tells")
 CUES = (  # practice: what a wrist or a finger says, and about what temperature that is
     ("Cold to the finger", 5, 14),
     ("Cool, not cold", 15, 22),

@@ -19,7 +19,7 @@ from brassclock.core.evidence import Input, Kind, Param, Why, invalid
 from brassclock.core.matter.ingredients import Ingredient
 
 WATER_J_GK = 4.18
-FUSION_J_G = 333.6
+FUSION_J_G = Param(333.6, "J/g", 333, 335, Kind.PUBLISHED_FROM_MEMORY, "melting of ice")
 PARAMS = {
     "hydration_j_g": Param(15.1, "J/g flour", 8, 20, Kind.PUBLISHED_FROM_MEMORY, "about 6.5 Btu/lb at 14 % moisture"),
     "friction_hand": Param(0.35, "J/(g min)", 0.2, 0.6, Kind.JUDGEMENT, "set to reason, not measured"),
@@ -30,12 +30,19 @@ PARAMS = {
     "loss_hand": Param(0.020, "1/min at 1 kg", 0.01, 0.04, Kind.JUDGEMENT, "thin sheet on a bench"),
     "loss_bowl": Param(0.008, "1/min at 1 kg", 0.004, 0.02, Kind.JUDGEMENT, "dough in a bowl"),
 }
-BOWL_J_GK = {"steel": 0.49, "glass": 0.84, "ceramic": 0.88, "plastic": 1.7, "wood": 1.7}
+BOWL_J_GK_FROM = "handbook order"
+BOWL_J_GK = {
+    "steel": Param(0.49, "J/(g K)", 0.392, 0.588, Kind.PUBLISHED_FROM_MEMORY, BOWL_J_GK_FROM),
+    "glass": Param(0.84, "J/(g K)", 0.672, 1.008, Kind.PUBLISHED_FROM_MEMORY, BOWL_J_GK_FROM),
+    "ceramic": Param(0.88, "J/(g K)", 0.704, 1.056, Kind.PUBLISHED_FROM_MEMORY, BOWL_J_GK_FROM),
+    "plastic": Param(1.7, "J/(g K)", 1.36, 2.04, Kind.PUBLISHED_FROM_MEMORY, BOWL_J_GK_FROM),
+    "wood": Param(1.7, "J/(g K)", 1.36, 2.04, Kind.PUBLISHED_FROM_MEMORY, BOWL_J_GK_FROM),
+}
 METHODS = ("hand", "no_knead", "planetary", "spiral", "processor", "none")
 YEAST_LIMIT_C = {"yeast_instant": 43.0, "yeast_osmotolerant": 43.0, "yeast_active": 43.0, "yeast_fresh": 38.0}
-DEFAULT_LIMIT_C = 54.0  # practice: yeast dry in the flour
+DEFAULT_LIMIT_C = Param(54.0, "C", 45, 60, Kind.PRACTICE, "yeast dry in the flour")
 RULE_FACTOR_C = {"hand": 3.0, "no_knead": 0.0, "none": 0.0}
-MACHINE_FACTOR_C = 8.0
+MACHINE_FACTOR_C = Param(8.0, "C", 4, 14, Kind.PRACTICE, "friction of a machine in the rule of three temperatures")
 COLDEST_C = 0.5  # a liquid that is poured
 
 

@@ -7,10 +7,14 @@ from itertools import pairwise
 from statistics import median
 
 from brassclock.core.cautions import Caution, caution
+from brassclock.core.evidence import Kind, Param
 
-GAP_LEAST_H = 3.0  # judgement: a shorter hole in a log hides little
+GAP_LEAST_H = Param(3.0, "h", 1, 6, Kind.JUDGEMENT, "a shorter hole in a log hides little")
 GAP_TIMES = 5.0
-FLAT_LEAST_H, FLAT_LEAST, FLAT_C = 3.0, 6, 0.05  # judgement: so long, so many readings, so little between them
+# judgement: so long, so many readings, so little between them
+FLAT_LEAST_H = Param(3.0, "h", 1, 6, Kind.JUDGEMENT, "a line too still to be air, at least so long")
+FLAT_LEAST = 6
+FLAT_C = Param(0.05, "C", 0.02, 0.2, Kind.JUDGEMENT, "real air moves by more")
 
 
 def longest_still(points: Sequence[tuple[float, float]]) -> tuple[float, int]:

@@ -14,10 +14,19 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
+
 Array = NDArray[np.float64]
-PRIOR_SD_LOG = 0.50
-OWN_NOISE = 0.06  # of the time that remains, apart from the temperature's: lag, sugar, the flour
-TAIL_NU = 4.0
+PRIOR_SD_LOG = Param(0.50, "-", 0.3, 0.7, Kind.JUDGEMENT, "of a leaven's strength in a new kitchen")
+OWN_NOISE = Param(
+    0.06,
+    "-",
+    0.03,
+    0.15,
+    Kind.JUDGEMENT,
+    "of the time that remains, apart from the temperature's: lag, sugar, the flour",
+)
+TAIL_NU = Param(4.0, "-", 3, 8, Kind.JUDGEMENT, "degrees of freedom of a look")
 FINE = 301
 NOISE_QUANTILES = (-1.645, -1.036, -0.674, -0.385, -0.126, 0.126, 0.385, 0.674, 1.036, 1.645)
 

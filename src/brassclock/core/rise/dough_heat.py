@@ -12,8 +12,8 @@ from dataclasses import dataclass
 
 from brassclock.core.evidence import Kind, Param
 
-RHO_KG_M3 = 1160.0
-CP_J_KGK = 2800.0
+RHO_KG_M3 = Param(1160.0, "kg/m3", 1080, 1250, Kind.PUBLISHED_FROM_MEMORY, "Rask 1989")
+CP_J_KGK = Param(2800.0, "J/(kg K)", 2500, 3100, Kind.PUBLISHED_FROM_MEMORY, "Rask 1989")
 PARAMS = {
     "rho_c": Param(RHO_KG_M3 * CP_J_KGK, "J/(m3 K)", 3.0e6, 3.4e6, Kind.PUBLISHED_FROM_MEMORY, "Rask 1989"),
     "k": Param(0.42, "W/(m K)", 0.35, 0.5, Kind.PUBLISHED_FROM_MEMORY, "Rask 1989"),

@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.cautions import Caution, caution
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import NEVER, OWN_NOISE, Band, Belief, Posterior, Reading, nodes, posterior
@@ -26,11 +27,14 @@ from brassclock.core.rise.state import CO2
 from brassclock.core.rise.windows import READY_M, Window, centre_c, open_hours, window_of, workable_h
 
 Array = NDArray[np.float64]
-SAFE_C, SAFE_LIMIT_H = 5.0, 2.0
-HARM_C = 40.0
+SAFE_C = Param(5.0, "C", 4, 5, Kind.PRACTICE, "kitchens' guidance: below it food counts as cold")
+SAFE_LIMIT_H = Param(2.0, "h", 1, 2, Kind.PRACTICE, "kitchens' guidance for dairy, egg, meat and potato")
+HARM_C = Param(40.0, "C", 38, 42, Kind.PUBLISHED_FROM_MEMORY, "yeast weakens above")
 TRACE_ROWS, QUICK_ROWS = 240, 120
-QUICK_NOISE = 0.10  # about what the temperatures' spread and the dough's own make together
-FREEZING_K_PER_OSMOL = 1.86  # analytic: cryoscopic constant of water
+QUICK_NOISE = Param(
+    0.10, "-", 0.05, 0.2, Kind.JUDGEMENT, "about what the temperatures' spread and the dough's own make together"
+)
+FREEZING_K_PER_OSMOL = Param(1.86, "K/osmol", 1.86, 1.86, Kind.ANALYTIC, "cryoscopic constant of water")
 
 
 @dataclass(frozen=True)

@@ -11,11 +11,11 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.matter.air import vapour_pressure_pa
+from brassclock.core.evidence import Kind, Param
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK, vapour_pressure_pa
 
-R = 8.314
 Array = NDArray[np.float64]
-DOUGH_HUMIDITY = 0.97
+DOUGH_HUMIDITY = Param(0.97, "-", 0.95, 0.99, Kind.PUBLISHED_FROM_MEMORY, "water activity of dough")
 
 
 def henry_k0_mol_l_atm(temp_c: float) -> float:
@@ -34,13 +34,13 @@ def co2_ostwald(temp_c: float) -> float:
     >>> round(co2_ostwald(25.0), 2)
     0.83
     """
-    return henry_k0_mol_l_atm(temp_c) * R * (temp_c + 273.15) / 101.325
+    return henry_k0_mol_l_atm(temp_c) * GAS_CONSTANT_J_MOLK * (temp_c + 273.15) / 101.325
 
 
 def molar_volume_ml(temp_c: float, pressure_pa: float) -> float:
     """Volume of one mole of dry gas under the vapour of the dough [mL/mol]."""
     dry_pa = pressure_pa - DOUGH_HUMIDITY * vapour_pressure_pa(temp_c)
-    return R * (temp_c + 273.15) / dry_pa * 1e6
+    return GAS_CONSTANT_J_MOLK * (temp_c + 273.15) / dry_pa * 1e6
 
 
 def gas_split(

@@ -5,10 +5,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import dough_density_kg_m3
 from brassclock.core.rise.yeast.params import PARAMS
 
-START_MM = 30.0  # practice: low enough to triple in a tumbler, high enough to read
+START_MM = Param(30.0, "mm", 20, 45, Kind.PRACTICE, "low enough to triple in a tumbler, high enough to read")
 
 
 @dataclass(frozen=True)

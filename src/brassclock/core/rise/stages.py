@@ -14,6 +14,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import gas
@@ -24,8 +25,8 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.state import CO2, SUGAR, TEMP
 
 Array = NDArray[np.float64]
-KNOCK_BACK_FRAC = 0.15
-SHAPING_TEMP_C = 24.0
+KNOCK_BACK_FRAC = Param(0.15, "-", 0.08, 0.25, Kind.JUDGEMENT, "gas fraction that knocking back leaves")
+SHAPING_TEMP_C = Param(24.0, "C", 20, 28, Kind.JUDGEMENT, "of hands and bench while balls are made")
 DEFAULT_TARGET = 2.0
 REGASSED = ("knock_back", "divide", "ball")
 SCALED_SUGAR = "sugar"

@@ -10,6 +10,8 @@ import math
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK
 from brassclock.core.rise.chemical.reaction import LEFT, SODA, potential, react
 from brassclock.core.rise.state import (
     ACID,
@@ -40,7 +42,7 @@ from brassclock.core.rise.state import (
     Rates,
 )
 
-MOST_FULL = 1.15  # of what a dough can hold, for a moment: judgement
+MOST_FULL = Param(1.15, "-", 1.05, 1.3, Kind.JUDGEMENT, "of what a dough can hold, for a moment")
 COOL_PART_K, HOT_PART_K, NEAR_BOILING_C = (
     5.0,
     1.0,
@@ -48,9 +50,9 @@ COOL_PART_K, HOT_PART_K, NEAR_BOILING_C = (
 )  # how far a part of a step may warm; steam swells it fast near boiling
 MOST_PARTS = 200.0
 LEAST_FULL = 0.05  # below it a dough does not rupture
-KILL_FROM_C = 38.0
-ACETIC_PKA = 4.76
-SODA_PH = 8.3
+KILL_FROM_C = Param(38.0, "C", 36, 42, Kind.PUBLISHED_FROM_MEMORY, "yeast begins to die")
+ACETIC_PKA = Param(4.76, "-", 4.75, 4.77, Kind.PUBLISHED_FROM_MEMORY, "handbook")
+SODA_PH = Param(8.3, "-", 8.2, 8.4, Kind.PUBLISHED_FROM_MEMORY, "soda in water")
 
 
 def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
@@ -64,9 +66,9 @@ def cardinal(t: float, t_min: float, t_opt: float, t_max: float) -> float:
 def solubility(t: float, water: float, pressure: float) -> tuple[float, float]:
     """(molar volume mL/mol, water times Ostwald coefficient mL) of CO2 in dough at `t` C, as in `gas`."""
     k = t + 273.15
-    v = 8.314 * k / (pressure - 0.97 * 611.2 * math.exp(17.62 * t / (243.12 + t))) * 1e6
+    v = GAS_CONSTANT_J_MOLK * k / (pressure - 0.97 * 611.2 * math.exp(17.62 * t / (243.12 + t))) * 1e6
     x = k / 100.0
-    return v, water * math.exp(-58.0931 + 90.5069 / x + 22.2940 * math.log(x)) * 8.314 * k / 101.325
+    return v, water * math.exp(-58.0931 + 90.5069 / x + 22.2940 * math.log(x)) * GAS_CONSTANT_J_MOLK * k / 101.325
 
 
 def split_at(co2: float, air: float, v: float, dissolves: float) -> tuple[float, float]:
@@ -113,7 +115,7 @@ def warmth(t, p):
     kill = 0.0
     if t > KILL_FROM_C:
         kill = 60.0 * math.log(10.0) / (p.d58 * 10.0 ** ((58.0 - t) / p.z_kill))
-    amylase = p.k30 * math.exp(-p.amylase_ea / 8.314 * (1.0 / (t + 273.15) - 1.0 / 303.15))
+    amylase = p.k30 * math.exp(-p.amylase_ea / GAS_CONSTANT_J_MOLK * (1.0 / (t + 273.15) - 1.0 / 303.15))
     v, dissolves = solubility(t, p.water, p.pressure_pa)
     wild = 0.0
     bacteria = 0.0

@@ -13,16 +13,22 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise.belief import Reading
 from brassclock.core.rise.dough_heat import COLD_PLACE_C
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage, run_stages
 
 Array = NDArray[np.float64]
-SPREAD_C = {"mix": 1.0, "room": 1.2, "shelf": 1.0}  # judgement: a plan's own guess against the evening's truth
-THERMOMETER_C = 0.5
+SPREAD_C_FROM = "a plan's own guess against the evening's truth"
+SPREAD_C = {
+    "mix": Param(1.0, "C", 0.5, 2, Kind.JUDGEMENT, SPREAD_C_FROM),
+    "room": Param(1.2, "C", 0.6, 2.4, Kind.JUDGEMENT, SPREAD_C_FROM),
+    "shelf": Param(1.0, "C", 0.5, 2, Kind.JUDGEMENT, SPREAD_C_FROM),
+}
+THERMOMETER_C = Param(0.5, "C", 0.2, 1, Kind.PRACTICE, "a kitchen thermometer")
 NUDGE_C = 1.0
-ACTED_H = 0.5  # judgement: a shorter stay leaves no mark that an eye could see
+ACTED_H = Param(0.5, "h", 0.2, 1, Kind.JUDGEMENT, "a shorter stay leaves no mark that an eye could see")
 
 
 @dataclass(frozen=True)

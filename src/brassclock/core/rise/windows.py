@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise.belief import Band, Posterior
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, centre_lag_h, time_constant_h
@@ -18,10 +19,10 @@ from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Run, Stage, run_stages
 
 Array = NDArray[np.float64]
-READY_M = 0.9
+READY_M = Param(0.9, "-", 0.8, 1, Kind.JUDGEMENT, "of the gas that a stage needs: ready")
 BEST_M = (1.0, 1.3)
 LONG_BEST_F = (1.5, 2.5)
-LONG_RISE_H = 5.0
+LONG_RISE_H = Param(5.0, "h", 3, 8, Kind.JUDGEMENT, "a rise from there on keeps its best longer")
 TOO_FAR_F = {  # judgement: (gas kept, knocked back or divided next)
     "developed": (0.9, 3.0),
     "kneaded": (0.8, 2.8),
@@ -29,9 +30,12 @@ TOO_FAR_F = {  # judgement: (gas kept, knocked back or divided next)
     "wet_unkneaded": (0.7, 2.5),
     "wholemeal": (0.6, 1.8),
 }
-SOUR_TOO_WEAK = 0.25  # judgement: the gluten that acid has cost
-WORKABLE_C, NEAR_AIR_K = 16.0, 2.0  # practice
-AIM_SHARE = 0.3  # judgement: a little past the start of the best span, never on its early edge
+SOUR_TOO_WEAK = Param(0.25, "-", 0.15, 0.4, Kind.JUDGEMENT, "the gluten that acid has cost")
+WORKABLE_C = Param(16.0, "C", 13, 19, Kind.PRACTICE, "cold dough tears when it is worked")
+NEAR_AIR_K = Param(2.0, "K", 1, 4, Kind.PRACTICE, "near enough to its air to be worked")
+AIM_SHARE = Param(
+    0.3, "-", 0.1, 0.6, Kind.JUDGEMENT, "a little past the start of the best span, never on its early edge"
+)
 GIVE_UP_H = 96.0
 MAX_HOURS = 240.0
 

@@ -14,6 +14,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import PRIOR_SD_LOG, Belief
@@ -29,11 +30,12 @@ SPREADS = {
     "growth": 0.20,
 }
 TWEAKS = {"lag": "tau_a", "sugar": SCALED_SUGAR, "growth": "mu27"}  # what each scales
-OWN_NOISE = 0.10
-SCALE_LOG = 0.04
+OWN_NOISE = Param(0.10, "-", 0.05, 0.2, Kind.JUDGEMENT, "of the answer's slope on the leaven: the dough's own")
+SCALE_LOG = Param(0.04, "-", 0.01, 0.1, Kind.JUDGEMENT, "a kitchen scale on a few grams of yeast")
 LEVELS = ((1 / 3, "the level a third of the way"), (1 / 2, "the level half way"))
-PROBE_SHARE = 0.35  # of the last stage, when a thermometer tells most
-EYE_SD, EYE_SHARE = 0.04, 0.10  # of a level read by eye: in volume ratio, and of what it grew
+PROBE_SHARE = Param(0.35, "-", 0.2, 0.5, Kind.JUDGEMENT, "of the last stage, when a thermometer tells most")
+EYE_SD = Param(0.04, "-", 0.02, 0.08, Kind.JUDGEMENT, "a level read by eye, in volume ratio")
+EYE_SHARE = Param(0.10, "-", 0.05, 0.2, Kind.JUDGEMENT, "a level read by eye, of what it grew")
 WIDTH_80 = 2 * 1.2816
 
 

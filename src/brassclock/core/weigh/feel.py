@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 
 FEELS = (  # judgement: upper edge of effective hydration
@@ -17,8 +18,10 @@ FEELS = (  # judgement: upper edge of effective hydration
     (0.95, "slack", "Too wet to knead: stir, fold, flour it at shaping."),
 )
 POURABLE = ("pourable", "A batter: it is spooned or poured, not shaped.")
-MOST_ADDED_FRAC = 0.03  # of the flour, in all: beyond that the formula, not the hand, is wrong
-STEP_FRAC = 0.01
+MOST_ADDED_FRAC = Param(
+    0.03, "-", 0.02, 0.06, Kind.PRACTICE, "of the flour: beyond that the formula, not the hand, is wrong"
+)
+STEP_FRAC = Param(0.01, "-", 0.005, 0.02, Kind.PRACTICE, "of the flour, at a time")
 
 
 @dataclass(frozen=True)

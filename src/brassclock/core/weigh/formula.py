@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import BadRequest, FieldFault, Why
+from brassclock.core.evidence import BadRequest, FieldFault, Kind, Param, Why
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.spoiling import holds_of, kept_cold, must_be_hot
 from brassclock.core.weigh import geometry
@@ -18,7 +18,7 @@ from brassclock.core.weigh.scaling import Scaling, WholePieces, scale_factor, we
 from brassclock.core.weigh.soda import SodaBalance, soda_balance
 from brassclock.core.weigh.why import hydration_spread, whys
 
-BOWL_LOSS_FRAC = 0.02  # practice: 1 to 3 % stays on bowl and hands
+BOWL_LOSS_FRAC = Param(0.02, "-", 0.01, 0.03, Kind.PRACTICE, "stays on bowl and hands")
 SMALL_G = 2.0
 BELIEVABLE_WATER = (0.25, 1.6)  # of the flour: outside, cups were probably called grams
 MAX_PIECES = 500

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import SHEET_GAS_FRAC, dough_density_kg_m3
 
-AGREE_FRAC = 0.12  # judgement: within rolling skill
+AGREE_FRAC = Param(0.12, "-", 0.05, 0.2, Kind.JUDGEMENT, "within rolling skill")
 
 
 @dataclass(frozen=True)

@@ -7,11 +7,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from brassclock.core.evidence import invalid
+from brassclock.core.evidence import Kind, Param, invalid
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.soda import parts_of
 
-OF_FRESH = {"yeast_fresh": 1.0, "yeast_active": 0.42, "yeast_instant": 0.33, "yeast_osmotolerant": 0.36}  # practice
+OF_FRESH_FROM = "grams that do the work of one gram of fresh yeast"
+OF_FRESH = {
+    "yeast_fresh": Param(1.0, "-", 0.85, 1.2, Kind.PRACTICE, OF_FRESH_FROM),
+    "yeast_active": Param(0.42, "-", 0.357, 0.504, Kind.PRACTICE, OF_FRESH_FROM),
+    "yeast_instant": Param(0.33, "-", 0.2805, 0.396, Kind.PRACTICE, OF_FRESH_FROM),
+    "yeast_osmotolerant": Param(0.36, "-", 0.306, 0.432, Kind.PRACTICE, OF_FRESH_FROM),
+}
 NAMES = {
     "yeast_fresh": "fresh",
     "yeast_active": "active dry",

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.units import Amount, Unreadable, unit_size
 
-SCOOP_SPREAD_FRAC = 0.05  # judgement: one cook, one way of filling
-OWN_CUP_SPREAD_FRAC = 0.03  # judgement: a cup the cook has weighed
+SCOOP_SPREAD_FRAC = Param(0.05, "-", 0.02, 0.1, Kind.JUDGEMENT, "one cook, one way of filling")
+OWN_CUP_SPREAD_FRAC = Param(0.03, "-", 0.01, 0.05, Kind.JUDGEMENT, "a cup that the cook has weighed")
 PINCH_OF_TSP = 1 / 16  # practice
 BASES = ("spooned", "level", "dipped")
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from brassclock.core.evidence import invalid
+from brassclock.core.evidence import Kind, Param, invalid
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.lines import SheetLine
 
-EGG_WATER_PER_G = 0.76
+EGG_WATER_PER_G = Param(0.76, "g/g", 0.74, 0.77, Kind.PUBLISHED_FROM_MEMORY, "composition tables")
 
 
 @dataclass(frozen=True)

@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.acids import LACTIC_G_MOL, SODA_G_MOL, acids
 from brassclock.core.matter.dough import Dough, Portion
 from brassclock.core.matter.ingredients import Ingredient
 
-WHITE_BUFFER_MMOL_G = 0.015  # judgement
-WHOLE_BUFFER_MMOL_G = 0.04  # judgement
+WHITE_BUFFER_MMOL_G = Param(0.015, "mmol/g", 0.005, 0.03, Kind.JUDGEMENT, "white flour's own acid")
+WHOLE_BUFFER_MMOL_G = Param(0.04, "mmol/g", 0.02, 0.06, Kind.JUDGEMENT, "wholemeal's own acid")
 WHOLE_FLOURS = ("wholemeal", "atta", "spelt_whole", "rye_whole")
 CO2_ML_PER_MMOL = 24.465  # ideal gas at 25 C and sea level
 BALANCED = (-0.6, 0.10)

@@ -54,7 +54,7 @@ class StageRequest(Loose):
 
 class ActivityRequest(Loose):
     mean: Annotated[float, within(0.05, 20, "x")] = 1.0
-    sd_log: Annotated[float, within(0.01, 2, "")] = beliefs.PRIOR_SD_LOG
+    sd_log: Annotated[float, within(0.01, 2, "")] = beliefs.PRIOR_SD_LOG.value
 
 
 class ReadingRequest(Loose):

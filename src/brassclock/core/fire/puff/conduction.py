@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.state import (
     BEFORE,
     BOIL_CAP,
@@ -29,21 +30,24 @@ from brassclock.core.fire.puff.state import (
 )
 from brassclock.core.matter.steam import latent_heat_j_kg
 
-OIL_LOW_H, OIL_HIGH_H, OIL_SLOPE, OIL_REF_C = (
-    160.0,
-    360.0,
-    3.4,
-    140.0,
-)  # W/m2K of frying dough by oil temperature, from memory
-OIL_LIFT_LOW, OIL_LIFT_TOP = 0.3, 0.8  # judgement: a parted bread floats, its upper face rises out
+OIL_LOW_H = Param(
+    160.0, "W/(m2 K)", 100, 250, Kind.PUBLISHED_FROM_MEMORY, "frying dough in oil at 140 C, order published"
+)
+OIL_HIGH_H = Param(360.0, "W/(m2 K)", 250, 500, Kind.PUBLISHED_FROM_MEMORY, "frying dough in hot oil, order published")
+OIL_SLOPE = Param(3.4, "W/(m2 K2)", 1, 6, Kind.PUBLISHED_FROM_MEMORY, "by oil temperature, order published")
+OIL_REF_C = Param(140.0, "C", 140, 140, Kind.PUBLISHED_FROM_MEMORY, "where OIL_LOW_H holds")
+OIL_LIFT_LOW = Param(0.3, "-", 0.1, 0.5, Kind.JUDGEMENT, "a parted bread floats: of the lower face out of the oil")
+OIL_LIFT_TOP = Param(0.8, "-", 0.6, 1, Kind.JUDGEMENT, "a parted bread floats: of the upper face out of the oil")
 SIGMA = 5.670374e-8
 LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
 LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
-DRY_CP, WATER_CP = 1550.0, 4190.0  # J/kgK
+DRY_CP = Param(1550.0, "J/(kg K)", 1400, 1700, Kind.PUBLISHED_FROM_MEMORY, "dry matter of bread, handbook order")
+WATER_CP = Param(4190.0, "J/(kg K)", 4180, 4220, Kind.PUBLISHED_FROM_MEMORY, "water")
 WATER_DRY_DENSITY = 1000.0 / 1450.0
-WET_X = 0.25  # water per dry above which crumb conducts and touches as wet crumb does
-SWELL_FROM_C, SWELL_OVER_C = 40.0, 50.0
-MOST_GAS = 0.7
+WET_X = Param(0.25, "kg/kg", 0.15, 0.35, Kind.JUDGEMENT, "above it crumb conducts and touches as wet crumb does")
+SWELL_FROM_C = Param(40.0, "C", 35, 50, Kind.JUDGEMENT, "the sheet swells from there")
+SWELL_OVER_C = Param(50.0, "K", 35, 60, Kind.JUDGEMENT, "over so many kelvin")
+MOST_GAS = Param(0.7, "-", 0.6, 0.8, Kind.JUDGEMENT, "gas fraction of a crumb at most")
 BAND_C = 0.05  # below its boiling point at which a cell counts as boiling
 STEEPEST = 1e4
 MOST_EVAP = 0.3  # share of a face cell's water in one step

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.conduction import gas_growth, sat_pa
+from brassclock.core.fire.puff.params import CHARRED, GOLDEN, LIGHT
 from brassclock.core.fire.puff.state import BROWN, CHAR, DZ, HOTTEST, T
 
 (
@@ -26,15 +28,24 @@ from brassclock.core.fire.puff.state import BROWN, CHAR, DZ, HOTTEST, T
 ) = range(17)
 EVENTS = 17
 END_TIME, END_CUE, END_PUFF, END_COLOUR, END_GOLDEN, END_BUBBLES, END_READY, END_PUFF_COLOUR = range(8)
-CORE_C = 75.0
-LIGHT, GOLDEN, CHARRED = 0.05, 0.20, 1.0  # doses
+CORE_C = Param(75.0, "C", 74, 76, Kind.PRACTICE, "a filling is hot enough")
 # fitted to one row of practice: a thin sheet swells more, by its share, before its bubbles stand high enough to be seen
-SEEN_M, SEEN_POWER = 0.005, 0.7
+SEEN_M = Param(
+    0.005, "m", 0.004, 0.006, Kind.FITTED, "sheet for which the bubbles' height is told; one row of practice"
+)
+SEEN_POWER = Param(
+    0.7, "-", 0.4, 1, Kind.FITTED, "a thin sheet swells more before its bubbles are seen; one row of practice"
+)
 SKIN_FRAC, SKIN_M = 0.18, 0.0008
 MOST_GROWTH = 10.0
-TURN_DRY = 0.6  # judgement: of the loss that dries a bread out, the share spent when it is turned without its colour
+TURN_DRY = Param(
+    0.6, "-", 0.4, 0.8, Kind.JUDGEMENT, "of the loss that dries a bread out, spent when it is turned without its colour"
+)
 FULL_SHARE = 0.95
-DWELL_S, DWELL_BELOW_C = 10.0, 4.0  # a parted sheet is cooked once both leaves have stood so long that near the mark
+DWELL_S = Param(
+    10.0, "s", 5, 20, Kind.JUDGEMENT, "a parted sheet is cooked once both leaves have stood so long near the mark"
+)
+DWELL_BELOW_C = Param(4.0, "K", 2, 6, Kind.JUDGEMENT, "a parted sheet hovers so far below the mark")
 CRUMB_LOW, CRUMB_HIGH = 0.1, 0.9
 MIDDLE_LOW, MIDDLE_HIGH = 0.35, 0.65
 

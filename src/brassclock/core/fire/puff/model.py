@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.compiled import Stepper
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff import marks, stepper
 from brassclock.core.fire.puff.params import DONE_BELOW_BOIL_C, DONE_MOST_C, DONE_THICK_C, MATERIALS, PARAMS
 from brassclock.core.fire.puff.state import Film, Leg, Legs, Sheet, Tables
@@ -28,7 +29,7 @@ X_LOW, X_COUNT = 0.004, 1024
 LIVE_GRID = (20, 8)
 COARSE_GRID = (12, 5)
 GOLDEN_GAPS = -math.log(0.75)  # a face is golden when a quarter of it is: gaps are exponential about their mean
-THICK_GROWN_M = 0.0092  # practice: what a sheet of 8 mm swells to
+THICK_GROWN_M = Param(0.0092, "m", 0.008, 0.011, Kind.PRACTICE, "what a sheet of 8 mm swells to")
 bake_stepper = Stepper(stepper.bake, fastmath=True)
 
 

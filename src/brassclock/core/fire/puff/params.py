@@ -48,10 +48,12 @@ PARAMS: dict[str, Param] = {
     "dry_limit": Param(0.22, "-", 0.18, 0.26, J, "moisture loss at which a flatbread is too dry"),
     "dt": Param(0.5, "s", 0.05, 0.5, Kind.ANALYTIC, "step; a quarter of it in the first 15 s of a stage"),
 }
-LIGHT, GOLDEN, CHARRED = 0.05, 0.20, 1.0
-DONE_BELOW_BOIL_C = 4.4
-DONE_MOST_C = 96.0
-DONE_THICK_C = 93.0  # practice: a thick round comes off at that, and evens out in its cloth
+LIGHT = Param(0.05, "-", 0.03, 0.08, J, "dose of browning that reads as light")
+GOLDEN = Param(0.20, "-", 0.15, 0.3, J, "dose of browning that reads as golden")
+CHARRED = Param(1.0, "-", 0.7, 1.4, J, "dose of charring that reads as spots")
+DONE_BELOW_BOIL_C = Param(4.4, "K", 3, 6, PR, "crumb that is cooked lies so far below its boiling point")
+DONE_MOST_C = Param(96.0, "C", 93, 98, PR, "crumb of a flatbread that is cooked, near sea level")
+DONE_THICK_C = Param(93.0, "C", 90, 96, PR, "a thick round comes off at that, and evens out in its cloth")
 
 
 @dataclass(frozen=True)

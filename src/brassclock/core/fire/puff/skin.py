@@ -4,14 +4,19 @@ from __future__ import annotations
 
 import math
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.conduction import sat_pa
 from brassclock.core.fire.puff.state import BROWN, CHAR, GONE, SOURCE, H, T
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK
 
-OIL_SPOT_H = 500.0  # W/m2K of boiling oil on a blister (frying with bubbles, order published, from memory)
-COLOUR_M = 0.0002  # dry crust that shows its full colour
-DRY_AW, DRY_POWER = 0.5, 4  # water activity at which a skin browns at half its dry rate, and how sharply
+OIL_SPOT_H = Param(500.0, "W/(m2 K)", 300, 900, Kind.PUBLISHED_FROM_MEMORY, "boiling oil on a blister, order published")
+COLOUR_M = Param(0.0002, "m", 1e-4, 4e-4, Kind.JUDGEMENT, "dry crust that shows its full colour")
+# water activity at which a skin browns at half its dry rate, and how sharply
+DRY_AW = Param(
+    0.5, "-", 0.3, 0.7, Kind.FITTED, "water activity at which a skin browns at half its dry rate; stated times"
+)
+DRY_POWER = 4
 BROWN_REF_K, CHAR_REF_K = 473.15, 573.15
-GAS_J_MOLK = 8.314
 DRYING_J_KG = 2.26e6
 HOVERS, TOUCHES = 0, 1
 
@@ -51,4 +56,4 @@ def colour(skin, cells, faces, sheet, tables, leg, surface_c, face, side, boils_
 
 def arrhenius(rate, ea, t, ref_k):
     """Rate [1/s] at t [C] of one that is `rate` at ref_k, activation energy ea [J/mol]."""
-    return rate * math.exp(-ea / GAS_J_MOLK * (1.0 / (t + 273.15) - 1.0 / ref_k))
+    return rate * math.exp(-ea / GAS_CONSTANT_J_MOLK * (1.0 / (t + 273.15) - 1.0 / ref_k))

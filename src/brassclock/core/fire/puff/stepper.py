@@ -10,6 +10,7 @@ import math
 
 import numpy as np
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.conduction import (
     DRY_CP,
     WATER_CP,
@@ -66,7 +67,7 @@ from brassclock.core.fire.puff.state import (
 )
 from brassclock.core.fire.puff.water import boil, dry_faces, fill_pocket, spread_water, steam_inward
 
-WET_C = 20.0  # of what is sprayed or spread
+WET_C = Param(20.0, "C", 10, 25, Kind.JUDGEMENT, "of what is sprayed or spread")
 POCKET_SHAPE = (
     0.6 * 1.2185
 )  # volume of a full pocket over its radius cubed: two sheets of fixed size blown up, six tenths of it

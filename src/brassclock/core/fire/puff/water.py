@@ -5,14 +5,15 @@ from __future__ import annotations
 
 import math
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.conduction import boil_c
 from brassclock.core.fire.puff.state import BEFORE, BOIL_CAP, CAP, DRY, DZ, EVAP, HOTTEST, RIGHT, SLOPE, STEAM, T, X
 from brassclock.core.matter.steam import latent_heat_j_kg
 
-LEAST_X = 0.004  # kg water per kg dry that stays bound
+LEAST_X = Param(0.004, "kg/kg", 0.001, 0.01, Kind.JUDGEMENT, "water that stays bound")
 BELOW_BOIL_C = 0.1  # crumb that much cooler than its boiling point takes up steam
-TAKES_UP_X = 0.25
-STEAM_KG_M3 = 0.598  # at 100 C and 101 kPa (IAPWS)
+TAKES_UP_X = Param(0.25, "kg/kg", 0.15, 0.35, Kind.JUDGEMENT, "wetter crumb takes up steam")
+STEAM_KG_M3 = Param(0.598, "kg/m3", 0.597, 0.599, Kind.PUBLISHED_FROM_MEMORY, "steam at 100 C and 101 kPa (IAPWS)")
 HOLE_FLOW = 0.6 * math.sqrt(34.0 / 0.598)  # m/s through a hole at the pressure that holds a sheet up
 MOST_LOST = 0.9  # share of a face cell's water in one step
 

@@ -16,9 +16,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from brassclock.core.compiled import Stepper
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.acids import acids
-from brassclock.core.matter.air import SEA_LEVEL_PA, vapour_pressure_pa
-from brassclock.core.matter.dough import Dough
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK, SEA_LEVEL_PA, vapour_pressure_pa
+from brassclock.core.matter.dough import GAS_FREE_KG_M3, Dough
 from brassclock.core.rise import gas
 from brassclock.core.rise.chemical import reaction
 from brassclock.core.rise.chemical.params import HOLDINGS, LONGEST_H, PARAMS, WAIT_WORDS, Holding
@@ -26,7 +27,8 @@ from brassclock.core.weigh.soda import weights_of
 
 Array = NDArray[np.float64]
 V = {name: p.value for name, p in PARAMS.items()}
-PHI0, GAS_FREE_G_ML = 0.07, 1.25
+PHI0 = Param(0.07, "-", 0.03, 0.15, Kind.JUDGEMENT, "gas fraction that mixing leaves without yeast")
+GAS_FREE_G_ML = GAS_FREE_KG_M3 / 1000
 STEPS = ((60.0, 0.5), (720.0, 5.0), (math.inf, 20.0))  # until [min], step [min]
 DEFAULT_C = 24.0
 FAINT_SHARE = 0.5  # of the half lift: no need to follow it further
@@ -144,7 +146,7 @@ class _Held:
         """V/V0 when the crumb sets with this much gas [mol per g flour]."""
         kelvin = V["set_c"] + 273.15
         pressure = self.pressure_pa - V["steam_share"] * vapour_pressure_pa(V["set_c"])
-        return 1 + self.holding.oven_kept * mol * gas.R * kelvin / pressure * 1e6 / self.first_ml
+        return 1 + self.holding.oven_kept * mol * GAS_CONSTANT_J_MOLK * kelvin / pressure * 1e6 / self.first_ml
 
 
 def _resting(body: _Held, pools: Array, rests: Sequence[Rest]) -> Iterator[Lift]:

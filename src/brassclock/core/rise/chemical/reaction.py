@@ -11,6 +11,8 @@ import math
 
 import numpy as np
 
+from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK
+
 # columns of a row: of the soda, what is left and its own rates; of an acid, what is left that dissolves at once, slowly
 # and in
 # heat, then its rates
@@ -26,7 +28,7 @@ def arrhenius(k_ref: float, ea_j_mol: float, temp_c: float, ref_c: float) -> flo
     >>> arrhenius(1.0, 40_000, 25.0, 25.0)
     1.0
     """
-    return k_ref * math.exp(-ea_j_mol / 8.314 * (1 / (temp_c + 273.15) - 1 / (ref_c + 273.15)))
+    return k_ref * math.exp(-ea_j_mol / GAS_CONSTANT_J_MOLK * (1 / (temp_c + 273.15) - 1 / (ref_c + 273.15)))
 
 
 def react(pools, temp_c, minutes):

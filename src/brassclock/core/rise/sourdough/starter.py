@@ -14,6 +14,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import start as rise_start
 from brassclock.core.rise.course import Piece, RiseTrace
@@ -22,7 +23,7 @@ from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.sourdough.params import PARAMS, WHOLEMEAL_JAR
 
 Array = NDArray[np.float64]
-HOLD_SHARE = 0.9
+HOLD_SHARE = Param(0.9, "-", 0.8, 0.95, Kind.JUDGEMENT, "of its height, at which a starter counts as at its peak")
 FEED_LIMITS = (0.3, 40.0)
 LONGEST_H = 72.0
 

@@ -9,11 +9,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for
 
-JAR_G = 40.0  # practice: a jar small enough to waste little, large enough to feed by a kitchen scale
-LEAST_SEED_G = 2.0
+JAR_G = Param(40.0, "g", 20, 80, Kind.PRACTICE, "small enough to waste little, large enough to feed by a kitchen scale")
+LEAST_SEED_G = Param(2.0, "g", 1, 5, Kind.PRACTICE, "what a kitchen scale weighs")
 BENCH_WAYS = (
     (24.0, 0.75),
     (24.0, 0.6),
@@ -22,8 +23,9 @@ BENCH_WAYS = (
     (16.0, 0.75),
 )  # interval [h], share of it to the peak
 WAKE_H = (8.0, 10.0, 12.0, 14.0, 18.0, 24.0)
-ONE_FEED_DAYS, LONGEST_COLD_DAYS = 7.0, 21.0  # practice: beyond a week two feeds, beyond three weeks a feed between
-COLD_START = 0.5  # judgement: of the way to its peak, when it goes into the fridge
+ONE_FEED_DAYS = Param(7.0, "d", 5, 10, Kind.PRACTICE, "beyond it two feeds")
+LONGEST_COLD_DAYS = Param(21.0, "d", 14, 30, Kind.PRACTICE, "beyond it a feed between")
+COLD_START = Param(0.5, "-", 0.2, 0.8, Kind.JUDGEMENT, "of the way to its peak, when it goes into the fridge")
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from brassclock.core.evidence import Kind, Param
 
 F, J, P, PR = Kind.FITTED, Kind.JUDGEMENT, Kind.PUBLISHED_FROM_MEMORY, Kind.PRACTICE
-R_MOL = 8.314
 
 PARAMS: dict[str, Param] = {
     "q30": Param(0.0105, "mol CO2/(g DM h)", 0.008, 0.022, F, "practice rows; range van Hoek 1998, from memory"),
