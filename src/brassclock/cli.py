@@ -31,7 +31,7 @@ def _problem(title: str, detail: str, errors: list[dict[str, str]]) -> int:
 
 
 def _compute(args: argparse.Namespace) -> int:
-    from brassclock.core.evidence import BadRequest
+    from brassclock.core.errors import InvalidInput
     from brassclock.services import contract as compute
 
     try:
@@ -50,7 +50,7 @@ def _compute(args: argparse.Namespace) -> int:
         return _problem("No such file", f"{args.file} cannot be read: {fault.strerror}.", [])
     except (ValueError, RecursionError) as fault:
         return _problem("Not JSON", f"The request cannot be read as JSON: {fault}.", [])
-    except BadRequest as fault:
+    except InvalidInput as fault:
         errors = [{"pointer": f.pointer, "detail": f.detail} for f in fault.faults]
         return _problem("Some fields cannot be used", str(fault), errors)
     print(json.dumps(result, ensure_ascii=False, allow_nan=False))

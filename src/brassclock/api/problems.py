@@ -10,7 +10,7 @@ from flask import Flask, Response, request
 from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
-from brassclock.core.evidence import BadRequest, FieldFault
+from brassclock.core.errors import FieldFault, InvalidInput
 from brassclock.services.app import Conflict, NotFound, Outdated
 from brassclock.services.contract import UnknownKind
 from brassclock.services.pages import bake as bake_page
@@ -52,7 +52,7 @@ def problem(
     return Response(json.dumps(body), status, content_type="application/problem+json")
 
 
-def bad_request(error: BadRequest) -> Response:
+def bad_request(error: InvalidInput) -> Response:
     return problem(422, "Some fields cannot be used", " ".join(f.detail for f in error.faults), error.faults)
 
 
@@ -91,7 +91,7 @@ def _check_body() -> Response | None:
 def install(flask_app: Flask) -> None:
     """Register checks and handlers on an application."""
     flask_app.before_request(_check_body)
-    flask_app.register_error_handler(BadRequest, bad_request)
+    flask_app.register_error_handler(InvalidInput, bad_request)
     flask_app.register_error_handler(NotFound, lambda e: problem(404, "Not there", str(e)))
     flask_app.register_error_handler(UnknownKind, lambda e: problem(404, "Not a computation", str(e.args[0])))
     flask_app.register_error_handler(Conflict, lambda e: problem(409, "Not now", str(e)))

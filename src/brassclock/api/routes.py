@@ -15,7 +15,7 @@ from typing import Any
 from flask import Blueprint, jsonify, request
 from pydantic import BaseModel, ValidationError
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.services.schemas.faults import faults_of
 
 Handler = Callable[..., Any]
@@ -69,7 +69,7 @@ class Routes:
 
 
 def _validated(handler: Handler) -> Handler:
-    """A handler that is given its path, query and body as their models. Raises BadRequest with every fault."""
+    """A handler that is given its path, query and body as their models. Raises InvalidInput with every fault."""
 
     @cache
     def models() -> dict[str, type[BaseModel]]:
@@ -90,7 +90,7 @@ def _validated(handler: Handler) -> Handler:
             try:
                 given[part] = model.model_validate(raw)
             except ValidationError as fault:
-                raise BadRequest(faults_of(fault)) from None
+                raise InvalidInput(faults_of(fault)) from None
         found = handler(**given)
         if isinstance(found, tuple):
             return (jsonify(found[0]), *found[1:]) if isinstance(found[0], dict) else found

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass
 from enum import StrEnum
 
 
@@ -88,36 +88,6 @@ class Why:
             "matters": list(self.matters),
             "sources": list(self.sources),
         }
-
-
-@dataclass(frozen=True)
-class FieldFault:
-    """One thing wrong with a request: where it stands (JSON pointer), and what would be right."""
-
-    pointer: str
-    detail: str
-
-
-@dataclass
-class BadRequest(Exception):
-    """A request that cannot be computed. Carries every fault found, never only the first."""
-
-    faults: list[FieldFault] = field(default_factory=list)
-
-    def __str__(self) -> str:
-        return "; ".join(f"{f.pointer}: {f.detail}" for f in self.faults)
-
-
-def invalid(pointer: str, detail: str) -> BadRequest:
-    """A BadRequest with a single fault."""
-    return BadRequest([FieldFault(pointer, detail)])
-
-
-def gather(faults: Iterable[FieldFault]) -> None:
-    """Raise BadRequest when there is any fault."""
-    found = list(faults)
-    if found:
-        raise BadRequest(found)
 
 
 def values(params: Mapping[str, Param]) -> dict[str, float]:

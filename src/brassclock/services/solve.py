@@ -16,7 +16,7 @@ from sqlmodel import Session
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.day.spec import BakeSpec, DayPlan
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.layers import (
     MOST_MM,
@@ -230,7 +230,7 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
     bake, kitchen = r.bake, r.kitchen
     try:
         work.sheet = sheet_of(bake, kitchen, r.own)
-    except BadRequest as fault:
+    except InvalidInput as fault:
         work.faults["weigh"] = " ".join(f.detail for f in fault.faults)
         return work
     dough = dosed(work.sheet.dough, r.dose_factor)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 import re
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.units import Unreadable, parse_moment
 
 FULL_INSTANT = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d.*(Z|[+-]\d\d:\d\d)")
@@ -17,7 +17,7 @@ BOUND = "Give a time from ten years ago to two years ahead."
 
 
 def moment_of(text: str, now: dt.datetime, pointer: str) -> dt.datetime:
-    """The instant that a cook typed, or a BadRequest at `pointer`."""
+    """The instant that a cook typed, or a InvalidInput at `pointer`."""
     try:
         at = parse_moment(text, now)
     except Unreadable as fault:
@@ -34,7 +34,7 @@ def outside(at: dt.datetime, now: dt.datetime) -> bool:
 
 
 def bounded(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
-    """The instant, in the zone of now. Raises BadRequest when it has no zone or lies outside what is reckoned with."""
+    """The instant, in the zone of now. Raises InvalidInput when it has no zone or lies outside what is reckoned with."""
     if at.tzinfo is None:
         raise invalid(pointer, "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
     if outside(at, now):
@@ -43,7 +43,7 @@ def bounded(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
 
 
 def table_instant(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
-    """A table's instant as it was dragged: from a day ago to two weeks ahead. Raises BadRequest."""
+    """A table's instant as it was dragged: from a day ago to two weeks ahead. Raises InvalidInput."""
     at = bounded(at, now, pointer)
     if not now - DRAGGED_BACK <= at <= now + OLDEST:
         raise invalid(

@@ -9,7 +9,7 @@ from typing import Any
 
 import pytest
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.services.contract import KINDS, compute
 
 LINES = [
@@ -175,7 +175,7 @@ def test_what_the_contract_means() -> None:
     assert compute("rise", sour)["acid"]["word"] in ("mild, milky", "clean tang")
     peak = compute("starter", {"total_g": 200, "peak_at_h": 8, "temp_c": 24.5})
     assert (peak["peak_h"], sum(peak["masses"].values())) == (pytest.approx(8, abs=0.2), pytest.approx(200))
-    with pytest.raises(BadRequest, match="Change the hour"):
+    with pytest.raises(InvalidInput, match="Change the hour"):
         compute("starter", {"total_g": 200, "peak_at_h": 2, "temp_c": 12})
     soda = compute("soda", REQUESTS["soda"])
     assert soda["wait"]["verdict"] == "cook_at_once"
@@ -203,7 +203,7 @@ def test_what_the_contract_means() -> None:
         ({"stuffed": {"mass_g": 600}}, "/bread/stuffed/mass_g"),
         ({"thickness_mm": 61}, "/bread/thickness_mm"),
     ):
-        with pytest.raises(BadRequest) as caught:
+        with pytest.raises(InvalidInput) as caught:
             compute("puff", {**stuffed, "bread": {**stuffed["bread"], **change}})
         assert pointer in {f.pointer for f in caught.value.faults}
 

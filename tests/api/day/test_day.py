@@ -13,7 +13,7 @@ import icalendar
 import pytest
 from flask.testing import FlaskClient
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.services.contract import compute
 from helpers import Clock
 
@@ -496,6 +496,6 @@ BAD_DAYS: list[tuple[dict[str, Any], str]] = [
 
 @pytest.mark.parametrize(("change", "where"), BAD_DAYS, ids=[w for _, w in BAD_DAYS])
 def test_bad_days_say_what_is_wrong(change: dict[str, Any], where: str) -> None:
-    with pytest.raises(BadRequest) as told:
+    with pytest.raises(InvalidInput) as told:
         compute("day", DAY | change)
     assert any(f.pointer.startswith(where) for f in told.value.faults), told.value.faults

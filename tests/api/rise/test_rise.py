@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.services.contract import compute
 from helpers import Clock
 
@@ -318,7 +318,7 @@ BAD: dict[str, tuple[dict[str, Any], str]] = {
 @pytest.mark.parametrize("name", BAD)
 def test_bad_rises_are_refused_at_their_place(name: str) -> None:
     change, pointer = BAD[name]
-    with pytest.raises(BadRequest) as told:
+    with pytest.raises(InvalidInput) as told:
         compute("rise", {**RISE, **change})
     assert pointer in {f.pointer for f in told.value.faults}
 

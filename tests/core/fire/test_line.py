@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ortools.sat.python import cp_model
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.core.fire import cue
 from brassclock.core.fire.line.board import later_by, sooner_by, starts
 from brassclock.core.fire.line.mend import replan
@@ -262,7 +262,7 @@ def test_line_by_contract() -> None:
         "/ops/2": {"ops": [*ops[:2], ops[2] | {"then_max_s": 10}, *ops[3:]]},
     }
     for pointer, change in bad.items():
-        with pytest.raises(BadRequest) as caught:
+        with pytest.raises(InvalidInput) as caught:
             compute("line", asked | change)
         assert pointer in {f.pointer for f in caught.value.faults}, pointer
 
@@ -295,6 +295,6 @@ def test_other_signs_of_heat() -> None:
         ({"cue": "infrared", "material": "stone"}, "/reads_c"),
         ({"cue": "tongue"}, "/cue"),
     ):
-        with pytest.raises(BadRequest) as caught:
+        with pytest.raises(InvalidInput) as caught:
             compute("cue", request)
         assert pointer in {f.pointer for f in caught.value.faults}

@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.day.plan import plan_back
 from brassclock.core.day.spec import BakeSpec, StageSpec
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.core.keep.learning import learned
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
@@ -117,12 +117,12 @@ def test_scaling_is_linear(factor: float) -> None:
 
 
 def test_every_fault_of_a_formula_is_told_at_once() -> None:
-    with pytest.raises(BadRequest) as told:
+    with pytest.raises(InvalidInput) as told:
         weigh([TypedLine("plan flour", "1 bucket"), TypedLine("water", "-3 g"), TypedLine("egg_whole", "2 packets")])
     faults = {f.pointer: f.detail for f in told.value.faults}
     assert set(faults) == {"/lines/0/ingredient", "/lines/0/amount", "/lines/1/amount", "/lines/2/amount"}
     assert "plain_flour" in faults["/lines/0/ingredient"]
-    with pytest.raises(BadRequest) as told:
+    with pytest.raises(InvalidInput) as told:
         weigh(PITA, PieceWish(0, 1e9), Shape(diameter_cm=float("nan"), thickness_mm=0))
     assert len(told.value.faults) == 4
 

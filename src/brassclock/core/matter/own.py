@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from brassclock.core.evidence import FieldFault, Kind, Param, gather
+from brassclock.core.errors import FieldFault, gather
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.ingredients import Ingredient, table
 
 GROUPS = ("flour", "liquid", "fat", "sugar", "salt", "leaven", "seed", "filling")
@@ -43,7 +44,7 @@ class OwnIngredient:
 def made(own: OwnIngredient) -> Ingredient:
     """The ingredient of a composition. Heat capacity is computed; water counts in liquids, fats and sugars only.
 
-    Raises BadRequest with every fault.
+    Raises InvalidInput with every fault.
     """
     shares = {k: getattr(own, f"{k}_pct") for k in ("water", "fat", "sugar", "protein", "salt", "acid")}
     faults = [

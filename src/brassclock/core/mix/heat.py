@@ -15,7 +15,8 @@ from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import Input, Kind, Param, Why, invalid
+from brassclock.core.errors import invalid
+from brassclock.core.evidence import Input, Kind, Param, Why
 from brassclock.core.matter.ingredients import Ingredient
 
 WATER_J_GK = 4.18

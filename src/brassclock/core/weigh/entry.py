@@ -9,7 +9,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.names import ingredient_of
 from brassclock.core.units import FRACTIONS, UNIT_NAMES, Unreadable, parse_amount
@@ -157,7 +157,7 @@ def _amount_faults(amount: str, row: Ingredient | None, basis: str | None) -> li
 def read_entry(text: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     """Every line of a pasted list that holds anything, in order; headings (`For the dough:`) are left out.
 
-    Raises BadRequest when there are more than MAX_LINES: none is left out in silence.
+    Raises InvalidInput when there are more than MAX_LINES: none is left out in silence.
     """
     lines = [line for line in text.splitlines() if line.strip() and not line.strip().endswith(":")]
     if len(lines) > MAX_LINES:

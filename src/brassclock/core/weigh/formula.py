@@ -7,7 +7,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.cautions import Caution, caution
-from brassclock.core.evidence import BadRequest, FieldFault, Kind, Param, Why
+from brassclock.core.errors import FieldFault, InvalidInput
+from brassclock.core.evidence import Kind, Param, Why
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.spoiling import holds_of, kept_cold, must_be_hot
 from brassclock.core.weigh import geometry
@@ -183,7 +184,7 @@ def weigh(
     """The weigh sheet of a formula, with a filling of `filling_g` [g] a piece, less what is held back [g by
     ingredient].
 
-    Raises BadRequest with every fault.
+    Raises InvalidInput with every fault.
     """
     wish, kit = wish or PieceWish(), kit or Kit()
     _check_wish(wish, shape)
@@ -254,4 +255,4 @@ def _check_wish(wish: PieceWish, shape: geometry.Shape | None) -> None:
         if shape.kind not in ("round", "oval", "quarter"):
             faults.append(FieldFault("/shape/kind", f"“{shape.kind}” is no shape. Use round, oval or quarter."))
     if faults:
-        raise BadRequest(faults)
+        raise InvalidInput(faults)

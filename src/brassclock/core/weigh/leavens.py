@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from brassclock.core.evidence import Kind, Param, invalid
+from brassclock.core.errors import invalid
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.soda import parts_of
 
@@ -53,7 +54,7 @@ class LeavenPart:
 
 
 def same_strength(mass_g: float, have: str, want: str) -> float:
-    """Grams of yeast `want` that do the work of `mass_g` of `have`. Raises BadRequest.
+    """Grams of yeast `want` that do the work of `mass_g` of `have`. Raises InvalidInput.
 
     >>> round(same_strength(21, "yeast_fresh", "yeast_instant"), 2)
     6.93

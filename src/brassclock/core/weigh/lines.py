@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from brassclock.core.evidence import FieldFault, gather, invalid
+from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.core.matter.ingredients import Ingredient, table, unknown_text
 from brassclock.core.units import Unreadable, parse_amount
 from brassclock.core.weigh import measures
@@ -58,7 +58,7 @@ class SheetLine:
 
 
 def read_lines(lines: Sequence[TypedLine], kit: Kit | None = None) -> list[SheetLine]:
-    """Lines in grams, without baker's percent. Raises BadRequest with every unreadable line."""
+    """Lines in grams, without baker's percent. Raises InvalidInput with every unreadable line."""
     kit = kit or Kit()
     faults: list[FieldFault] = []
     read: list[SheetLine] = []

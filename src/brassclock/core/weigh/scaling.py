@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from brassclock.core.evidence import Kind, Param, invalid
+from brassclock.core.errors import invalid
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.lines import SheetLine
 
@@ -31,7 +32,7 @@ class WholePieces:
 
 
 def scale_factor(dough: Dough, scaling: Scaling, loss_frac: float) -> float:
-    """Factor [1] by which every line is multiplied. Several limits: the first to run out decides. Raises BadRequest."""
+    """Factor [1] by which every line is multiplied. Several limits: the first to run out decides. Raises InvalidInput."""
     if scaling.count and scaling.mass_g:
         return scaling.count * scaling.mass_g / (1 - loss_frac) / dough.total_g
     if scaling.flour_g:

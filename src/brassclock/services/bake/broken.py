@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from sqlalchemy.exc import SQLAlchemyError
 from sqlmodel import Session, select
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.services.app import Conflict, NotFound, Outdated
 from brassclock.store.tables import Bake
 from brassclock.store.unit import Stale
@@ -49,7 +49,7 @@ def catching(session: Session, bake_id: int, into: list[Broken]) -> Iterator[Non
     """A fault inside is this bake's alone: it is put into the list. What is meant for the asker goes through."""
     try:
         yield
-    except (Stale, NotFound, Conflict, Outdated, BadRequest):
+    except (Stale, NotFound, Conflict, Outdated, InvalidInput):
         raise
     except Exception as fault:
         if isinstance(fault, SQLAlchemyError) and "locked" in str(fault):

@@ -8,7 +8,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import BadRequest, invalid
+from brassclock.core.errors import InvalidInput, invalid
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.services import change as bake_change
@@ -342,7 +342,7 @@ def fill_summaries(app: App, most: int = 200) -> int:
     for bake_id in ids:
         with app.bake_transaction(bake_id) as session:
             found: dict[str, Any] | None = None
-            with suppress(NotFound, Conflict, BadRequest), catching(session, bake_id, []):
+            with suppress(NotFound, Conflict, InvalidInput), catching(session, bake_id, []):
                 found = _summary(session, solve.load(app, session, bake_id))
             bake_rows.alter(session, bake_id, summary=found or {})
     return len(ids)

@@ -6,7 +6,7 @@ import datetime as dt
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.weigh.methods import methods
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.methods import method_facts, own_method

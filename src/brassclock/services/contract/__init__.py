@@ -8,7 +8,7 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.services.schemas.faults import faults_of
 
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
@@ -46,15 +46,15 @@ def schema(kind: str) -> dict[str, Any]:
 
 
 def prepared(kind: str, request: Any) -> Callable[[], dict[str, Any]]:
-    """A request of a kind, checked and ready to be computed. Raises UnknownKind, or BadRequest with every fault."""
+    """A request of a kind, checked and ready to be computed. Raises UnknownKind, or InvalidInput with every fault."""
     shape, run = _kind(kind)
     try:
         parsed = shape.model_validate(request)
     except ValidationError as error:
-        raise BadRequest(faults_of(error)) from None
+        raise InvalidInput(faults_of(error)) from None
     return lambda: run(parsed)
 
 
 def compute(kind: str, request: Any) -> dict[str, Any]:
-    """Compute a request of a kind. Raises UnknownKind, or BadRequest with every fault."""
+    """Compute a request of a kind. Raises UnknownKind, or InvalidInput with every fault."""
     return prepared(kind, request)()

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict
 
-from brassclock.core.evidence import FieldFault, gather
+from brassclock.core.errors import FieldFault, gather
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.services.schemas.quantities import within

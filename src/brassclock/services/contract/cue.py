@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from brassclock.core.evidence import Input, Kind, Why, invalid
+from brassclock.core.errors import invalid
+from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.cue import DOUGH, EMISSIVITY, SMOKES, WATER, Heat, by_flour, by_infrared, by_sign, by_smoke
 from brassclock.services.contract.common import Loose
 from brassclock.services.schemas.quantities import within
@@ -35,7 +36,7 @@ def _one_of(value: str | None, pointer: str, known: dict[str, Any]) -> str:
 
 
 def read_cue(q: CueRequest) -> Heat:
-    """The heat of a sign. Raises BadRequest."""
+    """The heat of a sign. Raises InvalidInput."""
     if q.cue == "flour_gold":
         return by_flour(_need(q.seconds, "/seconds", "Give the seconds until the flour was golden."))
     if q.cue == "water_drops":

@@ -22,7 +22,7 @@ from brassclock.services.contract.day_request import NEAR, Asked, DayRequest, as
 
 
 def run_day(req: DayRequest) -> dict[str, Any]:
-    """Plan the day. Raises BadRequest with every fault."""
+    """Plan the day. Raises InvalidInput with every fault."""
     check_request(req)
     if not course_stepper.ready:
         warm()

@@ -15,7 +15,7 @@ from brassclock.core.day.options import DOSES, leaven_frac
 from brassclock.core.day.places import DEFAULTS, Place, places_of
 from brassclock.core.day.shared import shelf_litres
 from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
-from brassclock.core.evidence import FieldFault, gather, invalid
+from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
 from brassclock.core.rise.dough_heat import Vessel
@@ -133,7 +133,7 @@ class Asked:
 
 
 def check_request(req: DayRequest) -> None:
-    """Raise BadRequest naming every instant without a zone, or too far off, then every other fault."""
+    """Raise InvalidInput naming every instant without a zone, or too far off, then every other fault."""
     instants = _instants(req)
     gather(
         [

@@ -7,7 +7,8 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from brassclock.core.cautions import caution
-from brassclock.core.evidence import FieldFault, Input, Kind, Why, gather, invalid
+from brassclock.core.errors import FieldFault, gather, invalid
+from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, calm
 from brassclock.core.fire.towel import softness
@@ -154,7 +155,7 @@ def _order(breads: list[int], in_turn: bool) -> tuple[int, ...]:
 
 
 def _spec(q: LineRequest) -> tuple[LineSpec, list[str], int]:
-    """(the line as asked for, the name of each round's kind, how many rounds). Raises BadRequest with every fault."""
+    """(the line as asked for, the name of each round's kind, how many rounds). Raises InvalidInput with every fault."""
     kinds, stations = _kinds(q), {x.name for x in q.resources}
     faults = [fault for at, _, _, ops in kinds for fault in _faults_of(ops, at, stations)]
     total = sum(n for _, _, n, _ in kinds)
@@ -176,7 +177,7 @@ def _spec(q: LineRequest) -> tuple[LineSpec, list[str], int]:
 
 
 def run_line(q: LineRequest) -> dict[str, Any]:
-    """Plan the line. Raises BadRequest with every fault."""
+    """Plan the line. Raises InvalidInput with every fault."""
     spec, names, breads = _spec(q)
     try:
         line = plan_line(spec, breads)

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from brassclock.core.evidence import FieldFault, gather
+from brassclock.core.errors import FieldFault, gather
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.mix.heat import Bowl, Kneading, Part, mix_heat
 from brassclock.core.terms import BowlMaterial, KneadMethod

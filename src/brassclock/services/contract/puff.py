@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.fire.actions import Action, actions
 from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.colour import Wish, wish_of

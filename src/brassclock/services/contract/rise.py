@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from brassclock.core.evidence import BadRequest, FieldFault, invalid
+from brassclock.core.errors import FieldFault, InvalidInput, invalid
 from brassclock.core.matter.dough import Dough, dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.rise import belief as beliefs
@@ -146,7 +146,7 @@ def _readings(q: RiseRequest, total_h: float) -> list[beliefs.Reading]:
                 )
             )
     if faults:
-        raise BadRequest(faults)
+        raise InvalidInput(faults)
     return [beliefs.Reading(x.h, x.kind, x.ratio, x.feel, x.temp_c) for x in q.readings]
 
 

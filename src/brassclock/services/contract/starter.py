@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from brassclock.core.cautions import caution
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.rise.sourdough import starter as starters
 from brassclock.core.terms import StarterState
 from brassclock.core.weigh.soda import WHOLE_FLOURS

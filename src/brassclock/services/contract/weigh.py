@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.terms import PieceShape, Powder, SpoonSystem
@@ -100,7 +100,7 @@ class SodaRequest(Loose):
 
 
 def sheet_of(q: WeighRequest, kit: Kit) -> WeighSheet:
-    """The weigh sheet that a request asks for, measured with that kit. Raises BadRequest."""
+    """The weigh sheet that a request asks for, measured with that kit. Raises InvalidInput."""
     pieces = PieceWish(q.pieces.count, q.pieces.mass_g, q.pieces.loss_frac) if q.pieces else None
     filling = q.filling
     return weigh(

@@ -7,7 +7,7 @@ from typing import Any
 
 from brassclock.core.day.options import moment
 from brassclock.core.day.spec import WORDS, DayPlan, DayStep, kind_of
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.time import hours_between, later
 from brassclock.services import change as bake_change
 from brassclock.services import solve

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.formats import calendars
 from brassclock.formats.tables import safe_cell
 from brassclock.services import solve

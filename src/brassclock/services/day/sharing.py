@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.shared import Commitments, Shelved, cold_span, hand_spans, shelf_litres, surface_span
 from brassclock.core.day.spec import DayPlan
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.core.time import later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import spec as rise_spec
@@ -31,7 +31,7 @@ def _litres(bake: Bake, r: BakeSnapshot) -> float:
     """Litres of the shelf that another bake of this kitchen fills; 0 while its lines cannot be read."""
     try:
         return shelf_litres(sheet_of(bake, r.kitchen, r.own).dough.total_g)
-    except BadRequest:
+    except InvalidInput:
         return 0.0
 
 

@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.time import hours_between
 from brassclock.services import solve

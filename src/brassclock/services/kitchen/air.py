@@ -7,7 +7,7 @@ import math
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import BadRequest, FieldFault
+from brassclock.core.errors import FieldFault, InvalidInput
 from brassclock.core.rise.air_log import doubts
 from brassclock.core.time import hours_between
 from brassclock.services.app import App, NotFound
@@ -60,10 +60,10 @@ def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
                 faults.append(FieldFault(f"/points/{i}/1", f"{value:g} C cannot be air. Give {low:g} to {high:g} C."))
             try:
                 points.append((past_moment(when, now), value))
-            except BadRequest as fault:
+            except InvalidInput as fault:
                 faults += [FieldFault(f"/points/{i}/0", f.detail) for f in fault.faults]
         if faults:
-            raise BadRequest(faults)
+            raise InvalidInput(faults)
         known = {(x.place, x.at) for x in bake_rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
         skipped, taken = [], 0
         for at, value in sorted(points):

@@ -6,7 +6,7 @@ import datetime as dt
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import FieldFault, gather, invalid
+from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.formats import calendars
 from brassclock.services.app import App, NotFound
 from brassclock.services.change import recording_plan_change

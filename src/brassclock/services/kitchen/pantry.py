@@ -7,7 +7,7 @@ from collections.abc import Mapping
 
 from sqlmodel import Session
 
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
 from brassclock.core.weigh.lines import Kit
@@ -65,7 +65,7 @@ def list_ingredients(app: App, kitchen_id: int) -> list[IngredientRead]:
 
 
 def add_ingredient(app: App, kitchen_id: int, given: OwnIngredientCreate) -> IngredientRead:
-    """Keep an own ingredient. Raises BadRequest when its composition cannot be."""
+    """Keep an own ingredient. Raises InvalidInput when its composition cannot be."""
     with app.transaction(kitchen_id) as session:
         app.kitchen(session, kitchen_id)
         row = store_ingredient(session, kitchen_id, given)

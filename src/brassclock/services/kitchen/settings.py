@@ -9,7 +9,7 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.day.places import places_of
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.services import solve

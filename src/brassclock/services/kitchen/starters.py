@@ -10,7 +10,7 @@ import numpy as np
 from sqlmodel import Session
 
 from brassclock.core.day.kitchen_air import air_path
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
 from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS

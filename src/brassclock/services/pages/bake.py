@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
@@ -86,7 +86,7 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         try:
             r = solve.load(app, session, bake_id)
         except (ValueError, TypeError) as fault:
-            if isinstance(fault, BadRequest | Conflict):
+            if isinstance(fault, InvalidInput | Conflict):
                 raise
             raise Uncomputable(broken_of(session, bake_id, fault)) from None
         clock = clock_out(app, session, r.kitchen)

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from brassclock.core.evidence import FieldFault
+from brassclock.core.errors import FieldFault
 
 MOST_QUOTED = 60
 WORDS = {  # by the validator's type; {given} is what was given, the others are the bounds of the field

@@ -6,7 +6,7 @@ import datetime as dt
 from typing import Any
 
 from brassclock.core.day.kitchen_air import air_path
-from brassclock.core.evidence import invalid
+from brassclock.core.errors import invalid
 from brassclock.core.matter.dough import Portion, dough_of
 from brassclock.core.mix.guide import bloom_test
 from brassclock.core.rise.dose import DoseRequest, dose_for

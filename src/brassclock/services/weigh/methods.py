@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from brassclock.core.cautions import caution
-from brassclock.core.evidence import BadRequest
+from brassclock.core.errors import InvalidInput
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.methods import Method, methods
@@ -33,7 +33,7 @@ def _told(lines: tuple[TypedLine, ...], kit: Kit | None = None) -> Mapping[str, 
     """Summary of a formula's sheet: ingredients, leavens, water, allergens, soda."""
     try:
         sheet = weigh(lines, PieceWish(), kit=kit) if lines else None
-    except BadRequest:
+    except InvalidInput:
         sheet = None
     if sheet is None:
         return {"ingredients": [], "leavens": [], "hydration_frac": None, "allergens": [], "soda": ""}

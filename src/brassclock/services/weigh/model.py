@@ -25,7 +25,7 @@ def lines_of(bake: Bake) -> list[TypedLine]:
 
 
 def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> WeighSheet:
-    """The weigh sheet of a bake. Raises BadRequest."""
+    """The weigh sheet of a bake. Raises InvalidInput."""
     stuffing = bake.filling or {}
     inside = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in stuffing.get("lines", ())]
     return weigh(
@@ -41,7 +41,7 @@ def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Wei
 
 
 def dough_and_sponge(r: BakeSnapshot) -> tuple[Dough, dict[str, float]]:
-    """The dough of a bake, and the grams of each ingredient in its sponge. Raises BadRequest."""
+    """The dough of a bake, and the grams of each ingredient in its sponge. Raises InvalidInput."""
     sheet = sheet_of(r.bake, r.kitchen, r.own)
     return sheet.dough, sponge_g(r.bake, sheet, 1.0)
 

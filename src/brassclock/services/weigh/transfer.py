@@ -10,7 +10,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from brassclock.core.evidence import BadRequest, FieldFault, invalid
+from brassclock.core.errors import FieldFault, InvalidInput, invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
 from brassclock.core.weigh.lines import SheetLine
@@ -191,7 +191,7 @@ def _from_file(
             try:
                 facts = OwnIngredientCreate.model_validate({"name": own.name, "kind": own.kind, **own.facts})
             except ValidationError as fault:
-                raise BadRequest(
+                raise InvalidInput(
                     [FieldFault("/text", f"“{own.name[:40]}”: {f.detail}") for f in faults_of(fault)]
                 ) from None
             row = store_ingredient(session, kitchen_id, facts)
