@@ -281,7 +281,7 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
             label="I want"
             value={said.total}
             unit="g"
-            width="5.500em"
+            width="5.5em"
             onType={type("total")}
             onCommit={type("total")}
             inputMode="decimal"
