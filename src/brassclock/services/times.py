@@ -34,7 +34,8 @@ def outside(at: dt.datetime, now: dt.datetime) -> bool:
 
 
 def bounded(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetime:
-    """The instant, in the zone of now. Raises InvalidInput when it has no zone or lies outside what is reckoned with."""
+    """The instant, in the zone of now. Raises InvalidInput when it has no zone or lies outside what is reckoned
+    with."""
     if at.tzinfo is None:
         raise invalid(pointer, "An instant needs its zone, as 2026-11-25T20:00:00+01:00.")
     if outside(at, now):

@@ -32,7 +32,8 @@ class WholePieces:
 
 
 def scale_factor(dough: Dough, scaling: Scaling, loss_frac: float) -> float:
-    """Factor [1] by which every line is multiplied. Several limits: the first to run out decides. Raises InvalidInput."""
+    """Factor [1] by which every line is multiplied. Several limits: the first to run out decides. Raises
+    InvalidInput."""
     if scaling.count and scaling.mass_g:
         return scaling.count * scaling.mass_g / (1 - loss_frac) / dough.total_g
     if scaling.flour_g:
