@@ -10,7 +10,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from brassclock.core.terms import Colour, DressingTime, HeatAct, HeatUntil, KneadMethod, PieceShape, Strength
+from brassclock.core.terms import Colour, DressingTime, HeatAct, HeatUntil, KneadMethod, PieceShape, StageEnd, Strength
 
 FORMAT: Literal["brass-clock/bake"] = "brass-clock/bake"
 VERSION = 1
@@ -90,6 +90,10 @@ class BakeFile(BaseModel):
     knead_min: float = Field(default=8.0, ge=0, le=60)
     bulk_ratio: float = Field(default=2.0, ge=1.05, le=4)
     ball_ratio: float = Field(default=1.4, ge=1.05, le=4)
+    bulk_end: StageEnd = "rise"
+    ball_end: StageEnd = "rise"
+    bulk_most_h: float | None = Field(default=None, ge=0, le=240)
+    ball_most_h: float | None = Field(default=None, ge=0, le=240)
     bulk_h: float | None = Field(default=None, ge=0, le=240)
     ball_h: float | None = Field(default=None, ge=0, le=240)
     doneness: Colour = "golden"

@@ -34,6 +34,7 @@ from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
+from brassclock.core.rise.safety import Safety
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import App
@@ -115,6 +116,13 @@ def solve(r: BakeSnapshot) -> BakeResult:
     while len(_memory) > REMEMBERED:
         _memory.popitem(last=False)
     return work
+
+
+def safety_of(work: BakeResult) -> Safety | None:
+    """Warm hours of a dough that spoils, whichever way it is lifted."""
+    if work.forecast is not None:
+        return work.forecast.safety
+    return work.risen.safety if work.risen else None
 
 
 def compiled() -> bool:

@@ -196,8 +196,12 @@ class Bake(SQLModel, table=True):
     cold: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     sponge_h: float | None = None
     starter_id: int | None = None
+    bulk_end: str = "rise"
+    ball_end: str = "rise"
     bulk_h: float | None = None
     ball_h: float | None = None
+    bulk_most_h: float | None = None
+    ball_most_h: float | None = None
     surface_id: int | None = Field(
         default=None, sa_column=Column(ForeignKey("surface.id", ondelete="SET NULL"), nullable=True)
     )

@@ -1555,8 +1555,15 @@ export interface components {
             bag_id: number | null;
             /** Ball Air */
             ball_air: number[][] | null;
+            /**
+             * Ball End
+             * @enum {string}
+             */
+            ball_end: "rise" | "time" | "skip";
             /** Ball H */
             ball_h: number | null;
+            /** Ball Most H */
+            ball_most_h: number | null;
             /**
              * Ball Place
              * @enum {string}
@@ -1579,8 +1586,15 @@ export interface components {
             bowl_material: "steel" | "glass" | "ceramic" | "plastic" | "wood";
             /** Bulk Air */
             bulk_air: number[][] | null;
+            /**
+             * Bulk End
+             * @enum {string}
+             */
+            bulk_end: "rise" | "time" | "skip";
             /** Bulk H */
             bulk_h: number | null;
+            /** Bulk Most H */
+            bulk_most_h: number | null;
             /**
              * Bulk Place
              * @enum {string}
@@ -1746,6 +1760,11 @@ export interface components {
              */
             ball_ratio?: number | null;
             /**
+             * Ball Time
+             * @default null
+             */
+            ball_time?: string | null;
+            /**
              * Bloomed
              * @default null
              */
@@ -1778,6 +1797,11 @@ export interface components {
              * @default null
              */
             bulk_ratio?: number | null;
+            /**
+             * Bulk Time
+             * @default null
+             */
+            bulk_time?: string | null;
             /** @default null */
             cold?: components["schemas"]["ColdUpdate"] | null;
             /**
@@ -4291,9 +4315,14 @@ export interface components {
         };
         /**
          * SafetyRead
-         * @description Hours above 5 C of a dough with dairy or egg: a count, never permission.
+         * @description Warm hours of a dough with dairy, egg, meat or potato, in all and by stage: a count, never permission.
          */
         SafetyRead: {
+            /**
+             * By Stage
+             * @default []
+             */
+            by_stage?: components["schemas"]["StageHours"][];
             /** Limit H */
             limit_h: number;
             /** Reached At */
@@ -4481,6 +4510,13 @@ export interface components {
             state: string;
             /** Until */
             until: string | null;
+        };
+        /** StageHours */
+        StageHours: {
+            /** Stage */
+            stage: string;
+            /** Warm H */
+            warm_h: number;
         };
         /**
          * StarterCreate

@@ -101,6 +101,6 @@ def own_course(spec: BakeSpec) -> Schedule:
     """The course a bake is set to: its own cold, about as long as that."""
     chill = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
     cold = spec.bulk.cold or spec.ball.cold
-    if cold is None or spec.rests:
+    if cold is None:
         return Schedule(AS_PLANNED)
     return Schedule(AS_PLANNED, chill, cold.hours, 0.5 * cold.hours, max(2 * cold.hours, cold.hours + 10))

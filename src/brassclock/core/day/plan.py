@@ -82,6 +82,12 @@ def _mixing(
     return mixed, bulk, ball
 
 
+def _after_hands(aim: Aim, hands_h: float) -> Aim:
+    """The aim of a stage that cannot end before the hands that begin it are free."""
+    ready, at = max(aim.ready_h, hands_h), max(aim.aim_h, hands_h)
+    return Aim(ready, at, max(aim.best_to_h, at), aim.too_far_h)
+
+
 class _Planner:
     """One plan in the making: what is held, and the bulk's last solved length [h], from which its balls are placed."""
 
@@ -113,16 +119,24 @@ class _Planner:
     def solve(self, spec: BakeSpec, mixed: dt.datetime, balled: dt.datetime | None) -> tuple[Aim, Aim]:
         """Aims of bulk and balls when the dough is mixed, and (if known) balled, at those instants."""
         if spec.rests:
-            return spec.rests
+            return spec.rests[0], _after_hands(spec.rests[1], spec.ball_min / 60)
+        told_bulk, told_ball = spec.told
         bulk_h = hours_between(mixed, balled) if balled else None
+        if bulk_h is None and told_bulk is not None:
+            bulk_h = told_bulk.aim(spec.bulk.cold).aim_h
         first = (spec.before_h,) if spec.sponge else ()
         guess = balled or self.shift(mixed, self.bulk_before or spec.bulk.stage.hours)
         for _ in range(2 if balled is None and self.bulk_before is None else 1):
             stages = spec.stages(self.hourly_c, mixed, guess, self.held)
             found = aims(spec.batch, stages, fixed_h=(*first, bulk_h, None), activity=spec.activity)
-            guess = balled or self.shift(mixed, found[-2].aim_h)
-            self.bulk_before = found[-2].aim_h
-        return found[-2], found[-1]
+            bulk, ball = found[-2:]
+            if told_bulk is not None:
+                bulk = told_bulk.aim(spec.bulk.cold, bulk.too_far_h)
+            if told_ball is not None:
+                ball = told_ball.aim(spec.ball.cold, ball.too_far_h)
+            guess = balled or self.shift(mixed, bulk.aim_h)
+            self.bulk_before = bulk.aim_h
+        return bulk, _after_hands(ball, spec.ball_min / 60)
 
     def solve_cold(
         self, spec: BakeSpec, roll_at: dt.datetime, mixed: dt.datetime, balled: dt.datetime | None
@@ -130,7 +144,7 @@ class _Planner:
         """As `solve`; the cold of a dough already made is as long as `roll_at` leaves it, unless it has come out."""
         bulk, ball = self.solve(spec, mixed, balled)
         which = "bulk" if spec.bulk.cold else "ball" if spec.ball.cold else None
-        if which is None or "cold_out" in self.held or spec.rests:
+        if which is None or "cold_out" in self.held:
             return _Stages(spec, bulk, ball)
         for _ in range(COLD_ROUNDS):
             ends = self.shift(balled or self.shift(mixed, bulk.aim_h), ball.aim_h)
@@ -188,6 +202,8 @@ class _Planner:
         spec, bulk, ball = stages
         shift, mix_at, roll_at = self.shift, chain.mix_at, chain.roll_at
         preheat_at = min(self.held.get("preheat", chain.line_at), shift(chain.line_at, -spec.preheat_min / 60))
+        if roll_at < preheat_at < shift(roll_at, spec.roll_min / 60) and "preheat" not in self.held:
+            preheat_at = shift(roll_at, -ONCE_MIN / 60)  # the same hands roll
         last_ball = min(shift(chain.mixed, bulk.too_far_h), shift(roll_at, -ball.ready_h))
         gap_h = spec.service_min / spec.waves / 60
         last_roll = max(shift(chain.balled, max(ball.too_far_h - gap_h, ball.ready_h)), roll_at)
@@ -217,7 +233,7 @@ class _Planner:
         found: list[Move] = []
         for part, begins, ends in ((spec.bulk, chain.mixed, chain.balled), (spec.ball, chain.balled, chain.roll_at)):
             span = part.cold_span(begins, self.held)
-            if span is None or spec.rests:
+            if span is None:
                 continue
             latest = max(span[1], min(ends, self.shift(ends, -1.0)))
             found += [("cold_in", span[0], CARRY_MIN, None), ("cold_out", span[1], CARRY_MIN, latest)]

@@ -18,13 +18,13 @@ from numpy.typing import NDArray
 
 from brassclock.core.day.hands import SLOT_MIN, Slots
 from brassclock.core.day.places import Place
-from brassclock.core.day.spec import BakeSpec, Cold
+from brassclock.core.day.spec import BakeSpec, Cold, Told
 from brassclock.core.day.sweep import ProgressWindow, Rates
 from brassclock.core.rise import stepper
 from brassclock.core.rise.dough_heat import COLD_PLACE_C, time_constant_h
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.stages import Stage, run_stages
-from brassclock.core.rise.windows import AIM_SHARE, Aim, marks, open_hours, workable_h
+from brassclock.core.rise.windows import AIM_SHARE, marks, open_hours, workable_h
 from brassclock.core.rise.yeast.params import PARAMS
 
 Array = NDArray[np.float64]
@@ -116,20 +116,20 @@ def _lag(from_c: Array, to_c: float, tau_h: float, wild: bool) -> Array:
 def scale_of(spec: BakeSpec, hourly_c: Sequence[float], slots: Slots, cold: Cold | None) -> Scale:
     """The scale of a bake on slots; `cold` is the cold it would be put in. Rested doughs count plain hours."""
     end = slots.count + 1
-    if spec.rests:
-        hours = np.arange(end + PAST_SLOTS) * SLOT_MIN / 60
-        still = np.zeros(end)
-        return Scale(Rates(hours[:end], hours[:end], SLOT_MIN / 60, still, still), slots, 1.0, hours, hours)
+    hours = np.arange(end + PAST_SLOTS) * SLOT_MIN / 60
     wild = not any(p.ingredient.is_yeast for p in spec.batch.dough.portions) and not (
         spec.sponge and any(p.ingredient.is_yeast for p in spec.sponge.joins)
     )
     bulk_air = _air(spec.bulk.place, hourly_c, slots)
     same = spec.ball.place == spec.bulk.place
     ball_air = bulk_air if same else _air(spec.ball.place, hourly_c, slots)
-    bulk = _cumulative(bulk_air, wild)
-    ball = bulk if same else _cumulative(ball_air, wild)
+    bulk = hours if spec.told[0] else _cumulative(bulk_air, wild)
+    ball = hours if spec.told[1] else bulk if same and not spec.told[0] else _cumulative(ball_air, wild)
     if cold is None:
         return Scale(Rates(bulk[:end], ball[:end]), slots, 1.0, bulk, ball)
+    if spec.told[0 if spec.bulk.cold else 1]:  # a time counts from its cold's end: in the cold none of it goes by
+        still = np.zeros(end)
+        return Scale(Rates(bulk[:end], ball[:end], 0.0, still, still), slots, 1.0, bulk, ball)
     part, air = (spec.bulk, bulk_air) if spec.bulk.cold else (spec.ball, ball_air)
     vessel, fridge_c = part.stage.vessel, cold.place.air_c(hourly_c, slots.zero)
     tau_cold = time_constant_h(vessel, min(fridge_c, COLD_PLACE_C - 1)) or 0.01
@@ -175,9 +175,6 @@ class At:
 def real(spec: BakeSpec, hourly_c: Sequence[float], scale: Scale, at: At) -> Real:
     """Run the real rise along a way through, and read its windows on the sweep's scale."""
     slots = scale.slots
-    if spec.rests:
-        first, second = (_told(a) for a in spec.rests)
-        return Real(first, second, spec.rests[0].aim_h, spec.rests[1].aim_h, 0.0)
     mixed = slots.at(at.mix)
     held: dict[str, dt.datetime] = {}
     if at.into is not None and at.out is not None:
@@ -185,8 +182,15 @@ def real(spec: BakeSpec, hourly_c: Sequence[float], scale: Scale, at: At) -> Rea
     before = (spec.before_h,) if spec.sponge else ()
     guess = slots.at(at.mix + spec.bulk.stage.hours * 60 / SLOT_MIN if at.ball is None else at.ball)
     stages = spec.stages(hourly_c, mixed, guess, held)[:-1]
-    bulk, bulk_h, _ = _stage(spec, stages, before, scale, scale.bulk, at.mix, at.cold if spec.bulk.cold else None)
+    told_bulk, told_ball = spec.told
+    bulk: ProgressWindow | None
+    if told_bulk is not None:
+        bulk, bulk_h = _told(told_bulk, spec.bulk.cold), told_bulk.aim(spec.bulk.cold).aim_h
+    else:
+        bulk, bulk_h, _ = _stage(spec, stages, before, scale, scale.bulk, at.mix, at.cold if spec.bulk.cold else None)
     ball_at = at.mix + bulk_h * 60 / SLOT_MIN if at.ball is None else at.ball
+    if told_ball is not None:
+        return Real(bulk, _told(told_ball, spec.ball.cold), bulk_h, told_ball.aim(spec.ball.cold).aim_h, 0.0)
     lengths = (*before, max((ball_at - at.mix) * SLOT_MIN / 60, 1 / 60))
     stages = spec.stages(hourly_c, mixed, slots.at(ball_at), held)
     cold = at.cold if spec.ball.cold else None
@@ -195,10 +199,13 @@ def real(spec: BakeSpec, hourly_c: Sequence[float], scale: Scale, at: At) -> Rea
     return Real(bulk, ball, bulk_h, ball_h, warm)
 
 
-def _told(a: Aim) -> ProgressWindow:
-    """The need of a rest whose hours are told."""
-    high = max(a.too_far_h, a.aim_h + LEAST_WINDOW_H)
-    return ProgressWindow(min(a.ready_h, a.aim_h), a.aim_h, min(max(a.best_to_h, a.aim_h), high), high)
+def _told(told: Told, cold: Cold | None) -> ProgressWindow:
+    """The need of a stage that a time ends: hours before its cold and after it, none in it."""
+    before = cold.after_h if cold else 0.0
+    last = told.high_h if told.last_h is None else max(told.last_h, told.high_h)
+    high = max(last, told.aim_h + LEAST_WINDOW_H)
+    best = min(max(told.high_h, told.aim_h), high)
+    return ProgressWindow(before + min(told.low_h, told.aim_h), before + told.aim_h, before + best, before + high)
 
 
 def _stage(

@@ -242,7 +242,10 @@ class Group:
         if self.chill is None:
             return [plain]
         own = self.spec.bulk.cold or self.spec.ball.cold
+        told = self.spec.told[0 if self.chill == "bulk" else 1]
         afters = {round(h * HOUR) for h in (*AFTERS_H, *([own.after_h] if own else ()))}
+        if told is not None and own is not None:
+            afters = {round(own.after_h * HOUR)}
         start = self.fixed.ball if self.chill == "ball" else self.fixed.mix
         if start is not None and self.fixed.into is not None:
             afters = {self.fixed.into - start}
@@ -255,6 +258,8 @@ class Group:
             tempers = {round(h * HOUR) for h in BULK_TEMPERS_H}
             if self.fixed.out is not None and self.fixed.ball is not None:
                 tempers = {self.fixed.ball - self.fixed.out}
+        if told is not None and self.fixed.out is None:
+            tempers = {max(round(h * HOUR), 1) for h in (told.low_h, told.aim_h, told.high_h)}
         low, high = round(self.course.low_h * HOUR), round(self.course.high_h * HOUR)
         if self.fixed.into is not None and self.fixed.out is not None:
             low, high = 1, len(self.search.free)

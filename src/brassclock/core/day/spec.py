@@ -12,9 +12,10 @@ from brassclock.core.matter.dough import Portion
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
 from brassclock.core.rise.windows import Aim
-from brassclock.core.time import later
+from brassclock.core.time import hours_between, later
 
 LEAST_COLD_H = 0.25
+OVERDONE_H = 0.1
 WORDS = {
     "feed": "Feed the starter",
     "sponge": "Mix the sponge",
@@ -48,6 +49,27 @@ class Cold:
     after_h: float
     hours: float
     place: Place
+
+
+@dataclass(frozen=True)
+class Told:
+    """A stage that ends after a time the cook names: hours at the earliest, as planned and at the latest.
+
+    Of a chilled stage they are the hours after it comes out of the cold. `last_h` is how long the dough bears it there
+    at most [h]; None where the forecast says so.
+    """
+
+    low_h: float
+    aim_h: float
+    high_h: float
+    last_h: float | None = None
+
+    def aim(self, cold: Cold | None = None, too_far_h: float | None = None) -> Aim:
+        """The stage's aim from its start, its cold included [h]. `too_far_h` is the forecast's, from its start."""
+        before = cold.after_h + cold.hours if cold else 0.0
+        last = too_far_h if self.last_h is None else before + self.last_h
+        high = before + self.high_h
+        return Aim(before + self.low_h, before + self.aim_h, high, high if last is None else last)
 
 
 @dataclass(frozen=True)
@@ -109,7 +131,7 @@ class BakeSpec:
     preheat_tended: bool = False
     line_min: float = 15.0
     activity: float = 1.0
-    rests: tuple[Aim, Aim] | None = None  # a dough whose stages are told, not forecast
+    told: tuple[Told | None, Told | None] = (None, None)  # of bulk and balls, where a time ends them and not a rise
     sponge: Sponge | None = None
     service_min: float = 0.0  # from the first load to the last, when the table is longer than the line
     waves: int = 1  # how often a tray comes out of the cold
@@ -124,6 +146,12 @@ class BakeSpec:
         begun = later(mixed, -self.sponge.hours)
         first = replace(self.sponge.stage, hours=self.sponge.hours, path=self.bulk.place.path(hourly_c, begun))
         return first, replace(bulk, add=self.sponge.joins, mixed_c=self.batch.mix_temp_c), ball
+
+    @property
+    def rests(self) -> tuple[Aim, Aim] | None:
+        """The aims of a dough whose stages are both ended by a time; None where one ends at a rise."""
+        bulk, ball = self.told
+        return None if bulk is None or ball is None else (bulk.aim(self.bulk.cold), ball.aim(self.ball.cold))
 
     @property
     def before_h(self) -> float:
@@ -168,6 +196,17 @@ class DayPlan:
     def begun_at(self) -> dt.datetime:
         """Instant at which its rise begins: with the sponge when there is one, else when it is mixed."""
         return later(self.mixed_at, -self.spec.before_h)
+
+    @property
+    def overdone_h(self) -> dict[str, float]:
+        """Hours by which a stage that a time ends passes the point where the dough is too far: `bulk`, `ball`."""
+        told_bulk, told_ball = self.spec.told
+        found = {}
+        if told_bulk is not None:
+            found["bulk"] = hours_between(self.mixed_at, self.balled_at) - self.bulk.too_far_h
+        if told_ball is not None:
+            found["ball"] = hours_between(self.balled_at, self.step("roll").at) - self.ball.too_far_h
+        return {which: over for which, over in found.items() if over > OVERDONE_H}
 
     def step(self, key: str) -> DayStep:
         """The step of that key."""

@@ -21,14 +21,13 @@ from brassclock.core.rise import warmth
 from brassclock.core.rise.belief import NEVER, OWN_NOISE, Band, Belief, Posterior, Reading, nodes, posterior
 from brassclock.core.rise.chemical.reaction import LEFT, SODA
 from brassclock.core.rise.recipe import Batch, osmolality
+from brassclock.core.rise.safety import Safety, warm_hours
 from brassclock.core.rise.sourdough.acid import ph_of, sourness, tta_ml
 from brassclock.core.rise.stages import DEFAULT_TARGET, Run, Stage, run_stages, with_all
 from brassclock.core.rise.state import CO2
 from brassclock.core.rise.windows import READY_M, Window, centre_c, open_hours, window_of, workable_h
 
 Array = NDArray[np.float64]
-SAFE_C = Param(5.0, "C", 4, 5, Kind.PRACTICE, "kitchens' guidance: below it food counts as cold")
-SAFE_LIMIT_H = Param(2.0, "h", 1, 2, Kind.PRACTICE, "kitchens' guidance for dairy, egg, meat and potato")
 HARM_C = Param(40.0, "C", 38, 42, Kind.PUBLISHED_FROM_MEMORY, "yeast weakens above")
 TRACE_ROWS, QUICK_ROWS = 240, 120
 QUICK_NOISE = Param(
@@ -59,15 +58,6 @@ class Trace:
     dough_c: Array
     centre_c: Array
     gas_ml_per_100g: Array
-
-
-@dataclass(frozen=True)
-class Safety:
-    """Hours above 5 C of a dough with dairy or egg: a count, never permission."""
-
-    warm_h: float
-    limit_h: float
-    reached_at_h: float | None
 
 
 @dataclass(frozen=True)
@@ -334,11 +324,7 @@ def _trace(stages: Sequence[Stage], hours: Sequence[float], middle: Run, low: Ru
 
 
 def _safety(batch: Batch, stages: Sequence[Stage], middle: Run) -> Safety | None:
-    if not with_all(batch, stages).dough.spoils:
-        return None
-    h, temp = middle.course.h, middle.course.temp_c
-    warm = np.cumsum(np.where(temp > SAFE_C, np.diff(h, prepend=0.0), 0.0))
-    return Safety(float(warm[-1]), SAFE_LIMIT_H, yeast_course.first_passage_h(h, warm, SAFE_LIMIT_H))
+    return warm_hours(middle, stages) if with_all(batch, stages).dough.spoils else None
 
 
 def _cautions(batch: Batch, stages: Sequence[Stage], middle: Run, safety: Safety | None) -> list[Caution]:

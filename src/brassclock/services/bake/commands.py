@@ -10,6 +10,7 @@ from sqlmodel import Session
 
 from brassclock.core.errors import InvalidInput, invalid
 from brassclock.core.fire.legs import Step, fault_of
+from brassclock.core.spoken import span_h
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.services import change as bake_change
 from brassclock.services import solve
@@ -112,6 +113,8 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
         elif name in ("surface_source", "surface_sd_k"):
             if change.surface_c is None:
                 raise invalid(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
+        elif name in ("bulk_time", "ball_time"):
+            _set_stage_time(bake, name.removesuffix("_time"), value)
         elif name == "heat_steps":
             bake.heat_steps = _own_steps(r, change.heat_steps)
         elif name == "dressing":
@@ -132,7 +135,11 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
             setattr(bake, name, value)
 
 
+AT_ITS_RISE = ("rise", "its rise", "at its rise", "until it is ripe", "until risen", "when ripe")
+MOST_STAGE_H = 96.0
 OPTIONAL = (
+    "bulk_time",
+    "ball_time",
     "bulk_air",
     "ball_air",
     "cold",
@@ -150,6 +157,26 @@ OPTIONAL = (
     "solve_for",
     "colour_top",
 )
+
+
+def _set_stage_time(bake: Bake, which: str, text: str | None) -> None:
+    """What ends a stage: nothing given, its rise; else hours as they are said, or that it is left out."""
+    if text is None or text.lower() in AT_ITS_RISE:
+        setattr(bake, f"{which}_end", "rise")
+        setattr(bake, f"{which}_most_h", None)
+        return
+    span = span_h(text)
+    if span is None:
+        raise invalid(
+            f"/{which}_time",
+            f"“{text[:40]}” is no time. Write it as 30 min, 16 to 24 h, 4 h out, overnight or skip.",
+        )
+    low, high = span
+    if high > MOST_STAGE_H:
+        raise invalid(f"/{which}_time", f"{high:g} h is too long. Give up to {MOST_STAGE_H:g} h for one stage.")
+    setattr(bake, f"{which}_end", "time" if high > 0 else "skip")
+    setattr(bake, f"{which}_h", low)
+    setattr(bake, f"{which}_most_h", high if high > low else None)
 
 
 def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str, Any]]:

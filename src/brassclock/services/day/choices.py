@@ -10,16 +10,17 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, own_course
-from brassclock.core.day.options import DOSES, in_the_way
+from brassclock.core.day.options import DOSES, in_the_way, moment
 from brassclock.core.day.search import Solved
 from brassclock.core.day.spec import BakeSpec, DayPlan
-from brassclock.core.time import hours_between
+from brassclock.core.time import hours_between, later
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.change import MOVED_MIN
 from brassclock.services.day import model as day_model
 from brassclock.services.day.model import cold_of
+from brassclock.services.day.steps import hours_text
 from brassclock.services.rise import spec as rise_spec
 from brassclock.services.weigh.leaven import scale_leaven
 
@@ -29,6 +30,7 @@ LATE_MIN = 1.0
 HOLD_MIN = 15.0  # a move that comes to lie further off than this is held where it was shown
 
 
+RAW_CODES = ("does_not_cook_through", "filling_not_safe")
 HELD = ("mix", "ball", "cold_in", "cold_out")
 
 
@@ -52,11 +54,38 @@ def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
 
 
 def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
-    """True if a live bake has all it wants: in time, hands, its surface, room in the cold."""
+    """True if a live bake has all it wants: in time, hands, its surface, room in the cold, a dough that bears its
+    times, a bread that the heat takes."""
     plan = work.plan
     if plan is None or r.bake.status != "live" or "roll" in r.done():
         return True
-    return plan.late_min < LATE_MIN and not in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r))
+    if plan.late_min >= LATE_MIN or refused_words(r, work):
+        return False
+    return not in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r))
+
+
+def refused_words(r: BakeSnapshot, work: solve.BakeResult) -> str:
+    """Sentence on what no other hour mends: a stage longer than its dough bears, a bread that the heat cannot bake."""
+    if work.plan is not None and work.plan.overdone_h:
+        return _too_far_words(r, work.plan)
+    if work.faults.get("fire") and work.bread is None and work.sheet is not None and work.sheet.sheet is not None:
+        return work.faults["fire"]
+    raw = [v for v in work.program.verdicts if v.code in RAW_CODES] if work.program else []
+    return raw[0].words(r.kitchen.temp_unit) if raw else ""
+
+
+def _too_far_words(r: BakeSnapshot, plan: DayPlan) -> str:
+    which, over = list(plan.overdone_h.items())[-1 if plan.spec.rests else 0]
+    end = plan.balled_at if which == "bulk" else plan.step("roll").at
+    at = moment(later(end, -over).astimezone(r.now.tzinfo), r.now)
+    what = "dough has" if which == "bulk" else "balls have"
+    was = "gone too far" if plan.spec.rests is None else "lost half the lift"
+    mend = (
+        "Give it less time, a cooler place or less leaven."
+        if plan.spec.rests is None
+        else "Give it less time, or the cold."
+    )
+    return f"The {what} {was} by {at}, {hours_text(over)} before the time is over. {mend}"
 
 
 def choice_of(spec: BakeSpec, done: bool = False) -> Choice:

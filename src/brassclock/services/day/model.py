@@ -18,22 +18,24 @@ from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.rescue import DoughState
-from brassclock.core.rise.stages import Stage
+from brassclock.core.rise.safety import Safety, warm_hours
+from brassclock.core.rise.stages import Stage, run_stages
 from brassclock.core.rise.worth import InformationGain, worth
 from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise.spec import (
     COLD_REST_H,
     HOLDS_LIKE,
+    USUAL_REST_H,
     batch_of,
     belief_here,
     bulk_radius_mm,
     litres_of,
     looks_of,
     places,
-    rest_hours,
     rested_spec,
     spec_of,
+    told_of,
 )
 from brassclock.services.rise.starter import FeedPlan, feed_before, feed_hours, with_feed
 
@@ -56,6 +58,7 @@ class Risen:
     forecast: rise.Forecast | None = None
     worth: list[InformationGain] = field(default_factory=list)
     rested: Rested | None = None
+    safety: Safety | None = None
     feed: FeedPlan | None = None
 
     @property
@@ -157,9 +160,10 @@ def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
     """A dough without yeast rests for its told hours; soda and powder say how long it may."""
     bake, found = r.bake, places(r)
     serve = bake.serve_at.astimezone(r.now.tzinfo)
-    hours = rest_hours(bake)
+    hours = [t.aim_h for which in USUAL_REST_H if (t := told_of(bake, which, rests=True))]
     fridge = found["fridge"]
-    place = fridge if hours[0] >= COLD_REST_H else found.get(bake.bulk_place, found["bench"])
+    long = hours[0] >= COLD_REST_H and not bake.cold and bake.bulk_end == "rise"
+    place = fridge if long else found.get(bake.bulk_place, found["bench"])
 
     def waiting(where: Place) -> chemical_model.Waiting | None:
         rest = chemical_model.Rest(60.0, where.air_c(r.kitchen.hourly_c, serve), "bulk", bulk_radius_mm(dough.total_g))
@@ -168,8 +172,14 @@ def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
         )
 
     here = waiting(place)
-    spec = rested_spec(r, dough, line_min, here)
-    return Risen(placed(r, spec), rested=Rested(place, here, None if place is fridge else waiting(fridge)))
+    cold = None if place is fridge else waiting(fridge)
+    plan = placed(r, rested_spec(r, dough, line_min, here, cold))
+    stages = placed_stages(plan, r.kitchen.hourly_c, r.done())
+    safety = None
+    if dough.spoils:
+        batch = plan.spec.batch
+        safety = warm_hours(run_stages(batch, stages, [s.hours for s in stages], 1.0, coarse=True), stages)
+    return Risen(plan, stages, rested=Rested(place, here, cold), safety=safety)
 
 
 def standing_of(r: BakeSnapshot, found: Risen | None) -> DoughState | None:

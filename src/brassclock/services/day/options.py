@@ -29,6 +29,7 @@ from brassclock.services.day.choices import (
     fits,
     hold,
     option_id,
+    refused_words,
     typed_spec,
     way_id,
 )
@@ -55,7 +56,8 @@ def _changes(session: Session, r: BakeSnapshot, work: solve.BakeResult) -> tuple
         return "", []
     request, app = day_model.request_of(r, spec), day_model.resources_of(r)
     found = [*relaxations(request, app, choice=choice_of(spec)), *_surfaces(session, r, spec)]
-    return because(request, app), sorted(found, key=lambda x: x.cost)[:KEPT]
+    found = [x for x in found if not x.solved.plan.overdone_h]
+    return refused_words(r, work) or because(request, app), sorted(found, key=lambda x: x.cost)[:KEPT]
 
 
 def _surfaces(session: Session, r: BakeSnapshot, spec: BakeSpec) -> list[Relaxation]:

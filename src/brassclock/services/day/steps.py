@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 
 from brassclock.core.day.hands import clashes
-from brassclock.core.day.spec import DayPlan, DayStep, kind_of
+from brassclock.core.day.spec import DayPlan, DayStep, Told, kind_of
 from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.base import FeedPortion, StepRead
@@ -96,6 +96,20 @@ def _place(r: BakeSnapshot, step: DayStep, plan: DayPlan) -> str:
     return r.surface.name if r.surface else "the surface"
 
 
+def _skipped(told: Told | None) -> bool:
+    """True for a stage that is left out."""
+    return told is not None and told.high_h == 0
+
+
+def _told_words(told: Told, chilled: bool, after: str) -> str:
+    """The time that ends a stage, as the cook said it."""
+    if _skipped(told):
+        return f"straight after it is {after}"
+    single = told.high_h - told.low_h <= 0.7 * told.aim_h
+    hours = hours_text(told.aim_h) if single else f"{hours_text(told.low_h)} to {hours_text(told.high_h)}"
+    return f"its time is over: {hours} out of the cold" if chilled else f"its time is over: {hours} after it is {after}"
+
+
 def _reason(step: DayStep, plan: DayPlan) -> str:
     """Why then, in a few words."""
     roll = plan.step("roll").at
@@ -106,10 +120,15 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
     if step.key in ("weigh", "sponge", "mix"):
         if hours_between(plan.mixed_at, roll) < AT_ONCE_H:
             return "cooked at once" if step.key == "mix" else "just before mixing"
-        whole = f"{between(plan.mixed_at, plan.balled_at)} in one piece, {between(plan.balled_at, roll)} in balls"
+        first = between(plan.mixed_at, plan.balled_at)
+        in_one = "balled straight away" if _skipped(plan.spec.told[0]) else f"{first} in one piece"
+        in_balls = "no rest in balls" if _skipped(plan.spec.told[1]) else f"{between(plan.balled_at, roll)} in balls"
+        whole = f"{in_one}, {in_balls}"
         return whole if step.key == "mix" else "just before mixing" if step.key == "weigh" else f"then {whole}"
     if step.key == "ball" and hours_between(plan.balled_at, roll) < AT_ONCE_H:
         return "shaped and cooked at once"
+    if step.key == "ball" and plan.spec.told[0] is not None:
+        return _told_words(plan.spec.told[0], plan.spec.bulk.cold is not None, "mixed")
     if step.key == "ball":
         return (
             f"ripe from {later(plan.mixed_at, plan.bulk.ready_h):%H:%M}; the balls want {between(plan.balled_at, roll)}"
@@ -129,6 +148,8 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
         return f"{hours_text(plan.spec.preheat_min / 60)} to get hot"
     if step.key == "roll" and hours_between(plan.balled_at, roll) < AT_ONCE_H:
         return "straight to the heat"
+    if step.key == "roll" and plan.spec.told[1] is not None:
+        return _told_words(plan.spec.told[1], plan.spec.ball.cold is not None, "balled")
     if step.key == "roll":
         return f"balls are at their best {between(plan.balled_at, roll)} after balling"
     if step.key == "line":

@@ -6,6 +6,7 @@ import datetime as dt
 from typing import Any
 
 from brassclock.core.errors import InvalidInput
+from brassclock.core.time import later
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
@@ -13,7 +14,7 @@ from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, cat
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import leaf_now, leaves_of
 from brassclock.services.day.changes import change_text
-from brassclock.services.day.choices import fits
+from brassclock.services.day.choices import fits, refused_words
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
@@ -23,7 +24,7 @@ from brassclock.services.keep.view import keep_out
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.kitchen.leavens import leaven_of
 from brassclock.services.mix.view import mix_out
-from brassclock.services.pages.say import next_step, say_step, text
+from brassclock.services.pages.say import DOUGH_STEPS, next_step, say_step, text
 from brassclock.services.rise.view import rest_out, rise_out
 from brassclock.services.schemas.bake import (
     BakeRead,
@@ -32,7 +33,7 @@ from brassclock.services.schemas.bake import (
 )
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.keep import KeepRead
-from brassclock.services.solve import BakeResult
+from brassclock.services.solve import BakeResult, safety_of
 from brassclock.services.weigh.view import weigh_out
 from brassclock.store import bakes as bake_rows
 
@@ -62,7 +63,27 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     step = next_step(work.plan)
     if step is None:
         return [text("Everything is done.")]
-    return [*say_step(step, bake.name, r.now, work.plan.late_min), *moved_lately(r)]
+    return [*say_step(step, bake.name, r.now, work.plan.late_min), *warned(r, work), *moved_lately(r)]
+
+
+def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
+    """What the plan does not bear, and when the usual count of warm hours is full, where that is sooner than the
+    wait."""
+    refused = refused_words(r, work)
+    if refused:
+        return [text(" " + refused)]
+    count, plan = safety_of(work), work.plan
+    step = next_step(plan) if plan is not None else None
+    if count is None or count.reached_at_h is None or step is None or work.risen is None or step.key not in DOUGH_STEPS:
+        return []
+    full = later(work.risen.zero, count.reached_at_h)
+    if full >= (step.can_wait_until or step.at):
+        return []
+    return [
+        text(f" It has been warm for {count.limit_h:g} h by "),
+        SayPart(kind="at", at=full),
+        text(": local rules decide."),
+    ]
 
 
 TOLD_FOR = dt.timedelta(minutes=15)

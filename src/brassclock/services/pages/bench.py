@@ -21,7 +21,7 @@ from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.kitchen.settings import kitchen_out
-from brassclock.services.pages.bake import moved_lately, say_of
+from brassclock.services.pages.bake import moved_lately, say_of, warned
 from brassclock.services.pages.say import next_step, say_step, text
 from brassclock.services.schemas.bake import BakeSummary, BenchRead, BrokenRead, LogbookRead, SayPart
 from brassclock.services.solve import BakeResult
@@ -128,7 +128,7 @@ def _bench_say(live: list[tuple[BakeSnapshot, BakeResult]]) -> list[SayPart]:
     if coming:
         step, r, w = min(coming, key=lambda x: x[0].at)
         assert w.plan
-        return [*say_step(step, r.bake.name, r.now, w.plan.late_min), *moved_lately(r)]
+        return [*say_step(step, r.bake.name, r.now, w.plan.late_min), *warned(r, w), *moved_lately(r)]
     if live:
         return [text(f"{live[0][0].bake.name}: "), *(say_of(*live[0]))]
     return [text("Nothing is on the bench. Start a new bake: say when people eat.")]

@@ -10,7 +10,7 @@ from statistics import fmean
 
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.day.shared import shelf_litres
-from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, Sponge, StageSpec
+from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, Sponge, StageSpec, Told
 from brassclock.core.fire.heating import preheat_min
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
@@ -21,7 +21,6 @@ from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage
-from brassclock.core.rise.windows import Aim
 from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c, spells_of, surface_of
 from brassclock.services.kitchen.leavens import belief_of, leaven_of
@@ -29,26 +28,15 @@ from brassclock.services.kitchen.starters import seed_now
 from brassclock.store.tables import Bake
 
 TUB_CM = 20.0
-
-
 ROLL_MIN = 12.0
-
-
 STIR_MIN = 5.0  # judgement: until the flour is wet, before kneading
-
-
 FIRST_MIN = 5.0  # judgement: from the first load to the first bread on the table
-
-
 WAVE_MIN = 45.0  # judgement: as long as a tray of balls stands well beside the heat
-
-
 COLD_REST_H = 6.0
-
-
+USUAL_REST_H = {"bulk": 0.5, "ball": 0.25}  # practice: a dough without yeast, where nothing else is said
+BALL_MIN, ROLL_ONE_MIN = (1.0, 0.5), (1.0, 0.75)  # practice: to begin, and for each piece of a quick dough
+TOLD_SLACK = 0.1  # judgement: of a single time that a cook says
 RECENT = dt.timedelta(hours=24)
-
-
 HOLDS_LIKE = {  # how a strength holds gas without yeast
     "developed": "developed",
     "kneaded": "developed",
@@ -59,8 +47,6 @@ HOLDS_LIKE = {  # how a strength holds gas without yeast
 
 
 LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a thin round without a rise
-
-
 NOTHING_LIFTS = "Nothing in this formula makes gas: it rests, it does not rise."
 
 
@@ -166,6 +152,7 @@ def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[st
         sponge=sponge,
         service_min=service_min,
         waves=max(waves, 1),
+        told=(told_of(bake, "bulk"), told_of(bake, "ball")),
     )
 
 
@@ -191,17 +178,50 @@ def litres_of(spec: BakeSpec) -> float:
     return shelf_litres(spec.batch.dough.total_g + joins)
 
 
-def rested_spec(r: BakeSnapshot, dough: Dough, line_min: float, here: chemical_model.Waiting | None) -> BakeSpec:
+def rested_spec(
+    r: BakeSnapshot,
+    dough: Dough,
+    line_min: float,
+    here: chemical_model.Waiting | None,
+    fridge: chemical_model.Waiting | None = None,
+) -> BakeSpec:
     """The chain of a dough whose waits are told: its hours, and how long its gas lets it stand."""
-    hours = rest_hours(r.bake)
-    last_h = max(here.h if here else 1.6 * sum(hours), sum(hours))
-    aims = tuple(Aim(0.9 * h, h, 1.3 * h, max(last_h - (sum(hours) - h), h)) for h in hours)
-    return replace(spec_of(r, dough, line_min, {}), rests=(aims[0], aims[1]))
+    told = [told_of(r.bake, which, rests=True) or Told(h, h, h) for which, h in USUAL_REST_H.items()]
+    sum_h = sum(t.aim_h for t in told)
+    last_h = 1.6 * sum_h if here is None else here.h * (1 - cold_share(r.bake, fridge))
+    bulk, ball = (replace(t, last_h=last_h - (sum_h - t.aim_h)) for t in told)
+    spec = spec_of(r, dough, line_min, {})
+    pieces = r.bake.count or 1
+    ball_min, roll_min = BALL_MIN[0] + BALL_MIN[1] * pieces, ROLL_ONE_MIN[0] + ROLL_ONE_MIN[1] * pieces
+    return replace(
+        spec, told=(bulk, ball), ball_min=min(ball_min, spec.ball_min), roll_min=min(roll_min, spec.roll_min)
+    )
 
 
-def rest_hours(bake: Bake) -> tuple[float, float]:
-    """The told waits of a rested dough [h]."""
-    return bake.bulk_h if bake.bulk_h is not None else 0.5, bake.ball_h if bake.ball_h is not None else 0.25
+def cold_share(bake: Bake, fridge: chemical_model.Waiting | None) -> float:
+    """Share of its waiting that a dough of soda or powder spends in its planned cold [0 to 1].
+
+    Waits at two temperatures add up as shares of what each would allow (judgement).
+    """
+    if not bake.cold or fridge is None:
+        return 0.0
+    return float(min(bake.cold["hours"] / max(fridge.h, 1e-6), 1.0))
+
+
+def told_of(bake: Bake, which: str, *, rests: bool = False) -> Told | None:
+    """The time that ends a stage, as the cook said it; None for one that ends at its rise."""
+    end, low = getattr(bake, f"{which}_end"), getattr(bake, f"{which}_h")
+    most = getattr(bake, f"{which}_most_h")
+    if end == "skip":
+        return Told(0.0, 0.0, 0.0)
+    if end == "time" and low is not None:
+        if most is not None and most > low:
+            return Told(low, (low + most) / 2, most)
+        return Told((1 - TOLD_SLACK) * low, low, (1 + TOLD_SLACK) * low)
+    if not rests:
+        return None
+    hours = USUAL_REST_H[which] if low is None else low
+    return Told(0.9 * hours, hours, 1.3 * hours)
 
 
 def any_spec(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[str, float]) -> BakeSpec:

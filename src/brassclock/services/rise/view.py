@@ -12,8 +12,8 @@ from brassclock.core.evidence import Why
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise.belief import Band
 from brassclock.core.rise.chemical.model import Waiting
-from brassclock.core.rise.forecast import SAFE_C, SAFE_LIMIT_H, Safety
 from brassclock.core.rise.jar import mark, sample_g_cm2
+from brassclock.core.rise.safety import Safety
 from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.model import Risen
@@ -29,6 +29,7 @@ from brassclock.services.schemas.rise import (
     RestRead,
     RiseRead,
     SafetyRead,
+    StageHours,
     TraceRead,
     WaitRead,
     WindowRead,
@@ -59,7 +60,8 @@ def _safety(count: Safety | None, zero: dt.datetime) -> SafetyRead | None:
     if count is None:
         return None
     reached = None if count.reached_at_h is None else later(zero, count.reached_at_h)
-    return SafetyRead(warm_h=count.warm_h, limit_h=count.limit_h, reached_at=reached)
+    by_stage = [StageHours(stage=name, warm_h=hours) for name, hours in count.by_stage]
+    return SafetyRead(warm_h=count.warm_h, limit_h=count.limit_h, reached_at=reached, by_stage=by_stage)
 
 
 def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[WindowRead]:
@@ -209,18 +211,13 @@ def rest_out(r: BakeSnapshot, work: BakeResult) -> RestRead | None:
     here_c = rest.place.air_c(r.kitchen.hourly_c, plan.mixed_at)
     cook_at = plan.step("line").at
     waits_h = max(hours_between(plan.mixed_at, cook_at), 0.0)
-    dairy = work.sheet.dough.spoils
-    safety = None
+    safety = _safety(found.safety, found.zero)
     advice = ""
-    if dairy:
-        hours = waits_h if here_c > SAFE_C else 0.0
-        reached = later(plan.mixed_at, SAFE_LIMIT_H) if hours > SAFE_LIMIT_H else None
-        safety = SafetyRead(warm_h=max(hours, 0.0), limit_h=SAFE_LIMIT_H, reached_at=reached)
-        if reached and rest.fridge:
-            advice = (
-                f"Cold instead: in the fridge its gas waits {rest.fridge.low_h:.0f} to "
-                f"{rest.fridge.high_h:.0f} h. Take it out half an hour before rolling."
-            )
+    if safety and safety.reached_at and rest.fridge and not r.bake.cold:
+        advice = (
+            f"Cold instead: in the fridge its gas waits {rest.fridge.low_h:.0f} to {rest.fridge.high_h:.0f} h. "
+            "Take it out half an hour before rolling."
+        )
     return RestRead(
         rests_from=plan.mixed_at,
         cook_at=cook_at,
@@ -228,5 +225,5 @@ def rest_out(r: BakeSnapshot, work: BakeResult) -> RestRead | None:
         fridge=_wait_out(Place("fridge", "the fridge", r.kitchen.fridge_c), rest.fridge, r.kitchen.fridge_c, waits_h),
         safety=safety,
         cold_advice=advice,
-        cautions=caution_out([caution("dairy_warm")] if dairy else []),
+        cautions=caution_out([caution("dairy_warm")] if safety else []),
     )

@@ -7,7 +7,17 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from brassclock.core.terms import BowlMaterial, Colour, HeatSource, KneadMethod, LeafKey, PieceShape, PlaceKey, Strength
+from brassclock.core.terms import (
+    BowlMaterial,
+    Colour,
+    HeatSource,
+    KneadMethod,
+    LeafKey,
+    PieceShape,
+    PlaceKey,
+    StageEnd,
+    Strength,
+)
 from brassclock.services.schemas.base import ClockRead, Edit, Shape, StepRead, Strict
 from brassclock.services.schemas.day import SpanRead
 from brassclock.services.schemas.fire import DressingUpdate, FireRead, HeatStepUpdate, TapRead
@@ -26,6 +36,9 @@ class BakeCreate(Strict):
     method: Annotated[str, StringConstraints(max_length=60)] = "hatch-pita"
     serve: Annotated[str, StringConstraints(max_length=80)]
     name: Name | None = None
+
+
+StageTime = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 
 
 class BakeUpdate(Edit):
@@ -64,6 +77,8 @@ class BakeUpdate(Edit):
     cold: ColdUpdate | None = None
     sponge_h: Annotated[float, within(0.1, 48, "h")] | None = None
     starter_id: RowId | None = None
+    bulk_time: StageTime | None = None
+    ball_time: StageTime | None = None
     bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     surface_id: RowId | None = None
@@ -168,8 +183,12 @@ class BakeSettings(Shape):
     bloom_foamed: bool | None
     activity_factor: float | None
     spells: list[RelocationRead]
+    bulk_end: StageEnd
+    ball_end: StageEnd
     bulk_h: float | None
     ball_h: float | None
+    bulk_most_h: float | None
+    ball_most_h: float | None
     bulk_place: PlaceKey
     ball_place: PlaceKey
     bulk_air: list[list[float]] | None

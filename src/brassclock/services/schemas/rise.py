@@ -147,12 +147,18 @@ class ReadyBy(Shape):
     probability: float
 
 
+class StageHours(Shape):
+    stage: str
+    warm_h: float
+
+
 class SafetyRead(Shape):
-    """Hours above 5 C of a dough with dairy or egg: a count, never permission."""
+    """Warm hours of a dough with dairy, egg, meat or potato, in all and by stage: a count, never permission."""
 
     warm_h: float
     limit_h: float
     reached_at: dt.datetime | None
+    by_stage: list[StageHours] = []
 
 
 class JarMark(Shape):

@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
+import { useBakeChange } from "../../api/bake";
 import { useNow } from "../../api/clock";
 import { Cautions, Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
@@ -7,6 +8,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { LiftChart } from "../../instruments/LiftChart";
+import { ColdHours, StageTime } from "./StageTimes";
 import { clockNear, ms, percent, span, temp, tempUnit } from "../../words/format";
 
 const Below = styled.div`
@@ -37,6 +39,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
   const [box, width] = useWidth<HTMLDivElement>();
   const at = (t: number | string) => clockNear(t, now, units.zone);
   const { here, fridge, safety } = rest;
+  const change = useBakeChange(bake.id);
   if (!here)
     return (
       <>
@@ -88,7 +91,12 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
             </span>
           )}
         </div>
-        <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
+        <div>
+          <StepBar bake={bake} keys={["mix", "ball", "cold_in", "cold_out", "roll"]} />
+          <StageTime bake={bake} which="bulk" empty="as the method has it" change={change} />
+          <StageTime bake={bake} which="ball" empty="as the method has it" change={change} />
+          <ColdHours bake={bake} change={change} />
+        </div>
         <div>
           {safety ? (
             <>

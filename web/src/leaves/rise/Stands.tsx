@@ -5,6 +5,7 @@ import { type Bake, type BakeUpdate, Problem, type Schemas } from "../../api/cli
 import { kitchensQuery, startersQuery } from "../../api/kitchen";
 import { useBakeChange } from "../../api/bake";
 import { Button } from "../../controls/Button";
+import { StageTime } from "./StageTimes";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
@@ -156,6 +157,7 @@ function Row({
       </p>
       <div className="row">
         <span className="name">{name}</span>
+        <StageTime bake={bake} which={which} empty="at its rise" change={change} />
         <Pick
           label="on"
           value={place}
