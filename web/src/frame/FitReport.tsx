@@ -60,12 +60,15 @@ export function FitReport({ bake, name, steps }: { bake: number; name: string; s
   if (found.data?.fits) return null;
   return (
     <Box data-testid="way-out" data-print="no" aria-live="polite">
-      <h2>No room in the day: {lower(name)}</h2>
+      <h2>It does not fit yet: {lower(name)}</h2>
       {!found.data && !found.error && <p className="quiet">Looking for ways out…</p>}
       {found.error && <Plate>{found.error.message}</Plate>}
       {found.data && <p className="why">{found.data.because}</p>}
       {found.data && found.data.changes.length === 0 && (
-        <p>No single change makes it fit. Serve at another hour, or give another bake’s hours to it.</p>
+        <p>
+          No single change makes it fit. Try other times on its Rise leaf, serve at another hour, or give another bake’s
+          hours to it.
+        </p>
       )}
       <ul>
         {found.data?.changes.map((c) => (

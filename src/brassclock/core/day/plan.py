@@ -202,8 +202,10 @@ class _Planner:
         spec, bulk, ball = stages
         shift, mix_at, roll_at = self.shift, chain.mix_at, chain.roll_at
         preheat_at = min(self.held.get("preheat", chain.line_at), shift(chain.line_at, -spec.preheat_min / 60))
-        if roll_at < preheat_at < shift(roll_at, spec.roll_min / 60) and "preheat" not in self.held:
-            preheat_at = shift(roll_at, -ONCE_MIN / 60)  # the same hands roll
+        busy = ((roll_at, spec.roll_min), (chain.balled, spec.ball_min), (mix_at, spec.mix_min))
+        for start, minutes in busy if not spec.preheat_tended and "preheat" not in self.held else ():
+            if shift(start, -ONCE_MIN / 60) < preheat_at < shift(start, minutes / 60):
+                preheat_at = shift(start, -ONCE_MIN / 60)  # the same hands are at the dough then
         last_ball = min(shift(chain.mixed, bulk.too_far_h), shift(roll_at, -ball.ready_h))
         gap_h = spec.service_min / spec.waves / 60
         last_roll = max(shift(chain.balled, max(ball.too_far_h - gap_h, ball.ready_h)), roll_at)

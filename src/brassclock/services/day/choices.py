@@ -79,20 +79,42 @@ def _too_far_words(r: BakeSnapshot, plan: DayPlan) -> str:
     end = plan.balled_at if which == "bulk" else plan.step("roll").at
     at = moment(later(end, -over).astimezone(r.now.tzinfo), r.now)
     what = "dough has" if which == "bulk" else "balls have"
-    was = "gone too far" if plan.spec.rests is None else "lost half the lift"
-    mend = (
-        "Give it less time, a cooler place or less leaven."
-        if plan.spec.rests is None
-        else "Give it less time, or the cold."
-    )
+    was, mend = "gone too far", "Give it less time, a cooler place or less leaven."
+    if plan.spec.rests is not None:
+        was = "lost more than half the lift"
+        mend = "Give it fewer hours in the fridge." if r.bake.cold else "Give it less time, or put it in the fridge."
     return f"The {what} {was} by {at}, {hours_text(over)} before the time is over. {mend}"
 
 
+def wait_share(work: solve.BakeResult, plan: DayPlan, *, at_most: bool = False) -> float:
+    """Share of its waiting that a plan takes of a dough of soda or powder: over 1, half its lift is gone before it is
+    rolled, by the middle of the bands or (`at_most`) by their far end. 0 for a dough that rises."""
+    rest = work.risen.rested if work.risen else None
+    if rest is None or rest.here is None:
+        return 0.0
+    whole_h = hours_between(plan.mixed_at, plan.step("roll").at)
+    cold = plan.spec.bulk.cold or plan.spec.ball.cold
+    cold_h = min(cold.hours, whole_h) if cold else 0.0
+    share = (whole_h - cold_h) / max(rest.here.high_h if at_most else rest.here.h, 1e-6)
+    if cold_h and rest.fridge is not None:
+        share += cold_h / max(rest.fridge.high_h if at_most else rest.fridge.h, 1e-6)
+    return float(share)
+
+
+def half_gone(work: solve.BakeResult) -> bool:
+    """True if a dough of soda or powder has, by the middle of its bands, lost half its lift before it is rolled."""
+    return work.plan is not None and wait_share(work, work.plan) > 1.0
+
+
 def choice_of(spec: BakeSpec, done: bool = False) -> Choice:
-    """Options for a bake: every course and dose; its own alone when it rests, or when it is mixed."""
-    if spec.rests or done:
+    """Options for a bake: every course and dose; one night cold or its own when it rests; its own when it is mixed."""
+    if done:
         return Choice()
     own = own_course(spec).chill
+    if spec.rests:
+        return Choice(
+            (AS_PLANNED, *(c.key for c in COURSES.values() if c.nights == 1)) if own is None else (AS_PLANNED,)
+        )
     return Choice((AS_PLANNED, *(c.key for c in COURSES.values() if c.chill != own or c.nights > 1)), DOSES)
 
 

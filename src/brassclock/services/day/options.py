@@ -31,6 +31,7 @@ from brassclock.services.day.choices import (
     option_id,
     refused_words,
     typed_spec,
+    wait_share,
     way_id,
 )
 from brassclock.services.day.steps import steps_of
@@ -56,7 +57,7 @@ def _changes(session: Session, r: BakeSnapshot, work: solve.BakeResult) -> tuple
         return "", []
     request, app = day_model.request_of(r, spec), day_model.resources_of(r)
     found = [*relaxations(request, app, choice=choice_of(spec)), *_surfaces(session, r, spec)]
-    found = [x for x in found if not x.solved.plan.overdone_h]
+    found = [x for x in found if not x.solved.plan.overdone_h and wait_share(work, x.solved.plan, at_most=True) <= 1.0]
     return refused_words(r, work) or because(request, app), sorted(found, key=lambda x: x.cost)[:KEPT]
 
 

@@ -14,7 +14,7 @@ from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, cat
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import leaf_now, leaves_of
 from brassclock.services.day.changes import change_text
-from brassclock.services.day.choices import fits, refused_words
+from brassclock.services.day.choices import fits, half_gone, refused_words
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
@@ -73,6 +73,8 @@ def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     if refused:
         return [text(" " + refused)]
     count, plan = safety_of(work), work.plan
+    if half_gone(work):
+        return [text(" By then about half of its lift is gone: expect it flatter.")]
     step = next_step(plan) if plan is not None else None
     if count is None or count.reached_at_h is None or step is None or work.risen is None or step.key not in DOUGH_STEPS:
         return []

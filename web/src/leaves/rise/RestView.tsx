@@ -56,8 +56,8 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
         {width > 0 && (
           <LiftChart
             width={width}
-            here={here}
-            fridge={fridge}
+            here={bake.settings.cold && fridge ? fridge : here}
+            fridge={bake.settings.cold ? null : fridge}
             from={ms(rest.rests_from)}
             cookH={waits}
             nowH={(now - ms(rest.rests_from)) / 3600e3}

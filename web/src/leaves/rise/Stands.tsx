@@ -148,8 +148,14 @@ function Row({
   const w = which === "bulk" ? rise.windows[0]! : rise.windows.at(-1)!;
   return (
     <div className="stage">
+      {bake.settings[`${which}_end`] !== "rise" && (
+        <p>
+          {bake.settings[`${which}_end`] === "skip" ? "left out" : "ends when its time is over"}
+          {w.too_far.p50 ? `; it would be too far ${span(ms(w.too_far.p50) - ms(w.begins_at))} after it begins` : ""}
+        </p>
+      )}
       <p>
-        ready{" "}
+        {bake.settings[`${which}_end`] === "rise" ? "ready" : "ripe"}{" "}
         <Why why={rise.why[w.stage]} label={`${w.stage} takes`}>
           {w.ready.p50 ? `${span(ms(w.ready.p50) - ms(w.begins_at))} after it begins` : "never"}
         </Why>

@@ -1,0 +1,134 @@
+"""Waits as a cook keeps them, through the doors of the application: a time, a range, nothing at all; the cold for every
+dough; warm hours along the path. Walks of our own; the limits are common practice, without a source."""
+
+from __future__ import annotations
+
+import datetime as dt
+from itertools import pairwise
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from hypothesis import given
+from hypothesis import strategies as st
+
+from brassclock.core.spoken import span_h
+
+H = dt.timedelta(hours=1)
+
+
+def at(bake: dict[str, Any], key: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(next(s["at"] for s in bake["steps"] if s["key"] == key))
+
+
+def say(bake: dict[str, Any]) -> str:
+    return "".join(p.get("text") or "…" for p in bake["say"])
+
+
+def made(client: FlaskClient, kitchen: dict[str, Any], method: str, serve: str, **settings: Any) -> dict[str, Any]:
+    body = {"kitchen_id": kitchen["id"], "serve": serve, "method": method}
+    bake = client.post("/api/bakes", json=body).json
+    answer = client.patch(f"/api/bakes/{bake['id']}", json=settings)
+    assert answer.status_code == 200, answer.text
+    return answer.json
+
+
+def test_a_stage_ends_after_its_time_and_its_rise_is_told_beside_it(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    bake = made(client, kitchen, "hatch-pita", "in 20 h", bulk_time="half an hour", ball_time="1 h")
+    begun = at(bake, "mix") + dt.timedelta(minutes=next(s["hands_min"] for s in bake["steps"] if s["key"] == "mix"))
+    assert at(bake, "ball") - begun == pytest.approx(0.5 * H, abs=0.06 * H)
+    assert at(bake, "roll") - at(bake, "ball") == pytest.approx(H, abs=0.11 * H)
+    assert [w["too_far"]["p50"] is not None for w in bake["rise"]["windows"]] == [True, True]
+    back = client.patch(f"/api/bakes/{bake['id']}", json={"bulk_time": None, "ball_time": "at its rise"}).json
+    assert (back["settings"]["bulk_end"], back["settings"]["ball_end"]) == ("rise", "rise")
+    assert at(back, "ball") != at(bake, "ball")
+
+
+def test_a_time_that_the_dough_does_not_bear_is_said_and_does_not_fit(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    bake = made(client, kitchen, "hatch-pita", "in 30 h", bulk_time="12 h")
+    assert not bake["fits"] and "gone too far" in say(bake)
+    found = client.get(f"/api/bakes/{bake['id']}/way-out").json
+    assert "gone too far" in found["because"] and not found["fits"]
+
+
+def test_balls_straight_after_mixing_a_night_cold_and_four_hours_out(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    cold = {"stage": "ball", "after_h": 0.25, "hours": 24}
+    bake = made(client, kitchen, "hatch-pita", "in 40 h", bulk_time="skip", ball_time="4 h out", cold=cold)
+    keys = [s["key"] for s in bake["steps"]]
+    assert keys.index("ball") < keys.index("cold_in") < keys.index("cold_out") < keys.index("roll")
+    assert at(bake, "roll") - at(bake, "cold_out") == pytest.approx(4 * H, abs=0.5 * H)
+    assert "balled straight away" in next(s["reason"] for s in bake["steps"] if s["key"] == "mix")
+
+
+@pytest.mark.parametrize("method", ["yoghurt-quick", "two-lift-naan"])
+def test_a_dough_of_powder_goes_into_the_cold_and_out_again(
+    client: FlaskClient, kitchen: dict[str, Any], method: str
+) -> None:
+    cold = {"stage": "ball", "after_h": 0.25, "hours": 6}
+    bake = made(client, kitchen, method, "in 12 h", bulk_time="skip", ball_time="30 min out", cold=cold)
+    assert at(bake, "cold_out") - at(bake, "cold_in") == pytest.approx(6 * H, abs=H)
+    assert at(bake, "roll") - at(bake, "cold_out") == pytest.approx(0.5 * H, abs=0.1 * H)
+    long = client.patch(f"/api/bakes/{bake['id']}", json={"cold": {**cold, "hours": 60}, "serve": "in 80 h"}).json
+    assert not long["fits"] and "half the lift" in say(long)
+
+
+def test_sleep_sends_a_quick_dough_into_the_fridge(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """For breakfast, with the hours of sleep taken: one of the ways out is the fridge overnight."""
+    hours = {"name": "sleep", "from_time": "22:00", "until_time": "07:00", "days": list(range(7))}
+    assert client.post(f"/api/kitchens/{kitchen['id']}/hours", json=hours).status_code == 201
+    bake = made(client, kitchen, "two-lift-naan", "tomorrow 08:30")
+    assert not bake["fits"]
+    found = client.get(f"/api/bakes/{bake['id']}/way-out").json
+    fridge = next(c for c in found["changes"] if "in the fridge" in c["text"])
+    taken = client.post(f"/api/bakes/{bake['id']}/way-out", json={"id": fridge["id"]})
+    assert taken.status_code == 200 and taken.json["fits"] and taken.json["settings"]["cold"]
+
+
+def test_warm_hours_are_counted_along_the_path_and_by_stage(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """By hand: a quarter of an hour on the bench, ten hours cold, four out at 22 C, and the time that the balls take to
+    get under 10 C: four and a quarter, and at most an hour and three quarters more."""
+    cold = {"stage": "ball", "after_h": 0.25, "hours": 10}
+    bake = made(client, kitchen, "yoghurt-quick", "in 30 h", bulk_time="skip", ball_time="4 h out", cold=cold)
+    count = bake["rest"]["safety"]
+    assert 4.25 <= count["warm_h"] <= 6.0 and count["reached_at"]
+    assert sum(s["warm_h"] for s in count["by_stage"]) == pytest.approx(count["warm_h"])
+    short = client.patch(f"/api/bakes/{bake['id']}", json={"ball_time": "30 min out"}).json["rest"]["safety"]
+    assert 0.75 <= short["warm_h"] <= 2.5
+
+
+@pytest.mark.parametrize("method", ["soda-quarters", "yoghurt-quick", "hatch-pita", "terrace-naan", "two-lift-naan"])
+def test_one_pair_of_hands_does_one_thing_at_a_time(client: FlaskClient, kitchen: dict[str, Any], method: str) -> None:
+    bake = made(client, kitchen, method, "in 26 h")
+    hands = [s for s in bake["steps"] if s["key"] not in ("serve",)]
+    for a, b in pairwise(hands):
+        ends = dt.datetime.fromisoformat(a["at"]) + dt.timedelta(minutes=a["hands_min"])
+        assert ends <= dt.datetime.fromisoformat(b["at"]) + dt.timedelta(seconds=61), (a["key"], b["key"])
+
+
+@pytest.mark.parametrize("text", ["soon", "4", "-1 h", "24 to 16 h", "500 h"])
+def test_a_time_that_cannot_be_is_refused_with_what_would_be_right(
+    client: FlaskClient, bake: dict[str, Any], text: str
+) -> None:
+    answer = client.patch(f"/api/bakes/{bake['id']}", json={"bulk_time": text})
+    assert answer.status_code == 422
+    fault = answer.json["errors"][0]
+    assert fault["pointer"] == "/bulk_time" and ("30 min" in fault["detail"] or "up to" in fault["detail"])
+
+
+@given(st.integers(1, 90), st.integers(0, 59))
+def test_hours_read_back_as_they_are_said(hours: int, minutes: int) -> None:
+    whole = hours + minutes / 60
+    assert span_h(f"{hours} h {minutes}") == pytest.approx((whole, whole))
+    assert span_h(f"{hours} to {hours + 1} hours") == (hours, hours + 1)
+
+
+@given(st.text(max_size=40))
+def test_any_text_is_hours_or_nothing(text: str) -> None:
+    found = span_h(text)
+    assert found is None or 0 <= found[0] <= found[1]
