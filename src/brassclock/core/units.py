@@ -13,6 +13,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
+from brassclock.core.spoken import figures
+
 FRACTIONS = {
     "½": 1 / 2, "⅓": 1 / 3, "⅔": 2 / 3, "¼": 1 / 4, "¾": 3 / 4, "⅕": 1 / 5, "⅖": 2 / 5,
     "⅗": 3 / 5, "⅘": 4 / 5, "⅙": 1 / 6, "⅚": 5 / 6, "⅛": 1 / 8, "⅜": 3 / 8, "⅝": 5 / 8, "⅞": 7 / 8,
@@ -144,7 +146,7 @@ class Amount:
 
 
 _NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
-_AMOUNT = re.compile(rf"^({_NUMBER})(?:\s*(?:-|to)\s*({_NUMBER}))?\s*([a-z .]*)$")
+_AMOUNT = re.compile(rf"^({_NUMBER})(?:\s*(?:-|to|or)\s*({_NUMBER}))?\s*([a-z .]*)$")
 
 
 def _spell_fractions(text: str) -> str:
@@ -253,6 +255,36 @@ _AGO = re.compile(
 )
 
 
+PARTS_OF_DAY = {"morning": 9, "noon": 12, "lunch": 12, "afternoon": 15, "evening": 19, "dinner": 19, "night": 20}
+_PAST = re.compile(r"\b(half|a quarter|quarter|\w+(?: minutes?)?) (past|to) (\w+)\b")
+_QUARTERS = {"half": 30, "quarter": 15, "a quarter": 15}
+
+
+def _said_clock(text: str) -> str:
+    """A spoken time of day by its clock: `half past seven`, `tonight`, `tomorrow morning`, `an hour and a half`.
+
+    >>> _said_clock("half past seven"), _said_clock("tomorrow morning"), _said_clock("in an hour and a half")
+    ('7:30', 'tomorrow 09:00', 'in 1.5 hour')
+    """
+
+    def by_clock(match: re.Match[str]) -> str:
+        minutes = _QUARTERS.get(match[1]) or figures(match[1]).split(" ")[0]
+        hour = figures(match[3])
+        if not str(minutes).isdigit() or not hour.isdigit():
+            return match[0]
+        at = int(hour) * 60 + (int(minutes) if match[2] == "past" else -int(minutes))
+        return f"{at // 60}:{at % 60:02d}"
+
+    said = _PAST.sub(by_clock, text)
+    said = re.sub(r"^(?:this|in the) (morning|afternoon|evening)\b", r"today \1", said)
+    parts = "|".join(PARTS_OF_DAY)
+    said = re.sub(
+        rf"^(tonight|today|tomorrow|[a-z]+day) ?({parts})$", lambda m: f"{m[1]} {PARTS_OF_DAY[m[2]]:02d}:00", said
+    )
+    said = f"tonight {PARTS_OF_DAY['evening']}:00" if said == "tonight" else said
+    return figures(said)
+
+
 def _clock_time(text: str) -> dt.time | None:
     if text in ("noon", "midday"):
         return dt.time(12)
@@ -278,7 +310,8 @@ def parse_moment(text: str, now: dt.datetime) -> dt.datetime:
     `now` is aware; a bare time of day is the next such time after it. The answer is aware, in
     `now`'s zone, and may lie in the past only when the text says so.
     """
-    clean = re.sub(r"\s+", " ", text.strip().lower().replace(",", " ").replace(" at ", " "))
+    clean = re.sub(r"\s+", " ", text.strip().lower().replace(",", " ").replace(" at ", " ")).removeprefix("at ")
+    clean = _said_clock(clean)
     hint = "Write 01:30, 7 pm, in 5 h, Friday 7 pm or 2026-11-27 19:00."
     if not clean or len(clean) > MAX_TEXT:
         raise Unreadable(f"“{text[:MAX_TEXT]}” cannot be read as a time. {hint}")

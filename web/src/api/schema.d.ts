@@ -2474,6 +2474,11 @@ export interface components {
             near: string[];
             /** Note */
             note: string;
+            /**
+             * Purpose
+             * @default null
+             */
+            purpose?: ("fry" | "brush" | "dust" | "bowl" | "serve") | null;
             /** Raw */
             raw: string;
         };

@@ -124,6 +124,16 @@ WORDS: dict[str, str] = {
     "soda": "baking_soda",
     "bicarbonate of soda": "baking_soda",
     "bicarb": "baking_soda",
+    "minced garlic": "garlic_minced",
+    "bicarbonate soda": "baking_soda",
+    "cream tartar": "cream_tartar",
+    "cheddar": "cheese_hard",
+    "salt flakes": "salt_flaky",
+    "coarse sea salt": "salt_coarse",
+    "pistachios": "pistachio",
+    "white vinegar": "vinegar5",
+    "instant dried yeast": "yeast_instant",
+    "instant dry yeast": "yeast_instant",
     "bicarbonate": "baking_soda",
     "cream of tartar": "cream_tartar",
     "nigella": "nigella",
@@ -140,8 +150,6 @@ WORDS: dict[str, str] = {
     "coconut": "coconut_dry",
     "ground almonds": "ground_almond",
     "almonds": "ground_almond",
-    "pistachios": "pistachio",
-    "cheddar": "cheese_hard",
     "cheese": "cheese_hard",
     "grated cheese": "cheese_hard",
     "mozzarella": "mozzarella",
@@ -157,19 +165,145 @@ WORDS: dict[str, str] = {
     "parsley": "herb_fresh",
     "mint": "herb_fresh",
     "herbs": "herb_fresh",
+    "suji": "semolina_fine",
+    "sooji": "semolina_fine",
+    "rava": "semolina_fine",
+    "maida flour": "maida",
+    "hung curd": "yoghurt_strained",
+    "hung yoghurt": "yoghurt_strained",
+    "hung yogurt": "yoghurt_strained",
+    "strained curd": "yoghurt_strained",
+    "greek style yoghurt": "yoghurt_strained",
+    "greek style yogurt": "yoghurt_strained",
+    "whole milk yoghurt": "yoghurt_whole",
+    "whole milk yogurt": "yoghurt_whole",
+    "full fat yoghurt": "yoghurt_whole",
+    "full fat yogurt": "yoghurt_whole",
+    "natural yoghurt": "yoghurt_whole",
+    "natural yogurt": "yoghurt_whole",
+    "low fat yoghurt": "yoghurt_low",
+    "low fat yogurt": "yoghurt_low",
+    "semi skimmed milk": "whole_milk",
+    "evaporated milk": "evaporated_milk",
+    "condensed milk": "condensed_milk",
+    "sweetened condensed milk": "condensed_milk",
+    "labneh": "labneh",
+    "labne": "labneh",
+    "tahini": "tahini",
+    "tahina": "tahini",
+    "za'atar": "herb_dry_mix",
+    "zaatar": "herb_dry_mix",
+    "za’atar": "herb_dry_mix",
+    "garam masala": "spice_mix",
+    "curry powder": "spice_mix",
+    "spice mix": "spice_mix",
+    "mixed spice": "spice_mix",
+    "chopped tomato": "tomato_chopped",
+    "tomato": "tomato_chopped",
+    "tomatoes": "tomato_chopped",
+    "fine sea salt": "salt_fine",
+    "lamb mince": "minced_meat",
+    "beef mince": "minced_meat",
+    "minced lamb": "minced_meat",
+    "minced beef": "minced_meat",
+    "fast action yeast": "yeast_instant",
+    "easy bake yeast": "yeast_instant",
+    "garlic cloves": "garlic_minced",
+    "cloves of garlic": "garlic_minced",
+    "clove of garlic": "garlic_minced",
+    "cloves garlic": "garlic_minced",
+    "onion seeds": "nigella",
+    "plain white flour": "plain_flour",
+    "neutral oil": "oil",
+    "clarified butter": "ghee",
 }
 CARELESS = re.compile(
-    r"\b(of|the|warm|lukewarm|tepid|cold|hot|iced|room[- ]temperature|sifted|chopped|softened|melted|large|medium|"
-    r"small|beaten|heaped|level|dipped|spooned|good|more|extra|plus|approx|about|organic|freshly|finely|roughly|grated|"
-    r"active mature|ripe|fed)\b"
+    r"\b(of|the|a|an|some|warm|lukewarm|tepid|cold|cool|hot|ice|iced|boiling|room[- "
+    r"]temperature|sifted|chopped|softened|"
+    r"melted|large|medium|small|beaten|heaped|level|dipped|spooned|rounded|scant|generous|good|more|extra|plus|approx|"
+    r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|"
+    r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|of your "
+    r"choice|tap|filtered|washed|dry)\b"
 )
+# words that may stand beside a name without making it another thing
+HARMLESS = frozenset(
+    [
+        "fresh",
+        "full",
+        "fat",
+        "natural",
+        "plain",
+        "unsalted",
+        "sachet",
+        "packet",
+        "fast",
+        "action",
+        "quick",
+        "rapid",
+        "easy",
+        "bake",
+        "dried",
+        "active",
+        "sourdough",
+        "wheat",
+        "culture",
+        "bulk",
+        "vegetable",
+        "olive",
+        "sunflower",
+        "neutral",
+        "seed",
+        "seeds",
+        "leaves",
+        "leaf",
+        "bunch",
+        "free",
+        "range",
+        "hen",
+        "whole",
+        "tin",
+        "can",
+        "low",
+        "moisture",
+        "table",
+        "kitchen",
+        "cooking",
+        "firm",
+        "cow",
+        "goat",
+        "sheep",
+        "your",
+        "own",
+        "favourite",
+        "little",
+        "strong",
+    ]
+)
+
+
+SPACED = {word.replace("-", " "): key for word, key in WORDS.items()}
 
 
 def plain(words: str) -> str:
     """Words lowered, without what stands after a comma or in brackets, without what does not change the ingredient."""
-    clean = re.sub(r"\([^)]*\)", " ", words.lower())
+    clean = re.sub(r"\([^)]*\)", " ", words.lower()).replace("-", " ").replace("’", "'")
     clean = re.split(r"[,;]| or | plus | for ", clean)[0]
     return re.sub(r"\s+", " ", CARELESS.sub(" ", clean)).strip(" .:-–*•")
+
+
+def _other(left: str) -> list[str]:
+    """The words beside a name that may make it another thing."""
+    return [w for w in re.findall(r"[a-z’']+", left) if w not in HARMLESS and len(w) > 1]
+
+
+def things(words: str, rows: Mapping[str, Ingredient]) -> list[str]:
+    """The ingredients that a phrase names side by side, joined by `and`; empty for a single thing."""
+    clean = plain(words)
+    parts = [p for p in re.split(r"\s+(?:and|&|with)\s+", clean) if p]
+    if len(parts) < 2 or clean in SPACED or clean in {row.name.lower().replace("-", " ") for row in rows.values()}:
+        return []
+    found = [ingredient_of(p, rows)[0] for p in parts]
+    return [f for f in found if f is not None] if all(found) and len(set(found)) > 1 else []
 
 
 def ingredient_of(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | None, list[str]]:
@@ -179,16 +313,20 @@ def ingredient_of(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | Non
         return None, []
     if clean.replace(" ", "_") in rows:
         return clean.replace(" ", "_"), []
-    named = {row.name.lower(): key for key, row in rows.items()}
-    for known in (named, WORDS):
+    named = {row.name.lower().replace("-", " "): key for key, row in rows.items()}
+    for known in (named, SPACED):
         if clean in known and known[clean] in rows:
             return known[clean], []
-    inside = [w for w in {**WORDS, **named} if re.search(rf"\b{re.escape(w)}\b", clean)]
+    inside = [w for w in {**SPACED, **named} if re.search(rf"\b{re.escape(w)}\b", clean)]
     if inside:
         best = max(inside, key=len)
-        return named.get(best) or WORDS[best], []
-    close = difflib.get_close_matches(clean, [*WORDS, *named], n=4, cutoff=0.6)
-    near = list(dict.fromkeys(named.get(w) or WORDS[w] for w in close))
+        found = named.get(best) or SPACED[best]
+        left = re.sub(rf"\b{re.escape(best)}\b", " ", clean, count=1)
+        if not _other(left):
+            return found, []
+        return None, [found]  # another word stands beside it: it may be another thing
+    close = difflib.get_close_matches(clean, [*SPACED, *named], n=4, cutoff=0.6)
+    near = list(dict.fromkeys(named.get(w) or SPACED[w] for w in close))
     if close and difflib.SequenceMatcher(None, clean, close[0]).ratio() >= 0.86:
         return near[0], near[1:]
     return None, near

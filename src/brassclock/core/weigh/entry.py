@@ -11,42 +11,49 @@ from dataclasses import dataclass
 
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.core.matter.names import ingredient_of
+from brassclock.core.matter.names import ingredient_of, plain, things
+from brassclock.core.spoken import figures
 from brassclock.core.units import FRACTIONS, UNIT_NAMES, Unreadable, parse_amount
 from brassclock.core.weigh import measures
 
 MAX_LINE = 200
 MAX_LINES = 60
-COUNTS = {
-    "one": "1",
-    "two": "2",
-    "three": "3",
-    "four": "4",
-    "five": "5",
-    "six": "6",
-    "seven": "7",
-    "eight": "8",
-    "nine": "9",
-    "ten": "10",
-    "twelve": "12",
-    "a dozen": "12",
-    "half a": "1/2",
-    "half": "1/2",
-    "a quarter": "1/4",
-    "quarter": "1/4",
-    "an": "1",
-    "a": "1",
+PURPOSES = {  # what goes beside the dough, by the words that say so
+    "fry": r"for (?:shallow |deep )?frying|for the (?:pan|griddle|skillet|wok)|for cooking",
+    "brush": r"(?:for|to) (?:brush(?:ing)?|bast(?:e|ing)|glaz(?:e|ing))(?: with)?|for the glaze",
+    "dust": r"(?:for|to) (?:dust(?:ing)?|roll(?:ing)?(?: out)?|flour(?:ing)?)|"
+    r"for the (?:bench|counter|work ?surface|board)",
+    "bowl": r"(?:for|to) (?:greas(?:e|ing)|oil(?:ing)?)(?: the (?:bowl|tray|tin))?|for the (?:bowl|tray|tin)",
+    "serve": r"(?:to|for) (?:serv(?:e|ing)|garnish(?:ing)?|finish(?:ing)?|sprinkl(?:e|ing)|top(?:ping)?)|"
+    r"(?:for the|on) top",
 }
+_ANY_PURPOSE = "|".join(f"(?:{words})" for words in PURPOSES.values())
+_MORE = re.compile(
+    rf",?\s*\b(?:plus|and) (?:some |a little |a bit )?(?:more|extra|some)?\s*(?:{_ANY_PURPOSE}).*$", re.IGNORECASE
+)
+_DIVIDED = re.compile(r",?\s*\b(?:divided|in two parts|in halves)\b", re.IGNORECASE)
+_LOOSE = re.compile(
+    r"^(an?\s+)?(?:about|around|approximately|approx\.?|roughly|just under|just over|a bit over|a bit under|nearly|"
+    r"almost|barely|scant|generous|good|rounded|heaped|level|little|some|another)\s+(?:an?\s+)?(?=\S)",
+    re.IGNORECASE,
+)
+_NEARLY = re.compile(r"\b(scant|just under|nearly|almost|barely|just over|generous|good|rounded)\b", re.IGNORECASE)
+ASSUMED = ("yeast_instant", "yeast_active")
+_PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
+_VAGUE = re.compile(r"\b(?:a little|a bit of|some)\b", re.IGNORECASE)
+_SEASONING = re.compile(r"\b(?:to taste|as needed|as required|q\.?s\.?)\b", re.IGNORECASE)
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
 _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"
-_ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
+_ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
 _MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
 _FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
 _LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
 _BRACKET = re.compile(
-    rf"\(\s*(?:about\s+|approx\.?\s+)?({_NUM}\s*(?:g|kg|oz|lb|ml)\b\.?)\s*(?:each)?\s*\)", re.IGNORECASE
+    rf"\(\s*(?:about\s+|approx\.?\s+)?({_NUM}\s*(?:g|kg|oz|lb|ml|tsp|tbsp|teaspoons?|tablespoons?|cups?)\b\.?)\s*(?:each)?\s*\)",
+    re.IGNORECASE,
 )
+_ABOUT = re.compile(rf",\s*(?:about|approx\.?|around|or)\s+({_NUM}\s*(?:g|kg|oz|lb|ml)\b\.?)\s*(?=,|$)", re.IGNORECASE)
 _BASIS = {
     "heaped": "dipped",
     "dipped": "dipped",
@@ -68,6 +75,7 @@ class EntryLine:
     faults: tuple[str, ...]
     near: tuple[str, ...] = ()
     note: str = ""
+    purpose: str = ""  # a key of PURPOSES; empty for what goes into the dough
 
     @property
     def read(self) -> bool:
@@ -75,13 +83,22 @@ class EntryLine:
         return not self.faults
 
 
-def _spelled(text: str) -> str:
-    """Counting words at the front become figures."""
-    low = text.lower()
-    for word in sorted(COUNTS, key=len, reverse=True):
-        if low.startswith(word + " "):
-            return COUNTS[word] + text[len(word) :]
-    return text
+def _counted(text: str) -> str:
+    """An article at the front counts one."""
+    return re.sub(r"^an? (?=\S)", "1 ", text, flags=re.IGNORECASE)
+
+
+def purpose_of(text: str) -> tuple[str, str, str]:
+    """(the line without its purpose, a key of PURPOSES or empty for the dough, a note on what else is said)."""
+    more = _MORE.search(text)
+    if more:
+        return text[: more.start()].strip(" ,"), "", "And a little more beside the dough, as the line says."
+    for purpose, words in PURPOSES.items():
+        found = re.search(rf",?\s*\b(?:{words})\b", text, re.IGNORECASE)
+        if found:
+            return (text[: found.start()] + " " + text[found.end() :]).strip(" ,"), purpose, ""
+    divided = _DIVIDED.sub("", text)
+    return divided.strip(" ,"), "", "All of it, though it goes in by parts." if divided != text else ""
 
 
 def _split(text: str) -> tuple[str | None, str]:
@@ -123,25 +140,59 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     if len(text) > MAX_LINE:
         return EntryLine(raw[:MAX_LINE], None, None, None, (f"The line is longer than {MAX_LINE} letters.",))
     basis = next((b for word, b in _BASIS.items() if re.search(rf"\b{word}\b", text.lower())), None)
+    text, purpose, note = purpose_of(_SEASONING.sub("", text))
+    loose = _NEARLY.search(text)
+    while _LOOSE.match(text):
+        text = _LOOSE.sub(
+            lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text
+        )
+        text = re.sub(r"^1 (?=\d|an? |half|quarter|one|two|three)", "", text)
+    text = figures(text)
     text = re.sub(r"(\d+)(?:-|\s+and\s+)(\d+/\d+)", r"\1 \2", text)
     text = re.sub(rf"^({_NUM})\s+(?:heaped|level|dipped|scooped|spooned)\s+", r"\1 ", text, flags=re.IGNORECASE)
-    bracket = _BRACKET.search(text)
-    amount, words = _split(_spelled(_BRACKET.sub(" ", text).strip()))
+    text = re.sub(rf"^({_NUM})\s+or\s+({_NUM})", r"\1 to \2", text)
+    bracket = _BRACKET.search(text) or _ABOUT.search(text)
+    bare = _ABOUT.sub("", _BRACKET.sub(" ", text)).strip(" ,")
+    amount, words = _split(_counted(bare))
+    words = words.strip(" ,-–")
+    if purpose and amount is not None and re.fullmatch(r"(?i)1", amount) and _VAGUE.search(raw):
+        amount = None
     ingredient, near = ingredient_of(words, rows)
-    faults, note = [], ""
-    if ingredient is None:
+    faults = []
+    both = things(words, rows)
+    if both:
+        ingredient, near = None, both
+        faults.append(f"“{words[:40]}” names two things. Write each on a line of its own, with its amount.")
+    elif ingredient is None:
         faults.append(f"“{words[:40]}” is not a known ingredient." if words else "No ingredient is named.")
     if bracket and ingredient is not None:
-        note = _disagreement(rows[ingredient], amount, bracket[1], basis) if amount else ""
+        note = (_disagreement(rows[ingredient], amount, bracket[1], basis) if amount else "") or note
         amount, basis = bracket[1], None
     elif bracket:
         amount = bracket[1]
-    if amount is None:
-        faults.append("No amount. Write how much, as in 8 g.")
-    else:
+    if amount is None and not purpose:
+        known = "How much is to taste? " if _SEASONING.search(raw) else ""
+        faults.append(f"{known}No amount. Write how much, as in 8 g.")
+    elif amount is not None:
         faults += _amount_faults(amount, rows.get(ingredient or ""), basis)
+    if ingredient in ASSUMED and not faults and not note and _PLAIN_YEAST.fullmatch(plain(words)):
+        note = f"Read as {rows[ingredient].name.lower()}. Name it if it is another: they differ threefold in strength."
+    if loose and not faults and not note:
+        note = f"“{loose[1].lower()}” is taken as {amount}."
     volume = amount is not None and not faults and parse_amount(amount).dimension == "volume"
-    return EntryLine(raw.strip(), ingredient, amount, basis if volume else None, tuple(faults), tuple(near), note)
+    if amount is not None and not faults and not note:
+        note = _range_note(amount)
+    return EntryLine(
+        raw.strip(), ingredient, amount, basis if volume else None, tuple(faults), tuple(near), note, purpose
+    )
+
+
+def _range_note(amount: str) -> str:
+    """The sentence on a range of which the middle is taken; empty for a single amount."""
+    read = parse_amount(amount)
+    if read.high <= read.low:
+        return ""
+    return f"{read.low:g} to {read.high:g} {read.unit}: the middle, {read.mid:g}, is taken."
 
 
 def _amount_faults(amount: str, row: Ingredient | None, basis: str | None) -> list[str]:

@@ -183,6 +183,9 @@ class WeighRead(Shape):
     why: dict[str, WhyRead]
 
 
+Purpose = Literal["fry", "brush", "dust", "bowl", "serve"]
+
+
 class EntryLineRead(Shape):
     """A line of a list: read, or with what could not be."""
 
@@ -193,6 +196,7 @@ class EntryLineRead(Shape):
     faults: list[str]
     near: list[str]
     note: str
+    purpose: Purpose | None = None  # beside the dough: what for; null for what goes into it
 
 
 class EntryRead(Shape):

@@ -97,6 +97,7 @@ def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
                 faults=list(x.faults),
                 near=list(x.near),
                 note=x.note,
+                purpose=x.purpose or None,
             )
             for x in found
         ]

@@ -272,10 +272,13 @@ def _from_lines(
         bake = get(session, Bake, bake_id)
         assert bake is not None
         bake.lines = [
-            {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": ""} for x in found if x.read
+            {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": ""}
+            for x in found
+            if x.read and not x.purpose
         ]
         bake.unread = [x.raw for x in found if not x.read]
-        bake.note = _note("\n".join(steps))
+        beside = [f"Beside the dough: {x.raw}." for x in found if x.read and x.purpose]
+        bake.note = _note("\n".join([*beside, *steps]))
         bake.count, bake.piece_g = count, None
         session.add(bake)
         notes = [x.note for x in found if x.note]

@@ -38,6 +38,14 @@ const Read = styled.ul`
 `;
 
 type Entry = Schemas["EntryLineRead"];
+/** What a line beside the dough is for. */
+const BESIDE: Record<NonNullable<Entry["purpose"]>, string> = {
+  fry: "for the pan",
+  brush: "for brushing",
+  dust: "for dusting",
+  bowl: "for the bowl",
+  serve: "for serving",
+};
 export const lineFrom = (e: Entry): Line => ({
   ingredient: e.ingredient!,
   amount: e.amount!,
@@ -60,7 +68,8 @@ export function EntrySheet({
   const [text, setText] = useState("");
   const read = useMutation({ mutationFn: (t: string) => readList(bake.kitchen_id, t) });
   const lines = text.trim() ? (read.data?.lines ?? []) : [];
-  const good = lines.filter((l) => l.faults.length === 0);
+  const good = lines.filter((l) => l.faults.length === 0 && !l.purpose);
+  const beside = lines.filter((l) => l.faults.length === 0 && l.purpose);
   const bad = lines.filter((l) => l.faults.length > 0);
   const type = (t: string) => {
     setText(t);
@@ -68,6 +77,10 @@ export function EntrySheet({
   };
   const put = () => {
     formula.put([...formula.lines.filter((l) => l.ingredient || l.amount), ...good.map(lineFrom)]);
+    if (beside.length > 0) {
+      const said = beside.map((l) => `Beside the dough: ${l.raw}.`).join("\n");
+      formula.change.mutate({ note: [bake.settings.note, said].filter(Boolean).join("\n") });
+    }
     if (bad.length > 0) formula.change.mutate({ unread: [...bake.settings.unread, ...bad.map((l) => l.raw)] });
     setText("");
     onClose();
@@ -84,7 +97,8 @@ export function EntrySheet({
           <li key={i}>
             <span aria-hidden="true">{l.faults.length ? "?" : "✓"}</span>
             <span>
-              {l.faults.length ? l.raw : `${l.amount} ${l.ingredient!.replace(/_/g, " ")}`}
+              {l.faults.length ? l.raw : `${l.amount ?? ""} ${l.ingredient!.replace(/_/g, " ")}`.trim()}
+              {l.purpose ? `, ${BESIDE[l.purpose]}: beside the dough` : ""}
               {l.basis ? `, ${l.basis}` : ""}
             </span>
             {[...l.faults, ...(l.note ? [l.note] : [])].map((f) => (
