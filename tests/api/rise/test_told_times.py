@@ -132,3 +132,19 @@ def test_hours_read_back_as_they_are_said(hours: int, minutes: int) -> None:
 def test_any_text_is_hours_or_nothing(text: str) -> None:
     found = span_h(text)
     assert found is None or 0 <= found[0] <= found[1]
+
+
+def test_a_soda_dough_from_nothing_is_stirred_shaped_and_cooked_at_once(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    amounts = {"plain_flour": "400 g", "buttermilk": "300 g", "baking_soda": "1 tsp", "salt_fine": "1 tsp"}
+    lines = [{"ingredient": k, "amount": a, "basis": None, "part": ""} for k, a in amounts.items()]
+    bake = made(client, kitchen, "blank", "in 2 h", lines=lines, count=4, diameter_cm=14)
+    assert at(bake, "line") - at(bake, "mix") < 0.5 * H
+    guide = " ".join(step["text"] for step in bake["mix"]["guide"])
+    assert "Stir" in guide and "Fold" not in guide
+    yeasted = [*lines, {"ingredient": "yeast_instant", "amount": "1 tsp", "basis": None, "part": ""}]
+    risen = client.patch(f"/api/bakes/{bake['id']}", json={"lines": yeasted, "serve": "in 8 h"}).json
+    assert risen["rise"] and risen["settings"]["knead"] == "hand"
+    own = client.patch(f"/api/bakes/{bake['id']}", json={"knead_min": 4, "lines": lines}).json
+    assert (own["settings"]["knead"], own["settings"]["knead_min"]) == ("hand", 4)  # a cook's own handling stays

@@ -201,7 +201,9 @@ class DayPlan:
     def overdone_h(self) -> dict[str, float]:
         """Hours by which a stage that a time ends passes the point where the dough is too far: `bulk`, `ball`."""
         told_bulk, told_ball = self.spec.told
-        found = {}
+        found: dict[str, float] = {}
+        if self.spec.rests:
+            return found  # its gas is reckoned apart
         if told_bulk is not None:
             found["bulk"] = hours_between(self.mixed_at, self.balled_at) - self.bulk.too_far_h
         if told_ball is not None:

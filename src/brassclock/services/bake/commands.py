@@ -35,6 +35,7 @@ from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.rise import ReadingCreate
 from brassclock.services.schemas.weigh import FormulaLineCreate
 from brassclock.services.times import moment_of, past_moment, serve_moment
+from brassclock.services.weigh.leaven import suit_leaven
 from brassclock.store import bakes as bake_rows
 from brassclock.store import kitchens
 from brassclock.store import pantry as pantry_rows
@@ -133,6 +134,8 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
             setattr(bake, name, value and [list(point) for point in value])
         elif value is not None or name in OPTIONAL:
             setattr(bake, name, value)
+    if change.lines is not None:
+        suit_leaven(bake, r.kitchen, r.own)
 
 
 AT_ITS_RISE = ("rise", "its rise", "at its rise", "until it is ripe", "until risen", "when ripe")

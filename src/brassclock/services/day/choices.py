@@ -30,6 +30,9 @@ LATE_MIN = 1.0
 HOLD_MIN = 15.0  # a move that comes to lie further off than this is held where it was shown
 
 
+COOLER = "Give it less time, a cooler place or less leaven."
+FEWER_COLD = "Give it fewer hours in the fridge."
+LESS_TIME = "Give it less time, or put it in the fridge."
 RAW_CODES = ("does_not_cook_through", "filling_not_safe")
 HELD = ("mix", "ball", "cold_in", "cold_out")
 
@@ -68,6 +71,8 @@ def refused_words(r: BakeSnapshot, work: solve.BakeResult) -> str:
     """Sentence on what no other hour mends: a stage longer than its dough bears, a bread that the heat cannot bake."""
     if work.plan is not None and work.plan.overdone_h:
         return _too_far_words(r, work.plan)
+    if work.plan is not None and wait_share(work, work.plan, at_most=True) > 1.0:
+        return f"More than half the lift is gone before it is rolled. {FEWER_COLD if r.bake.cold else LESS_TIME}"
     if work.faults.get("fire") and work.bread is None and work.sheet is not None and work.sheet.sheet is not None:
         return work.faults["fire"]
     raw = [v for v in work.program.verdicts if v.code in RAW_CODES] if work.program else []
@@ -75,15 +80,11 @@ def refused_words(r: BakeSnapshot, work: solve.BakeResult) -> str:
 
 
 def _too_far_words(r: BakeSnapshot, plan: DayPlan) -> str:
-    which, over = list(plan.overdone_h.items())[-1 if plan.spec.rests else 0]
+    which, over = next(iter(plan.overdone_h.items()))
     end = plan.balled_at if which == "bulk" else plan.step("roll").at
     at = moment(later(end, -over).astimezone(r.now.tzinfo), r.now)
     what = "dough has" if which == "bulk" else "balls have"
-    was, mend = "gone too far", "Give it less time, a cooler place or less leaven."
-    if plan.spec.rests is not None:
-        was = "lost more than half the lift"
-        mend = "Give it fewer hours in the fridge." if r.bake.cold else "Give it less time, or put it in the fridge."
-    return f"The {what} {was} by {at}, {hours_text(over)} before the time is over. {mend}"
+    return f"The {what} gone too far by {at}, {hours_text(over)} before the time is over. {COOLER}"
 
 
 def wait_share(work: solve.BakeResult, plan: DayPlan, *, at_most: bool = False) -> float:

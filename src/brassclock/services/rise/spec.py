@@ -188,8 +188,8 @@ def rested_spec(
     """The chain of a dough whose waits are told: its hours, and how long its gas lets it stand."""
     told = [told_of(r.bake, which, rests=True) or Told(h, h, h) for which, h in USUAL_REST_H.items()]
     sum_h = sum(t.aim_h for t in told)
-    last_h = 1.6 * sum_h if here is None else here.high_h * (1 - cold_share(r.bake, fridge))
-    bulk, ball = (replace(t, last_h=last_h - (sum_h - t.aim_h)) for t in told)
+    last_h = 1.6 * sum_h if here is None else here.h * (1 - cold_share(r.bake, fridge))
+    bulk, ball = (replace(t, last_h=max(last_h - (sum_h - t.aim_h), t.aim_h)) for t in told)
     spec = spec_of(r, dough, line_min, {})
     pieces = r.bake.count or 1
     ball_min, roll_min = BALL_MIN[0] + BALL_MIN[1] * pieces, ROLL_ONE_MIN[0] + ROLL_ONE_MIN[1] * pieces
@@ -201,11 +201,11 @@ def rested_spec(
 def cold_share(bake: Bake, fridge: chemical_model.Waiting | None) -> float:
     """Share of its waiting that a dough of soda or powder spends in its planned cold [0 to 1].
 
-    Waits at two temperatures add up as shares of what each would allow at most (judgement).
+    Waits at two temperatures add up as shares of what each would allow (judgement).
     """
     if not bake.cold or fridge is None:
         return 0.0
-    return float(min(bake.cold["hours"] / max(fridge.high_h, 1e-6), 1.0))
+    return float(min(bake.cold["hours"] / max(fridge.h, 1e-6), 1.0))
 
 
 def told_of(bake: Bake, which: str, *, rests: bool = False) -> Told | None:

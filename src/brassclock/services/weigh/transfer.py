@@ -25,6 +25,7 @@ from brassclock.services.schemas.faults import faults_of
 from brassclock.services.schemas.kitchen import OwnIngredientCreate
 from brassclock.services.schemas.quantities import MAX_NOTE
 from brassclock.services.schemas.weigh import ImportRead, ImportRequest
+from brassclock.services.weigh.leaven import suit_leaven
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get
@@ -280,6 +281,7 @@ def _from_lines(
         beside = [f"Beside the dough: {x.raw}." for x in found if x.read and x.purpose]
         bake.note = _note("\n".join([*beside, *steps]))
         bake.count, bake.piece_g = count, None
+        suit_leaven(bake, kitchen, own_rows(session, kitchen_id))
         session.add(bake)
         notes = [x.note for x in found if x.note]
         return ImportRead(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
