@@ -35,6 +35,7 @@ from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
 from brassclock.core.rise.safety import Safety
+from brassclock.core.time import later
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import App
@@ -56,6 +57,7 @@ from brassclock.store.tables import Bake, Surface
 BENCH_REST_MIN = 8.0
 REMEMBERED = 64
 LINE_S = 900.0
+USUALLY_BEFORE_H = 4.0  # a dough is mixed so long before the table, for its room's air before a plan is found
 
 
 @dataclass
@@ -248,6 +250,9 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
     if not dough.flour_g or not dough.water_g:
         work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
         return work
+    if "mix" not in r.done():
+        about = air_c(kitchen.hourly_c, later(serve, -USUALLY_BEFORE_H))
+        r = replace(r, lands_c=mix_model.lands_c(bake, mix_model.bowl_heat(bake, kitchen, dough, about)))
     line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not coarse else r.line_min
     if rise_spec.rises(dough, kitchen.powder):
         work.risen = day_model.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), coarse=coarse)

@@ -148,3 +148,13 @@ def test_a_soda_dough_from_nothing_is_stirred_shaped_and_cooked_at_once(
     assert risen["rise"] and risen["settings"]["knead"] == "hand"
     own = client.patch(f"/api/bakes/{bake['id']}", json={"knead_min": 4, "lines": lines}).json
     assert (own["settings"]["knead"], own["settings"]["knead_min"]) == ("hand", 4)  # a cook's own handling stays
+
+
+def test_the_rise_begins_at_what_went_in_the_bowl(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """Iced water lands the dough under the wish: its windows come later, and the warm wish is not believed."""
+    wished = made(client, kitchen, "hatch-pita", "in 20 h")
+    iced = client.patch(f"/api/bakes/{wished['id']}", json={"part_temps": {"water": 4.0}}).json
+    rise_h = [x["rise"]["windows"][0]["ready"]["p50"] for x in (wished, iced)]
+    assert iced["mix"]["dough_temp_c"] < wished["mix"]["dough_temp_c"] - 3
+    assert at(iced, "mix") < at(wished, "mix"), "a colder dough wants longer before the same table"
+    assert rise_h[0] != rise_h[1]

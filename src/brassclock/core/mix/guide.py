@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 
+COOL_C = 25.0  # a liquid that blooms no yeast
 BLOOM_C = (38.0, 43.0)
 BLOOM_MIN = Param(10.0, "min", 5, 15, Kind.PRACTICE, "yeast left to foam")
 DEAD_AFTER_MIN = Param(15.0, "min", 10, 20, Kind.PRACTICE, "no foam by then: dead")
@@ -64,8 +65,11 @@ def bloom_test(minutes_to_foam: float | None) -> BloomTest:
     return BloomTest(activity, FOAM_SD_LOG, text)
 
 
-def bloom_text(dough: Dough) -> str:
-    """Sentence on the bloom that this dough's yeast wants; empty for one that wants none."""
+def bloom_text(dough: Dough, liquid_c: float | None = None) -> str:
+    """Sentence on the bloom that this dough's yeast wants; empty for one that wants none.
+
+    `liquid_c` is the temperature of the bowl's liquid, where it is known: a cold one is kept apart from the bloom.
+    """
     ids = {p.ingredient.id for p in dough.portions if p.ingredient.is_yeast}
     if not ids:
         return ""
@@ -74,6 +78,7 @@ def bloom_text(dough: Dough) -> str:
             f"Bloom it: part of the liquid at {BLOOM_C[0]:.0f} to {BLOOM_C[1]:.0f} C, a pinch of sugar, "
             f"{BLOOM_MIN:.0f} min, until it "
             f"foams. No foam after {DEAD_AFTER_MIN:.0f} min means dead yeast."
+            + (" Only a few spoons of it: the rest goes in cold." if liquid_c is not None and liquid_c < COOL_C else "")
         )
     if "yeast_fresh" in ids:
         return "Crumble it into liquid of 38 C at most and stir; it needs no wait."

@@ -41,9 +41,11 @@ BOWL_J_GK = {
 }
 METHODS = ("hand", "no_knead", "planetary", "spiral", "processor", "none")
 YEAST_LIMIT_C = {"yeast_instant": 43.0, "yeast_osmotolerant": 43.0, "yeast_active": 43.0, "yeast_fresh": 38.0}
+NO_YEAST_LIMIT_C = 90.0  # a liquid that is poured, where nothing in the bowl lives
 DEFAULT_LIMIT_C = Param(54.0, "C", 45, 60, Kind.PRACTICE, "yeast dry in the flour")
 RULE_FACTOR_C = {"hand": 3.0, "no_knead": 0.0, "none": 0.0}
 MACHINE_FACTOR_C = Param(8.0, "C", 4, 14, Kind.PRACTICE, "friction of a machine in the rule of three temperatures")
+ICE_OF = "water"  # the only liquid that goes in as ice
 COLDEST_C = 0.5  # a liquid that is poured
 
 
@@ -149,6 +151,8 @@ def ice_mass_g(liquid_g: float, have_c: float, need_c: float) -> float:
 def yeast_limit_c(parts: Sequence[Part]) -> float:
     """The hottest liquid that may meet the yeast of this bowl [C]. Common practice."""
     limits = [YEAST_LIMIT_C[p.ingredient.id] for p in parts if p.ingredient.id in YEAST_LIMIT_C]
+    if not limits and not any(p.ingredient.is_ferment for p in parts):
+        return NO_YEAST_LIMIT_C
     return min(limits, default=DEFAULT_LIMIT_C)
 
 
@@ -277,15 +281,17 @@ def _solved(
         )
         used = with_it(limit_c)
         others = tuple(_others(used, at, bowl, kneading, target_c, limit_c))
-        return _Solution(
-            None, wanted, used, 0.0, advice, others, (caution("yeast_limit", f"{wanted:.0f} C would be needed."),)
-        )
+        warned = (caution("yeast_limit", f"{wanted:.0f} C would be needed."),) if limit_c < NO_YEAST_LIMIT_C else ()
+        return _Solution(None, wanted, used, 0.0, advice, others, warned)
     if wanted < COLDEST_C:
-        ice_g = ice_mass_g(part.mass_g, tap_c, wanted)
+        frozen = part.ingredient.id == ICE_OF
+        ice_g = ice_mass_g(part.mass_g, tap_c, wanted) if frozen else 0.0
         advice = f"Colder than water can be: put {ice_g:.0f} g of it in as ice, or chill the flour."
+        if not frozen:
+            advice = f"Colder than {part.ingredient.name.lower()} can be poured: chill the flour and the bowl."
         others = tuple(_others(with_it(COLDEST_C), at, bowl, kneading, target_c, limit_c))
         return _Solution(None, wanted, with_it(wanted), ice_g, advice, others)
-    ice_g = ice_mass_g(part.mass_g, tap_c, wanted) if wanted < tap_c - 0.5 else 0.0
+    ice_g = ice_mass_g(part.mass_g, tap_c, wanted) if wanted < tap_c - 0.5 and part.ingredient.id == ICE_OF else 0.0
     return _Solution(wanted, wanted, with_it(wanted), ice_g)
 
 

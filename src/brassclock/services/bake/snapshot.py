@@ -59,9 +59,8 @@ class BakeSnapshot:
     feeds: Sequence[StarterFeed] = ()
     dose_factor: float = 1.0  # of the leaven as typed: for a what-if, never stored
     by: dt.datetime | None = None  # an instant whose chance is asked for
-    initial_guess: tuple[dt.datetime, float] | None = (
-        None  # about when it will be mixed, and its bulk's hours: for a what-if
-    )
+    initial_guess: tuple[dt.datetime, float] | None = None  # mixed about then, bulk's hours: for a what-if
+    lands_c: float | None = None  # of the dough by Mix, where it is not the one aimed at
     line_min: float = 16.0  # of the line, known before: for a what-if
     busy: tuple[Busy, ...] = ()  # hours in which hands are away
     moved: PlanChange | None = None  # the latest change of its plan
@@ -121,10 +120,12 @@ def _starter_of(session: Session, bake: Bake) -> Starter | None:
 
 
 def mix_temp_c(r: BakeSnapshot) -> float:
-    """The dough's temperature after mixing: read then, else the one aimed at."""
+    """The dough's temperature after mixing [C]: read then, else as Mix says it lands, else the one aimed at."""
     mixed = r.done().get("mix")
     read = [x.value for x in r.readings if x.kind == "dough_c" and mixed and abs(x.at - mixed) <= JUST_MIXED]
-    return read[-1] if read and read[-1] is not None else r.bake.dough_c
+    if read and read[-1] is not None:
+        return read[-1]
+    return r.bake.dough_c if r.lands_c is None else r.lands_c
 
 
 def spells_of(bake: Bake) -> tuple[Relocation, ...]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from brassclock.core.matter.dough import Dough
 from brassclock.core.mix.guide import GuideStep, bloom_text, cue_for, kneading_guide, order_of_adding
@@ -10,6 +10,7 @@ from brassclock.core.mix.heat import Bowl, Kneading, MixHeat, Part, learned_fric
 from brassclock.store.tables import Bake, Kitchen
 
 LIQUID_FRAC = 0.5
+SAME_C = 0.2
 
 
 @dataclass(frozen=True)
@@ -63,9 +64,14 @@ def bowl_heat(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float) -> Bowl
     if not liquids:
         return None
     wished = next((p for p in liquids if p.ingredient.id == bake.solve_for), None)
-    solved = wished or max(liquids, key=lambda p: (p.ingredient.id == "water", p.mass_g))
+    open_ones = [p for p in liquids if p.ingredient.id not in bake.part_temps]
+    solved = wished or max(open_ones or liquids, key=lambda p: (p.ingredient.id == "water", p.mass_g))
+    given = wished is None and not open_ones  # every liquid's temperature is said: nothing is left to solve
     bowl = Bowl(bake.bowl_g, bake.bowl_material, room_c) if bake.bowl_g > 0 else None
-    heat = mix_heat(parts, bowl, kneading_of(bake, kitchen, room_c), solved.ingredient.id, bake.dough_c, kitchen.tap_c)
+    target_c = None if given else bake.dough_c
+    heat = mix_heat(parts, bowl, kneading_of(bake, kitchen, room_c), solved.ingredient.id, target_c, kitchen.tap_c)
+    if given:
+        heat = replace(heat, liquid_temp_c=solved.temp_c, wanted_liquid_c=solved.temp_c)
     guide, tests = kneading_guide(bake.knead, bake.knead_min, bake.strength)
     return BowlHeat(
         heat,
@@ -74,11 +80,19 @@ def bowl_heat(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float) -> Bowl
         room_c,
         bake.flour_c if bake.flour_c is not None else room_c,
         cue_for(heat.liquid_temp_c) if heat.liquid_temp_c is not None else "",
-        bloom_text(dough),
+        bloom_text(dough, heat.liquid_temp_c),
         order_of_adding(dough),
         guide,
         tests,
     )
+
+
+def lands_c(bake: Bake, found: BowlHeat | None) -> float | None:
+    """Temperature at which the dough lands [C] where its liquids are said or cannot be had as the wish would take; None
+    where Mix reaches the wish."""
+    if found is None or abs(found.heat.dough_temp_c - bake.dough_c) < SAME_C:
+        return None
+    return found.heat.dough_temp_c
 
 
 def friction_after(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float, seen_c: float) -> list[float]:
