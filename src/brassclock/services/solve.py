@@ -256,14 +256,13 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
     line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not coarse else r.line_min
     if rise_spec.rises(dough, kitchen.powder):
         work.risen = day_model.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), coarse=coarse)
-        if not coarse:
-            _fire_after(work, r)
     else:
         work.risen = day_model.rested(r, dough, line_min)
         rest = work.risen.rested
         if rest is None or rest.here is None:
             work.faults["rise"] = rise_spec.NOTHING_LIFTS
     if not coarse:
+        _fire_after(work, r)
         work.bowl = mix_model.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
     return work
 
@@ -278,13 +277,15 @@ def spec_now(r: BakeSnapshot, work: BakeResult) -> BakeSpec:
 
 
 def _fire_after(work: BakeResult, r: BakeSnapshot) -> None:
-    """The heat again, for the dough as the rise will leave it."""
-    seen, plan = work.forecast, work.plan
-    if work.bread is None or seen is None or plan is None:
+    """The heat again, for the dough as its rise or rest will leave it: as ripe, and as cold."""
+    if work.bread is None or work.risen is None:
         return
-    air = air_c(r.kitchen.hourly_c, plan.step("line").at)
+    air, seen = air_c(r.kitchen.hourly_c, work.risen.plan.step("line").at), work.forecast
+    dough_c = float(seen.trace.dough_c[-1]) if seen is not None else work.risen.rolled_c
+    if dough_c is None:
+        return
     kept = sheet_excess_kept(work.bread.thickness_m, BENCH_REST_MIN)
-    _fire(work, r, air + (float(seen.trace.dough_c[-1]) - air) * kept, float(seen.trace.maturity[-1]))
+    _fire(work, r, air + (dough_c - air) * kept, float(seen.trace.maturity[-1]) if seen is not None else None)
 
 
 def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None = None) -> None:

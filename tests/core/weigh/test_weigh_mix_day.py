@@ -93,6 +93,24 @@ def test_the_pita_sheet_by_hand() -> None:
     assert "20 pieces of 95 g need 1900 g" in many.contradictions[0][1]
 
 
+def test_what_was_probably_meant_otherwise_is_asked() -> None:
+    """By hand: 1000 g of flour, 620 of water, 18 of salt: 1638 g less 2 % is 1605 g, so 6 of 250 and 105 over, or 7 of
+    229."""
+    dough = [TypedLine("plain_flour", "1000 g"), TypedLine("water", "620 g"), TypedLine("salt_fine", "18 g")]
+    weight = weigh(dough, PieceWish(None, 250))
+    assert weight.contradictions == (("left_over", "6 of 250 g and 105 g over, or 7 of 229 g."),)
+    salty = weigh([*dough, TypedLine("salt_fine", "82 g"), TypedLine("yeast_instant", "250 g")])
+    assert [c for c, _ in salty.contradictions] == ["much_salt_fine", "much_yeast_instant"]
+    assert "10% of the flour" in salty.contradictions[0][1] and "25% of" in salty.contradictions[1][1]
+    spoons = [TypedLine("potato_mash", "2 tbsp")]
+    filled = weigh(dough, PieceWish(8, None), filling=spoons, filling_g=40)
+    assert filled.filling and filled.filling.total_g == pytest.approx(320)
+    assert [c for c, _ in filled.contradictions] == ["filling_scaled"] and "take 320 g" in filled.contradictions[0][1]
+    assert not weigh(
+        dough, PieceWish(8, None), filling=[TypedLine("potato_mash", "320 g")], filling_g=40
+    ).contradictions
+
+
 def test_water_hides_in_dairy_and_cups_have_a_basis() -> None:
     """By hand: 250 g flour with 250 g whole yoghurt is 88 % water, not 100 %; a dipped cup outweighs a spooned one."""
     dough = dough_of_masses([("plain_flour", 250), ("yoghurt_whole", 250)])

@@ -128,14 +128,19 @@ def near_ids(wanted: str, most: int = 3) -> list[str]:
     """Ids that a cook may have meant by `wanted`, nearest first."""
     rows = table()
     clean = re.sub(r"[^a-z]+", "_", wanted.lower()).strip("_")
-    scored = {
-        key: max(
+    parts = set(clean.split("_"))
+
+    def alike(key: str, name: str) -> float:
+        """1 for the same letters; words that both have count before letters, those of the id before the name's."""
+        in_key = len(parts & set(key.split("_"))) / len(parts)
+        in_name = len(parts & set(name.replace(",", "").split())) / len(parts)
+        letters = max(
             difflib.SequenceMatcher(None, clean, key).ratio(),
-            difflib.SequenceMatcher(None, wanted.lower(), row.name.lower()).ratio(),
-            0.9 if clean and all(part in f"{key} {row.name.lower()}" for part in clean.split("_")) else 0.0,
+            difflib.SequenceMatcher(None, wanted.lower(), name).ratio(),
         )
-        for key, row in rows.items()
-    }
+        return letters + in_key + 0.5 * in_name
+
+    scored = {key: alike(key, row.name.lower()) for key, row in rows.items()}
     best = sorted(scored, key=lambda key: -scored[key])
     return [key for key in best if scored[key] >= 0.5][:most]
 

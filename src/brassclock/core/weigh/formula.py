@@ -12,6 +12,13 @@ from brassclock.core.evidence import Kind, Param, Why
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.spoiling import holds_of, kept_cold, must_be_hot
 from brassclock.core.weigh import geometry
+from brassclock.core.weigh.doubts import (
+    cups_as_grams,
+    other_counts,
+    scaled_filling,
+    unlikely_amounts,
+    volume_confusion,
+)
 from brassclock.core.weigh.feel import Feel, feel_of
 from brassclock.core.weigh.leavens import Equivalent, LeavenPart, equivalents, leaven_parts
 from brassclock.core.weigh.lines import Kit, SheetLine, TypedLine, read_lines
@@ -21,7 +28,6 @@ from brassclock.core.weigh.why import hydration_spread, whys
 
 BOWL_LOSS_FRAC = Param(0.02, "-", 0.01, 0.03, Kind.PRACTICE, "stays on bowl and hands")
 SMALL_G = 2.0
-BELIEVABLE_WATER = (0.25, 1.6)  # of the flour: outside, cups were probably called grams
 MAX_PIECES = 500
 
 
@@ -102,24 +108,8 @@ def _pieces(dough_g: float, wish: PieceWish) -> tuple[Pieces | None, list[tuple[
         return Pieces(wish.count, usable / wish.count, 0.0), []
     if wish.mass_g:
         count = math.floor(usable / wish.mass_g + 1e-9)
-        return Pieces(count, wish.mass_g, usable - count * wish.mass_g), []
+        return Pieces(count, wish.mass_g, usable - count * wish.mass_g), other_counts(usable, wish.mass_g, count)
     return None, []
-
-
-def _volume_confusion(lines: Sequence[SheetLine], dough: Dough) -> list[tuple[str, str]]:
-    """The cup ratio of liquid to flour taken for hydration, when both were typed in volumes."""
-    flour = [x for x in lines if x.ingredient.flour_frac >= 0.9 and "cup" in x.basis]
-    water = [x for x in lines if x.ingredient.id == "water" and "cup" in x.basis]
-    if not flour or not water or dough.hydration_frac is None:
-        return []
-    volume_ratio = sum(x.mass_g / x.ingredient.cup_g for x in water) / sum(x.mass_g / x.ingredient.cup_g for x in flour)
-    if abs(volume_ratio - dough.hydration_frac) < 0.15:
-        return []
-    text = (
-        f"Cups of water over cups of flour is {volume_ratio:.0%}; by weight it is {dough.hydration_frac:.0%}. "
-        "Hydration goes by weight."
-    )
-    return [("volume_ratio", text)]
 
 
 def _measurable(line: SheetLine) -> Measurable | None:
@@ -136,15 +126,6 @@ def _measurable(line: SheetLine) -> Measurable | None:
     return Measurable(row.id, tuple(ways))
 
 
-def _cups_as_grams(dough: Dough) -> list[tuple[str, str]]:
-    """Water that no flour can hold: a cup was probably written as grams."""
-    h = dough.hydration_frac
-    if h is None or not dough.water_g or BELIEVABLE_WATER[0] <= h <= BELIEVABLE_WATER[1]:
-        return []
-    text = f"Water is {h:.0%} of the flour. Were cups written as grams, or grams as cups?"
-    return [("cups_as_grams", text)]
-
-
 def _less_held(lines: list[SheetLine], held: Mapping[str, float]) -> list[SheetLine]:
     """Lines less what is held back, taken from the first line of each ingredient and never below nothing."""
     left = dict(held)
@@ -156,10 +137,12 @@ def _less_held(lines: list[SheetLine], held: Mapping[str, float]) -> list[SheetL
     return out
 
 
-def _filling(typed: Sequence[TypedLine], per_piece_g: float | None, pieces: Pieces | None, kit: Kit) -> Filling | None:
-    """The filling scaled to what every piece gets."""
+def _filling(
+    typed: Sequence[TypedLine], per_piece_g: float | None, pieces: Pieces | None, kit: Kit
+) -> tuple[Filling | None, list[tuple[str, str]]]:
+    """The filling scaled to what every piece gets, and doubts about it."""
     if not typed:
-        return None
+        return None, []
     lines = read_lines(typed, kit)
     have_g = sum(x.mass_g for x in lines)
     count = pieces.count if pieces else 1
@@ -168,7 +151,8 @@ def _filling(typed: Sequence[TypedLine], per_piece_g: float | None, pieces: Piec
     scaled = tuple(
         replace(x, mass_g=x.mass_g * factor, low_g=x.low_g * factor, high_g=x.high_g * factor) for x in lines
     )
-    return Filling(scaled, each, each * count, each / pieces.mass_g if pieces else 0.0)
+    found = Filling(scaled, each, each * count, each / pieces.mass_g if pieces else 0.0)
+    return found, scaled_filling(have_g, count, each)
 
 
 def weigh(
@@ -205,11 +189,12 @@ def weigh(
     if piece_g and shape:
         said = geometry.disagreement(piece_g, shape)
         contradictions += [("thickness", said)] if said else []
-    contradictions += _volume_confusion(lines, dough) + _cups_as_grams(dough)
+    contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
     cautions = [caution("raw_dough")] if dough.flour_g else []
     if not any(x.ingredient.is_yeast or x.ingredient.is_other_leaven for x in lines):
         cautions.append(caution("no_leaven"))
-    stuffed = _filling(filling, filling_g, pieces, kit)
+    stuffed, doubts = _filling(filling, filling_g, pieces, kit)
+    contradictions += doubts
     if stuffed and must_be_hot([what for x in stuffed.lines for what in holds_of(x.ingredient)]):
         cautions.append(caution("raw_filling"))
     elif stuffed and any(kept_cold(x.ingredient) for x in stuffed.lines):

@@ -62,10 +62,15 @@ def _counted(ingredient: Ingredient, amount: Amount, low: float, mid: float, hig
         each = ingredient.tsp_g * PINCH_OF_TSP
         return Grams(mid * each, low * each * 0.5, high * each * 2, "a pinch is about 1/16 tsp")
     if ingredient.piece_g is None or ingredient.piece_unit != amount.unit:
-        offered = f"{ingredient.piece_unit}s, " if ingredient.piece_unit else ""
+        offered = f"{_plural(ingredient.piece_unit)}, " if ingredient.piece_unit else ""
         raise Unreadable(
-            f"{ingredient.name} is not counted in {amount.unit}s. Give {offered}grams, cups or spoons, as in 450 g."
+            f"{ingredient.name} is not counted in {_plural(amount.unit)}. "
+            f"Give {offered}grams, cups or spoons, as in 450 g."
         )
     each = ingredient.piece_g
     spread = {"pinch": 0.5, "packet": 0.02}.get(amount.unit, 0.12)  # judgement
     return Grams(mid * each, low * each * (1 - spread), high * each * (1 + spread), f"{amount.unit}, {each:g} g each")
+
+
+def _plural(unit: str) -> str:
+    return f"{unit}es" if unit.endswith(("ch", "sh", "s", "x")) else f"{unit}s"

@@ -60,6 +60,7 @@ class Risen:
     rested: Rested | None = None
     safety: Safety | None = None
     feed: FeedPlan | None = None
+    rolled_c: float | None = None  # the dough when it is rolled, where no forecast tells it
 
     @property
     def zero(self) -> dt.datetime:
@@ -175,11 +176,10 @@ def rested(r: BakeSnapshot, dough: Dough, line_min: float) -> Risen:
     cold = None if place is fridge else waiting(fridge)
     plan = placed(r, rested_spec(r, dough, line_min, here, cold))
     stages = placed_stages(plan, r.kitchen.hourly_c, r.done())
-    safety = None
-    if dough.spoils:
-        batch = plan.spec.batch
-        safety = warm_hours(run_stages(batch, stages, [s.hours for s in stages], 1.0, coarse=True), stages)
-    return Risen(plan, stages, rested=Rested(place, here, cold), safety=safety)
+    run = run_stages(plan.spec.batch, stages, [s.hours for s in stages], 1.0, coarse=True)
+    safety = warm_hours(run, stages) if dough.spoils else None
+    rolled_c = float(run.course.temp_c[-1])
+    return Risen(plan, stages, rested=Rested(place, here, cold), safety=safety, rolled_c=rolled_c)
 
 
 def standing_of(r: BakeSnapshot, found: Risen | None) -> DoughState | None:

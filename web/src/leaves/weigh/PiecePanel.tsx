@@ -31,6 +31,8 @@ const SHAPES = [
 const NUMBER = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
 
 /** How the dough divides and how thin it rolls. */
+const QUIET = new Set(["volume_ratio", "left_over", "filling_scaled"]); // said, but no contradiction
+
 export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | null }) {
   const units = useWords();
   const change = useBakeChange(bake.id);
@@ -138,7 +140,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
         </div>
       )}
       {sheet?.contradictions.map((c) =>
-        c.code === "volume_ratio" ? (
+        QUIET.has(c.code) ? (
           <p className="quiet" key={c.code}>
             {c.text}
           </p>
@@ -146,12 +148,14 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
           <Plate key={c.code}>{c.text}</Plate>
         ),
       )}
-      {sheet?.pieces && Math.abs(sheet.pieces.left_over_g!) > Math.max(3, 0.01 * sheet.total_g) && (
-        <p className="quiet">
-          {mass(Math.abs(sheet.pieces.left_over_g!), units)} {units.mass}{" "}
-          {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.
-        </p>
-      )}
+      {sheet?.pieces &&
+        !sheet.contradictions.some((c) => c.code === "left_over") &&
+        Math.abs(sheet.pieces.left_over_g!) > Math.max(3, 0.01 * sheet.total_g) && (
+          <p className="quiet">
+            {mass(Math.abs(sheet.pieces.left_over_g!), units)} {units.mass}{" "}
+            {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.
+          </p>
+        )}
       <FillingPart bake={bake} sheet={sheet} />
       {sheet?.measurable.map((m) => (
         <p className="quiet" key={String(m["ingredient"])}>
