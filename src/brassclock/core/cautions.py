@@ -43,6 +43,10 @@ TEXTS: dict[str, str] = {
     "hot_start": "This surface is hotter than the bread likes: it will char before it dries.",
     "cool_start": "This surface is cooler than a pocket wants: it may dry before it puffs.",
     "wide_band": "Times on the heat are good to about 30 %. Watch the bread first, the clock second.",
+    "cold_bread": "The bread is cold when it meets the heat: it takes longer, as these times have it. Out of the cold "
+    "earlier, it puffs more surely.",
+    "cold_on_wall": "A cold bread takes longer and falls off a hot wall: out of the cold early enough to lose its "
+    "chill.",
     "no_leaven": "Nothing in this formula makes gas: it will not rise.",
     "dough_freezes": "Dough freezes there: the rise stops, and bubbles and gluten suffer. Warmer by two degrees is "
     "safe.",

@@ -139,6 +139,13 @@ def test_a_move_is_held_where_it_is_put_and_let_go(client: FlaskClient, clock: C
         == 422
     )
     assert client.put(f"{url}/pin", json={"key": "cold_in", "at": wanted.isoformat()}).status_code == 422
+    soon = client.put(f"{url}/pin", json={"key": "ball", "at": (clock.now + dt.timedelta(minutes=5)).isoformat()})
+    assert soon.status_code == 422 and "needs" in soon.text and "is the earliest" in soon.text
+    assert client.get(url).json["steps"] == free["steps"], "a refused move leaves nothing behind"
+    client.put(f"{url}/pin", json={"key": "ball", "at": wanted.isoformat()})
+    behind = client.put(f"{url}/pin", json={"key": "mix", "at": (wanted + dt.timedelta(hours=1)).isoformat()})
+    assert behind.status_code == 422 and "comes after" in behind.text
+    client.put(f"{url}/pin", json={"key": "ball", "at": None})
     client.put(f"{url}/pin", json={"key": "mix", "at": step(bake, "mix")["at"]})
     clock.now = at(step(bake, "mix")["at"]) + dt.timedelta(minutes=50)
     slipped = client.get(url).json

@@ -78,6 +78,19 @@ def test_a_dough_of_powder_goes_into_the_cold_and_out_again(
     assert not long["fits"] and "half the lift" in say(long)
 
 
+def test_a_dough_from_the_fridge_is_cold_on_the_heat(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """Rolled straight from the cold it meets the heat colder than after an hour out, and takes longer."""
+    cold = {"stage": "ball", "after_h": 0.25, "hours": 6}
+    found = []
+    for out in ("1 min out", "2 h out"):
+        bake = made(client, kitchen, "yoghurt-quick", "in 12 h", bulk_time="skip", ball_time=out, cold=cold)
+        codes = {c["code"] for c in bake["fire"]["cautions"]}
+        found.append((bake["fire"]["bread_c"], bake["fire"]["program"]["off_s"], "cold_bread" in codes))
+    straight, rested = found
+    assert straight[0] < rested[0] - 4 and straight[1] > rested[1]
+    assert (straight[2], rested[2]) == (True, False)
+
+
 def test_sleep_sends_a_quick_dough_into_the_fridge(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     """For breakfast, with the hours of sleep taken: one of the ways out is the fridge overnight."""
     hours = {"name": "sleep", "from_time": "22:00", "until_time": "07:00", "days": list(range(7))}

@@ -11,6 +11,7 @@ from brassclock.core.fire.surfaces import Surface
 FLOUR_SMOKES_C = Param(215.0, "C", 200, 235, Kind.PRACTICE, "loose flour on a plate")
 FAT_SMOKES_C = Param(230.0, "C", 200, 250, Kind.PRACTICE, "refined seed oils, as a cook's handbook has them")
 NONSTICK_MOST_C = Param(250.0, "C", 230, 260, Kind.JUDGEMENT, "makers name 230 to 260 C")
+CHILLED_C = Param(15.0, "C", 12, 18, Kind.PRACTICE, "a rolled bread colder than this is called cold")
 STEP_CAUTIONS = {
     "wall": ("clay_hands",),
     "inverted": ("inverted_plate",),
@@ -30,6 +31,8 @@ def _cautions(bread: Bread, surface: Surface, wish: Wish) -> list[Caution]:
         found.append(caution("cool_start"))
     if surface.temp_c > surface.spec.most_c + 20:
         found.append(caution("hot_start"))
+    if bread.temp_c < CHILLED_C:
+        found.append(caution("cold_on_wall" if surface.spec.way == "wall" else "cold_bread"))
     mm = bread.thickness_m * 1000
     if not 2 <= mm <= 15 or not 140 <= surface.temp_c <= 500:
         found.append(caution("outside_tested_range"))

@@ -17,6 +17,9 @@ from brassclock.services.change import recording_plan_change
 from brassclock.services.schemas.day import PinUpdate
 from brassclock.services.times import table_instant
 
+TURN = ("weigh", "sponge", "mix", "ball", "roll", "line")  # each needs the one before it
+PIN_SLACK = dt.timedelta(minutes=2)
+
 
 def pin(app: App, bake_id: int, given: PinUpdate) -> None:
     """Hold a hand move where the cook put it, or let it go. With the balling its mixing is held where it was
@@ -45,11 +48,41 @@ def _pinned(r: BakeSnapshot, plan: DayPlan, step: DayStep, at: dt.datetime | Non
     at = table_instant(at, r.now, "/at")
     if at <= r.now:
         raise invalid("/at", f"It is {r.now:%H:%M} here; that is past. Hold a move at a time ahead.")
+    _refuse_out_of_turn(r, plan, step, at)
     if step.key == "mix":  # its step begins the mixing; the dough's clock starts when it ends
         at = later(at, hours_between(step.at, plan.mixed_at))
     elif "mix" not in r.done():
         pins.setdefault("mix", plan.mixed_at.isoformat())
     return {**pins, step.key: at.isoformat()}
+
+
+def _refuse_out_of_turn(r: BakeSnapshot, plan: DayPlan, step: DayStep, at: dt.datetime) -> None:
+    """Raise InvalidInput for a hand move held before the moves that it needs, or after one that needs it."""
+    chain = sorted((s for s in plan.steps if s.key in TURN), key=lambda s: TURN.index(s.key))
+    place = next((i for i, s in enumerate(chain) if s is step), None)
+    if place is None:
+        return
+    held = r.bake.pins
+    begin = r.now
+    for s in chain[:place]:
+        if s.done_at is not None or s.key in held:
+            begin = max(begin, later(s.done_at or s.at, s.hands_min / 60 if s.done_at is None else 0.0))
+        else:
+            begin = later(begin, s.hands_min / 60)
+        if at < begin - PIN_SLACK:
+            why = "held where you put it" if s.key in held else "not done yet" if s.done_at is None else "marked done"
+            raise invalid(
+                "/at",
+                f"“{step.name}” needs “{s.name}” before it, which is {why}: {begin:%H:%M} is the earliest. "
+                f"Hold it then or later{', or let the other go' if s.key in held else ''}.",
+            )
+    after = next((s for s in chain[place + 1 :] if s.key in held), None)
+    if after is not None and at >= after.at:
+        raise invalid(
+            "/at",
+            f"“{after.name}” is held at {after.at:%H:%M} and comes after “{step.name}”. "
+            "Hold it earlier, or let the other go first.",
+        )
 
 
 def change_text(moves: list[dict[str, Any]], why: str, zone: dt.tzinfo, now: dt.datetime) -> str:
