@@ -93,6 +93,15 @@ def test_a_round_trip_loses_nothing(client: FlaskClient, kitchen: dict[str, Any]
         assert [a["amount"] for a in after["settings"]["additions"]] == ["2 tbsp"]
 
 
+def test_a_page_carries_the_whole_way_to_the_bread(client: FlaskClient, bake: dict[str, Any]) -> None:
+    """Waits with their rise, shaping, the heat with its surface and times, keeping; not the bowl alone."""
+    page = client.get(f"/api/bakes/{bake['id']}/export/md").text
+    steps = json.loads(client.get(f"/api/bakes/{bake['id']}/export/jsonld").text)["recipeInstructions"]
+    whole = page + json.dumps(steps)
+    for wanted in ("after mixing: ball, when it is", "times its size", "turn at ", "off at ", "frozen"):
+        assert page.count(wanted) and whole.count(wanted) > page.count(wanted), wanted
+
+
 def strip(value: Any) -> Any:
     """Without the ids of own ingredients, which a new kitchen numbers anew."""
     return json.loads(re.sub(r'"own_\d+"', '"own"', json.dumps(value)))

@@ -27,6 +27,7 @@ from brassclock.services.schemas.quantities import MAX_NOTE
 from brassclock.services.schemas.weigh import ImportRead, ImportRequest
 from brassclock.services.weigh.leaven import suit_leaven
 from brassclock.services.weigh.model import sheet_of
+from brassclock.services.weigh.written import steps_written
 from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake
@@ -107,7 +108,7 @@ def export(app: App, bake_id: int, kind: str) -> tuple[str, str, str]:
     file = file_of(bake, own)
     lines = list(work.sheet.lines) if work.sheet else []
     rows = [(x.ingredient.name, x.typed, x.mass_g, x.baker_frac, "") for x in lines]
-    steps = [*(work.bowl.order if work.bowl else ()), *(g.text for g in (work.bowl.guide if work.bowl else ()))]
+    steps = steps_written(r, work)
     if kind == "json":
         text = bakefile.write(file)
     elif kind == "jsonld":
