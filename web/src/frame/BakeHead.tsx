@@ -10,6 +10,7 @@ import { Plate } from "../controls/Notice";
 import { Seal } from "../instruments/Glyph";
 import { clockNear, ms } from "../words/format";
 import { useNow } from "../api/clock";
+import { MethodWords } from "./MethodWords";
 import { useWords } from "./units";
 
 const Head = styled.div`
@@ -104,7 +105,7 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
         fault={change.error && "serve_until" in (change.variables ?? {}) ? change.error.message : null}
         onCommit={(text) => change.mutate({ serve_until: text || null })}
       />
-      <p>{bake.method_why}</p>
+      <MethodWords bake={bake} />
       {bake.status === "live" ? (
         <Button onPress={() => status.mutate("abandoned")}>Abandon this bake</Button>
       ) : (
