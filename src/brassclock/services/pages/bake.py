@@ -74,7 +74,7 @@ def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
         return [text(" " + refused)]
     count, plan = safety_of(work), work.plan
     if half_gone(work):
-        return [text(" By then about half of its lift is gone: expect it flatter.")]
+        return [text(" By then half of its lift or more is gone: expect it flatter.")]
     step = next_step(plan) if plan is not None else None
     if count is None or count.reached_at_h is None or step is None or work.risen is None or step.key not in DOUGH_STEPS:
         return []

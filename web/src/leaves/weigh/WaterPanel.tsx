@@ -31,6 +31,8 @@ const Account = styled.div`
     white-space: nowrap;
     font: 700 17px/1 var(--text);
     padding: 0 6px;
+    flex: 0 1 auto;
+    min-width: 0;
   }
   .bar span:first-child {
     background: var(--ink);
@@ -42,12 +44,16 @@ const Account = styled.div`
   }
 `;
 
+const NAMED = 2; // names that the bar has room for
+
 /** Where the water hides, and what it comes to over the flour. */
 export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
   const units = useWords();
   if (!sheet || sheet.hydration_frac === null)
     return <p className="quiet">Water over flour stands here once both are on the sheet.</p>;
   const wet = sheet.lines.filter((l) => l.water_g > 2).sort((a, b) => b.water_g - a.water_g);
+  const told = (l: WeighSheet["lines"][number]) =>
+    `${mass(l.water_g, units)} ${l.ingredient === "water" ? "from the tap" : `in ${l.name.toLowerCase()}`}`;
   const tap = wet.filter((l) => l.ingredient === "water").reduce((a, l) => a + l.water_g, 0);
   return (
     <Account>
@@ -55,10 +61,11 @@ export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
       <div className="bar" role="img" aria-label={wet.map((l) => `${l.name} ${l.water_g.toFixed(0)} g`).join(", ")}>
         {wet.map((l) => (
           <span key={l.ingredient} style={{ flexGrow: l.water_g }}>
-            {mass(l.water_g, units)} {l.ingredient === "water" ? "from the tap" : `in ${l.name.toLowerCase()}`}
+            {wet.length > NAMED ? mass(l.water_g, units) : told(l)}
           </span>
         ))}
       </div>
+      {wet.length > NAMED && <p className="quiet">{wet.map(told).join(", ")}</p>}
       <div className="line">
         <span>
           <Why why={sheet.why["hydration_frac"]} label="True water">

@@ -31,6 +31,7 @@ const Two = styled.div`
     border-left: 1.5px solid var(--hair-2);
     padding-left: 24px;
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 18px;
     align-content: start;
   }
