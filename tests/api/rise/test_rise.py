@@ -182,12 +182,14 @@ def test_air_that_was_read_moves_the_plan(client: FlaskClient, clock: Clock, kit
     bake = start(client, kitchen, "hatch-pita", "in 5 h")
     url = f"/api/bakes/{bake['id']}"
     before = at(bake["rise"]["windows"][0]["ready"]["p50"]) - at(bake["rise"]["mixed_at"])
-    log = [[f"{m} min ago", 15 + 0.1 * (m % 3)] for m in (20, 80, 50, 5)]
+    log = [[f"{m} min ago", 9 + 0.1 * (m % 3)] for m in (20, 80, 50, 5)]
     taken = client.post(home, json={"points": log, "source": "probe"})
     assert (taken.status_code, taken.json["taken"]) == (201, 4)
     assert [r["at"] for r in taken.json["readings"]] == sorted((r["at"] for r in taken.json["readings"]), reverse=True)
     rise = client.get(url).json["rise"]
     assert at(rise["windows"][0]["ready"]["p50"]) - at(rise["mixed_at"]) > before + dt.timedelta(minutes=2)
+    told = client.get(f"/api/kitchens/{kitchen['id']}/day").json["moved"]
+    assert told[0]["because"] == "the air was read" and told[0]["moves"], "what moved it is told"
     again = client.post(home, json={"points": [log[0]]}).json
     assert (again["taken"], len(again["skipped"])) == (0, 1)
     bad = client.post(home, json={"points": [["1 h ago", 20], ["in 3 h", 20], ["2 h ago", 900]]})

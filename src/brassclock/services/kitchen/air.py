@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from contextlib import nullcontext
 
 from sqlmodel import Session
 
@@ -12,6 +13,7 @@ from brassclock.core.rise.air_log import doubts
 from brassclock.core.time import hours_between
 from brassclock.services.app import App, NotFound
 from brassclock.services.bake.snapshot import AIR_KEPT
+from brassclock.services.change import recording_plan_change
 from brassclock.services.schemas.kitchen import AirRead, AirReadingCreate, AirReadingRead
 from brassclock.services.times import past_moment
 from brassclock.services.weigh.view import caution_out
@@ -66,22 +68,23 @@ def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
             raise InvalidInput(faults)
         known = {(x.place, x.at) for x in bake_rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
         skipped, taken = [], 0
-        for at, value in sorted(points):
-            if (given.place, at) in known:
-                skipped.append(f"{at:%H:%M} was read already.")
-                continue
-            known.add((given.place, at))
-            row = Reading(
-                kitchen_id=kitchen_id,
-                kind="air_c",
-                value=value,
-                place=given.place,
-                source=given.source,
-                at=at,
-                made_at=now,
-            )
-            insert(session, row)
-            taken += 1
+        with recording_plan_change(app, session, kitchen_id, "the air was read") if points else nullcontext():
+            for at, value in sorted(points):
+                if (given.place, at) in known:
+                    skipped.append(f"{at:%H:%M} was read already.")
+                    continue
+                known.add((given.place, at))
+                row = Reading(
+                    kitchen_id=kitchen_id,
+                    kind="air_c",
+                    value=value,
+                    place=given.place,
+                    source=given.source,
+                    at=at,
+                    made_at=now,
+                )
+                insert(session, row)
+                taken += 1
         return _out(session, kitchen, now, taken, skipped)
 
 
@@ -93,6 +96,7 @@ def unread_air(app: App, kitchen_id: int, reading_id: int) -> AirRead:
         row = get(session, Reading, reading_id)
         if row is None or row.kitchen_id != kitchen_id or row.kind != "air_c" or row.undone_at is not None:
             raise NotFound(f"There is no air reading {reading_id} to undo.")
-        row.undone_at = now
-        session.add(row)
+        with recording_plan_change(app, session, kitchen_id, "a reading of the air was taken back"):
+            row.undone_at = now
+            session.add(row)
         return _out(session, kitchen, now)

@@ -9,14 +9,15 @@ from collections.abc import Sequence
 import numpy as np
 from sqlmodel import Session
 
-from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.errors import invalid
 from brassclock.core.rise.recipe import Seed
-from brassclock.core.rise.sourdough.starter import Feed, Jar, fed, feed_for
+from brassclock.core.rise.sourdough.starter import Jar, feed_for
 from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
 from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
 from brassclock.core.time import hours_between, later
 from brassclock.services.app import App, Conflict, NotFound
+from brassclock.services.change import recording_plan_change
+from brassclock.services.kitchen.jar import FORECAST_H, air_of, jar_of, seed_before
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.kitchen import (
     FeedCreate,
@@ -36,7 +37,6 @@ from brassclock.store import starters as starter_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Starter, StarterFeed
 
-FORECAST_H = 60.0
 PEAK_NOISE_LOG = 0.20  # judgement: how well an eye tells the peak, in the logarithm of vitality
 BELIEVABLE_VITALITY = (0.15, 4.0)
 Q80 = 1.2816
@@ -50,51 +50,6 @@ def _starter(session: Session, kitchen_id: int, starter_id: int) -> Starter:
     if row is None or row.kitchen_id != kitchen_id or row.deleted_at is not None:
         raise NotFound(f"There is no starter {starter_id} in this kitchen.")
     return row
-
-
-def seed_before(feeds: Sequence[StarterFeed], at: dt.datetime) -> tuple[str, float]:
-    """(state, days cold) of the seed of a feed given at `at`, from the feed before it."""
-    before = next((f for f in feeds if f.at < at), None)
-    if before is None:
-        return "ripe", 0.0
-    days = (at - before.at).total_seconds() / 86400
-    if before.place == "fridge" and days >= 1:
-        return "chilled", min(days, 60.0)
-    if before.peaked_at is not None and at - before.peaked_at < dt.timedelta(hours=2):
-        return "peak", 0.0
-    return "ripe", 0.0
-
-
-def seed_now(
-    starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, used: dt.datetime
-) -> Seed:
-    """State of a starter that goes into a dough at `used`: chilled, at its peak, or past it. Still rising counts as
-    its peak to come."""
-    before = [f for f in feeds if f.at <= used]
-    vitality = starter.vitality_mean
-    if not before:
-        return Seed("peak", vitality)
-    last = before[0]
-    days = (used - last.at).total_seconds() / 86400
-    if last.place == "fridge":
-        return Seed("chilled", vitality, min(days, 60.0))
-    jar = jar_of(starter, kitchen, before, now, vitality)
-    return Seed("ripe" if jar.hold_until_h is not None and days * 24 > jar.hold_until_h else "peak", vitality)
-
-
-def air_of(kitchen: Kitchen, at: dt.datetime, now: dt.datetime, place: str = "bench") -> list[tuple[float, float]]:
-    """The air a jar stands in from `at`, as (hour, C)."""
-    if place == "fridge":
-        return [(0.0, kitchen.fridge_c)]
-    return list(air_path(kitchen.hourly_c, at.astimezone(now.tzinfo), FORECAST_H))
-
-
-def jar_of(starter: Starter, kitchen: Kitchen, feeds: Sequence[StarterFeed], now: dt.datetime, vitality: float) -> Jar:
-    """The last feed's jar at a vitality."""
-    last = feeds[0]
-    state, days = seed_before(feeds[1:], last.at)
-    feed = Feed(last.seed_g, last.flour_g, last.water_g, starter.hydration_frac, starter.whole_share)
-    return fed(feed, Seed(state, vitality, days), air_of(kitchen, last.at, now, last.place), FORECAST_H)
 
 
 def starter_out(session: Session, starter: Starter, kitchen: Kitchen, now: dt.datetime) -> StarterRead:
@@ -228,8 +183,10 @@ def put_away(app: App, kitchen_id: int, starter_id: int, *, back: bool = False) 
         row = get(session, Starter, starter_id)
         if row is None or row.kitchen_id != kitchen_id:
             raise NotFound(f"There is no starter {starter_id} in this kitchen.")
-        row.deleted_at = None if back else app.now(session, kitchen)
-        session.add(row)
+        away = f"the starter {row.name} is {'back' if back else 'put away'}"
+        with recording_plan_change(app, session, kitchen_id, away):
+            row.deleted_at = None if back else app.now(session, kitchen)
+            session.add(row)
 
 
 def feed(app: App, kitchen_id: int, starter_id: int, given: FeedCreate) -> StarterRead:
@@ -239,7 +196,8 @@ def feed(app: App, kitchen_id: int, starter_id: int, given: FeedCreate) -> Start
         starter, now = _starter(session, kitchen_id, starter_id), app.now(session, kitchen)
         at = past_moment(given.at, now)
         facts = given.model_dump(exclude={"at"})
-        insert(session, StarterFeed(starter_id=starter_id, at=at, **facts))
+        with recording_plan_change(app, session, kitchen_id, f"{starter.name} was fed"):
+            insert(session, StarterFeed(starter_id=starter_id, at=at, **facts))
         return starter_out(session, starter, kitchen, now)
 
 
@@ -259,18 +217,23 @@ def peaked(app: App, kitchen_id: int, starter_id: int, given: PeakCreate) -> Sta
                 f"It was fed {hours:.1f} h before that; a peak comes after 1 to {FORECAST_H - 1:.0f} h. Give another "
                 "time.",
             )
-        if last.peaked_at is not None:
-            _forget(starter, last)
-        last.before_mean, last.before_sd_log = starter.vitality_mean, starter.vitality_sd_log
-        seen = _vitality_for(starter, kitchen, feeds, now, hours)
-        share = starter.vitality_sd_log**2 / (starter.vitality_sd_log**2 + PEAK_NOISE_LOG**2)
-        log_mean = math.log(starter.vitality_mean) + share * (math.log(seen) - math.log(starter.vitality_mean))
-        starter.vitality_mean = math.exp(log_mean)
-        starter.vitality_sd_log = max(0.08, starter.vitality_sd_log * math.sqrt(1 - share))
-        last.peaked_at = at
-        session.add(starter)
-        session.add(last)
+        with recording_plan_change(app, session, kitchen_id, f"{starter.name} was seen at its peak"):
+            if last.peaked_at is not None:
+                _forget(starter, last)
+            last.before_mean, last.before_sd_log = starter.vitality_mean, starter.vitality_sd_log
+            _learn(starter, _vitality_for(starter, kitchen, feeds, now, hours))
+            last.peaked_at = at
+            session.add(starter)
+            session.add(last)
         return starter_out(session, starter, kitchen, now)
+
+
+def _learn(starter: Starter, seen: float) -> None:
+    """Move a starter's belief towards a vitality that a peak showed, as far as that look is to be trusted."""
+    share = starter.vitality_sd_log**2 / (starter.vitality_sd_log**2 + PEAK_NOISE_LOG**2)
+    log_mean = math.log(starter.vitality_mean) + share * (math.log(seen) - math.log(starter.vitality_mean))
+    starter.vitality_mean = math.exp(log_mean)
+    starter.vitality_sd_log = max(0.08, starter.vitality_sd_log * math.sqrt(1 - share))
 
 
 def _vitality_for(
@@ -306,12 +269,13 @@ def undo_last(app: App, kitchen_id: int, starter_id: int) -> StarterRead:
         feeds = starter_rows.feeds(session, starter_id)
         if not feeds:
             raise NotFound("Nothing was done with this starter that could be taken back.")
-        if feeds[0].peaked_at is not None:
-            _forget(starter, feeds[0])
-        else:
-            feeds[0].undone_at = now
-        session.add(starter)
-        session.add(feeds[0])
+        with recording_plan_change(app, session, kitchen_id, f"the last of {starter.name} was taken back"):
+            if feeds[0].peaked_at is not None:
+                _forget(starter, feeds[0])
+            else:
+                feeds[0].undone_at = now
+            session.add(starter)
+            session.add(feeds[0])
         return starter_out(session, starter, kitchen, now)
 
 

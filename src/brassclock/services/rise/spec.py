@@ -23,8 +23,8 @@ from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage
 from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c, spells_of, surface_of
+from brassclock.services.kitchen.jar import seed_now
 from brassclock.services.kitchen.leavens import belief_of, leaven_of
-from brassclock.services.kitchen.starters import seed_now
 from brassclock.store.tables import Bake
 
 TUB_CM = 20.0

@@ -11,7 +11,7 @@ from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Feed, fed, feed_for
 from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.kitchen import starters
+from brassclock.services.kitchen.jar import air_of, jar_of, seed_before
 
 FEED_MIN = 5.0
 USUAL = (1.0, 2.0, 2.0)  # practice: seed, flour, water
@@ -45,7 +45,7 @@ def good_at(r: BakeSnapshot, mixed: dt.datetime) -> bool:
     if r.starter is None or not r.feeds or r.feeds[0].place == "fridge":
         return r.starter is None
     last = r.feeds[0]
-    jar = starters.jar_of(r.starter, r.kitchen, r.feeds, r.now, r.starter.vitality_mean)
+    jar = jar_of(r.starter, r.kitchen, r.feeds, r.now, r.starter.vitality_mean)
     hours = hours_between(last.at, mixed)
     return jar.peak_h is not None and jar.peak_h - EARLY_H <= hours <= (jar.hold_until_h or jar.peak_h + 1.0)
 
@@ -62,11 +62,11 @@ def feed_before(r: BakeSnapshot, grams: float, mixed: dt.datetime) -> FeedPlan |
     """The feed to give before mixing at `mixed`; None when none is needed, or no time is left for one."""
     if r.starter is None or "mix" in r.done() or not grams or good_at(r, mixed):
         return None
-    state, days = starters.seed_before(r.feeds, r.now)
+    state, days = seed_before(r.feeds, r.now)
     seed = Seed(state, r.starter.vitality_mean, days)
     total = grams * SPARE
     seed_g, flour_g, water_g = (total * p / sum(USUAL) for p in USUAL)
-    path = starters.air_of(r.kitchen, later(mixed, -6.0), r.now)
+    path = air_of(r.kitchen, later(mixed, -6.0), r.now)
     usual = (
         fed(Feed(seed_g, flour_g, water_g, r.starter.hydration_frac, r.starter.whole_share), seed, path, JAR_H).peak_h
         or 6.0
@@ -77,7 +77,7 @@ def feed_before(r: BakeSnapshot, grams: float, mixed: dt.datetime) -> FeedPlan |
         at = later(mixed, -h)
         if at < r.now or clashes(at, FEED_MIN, (*r.busy, *r.taken), r.kitchen.cooks):
             continue
-        path = starters.air_of(r.kitchen, at, r.now)
+        path = air_of(r.kitchen, at, r.now)
         found = feed_for(total, h, path, seed, r.starter.hydration_frac, r.starter.whole_share)
         if found is not None:
             return FeedPlan(at, found.seed_g, found.flour_g, found.water_g)
