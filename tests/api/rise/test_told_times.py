@@ -4,6 +4,7 @@ dough; warm hours along the path. Walks of our own; the limits are common practi
 from __future__ import annotations
 
 import datetime as dt
+import re
 from itertools import pairwise
 from typing import Any
 
@@ -175,3 +176,26 @@ def test_the_rise_begins_at_what_went_in_the_bowl(client: FlaskClient, kitchen: 
     assert iced["mix"]["dough_temp_c"] < wished["mix"]["dough_temp_c"] - 3
     assert at(iced, "mix") < at(wished, "mix"), "a colder dough wants longer before the same table"
     assert rise_h[0] != rise_h[1]
+
+
+def test_a_way_out_that_changes_the_hours_in_the_cold_says_so(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """Whatever is taken: the bread stands as long in the cold as it did, or as the words of the change have it."""
+    cold = {"stage": "ball", "after_h": 0.5, "hours": 26}
+    bake = made(client, kitchen, "hatch-pita", "in 46 h", cold=cold)
+    mixing = at(bake, "mix")
+    away = {
+        "name": "rota",
+        "start": f"{mixing - H:%Y-%m-%d %H:%M}",
+        "end": f"{mixing + 2 * H:%Y-%m-%d %H:%M}",
+    }
+    assert client.post(f"/api/kitchens/{kitchen['id']}/hours", json=away).status_code == 201
+    found = client.get(f"/api/bakes/{bake['id']}/way-out").json
+    own = [c for c in found["changes"] if "bench" not in c["text"] and "fridge at" not in c["text"]]
+    assert own
+    for change in own:
+        taken = client.post(f"/api/bakes/{bake['id']}/way-out", json={"id": change["id"]}).json
+        hours = (at(taken, "cold_out") - at(taken, "cold_in")) / H
+        told = re.search(r"(\d+) h in the cold instead of 26", change["text"])
+        assert hours == pytest.approx(float(told[1]) if told else 26, abs=2.7), change["text"]
+        act = client.get(f"/api/kitchens/{kitchen['id']}/day").json["undo"]
+        client.post(f"/api/kitchens/{kitchen['id']}/day/acts/{act['id']}/undo")

@@ -20,6 +20,8 @@ SERVE_SHIFTS_MIN = (30, 60, 90, 120, 180, 240, -30, -60, -120)
 KEPT = 5
 # judgement: how unwelcome a change is, beside half an hour later at the table (1)
 DOSE_COST, COURSE_COST, EARLIER, BUSY_COST = 0.8, 1.2, 1.3, 4.0
+SAME_COLD_H = 1.0  # hours in the cold that differ by less, or by this share of them, are called the same
+SAME_COLD_FRAC = 0.1
 PURPOSES = {
     "weigh": "when it would be weighed",
     "sponge": "when its sponge would be made",
@@ -76,13 +78,25 @@ def way_text(solved: Solved, request: PlanRequest) -> str:
             return ""
         verb = "Lower" if solved.dose < 1 else "Raise"
         begins = moment(solved.plan.steps[0].at, request.serve_at)
-        return f"{verb} the leaven to {percent(share)} and begin at {begins}."
+        return f"{verb} the leaven to {percent(share)} and begin at {begins}{cold_words(solved, request)}."
     dose = "" if solved.dose == 1.0 else f", leaven {percent(share)}"
     course = COURSES[solved.course]
     if course.chill is None:
         return f"Leave it on the bench{dose}; mix at {moment(solved.plan.mixed_at, request.serve_at)}."
     what = "balls" if course.chill == "ball" else "dough"
     return f"Put the {what} in the fridge at {moment(solved.plan.step('cold_in').at, request.serve_at)}{dose}."
+
+
+def cold_words(solved: Solved, request: PlanRequest) -> str:
+    """The hours in the cold of a way that keeps the bake's own cold but not its hours; empty where they are about the
+    same."""
+    own = request.spec.bulk.cold or request.spec.ball.cold
+    found = solved.plan.spec.bulk.cold or solved.plan.spec.ball.cold
+    if own is None or found is None or solved.course != AS_PLANNED:
+        return ""
+    if abs(found.hours - own.hours) <= max(SAME_COLD_H, SAME_COLD_FRAC * own.hours):
+        return ""
+    return f", {found.hours:.0f} h in the cold instead of {own.hours:.0f}"
 
 
 def clashing(plan: DayPlan, resources: KitchenResources) -> list[tuple[str, Busy]]:
@@ -179,7 +193,7 @@ def _serving(request: PlanRequest, resources: KitchenResources, choice: Choice) 
             extra = 0.0 if best.dose == 1.0 else DOSE_COST
             yield Relaxation(
                 {"serve_min": minutes, **({} if best.dose == 1.0 else {"dose_factor": best.dose})},
-                f"Serve at {moment(serve, request.serve_at)}{dose}.",
+                f"Serve at {moment(serve, request.serve_at)}{dose}{cold_words(best, request)}.",
                 abs(minutes) / 30 * (1.0 if minutes > 0 else EARLIER) + extra,
                 best,
             )
@@ -196,7 +210,7 @@ def _busy(request: PlanRequest, resources: KitchenResources, choice: Choice) -> 
             name = f"“{span.name}”" if span.name else "the hours away"
             yield Relaxation(
                 {"busy": {"start": span.start, "end": span.end, "name": span.name}, **way_of(best)},
-                f"Free {name}, {moment(start, request.serve_at)} to {moment(end, start)}.",
+                f"Free {name}, {moment(start, request.serve_at)} to {moment(end, start)}{cold_words(best, request)}.",
                 BUSY_COST + (end - start).total_seconds() / 7200,
                 best,
             )
