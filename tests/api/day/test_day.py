@@ -485,6 +485,18 @@ def test_several_bakes_by_contract_with_stages_of_their_own() -> None:
     assert at(serve["start"]) == pytest.approx(at(bakes[2]["serve"]["at"]), abs=dt.timedelta(minutes=2))  # type: ignore[index]
 
 
+def test_a_stage_of_the_contract_ends_at_the_time_that_is_said() -> None:
+    stages = [{"time": "half an hour"}, {"time": "1 h"}]
+    for lifted in ({"method": "hatch-pita"}, {}):
+        found = compute("day", DAY | {"bakes": [{"name": "own", "stages": stages, **lifted}], "busy": []})
+        begins = {s["step"]: at(s["start"]) for s in found["steps"]}
+        assert begins["roll"] - begins["ball"] == pytest.approx(dt.timedelta(hours=1), abs=dt.timedelta(minutes=13))
+    bad = [{"time": "a while"}, {}]
+    with pytest.raises(InvalidInput) as told:
+        compute("day", DAY | {"bakes": [{"name": "own", "method": "hatch-pita", "stages": bad}]})
+    assert [f.pointer for f in told.value.faults] == ["/bakes/0/stages/0/time"]
+
+
 BAD_DAYS: list[tuple[dict[str, Any], str]] = [
     ({"bakes": []}, "/bakes"),
     ({"bakes": [{"name": "a", "method": "nonsense"}]}, "/bakes/0/method"),

@@ -161,6 +161,33 @@ def test_a_dough_that_rests_says_how_long(demo_server: Server, watch: Watch, siz
     w.axe_clean()
 
 
+@pytest.mark.parametrize("size", ["tablet", "phone"])
+def test_stage_times_are_typed_as_they_are_said(demo_server: Server, watch: Watch, size: str) -> None:
+    """Two nights cold as oiled balls, by keyboard alone: the moves follow, what it costs is said, a bad word stays."""
+    bake = new_bake(demo_server, "two-lift-naan", "in 60 h")
+    w = watch(demo_server, size)
+    page = w.goto(f"/b/{bake}/rise")
+
+    def typed(label: str, text: str) -> None:
+        field = page.get_by_label(label, exact=True)
+        field.focus()
+        field.press("ControlOrMeta+a")
+        page.keyboard.type(text)
+        page.keyboard.press("Enter")
+
+    typed("in one piece until", "skip")
+    typed("in balls until", "20 min")
+    typed("in the fridge", "40")
+    expect(page.get_by_text("Out of the cold").first).to_be_visible()
+    expect(page.get_by_text(re.compile("half of its lift or more is gone"))).to_be_visible()
+    w.axe_clean()
+    typed("in balls until", "a while")
+    expect(page.get_by_text(re.compile("a while.*(30 min|2 h)")).first).to_be_visible()
+    kept = bake_of(demo_server, bake)["settings"]
+    assert isinstance(kept, dict) and (kept["bulk_end"], kept["cold"]["hours"]) == ("skip", 40)
+    assert kept["ball_h"] == pytest.approx(1 / 3, abs=0.01), "what cannot be read changes nothing"
+
+
 def test_the_kitchen_keeps_places_air_beliefs_and_starters(demo_server: Server, watch: Watch) -> None:
     kitchen = demo_kitchen(demo_server)
     w = watch(demo_server, "tablet")

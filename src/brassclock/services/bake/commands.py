@@ -10,7 +10,6 @@ from sqlmodel import Session
 
 from brassclock.core.errors import InvalidInput, invalid
 from brassclock.core.fire.legs import Step, fault_of
-from brassclock.core.spoken import span_h
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.services import change as bake_change
 from brassclock.services import solve
@@ -29,6 +28,7 @@ from brassclock.services.keep.learning import (
     unteach_bag,
 )
 from brassclock.services.kitchen.pantry import kit_of
+from brassclock.services.rise.spec import stage_end
 from brassclock.services.schemas.bake import BakeUpdate
 from brassclock.services.schemas.fire import HeatStepUpdate
 from brassclock.services.schemas.keep import OutcomeUpdate
@@ -138,8 +138,6 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
         suit_leaven(bake, r.kitchen, r.own)
 
 
-AT_ITS_RISE = ("rise", "its rise", "at its rise", "until it is ripe", "until risen", "when ripe")
-MOST_STAGE_H = 96.0
 OPTIONAL = (
     "bulk_time",
     "ball_time",
@@ -164,22 +162,11 @@ OPTIONAL = (
 
 def _set_stage_time(bake: Bake, which: str, text: str | None) -> None:
     """What ends a stage: nothing given, its rise; else hours as they are said, or that it is left out."""
-    if text is None or text.lower() in AT_ITS_RISE:
-        setattr(bake, f"{which}_end", "rise")
-        setattr(bake, f"{which}_most_h", None)
-        return
-    span = span_h(text)
-    if span is None:
-        raise invalid(
-            f"/{which}_time",
-            f"“{text[:40]}” is no time. Write it as 30 min, 16 to 24 h, 4 h out, overnight or skip.",
-        )
-    low, high = span
-    if high > MOST_STAGE_H:
-        raise invalid(f"/{which}_time", f"{high:g} h is too long. Give up to {MOST_STAGE_H:g} h for one stage.")
-    setattr(bake, f"{which}_end", "time" if high > 0 else "skip")
-    setattr(bake, f"{which}_h", low)
-    setattr(bake, f"{which}_most_h", high if high > low else None)
+    end, low, most = stage_end(text, f"/{which}_time")
+    setattr(bake, f"{which}_end", end)
+    setattr(bake, f"{which}_most_h", most)
+    if low is not None:
+        setattr(bake, f"{which}_h", low)
 
 
 def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str, Any]]:

@@ -11,6 +11,7 @@ from statistics import fmean
 from brassclock.core.day.places import Place, places_of
 from brassclock.core.day.shared import shelf_litres
 from brassclock.core.day.spec import BakeSpec, Cold, DayPlan, Sponge, StageSpec, Told
+from brassclock.core.errors import invalid
 from brassclock.core.fire.heating import preheat_min
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.mix.guide import FOAM_SD_LOG
@@ -21,6 +22,7 @@ from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage
+from brassclock.core.spoken import span_h
 from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c, spells_of, surface_of
 from brassclock.services.kitchen.jar import seed_now
@@ -48,6 +50,8 @@ HOLDS_LIKE = {  # how a strength holds gas without yeast
 
 LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a thin round without a rise
 NOTHING_LIFTS = "Nothing in this formula makes gas: it rests, it does not rise."
+AT_ITS_RISE = ("rise", "its rise", "at its rise", "until it is ripe", "until risen", "when ripe")
+MOST_STAGE_H = 96.0
 
 
 def places(r: BakeSnapshot) -> dict[str, Place]:
@@ -206,6 +210,22 @@ def cold_share(bake: Bake, fridge: chemical_model.Waiting | None) -> float:
     if not bake.cold or fridge is None:
         return 0.0
     return float(min(bake.cold["hours"] / max(fridge.h, 1e-6), 1.0))
+
+
+def stage_end(text: str | None, pointer: str) -> tuple[str, float | None, float | None]:
+    """(what ends a stage: rise, time or skip; its hours; its most hours) as a cook says it.
+
+    Raises InvalidInput at `pointer`.
+    """
+    if text is None or text.lower() in AT_ITS_RISE:
+        return "rise", None, None
+    span = span_h(text)
+    if span is None:
+        raise invalid(pointer, f"“{text[:40]}” is no time. Write it as 30 min, 16 to 24 h, 4 h out, overnight or skip.")
+    low, high = span
+    if high > MOST_STAGE_H:
+        raise invalid(pointer, f"{high:g} h is too long. Give up to {MOST_STAGE_H:g} h for one stage.")
+    return "time" if high > 0 else "skip", low, high if high > low else None
 
 
 def told_of(bake: Bake, which: str, *, rests: bool = False) -> Told | None:
