@@ -160,7 +160,7 @@ def test_a_recipe_brought_in_put_right_weighed_and_mixed(watch: Watch, empty_ser
     expect(first).to_have_value("a splash of oil")
     first.fill("a splash of olive oil")
     first.press("Enter")
-    expect(page.get_by_text("is not counted in pieces")).to_be_visible()
+    expect(page.get_by_text("A splash is no amount that can be weighed")).to_be_visible()
     first.fill("2 tbsp olive oil")
     first.press("Enter")
     expect(page.get_by_label("Line to correct 1")).to_have_value("moon dust")

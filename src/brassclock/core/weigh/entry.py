@@ -41,6 +41,7 @@ _NEARLY = re.compile(r"\b(scant|just under|nearly|almost|barely|just over|genero
 ASSUMED = ("yeast_instant", "yeast_active")
 _PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
 _VAGUE = re.compile(r"\b(?:a little|a bit of|some)\b", re.IGNORECASE)
+_NO_MEASURE = re.compile(r"(splash|drizzle|glug|handful|knob|lick|smidgen)(?:e?s)?(?: of)? (\S.*)", re.IGNORECASE)
 _SEASONING = re.compile(r"\b(?:to taste|as needed|as required|q\.?s\.?)\b", re.IGNORECASE)
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
@@ -158,6 +159,10 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     if purpose and amount is not None and re.fullmatch(r"(?i)1", amount) and _VAGUE.search(raw):
         amount = None
     ingredient, near = ingredient_of(words, rows)
+    loosely = _NO_MEASURE.fullmatch(words) if ingredient is None else None
+    if loosely:
+        amount, words = None, loosely[2]
+        ingredient, near = ingredient_of(words, rows)
     faults = []
     both = things(words, rows)
     if both:
@@ -172,7 +177,11 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         amount = bracket[1]
     if amount is None and not purpose:
         known = "How much is to taste? " if _SEASONING.search(raw) else ""
-        faults.append(f"{known}No amount. Write how much, as in 8 g.")
+        faults.append(
+            f"A {loosely[1].lower()} is no amount that can be weighed. Write how much, as in 2 tbsp."
+            if loosely
+            else f"{known}No amount. Write how much, as in 8 g."
+        )
     elif amount is not None:
         faults += _amount_faults(amount, rows.get(ingredient or ""), basis)
     if ingredient in ASSUMED and not faults and not note and _PLAIN_YEAST.fullmatch(plain(words)):
