@@ -143,15 +143,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     basis = next((b for word, b in _BASIS.items() if re.search(rf"\b{word}\b", text.lower())), None)
     text, purpose, note = purpose_of(_SEASONING.sub("", text))
     loose = _NEARLY.search(text)
-    while _LOOSE.match(text):
-        text = _LOOSE.sub(
-            lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text
-        )
-        text = re.sub(r"^1 (?=\d|an? |half|quarter|one|two|three)", "", text)
-    text = figures(text)
-    text = re.sub(r"(\d+)(?:-|\s+and\s+)(\d+/\d+)", r"\1 \2", text)
-    text = re.sub(rf"^({_NUM})\s+(?:heaped|level|dipped|scooped|spooned)\s+", r"\1 ", text, flags=re.IGNORECASE)
-    text = re.sub(rf"^({_NUM})\s+or\s+({_NUM})", r"\1 to \2", text)
+    text = _in_figures(text)
     bracket = _BRACKET.search(text) or _ABOUT.search(text)
     bare = _ABOUT.sub("", _BRACKET.sub(" ", text)).strip(" ,")
     amount, words = _split(_counted(bare))
@@ -194,6 +186,19 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     return EntryLine(
         raw.strip(), ingredient, amount, basis if volume else None, tuple(faults), tuple(near), note, purpose
     )
+
+
+def _in_figures(text: str) -> str:
+    """The line with its amount in figures, without words on how near it is."""
+    while _LOOSE.match(text):
+        text = _LOOSE.sub(
+            lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text
+        )
+        text = re.sub(r"^1 (?=\d|an? |half|quarter|one|two|three)", "", text)
+    text = figures(text)
+    text = re.sub(r"(\d+)(?:-|\s+and\s+)(\d+/\d+)", r"\1 \2", text)
+    text = re.sub(rf"^({_NUM})\s+(?:heaped|level|dipped|scooped|spooned)\s+", r"\1 ", text, flags=re.IGNORECASE)
+    return re.sub(rf"^({_NUM})\s+or\s+({_NUM})", r"\1 to \2", text)
 
 
 def _range_note(amount: str) -> str:

@@ -155,6 +155,18 @@ def _filling(
     return found, scaled_filling(have_g, count, each)
 
 
+def _cautions(dough: Dough, lines: Sequence[SheetLine], stuffed: Filling | None) -> tuple[Caution, ...]:
+    """Cautions on a dough and its filling."""
+    cautions = [caution("raw_dough")] if dough.flour_g else []
+    if not any(x.ingredient.is_yeast or x.ingredient.is_other_leaven for x in lines):
+        cautions.append(caution("no_leaven"))
+    if stuffed and must_be_hot([what for x in stuffed.lines for what in holds_of(x.ingredient)]):
+        cautions.append(caution("raw_filling"))
+    elif stuffed and any(kept_cold(x.ingredient) for x in stuffed.lines):
+        cautions.append(caution("cold_filling"))
+    return tuple(cautions)
+
+
 def weigh(
     typed: Sequence[TypedLine],
     wish: PieceWish | None = None,
@@ -190,15 +202,8 @@ def weigh(
         said = geometry.disagreement(piece_g, shape)
         contradictions += [("thickness", said)] if said else []
     contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
-    cautions = [caution("raw_dough")] if dough.flour_g else []
-    if not any(x.ingredient.is_yeast or x.ingredient.is_other_leaven for x in lines):
-        cautions.append(caution("no_leaven"))
     stuffed, doubts = _filling(filling, filling_g, pieces, kit)
     contradictions += doubts
-    if stuffed and must_be_hot([what for x in stuffed.lines for what in holds_of(x.ingredient)]):
-        cautions.append(caution("raw_filling"))
-    elif stuffed and any(kept_cold(x.ingredient) for x in stuffed.lines):
-        cautions.append(caution("cold_filling"))
     soda = soda_balance(dough, kit.powder)
     low, high = hydration_spread(lines)
     return WeighSheet(
@@ -209,7 +214,7 @@ def weigh(
         soda,
         tuple(contradictions),
         tuple(m for m in map(_measurable, lines) if m),
-        tuple(cautions),
+        _cautions(dough, lines, stuffed),
         whys(dough, lines, piece_g, sheet, soda),
         factor,
         low,

@@ -161,7 +161,7 @@ OPTIONAL = (
 
 
 def _set_stage_time(bake: Bake, which: str, text: str | None) -> None:
-    """What ends a stage: nothing given, its rise; else hours as they are said, or that it is left out."""
+    """Set the end of a stage: its rise where nothing is given, else hours as they are said, or none at all."""
     end, low, most = stage_end(text, f"/{which}_time")
     setattr(bake, f"{which}_end", end)
     setattr(bake, f"{which}_most_h", most)

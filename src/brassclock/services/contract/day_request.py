@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
 from pydantic import Field, model_validator
@@ -276,7 +276,11 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
             scale = bake.pieces / (method.count or 8)
             facts["count"] = bake.pieces
             facts["lines"] = [{**x, "amount": _times(x["amount"], scale)} for x in facts["lines"]]
-        facts |= _ends(bake, number)
+        for which, stage, (end, low_h, most_h) in zip(
+            ("bulk", "ball"), bake.stages or (), _ends(bake, number), strict=False
+        ):
+            if stage.time is not None:
+                facts |= {f"{which}_end": end, f"{which}_h": low_h, f"{which}_most_h": most_h}
         row = Bake(id=0, kitchen_id=0, name=bake.name, method=bake.method, **facts, serve_at=serve, created_at=now)
         surface = bake.surface or (method.surfaces[0] if method.surfaces else "surface")
         hot = SurfaceRow(kitchen_id=0, name=surface, kind=surface, temp_c=250.0) if surface in SURFACE_KINDS else None
@@ -295,10 +299,8 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
                 f"/bakes/{number}/lines", "Nothing in these lines rises. Name a method for a dough without yeast."
             )
         spec = _typed_spec(bake, Batch(dough, bake.strength, bake.mix_temp_c), places_of({}, req.kitchen.fridge_c))
-        row = Bake(
-            kitchen_id=0, name="", method="blank", lines=[], serve_at=serve, created_at=now, **_ends(bake, number)
-        )
-        spec = replace(spec, told=(rise_spec.told_of(row, "bulk"), rise_spec.told_of(row, "ball")))
+        bulk, ball = (rise_spec.told_for(*end) for end in _ends(bake, number))
+        spec = replace(spec, told=(bulk, ball))
     if bake.stages is not None and bake.method is not None:
         typed = _typed_spec(bake, spec.batch, places_of({}, req.kitchen.fridge_c))
         spec = replace(spec, bulk=typed.bulk, ball=typed.ball, sponge=None)
@@ -316,14 +318,10 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
     return spec, surface, spec.batch.dough.total_g
 
 
-def _ends(bake: DayBakeRequest, number: int) -> dict[str, Any]:
-    """What ends the stages, where a time is said, as settings of a bake."""
-    found: dict[str, Any] = {}
-    for i, (which, stage) in enumerate(zip(("bulk", "ball"), bake.stages or (), strict=False)):
-        if stage.time is not None:
-            end, low, most = rise_spec.stage_end(stage.time, f"/bakes/{number}/stages/{i}/time")
-            found |= {f"{which}_end": end, f"{which}_h": low, f"{which}_most_h": most}
-    return found
+def _ends(bake: DayBakeRequest, number: int) -> list[tuple[str, float | None, float | None]]:
+    """The ends of a bake's stages, as `stage_end` reads them; none where it has no stages of its own."""
+    stages = enumerate(bake.stages or ())
+    return [rise_spec.stage_end(stage.time, f"/bakes/{number}/stages/{i}/time") for i, stage in stages]
 
 
 def _times(amount: str, scale: float) -> str:

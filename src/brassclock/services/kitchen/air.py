@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from contextlib import nullcontext
 
 from sqlmodel import Session
 
@@ -68,7 +67,7 @@ def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
             raise InvalidInput(faults)
         known = {(x.place, x.at) for x in bake_rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
         skipped, taken = [], 0
-        with recording_plan_change(app, session, kitchen_id, "the air was read") if points else nullcontext():
+        with recording_plan_change(app, session, kitchen_id, "the air was read"):
             for at, value in sorted(points):
                 if (given.place, at) in known:
                     skipped.append(f"{at:%H:%M} was read already.")

@@ -67,8 +67,8 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
 
 
 def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
-    """What the plan does not bear, and when the usual count of warm hours is full, where that is sooner than the
-    wait."""
+    """Warning of what the plan does not bear, and when the usual count of warm hours is full, where that is sooner
+    than the wait."""
     refused = refused_words(r, work)
     if refused:
         return [text(" " + refused)]

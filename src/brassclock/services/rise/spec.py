@@ -228,19 +228,24 @@ def stage_end(text: str | None, pointer: str) -> tuple[str, float | None, float 
     return "time" if high > 0 else "skip", low, high if high > low else None
 
 
-def told_of(bake: Bake, which: str, *, rests: bool = False) -> Told | None:
-    """The time that ends a stage, as the cook said it; None for one that ends at its rise."""
-    end, low = getattr(bake, f"{which}_end"), getattr(bake, f"{which}_h")
-    most = getattr(bake, f"{which}_most_h")
+def told_for(end: str, low_h: float | None, most_h: float | None) -> Told | None:
+    """The time that ends a stage [h], of what `stage_end` read; None for one that ends at its rise."""
     if end == "skip":
         return Told(0.0, 0.0, 0.0)
-    if end == "time" and low is not None:
-        if most is not None and most > low:
-            return Told(low, (low + most) / 2, most)
-        return Told((1 - TOLD_SLACK) * low, low, (1 + TOLD_SLACK) * low)
-    if not rests:
+    if end != "time" or low_h is None:
         return None
-    hours = USUAL_REST_H[which] if low is None else low
+    if most_h is not None and most_h > low_h:
+        return Told(low_h, (low_h + most_h) / 2, most_h)
+    return Told((1 - TOLD_SLACK) * low_h, low_h, (1 + TOLD_SLACK) * low_h)
+
+
+def told_of(bake: Bake, which: str, *, rests: bool = False) -> Told | None:
+    """The time that ends a stage of a bake; where its rise ends it None, or the usual rest of a dough that `rests`."""
+    low_h = getattr(bake, f"{which}_h")
+    told = told_for(getattr(bake, f"{which}_end"), low_h, getattr(bake, f"{which}_most_h"))
+    if told is not None or not rests:
+        return told
+    hours = USUAL_REST_H[which] if low_h is None else low_h
     return Told(0.9 * hours, hours, 1.3 * hours)
 
 

@@ -46,7 +46,7 @@ def _waits(r: BakeSnapshot, plan: DayPlan, shaping: list[str]) -> list[str]:
 
 
 def _until(r: BakeSnapshot, plan: DayPlan, key: str) -> str:
-    """What the dough has come to by then."""
+    """Words for the size of the dough by then, or for its hours in the cold."""
     if key == "ball" and r.bake.bulk_end == "rise" and not plan.spec.rests:
         return f", when it is {r.bake.bulk_ratio:.2g} times its size"
     if key == "roll" and r.bake.ball_end == "rise" and not plan.spec.rests:
@@ -57,7 +57,7 @@ def _until(r: BakeSnapshot, plan: DayPlan, key: str) -> str:
 
 
 def _heat(program: Program) -> str:
-    """What is done to one bread, in order, each with minutes and seconds after it is laid on."""
+    """The actions on one bread in order, each with minutes and seconds after it is laid on."""
     marks = [(a.name.replace("_", " "), round(a.at_s.p50)) for a in actions(program) if a.at_s.p50]
     said = [f"{name} at {at_s // 60}:{at_s % 60:02d}" for name, at_s in marks]
     return ", ".join(said) + " after it is laid on; the bread's own signs before the clock"
