@@ -59,6 +59,20 @@ class FileDressing(BaseModel):
     when: DressingTime = "after_heat"
 
 
+class FilePart(FileShape):
+    """A further bread of the same dough; the surface it is baked on is the kitchen's own and stays there."""
+
+    name: str = Field(min_length=1, max_length=80)
+    count: int = Field(ge=1, le=500)
+    piece_g: float = Field(ge=5, le=5000)
+    doneness: Colour | None = None
+    colour_top: Colour | None = None
+    docked: bool = False
+    filled: bool = False
+    heat_steps: list[FileStep] | None = Field(default=None, max_length=12)
+    dressing: FileDressing | None = None
+
+
 class OwnRow(BaseModel):
     """An ingredient of the kitchen's own that the lines name."""
 
@@ -101,6 +115,7 @@ class BakeFile(BaseModel):
     heat_steps: list[FileStep] | None = Field(default=None, max_length=12)
     dressing: FileDressing | None = None
     docked: bool = False
+    parts: list[FilePart] = Field(default=[], max_length=6)
     note: str = Field(default="", max_length=20_000)
     own_ingredients: list[OwnRow] = Field(default=[], max_length=60)
 

@@ -35,11 +35,18 @@ def write(bake: BakeFile, lines: Sequence[str], steps: Sequence[str]) -> str:
         "@type": "Recipe",
         "name": bake.name,
         "recipeIngredient": list(lines),
-        "recipeYield": f"{bake.count} breads" if bake.count else "1 dough",
+        "recipeYield": _yield(bake),
         "recipeInstructions": [{"@type": "HowToStep", "text": s} for s in steps],
         "additionalProperty": {"@type": "PropertyValue", "propertyID": FORMAT, "value": bake.model_dump(mode="json")},
     }
     return json.dumps(doc, ensure_ascii=False, indent=2) + "\n"
+
+
+def _yield(bake: BakeFile) -> str:
+    """Number of breads, those of every kind."""
+    if not bake.count:
+        return "1 dough"
+    return ", ".join([f"{bake.count} breads", *(f"{p.count} {p.name.lower()}" for p in bake.parts)])
 
 
 def _nodes(data: Any) -> list[dict[str, Any]]:

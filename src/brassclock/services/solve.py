@@ -36,16 +36,19 @@ from brassclock.core.rise.dough_heat import sheet_excess_kept
 from brassclock.core.rise.recipe import dosed
 from brassclock.core.rise.safety import Safety
 from brassclock.core.time import later
-from brassclock.core.weigh.formula import WeighSheet
-from brassclock.core.weigh.geometry import thickness_mm
+from brassclock.core.weigh.formula import Pieces, WeighSheet
+from brassclock.core.weigh.geometry import Shape, thickness_mm
+from brassclock.core.weigh.geometry import sheet_of as geometry_of
 from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
+from brassclock.services.bake.parts import OWN_SHAPE, breads_of, names_of
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
 from brassclock.services.day.model import Risen
-from brassclock.services.fire.model import QUICK_LINE, dressing_g, line_spec, loads_of, program_at
+from brassclock.services.fire.kinds import Kind, MixedLine, mixed
+from brassclock.services.fire.model import QUICK_LINE, dressing_g, program_at
 from brassclock.services.kitchen import hours
 from brassclock.services.mix import model as mix_model
 from brassclock.services.rise import spec as rise_spec
@@ -72,6 +75,7 @@ class BakeResult:
     line: Line | None = None
     risen: Risen | None = None
     faults: dict[str, str] = field(default_factory=dict)
+    parts: list[BakeResult] = field(default_factory=list)  # of the further breads of the dough
 
     @property
     def plan(self) -> DayPlan | None:
@@ -93,7 +97,7 @@ def solve(r: BakeSnapshot) -> BakeResult:
             r.bake.serve_at.timestamp(),
             r.bake.serve_until and r.bake.serve_until.timestamp(),
             r.kitchen.model_dump(mode="json", exclude={"version"}),
-            r.surface.model_dump() if r.surface else None,
+            [s.model_dump() for s in (r.surface, *r.surfaces.values()) if s],
             {k: str(v) for k, v in r.own.items()},
             [
                 (t.kind, t.at.timestamp())
@@ -288,7 +292,44 @@ def _fire_after(work: BakeResult, r: BakeSnapshot) -> None:
     _fire(work, r, air + (dough_c - air) * kept, float(seen.trace.maturity[-1]) if seen is not None else None)
 
 
+def line_kinds(r: BakeSnapshot, work: BakeResult) -> MixedLine:
+    """The kinds of bread on a bake's line."""
+    results = [work, *work.parts]
+    results += [BakeResult()] * (1 + len(r.bake.parts) - len(results))
+    named = zip(names_of(r.bake), breads_of(r), results, strict=True)
+    return mixed([Kind(name, b, w.program, w.sheet) for name, b, w in named])
+
+
 def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None = None) -> None:
+    """Every bread of the dough on its heat, and the line of them all."""
+    assert work.sheet is not None
+    main, *further = breads_of(r)
+    _bread(work, main, bread_c, maturity)
+    work.parts = []
+    for given, b in zip(r.bake.parts, further, strict=True):
+        part = BakeResult(sheet=_part_sheet(work.sheet, b.bake), bowl=work.bowl, risen=work.risen)
+        _bread(part, b, bread_c, maturity)
+        if "fire" in part.faults:
+            work.faults.setdefault("fire", f"{given['name']}: {part.faults['fire']}")
+        work.parts.append(part)
+    if work.program is not None:
+        line = line_kinds(r, work)
+        work.line = plan_line(line.spec(), line.rounds, QUICK_LINE)
+        for part in work.parts:
+            part.line = work.line
+
+
+def _part_sheet(sheet: WeighSheet, bake: Bake) -> WeighSheet:
+    """The sheet of a dough with another bread's pieces and size."""
+    assert bake.count is not None and bake.piece_g is not None  # a further bread has both
+    shape = Shape(**{"kind" if n == "shape" else n: getattr(bake, n) for n in OWN_SHAPE})
+    return replace(
+        sheet, pieces=Pieces(bake.count, bake.piece_g, 0.0), sheet=geometry_of(bake.piece_g, shape), filling=None
+    )
+
+
+def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None) -> None:
+    """One bread on its heat."""
     bake, sheet = r.bake, work.sheet
     assert sheet is not None
     piece_g = bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
@@ -317,10 +358,8 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
     work.bread = layered(work.bread, piece_g, dressing_g(bake, "before"))
     work.maturity = maturity
     work.program = program_at(r, work.bread, maturity, surface_of(r.surface).temp_c)
-    work.line = plan_line(line_spec(r, work.program), loads_of(r, sheet), QUICK_LINE)
 
 
-def loads_of_rows(r: BakeSnapshot) -> int:
-    """The same, computing only when the count is not set."""
-    known = r.bake.hearth["count"] if r.bake.hearth else r.bake.count
-    return int(known) if r.bake.hearth and known else loads_of(r, None if known else solve(r).sheet)
+def line_of_rows(r: BakeSnapshot) -> MixedLine:
+    """The kinds on a bake's line, computing only what is not frozen."""
+    return line_kinds(r, BakeResult() if r.bake.hearth else solve(r))

@@ -212,6 +212,7 @@ class Bake(SQLModel, table=True):
     )
     dressing: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     docked: bool = False
+    parts: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     uneven_frac: float | None = None
     skin_min: float | None = None
     serve_at: dt.datetime = instant_column(False)

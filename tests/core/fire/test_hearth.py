@@ -31,10 +31,15 @@ def test_the_rules_of_the_hearth_move_by_move(case: dict[str, Any]) -> None:
     taps: list[hearth_rules.Tap] = []
     loads = {int(n): float(s) for n, s in case["loads"].items()}
     setting = [case[k] for k in ("rounds", "spots", "turn_s", "off_s", "recover_s", "grill")]
+    own = {
+        n: hearth_rules.Timing(k["turn_s"], k["off_s"], k["recover_s"], (k["spots"][0], k["spots"][1]))
+        for k in case.get("kinds", ())
+        for n in k["rounds"]
+    }
     for step in case["steps"]:
         kind, round_no, spot, at_s = step["tap"]
         taps.append(hearth_rules.Tap(kind, round_no, spot, float(at_s)))
-        found = hearth_rules.hearth(taps, *setting, loads)
+        found = hearth_rules.hearth(taps, *setting, loads, own)
         assert [[d.move, d.round_no, d.spot, d.at_s] for d in found.due] == step["due"]
         assert [list(x) for x in (found.waiting, found.off, found.lost)] == [
             step[k] for k in ("waiting", "off", "lost")

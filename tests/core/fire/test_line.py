@@ -60,7 +60,7 @@ def test_one_pita_takes_its_moves_and_its_rests() -> None:
 def exact_s(spec: LineSpec, breads: int) -> int:
     """The optimum by CP-SAT (`ortools`, a reference library): intervals for hands, for spots and for stations, rounds
     loaded in turn."""
-    model, horizon = cp_model.CpModel(), 600 + 250 * breads
+    model, horizon = cp_model.CpModel(), 1200 + 250 * breads
     rounds = [spec.moves(n + 1) for n in range(breads)]
     at = [[model.new_int_var(0, horizon, "") for _ in m.ops] for m in rounds]
     hands = [
@@ -75,8 +75,13 @@ def exact_s(spec: LineSpec, breads: int) -> int:
         model.add(end == at[n][last] + rounds[n].ops[last].hands_s + recover_s)
         return model.new_interval_var(at[n][first] + since, length, end, "")
 
-    on = [held(n, m.load, m.unload, m.ops[m.load].off_surface_s, spec.recover_s) for n, m in enumerate(rounds)]
-    model.add_cumulative(on, [1] * breads, spec.spots)
+    kinds = [spec.kind(n + 1) for n in range(breads)]
+    on = [
+        held(n, m.load, m.unload, m.ops[m.load].off_surface_s, spec.recover_of(kinds[n])) for n, m in enumerate(rounds)
+    ]
+    for spots in {spec.spots_of(k) for k in kinds}:
+        there = [x for x, k in zip(on, kinds, strict=True) if spec.spots_of(k) == spots]
+        model.add_cumulative(there, [1] * len(there), len(spots))
     for station in spec.stations:
         there = [held(n, *stay, 0, station.recover_s) for n, m in enumerate(rounds) if (stay := m.stay(station.name))]
         model.add_cumulative(there, [1] * len(there), station.count)
@@ -97,13 +102,53 @@ def exact_s(spec: LineSpec, breads: int) -> int:
 
 GRILLED = LineSpec(bread_ops(40, 75, grilled=True), 1, 1, 15, stations=(Station("grill", 1, 10),))
 MIXED = LineSpec(bread_ops(40, 75), 2, 1, 20, (bread_ops(70, 150, topped=True),), (0, 1, 0, 1))
+APART = LineSpec(  # six rounds on two plates while a tray bakes in the oven
+    bread_ops(40, 75),
+    3,
+    1,
+    20,
+    (bread_ops(None, 600),),
+    (1, 0, 0, 0, 0),
+    lies=((1, 2), (3, 3)),
+    recovers=(20, 0),
+)
 
 
-@pytest.mark.parametrize(("spec", "breads"), [(GRILLED, 3), (GRILLED, 4), (MIXED, 3), (MIXED, 4)])
+@pytest.mark.parametrize(
+    ("spec", "breads"), [(GRILLED, 3), (GRILLED, 4), (MIXED, 3), (MIXED, 4), (APART, 4), (APART, 5)]
+)
 def test_a_grill_and_mixed_breads_against_an_exact_solver(spec: LineSpec, breads: int) -> None:
     best, found = exact_s(spec, breads), plan_line(spec, breads, 50000)
     assert check_line(spec, found.tasks) == []
     assert lower_bound(spec, breads) <= best <= found.makespan_s <= 1.06 * best
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.integers(0, 1), min_size=1, max_size=9),
+    st.tuples(st.integers(1, 3), st.integers(1, 2)),
+    st.integers(1, 2),
+    st.tuples(st.integers(30, 90), st.integers(20, 90), st.integers(100, 600)),
+)
+def test_two_surfaces_share_hands_and_nothing_else(
+    order: list[int], spots: tuple[int, int], cooks: int, times: tuple[int, int, int]
+) -> None:
+    """Whatever two kinds lie on two surfaces: no rule is broken, each lies on its own, and the bound holds."""
+    turn_s, more_s, tray_s = times
+    spec = LineSpec(
+        bread_ops(turn_s, turn_s + more_s),
+        sum(spots),
+        cooks,
+        15,
+        (bread_ops(None, tray_s),),
+        tuple(order),
+        lies=((1, spots[0]), (spots[0] + 1, sum(spots))),
+        recovers=(15, 5),
+    )
+    line = plan_line(spec, len(order), 400)
+    assert check_line(spec, line.tasks) == []
+    assert {t.spot <= spots[0] for t in line.tasks if order[t.round_no - 1] == 0} <= {True}
+    assert lower_bound(spec, len(order)) <= line.makespan_s
 
 
 def test_a_grill_frees_the_pan_and_may_be_the_neck() -> None:

@@ -16,6 +16,7 @@ const start = (rounds: number, spots: number): Hearth =>
     taps: [],
     line: [],
     late_s: 0,
+    breads: [],
     towel: [],
     last_off_at: null,
     program: { turn_s: 40, off_s: 60, recover_s: 10, puff_s: 45, bubbles_s: 30, brown_s: 20 },
@@ -46,6 +47,7 @@ interface Worked {
   off_s: number;
   recover_s: number;
   loads: Record<string, number>;
+  kinds?: { rounds: number[]; spots: [number, number]; turn_s: number | null; off_s: number; recover_s: number }[];
   steps: {
     tap: [TapCreate["kind"], number, number, number];
     due: [string, number, number, number][];
@@ -58,9 +60,18 @@ interface Worked {
 describe("the rules of the hearth move by move: the core’s test reads the same file", () => {
   it.each(worked as unknown as Worked[])(
     "$name",
-    ({ rounds, spots, grill, turn_s, off_s, recover_s, loads, steps }) => {
+    ({ rounds, spots, grill, turn_s, off_s, recover_s, loads, kinds = [], steps }) => {
       let hearth = start(rounds, spots);
-      Object.assign(hearth.program, { turn_s, off_s, recover_s });
+      Object.assign(hearth.program, { turn_s, off_s, recover_s, second: grill ? "grill" : "turn" });
+      hearth.breads = kinds.map(({ rounds: own, spots: [first_spot, last_spot], ...times }, i) => ({
+        name: `kind ${i}`,
+        rounds: own,
+        pieces: own.length,
+        first_spot,
+        last_spot,
+        surface: null,
+        program: { ...hearth.program, ...times },
+      }));
       for (let k = 0; k < grill; k += 1) hearth.spots.push({ ...hearth.spots[0]!, number: spots + k + 1, grill: true });
       hearth.line = Object.entries(loads).map(([n, s]) => ({
         move: "load",

@@ -1,3 +1,4 @@
+import { programOf } from "./rounds";
 import type { Hearth, TapCreate } from "./client";
 
 const instant = (iso: string | null): number => (iso ? Date.parse(iso) : 0);
@@ -12,7 +13,10 @@ function inOrder(due: Hearth["due"], spots: Hearth["spots"]): Hearth["due"] {
     : 0;
   const when = (d: Hearth["due"][number]) => (d.move === "turn" ? Math.max(instant(d.at), room) : instant(d.at));
   return [...due].sort(
-    (a, b) => when(a) - when(b) || FREEING.indexOf(a.move) - FREEING.indexOf(b.move) || a.spot - b.spot,
+    (a, b) =>
+      when(a) - when(b) ||
+      FREEING.indexOf(a.move) - FREEING.indexOf(b.move) ||
+      (a.move === "load" ? a.round_no - b.round_no : a.spot - b.spot),
   );
 }
 
@@ -23,12 +27,12 @@ const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
  * rules as the core's, for the moves only; the server's word replaces it.
  */
 export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
-  const { program } = hearth;
+  const program = programOf(hearth, tap.round_no);
   const iso = (t: number) => new Date(t).toISOString();
   const spots = hearth.spots.map((s) => ({ ...s }));
   const spot = spots.find((s) => s.number === tap.spot);
   if (!spot || tap.round_no == null) return hearth;
-  const grilled = spots.some((s) => s.grill);
+  const grilled = spots.some((s) => s.grill) && program.second === "grill";
   let due = hearth.due.filter((d) => d.spot !== spot.number && d.move !== "load");
   let waiting = [...hearth.waiting];
   let off = [...hearth.off];
@@ -73,16 +77,18 @@ export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
   const idle = spots
     .filter((s) => s.state !== "busy" && !s.grill)
     .sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
-  idle.forEach((s, i) => {
-    const next = waiting[i];
-    if (next !== undefined)
+  for (const next of waiting) {
+    const bread = hearth.breads.find((b) => b.rounds.includes(next));
+    const k = idle.findIndex((s) => !bread || (bread.first_spot <= s.number && s.number <= bread.last_spot));
+    const [s] = k < 0 ? [] : idle.splice(k, 1);
+    if (s)
       due.push({
         move: "load",
         round_no: next,
         spot: s.number,
         at: iso(Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0)),
       });
-  });
+  }
   due = inOrder(due, spots);
   const line = hearth.line.filter((t) => t.round_no !== tap.round_no || (t.move !== tap.kind && tap.kind !== "fell"));
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);

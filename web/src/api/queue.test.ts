@@ -12,6 +12,7 @@ const told = {
   taps: [],
   line: [],
   program: { turn_s: 40, off_s: 60, recover_s: 10 },
+  breads: [],
   spots: [{ number: 1, state: "free", until: null }],
 } as unknown as Hearth;
 

@@ -1518,6 +1518,8 @@ export interface components {
             mix: components["schemas"]["MixRead"] | null;
             /** Name */
             name: string;
+            /** Parts */
+            parts: components["schemas"]["brassclock__services__schemas__bake__PartRead"][];
             rest: components["schemas"]["RestRead"] | null;
             /** Revision */
             revision: number;
@@ -1645,6 +1647,8 @@ export interface components {
             part_temps: {
                 [key: string]: number;
             };
+            /** Parts */
+            parts: components["schemas"]["PartUpdate"][];
             /** Piece G */
             piece_g: number | null;
             /**
@@ -1892,6 +1896,11 @@ export interface components {
             part_temps?: {
                 [key: string]: number;
             } | null;
+            /**
+             * Parts
+             * @default null
+             */
+            parts?: components["schemas"]["PartUpdate"][] | null;
             /**
              * Piece G
              * @default null
@@ -2898,6 +2907,8 @@ export interface components {
         HearthRead: {
             /** Bake Id */
             bake_id: number;
+            /** Breads */
+            breads: components["schemas"]["LineBreadRead"][];
             clock: components["schemas"]["ClockRead"];
             /** Due */
             due: components["schemas"]["MoveRead"][];
@@ -3126,6 +3137,8 @@ export interface components {
             facts: components["schemas"]["FactRead"][];
             /** Outcomes */
             outcomes: components["schemas"]["OutcomeRead"][];
+            /** Rounds */
+            rounds: components["schemas"]["RoundRead"][];
         };
         /**
          * KitchenCreate
@@ -3356,6 +3369,24 @@ export interface components {
             /** Mass G */
             mass_g: number;
         };
+        /**
+         * LineBreadRead
+         * @description One kind of bread on a line of several: its rounds and pieces, its surface and the spots of that, its program.
+         */
+        LineBreadRead: {
+            /** First Spot */
+            first_spot: number;
+            /** Last Spot */
+            last_spot: number;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            program: components["schemas"]["ProgramRead"];
+            /** Rounds */
+            rounds: number[];
+            surface: components["schemas"]["SurfaceRead"] | null;
+        };
         /** LineRequest */
         LineRequest: {
             /** Amount */
@@ -3564,7 +3595,7 @@ export interface components {
             /** Others */
             others: components["schemas"]["WarmedRead"][];
             /** Parts */
-            parts: components["schemas"]["PartRead"][];
+            parts: components["schemas"]["brassclock__services__schemas__mix__PartRead"][];
             /** Room C */
             room_c: number;
             /** Rule Factor C */
@@ -3816,22 +3847,75 @@ export interface components {
             bakes: components["schemas"]["PackBakeRequest"][];
         };
         /**
-         * PartRead
-         * @description A part of the bowl and the temperature it goes in at.
+         * PartUpdate
+         * @description A further bread of the same dough: its pieces and their size, where and how it is baked; `filled` with the bake's
+         *     own filling. What is left out is as the bake has it.
          */
-        PartRead: {
-            /** Given */
-            given: boolean;
-            /** Grams */
-            grams: number;
-            /** Ingredient */
-            ingredient: string;
-            /** Liquid */
-            liquid: boolean;
+        PartUpdate: {
+            /**
+             * Colour Top
+             * @default null
+             */
+            colour_top?: ("pale" | "light" | "golden" | "charred") | null;
+            /** Count */
+            count: number;
+            /**
+             * Diameter Cm
+             * @default null
+             */
+            diameter_cm?: number | null;
+            /**
+             * Docked
+             * @default false
+             */
+            docked?: boolean;
+            /**
+             * Doneness
+             * @default null
+             */
+            doneness?: ("pale" | "light" | "golden" | "charred") | null;
+            /** @default null */
+            dressing?: components["schemas"]["DressingUpdate"] | null;
+            /**
+             * Filled
+             * @default false
+             */
+            filled?: boolean;
+            /**
+             * Heat Steps
+             * @default null
+             */
+            heat_steps?: components["schemas"]["HeatStepUpdate"][] | null;
+            /**
+             * Length Cm
+             * @default null
+             */
+            length_cm?: number | null;
             /** Name */
             name: string;
-            /** Temp C */
-            temp_c: number;
+            /** Piece G */
+            piece_g: number;
+            /**
+             * Shape
+             * @default round
+             * @enum {string}
+             */
+            shape?: "round" | "oval" | "quarter";
+            /**
+             * Surface Id
+             * @default null
+             */
+            surface_id?: number | null;
+            /**
+             * Thickness Mm
+             * @default null
+             */
+            thickness_mm?: number | null;
+            /**
+             * Width Cm
+             * @default null
+             */
+            width_cm?: number | null;
         };
         /**
          * PeakCreate
@@ -3847,10 +3931,20 @@ export interface components {
         /** PiecesRequest */
         PiecesRequest: {
             /**
+             * Beside G
+             * @default 0
+             */
+            beside_g?: number;
+            /**
              * Count
              * @default null
              */
             count?: number | null;
+            /**
+             * Filled Beside
+             * @default 0
+             */
+            filled_beside?: number;
             /**
              * Loss Frac
              * @default 0.02
@@ -4263,6 +4357,18 @@ export interface components {
             workable_at: string | null;
             /** Worth */
             worth: components["schemas"]["WorthRead"][];
+        };
+        /**
+         * RoundRead
+         * @description A round on the heat by the name of its bread; several pieces where they go in one tray.
+         */
+        RoundRead: {
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Round No */
+            round_no: number;
         };
         /**
          * RouteRead
@@ -5239,6 +5345,35 @@ export interface components {
             what: string;
             /** Words */
             words: string;
+        };
+        /**
+         * PartRead
+         * @description A further bread of a dough on the heat; null and a fault where it cannot be.
+         */
+        brassclock__services__schemas__bake__PartRead: {
+            /** Fault */
+            fault: string;
+            fire: components["schemas"]["FireRead"] | null;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PartRead
+         * @description A part of the bowl and the temperature it goes in at.
+         */
+        brassclock__services__schemas__mix__PartRead: {
+            /** Given */
+            given: boolean;
+            /** Grams */
+            grams: number;
+            /** Ingredient */
+            ingredient: string;
+            /** Liquid */
+            liquid: boolean;
+            /** Name */
+            name: string;
+            /** Temp C */
+            temp_c: number;
         };
     };
     responses: never;

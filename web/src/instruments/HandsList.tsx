@@ -6,7 +6,7 @@ import { Glyph, GLYPH_OF_STEP } from "./Glyph";
 export interface Ahead {
   move: string;
   words: string;
-  round: number;
+  round: string;
   cook: number;
   inMs: number;
 }

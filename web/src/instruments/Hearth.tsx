@@ -5,7 +5,7 @@ export interface SpotView {
   number: number;
   name: string;
   state: "free" | "busy" | "recovering";
-  round: number | null;
+  round: string | null;
   verb: string;
   seconds: string;
   /** 0 at the last action, 1 at the next. */
@@ -117,11 +117,18 @@ export function HearthSpot({
         <text x="130" y={side ? 88 : 76} textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>
           {spot.verb}
         </text>
-        <text x="130" y={side ? 160 : 144} textAnchor="middle" className={busy ? "count on-bread" : "count"}>
+        <text
+          x="130"
+          y={side ? 160 : 144}
+          textAnchor="middle"
+          className={busy ? "count on-bread" : "count"}
+          textLength={spot.seconds.length > 4 ? 132 : undefined}
+          lengthAdjust="spacingAndGlyphs"
+        >
           {spot.seconds}
         </text>
         <text x="130" y={side ? 196 : 178} textAnchor="middle" className={busy ? "verb on-bread" : "verb"}>
-          {spot.round ? `round ${spot.round}` : ""}
+          {spot.round ?? ""}
         </text>
         {!side && busy && (
           <g transform="translate(80 186) scale(0.53)">

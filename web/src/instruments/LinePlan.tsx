@@ -3,6 +3,7 @@ import { scaleLinear } from "d3-scale";
 export interface LineTask {
   move: string;
   round: number;
+  mark: string;
   spot: number;
   cook: number;
   s: number;
@@ -17,6 +18,7 @@ export function LinePlan({
   width,
   clock,
   recoverS,
+  places,
 }: {
   tasks: readonly LineTask[];
   spots: number;
@@ -24,6 +26,8 @@ export function LinePlan({
   width: number;
   clock: (s: number) => string;
   recoverS: number;
+  /** Names of the spots, where they lie on several surfaces. */
+  places?: readonly string[];
 }) {
   const end = Math.max(...tasks.map((t) => t.s), 1) + 12;
   const left = 92;
@@ -79,7 +83,7 @@ export function LinePlan({
       {Array.from({ length: lanes }, (_, i) => (
         <g key={i}>
           <text x={left - 10} y={lane(i + 1) + 4} textAnchor="end">
-            {i < spots ? `spot ${i + 1}` : "grill"}
+            {i < spots ? (places?.[i] ?? `spot ${i + 1}`) : "grill"}
           </text>
           <line
             x1={left}
@@ -134,7 +138,7 @@ export function LinePlan({
               textAnchor="middle"
               style={{ fill: "var(--ground)", fontWeight: 700 }}
             >
-              {n}
+              {load.mark}
             </text>
             <rect
               x={b + 2}

@@ -2,6 +2,8 @@ import styled from "styled-components";
 
 export interface TrayBread {
   round: number;
+  name: string;
+  mark: string;
   pocket: string | null;
   colour: string | null;
 }
@@ -40,10 +42,13 @@ const Pan = styled.div`
 export function Tray({
   breads,
   chosen,
+  named = false,
   onChoose,
 }: {
   breads: readonly TrayBread[];
   chosen: number | null;
+  /** Whether each says its name: several kinds lie on it. */
+  named?: boolean;
   onChoose: (round: number) => void;
 }) {
   return (
@@ -54,9 +59,10 @@ export function Tray({
           type="button"
           aria-pressed={chosen === b.round}
           onClick={() => onChoose(b.round)}
-          aria-label={`Round ${b.round}: ${b.pocket ?? "not judged"}${b.colour ? `, ${b.colour}` : ""}`}
+          aria-label={`${b.name}: ${b.pocket ?? "not judged"}${b.colour ? `, ${b.colour}` : ""}`}
         >
           <Face bread={b} />
+          {named && <b>{b.name}</b>}
           <span>{b.pocket ? `${b.pocket}${b.colour ? `, ${b.colour}` : ""}` : (b.colour ?? "judge")}</span>
         </Disc>
       ))}
@@ -105,7 +111,7 @@ function Face({ bread }: { bread: TrayBread }) {
       )}
       <circle cx="52" cy="52" r="17" fill="var(--paper)" />
       <text x="52" y="62" textAnchor="middle" className="round">
-        {bread.round}
+        {bread.mark}
       </text>
       {bread.pocket && <path d={shape} fill="var(--ink)" />}
       <line x1="0" x2="104" y1="129" y2="129" stroke="var(--hair-2)" strokeWidth="2" />

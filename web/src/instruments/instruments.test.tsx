@@ -17,11 +17,11 @@ const points = (d: string) =>
   [...d.matchAll(/[ML](-?[\d.]+)[, ](-?[\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
 
 const TASKS: LineTask[] = [
-  { move: "load", round: 1, spot: 1, cook: 1, s: 0, hands: 8 },
-  { move: "load", round: 2, spot: 2, cook: 1, s: 20, hands: 8 },
-  { move: "turn", round: 1, spot: 1, cook: 1, s: 50, hands: 4 },
-  { move: "off", round: 1, spot: 1, cook: 1, s: 100, hands: 4 },
-  { move: "off", round: 2, spot: 2, cook: 1, s: 130, hands: 4 },
+  { move: "load", round: 1, mark: "1", spot: 1, cook: 1, s: 0, hands: 8 },
+  { move: "load", round: 2, mark: "2", spot: 2, cook: 1, s: 20, hands: 8 },
+  { move: "turn", round: 1, mark: "1", spot: 1, cook: 1, s: 50, hands: 4 },
+  { move: "off", round: 1, mark: "1", spot: 1, cook: 1, s: 100, hands: 4 },
+  { move: "off", round: 2, mark: "2", spot: 2, cook: 1, s: 130, hands: 4 },
 ];
 const plan = (over: Partial<Parameters<typeof LinePlan>[0]> = {}) =>
   render(<LinePlan tasks={TASKS} spots={2} grilled={false} width={600} clock={String} recoverS={10} {...over} />)
@@ -144,7 +144,7 @@ it("a spot tells by its ring what is left until the next move, and by its name w
     number: 1,
     name: "spot 1",
     state: "busy" as const,
-    round: 3,
+    round: "round 3",
     verb: "turn",
     seconds: "0:20",
     sweep: 0.25,

@@ -28,6 +28,21 @@ class Tap(NamedTuple):
     at_s: float
 
 
+class Timing(NamedTuple):
+    """When a round of its kind is turned and taken off after contact (`turn_s` None: never turned), how long its spot
+    then needs [s]; the first and the last spot it may lie on (None: any), and whether it is turned under the grill."""
+
+    turn_s: float | None
+    off_s: float
+    recover_s: float
+    spots: tuple[int, int] | None = None
+    grilled: bool = True
+
+    def lies_on(self, spot: int) -> bool:
+        """True if a round of this kind may lie on a spot."""
+        return self.spots is None or self.spots[0] <= spot <= self.spots[1]
+
+
 @dataclass(frozen=True)
 class Due:
     """A move to make: `at_s` is when; a load with nothing to wait for is due at once."""
@@ -80,9 +95,17 @@ def in_order_s(taps: Sequence[Tap], new: Tap) -> float:
     )
 
 
-def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: int = 0) -> str | None:
-    """Why a tap cannot be: the sentence, or None when it can."""
-    state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0, grill)
+def impossible(
+    taps: Sequence[Tap],
+    new: Tap,
+    rounds: int,
+    spots: int,
+    grill: int = 0,
+    own: Mapping[int, Timing] | None = None,
+) -> str | None:
+    """Why a tap cannot be: the sentence, or None when it can. `own` are the timings of rounds of several kinds."""
+    own = own or {}
+    state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0, grill, own=own)
     if not 1 <= new.round_no <= rounds:
         return f"There is no round {new.round_no}; this bake has 1 to {rounds}."
     if not 1 <= new.spot <= spots + grill:
@@ -97,6 +120,9 @@ def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: in
             return f"Spot {new.spot} holds round {at.round_no}. Take it off first."
         if new.round_no not in state.waiting:
             return f"Round {new.round_no} was loaded before."
+        timing = own.get(new.round_no)
+        if timing is not None and timing.spots is not None and not timing.lies_on(new.spot):
+            return f"Round {new.round_no} goes on another surface: spots {timing.spots[0]} to {timing.spots[1]}."
         return None
     if new.kind in COLOURS and new.round_no in state.off:
         return None
@@ -106,7 +132,8 @@ def impossible(taps: Sequence[Tap], new: Tap, rounds: int, spots: int, grill: in
         return f"Round {new.round_no} was not yet loaded then. Give a later time."
     if new.kind == "turn" and at.side == "b":
         return f"Round {new.round_no} is turned already."
-    if new.kind == "turn" and grill and all(s.state == "busy" for s in state.spots if s.grill):
+    grilled = own[new.round_no].grilled if new.round_no in own else True
+    if new.kind == "turn" and grill and grilled and all(s.state == "busy" for s in state.spots if s.grill):
         return "The grill is full. Take one off there first."
     return None
 
@@ -120,13 +147,16 @@ def hearth(
     recover_s: float,
     grill: int = 0,
     loads: Mapping[int, float] | None = None,
+    own: Mapping[int, Timing] | None = None,
 ) -> Hearth:
     """The state after `taps` (read by instant; at one instant in the order given), and what is due: soonest first, at
-    one instant what frees a place.
+    one instant what frees a place, then loads by their rounds and other moves by their spots.
 
     `grill` places take what is turned, and free the spot beneath. `loads` are the instants at which the line has its
-    waiting rounds on the heat; without it a round goes on as soon as a spot is free.
+    waiting rounds on the heat; without it a round goes on as soon as a spot is free. `own` are the timings of rounds
+    of several kinds, by number; a round that is not named has the ones given for all.
     """
+    usual, own = Timing(turn_s, off_s, recover_s), own or {}
     held: list[Spot] = [Spot(k + 1, "free", grill=k >= spots) for k in range(spots + grill)]
     waiting = list(range(1, rounds + 1))
     off: list[int] = []
@@ -134,26 +164,26 @@ def hearth(
     due: dict[int, Due] = {}
     facts: list[Tap] = []
     for tap in sorted(taps, key=lambda t: t.at_s):
-        k = tap.spot - 1
+        k, timing = tap.spot - 1, own.get(tap.round_no, usual)
         if tap.kind in FACTS:
             facts.append(tap)
         elif tap.kind == "load" and tap.round_no in waiting:
             waiting.remove(tap.round_no)
             held[k] = Spot(tap.spot, "busy", tap.round_no, tap.at_s, "a")
-            first = "turn" if turn_s is not None else "off"
-            due[k] = Due(first, tap.round_no, tap.spot, tap.at_s + (turn_s if turn_s is not None else off_s))
+            first, after_s = ("off", timing.off_s) if timing.turn_s is None else ("turn", timing.turn_s)
+            due[k] = Due(first, tap.round_no, tap.spot, tap.at_s + after_s)
         elif tap.kind == "turn" and held[k].round_no == tap.round_no:
             loaded = held[k].since_s or tap.at_s
             due.pop(k, None)
             there = next((i for i, s in enumerate(held) if s.grill and s.state != "busy"), None)
-            if there is not None:
-                held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + recover_s)
+            if there is not None and timing.grilled:
+                held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", tap.at_s + timing.recover_s)
                 k = there
             held[k] = Spot(k + 1, "busy", tap.round_no, loaded, "b", grill=held[k].grill)
-            due[k] = Due("off", tap.round_no, k + 1, tap.at_s + off_s - (turn_s or 0.0))
+            due[k] = Due("off", tap.round_no, k + 1, tap.at_s + timing.off_s - (timing.turn_s or 0.0))
         elif tap.kind in ("off", LOST) and held[k].round_no == tap.round_no:
             (lost if tap.kind == LOST else off).append(tap.round_no)
-            back_s = tap.at_s if held[k].grill else tap.at_s + recover_s
+            back_s = tap.at_s if held[k].grill else tap.at_s + timing.recover_s
             held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", back_s, held[k].grill)
             due.pop(k, None)
     moves = list(due.values())
@@ -161,11 +191,15 @@ def hearth(
     # when the grill takes another
     room_s = min((due[s.number - 1].at_s for s in under), default=0.0) if all(s.state == "busy" for s in under) else 0.0
     idle = sorted((s for s in held if s.state != "busy" and not s.grill), key=lambda s: (s.until_s or 0.0, s.number))
-    for spot, number in zip(idle, waiting, strict=False):
-        moves.append(Due("load", number, spot.number, max(spot.until_s or 0.0, (loads or {}).get(number, 0.0))))
+    for number in waiting:
+        spot = next((s for s in idle if own.get(number, usual).lies_on(s.number)), None)
+        if spot is not None:
+            idle.remove(spot)
+            moves.append(Due("load", number, spot.number, max(spot.until_s or 0.0, (loads or {}).get(number, 0.0))))
 
     def order(d: Due) -> tuple[float, int, int]:
-        return max(d.at_s, room_s) if d.move == "turn" else d.at_s, FREEING.index(d.move), d.spot
+        at_s = max(d.at_s, room_s) if d.move == "turn" else d.at_s
+        return at_s, FREEING.index(d.move), d.round_no if d.move == "load" else d.spot
 
     return Hearth(
         tuple(held),

@@ -33,11 +33,17 @@ MAX_PIECES = 500
 
 @dataclass(frozen=True)
 class PieceWish:
-    """Number of pieces and their mass [g]; either may be missing."""
+    """Number of pieces and their mass [g]; either may be missing.
+
+    `beside_g` is the mass of other breads' pieces from the same dough, `filled_beside` how many of those have the
+    filling too.
+    """
 
     count: int | None = None
     mass_g: float | None = None
     loss_frac: float = BOWL_LOSS_FRAC
+    beside_g: float = 0.0
+    filled_beside: int = 0
 
 
 @dataclass(frozen=True)
@@ -91,7 +97,14 @@ class WeighSheet:
 
 
 def _pieces(dough_g: float, wish: PieceWish) -> tuple[Pieces | None, list[tuple[str, str]]]:
-    usable = dough_g * (1 - wish.loss_frac)
+    usable = dough_g * (1 - wish.loss_frac) - wish.beside_g
+    if usable <= 0:
+        text = (
+            f"The other breads take {wish.beside_g:.0f} g; after {wish.loss_frac:.0%} left on bowl and hands there are "
+            f"{dough_g * (1 - wish.loss_frac):.0f} g of dough. Make more dough, or fewer of them."
+        )
+        given = Pieces(wish.count, wish.mass_g, usable) if wish.count and wish.mass_g else None
+        return given, [("pieces_vs_dough", text)]
     if wish.count and wish.mass_g:
         need = wish.count * wish.mass_g
         left = usable - need
@@ -99,7 +112,8 @@ def _pieces(dough_g: float, wish: PieceWish) -> tuple[Pieces | None, list[tuple[
             fits = math.floor(usable / wish.mass_g + 1e-9)
             text = (
                 f"{wish.count} pieces of {wish.mass_g:g} g need {need:.0f} g of dough; after {wish.loss_frac:.0%} "
-                f"left on bowl and hands there are {usable:.0f} g: {fits} pieces of {wish.mass_g:g} g, "
+                f"left on bowl and hands{_and_others(wish)} there are {usable:.0f} g: "
+                f"{fits} pieces of {wish.mass_g:g} g, "
                 f"or {wish.count} of {usable / wish.count:.0f} g."
             )
             return Pieces(wish.count, wish.mass_g, left), [("pieces_vs_dough", text)]
@@ -110,6 +124,10 @@ def _pieces(dough_g: float, wish: PieceWish) -> tuple[Pieces | None, list[tuple[
         count = math.floor(usable / wish.mass_g + 1e-9)
         return Pieces(count, wish.mass_g, usable - count * wish.mass_g), other_counts(usable, wish.mass_g, count)
     return None, []
+
+
+def _and_others(wish: PieceWish) -> str:
+    return f" and {wish.beside_g:.0f} g for the other breads" if wish.beside_g else ""
 
 
 def _measurable(line: SheetLine) -> Measurable | None:
@@ -138,14 +156,14 @@ def _less_held(lines: list[SheetLine], held: Mapping[str, float]) -> list[SheetL
 
 
 def _filling(
-    typed: Sequence[TypedLine], per_piece_g: float | None, pieces: Pieces | None, kit: Kit
+    typed: Sequence[TypedLine], per_piece_g: float | None, pieces: Pieces | None, kit: Kit, beside: int = 0
 ) -> tuple[Filling | None, list[tuple[str, str]]]:
-    """The filling scaled to what every piece gets, and doubts about it."""
+    """The filling scaled to what every piece gets, `beside` further ones too, and doubts about it."""
     if not typed:
         return None, []
     lines = read_lines(typed, kit)
     have_g = sum(x.mass_g for x in lines)
-    count = pieces.count if pieces else 1
+    count = (pieces.count if pieces else 1) + beside
     each = per_piece_g or have_g / max(count, 1)
     factor = each * count / have_g if per_piece_g else 1.0
     scaled = tuple(
@@ -202,7 +220,7 @@ def weigh(
         said = geometry.disagreement(piece_g, shape)
         contradictions += [("thickness", said)] if said else []
     contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
-    stuffed, doubts = _filling(filling, filling_g, pieces, kit)
+    stuffed, doubts = _filling(filling, filling_g, pieces, kit, wish.filled_beside)
     contradictions += doubts
     soda = soda_balance(dough, kit.powder)
     low, high = hydration_spread(lines)

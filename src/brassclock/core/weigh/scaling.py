@@ -15,12 +15,13 @@ EGG_WATER_PER_G = Param(0.76, "g/g", 0.74, 0.77, Kind.PUBLISHED_FROM_MEMORY, "co
 
 @dataclass(frozen=True)
 class Scaling:
-    """Target of a scaling: pieces, flour, or the ingredient that runs out."""
+    """Target of a scaling: pieces (and `beside_g` [g] of other breads), flour, or the ingredient that runs out."""
 
     count: int | None = None
     mass_g: float | None = None
     flour_g: float | None = None
     limits: tuple[tuple[str, float], ...] = ()
+    beside_g: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -35,7 +36,7 @@ def scale_factor(dough: Dough, scaling: Scaling, loss_frac: float) -> float:
     """Factor [1] by which every line is multiplied. Several limits: the first to run out decides. Raises
     InvalidInput."""
     if scaling.count and scaling.mass_g:
-        return scaling.count * scaling.mass_g / (1 - loss_frac) / dough.total_g
+        return (scaling.count * scaling.mass_g + scaling.beside_g) / (1 - loss_frac) / dough.total_g
     if scaling.flour_g:
         if dough.flour_g == 0:
             raise invalid("/scale_to/flour_g", "This formula has no flour to scale by. Add a flour.")

@@ -29,7 +29,7 @@ from brassclock.services.keep.learning import (
 )
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.rise.spec import stage_end
-from brassclock.services.schemas.bake import BakeUpdate
+from brassclock.services.schemas.bake import BakeUpdate, PartUpdate
 from brassclock.services.schemas.fire import HeatStepUpdate
 from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.rise import ReadingCreate
@@ -117,13 +117,14 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
         elif name in ("bulk_time", "ball_time"):
             _set_stage_time(bake, name.removesuffix("_time"), value)
         elif name == "heat_steps":
-            bake.heat_steps = _own_steps(r, change.heat_steps)
+            bake.heat_steps = _own_steps(r.surface, change.heat_steps, "/heat_steps")
+        elif name == "parts":
+            bake.parts = _parts(session, r, change.parts or [])
         elif name == "dressing":
             bake.dressing = None if change.dressing is None else change.dressing.model_dump()
         elif name == "surface_id":
-            if value is not None and value not in {s.id for s in kitchens.surfaces(session, bake.kitchen_id)}:
-                raise invalid("/surface_id", f"There is no surface {value} in this kitchen.")
-            bake.surface_id = value
+            found = _surface(session, bake, value, "/surface_id")
+            bake.surface_id = None if found is None else found.id
         elif name == "starter_id":
             if value is not None and value not in {s.id for s in starter_rows.of_kitchen(session, bake.kitchen_id)}:
                 raise invalid("/starter_id", f"There is no starter {value} in this kitchen.")
@@ -177,18 +178,44 @@ def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str,
     return [x.model_dump() for x in lines]
 
 
-def _own_steps(r: BakeSnapshot, steps: list[HeatStepUpdate] | None) -> list[dict[str, Any]] | None:
-    """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the bake's
-    surface."""
+def _surface(session: Session, bake: Bake, surface_id: int | None, pointer: str) -> SurfaceRow | None:
+    """A surface of the bake's kitchen; None where none is named. Raises InvalidInput for one that it has not."""
+    if surface_id is None:
+        return None
+    found = next((s for s in kitchens.surfaces(session, bake.kitchen_id) if s.id == surface_id), None)
+    if found is None:
+        raise invalid(pointer, f"There is no surface {surface_id} in this kitchen.")
+    return found
+
+
+def _parts(session: Session, r: BakeSnapshot, parts: list[PartUpdate]) -> list[dict[str, Any]]:
+    """Further breads of the dough as stored. Raises InvalidInput for two of one name, a surface that is not there, a
+    filling that is not there, or steps that its surface has not."""
+    seen = {r.bake.name.casefold()}
+    for i, part in enumerate(parts):
+        if part.name.casefold() in seen:
+            raise invalid(f"/parts/{i}/name", f"“{part.name}” is there already. Give each bread its own name.")
+        seen.add(part.name.casefold())
+        surface = _surface(session, r.bake, part.surface_id, f"/parts/{i}/surface_id") or r.surface
+        if part.filled and not r.bake.filling:
+            raise invalid(f"/parts/{i}/filled", "This bake has no filling yet. Add it first, then say who gets it.")
+        _own_steps(surface, part.heat_steps, f"/parts/{i}/heat_steps")
+    return [p.model_dump(exclude_none=True) for p in parts]
+
+
+def _own_steps(
+    surface: SurfaceRow | None, steps: list[HeatStepUpdate] | None, pointer: str
+) -> list[dict[str, Any]] | None:
+    """A cook's own steps as stored. Raises when none of them takes time, or one cannot be done on the surface."""
     if steps is None:
         return None
-    kind = surface_of(r.surface).spec
+    kind = surface_of(surface).spec
     for i, step in enumerate(steps):
         wrong = fault_of(Step(**step.model_dump()), kind)
         if wrong:
-            raise invalid(f"/heat_steps/{i}/{wrong[0]}", wrong[1])
+            raise invalid(f"{pointer}/{i}/{wrong[0]}", wrong[1])
     if not any(Step(**s.model_dump()).lasts for s in steps):
-        raise invalid("/heat_steps", "None of these steps takes time on the heat. Give a side, with its seconds.")
+        raise invalid(pointer, "None of these steps takes time on the heat. Give a side, with its seconds.")
     return [s.model_dump(exclude_none=True) for s in steps]
 
 
@@ -318,7 +345,7 @@ def judge(app: App, bake_id: int, given: OutcomeUpdate) -> None:
 
 
 def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeUpdate) -> None:
-    rounds = solve.loads_of_rows(r)
+    rounds = solve.line_of_rows(r).rounds
     if given.round_no > rounds:
         raise invalid("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
     row = next((o for o in r.outcomes if o.round_no == given.round_no), None)

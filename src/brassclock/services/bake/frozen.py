@@ -30,6 +30,7 @@ FROZEN = (
     "heat_steps",
     "dressing",
     "docked",
+    "parts",
 )  # settings of a bake that its line was planned from
 NAMES = {
     "count": "how many there are",
@@ -40,6 +41,7 @@ NAMES = {
     "heat_steps": "its way through the heat",
     "dressing": "its dressing",
     "docked": "whether it is docked",
+    "parts": "what else is made of its dough",
 }
 
 

@@ -65,6 +65,7 @@ class BakeSnapshot:
     busy: tuple[Busy, ...] = ()  # hours in which hands are away
     moved: PlanChange | None = None  # the latest change of its plan
     taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
+    surfaces: Mapping[int, SurfaceRow] = field(default_factory=dict)  # of its further breads, by id
     shared: Commitments = field(default_factory=Commitments)  # their hours on its surface, their litres on the shelf
 
     def pins(self) -> dict[str, dt.datetime]:
@@ -93,6 +94,7 @@ def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None
         raise NotFound(f"There is no bake {bake_id}. It may have been deleted; undo brings it back.")
     kitchen = app.kitchen(session, bake.kitchen_id)
     surface = frozen.surface_of(bake) if bake.hearth else kitchens.surface(session, bake.surface_id)
+    further = {p["surface_id"]: kitchens.surface(session, p["surface_id"]) for p in bake.parts if p.get("surface_id")}
     now, starter = app.now(session, kitchen), _starter_of(session, bake)
     return BakeSnapshot(
         bake,
@@ -109,6 +111,7 @@ def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None
         starters.feeds(session, starter.id or 0) if starter else (),
         busy=hours.spans(session, kitchen, now) if busy is None else busy,
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
+        surfaces={i: row for i, row in further.items() if row is not None},
     )
 
 

@@ -35,6 +35,12 @@ class PiecesRequest(Loose):
     count: int | None = None
     mass_g: float | None = None
     loss_frac: float = 0.02
+    beside_g: Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)] = 0.0
+    filled_beside: Annotated[int, Field(ge=0, le=5000)] = 0
+
+    def wish(self) -> PieceWish:
+        """The division wished for; `beside_g` [g] goes to other breads of the same dough."""
+        return PieceWish(self.count, self.mass_g, self.loss_frac, self.beside_g, self.filled_beside)
 
 
 class ShapeRequest(Loose):
@@ -101,7 +107,7 @@ class SodaRequest(Loose):
 
 def sheet_of(q: WeighRequest, kit: Kit) -> WeighSheet:
     """The weigh sheet that a request asks for, measured with that kit. Raises InvalidInput."""
-    pieces = PieceWish(q.pieces.count, q.pieces.mass_g, q.pieces.loss_frac) if q.pieces else None
+    pieces = q.pieces.wish() if q.pieces else None
     filling = q.filling
     return weigh(
         [x.typed() for x in q.lines],

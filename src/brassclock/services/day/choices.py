@@ -16,6 +16,7 @@ from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.time import hours_between, later
 from brassclock.services import solve
 from brassclock.services.app import App
+from brassclock.services.bake.parts import names_of
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.change import MOVED_MIN
 from brassclock.services.day import model as day_model
@@ -76,10 +77,14 @@ def refused_words(r: BakeSnapshot, work: solve.BakeResult) -> str:
         return _too_far_words(r, work.plan)
     if work.plan is not None and wait_share(work, work.plan, at_most=True) > REFUSED_SHARE:
         return f"Two thirds of the lift are gone before it is rolled. {FEWER_COLD if r.bake.cold else LESS_TIME}"
-    if work.faults.get("fire") and work.bread is None and work.sheet is not None and work.sheet.sheet is not None:
-        return work.faults["fire"]
-    raw = [v for v in work.program.verdicts if v.code in RAW_CODES] if work.program else []
-    return raw[0].words(r.kitchen.temp_unit) if raw else ""
+    for name, bread in zip(names_of(r.bake), (work, *work.parts), strict=False):
+        said = f"{name}: " if bread is not work else ""
+        if "fire" in bread.faults and bread.bread is None and bread.sheet is not None and bread.sheet.sheet is not None:
+            return said + bread.faults["fire"].removeprefix(said)
+        raw = [v for v in bread.program.verdicts if v.code in RAW_CODES] if bread.program else []
+        if raw:
+            return said + raw[0].words(r.kitchen.temp_unit)
+    return ""
 
 
 def _too_far_words(r: BakeSnapshot, plan: DayPlan) -> str:

@@ -11,6 +11,7 @@ from brassclock.core.day.shared import Commitments, Shelved, cold_span, hand_spa
 from brassclock.core.day.spec import DayPlan
 from brassclock.core.errors import InvalidInput
 from brassclock.core.time import later
+from brassclock.services.bake.parts import surface_ids
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise import spec as rise_spec
 from brassclock.services.weigh.model import sheet_of
@@ -22,7 +23,7 @@ class Takes:
     """Commitments of one bake."""
 
     hands: tuple[Busy, ...]
-    surface_id: int | None
+    surface_ids: frozenset[int]
     hot: tuple[Busy, ...]
     cold: tuple[Shelved, ...]
 
@@ -40,7 +41,7 @@ def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
     name = r.bake.name
     return Takes(
         tuple(hand_spans(plan, name)),
-        r.bake.surface_id,
+        frozenset(surface_ids(r.bake)),
         (surface_span(plan, name),),
         tuple(cold_span(plan, name, rise_spec.litres_of(plan.spec))),
     )
@@ -59,12 +60,12 @@ def announced_plan(bake: Bake, r: BakeSnapshot) -> Takes:
     if "cold_out" in at:
         into = at.get("cold_in", r.now)
         cold = [Shelved(into, at["cold_out"], bake.name, _litres(bake, r))] if into < at["cold_out"] else []
-    return Takes(tuple(b for b in hands if b.end > r.now), bake.surface_id, tuple(hot), tuple(cold))
+    return Takes(tuple(b for b in hands if b.end > r.now), frozenset(surface_ids(bake)), tuple(hot), tuple(cold))
 
 
 def around(r: BakeSnapshot, others: Iterable[Takes]) -> BakeSnapshot:
     """The rows of a bake with what others take."""
-    others, on = list(others), r.bake.surface_id
-    hot = tuple(b for t in others if on is not None and t.surface_id == on for b in t.hot)
+    others, on = list(others), surface_ids(r.bake)
+    hot = tuple(b for t in others if on & t.surface_ids for b in t.hot)
     shared = Commitments(hot, tuple(s for t in others for s in t.cold), r.kitchen.shelf_l)
     return replace(r, taken=tuple(b for t in others for b in t.hands), shared=shared)

@@ -7,6 +7,7 @@ import datetime as dt
 from brassclock.core.day.hands import clashes
 from brassclock.core.day.spec import DayPlan, DayStep, Told, kind_of
 from brassclock.core.time import hours_between, later
+from brassclock.services.bake.parts import breads_of
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.base import FeedPortion, StepRead
 from brassclock.services.solve import BakeResult
@@ -93,7 +94,8 @@ def _place(r: BakeSnapshot, step: DayStep, plan: DayPlan) -> str:
         return cold.place.name if cold else "the fridge"
     if step.key == "serve":
         return "the table"
-    return r.surface.name if r.surface else "the surface"
+    hot = dict.fromkeys(b.surface.name for b in breads_of(r) if b.surface)
+    return " and ".join(hot) or "the surface"
 
 
 def _skipped(told: Told | None) -> bool:

@@ -152,8 +152,9 @@ def _check_tap(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> float:
                     "later time."
                 )
         return at.timestamp()
-    if r.bake.program is None and solve.solve(r).program is None:
-        raise Conflict(solve.solve(r).faults.get("fire", "There is no program for the heat yet."))
+    work = None if r.bake.program else solve.solve(r)
+    if work is not None and any(w.program is None for w in (work, *work.parts)):
+        raise Conflict(work.faults.get("fire", "There is no program for the heat yet."))
     return _check_move(r, core_taps(r.taps), given, at)
 
 
@@ -163,10 +164,8 @@ def _check_move(r: BakeSnapshot, moves: Sequence[hearth_rules.Tap], given: TapCr
     if given.round_no is None or given.spot is None:
         raise invalid("/round_no", "A move on the heat names its round and its spot, as 1 and 1.")
     made = hearth_rules.Tap(given.kind, given.round_no, given.spot, at.timestamp())
-    program = None if r.bake.program else solve.solve(r).program
-    wrong = hearth_rules.impossible(
-        moves, made, solve.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, program)
-    )
+    line = solve.line_of_rows(r)
+    wrong = hearth_rules.impossible(moves, made, line.rounds, line.spots, line.grill, line.timings())
     if wrong:
         raise Conflict(wrong)
     return hearth_rules.in_order_s(moves, made)
@@ -189,11 +188,7 @@ def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.date
     elif kind == "load" and r.bake.program is None:
         work = solve.solve(r)
         assert work.program and work.line  # a load without a program was refused
-        count, spots, grill = solve.loads_of_rows(r), fire_model.spots_of(r), fire_model.grill_of(r, work.program)
-        r.bake.program = program_dict(r, work)
-        r.bake.hearth = frozen.hearth_of(
-            r.surface, spots, grill, count, r.kitchen.cooks, bool((r.bake.filling or {}).get("topping"))
-        )
+        _freeze(r, work)
         for name, event in zip(SAID_AT_LOAD, ("bubbles", "light_bottom", "puff"), strict=False):
             band = work.program.events[event]
             keep(name, band.p10, band.p50, band.p90)
@@ -201,6 +196,22 @@ def _remember_forecast(session: Session, r: BakeSnapshot, kind: str, at: dt.date
         keep("taken off", off.p10, off.p50, off.p90)
         last = work.line.from_load_s
         keep("last one off", last * LINE_SPREAD[0], last, last * LINE_SPREAD[1])
+
+
+def _freeze(r: BakeSnapshot, work: solve.BakeResult) -> None:
+    """Keep the program and the hearth of every bread as the line begins with them."""
+    line, programs, hearths = solve.line_kinds(r, work), [], []
+    for kind, done in zip(line.kinds, (work, *work.parts), strict=True):
+        b = kind.rows
+        spots, grill = fire_model.spots_of(b), fire_model.grill_of(b, kind.program)
+        topping = bool((b.bake.filling or {}).get("topping"))
+        programs.append(program_dict(b, done))
+        hearths.append(frozen.hearth_of(b.surface, spots, grill, kind.loads, r.kitchen.cooks, topping))
+    r.bake.program, r.bake.hearth = programs[0], hearths[0]
+    if line.several:
+        own = line.rounds_of(0)
+        r.bake.program = programs[0] | {"parts": programs[1:]}
+        r.bake.hearth = hearths[0] | {"parts": hearths[1:], "order": list(line.order), "own": [own[0], own[-1]]}
 
 
 def undo_tap(app: App, bake_id: int, tap_id: int) -> None:

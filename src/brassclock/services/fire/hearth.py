@@ -14,11 +14,20 @@ from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
+from brassclock.services.fire.kinds import MixedLine
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.program import program_out, surface_out
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.schemas.base import ClockRead
-from brassclock.services.schemas.fire import HearthRead, LineTaskRead, MoveRead, SpotRead, TapRead, TowelRead
+from brassclock.services.schemas.fire import (
+    HearthRead,
+    LineBreadRead,
+    LineTaskRead,
+    MoveRead,
+    SpotRead,
+    TapRead,
+    TowelRead,
+)
 from brassclock.services.solve import BakeResult
 
 SHOWN_TASKS = 40
@@ -30,7 +39,8 @@ def live_line(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap
     moves = [t for t in taps if t.kind in hearth_rules.ON_HEAT]
     if not moves:
         return None
-    return LINES.after(r.bake.id or 0, fire_model.line_spec(r, work.program), fire_model.loads_of(r, work.sheet), moves)
+    kinds = solve.line_kinds(r, work)
+    return LINES.after(r.bake.id or 0, kinds.spec(), kinds.rounds, moves)
 
 
 def hearth_of(r: BakeSnapshot, work: BakeResult) -> hearth_rules.Hearth:
@@ -43,15 +53,17 @@ def _hearth(
     r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap], line: LiveLine | None
 ) -> hearth_rules.Hearth:
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
+    kinds = solve.line_kinds(r, work)
     return hearth_rules.hearth(
         taps,
-        fire_model.loads_of(r, work.sheet),
-        fire_model.spots_of(r),
+        kinds.rounds,
+        kinds.spots,
         turn_s,
         off_s,
         recover_s,
-        fire_model.grill_of(r, work.program),
+        kinds.grill,
         line.contact_s if line else None,
+        kinds.timings(),
     )
 
 
@@ -97,15 +109,17 @@ def _out(
     taps: Sequence[TapRead],
 ) -> HearthRead:
     started = any(t.kind == "load" for t in taps)
+    kinds = solve.line_kinds(r, work)
     return HearthRead(
         clock=clock,
         bake_id=r.bake.id or 0,
         name=r.bake.name,
-        rounds=fire_model.loads_of(r, work.sheet),
+        rounds=kinds.rounds,
         started=started,
         finished=state.finished,
         program=program_out(r, work),
         surface=surface_out(r),
+        breads=breads_out(kinds),
         spots=[
             SpotRead(
                 number=s.number,
@@ -131,6 +145,24 @@ def _out(
         towel=_towel_out(r, state),
         last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
     )
+
+
+def breads_out(kinds: MixedLine) -> list[LineBreadRead]:
+    """The kinds on a line with their rounds, spots and programs; empty where there is one."""
+    if not kinds.several:
+        return []
+    return [
+        LineBreadRead(
+            name=kind.name,
+            rounds=kinds.rounds_of(k),
+            pieces=kind.pieces,
+            first_spot=kinds.lies[k][0],
+            last_spot=kinds.lies[k][1],
+            surface=surface_out(kind.rows),
+            program=program_out(kind.rows, BakeResult(program=kind.program)),
+        )
+        for k, kind in enumerate(kinds.kinds)
+    ]
 
 
 def _instant(seconds: float | None) -> dt.datetime | None:
@@ -172,7 +204,7 @@ def _last_off(
     """Instant at which the last round comes off by the line, or by the spots alone where none holds."""
     if line is not None and line.off_s:
         return _instant(max(line.off_s.values()))
-    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
+    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)  # of its own bread, for all, where none holds
     frees = []
     for spot in (s for s in state.spots if not s.grill):
         due = next((d.at_s for d in state.due if d.spot == spot.number and d.move != "load"), None)

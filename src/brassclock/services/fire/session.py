@@ -51,14 +51,29 @@ def colours_called(r: BakeSnapshot) -> list[tuple[str, float | None, float]]:
 
 
 def retime(session: Session, r: BakeSnapshot) -> None:
-    """Set the frozen program by the facts as they stand now; without any it is as it was frozen."""
-    kept = r.bake.program
-    if kept is None:
+    """Set the frozen program of each bread by the facts as they stand now; without any it is as it was frozen."""
+    if r.bake.program is None:
         return
-    base = kept.get("base", kept)
+    if not r.bake.parts:
+        r.bake.program = _seen_program(r, None)
+        return
+    work = solve.solve(r)
+    line = solve.line_kinds(r, work)
+    programs = []
+    for k, (kind, done) in enumerate(zip(line.kinds, (work, *work.parts), strict=True)):
+        own = set(line.rounds_of(k))
+        programs.append(_seen_program(replace(kind.rows, taps=[t for t in r.taps if t.round_no in own]), done))
+    r.bake.program = programs[0] | {"parts": programs[1:]}
+
+
+def _seen_program(r: BakeSnapshot, work: solve.BakeResult | None) -> dict[str, Any]:
+    """The frozen program of one bread by what was seen of its rounds; `work` is its bake solved, where it is known."""
+    kept = r.bake.program
+    assert kept is not None
+    base = kept.get("base") or {k: v for k, v in kept.items() if k != "parts"}
     found: dict[str, Any] = {**base, "base": base}
     seen, called = facts_of_probe(r), colours_called(r)
-    if (seen or called) and (work := solve.solve(r)).bread is not None:
+    if (seen or called) and (work := work or solve.solve(r)).bread is not None:
         probe = _measured(r, work, seen, called)
         found |= {
             "surface_c": round(probe.temp_c, 1),
@@ -73,7 +88,7 @@ def retime(session: Session, r: BakeSnapshot) -> None:
     steps = sum(t.kind == "dark" for t in r.taps) - sum(t.kind == "pale" for t in r.taps)
     if steps:
         found["colour_steps"] = steps
-    r.bake.program = found
+    return found
 
 
 def _measured(

@@ -191,7 +191,9 @@ def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceRead | 
     return ChanceRead(p=p, p10=low, p90=high, breads=len(judged))
 
 
-def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int, int] | None = None) -> HeatLineRead:
+def line_out(
+    line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int | None, int] | None = None
+) -> HeatLineRead:
     """A line with its instants: the first load is at `begin`, rolling before it."""
     zero, waits_s = line.first_load_s, max(line.towel_wait_s, default=0)
     return HeatLineRead(
@@ -220,7 +222,8 @@ def line_out(line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int,
 def best_line(app: App, bake_id: int) -> HeatLineRead:
     """The line looked for longer, and what another spot or another pair of hands would save."""
     r, work, program = _with_program(app, bake_id)
-    spec, rounds = fire_model.line_spec(r, program), fire_model.loads_of(r, work.sheet)
+    kinds = solve.line_kinds(r, work)
+    spec, rounds = kinds.spec(), kinds.rounds
     found = plan_line(spec, rounds, LONG_LINE)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     return line_out(found, begin, program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE // 3))

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.fire.kinds import MixedLine
 from brassclock.services.kitchen.leavens import belief_of
-from brassclock.services.schemas.keep import FactRead, KeepRead, OutcomeRead
+from brassclock.services.schemas.keep import FactRead, KeepRead, OutcomeRead, RoundRead
 
 
-def keep_out(r: BakeSnapshot, leaven: str) -> KeepRead:
-    """Outcomes, and every forecast that was said beside its fact."""
+def keep_out(r: BakeSnapshot, leaven: str, line: MixedLine) -> KeepRead:
+    """Rounds of the line with their outcomes, and every forecast that was said beside its fact."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
 
@@ -43,8 +44,19 @@ def keep_out(r: BakeSnapshot, leaven: str) -> KeepRead:
     before = taught.before["mean"] if taught and taught.before else known
     after = taught.p50 if taught and taught.p50 else known
     return KeepRead(
+        rounds=_rounds(line),
         outcomes=[OutcomeRead(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
         facts=facts,
         activity_before=before,
         activity_after=after,
     )
+
+
+def _rounds(line: MixedLine) -> list[RoundRead]:
+    """Every round of a line; the pieces of a tray are one."""
+    found = []
+    for k, kind in enumerate(line.kinds):
+        rounds = line.rounds_of(k)
+        pieces = kind.pieces if len(rounds) == 1 else 1
+        found += [RoundRead(round_no=n, name=kind.name, pieces=pieces) for n in rounds]
+    return sorted(found, key=lambda x: x.round_no)

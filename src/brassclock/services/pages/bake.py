@@ -11,12 +11,12 @@ from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.broken import Broken, Uncomputable, broken_of, catching
+from brassclock.services.bake.parts import breads_of
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import leaf_now, leaves_of
 from brassclock.services.day.changes import change_text
 from brassclock.services.day.choices import fits, half_gone, refused_words
 from brassclock.services.day.steps import steps_of
-from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.fire.live import taps_out
 from brassclock.services.fire.view import fire_out
@@ -29,6 +29,7 @@ from brassclock.services.rise.view import rest_out, rise_out
 from brassclock.services.schemas.bake import (
     BakeRead,
     BakeSettings,
+    PartRead,
     SayPart,
 )
 from brassclock.services.schemas.base import ClockRead
@@ -54,7 +55,7 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
             return [text("All off the heat. Wrap them in a cloth and judge each on the Keep leaf.")]
         return [
             text(
-                f"{len(state.off)} of {fire_model.rounds_of(bake, work.sheet)} are off the heat. The hands are at "
+                f"{len(state.off)} of {solve.line_kinds(r, work).rounds} are off the heat. The hands are at "
                 "the Fire leaf."
             )
         ]
@@ -135,7 +136,8 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         rise=None,
         rest=None,
         fire=None,
-        keep=KeepRead(outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
+        parts=[],
+        keep=KeepRead(rounds=[], outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
         faults={"bake": told},
     )
 
@@ -176,6 +178,10 @@ def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[
         rise=rise_out(r, work),
         rest=rest_out(r, work),
         fire=fire_out(r, work, judged),
-        keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else ""),
+        parts=[
+            PartRead(name=given["name"], fire=fire_out(b, part, ()), fault=part.faults.get("fire", ""))
+            for given, b, part in zip(r.bake.parts, breads_of(r)[1:], work.parts, strict=False)
+        ],
+        keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else "", solve.line_kinds(r, work)),
         faults=work.faults,
     )

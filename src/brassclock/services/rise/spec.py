@@ -24,6 +24,7 @@ from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage
 from brassclock.core.spoken import span_h
 from brassclock.core.time import hours_between
+from brassclock.services.bake.parts import breads_of, pieces_beside
 from brassclock.services.bake.snapshot import BakeSnapshot, mix_temp_c, spells_of, surface_of
 from brassclock.services.kitchen.jar import seed_now
 from brassclock.services.kitchen.leavens import belief_of, leaven_of
@@ -149,7 +150,7 @@ def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[st
         stage_spec("bulk", Stage("bulk", 2.0, ((0.0, 0.0),), tub, "ball", bake.bulk_ratio)),
         stage_spec("ball", Stage("ball proof", 1.0, ((0.0, 0.0),), tray, None, bake.ball_ratio)),
         mix_min=bake.knead_min + STIR_MIN,
-        preheat_min=preheat_min(surface_of(r.surface)),
+        preheat_min=max(preheat_min(surface_of(b.surface)) for b in breads_of(r)),
         line_min=line_min,
         activity=belief_here(r, dough).mean,
         roll_min=ROLL_MIN,
@@ -195,7 +196,7 @@ def rested_spec(
     last_h = 1.6 * sum_h if here is None else here.h * (1 - cold_share(r.bake, fridge))
     bulk, ball = (replace(t, last_h=max(last_h - (sum_h - t.aim_h), t.aim_h)) for t in told)
     spec = spec_of(r, dough, line_min, {})
-    pieces = r.bake.count or 1
+    pieces = (r.bake.count or 1) + pieces_beside(r.bake)
     ball_min, roll_min = BALL_MIN[0] + BALL_MIN[1] * pieces, ROLL_ONE_MIN[0] + ROLL_ONE_MIN[1] * pieces
     return replace(
         spec, told=(bulk, ball), ball_min=min(ball_min, spec.ball_min), roll_min=min(roll_min, spec.roll_min)

@@ -38,6 +38,27 @@ class BakeCreate(Strict):
     name: Name | None = None
 
 
+class PartUpdate(Strict):
+    """A further bread of the same dough: its pieces and their size, where and how it is baked; `filled` with the bake's
+    own filling. What is left out is as the bake has it."""
+
+    name: Name
+    count: Annotated[int, Field(ge=1, le=500)]
+    piece_g: PieceG
+    shape: PieceShape = "round"
+    diameter_cm: SizeCm | None = None
+    length_cm: SizeCm | None = None
+    width_cm: SizeCm | None = None
+    thickness_mm: ThickMm | None = None
+    surface_id: RowId | None = None
+    doneness: Colour | None = None
+    colour_top: Colour | None = None
+    docked: bool = False
+    filled: bool = False
+    heat_steps: Annotated[list[HeatStepUpdate], Field(min_length=1, max_length=12)] | None = None
+    dressing: DressingUpdate | None = None
+
+
 StageTime = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 
 
@@ -90,6 +111,7 @@ class BakeUpdate(Edit):
     heat_steps: Annotated[list[HeatStepUpdate], Field(min_length=1, max_length=12)] | None = None
     dressing: DressingUpdate | None = None
     docked: bool | None = None
+    parts: Annotated[list[PartUpdate], Field(max_length=6)] | None = None
     uneven_frac: Annotated[float, within(0, 1, "")] | None = None
     skin_min: Annotated[float, within(0, 120, "min")] | None = None
     note: Note | None = None
@@ -217,9 +239,18 @@ class BakeSettings(Shape):
     heat_steps: list[HeatStepUpdate] | None
     dressing: DressingUpdate | None
     docked: bool
+    parts: list[PartUpdate]
     uneven_frac: float | None
     skin_min: float | None
     note: str
+
+
+class PartRead(Shape):
+    """A further bread of a dough on the heat; null and a fault where it cannot be."""
+
+    name: str
+    fire: FireRead | None
+    fault: str
 
 
 class BakeRead(Shape):
@@ -248,5 +279,6 @@ class BakeRead(Shape):
     rise: RiseRead | None
     rest: RestRead | None
     fire: FireRead | None
+    parts: list[PartRead]
     keep: KeepRead
     faults: dict[str, str]

@@ -312,6 +312,18 @@ class SpotRead(Shape):
     grill: bool = False
 
 
+class LineBreadRead(Shape):
+    """One kind of bread on a line of several: its rounds and pieces, its surface and the spots of that, its program."""
+
+    name: str
+    rounds: list[int]
+    pieces: int
+    first_spot: int
+    last_spot: int
+    surface: SurfaceRead | None
+    program: ProgramRead
+
+
 class TowelRead(Shape):
     """A round in the towel: since when, and how it feels by now."""
 
@@ -341,6 +353,7 @@ class HearthRead(Shape):
     finished: bool
     program: ProgramRead
     surface: SurfaceRead | None
+    breads: list[LineBreadRead]  # where the line mixes several kinds
     spots: list[SpotRead]
     due: list[MoveRead]
     waiting: list[int]

@@ -35,7 +35,16 @@ class FactRead(Shape):
     inside: bool | None
 
 
+class RoundRead(Shape):
+    """A round on the heat by the name of its bread; several pieces where they go in one tray."""
+
+    round_no: int
+    name: str
+    pieces: int
+
+
 class KeepRead(Shape):
+    rounds: list[RoundRead]
     outcomes: list[OutcomeRead]
     facts: list[FactRead]
     activity_before: float

@@ -25,6 +25,7 @@ from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.bake.methods import own_method
+from brassclock.services.bake.parts import beside_g
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.rise import spec as rise_spec
@@ -141,7 +142,9 @@ def scale(app: App, bake_id: int, given: ScaleUpdate) -> None:
         )
         if not (count and mass_g) and not given.flour_g and not limits:
             raise invalid("/count", "Say what to scale to: breads and their weight, the flour, or what runs out.")
-        factor = scale_factor(sheet.dough, Scaling(count, mass_g, given.flour_g, limits), BOWL_LOSS_FRAC)
+        factor = scale_factor(
+            sheet.dough, Scaling(count, mass_g, given.flour_g, limits, beside_g(bake)), BOWL_LOSS_FRAC
+        )
         texts = [
             f"{weighable_g(x.mass_g * factor, step if x.mass_g * factor < SMALL_G else max(step, 1.0)):g} g"
             for x in sheet.lines
@@ -151,7 +154,8 @@ def scale(app: App, bake_id: int, given: ScaleUpdate) -> None:
         if count:
             bake.count, bake.piece_g = count, mass_g
         elif bake.piece_g:
-            bake.count = max(1, int(sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) / bake.piece_g + 1e-6))
+            left_g = sheet.dough.total_g * factor * (1 - BOWL_LOSS_FRAC) - beside_g(bake)
+            bake.count = max(1, int(left_g / bake.piece_g + 1e-6))
 
 
 def add(app: App, bake_id: int, given: AddCreate) -> None:

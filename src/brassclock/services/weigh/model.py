@@ -9,6 +9,7 @@ from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
+from brassclock.services.bake.parts import beside_g, filled_beside
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.store.tables import Bake, Kitchen
@@ -30,7 +31,7 @@ def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Wei
     inside = [TypedLine(x["ingredient"], x["amount"], x.get("basis")) for x in stuffing.get("lines", ())]
     return weigh(
         lines_of(bake),
-        PieceWish(bake.count, bake.piece_g),
+        PieceWish(bake.count, bake.piece_g, beside_g=beside_g(bake), filled_beside=filled_beside(bake)),
         shape_of(bake),
         None,
         kit_of(kitchen, own),

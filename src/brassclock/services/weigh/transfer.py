@@ -13,6 +13,7 @@ from pydantic import ValidationError
 from brassclock.core.errors import FieldFault, InvalidInput, invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
+from brassclock.core.weigh.formula import Pieces
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve
@@ -88,6 +89,9 @@ def file_of(bake: Bake, own: list[bakefile.OwnRow]) -> bakefile.BakeFile:
                 "thickness_mm": bake.thickness_mm,
             }
         ),
+        parts=[
+            bakefile.FilePart.model_validate({**p, "kind": p.get("shape", "round")}, extra="ignore") for p in bake.parts
+        ],
         own_ingredients=[o for o in own if o.id in named],
     )
 
@@ -128,14 +132,18 @@ def spoken(x: SheetLine) -> str:
     return f"{x.typed}{grams} {x.ingredient.name}"
 
 
+def _pieces_words(pieces: Pieces, bake: Bake) -> str:
+    """Counts and weights of every bread of a dough."""
+    others = [f"{p['count']} {p['name'].lower()} of {p['piece_g']:.0f} g" for p in bake.parts]
+    return ", ".join([f"{pieces.count} pieces of {pieces.mass_g:.0f} g", *others])
+
+
 def _about(r: BakeSnapshot, work: solve.BakeResult) -> list[str]:
     sheet = work.sheet
     assert sheet is not None
     facts = []
     if sheet.pieces:
-        facts.append(
-            f"{sheet.pieces.count} pieces of {sheet.pieces.mass_g:.0f} g; {sheet.dough.total_g:.0f} g of dough."
-        )
+        facts.append(f"{_pieces_words(sheet.pieces, r.bake)}; {sheet.dough.total_g:.0f} g of dough.")
     if sheet.dough.hydration_frac is not None:
         facts.append(f"True water {sheet.dough.hydration_frac:.0%} of the flour.")
     facts.append(f"Dough wanted at {r.bake.dough_c:g} C.")
@@ -213,6 +221,9 @@ def _from_file(
             setattr(bake, name, getattr(file, name))
         bake.shape, bake.diameter_cm, bake.length_cm = file.shape.kind, file.shape.diameter_cm, file.shape.length_cm
         bake.width_cm, bake.thickness_mm = file.shape.width_cm, file.shape.thickness_mm
+        bake.parts = [
+            {"shape": p.kind, **p.model_dump(mode="json", exclude={"kind"}, exclude_none=True)} for p in file.parts
+        ]
         known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
         lines, unread, added = [], [], []
         for x in file.lines:

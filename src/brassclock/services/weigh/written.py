@@ -7,6 +7,7 @@ from brassclock.core.fire.actions import actions
 from brassclock.core.fire.program import Program
 from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
+from brassclock.services.bake.parts import breads_of, names_of
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.steps import hours_text
 from brassclock.services.solve import BakeResult
@@ -24,8 +25,11 @@ def steps_written(r: BakeSnapshot, work: BakeResult) -> list[str]:
         found += _waits(r, work.plan, shaping)
     else:
         found += shaping
-    if work.program is not None and r.surface is not None:
-        found.append(f"{r.surface.name}, {work.program.baking.surface.temp_c:.0f} C: {_heat(work.program)}.")
+    for name, bread, done in zip(names_of(r.bake), breads_of(r), (work, *work.parts), strict=False):
+        if done.program is not None and bread.surface is not None:
+            which = f"{name}: " if r.bake.parts else ""
+            hot = f"{bread.surface.name}, {done.program.baking.surface.temp_c:.0f} C"
+            found.append(f"{which}{hot}: {_heat(done.program)}.")
     if method and method.hold:
         found.append(method.hold)
     return found

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Hearth } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { ms } from "../../words/format";
+import { programOf, roundName } from "../../api/rounds";
 
 const FACTS = [
   ["bubbles", "bubbles"],
@@ -22,9 +23,9 @@ export function Facts({
   const on = hearth.spots
     .filter((s) => s.state === "busy" && s.round_no !== null)
     .sort((a, b) => a.round_no! - b.round_no!);
-  const probe = on[0];
-  const { colour_steps = 0 } = hearth.program;
+  const probe = on.find((s) => programOf(hearth, s.round_no).puff_s != null) ?? on[0];
   const last = hearth.off.at(-1);
+  const { colour_steps = 0 } = programOf(hearth, last);
   const colour =
     last !== undefined
       ? { round: last, spot: hearth.taps.find((t) => t.kind === "off" && t.round_no === last)?.spot ?? 1 }
@@ -32,8 +33,8 @@ export function Facts({
   return (
     <>
       {probe ? (
-        <div className="seen" role="group" aria-label={`Round ${probe.round_no} shows`}>
-          <span className="quiet label">round {probe.round_no} shows</span>
+        <div className="seen" role="group" aria-label={`${roundName(hearth, probe.round_no!)} shows`}>
+          <span className="quiet label">{roundName(hearth, probe.round_no!)} shows</span>
           {FACTS.map(([kind, name]) => {
             const seen = hearth.taps.find((t) => t.kind === kind && t.round_no === probe.round_no);
             const after = seen && probe.since ? (ms(seen.at) - ms(probe.since)) / 1000 : null;
@@ -71,7 +72,7 @@ export function Facts({
                   setLost(false);
                 }}
               >
-                round {s.round_no}
+                {roundName(hearth, s.round_no!)}
               </Button>
             ))}
           {lost && (
@@ -82,7 +83,7 @@ export function Facts({
         </div>
       )}
       {colour && (
-        <div className="aside" role="group" aria-label={`The colour of round ${colour.round}`}>
+        <div className="aside" role="group" aria-label={`The colour of ${roundName(hearth, colour.round)}`}>
           <Button data-kind="bare" onPress={() => onFact("dark", colour.round, colour.spot)}>
             too dark
           </Button>

@@ -7,6 +7,7 @@ import { Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
 import { LeafFrame } from "../../frame/Frame";
 import { clockSeconds, ms, span } from "../../words/format";
+import { programOf, roundName } from "../../api/rounds";
 import { moveLower, moveVerb } from "../../words/surfaces";
 import { FireLive } from "./FireLive";
 import { FirePlan } from "./FirePlan";
@@ -19,10 +20,17 @@ function sayLive(hearth: Hearth, now: number, zone: string): SayPart[] | null {
   const [first, second] = hearth.due;
   if (!first) return null;
   const due = ms(first.at) - now <= 1000;
-  const parts: SayPart[] = [text(`${moveVerb(first.move, hearth.program)} round ${first.round_no} `)];
+  const parts: SayPart[] = [
+    text(`${moveVerb(first.move, programOf(hearth, first.round_no))} ${roundName(hearth, first.round_no)} `),
+  ];
   if (due) parts.push({ kind: "figure", text: "now", at: null });
   else parts.push(text("in "), { kind: "until", text: "", at: first.at });
-  if (second) parts.push(text(`, then ${moveLower(second.move, hearth.program)} ${second.round_no}`));
+  if (second)
+    parts.push(
+      text(
+        `, then ${moveLower(second.move, programOf(hearth, second.round_no))} ${hearth.breads.length > 1 ? roundName(hearth, second.round_no) : second.round_no}`,
+      ),
+    );
   parts.push(text("."));
   if (hearth.last_off_at)
     parts.push(

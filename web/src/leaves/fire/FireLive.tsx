@@ -14,6 +14,7 @@ import { Glyph, GLYPH_OF_STEP } from "../../instruments/Glyph";
 import { HandsList } from "../../instruments/HandsList";
 import { countdown, ms, temp, type Units } from "../../words/format";
 import { knobWord, step, wipeWord } from "../../words/heating";
+import { placeName, programOf, roundMark, roundName } from "../../api/rounds";
 import { bare, moveLower as lower, moveVerb as verb } from "../../words/surfaces";
 import { HearthMap } from "./HearthMap";
 import { Facts } from "./Facts";
@@ -265,10 +266,10 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             id: `${bake.id}-${d.move}-${d.round_no}`,
             at: ms(d.at),
             call: CALL[d.move] ?? "step",
-            title: `${verb(d.move, hearth.program)} round ${d.round_no}`,
+            title: `${verb(d.move, programOf(hearth, d.round_no))} ${roundName(hearth, d.round_no)}`,
           }))
         : [],
-    [bake.id, hearth.due, hearth.started, hearth.program],
+    [bake.id, hearth],
   );
   useDueAlarms(alarms);
   // before the eye sees the next move, the key does it
@@ -313,7 +314,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
                 className={rolled(hearth, n) ? "round" : "round ball"}
                 title={rolled(hearth, n) ? "rolled, relaxing" : "still a ball"}
               >
-                {n}
+                {roundMark(hearth, n)}
               </span>
             ))}
           </div>
@@ -323,8 +324,8 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             label="What the hands do next"
             ahead={hearth.line.map((t) => ({
               move: t.move,
-              words: lower(t.move, hearth.program),
-              round: t.round_no,
+              words: lower(t.move, programOf(hearth, t.round_no)),
+              round: roundMark(hearth, t.round_no),
               cook: t.cook,
               inMs: ms(t.at) - now,
             }))}
@@ -341,7 +342,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             .slice(0, 6)
             .map((t) => (
               <span key={t.round_no} className="stack">
-                <span className="round dome">{t.round_no}</span>
+                <span className="round dome">{roundMark(hearth, t.round_no)}</span>
                 {t.feel !== "soft" && <small>{t.feel}</small>}
               </span>
             ))}
@@ -373,11 +374,11 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
             <Glyph name={GLYPH_OF_STEP[first.move] ?? "load"} size={72} stroke={1.5} />
             <span>
               <span className="verb">
-                {verb(first.move, hearth.program)} round {first.round_no}
+                {verb(first.move, programOf(hearth, first.round_no))} {roundName(hearth, first.round_no)}
               </span>
               <br />
               <span className="what">
-                spot {first.spot}
+                {placeName(hearth, first.spot)}
                 {besides(hearth, first, now)}
                 {measured(hearth.program, units)}
                 {left < -5000 ? `, ${countdown(-left)} s late` : left <= 0 ? ", now" : ""}
@@ -414,7 +415,7 @@ export function FireLive({ bake, hearth, onPlan }: { bake: Bake; hearth: Hearth;
           Undo
           {last && (
             <small>
-              {lower(last.kind, hearth.program)} {last.round_no}
+              {lower(last.kind, programOf(hearth, last.round_no))} {roundMark(hearth, last.round_no!)}
             </small>
           )}
         </Undo>
@@ -456,7 +457,7 @@ function besides(hearth: Hearth, next: Due, now: number): string {
   const t = hearth.line.find((x) => !TAPPED.has(bare(x.move)) && ms(x.at) <= ms(next.at));
   if (!t) return "";
   const left = ms(t.at) - now;
-  return `; first ${lower(t.move, hearth.program)}, round ${t.round_no}, ${left > 1000 ? `in ${countdown(left)} s` : "now"}`;
+  return `; first ${lower(t.move, programOf(hearth, t.round_no))}, ${roundName(hearth, t.round_no)}, ${left > 1000 ? `in ${countdown(left)} s` : "now"}`;
 }
 
 /** What the first bread told of the surface, in a few words. */

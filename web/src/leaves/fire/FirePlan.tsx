@@ -1,10 +1,12 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
-import { useBakeChange, benchQuery } from "../../api/bake";
+import { benchQuery } from "../../api/bake";
 import { fireIfsQuery, lineQuery } from "../../api/fire";
+import { placeName, roundMark } from "../../api/rounds";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
@@ -18,6 +20,7 @@ import { LinePlan } from "../../instruments/LinePlan";
 import { CueSheet } from "./CueSheet";
 import { MeasuredHeat } from "./MeasuredHeat";
 import { OwnWay } from "./OwnWay";
+import { useBread } from "./useBread";
 import { Swell } from "../../instruments/Profile";
 import { heatingWords } from "../../words/heating";
 import { clockSeconds, ms, typedTemp, span, temp, tempUnit } from "../../words/format";
@@ -260,20 +263,40 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
   );
 }
 
+/** Which bread of the dough is shown, where there are several. */
+function WhichBread({ bread }: { bread: ReturnType<typeof useBread> }) {
+  if (bread.names.length < 2) return null;
+  return (
+    <Choice
+      label="Which bread"
+      value={String(bread.which)}
+      options={bread.names.map((text, i) => ({ id: String(i), text }))}
+      onChange={(id) => bread.choose(Number(id))}
+    />
+  );
+}
+
 /** The program of one bread, as a carpet, and the line of all of them. */
 export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
   const units = useWords();
-  const change = useBakeChange(bake.id);
+  const bread = useBread(bake);
+  const { change, fire } = bread;
   const bench = useQuery(benchQuery(bake.kitchen_id));
   const [box, width] = useWidth<HTMLDivElement>();
   const [foot, footWidth] = useWidth<HTMLDivElement>();
   const [asking, setAsking] = useState(false);
-  const fire = bake.fire;
   const longer = useQuery({
     ...lineQuery(bake.id, `${bake.revision} ${fire?.program.off_s} ${fire?.program.turn_s}`),
     enabled: fire !== null,
   });
-  if (!fire) return null;
+  if (!fire)
+    return (
+      <>
+        <BakeHead bake={bake} about="" />
+        <WhichBread bread={bread} />
+        <Plate>{bread.fault || "This bread has no size yet. Give it one on the Weigh leaf."}</Plate>
+      </>
+    );
   const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
   const e = (name: string) => fire.events[name]?.p50 ?? null;
   const pins = [
@@ -286,6 +309,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
     .filter((p): p is [string, number, boolean] => p[1] !== null)
     .map(([name, s, strong]) => ({ name, s, strong }));
   const steps = stepsOf(bake, fire);
+  const own = bread.which === 0;
   const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
   const line = longer.data && longer.data.minutes <= fire.line.minutes ? longer.data : fire.line;
   const begin = Math.min(...line.tasks.map((t) => ms(t.at)), Infinity);
@@ -298,33 +322,39 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       ))}
       <BakeHead
         bake={bake}
-        about={`${fire.surface?.kind === "oven_tray" ? `a tray of ${bake.settings.count ?? "rolls"}` : `${hearth.rounds} rounds`}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
+        about={`${fire.surface?.kind === "oven_tray" ? `a tray of ${bread.count ?? "rolls"}` : `${hearth.breads[bread.which]?.rounds.length ?? hearth.rounds} rounds`}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
       />
+      <WhichBread bread={bread} />
       <Top>
         <div className="col">
           <Pick
             label="Baked on"
-            value={String(bake.settings.surface_id ?? "")}
+            value={String(bread.settings.surface_id ?? "")}
             options={(bench.data?.kitchen.surfaces ?? []).map((s) => ({ id: String(s.id), text: s.name }))}
-            onChange={(id) => change.mutate({ surface_id: Number(id) })}
+            onChange={(id) => bread.set({ surface_id: Number(id) })}
           />
-          <Field
-            label="how hot"
-            big
-            width="6em"
-            value={temp(fire.surface?.temp_c ?? fire.surface_c.p50!, units)}
-            unit={tempUnit(units)}
-            fault={fault}
-            onCommit={(t) => change.mutate({ surface_c: typedTemp(t, units) })}
-          />
+          {own && (
+            <Field
+              label="how hot"
+              big
+              width="6em"
+              value={temp(fire.surface?.temp_c ?? fire.surface_c.p50!, units)}
+              unit={tempUnit(units)}
+              fault={fault}
+              onCommit={(t) => change.mutate({ surface_c: typedTemp(t, units) })}
+            />
+          )}
           <p className="quiet">
-            by {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of ten
+            {own ? "by" : `${deg(fire.surface?.temp_c ?? fire.surface_c.p50!)}, by`} {sourceWords(fire.surface_source)}:{" "}
+            {heatBand(fire.surface_c, units)}, eight of ten
           </p>
-          <div>
-            <Button data-kind="bare" onPress={() => setAsking(true)}>
-              tell it by a sign…
-            </Button>
-          </div>
+          {own && (
+            <div>
+              <Button data-kind="bare" onPress={() => setAsking(true)}>
+                tell it by a sign…
+              </Button>
+            </div>
+          )}
           <CueSheet
             isOpen={asking}
             onClose={() => setAsking(false)}
@@ -335,15 +365,15 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           <div className="pair">
             <Pick
               label="How brown"
-              value={bake.settings.doneness}
+              value={bread.settings.doneness}
               options={COLOURS}
-              onChange={(doneness) => change.mutate({ doneness })}
+              onChange={(doneness) => bread.set({ doneness })}
             />
             <Pick
               label="the upper side"
-              value={bake.settings.colour_top ?? "same"}
+              value={bread.settings.colour_top ?? "same"}
               options={[{ id: "same", text: "the same" }, ...COLOURS]}
-              onChange={(c) => change.mutate({ colour_top: c === "same" ? null : c })}
+              onChange={(c) => bread.set({ colour_top: c === "same" ? null : c })}
             />
           </div>
           <p className="quiet">
@@ -430,7 +460,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
         program={hearth.program}
         surface={bench.data?.kitchen.surfaces.find((s) => s.id === fire.surface?.id)}
       />
-      <OwnWay bake={bake} fire={fire} begun={hearth.started} />
+      {own && <OwnWay bake={bake} fire={fire} begun={hearth.started} />}
       <Foot ref={foot}>
         <div className="say">
           <span>
@@ -447,10 +477,12 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
             width={footWidth}
             spots={hearth.spots.filter((x) => !x.grill).length}
             grilled={fire.program.second === "grill"}
+            places={hearth.breads.length > 1 ? hearth.spots.map((x) => placeName(hearth, x.number)) : undefined}
             recoverS={fire.program.recover_s}
             tasks={line.tasks.map((t) => ({
               move: t.move,
               round: t.round_no,
+              mark: roundMark(hearth, t.round_no),
               spot: t.spot,
               cook: t.cook,
               s: (ms(t.at) - begin) / 1000,
@@ -460,7 +492,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           />
         )}
         <StepBar bake={bake} keys={["preheat", "roll"]} />
-        <Ifs bake={bake} stamp={`${bake.revision} ${fire.program.off_s}`} />
+        {own && <Ifs bake={bake} stamp={`${bake.revision} ${fire.program.off_s}`} />}
       </Foot>
     </>
   );

@@ -3,6 +3,7 @@ import type { Hearth, Schemas } from "../../api/client";
 import { useWords } from "../../frame/units";
 import { HearthSpot, type SpotView } from "../../instruments/Hearth";
 import { countdown, ms, temp } from "../../words/format";
+import { placeName, programOf, roundName, surfaceOf } from "../../api/rounds";
 import { moveLower as lower } from "../../words/surfaces";
 
 /** How a surface lies in the kitchen: round a clay wall, on one stone, in one pot, or pan by pan. */
@@ -117,6 +118,10 @@ const around = (i: number, of: number) => {
   return { left: `${6 + 88 * across}%`, top: i < far ? "26%" : "74%" };
 };
 
+/** The round on a spot as its disc names it. */
+const roundOn = (hearth: Hearth, round: number | null | undefined): string | null =>
+  round == null ? null : roundName(hearth, round);
+
 /** The surface as it lies: each spot with its bread, its sweep to the next move and its side view. */
 export function HearthMap({
   hearth,
@@ -128,15 +133,16 @@ export function HearthMap({
   onAct: (due: Schemas["MoveRead"], at: number) => void;
 }) {
   const units = useWords();
-  const { program } = hearth;
   const own = hearth.spots.filter((s) => !s.grill).length;
-  const lay = LAYS[hearth.surface?.kind ?? ""] ?? "row";
+  const lay = hearth.breads.length > 1 ? "row" : (LAYS[hearth.surface?.kind ?? ""] ?? "row");
   const many = hearth.spots.length > 2;
   return (
     <Map data-lay={lay} data-many={many}>
       {hearth.spots.map((s, i) => {
         const due = hearth.due.find((d) => d.spot === s.number);
         const left = due ? ms(due.at) - now : 0;
+        const program = programOf(hearth, s.round_no ?? due?.round_no);
+        const surface = surfaceOf(hearth, s.number);
         const since = s.since ? ms(s.since) : now;
         const elapsed = (now - since) / 1000;
         const whole =
@@ -159,7 +165,7 @@ export function HearthMap({
         const view: SpotView = {
           number: s.number,
           state: free && back > 0 ? "recovering" : free ? "free" : "busy",
-          round: free ? (due?.round_no ?? null) : s.round_no,
+          round: roundOn(hearth, free ? due?.round_no : s.round_no),
           verb: free
             ? s.grill
               ? "grill"
@@ -174,13 +180,13 @@ export function HearthMap({
           due: due !== undefined && left <= 0 && back <= 0,
           swell,
           under: free
-            ? `${temp(hearth.surface?.temp_c ?? 240, units)} °${units.temp}`
+            ? `${temp(surface?.temp_c ?? 240, units)} °${units.temp}`
             : elapsed > (program.puff_s ?? 1e9)
               ? "puffing"
               : `${countdown(elapsed * 1000)} s on`,
-          name: s.grill ? `grill ${s.number - own}` : `spot ${s.number}`,
+          name: s.grill ? `grill ${s.number - own}` : placeName(hearth, s.number),
           label: due
-            ? `Spot ${s.number}: ${lower(due.move, program)} round ${due.round_no}`
+            ? `Spot ${s.number}: ${lower(due.move, program)} ${roundName(hearth, due.round_no)}`
             : `Spot ${s.number}: ${s.state}`,
         };
         return (

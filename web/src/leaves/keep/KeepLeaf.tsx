@@ -76,14 +76,18 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
   const judge = useJudge(bake.id);
   const status = useStatus(bake.id);
   const change = useBakeChange(bake.id);
-  const count = bake.settings.count ?? bake.weigh?.pieces?.count ?? 1;
   const [chosen, setChosen] = useState<number | null>(null);
-  const breads = Array.from({ length: count }, (_, i) => {
-    const found = bake.keep.outcomes.find((o) => o.round_no === i + 1);
-    return { round: i + 1, pocket: found?.pocket ?? null, colour: found?.colour ?? null };
+  const { rounds } = bake.keep;
+  const mixed = new Set(rounds.map((x) => x.name)).size > 1;
+  const breads = rounds.map(({ round_no, name, pieces }) => {
+    const found = bake.keep.outcomes.find((o) => o.round_no === round_no);
+    const nth = rounds.filter((x) => x.name === name && x.round_no <= round_no).length;
+    const own = pieces > 1 ? (mixed ? name : `Tray of ${pieces}`) : mixed ? `${name} ${nth}` : `Round ${round_no}`;
+    const mark = pieces > 1 ? String(pieces) : String(mixed ? nth : round_no);
+    return { round: round_no, name: own, mark, pocket: found?.pocket ?? null, colour: found?.colour ?? null };
   });
   const current = chosen ?? breads.find((b) => !b.pocket || !b.colour)?.round ?? 1;
-  const bread = breads[current - 1] ?? breads[0]!;
+  const bread = breads.find((b) => b.round === current) ?? breads[0];
   const tally = (word: string) => breads.filter((b) => b.pocket === word).length;
   const judged = breads.filter((b) => b.pocket).length;
   return (
@@ -98,12 +102,12 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
       />
       <Two>
         <div>
-          <Tray breads={breads} chosen={current} onChoose={setChosen} />
-          <div className="row" role="group" aria-label={`Round ${current}`}>
-            <b>Round {current}</b>
+          <Tray breads={breads} named={mixed} chosen={current} onChoose={setChosen} />
+          <div className="row" role="group" aria-label={bread?.name}>
+            <b>{bread?.name}</b>
             <Choice
               label="Pocket"
-              value={bread.pocket as "full" | null}
+              value={(bread?.pocket ?? null) as "full" | null}
               options={[
                 { id: "full", text: "full" },
                 { id: "part", text: "part" },
@@ -113,7 +117,7 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
             />
             <Choice
               label="Colour"
-              value={bread.colour as "right" | null}
+              value={(bread?.colour ?? null) as "right" | null}
               options={[
                 { id: "pale", text: "pale" },
                 { id: "right", text: "right" },

@@ -9,6 +9,7 @@ import { useWords } from "../../frame/units";
 import { PieceProfile } from "../../instruments/Profile";
 import { mass } from "../../words/format";
 import { FillingPart } from "./FillingPart";
+import { OtherBreads } from "./OtherBreads";
 
 const Piece = styled.div`
   display: grid;
@@ -156,6 +157,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
             {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.
           </p>
         )}
+      <OtherBreads bake={bake} sheet={sheet} />
       <FillingPart bake={bake} sheet={sheet} />
       {sheet?.measurable.map((m) => (
         <p className="quiet" key={String(m["ingredient"])}>

@@ -105,7 +105,10 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
         bake={bake}
         about={
           sheet?.pieces
-            ? `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}`
+            ? [
+                `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}`,
+                ...bake.settings.parts.map((p) => `${p.count} ${p.name.toLowerCase()} × ${mass(p.piece_g, units)}`),
+              ].join(", ")
             : "type what goes in the bowl"
         }
       />

@@ -33,7 +33,12 @@ export function useFormula(bake: Bake) {
   const added = s.additions.map((a) => ({ ingredient: a.ingredient, amount: a.amount, basis: null, part: "added" }));
   const asked: Schemas["WeighRequest"] = {
     lines: [...whole.map(plain), ...added],
-    pieces: { count: s.count, mass_g: s.piece_g },
+    pieces: {
+      count: s.count,
+      mass_g: s.piece_g,
+      beside_g: s.parts.reduce((sum, p) => sum + p.count * p.piece_g, 0),
+      filled_beside: s.parts.reduce((sum, p) => sum + (p.filled ? p.count : 0), 0),
+    },
     shape: {
       kind: s.shape,
       diameter_cm: s.diameter_cm,

@@ -73,12 +73,16 @@ class Places:
         made.spots, made.there = list(self.spots), {name: list(free) for name, free in self.there.items()}
         return made
 
+    def soonest(self, number: int) -> int:
+        """The spot, counted from 0, that is free first of those a round may lie on."""
+        return min(self.spec.spots_of(self.spec.kind(number)), key=lambda k: self.spots[k])
+
     def used(self, op: Op, task: Task) -> None:
         """A move is made: what it takes is held until another frees it."""
         if op.takes_spot:
             self.spots[task.spot - 1] = HELD
         if op.frees_spot:
-            self.spots[task.spot - 1] = task.end_s + self.spec.recover_s
+            self.spots[task.spot - 1] = task.end_s + self.spec.recover_of(self.spec.kind(task.round_no))
         if op.takes:
             free = self.there[op.takes]
             free[free.index(min(free))] = HELD
@@ -121,7 +125,7 @@ class Board:
         moves = self.spec.moves(number)
         ops, load = moves.ops, moves.load
         spots = self.places.spots
-        spot = spots.index(min(spots))
+        spot = self.places.soonest(number)
         reach = [0] * len(ops)
         for k, op in enumerate(ops):
             reach[k] = self.fits(op)

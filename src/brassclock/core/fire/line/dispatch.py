@@ -209,7 +209,7 @@ class Dispatch:
             moves.append(self._wanted(n))
         found: list[_Next] = []
         firsts: set[int] = set()
-        free, spot_free = state.free, min(state.places.spots)
+        free, places = state.free, state.places
         hands = min(free)
         for move in moves:
             told, op, k, waits, low, _ = move
@@ -217,8 +217,8 @@ class Dispatch:
                 if k in firsts:
                     continue  # rounds are taken up in turn
                 firsts.add(k)
-            if op.takes_spot and spot_free - op.off_surface_s > low:
-                low = spot_free - op.off_surface_s
+            if op.takes_spot:
+                low = max(low, places.spots[places.soonest(told.round_no)] - op.off_surface_s)
             if op.takes:
                 low = max(low, min(state.places.there[op.takes]))
             if low < NEVER // 2:  # its place comes free
@@ -258,8 +258,7 @@ class Dispatch:
         n, contact = told.round_no, going.start + op.off_surface_s
         spot = state.last[n].spot if n in state.last else told.spot
         if op.takes_spot:
-            free = state.places.spots
-            spot = told.spot if free[told.spot - 1] <= contact else free.index(min(free)) + 1
+            spot = told.spot if state.places.spots[told.spot - 1] <= contact else state.places.soonest(n) + 1
             state.loaded, state.later_s = n, going.start - told.start_s
         task = Task(n, told.move, spot, going.cook + 1, going.start, going.start + op.hands_s)
         state.last[n] = task

@@ -84,8 +84,8 @@ def _best(spec: LineSpec, breads: int, most: int) -> tuple[tuple[Task, ...], str
         placed += breads * len(spec.ops)
         if tried is not None and (best is None or _ends(tried) < best[0]):
             best = (_ends(tried), tried, "in turn")
-    fewer = replace(spec, spots=spec.spots - 1)
-    if spec.spots > 1 and (best is None or lower_bound(fewer, breads) < best[0]):
+    fewer = replace(spec, spots=max(spec.spots - 1, 1)) if not spec.lies else spec
+    if fewer.spots < spec.spots and (best is None or lower_bound(fewer, breads) < best[0]):
         other = _best(fewer, breads, most)
         if other is not None and (best is None or _ends(other[0]) < best[0]):
             return other
@@ -121,7 +121,7 @@ def _neck(spec: LineSpec, breads: int) -> str:
     rounds = [spec.moves(n) for n in range(1, breads + 1)]
     wants = {
         "hands": sum(k.hands_s for k in rounds) / spec.cooks,
-        "spots": sum(k.on_s + spec.recover_s for k in rounds) / spec.spots,
+        "spots": sum(k.on_s + spec.recover_of(spec.kind(n)) for n, k in enumerate(rounds, 1)) / spec.spots,
     }
     for station in spec.stations:
         stays = [(k, stay) for k in rounds if (stay := k.stay(station.name))]
@@ -129,8 +129,11 @@ def _neck(spec: LineSpec, breads: int) -> str:
     return max(wants, key=lambda name: wants[name])
 
 
-def saved_s(spec: LineSpec, breads: int, line: Line, most: int = FIRST_PLACED) -> tuple[int, int]:
-    """(seconds another spot would save, seconds another pair of hands would)."""
-    spot = plan_line(replace(spec, spots=spec.spots + 1), breads, most).makespan_s
+def saved_s(spec: LineSpec, breads: int, line: Line, most: int = FIRST_PLACED) -> tuple[int | None, int]:
+    """(seconds another spot would save, seconds another pair of hands would); None for the spot of several surfaces."""
     cook = plan_line(replace(spec, cooks=spec.cooks + 1), breads, most).makespan_s
-    return max(line.makespan_s - spot, 0), max(line.makespan_s - cook, 0)
+    saves = max(line.makespan_s - cook, 0)
+    if spec.lies:
+        return None, saves
+    spot = plan_line(replace(spec, spots=spec.spots + 1), breads, most).makespan_s
+    return max(line.makespan_s - spot, 0), saves

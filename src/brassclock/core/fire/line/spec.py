@@ -118,7 +118,8 @@ class LineSpec:
     """The line: its moves in order, spots, cooks, and how long a spot needs between breads [s].
 
     Mixed breads: `others` are the moves of further kinds, `order` the kind of each round (0 is `ops`; empty: all of
-    them).
+    them). Several surfaces: `lies` is the first and the last spot of each kind, `recovers` its own `recover_s` (empty:
+    every kind on every spot).
     """
 
     ops: tuple[Op, ...]
@@ -128,8 +129,12 @@ class LineSpec:
     others: tuple[tuple[Op, ...], ...] = ()
     order: tuple[int, ...] = ()
     stations: tuple[Station, ...] = ()
+    lies: tuple[tuple[int, int], ...] = ()
+    recovers: tuple[int, ...] = ()
 
     def __post_init__(self) -> None:
+        if any(not 1 <= a <= b <= self.spots for a, b in self.lies):
+            raise ValueError(f"A kind lies on spots {self.lies}, of 1 to {self.spots}. Give spots that there are.")
         for moves in self.kinds:
             for o in moves.ops:
                 for name in (o.takes, o.frees):
@@ -145,6 +150,19 @@ class LineSpec:
         """The moves of a round, counted from 1."""
         return self.kinds[self.order[number - 1]] if self.order else self.kinds[0]
 
+    def kind(self, number: int) -> int:
+        """The kind of a round, counted from 1."""
+        return self.order[number - 1] if self.order else 0
+
+    def spots_of(self, kind: int) -> range:
+        """The spots, counted from 0, that a kind may lie on."""
+        first, last = self.lies[kind] if self.lies else (1, self.spots)
+        return range(first - 1, last)
+
+    def recover_of(self, kind: int) -> int:
+        """How long a spot needs after a bread of a kind [s]."""
+        return self.recovers[kind] if self.recovers else self.recover_s
+
     def station(self, name: str) -> Station:
         """The station of a name."""
         return next(s for s in self.stations if s.name == name)
@@ -152,7 +170,7 @@ class LineSpec:
     @cached_property
     def held_s(self) -> int:
         """From contact to the next bread's contact, at the least, of the kind that lies longest."""
-        return max(k.on_s for k in self.kinds) + self.recover_s
+        return max(k.on_s + self.recover_of(n) for n, k in enumerate(self.kinds))
 
     @cached_property
     def hands_s(self) -> int:
@@ -279,16 +297,23 @@ def lower_bound(spec: LineSpec, breads: int) -> int:
     Of mixed breads: each kind as if it were alone, and all of them by their hands and their time on the spots.
     """
     if not spec.order:
-        return _bound_of(spec, spec.kinds[0], breads)
-    rounds = [spec.moves(n) for n in range(1, breads + 1)]
-    alone = max(_bound_of(spec, k, rounds.count(k)) for k in set(rounds))
+        return _bound_of(spec, 0, breads)
+    kinds = [spec.kind(n) for n in range(1, breads + 1)]
+    rounds = [spec.kinds[k] for k in kinds]
+    alone = max(_bound_of(spec, k, kinds.count(k)) for k in set(kinds))
     hands = math.ceil(sum(k.hands_s for k in rounds) / spec.cooks)
-    on = math.ceil((sum(k.on_s + spec.recover_s for k in rounds) - spec.spots * spec.recover_s) / spec.spots)
+    if len(set(spec.lies)) > 1:  # several surfaces: each kind alone on its own is the bound of the spots
+        return max(alone, hands)
+    recovers = [spec.recover_of(k) for k in kinds]
+    on_s = sum(k.on_s + s for k, s in zip(rounds, recovers, strict=True)) - spec.spots * max(recovers)
+    on = math.ceil(on_s / len(spec.spots_of(kinds[0])))
     ends = min(k.head_s(k.load) + k.ops[k.load].off_surface_s for k in rounds) + min(k.tail_s(k.unload) for k in rounds)
     return max(alone, hands, on + ends)
 
 
-def _bound_of(spec: LineSpec, moves: Moves, breads: int) -> int:
+def _bound_of(spec: LineSpec, kind: int, breads: int) -> int:
+    """Seconds that `breads` breads of one kind take at the least."""
+    moves = spec.kinds[kind]
     m = len(moves.ops)
     hands = max(
         moves.head_s(c)
@@ -297,9 +322,9 @@ def _bound_of(spec: LineSpec, moves: Moves, breads: int) -> int:
         for c in range(m)
         for d in range(c, m)
     )
-    turns, more = divmod(breads - 1, spec.spots)
+    turns, more = divmod(breads - 1, len(spec.spots_of(kind)))
     load = moves.ops[moves.load].hands_s
-    held = moves.on_s + spec.recover_s
+    held = moves.on_s + spec.recover_of(kind)
     surface = moves.head_s(moves.load) + more // spec.cooks * load + turns * held + load + moves.tail_s(moves.load)
     bound = max(hands, surface)
     for station in spec.stations:
@@ -321,7 +346,7 @@ def check_line(spec: LineSpec, tasks: Sequence[Task], widen: int = 0) -> list[st
         wrong += [f"cook {cook} has two moves at {b.start_s} s" for a, b in pairwise(mine) if b.start_s < a.end_s]
     if any(t.cook > spec.cooks or t.spot > spec.spots for t in tasks):
         wrong.append("a cook or a spot too many")
-    spans: dict[int, list[tuple[int, int, int]]] = {}
+    spans: dict[int, list[tuple[int, int, int, int]]] = {}
     stays: dict[str, list[tuple[int, int]]] = {}
     for number in {t.round_no for t in tasks}:
         moves = spec.moves(number)
@@ -333,7 +358,10 @@ def check_line(spec: LineSpec, tasks: Sequence[Task], widen: int = 0) -> list[st
             if not op.then_min_s <= b.start_s - a.end_s <= op.then_max_s + widen:
                 wrong.append(f"round {number}: {b.start_s - a.end_s} s between {a.move} and {b.move}")
         contact = own[moves.load].start_s + moves.ops[moves.load].off_surface_s
-        spans.setdefault(own[moves.load].spot, []).append((contact, own[moves.unload].end_s, number))
+        kind, spot = spec.kind(number), own[moves.load].spot
+        if spot - 1 not in spec.spots_of(kind):
+            wrong.append(f"round {number} lies on spot {spot}, which is of another surface")
+        spans.setdefault(spot, []).append((contact, own[moves.unload].end_s, number, spec.recover_of(kind)))
         for station in spec.stations:
             stay = moves.stay(station.name)
             if stay:
@@ -341,8 +369,8 @@ def check_line(spec: LineSpec, tasks: Sequence[Task], widen: int = 0) -> list[st
                     (own[stay[0]].start_s, own[stay[1]].end_s + station.recover_s)
                 )
     for spot, held in spans.items():
-        for (_, free, one), (contact, _, other) in pairwise(sorted(held)):
-            if contact < free + spec.recover_s:
+        for (_, free, one, back), (contact, _, other, _) in pairwise(sorted(held)):
+            if contact < free + back:
                 wrong.append(f"spot {spot} takes round {other} {contact - free} s after round {one}")
     for station in spec.stations:
         there = stays.get(station.name, [])
