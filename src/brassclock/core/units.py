@@ -9,6 +9,7 @@ from __future__ import annotations
 import datetime as dt
 import math
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -106,15 +107,18 @@ def _registry() -> Any:
     return pint.UnitRegistry(cache_folder=None)
 
 
-@lru_cache(maxsize=64)
-def unit_size(unit: str, metric: bool = False) -> float:
-    """Size of a unit: grams for a mass unit, millilitres for a volume unit.
+def unit_size(unit: str, own_ml: Mapping[str, float] | None = None) -> float:
+    """Size of a unit: grams for a mass unit, millilitres for a volume unit; `own_ml` are cups and spoons of other sizes
+    than the US ones [mL].
 
-    >>> round(unit_size("cup"), 1), round(unit_size("oz"), 2), unit_size("cup", metric=True)
+    >>> round(unit_size("cup"), 1), round(unit_size("oz"), 2), unit_size("cup", METRIC_SPOONS_ML)
     (236.6, 28.35, 250.0)
     """
-    if metric and unit in METRIC_SPOONS_ML:
-        return METRIC_SPOONS_ML[unit]
+    return own_ml[unit] if own_ml and unit in own_ml else _usual_size(unit)
+
+
+@lru_cache(maxsize=64)
+def _usual_size(unit: str) -> float:
     target = "gram" if unit in MASS_UNITS else "milliliter"
     return float(_registry().Quantity(1.0, PINT_NAMES[unit]).to(target).magnitude)
 
@@ -139,9 +143,9 @@ class Amount:
             return "mass"
         return "volume" if self.unit in VOLUME_UNITS else "count"
 
-    def size(self, metric: bool = False) -> tuple[float, float, float]:
-        """(low, mid, high) in g, mL or pieces by dimension."""
-        factor = 1.0 if self.dimension == "count" else unit_size(self.unit, metric)
+    def size(self, own_ml: Mapping[str, float] | None = None) -> tuple[float, float, float]:
+        """(low, mid, high) in g, mL or pieces by dimension; `own_ml` as of unit_size."""
+        factor = 1.0 if self.dimension == "count" else unit_size(self.unit, own_ml)
         return self.low * factor, self.mid * factor, self.high * factor
 
 

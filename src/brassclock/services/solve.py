@@ -18,6 +18,7 @@ from brassclock.core.day.kitchen_air import air_c
 from brassclock.core.day.spec import BakeSpec, DayPlan
 from brassclock.core.errors import InvalidInput
 from brassclock.core.fire import hearth as hearth_rules
+from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.layers import (
     MOST_MM,
     YEASTED_RISE,
@@ -257,7 +258,8 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
     if "mix" not in r.done():
         about = air_c(kitchen.hourly_c, later(serve, -USUALLY_BEFORE_H))
         r = replace(r, lands_c=mix_model.lands_c(bake, mix_model.bowl_heat(bake, kitchen, dough, about)))
-    line_min = math.ceil((work.line.from_load_s if work.line else LINE_S) / 60) + 1 if not coarse else r.line_min
+    line_s = work.line.from_load_s if work.line else LINE_S
+    line_min = math.ceil((line_s + wrapped_s(work)) / 60) + 1 if not coarse else r.line_min
     if rise_spec.rises(dough, kitchen.powder):
         work.risen = day_model.risen(r, dough, line_min, sponge_g(bake, work.sheet, r.dose_factor), coarse=coarse)
     else:
@@ -269,6 +271,12 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
         _fire_after(work, r)
         work.bowl = mix_model.bowl_heat(bake, kitchen, dough, air_c(kitchen.hourly_c, work.risen.plan.mixed_at))
     return work
+
+
+def wrapped_s(work: BakeResult) -> float:
+    """How long the last bread rests in its cloth before the table [s]: the longest of all kinds."""
+    thick = any(w.program is not None and w.program.edge_s for w in (work, *work.parts))
+    return float(WRAP_S) if thick else 0.0
 
 
 def spec_now(r: BakeSnapshot, work: BakeResult) -> BakeSpec:

@@ -30,6 +30,9 @@ class Kitchen(SQLModel, table=True):
     tap_c: float = 12.0
     flour_basis: str | None = None
     spoons: str = "us"
+    cup_ml: float | None = None
+    tbsp_ml: float | None = None
+    tsp_ml: float | None = None
     scale_step_g: float = 0.1
     powder: str = "double"
     friction: dict[str, list[float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import json
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -55,7 +56,7 @@ def test_each_bread_has_its_own_heat_and_all_share_the_rise_and_the_hands(client
     tasks = bake["fire"]["line"]["tasks"]
     assert {t["spot"] for t in tasks if t["round_no"] == 1} == {3}  # beyond the plate's two
     spans = sorted((dt.datetime.fromisoformat(t["at"]), t["hands_s"]) for t in tasks if t["cook"] == 1)
-    assert all(b[0] >= a[0] + dt.timedelta(seconds=a[1]) for a, b in zip(spans, spans[1:], strict=False))
+    assert all(b[0] >= a[0] + dt.timedelta(seconds=a[1]) for a, b in pairwise(spans))
     steps = {s["key"]: s for s in bake["steps"]}
     assert steps["preheat"]["place"] == "Plate and Oven"
     assert len([s for s in bake["steps"] if s["key"] == "mix"]) == 1

@@ -2787,6 +2787,23 @@ export interface components {
             revision?: number | null;
         };
         /**
+         * FlourSwapRead
+         * @description Self-raising flour for plain flour and powder, or back: grams of each then, and the gas before and then [mL per
+         *     100 g flour].
+         */
+        FlourSwapRead: {
+            /** Gas Ml */
+            gas_ml: number;
+            /** Gas Then Ml */
+            gas_then_ml: number;
+            /** Grams */
+            grams: {
+                [key: string]: number;
+            };
+            /** Text */
+            text: string;
+        };
+        /**
          * FormulaLineCreate
          * @description A line of a formula as typed.
          */
@@ -3193,6 +3210,8 @@ export interface components {
             bags: components["schemas"]["BagRead"][];
             /** Cooks */
             cooks: number;
+            /** Cup Ml */
+            cup_ml: number | null;
             /** Demo */
             demo: boolean;
             /** Flour Basis */
@@ -3227,8 +3246,12 @@ export interface components {
             surfaces: components["schemas"]["SurfaceRead"][];
             /** Tap C */
             tap_c: number;
+            /** Tbsp Ml */
+            tbsp_ml: number | null;
             /** Temp Unit */
             temp_unit: string;
+            /** Tsp Ml */
+            tsp_ml: number | null;
             /** Zone */
             zone: string;
         };
@@ -3244,6 +3267,11 @@ export interface components {
              * @default null
              */
             cooks?: number | null;
+            /**
+             * Cup Ml
+             * @default null
+             */
+            cup_ml?: number | null;
             /**
              * Flour Basis
              * @default null
@@ -3309,10 +3337,20 @@ export interface components {
              */
             tap_c?: number | null;
             /**
+             * Tbsp Ml
+             * @default null
+             */
+            tbsp_ml?: number | null;
+            /**
              * Temp Unit
              * @default null
              */
             temp_unit?: ("C" | "F") | null;
+            /**
+             * Tsp Ml
+             * @default null
+             */
+            tsp_ml?: number | null;
             /**
              * Zone
              * @default null
@@ -4338,6 +4376,8 @@ export interface components {
             /** Ready By */
             ready_by: components["schemas"]["ReadyBy"][];
             safety: components["schemas"]["SafetyRead"] | null;
+            /** Soda */
+            soda: string;
             /** Sponge At */
             sponge_at: string | null;
             /** Stage Now */
@@ -5122,6 +5162,8 @@ export interface components {
             filling: components["schemas"]["FillingRead"] | null;
             /** Flour G */
             flour_g: number;
+            /** Flour Swaps */
+            flour_swaps: components["schemas"]["FlourSwapRead"][];
             /** Hydration Frac */
             hydration_frac: number | null;
             /** Hydration High */

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 
+PRESSED_MIN = 4.0  # practice: so short a kneading is none: it brings the dough together
 COOL_C = 25.0  # a liquid that blooms no yeast
 BLOOM_C = (38.0, 43.0)
 BLOOM_MIN = Param(10.0, "min", 5, 15, Kind.PRACTICE, "yeast left to foam")
@@ -65,6 +66,11 @@ def bloom_test(minutes_to_foam: float | None) -> BloomTest:
     return BloomTest(activity, FOAM_SD_LOG, text)
 
 
+def wants_bloom(dough: Dough) -> bool:
+    """True for a dough whose yeast is woken in warm liquid before it meets the flour."""
+    return any(p.ingredient.id == "yeast_active" for p in dough.portions)
+
+
 def bloom_text(dough: Dough, liquid_c: float | None = None) -> str:
     """Sentence on the bloom that this dough's yeast wants; empty for one that wants none.
 
@@ -73,7 +79,7 @@ def bloom_text(dough: Dough, liquid_c: float | None = None) -> str:
     ids = {p.ingredient.id for p in dough.portions if p.ingredient.is_yeast}
     if not ids:
         return ""
-    if "yeast_active" in ids:
+    if wants_bloom(dough):
         return (
             f"Bloom it: part of the liquid at {BLOOM_C[0]:.0f} to {BLOOM_C[1]:.0f} C, a pinch of sugar, "
             f"{BLOOM_MIN:.0f} min, until it "
@@ -126,6 +132,7 @@ TESTS = {
         "A lump stretches thin without tearing.",
     ),
     "no_knead": ("No dry flour is left.", "It looks shaggy; time does the rest."),
+    "pressed": ("It is in one piece and nearly smooth; more work only tightens it.",),
     "none": ("It just holds together. Do not work it more.",),
 }
 
@@ -137,6 +144,9 @@ def kneading_guide(method: str, minutes: float, strength: str) -> tuple[tuple[Gu
     if method == "no_knead":
         folds = GuideStep("Cover. With wet hands fold it over itself four times after 30 and 60 min.")
         return (GuideStep("Stir with a spoon until no dry flour is left.", 3.0), folds), TESTS["no_knead"]
+    if method == "hand" and minutes <= PRESSED_MIN:
+        press = GuideStep("Press it together until it is smooth, then stop.", minutes)
+        return (GuideStep("Mix until no dry flour is left.", 2.0), press), TESTS["pressed"]
     if method == "hand":
         rest = GuideStep("Cover and let it rest: the flour drinks, the kneading gets shorter.", 5.0)
         short = strength in ("wet_unkneaded", "wholemeal")

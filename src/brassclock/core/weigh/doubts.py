@@ -8,6 +8,7 @@ from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
 from brassclock.core.weigh.lines import SheetLine
 
+WATERY = 0.8  # judgement: of its mass; a liquid that is taken for water by the cup
 BELIEVABLE_WATER = (0.30, 1.30)  # of the flour: batters above, crackers below
 _MEMORY = "upper end of household formulas, from memory"
 MOST_OF_FLOUR = {  # by ingredient id; more than this of the flour is questioned
@@ -28,17 +29,25 @@ LEFT_FRAC = Param(0.04, "1", 0.02, 0.08, Kind.JUDGEMENT, "of the dough over: the
 def volume_confusion(lines: Sequence[SheetLine], dough: Dough) -> list[tuple[str, str]]:
     """The cup ratio of liquid to flour taken for hydration, when both were typed in volumes."""
     flour = [x for x in lines if x.ingredient.flour_frac >= 0.9 and "cup" in x.basis]
-    water = [x for x in lines if x.ingredient.id == "water" and "cup" in x.basis]
+    water = [
+        x for x in lines if x.ingredient.group == "liquid" and x.ingredient.water_frac >= WATERY and "cup" in x.basis
+    ]
     if not flour or not water or dough.hydration_frac is None:
         return []
     volume_ratio = sum(x.mass_g / x.ingredient.cup_g for x in water) / sum(x.mass_g / x.ingredient.cup_g for x in flour)
     if abs(volume_ratio - dough.hydration_frac) < 0.15:
         return []
     text = (
-        f"Cups of water over cups of flour is {volume_ratio:.0%}; by weight it is {dough.hydration_frac:.0%}. "
+        f"Cups of {_named(water)} over cups of flour is {volume_ratio:.0%}; "
+        f"by weight it is {dough.hydration_frac:.0%}. "
         "Hydration goes by weight."
     )
     return [("volume_ratio", text)]
+
+
+def _named(liquids: Sequence[SheetLine]) -> str:
+    """Names of the liquids, as water and milk."""
+    return " and ".join(dict.fromkeys(x.ingredient.name.split(",")[0].lower() for x in liquids))
 
 
 def cups_as_grams(dough: Dough) -> list[tuple[str, str]]:

@@ -17,6 +17,11 @@ FEELS = (  # judgement: upper edge of effective hydration
     (0.76, "sticky", "Sticks to the hand; wet hands or folds instead of flour."),
     (0.95, "slack", "Too wet to knead: stir, fold, flour it at shaping."),
 )
+SET_BY = "set by hand so that what cooks commonly say of fifteen doughs holds for fourteen"
+# fat makes a dough give at less water, milk solids keep it off the hand at more: shifts of the edges of firm and soft
+SOFTER_PER_FAT = Param(0.8, "-", 0.4, 1.2, Kind.JUDGEMENT, SET_BY)
+MOST_SOFTER = Param(0.05, "-", 0.03, 0.08, Kind.JUDGEMENT, SET_BY)
+CLEANER_BY_MILK = Param(0.05, "-", 0.03, 0.08, Kind.JUDGEMENT, SET_BY)
 POURABLE = ("pourable", "A batter: it is spooned or poured, not shaped.")
 MOST_ADDED_FRAC = Param(
     0.03, "-", 0.02, 0.06, Kind.PRACTICE, "of the flour: beyond that the formula, not the hand, is wrong"
@@ -49,10 +54,26 @@ def feel_of(dough: Dough) -> Feel | None:
     effective = dough.effective_hydration_frac
     if effective is None:
         return None
+    shifts = {
+        "firm": -min(SOFTER_PER_FAT * _fat_frac(dough), MOST_SOFTER),
+        "soft": CLEANER_BY_MILK * _milk_share(dough),
+    }
     for edge, word, means in FEELS:
-        if effective < edge:
+        if effective < edge + shifts.get(word, 0.0):
             return Feel(word, means, effective)
     return Feel(*POURABLE, effective)
+
+
+def _fat_frac(dough: Dough) -> float:
+    """Fat over flour."""
+    return sum(p.mass_g * p.ingredient.fat_frac for p in dough.portions) / dough.flour_g
+
+
+def _milk_share(dough: Dough) -> float:
+    """Share of the water that comes with milk, yoghurt or cheese."""
+    water = {p.ingredient.id: p.mass_g * p.ingredient.counted_water_frac for p in dough.portions}
+    milk = sum(water[p.ingredient.id] for p in dough.portions if "milk" in p.ingredient.allergens)
+    return milk / sum(water.values()) if sum(water.values()) else 0.0
 
 
 def handful(feel: str, dough: Dough, added_flour_g: float = 0.0, added_water_g: float = 0.0) -> Handful:

@@ -23,6 +23,7 @@ from brassclock.core.weigh.feel import Feel, feel_of
 from brassclock.core.weigh.leavens import Equivalent, LeavenPart, equivalents, leaven_parts
 from brassclock.core.weigh.lines import Kit, SheetLine, TypedLine, read_lines
 from brassclock.core.weigh.scaling import Scaling, WholePieces, scale_factor, weighable_g, whole_pieces
+from brassclock.core.weigh.self_raising import FlourSwap, flour_swaps
 from brassclock.core.weigh.soda import SodaBalance, soda_balance
 from brassclock.core.weigh.why import hydration_spread, whys
 
@@ -92,6 +93,7 @@ class WeighSheet:
     feel: Feel | None
     leavens: tuple[LeavenPart, ...]
     swaps: dict[str, tuple[Equivalent, ...]]
+    flour_swaps: tuple[FlourSwap, ...]
     whole: tuple[WholePieces, ...]
     filling: Filling | None
 
@@ -240,6 +242,7 @@ def weigh(
         feel_of(dough),
         leaven_parts(dough, kit.powder),
         equivalents(dough),
+        flour_swaps(dough, kit.powder),
         whole_pieces(lines),
         stuffed,
     )

@@ -15,10 +15,11 @@ MAX_LINES = 60
 
 @dataclass(frozen=True)
 class Kit:
-    """Measures of a kitchen: its ingredients, metric or US cups, its own cup of flour, its scale, its powder."""
+    """Measures of a kitchen: its ingredients, its cups and spoons where they are no US ones [mL], its own cup of flour,
+    its scale, its powder."""
 
     rows: Mapping[str, Ingredient] = field(default_factory=table)
-    metric: bool = False
+    own_ml: Mapping[str, float] = field(default_factory=dict)
     flour_cup: str | float | None = None
     scale_step_g: float = 0.1
     powder: str = "double"
@@ -85,7 +86,7 @@ def read_lines(lines: Sequence[TypedLine], kit: Kit | None = None) -> list[Sheet
         try:
             amount = parse_amount(line.amount)
             if ingredient is not None:
-                got = measures.grams(ingredient, amount, kit.basis_for(ingredient, basis), kit.metric)
+                got = measures.grams(ingredient, amount, kit.basis_for(ingredient, basis), kit.own_ml)
                 read.append(
                     SheetLine(ingredient, line.amount.strip(), got.mass_g, got.low_g, got.high_g, got.basis, None)
                 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from brassclock.core.evidence import Kind, Param
@@ -25,7 +26,7 @@ class Grams:
 
 
 def cup_mass_g(ingredient: Ingredient, basis: str | float | None) -> tuple[float, float, float, str]:
-    """(low, usual, high) grams of one US cup, and the basis in words."""
+    """(low, usual, high) grams of one US cup, and the basis in words; of the cook's own cup where that was weighed."""
     if isinstance(basis, int | float):
         spread = OWN_CUP_SPREAD_FRAC
         return basis * (1 - spread), float(basis), basis * (1 + spread), f"your cup, {basis:g} g"
@@ -35,25 +36,33 @@ def cup_mass_g(ingredient: Ingredient, basis: str | float | None) -> tuple[float
     return ingredient.cup_low_g, ingredient.cup_g, ingredient.cup_high_g, f"cup, {ingredient.cup_g:g} g"
 
 
-def grams(ingredient: Ingredient, amount: Amount, basis: str | float | None = None, metric: bool = False) -> Grams:
-    """Grams of `amount` of an ingredient.
+def grams(
+    ingredient: Ingredient,
+    amount: Amount,
+    basis: str | float | None = None,
+    own_ml: Mapping[str, float] | None = None,
+) -> Grams:
+    """Grams of `amount` of an ingredient; `own_ml` are the kitchen's cups and spoons where they are not US ones [mL].
 
     Spoons use the table's spoon weights unless the cook's own cup is the basis. Raises Unreadable
     when the ingredient is not counted in pieces, packets or pinches.
     """
-    low, mid, high = amount.size(metric)
+    low, mid, high = amount.size(own_ml)
     if amount.dimension == "mass":
         return Grams(mid, low, high, "by weight")
     if amount.dimension == "count":
         return _counted(ingredient, amount, low, mid, high)
     cup_low, cup, cup_high, words = cup_mass_g(ingredient, basis)
-    cup_ml = unit_size("cup")
+    weighed = isinstance(basis, int | float)  # the cup that was weighed is the kitchen's own
+    cup_ml = unit_size("cup", own_ml if weighed else None)
     spoon_g = {"tbsp": ingredient.tbsp_g, "tsp": ingredient.tsp_g}.get(amount.unit, 0.0)
     if spoon_g and basis is None:
         us_ml = unit_size(amount.unit)
         cup, words = spoon_g / us_ml * cup_ml, f"{amount.unit}, {spoon_g:g} g"
         ratio = cup / ingredient.cup_g if ingredient.cup_g else 1.0
         cup_low, cup_high = cup_low * ratio, cup_high * ratio
+    if own_ml and amount.unit in own_ml and not weighed:
+        words = f"{words.split(',')[0]} of {own_ml[amount.unit]:g} ml, {own_ml[amount.unit] / cup_ml * cup:.4g} g"
     return Grams(mid / cup_ml * cup, low / cup_ml * cup_low, high / cup_ml * cup_high, words)
 
 

@@ -10,6 +10,7 @@ from brassclock.core.errors import invalid
 from brassclock.core.matter.air import pressure_at_altitude_pa
 from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.terms import PieceShape, Powder, SpoonSystem
+from brassclock.core.units import METRIC_SPOONS_ML
 from brassclock.core.weigh.formula import PieceWish, WeighSheet, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import Kit, TypedLine
@@ -122,7 +123,9 @@ def sheet_of(q: WeighRequest, kit: Kit) -> WeighSheet:
 
 
 def run_weigh(q: WeighRequest) -> dict[str, Any]:
-    return weigh_out(sheet_of(q, Kit(metric=q.units == "metric", powder=q.powder))).model_dump()
+    return weigh_out(
+        sheet_of(q, Kit(own_ml=METRIC_SPOONS_ML if q.units == "metric" else {}, powder=q.powder))
+    ).model_dump()
 
 
 def run_soda(q: SodaRequest) -> dict[str, Any]:

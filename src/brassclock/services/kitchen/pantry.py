@@ -10,6 +10,7 @@ from sqlmodel import Session
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.matter.own import OwnIngredient, made, own_starter, pantry
+from brassclock.core.units import METRIC_SPOONS_ML
 from brassclock.core.weigh.lines import Kit
 from brassclock.services.app import App, NotFound
 from brassclock.services.schemas.kitchen import BagRead, BagUpdate, IngredientRead, OwnIngredientCreate
@@ -40,7 +41,9 @@ def kit_of(kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Kit:
     """Measures of a kitchen."""
     told = kitchen.flour_basis
     basis: str | float | None = float(told) if told and re.fullmatch(r"[0-9]+(\.[0-9]*)?", told) else told
-    return Kit(pantry(own), kitchen.spoons == "metric", basis, kitchen.scale_step_g, kitchen.powder)
+    own_ml = dict(METRIC_SPOONS_ML) if kitchen.spoons == "metric" else {}
+    own_ml |= {unit: ml for unit in METRIC_SPOONS_ML if (ml := getattr(kitchen, f"{unit}_ml")) is not None}
+    return Kit(pantry(own), own_ml, basis, kitchen.scale_step_g, kitchen.powder)
 
 
 def ingredient_out(row: Ingredient, *, own: bool) -> IngredientRead:

@@ -114,17 +114,24 @@ MOVES_PLANS = {
     "places": "a place of the kitchen is another",
     "flour_basis": "the cup is filled otherwise",
     "spoons": "the spoons are others",
+    "cup_ml": "the cup is another",
+    "tbsp_ml": "the spoons are others",
+    "tsp_ml": "the spoons are others",
     "powder": "the baking powder is another",
     "cooks": "there are other hands",
     "shelf_l": "the cold shelf is another",
 }
 
 
+CLEARABLE = {"flour_basis", "cup_ml", "tbsp_ml", "tsp_ml"}  # of these an empty one is the usual
+
+
 def change_kitchen(app: App, kitchen_id: int, change: KitchenUpdate) -> KitchenRead:
     """Change any part of a kitchen; what that moves in its plans is told with its reason."""
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
-        moving = [why for name, why in MOVES_PLANS.items() if getattr(change, name) is not None]
+        cleared = {n for n in CLEARABLE & change.model_fields_set if getattr(change, n) is None}
+        moving = [why for n, why in MOVES_PLANS.items() if n in cleared or getattr(change, n) is not None]
         with recording_plan_change(app, session, kitchen_id, moving[0]) if moving else nullcontext():
             for name in change.model_fields_set:
                 value = getattr(change, name)
@@ -132,7 +139,7 @@ def change_kitchen(app: App, kitchen_id: int, change: KitchenUpdate) -> KitchenR
                     _set_places(kitchen, value)
                 elif name == "hour_c" and value is not None:
                     kitchen.hourly_c = [value.get(hour, c) for hour, c in enumerate(kitchen.hourly_c)]
-                elif value is not None:
+                elif value is not None or name in cleared:
                     setattr(kitchen, name, value)
         return kitchen_out(session, kitchen, app.now(session, kitchen))
 

@@ -17,6 +17,7 @@ from brassclock.core.rise.safety import Safety
 from brassclock.core.time import hours_between, later
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.model import Risen
+from brassclock.services.rise.both import soda_beside_yeast
 from brassclock.services.rise.spec import seed_of
 from brassclock.services.rise.why import stage_whys
 from brassclock.services.schemas.base import BandedAt
@@ -167,6 +168,7 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> Rise
             for w in found.worth
             if w.narrows_min >= WORTH_SAYING_MIN
         ],
+        soda="" if coarse else soda_beside_yeast(r, work),
         warm=yeast_course.course_stepper.ready,
         cautions=caution_out(seen.cautions),
         why=why_out({**whys, "ready": whys["ball proof" if "ball" in r.done() else "bulk"]} if whys else {}),

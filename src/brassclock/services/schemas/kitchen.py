@@ -152,6 +152,9 @@ class KitchenUpdate(Strict):
     fridge_c: Annotated[float, within(-2, 12, "C")] | None = None
     flour_basis: Annotated[str, AfterValidator(_basis)] | None = None
     spoons: SpoonSystem | None = None
+    cup_ml: Annotated[float, within(50, 600, "ml")] | None = None
+    tbsp_ml: Annotated[float, within(5, 40, "ml")] | None = None
+    tsp_ml: Annotated[float, within(1, 15, "ml")] | None = None
     scale_step_g: Annotated[float, within(0.01, 5, "g")] | None = None
     powder: Powder | None = None
     places: dict[str, PlaceUpdate] | None = None
@@ -207,6 +210,9 @@ class KitchenRead(Shape):
     tap_c: float
     flour_basis: str | None
     spoons: str
+    cup_ml: float | None
+    tbsp_ml: float | None
+    tsp_ml: float | None
     scale_step_g: float
     powder: str
     friction: dict[str, list[float]]

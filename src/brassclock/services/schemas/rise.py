@@ -205,6 +205,7 @@ class RiseRead(Shape):
     jar: list[JarMark]
     starter: str | None
     worth: list[WorthRead]
+    soda: str  # of a yeasted dough with soda or powder: what that still lifts
     warm: bool
     cautions: list[CautionRead]
     why: dict[str, WhyRead]

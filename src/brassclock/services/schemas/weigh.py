@@ -144,6 +144,16 @@ class SwapRead(Shape):
     advice: str
 
 
+class FlourSwapRead(Shape):
+    """Self-raising flour for plain flour and powder, or back: grams of each then, and the gas before and then [mL per
+    100 g flour]."""
+
+    text: str
+    grams: dict[str, float]
+    gas_ml: float
+    gas_then_ml: float
+
+
 class FeelRead(Shape):
     word: str
     means: str
@@ -174,6 +184,7 @@ class WeighRead(Shape):
     soda: SodaRead | None
     leavens: list[LeavenRead]
     swaps: dict[str, list[SwapRead]]
+    flour_swaps: list[FlourSwapRead]
     filling: FillingRead | None
     contradictions: list[CautionRead]
     measurable: list[dict[str, Any]]

@@ -111,7 +111,7 @@ def _amount_g(r: BakeSnapshot, ingredient: str, amount: str, pointer: str) -> fl
     if row is None:
         raise invalid(f"{pointer}/ingredient", f"“{ingredient[:40]}” is not a known ingredient.")
     try:
-        return measures.grams(row, parse_amount(amount), kit.basis_for(row, None), kit.metric).mass_g
+        return measures.grams(row, parse_amount(amount), kit.basis_for(row, None), kit.own_ml).mass_g
     except Unreadable as fault:
         raise invalid(f"{pointer}/amount", str(fault)) from None
 

@@ -8,6 +8,8 @@ from typing import Any
 
 from brassclock.core.errors import InvalidInput
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.mix.guide import wants_bloom
+from brassclock.core.rise.chemical.handling import PRESS_MIN, REST_H, STIR_MIN, Handling, handling
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -15,9 +17,13 @@ from brassclock.services.rise.spec import has_ferment
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.tables import Bake, Kitchen
 
-AT_RISE, NONE = {"bulk_end": "rise", "ball_end": "rise"}, {"bulk_end": "skip", "ball_end": "skip"}
-KNEADED: dict[str, Any] = {"strength": "kneaded", "knead": "hand", "knead_min": 8.0, **AT_RISE}
-STIRRED: dict[str, Any] = {"strength": "wet_unkneaded", "knead": "none", "knead_min": 2.0, **NONE}
+KNEADED: dict[str, Any] = {
+    "strength": "kneaded",
+    "knead": "hand",
+    "knead_min": 8.0,
+    "bulk_end": "rise",
+    "ball_end": "rise",
+}  # a dough from nothing
 
 
 def scale_leaven(r: BakeSnapshot, factor: float) -> None:
@@ -36,21 +42,33 @@ def scale_leaven(r: BakeSnapshot, factor: float) -> None:
 
 
 def suit_leaven(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> None:
-    """A bake from nothing is handled as its leaven wants it, unless the cook set its handling: soda and powder without
-    yeast are stirred, shaped and cooked at once; with yeast or a starter it is kneaded and rises."""
-    if bake.method != "blank":
-        return
+    """A bake whose lines changed is bloomed where its yeast wants that; one from nothing is handled as its leaven,
+    acid and water want it, unless the cook set its handling: with yeast or a starter it is kneaded and rises."""
     try:
         sheet = sheet_of(bake, kitchen, own)
     except InvalidInput:
         return
-    chemical = any(p.ingredient.is_other_leaven for p in sheet.dough.portions) and not has_ferment(sheet.dough)
-    have = {name: getattr(bake, name) for name in KNEADED}
-    if chemical and have == KNEADED:
-        found = STIRRED
-    elif not chemical and have == STIRRED:
-        found = KNEADED
-    else:
+    bake.bloomed = wants_bloom(sheet.dough)
+    if bake.method != "blank":
         return
-    for name, value in found.items():
+    have = {name: getattr(bake, name) for name in KNEADED}
+    if have != KNEADED and not (have["bulk_end"] == "skip" and _suits_gas(have, bake.ball_h)):
+        return
+    chemical = any(p.ingredient.is_other_leaven for p in sheet.dough.portions) and not has_ferment(sheet.dough)
+    found = handling(sheet.dough, kitchen.powder) if chemical else None
+    for name, value in (KNEADED if found is None else _settings(found)).items():
         setattr(bake, name, value)
+
+
+def _settings(found: Handling) -> dict[str, Any]:
+    """Settings of a bake handled so: never left in one piece, and rested in balls or not at all."""
+    rests = {"ball_end": "time", "ball_h": found.rest_h} if found.rest_h else {"ball_end": "skip"}
+    mixed = {"strength": found.strength, "knead": found.knead, "knead_min": found.knead_min}
+    return {**mixed, "bulk_end": "skip", **rests}
+
+
+def _suits_gas(have: Mapping[str, Any], ball_h: float | None) -> bool:
+    """True if settings are some that a dough of soda or powder was given by itself."""
+    ways = (("wet_unkneaded", "none", float(STIR_MIN)), ("kneaded", "hand", float(PRESS_MIN)))
+    mixed = (have["strength"], have["knead"], have["knead_min"]) in ways
+    return mixed and (have["ball_end"] == "skip" or (have["ball_end"] == "time" and ball_h == float(REST_H)))

@@ -15,6 +15,7 @@ from brassclock.services.schemas.weigh import (
     CureRead,
     FeelRead,
     FillingRead,
+    FlourSwapRead,
     FormulaLineRead,
     LeavenRead,
     SodaRead,
@@ -102,6 +103,10 @@ def weigh_out(sheet: WeighSheet) -> WeighRead:
             k: [SwapRead(ingredient=e.ingredient, name=e.name, grams=e.mass_g, advice=e.advice) for e in swaps]
             for k, swaps in sheet.swaps.items()
         },
+        flour_swaps=[
+            FlourSwapRead(text=x.text, grams=dict(x.grams), gas_ml=x.gas_ml, gas_then_ml=x.gas_then_ml)
+            for x in sheet.flour_swaps
+        ],
         filling=filling_out(sheet.filling),
         contradictions=[CautionRead(code=c, text=t) for c, t in sheet.contradictions],
         measurable=[

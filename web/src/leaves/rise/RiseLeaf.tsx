@@ -151,6 +151,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
       {open && !mixed && <OthersStill bake={bake} />}
       <StandsStill bake={bake} rise={rise} />
       <JarStill bake={bake} />
+      {rise.soda && <p>{rise.soda}</p>}
       <Cautions items={rise.cautions} />
     </>
   );

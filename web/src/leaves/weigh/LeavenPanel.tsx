@@ -80,6 +80,14 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
           </li>
         ))}
       </ul>
+      {sheet?.flour_swaps.map((s) => (
+        <p key={s.text}>
+          {s.text}; gas {s.gas_then_ml.toFixed(0)} ml for {s.gas_ml.toFixed(0)} of 100 g flour.{" "}
+          <Button data-kind="bare" onPress={() => formula.weighTo(s.grams)}>
+            swap
+          </Button>
+        </p>
+      ))}
       <Dose
         bake={bake}
         formula={formula}

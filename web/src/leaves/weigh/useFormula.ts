@@ -129,6 +129,23 @@ export function useFormula(bake: Bake) {
       put(
         lines.map((l) => (l.ingredient === from ? { ...l, ingredient: to, amount: gramsText(grams), basis: null } : l)),
       ),
+    /** Make several ingredients weigh so much in all: none at zero, a new line where there is none. */
+    weighTo: (grams: Record<string, number>) => {
+      const kept = lines.filter(
+        (l, i) =>
+          !(l.ingredient in grams) ||
+          (grams[l.ingredient]! > 0 && lines.findIndex((x) => x.ingredient === l.ingredient) === i),
+      );
+      const there = new Set(kept.map((l) => l.ingredient));
+      put([
+        ...kept.map((l) =>
+          l.ingredient in grams ? { ...l, amount: gramsText(grams[l.ingredient]!), basis: null } : l,
+        ),
+        ...Object.entries(grams)
+          .filter(([ingredient, g]) => g > 0 && !there.has(ingredient))
+          .map(([ingredient, g]) => ({ ingredient, amount: gramsText(g), basis: null, part: "" })),
+      ]);
+    },
     /** The server wrote the lines anew (scaled): show those. */
     renewed: () => {
       setPast([...past.slice(-MOST_UNDO + 1), [...lines]]);

@@ -17,6 +17,7 @@ import { typedTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { SOURCES } from "../../words/heat";
 import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
+import { OwnMeasures } from "./OwnMeasures";
 import { Alarms } from "./Alarms";
 import { Hours } from "./Hours";
 import { Leavens } from "./Leavens";
@@ -182,6 +183,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
             ]}
             onChange={(spoons) => change.mutate({ spoons })}
           />
+          <OwnMeasures kitchen={k} fault={fault} onChange={(own) => change.mutate(own)} />
           <Choice
             label="The scale shows"
             value={String(k.scale_step_g)}
