@@ -168,6 +168,43 @@ def test_a_soda_dough_from_nothing_is_stirred_shaped_and_cooked_at_once(
     assert (own["settings"]["knead"], own["settings"]["knead_min"]) == ("hand", 4)  # a cook's own handling stays
 
 
+@pytest.mark.parametrize(
+    ("amounts", "knead", "rests"),
+    [
+        ({"plain_flour": "400 g", "water": "220 g", "baking_powder": "8 g"}, ("hand", 3), True),
+        ({"self_raising": "300 g", "yoghurt_whole": "250 g"}, ("hand", 3), True),
+        ({"plain_flour": "400 g", "buttermilk": "335 g", "baking_soda": "6 g"}, ("none", 2), False),
+        ({"plain_flour": "400 g", "buttermilk": "220 g", "baking_soda": "6 g"}, ("hand", 3), True),
+        ({"plain_flour": "400 g", "water": "420 g", "baking_powder": "8 g"}, ("none", 2), True),
+    ],
+)
+def test_leaven_acid_and_water_decide_how_it_is_handled(
+    client: FlaskClient, kitchen: dict[str, Any], amounts: dict[str, str], knead: tuple[str, int], rests: bool
+) -> None:
+    """Common practice: soda and much buttermilk are stirred and cooked at once; powder, or little liquid, is pressed
+    together and rests a little. Nobody kneads either for eight minutes."""
+    lines = [{"ingredient": k, "amount": a, "basis": None, "part": ""} for k, a in amounts.items()]
+    s = made(client, kitchen, "blank", "in 5 h", lines=lines, count=6, diameter_cm=14)["settings"]
+    assert (s["knead"], s["knead_min"]) == knead and s["bulk_end"] == "skip"
+    assert (s["ball_end"] == "time") is rests
+
+
+def test_yeast_that_is_bloomed_is_so_by_itself_and_soda_beside_yeast_is_told(
+    client: FlaskClient, kitchen: dict[str, Any]
+) -> None:
+    lines = [
+        {"ingredient": k, "amount": a, "basis": None, "part": ""}
+        for k, a in {"plain_flour": "400 g", "water": "240 g", "yeast_active": "4 g"}.items()
+    ]
+    bake = made(client, kitchen, "blank", "in 9 h", lines=lines)
+    assert bake["settings"]["bloomed"] and "Bloom it" in bake["mix"]["bloom"] and bake["rise"]["soda"] == ""
+    own = client.patch(f"/api/bakes/{bake['id']}", json={"bloomed": False}).json
+    assert not own["settings"]["bloomed"]  # until the lines are others
+    soda = [*lines, {"ingredient": "baking_soda", "amount": "3 g", "basis": None, "part": ""}]
+    both = client.patch(f"/api/bakes/{bake['id']}", json={"lines": soda}).json
+    assert re.search(r"\d+ %|\d+%", both["rise"]["soda"]) and both["rise"]["windows"]
+
+
 def test_the_rise_begins_at_what_went_in_the_bowl(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     """Iced water lands the dough under the wish: its windows come later, and the warm wish is not believed."""
     wished = made(client, kitchen, "hatch-pita", "in 20 h")

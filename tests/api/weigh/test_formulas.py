@@ -251,3 +251,28 @@ def test_late_guests_are_answered_and_a_stay_elsewhere_is_followed(
     assert gone["settings"]["spells"] == []
     assert client.delete(f"{at}/spells").status_code == 404
     assert client.post(f"{at}/spells", json={"temp_c": 400, "minutes": 30}).status_code == 422
+
+
+def test_a_kitchen_s_own_cup_and_spoons_are_set_and_taken_back(
+    client: FlaskClient, kitchen: dict[str, Any], bake: dict[str, Any]
+) -> None:
+    """By hand: a cup of 200 ml holds 200 g of water; taken back it is a US cup again."""
+    url, home = f"/api/bakes/{bake['id']}", f"/api/kitchens/{kitchen['id']}"
+    lines = [
+        {"ingredient": k, "amount": a, "basis": None, "part": ""}
+        for k, a in {"plain_flour": "500 g", "water": "1 cup", "yeast_instant": "1 tsp"}.items()
+    ]
+    assert client.patch(url, json={"lines": lines}).status_code == 200
+    for cup_ml, water_g in ((200, 200.0), (None, 236.6)):
+        assert client.patch(home, json={"cup_ml": cup_ml}).json["cup_ml"] == cup_ml
+        assert client.get(url).json["weigh"]["lines"][1]["grams"] == pytest.approx(water_g, abs=0.1)
+    assert client.patch(home, json={"flour_basis": "140"}).json["flour_basis"] == "140"
+    assert client.patch(home, json={"flour_basis": None}).json["flour_basis"] is None
+    refused = client.patch(home, json={"cup_ml": 5})
+    assert refused.status_code == 422 and "50" in refused.json["errors"][0]["detail"]
+
+
+def test_a_temperature_said_with_a_line_goes_to_the_bowl(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    text = "500 g plain flour\n300 g water at 104 F\n5 g instant yeast"
+    made = client.post(f"/api/kitchens/{kitchen['id']}/import", json={"text": text, "serve": "in 9 h"}).json
+    assert client.get(f"/api/bakes/{made['bake_id']}").json["settings"]["part_temps"] == {"water": 40.0}

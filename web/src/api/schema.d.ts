@@ -2490,6 +2490,11 @@ export interface components {
             purpose?: ("fry" | "brush" | "dust" | "bowl" | "serve") | null;
             /** Raw */
             raw: string;
+            /**
+             * Temp C
+             * @default null
+             */
+            temp_c?: number | null;
         };
         /** EntryRead */
         EntryRead: {

@@ -42,6 +42,12 @@ ASSUMED = ("yeast_instant", "yeast_active")
 _PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
 _VAGUE = re.compile(r"\b(?:a little|a bit of|some)\b", re.IGNORECASE)
 _NO_MEASURE = re.compile(r"(splash|drizzle|glug|handful|knob|lick|smidgen)(?:e?s)?(?: of)? (\S.*)", re.IGNORECASE)
+_AT_HEAT = re.compile(  # "at 30 C", "warmed to 105 F", "40 degrees C"; a bare "40 c" may be cups
+    r",?\s*\(?(?:(?:\b(?:at|of|to|about|warmed to|heated to|cooled to)\s+)+(\d{1,3}(?:[.,]\d)?)\s*(?:°|degrees?)?|"
+    r"\b(\d{1,3}(?:[.,]\d)?)\s*(?:°|degrees?))\s*(c|f|celsius|fahrenheit)\b\)?",
+    re.IGNORECASE,
+)
+COLDEST_C, HOTTEST_C = -20.0, 100.0  # of what goes in a bowl
 _SEASONING = re.compile(r"\b(?:to taste|as needed|as required|q\.?s\.?)\b", re.IGNORECASE)
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
@@ -77,6 +83,7 @@ class EntryLine:
     near: tuple[str, ...] = ()
     note: str = ""
     purpose: str = ""  # a key of PURPOSES; empty for what goes into the dough
+    temp_c: float | None = None  # at which it goes in [C], where that is said
 
     @property
     def read(self) -> bool:
@@ -143,6 +150,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     basis = next((b for word, b in _BASIS.items() if re.search(rf"\b{word}\b", text.lower())), None)
     text, purpose, note = purpose_of(_SEASONING.sub("", text))
     loose = _NEARLY.search(text)
+    text, temp_c, wrong = _at_heat(text)
     text = _in_figures(text)
     bracket = _BRACKET.search(text) or _ABOUT.search(text)
     bare = _ABOUT.sub("", _BRACKET.sub(" ", text)).strip(" ,")
@@ -155,7 +163,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     if loosely:
         amount, words = None, loosely[2]
         ingredient, near = ingredient_of(words, rows)
-    faults = []
+    faults = [wrong] if wrong else []
     both = things(words, rows)
     if both:
         ingredient, near = None, both
@@ -184,8 +192,21 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     if amount is not None and not faults and not note:
         note = _range_note(amount)
     return EntryLine(
-        raw.strip(), ingredient, amount, basis if volume else None, tuple(faults), tuple(near), note, purpose
+        raw.strip(), ingredient, amount, basis if volume else None, tuple(faults), tuple(near), note, purpose, temp_c
     )
+
+
+def _at_heat(text: str) -> tuple[str, float | None, str]:
+    """(the line without its temperature, that [C], the fault of one that cannot be)."""
+    said = _AT_HEAT.search(text)
+    if said is None:
+        return text, None, ""
+    degrees = float((said[1] or said[2]).replace(",", "."))
+    temp_c = (degrees - 32) / 1.8 if said[3].lower().startswith("f") else degrees
+    rest = (text[: said.start()] + text[said.end() :]).strip(" ,")
+    if not COLDEST_C <= temp_c <= HOTTEST_C:
+        return rest, None, f"{said[0].strip(' ,')} is no temperature for a bowl. Give one up to {HOTTEST_C:.0f} C."
+    return rest, round(temp_c, 1), ""
 
 
 def _in_figures(text: str) -> str:

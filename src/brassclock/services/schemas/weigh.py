@@ -208,6 +208,7 @@ class EntryLineRead(Shape):
     near: list[str]
     note: str
     purpose: Purpose | None = None  # beside the dough: what for; null for what goes into it
+    temp_c: float | None = None  # at which it goes in, where that is said
 
 
 class EntryRead(Shape):

@@ -99,6 +99,7 @@ def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
                 near=list(x.near),
                 note=x.note,
                 purpose=x.purpose or None,
+                temp_c=x.temp_c,
             )
             for x in found
         ]

@@ -289,6 +289,7 @@ def _from_lines(
             for x in found
             if x.read and not x.purpose
         ]
+        bake.part_temps = {x.ingredient: x.temp_c for x in found if x.read and x.ingredient and x.temp_c is not None}
         bake.unread = [x.raw for x in found if not x.read]
         beside = [f"Beside the dough: {x.raw}." for x in found if x.read and x.purpose]
         bake.note = _note("\n".join([*beside, *steps]))

@@ -6,8 +6,10 @@ import { type Bake, type Schemas } from "../../api/client";
 import { readList } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
+import { useWords } from "../../frame/units";
 import { Sheet } from "../../controls/Sheet";
 import type { Formula, Line } from "./useFormula";
+import { temp, tempUnit } from "../../words/format";
 
 const Box = styled(TextField)`
   display: grid;
@@ -65,6 +67,7 @@ export function EntrySheet({
   open: boolean;
   onClose: () => void;
 }) {
+  const units = useWords();
   const [text, setText] = useState("");
   const read = useMutation({ mutationFn: (t: string) => readList(bake.kitchen_id, t) });
   const lines = text.trim() ? (read.data?.lines ?? []) : [];
@@ -81,6 +84,9 @@ export function EntrySheet({
       const said = beside.map((l) => `Beside the dough: ${l.raw}.`).join("\n");
       formula.change.mutate({ note: [bake.settings.note, said].filter(Boolean).join("\n") });
     }
+    const warm = good.filter((l) => l.temp_c != null).map((l) => [l.ingredient!, l.temp_c!] as const);
+    if (warm.length > 0)
+      formula.change.mutate({ part_temps: { ...bake.settings.part_temps, ...Object.fromEntries(warm) } });
     if (bad.length > 0) formula.change.mutate({ unread: [...bake.settings.unread, ...bad.map((l) => l.raw)] });
     setText("");
     onClose();
@@ -100,6 +106,7 @@ export function EntrySheet({
               {l.faults.length ? l.raw : `${l.amount ?? ""} ${l.ingredient!.replace(/_/g, " ")}`.trim()}
               {l.purpose ? `, ${BESIDE[l.purpose]}: beside the dough` : ""}
               {l.basis ? `, ${l.basis}` : ""}
+              {l.temp_c != null && !l.purpose ? `, at ${temp(l.temp_c, units)} ${tempUnit(units)}` : ""}
             </span>
             {[...l.faults, ...(l.note ? [l.note] : [])].map((f) => (
               <span className="fault" key={f}>
