@@ -177,6 +177,10 @@ _HOURS |= {"minute": 1 / 60, "minutes": 1 / 60, "day": 24.0, "days": 24.0, "nigh
 _LENGTH = r"(\d+(?:\.\d+)?) ?(hours?|hrs?|h|minutes?|mins?|m|days?|nights?)?"
 NAMED_H = {"overnight": (8.0, 14.0), "over night": (8.0, 14.0), "1 night": (8.0, 14.0), "2 nights": (32.0, 40.0)}
 NONE = ("skip", "none", "no", "not at all", "straight away", "at once", "right away", "0", "0 h", "0 min")
+FROM_COLD = re.compile(  # the stage ends as the dough comes out of the cold
+    r"(?:until |when |as )?(?:it comes |they come |straight |cold )?(?:out|from|out of)(?: of)? "
+    r"(?:the )?(?:fridge|cold|cellar)"
+)
 _TAIL = re.compile(
     r"\b(out|in the fridge|on the bench|in the cold|at room temperature|more or less|about|for|some|around)\b"
 )
@@ -187,11 +191,13 @@ def span_h(text: str) -> tuple[float, float] | None:
 
     >>> span_h("half an hour"), span_h("16 to 24 h"), span_h("an hour and a half")
     ((0.5, 0.5), (16.0, 24.0), (1.5, 1.5))
-    >>> span_h("4 h out"), span_h("1 h 30"), span_h("two nights"), span_h("straight away"), span_h("until it is ripe")
-    ((4.0, 4.0), (1.5, 1.5), (32.0, 40.0), (0.0, 0.0), None)
+    >>> span_h("4 h out"), span_h("1 h 30"), span_h("two nights"), span_h("until it is ripe")
+    ((4.0, 4.0), (1.5, 1.5), (32.0, 40.0), None)
+    >>> span_h("straight away"), span_h("straight from the fridge"), span_h("when it comes out of the cold")
+    ((0.0, 0.0), (0.0, 0.0), (0.0, 0.0))
     """
     said = " ".join(_TAIL.sub(" ", figures(text.strip().lower().replace("–", "-"))).split())
-    if said in NONE or text.strip().lower() in NONE:
+    if said in NONE or text.strip().lower() in NONE or FROM_COLD.fullmatch(text.strip().lower()):
         return 0.0, 0.0
     if said in NAMED_H:
         return NAMED_H[said]

@@ -168,6 +168,18 @@ def test_a_soda_dough_from_nothing_is_stirred_shaped_and_cooked_at_once(
     assert (own["settings"]["knead"], own["settings"]["knead_min"]) == ("hand", 4)  # a cook's own handling stays
 
 
+@pytest.mark.parametrize(("stage", "follows"), [("bulk", "ball"), ("ball", "roll")])
+def test_a_stage_ends_as_the_dough_comes_out_of_the_fridge(
+    client: FlaskClient, kitchen: dict[str, Any], stage: str, follows: str
+) -> None:
+    cold = {"stage": stage, "after_h": 0.25, "hours": 14}
+    bake = made(client, kitchen, "hatch-pita", "in 30 h", cold=cold, **{f"{stage}_time": "straight from the fridge"})
+    out, then = at(bake, "cold_out"), at(bake, follows)
+    assert (then - out) / H == pytest.approx(0.05, abs=0.02)  # the hands that fetch it
+    words = {s["key"]: s["reason"] for s in bake["steps"]}
+    assert words[follows] == "as it comes out of the cold"
+
+
 @pytest.mark.parametrize(
     ("amounts", "knead", "rests"),
     [

@@ -237,8 +237,11 @@ class _Planner:
             span = part.cold_span(begins, self.held)
             if span is None:
                 continue
-            latest = max(span[1], min(ends, self.shift(ends, -1.0)))
-            found += [("cold_in", span[0], CARRY_MIN, None), ("cold_out", span[1], CARRY_MIN, latest)]
+            out = span[1]
+            if "cold_out" not in self.held:  # what follows at once needs the same hands
+                out = max(min(out, self.shift(ends, -CARRY_MIN / 60)), span[0])
+            latest = max(out, min(ends, self.shift(ends, -1.0)))
+            found += [("cold_in", span[0], CARRY_MIN, None), ("cold_out", out, CARRY_MIN, latest)]
             if part is spec.ball:
                 gap_h = spec.service_min / spec.waves / 60
                 trays = range(1, spec.waves)

@@ -105,6 +105,8 @@ def _skipped(told: Told | None) -> bool:
 
 def _told_words(told: Told, chilled: bool, after: str) -> str:
     """The time that ends a stage, as the cook said it."""
+    if _skipped(told) and chilled:
+        return "as it comes out of the cold"
     if _skipped(told):
         return f"straight after it is {after}"
     single = told.high_h - told.low_h <= 0.7 * told.aim_h
@@ -123,7 +125,9 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
         if hours_between(plan.mixed_at, roll) < AT_ONCE_H:
             return "cooked at once" if step.key == "mix" else "just before mixing"
         first = between(plan.mixed_at, plan.balled_at)
-        in_one = "balled straight away" if _skipped(plan.spec.told[0]) else f"{first} in one piece"
+        in_one = f"{first} in one piece"
+        if _skipped(plan.spec.told[0]):
+            in_one = f"{first} in the cold" if plan.spec.bulk.cold else "balled straight away"
         in_balls = "no rest in balls" if _skipped(plan.spec.told[1]) else f"{between(plan.balled_at, roll)} in balls"
         whole = f"{in_one}, {in_balls}"
         return whole if step.key == "mix" else "just before mixing" if step.key == "weigh" else f"then {whole}"
@@ -139,11 +143,11 @@ def _reason(step: DayStep, plan: DayPlan) -> str:
         out = plan.step("cold_out").at
         return f"{between(step.at, out)} in the cold hold it back"
     if step.key.startswith("cold_out"):
-        return (
-            f"{between(step.at, roll)} to lose its chill before rolling"
-            if plan.spec.ball.cold
-            else "warm enough to ball"
-        )
+        if not plan.spec.ball.cold:
+            return "balled as it comes out" if _skipped(plan.spec.told[0]) else "warm enough to ball"
+        if hours_between(step.at, roll) < AT_ONCE_H:
+            return "rolled as it comes out, still cold"
+        return f"{between(step.at, roll)} to lose its chill before rolling"
     if step.key.startswith("wave"):
         return "so that the last balls are no older than the first"
     if step.key == "preheat":
