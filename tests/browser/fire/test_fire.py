@@ -18,6 +18,43 @@ from serving import Server
 Watch = Callable[..., Any]
 
 
+def test_naan_and_rolls_from_one_bowl_by_keyboard(demo_server: Server, watch: Watch) -> None:
+    """A second bread is added, sized and sent to the oven without a mouse; each is told by its name at the heat."""
+    kitchen = demo_server.send("GET", "/api/kitchens", None)["kitchens"][0]
+    home = f"/api/kitchens/{kitchen['id']}/surfaces"
+    demo_server.send("POST", home, {"name": "Oven tray", "kind": "oven_tray"})
+    given = {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "hybrid-naan", "name": "Naan"}
+    bake = demo_server.send("POST", "/api/bakes", given)["id"]
+    demo_server.send("PATCH", f"/api/bakes/{bake}", {"count": 6, "piece_g": 110})
+    w = watch(demo_server, "tablet")
+    page = w.goto(f"/b/{bake}/weigh")
+    page.get_by_role("button", name="Another bread from this dough").press("Enter")
+    rolls = page.get_by_role("group", name="Rolls")
+    rolls.get_by_label("how many").press("Control+a")
+    page.keyboard.type("8")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("8 rolls × 60")).to_be_visible()
+    rolls.get_by_role("button", name=re.compile("baked on")).press("Enter")
+    page.get_by_role("option", name="Oven tray").press("Enter")
+    expect(rolls.get_by_role("button", name=re.compile("Oven tray"))).to_be_visible()
+    rolls.get_by_label("how many").fill("none")
+    rolls.get_by_label("how many").press("Enter")
+    expect(rolls.locator(".fault")).to_be_visible()
+    rolls.get_by_label("how many").fill("8")
+    rolls.get_by_label("how many").press("Enter")
+    expect(rolls.locator(".fault")).to_have_count(0)
+    w.axe_clean()
+    page = w.goto(f"/b/{bake}/fire")
+    page.get_by_role("radio", name="Rolls").press(" ")
+    expect(page.get_by_text(re.compile("a tray of 8"))).to_be_visible()
+    page.get_by_role("button", name="Stand at the heat").press("Enter")
+    expect(page.get_by_test_id("due-bar")).to_contain_text("Load Rolls")
+    expect(page.get_by_test_id("due-bar")).to_contain_text("oven tray")
+    page.keyboard.press(" ")
+    expect(page.get_by_test_id("due-bar")).to_contain_text("Load Naan 1")
+    w.axe_clean()
+
+
 def clay_naan(server: Server) -> str:
     kitchen = server.send("GET", "/api/kitchens", None)["kitchens"][0]
     clay = next(s["id"] for s in kitchen["surfaces"] if s["kind"] == "clay_wall")

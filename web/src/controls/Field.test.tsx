@@ -42,3 +42,15 @@ it("leaves the value as it was on Escape, and keeps a draft while another change
   await userEvent.tab();
   expect(sent).not.toHaveBeenCalled();
 });
+
+it("sends what stood there before when the last entry was refused", async () => {
+  const sent = vi.fn();
+  const { rerender } = render(<Field label="Flour" value="500" onCommit={sent} />);
+  const field = screen.getByRole("textbox");
+  await userEvent.clear(field);
+  await userEvent.type(field, "lots{Enter}");
+  rerender(<Field label="Flour" value="500" fault="Give grams." onCommit={sent} />);
+  await userEvent.clear(field);
+  await userEvent.type(field, "500{Enter}");
+  expect(sent.mock.calls).toEqual([["lots"], ["500"]]);
+});

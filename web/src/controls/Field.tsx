@@ -88,7 +88,8 @@ export function Field({
   const shown = draft !== null && (!draft.sent || fault) ? draft.text : value;
   const commit = () => {
     if (draft === null || draft.sent) return;
-    if (draft.text.trim() !== value.trim()) onCommit(draft.text.trim());
+    // what stood there before is sent too where the last entry was refused: it takes that back
+    if (fault || draft.text.trim() !== value.trim()) onCommit(draft.text.trim());
     setDraft({ ...draft, sent: true });
   };
   return (
