@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 import subprocess
 import sys
@@ -22,6 +23,10 @@ LINES = [
 ]
 DOUGH = [{"ingredient": i, "mass_g": g} for i, g in LINES]
 REQUESTS: dict[str, dict[str, Any]] = {
+    "read": {
+        "text": "a cup and a half of plain flour, plus more for dusting\na cup of water at 104 F\na splash of milk",
+        "kitchen": {"cup": 200},
+    },
     "weigh": {
         "lines": [
             {"ingredient": "plain_flour", "amount": "3 cups", "basis": "level"},
@@ -32,7 +37,6 @@ REQUESTS: dict[str, dict[str, Any]] = {
         "pieces": {"mass_g": 95},
         "shape": {"kind": "round", "diameter_cm": 18},
         "scale_to": {"flour_g": 500},
-        "extra": 1,
     },
     "mix": {
         "parts": [
@@ -120,6 +124,7 @@ FIELDS = {
     "rise": "crossings peak windows trace acid leaven_left_frac workable_h safety most_worth_measuring",
     "dose": "baker_frac mass_g reason measurable",
     "starter": "peak_h hold_until_h ratio trace",
+    "read": "lines",
     "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
     "day": "steps routes slack_min alternatives",
     "cue": "surface_c text",
@@ -143,6 +148,49 @@ def test_results_have_the_contract_fields(kind: str) -> None:
     json.dumps(result, allow_nan=False)
 
 
+def test_a_spoken_list_is_read_right_or_left_unread() -> None:
+    lines = compute("read", REQUESTS["read"])["lines"]
+    assert [x["status"] for x in lines] == ["read", "read", "unread"] and lines[2]["parts"] == [] and lines[2]["asks"]
+    flour, water = lines[0]["parts"][0], lines[1]["parts"][0]
+    assert flour["low_g"] < flour["grams"] < flour["high_g"] and flour["purpose"] == "dough"
+    assert water["grams"] == pytest.approx(200, abs=0.1) and water["temp_c"] == 40.0
+    fried = compute("read", {"text": "2 tbsp oil for frying", "kitchen": {"spoon": "metric"}})["lines"][0]["parts"][0]
+    assert fried["purpose"] == "frying" and fried["grams"] == pytest.approx(27.6, rel=0.03)
+    for kind, request in REQUESTS.items():
+        with pytest.raises(InvalidInput, match="/no_such_field"):
+            compute(kind, {**request, "no_such_field": 1})
+
+
+def test_stages_end_at_a_time_or_as_the_dough_comes_out_of_the_cold() -> None:
+    """Ten hours cold in balls and four out: warm until under 10 C, then four more; a stage left out is none."""
+    egg = [("plain_flour", 400), ("whole_milk", 200), ("egg_whole", 50), ("baking_powder", 6)]
+    ball = {"kind": "ball", "mass_g": 110}
+    request = {
+        "lines": [{"ingredient": i, "mass_g": g} for i, g in egg],
+        "mix_temp_c": 22,
+        "stages": [
+            {"name": "skipped", "skip": True, "ambient_c": 22},
+            {"name": "cold", "place": "fridge", "hours": 10, "vessel": ball},
+            {"name": "out", "ambient_c": 22, "ends": "time", "minutes": [230, 250], "vessel": ball},
+        ],
+    }
+    found = compute("rise", request)
+    assert found["trace"]["h"][-1] == pytest.approx(14.0)
+    safety = found["safety"]
+    assert [x["name"] for x in safety["stages"]] == ["cold", "out"] and 4.25 <= safety["warm_h"] <= 6.0
+    with pytest.raises(InvalidInput, match="runs backward"):
+        compute("rise", {**request, "stages": [{"ambient_c": 22, "minutes": [60, 30]}]})
+    balls = [{"skip": True}, {"place": "fridge", "hours": 40, "ends": "place"}]
+    day = {
+        "serve": {"at": "2026-12-01T19:00:00+01:00"},
+        "bakes": [{"name": "oiled", "lines": request["lines"], "stages": balls}],
+        "kitchen": {"hourly_c": [22.0] * 24, "fridge_c": 4},
+    }
+    steps = {s["step"]: dt.datetime.fromisoformat(s["start"]) for s in compute("day", day)["steps"]}
+    assert (steps["cold_out"] - steps["cold_in"]).total_seconds() / 3600 == pytest.approx(40, rel=0.06)
+    assert (steps["roll"] - steps["cold_out"]).total_seconds() <= 15 * 60
+
+
 def test_what_the_contract_means() -> None:
     rise = compute("rise", REQUESTS["rise"])
     first = rise["crossings"][0]
@@ -160,7 +208,7 @@ def test_what_the_contract_means() -> None:
     dose = compute("dose", REQUESTS["dose"])
     longer = [{"name": "bulk", "hours": 20, "ambient_c": 24}]
     leavened = {
-        **REQUESTS["dose"],
+        **{k: v for k, v in REQUESTS["dose"].items() if k not in ("leaven", "target_ratio", "at_h")},
         "stages": longer,
         "lines": [*DOUGH[:3], {"ingredient": "yeast_instant", "mass_g": dose["mass_g"]}],
     }

@@ -7,12 +7,14 @@ interface Props {
   liquidC: number | null;
   flourC: number;
   limitC: number;
+  /** Whether the limit is that of yeast. */
+  yeasted: boolean;
   degrees: (c: number) => string;
   width: number;
 }
 
 /** What each thing in the bowl brings, as a bar of heat, and where the bowl lands on the scale. */
-export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, width }: Props) {
+export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, yeasted, degrees, width }: Props) {
   const shown = [...rows].filter((r) => Math.abs(r.joules) > 60).sort((a, b) => b.joules - a.joules);
   const top = Math.max(limitC + 6, (liquidC ?? 0) + 4, 40);
   const narrow = width < 620;
@@ -63,7 +65,7 @@ export function HeatAccount({ rows, doughC, liquidC, flourC, limitC, degrees, wi
           <line key={c} x1={10} x2={20} y1={y(c)} y2={y(c)} stroke="var(--ink)" strokeWidth={1.5} />
         ))}
       <text x={68} y={y(limitC) - 8}>
-        yeast suffers from {degrees(limitC)}
+        {yeasted ? "yeast suffers from" : "too hot for the bowl from"} {degrees(limitC)}
       </text>
       {marks.map((m, i) => (
         <g key={m.name}>

@@ -47,6 +47,7 @@ COURSES = {
 }
 
 
+COLD_GIVE, LEAST_GIVE_H = 0.15, 1.0  # judgement: how far a stay in the cold that is set gives way by itself [share; h]
 DOSE_COST = 0.35  # judgement: of halving or doubling what the cook typed
 
 
@@ -103,4 +104,5 @@ def own_course(spec: BakeSpec) -> Schedule:
     cold = spec.bulk.cold or spec.ball.cold
     if cold is None:
         return Schedule(AS_PLANNED)
-    return Schedule(AS_PLANNED, chill, cold.hours, 0.5 * cold.hours, max(2 * cold.hours, cold.hours + 10))
+    give_h = max(COLD_GIVE * cold.hours, LEAST_GIVE_H)
+    return Schedule(AS_PLANNED, chill, cold.hours, max(cold.hours - give_h, 0.5), cold.hours + give_h)

@@ -46,6 +46,7 @@ HOUR = 60 // SLOT_MIN
 BALL_TEMPERS_H = (1.0, 1.5, 2.0, 3.0, 4.0)
 BULK_TEMPERS_H = (1 / HOUR, 0.5, 1.0, 2.0)
 USUAL_TEMPER_H = 2.0
+TOLD_COLD_GIVE, TOLD_LEAST_GIVE_H = 0.05, 0.5  # judgement: how far a stay gives way whose stage ends after a time
 FIRST_GUESS_H = (2.0, 1.5)  # where the real rise is run first: bulk, balls
 LATE_MIN = 2.0  # of the slots' own grain
 
@@ -261,6 +262,9 @@ class Group:
         if told is not None and self.fixed.out is None:
             tempers = {max(round(h * HOUR), 1) for h in (told.low_h, told.aim_h, told.high_h)}
         low, high = round(self.course.low_h * HOUR), round(self.course.high_h * HOUR)
+        if told is not None and own is not None and self.course.key == AS_PLANNED:
+            give_h = max(TOLD_COLD_GIVE * own.hours, TOLD_LEAST_GIVE_H)
+            low, high = max(round((own.hours - give_h) * HOUR), 1), round((own.hours + give_h) * HOUR)
         if self.fixed.into is not None and self.fixed.out is not None:
             low, high = 1, len(self.search.free)
         return [

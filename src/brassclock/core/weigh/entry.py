@@ -48,6 +48,7 @@ _AT_HEAT = re.compile(  # "at 30 C", "warmed to 105 F", "40 degrees C"; a bare "
     re.IGNORECASE,
 )
 COLDEST_C, HOTTEST_C = -20.0, 100.0  # of what goes in a bowl
+_BARE_MEASURE = re.compile(r"^(?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet)(?= of )", re.IGNORECASE)
 _SEASONING = re.compile(r"\b(?:to taste|as needed|as required|q\.?s\.?)\b", re.IGNORECASE)
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
@@ -92,8 +93,9 @@ class EntryLine:
 
 
 def _counted(text: str) -> str:
-    """An article at the front counts one."""
-    return re.sub(r"^an? (?=\S)", "1 ", text, flags=re.IGNORECASE)
+    """An article at the front counts one, and so does a measure that has no number."""
+    text = re.sub(r"^an? (?=\S)", "1 ", text, flags=re.IGNORECASE)
+    return _BARE_MEASURE.sub(r"1 \g<0>", text)
 
 
 def purpose_of(text: str) -> tuple[str, str, str]:

@@ -19,6 +19,7 @@ KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded 
     "rise": ("rise", "RiseRequest", "run_rise"),
     "dose": ("rise", "LeavenDoseRequest", "run_dose"),
     "starter": ("starter", "StarterRequest", "run_starter"),
+    "read": ("read", "ReadRequest", "run_read"),
     "soda": ("weigh", "SodaRequest", "run_soda"),
     "day": ("day", "DayRequest", "run_day"),
     "puff": ("puff", "PuffRequest", "run_puff"),

@@ -1,12 +1,12 @@
-"""Shapes that requests of the contract share: bounds, lenient models, a dough by mass."""
+"""Shapes that requests of the contract share: bounds, strict models, a dough by mass."""
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from brassclock.core.errors import FieldFault, gather
+from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.services.schemas.quantities import within
@@ -16,13 +16,38 @@ Temp = Annotated[float, within(-30, 600, "C")]
 Ratio = Annotated[float, within(1.01, 6, "x")]
 
 
-class Loose(BaseModel):
-    """Extra fields are welcome and ignored."""
+class Request(BaseModel):
+    """A field that is not known is refused by its name: nothing is accepted and ignored."""
 
-    model_config = ConfigDict(extra="ignore", defer_build=True)
+    model_config = ConfigDict(extra="forbid", defer_build=True)
 
 
-class MassLine(Loose):
+class StageEnds(Request):
+    """The end of a stage: its rise, a time of so many minutes (least, most) that rules over its hours, or the change of
+    its place; `skip` leaves it out."""
+
+    hours: Annotated[float, within(0.01, 240, "h")] | None = None
+    ends: Literal["rise", "time", "place"] | None = None
+    minutes: tuple[Annotated[float, within(0, 14_400, "min")], Annotated[float, within(0, 14_400, "min")]] | None = None
+    skip: bool = False
+
+    def check(self, pointer: str) -> None:
+        """Raise InvalidInput for an end that misses its time, or a time that runs backward."""
+        if self.minutes is not None and self.minutes[0] > self.minutes[1]:
+            low, high = self.minutes
+            raise invalid(f"{pointer}/minutes", f"{low:g} to {high:g} min runs backward. Give the least first.")
+        if self.ends == "time" and self.minutes is None and self.hours is None and not self.skip:
+            raise invalid(f"{pointer}/minutes", "A stage that ends after a time needs one: minutes, least and most.")
+
+    @property
+    def length_h(self) -> float | None:
+        """Hours of the stage: the middle of its minutes, else its own; 0 where it is left out."""
+        if self.skip:
+            return 0.0
+        return sum(self.minutes) / 120 if self.minutes is not None else self.hours
+
+
+class MassLine(Request):
     ingredient: str
     mass_g: Mass
 

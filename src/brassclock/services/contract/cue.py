@@ -7,11 +7,11 @@ from typing import Annotated, Any, Literal
 from brassclock.core.errors import invalid
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.cue import DOUGH, EMISSIVITY, SMOKES, WATER, Heat, by_flour, by_infrared, by_sign, by_smoke
-from brassclock.services.contract.common import Loose
+from brassclock.services.contract.common import Request
 from brassclock.services.schemas.quantities import within
 
 
-class CueRequest(Loose):
+class CueRequest(Request):
     """One sign and its reading."""
 
     cue: Literal["flour_gold", "water_drops", "oil_smoke", "dough_pinch", "infrared"]

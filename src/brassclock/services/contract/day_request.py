@@ -14,7 +14,7 @@ from brassclock.core.day.courses import AS_PLANNED, COURSES, Choice, PlanRequest
 from brassclock.core.day.options import DOSES, leaven_frac
 from brassclock.core.day.places import DEFAULTS, Place, places_of
 from brassclock.core.day.shared import shelf_litres
-from brassclock.core.day.spec import BakeSpec, Cold, StageSpec
+from brassclock.core.day.spec import BakeSpec, Cold, StageSpec, Told
 from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.core.fire.surfaces import KINDS as SURFACE_KINDS
 from brassclock.core.matter.dough import dough_of
@@ -26,7 +26,7 @@ from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.methods import method_facts
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.contract.common import Loose, MassLine, Ratio, Temp, portions_of
+from brassclock.services.contract.common import MassLine, Ratio, Request, StageEnds, Temp, portions_of
 from brassclock.services.rise import spec as rise_spec
 from brassclock.services.schemas.bake import StageTime
 from brassclock.services.schemas.quantities import within
@@ -56,21 +56,20 @@ MOST_AHEAD = dt.timedelta(days=14)  # of a table, as in the application
 NEAR = dt.timedelta(days=2)  # busy hours so far outside the day change nothing
 
 
-class DayStageRequest(Loose):
+class DayStageRequest(StageEnds):
     name: str = "rise"
-    hours: Annotated[float, within(0.05, 96, "h")] | None = None
     target_ratio: Ratio | None = None
     time: StageTime | None = None  # as a cook says it; over the ratio
     place: PlaceKey = "bench"
 
 
-class ServeRequest(Loose):
+class ServeRequest(Request):
     at: dt.datetime
     until: dt.datetime | None = None
     which: Literal["first", "last"] = "last"
 
 
-class DayBakeRequest(Loose):
+class DayBakeRequest(Request):
     name: Annotated[str, Field(min_length=1, max_length=80)]
     method: str | None = None
     lines: Annotated[list[MassLine], Field(max_length=60)] | None = None
@@ -86,7 +85,7 @@ class DayBakeRequest(Loose):
     serve: ServeRequest | None = None
 
 
-class KitchenRequest(Loose):
+class KitchenRequest(Request):
     hourly_c: Annotated[list[Temp], Field(min_length=24, max_length=24)] = [21.0] * 24
     fridge_c: Annotated[float, within(-2, 15, "C")] = 4.0
     fridge_litres: Annotated[float, within(1, 5000, "L")] | None = None
@@ -94,20 +93,20 @@ class KitchenRequest(Loose):
     oven: bool = True
 
 
-class BusyRequest(Loose):
+class BusyRequest(Request):
     start: dt.datetime
     end: dt.datetime
     name: str = ""
     hands: Annotated[int, Field(ge=1, le=20)] | None = None
 
 
-class AllowRequest(Loose):
+class AllowRequest(Request):
     routes: Annotated[list[Literal["room", "cold", "hybrid"]], Field(min_length=1, max_length=3)] | None = None
     dose_range: tuple[float, float] | None = None
     cold_nights: Annotated[int, Field(ge=0, le=2)] | None = None
 
 
-class DayRequest(Loose):
+class DayRequest(Request):
     now: dt.datetime | None = None
     serve: ServeRequest | None = None
     serve_at: dt.datetime | None = None
@@ -276,10 +275,8 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
             scale = bake.pieces / (method.count or 8)
             facts["count"] = bake.pieces
             facts["lines"] = [{**x, "amount": _times(x["amount"], scale)} for x in facts["lines"]]
-        for which, stage, (end, low_h, most_h) in zip(
-            ("bulk", "ball"), bake.stages or (), _ends(bake, number), strict=False
-        ):
-            if stage.time is not None:
+        for which, (end, low_h, most_h) in zip(("bulk", "ball"), _ends(bake, number), strict=False):
+            if end != "rise":
                 facts |= {f"{which}_end": end, f"{which}_h": low_h, f"{which}_most_h": most_h}
         row = Bake(id=0, kitchen_id=0, name=bake.name, method=bake.method, **facts, serve_at=serve, created_at=now)
         surface = bake.surface or (method.surfaces[0] if method.surfaces else "surface")
@@ -294,13 +291,14 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
             else portions_of([MassLine(ingredient=k, mass_g=g) for k, g in PLAIN], f"/bakes/{number}/lines")
         )
         dough = dough_of(lines)
-        if not rise_spec.has_ferment(dough):
-            raise invalid(
-                f"/bakes/{number}/lines", "Nothing in these lines rises. Name a method for a dough without yeast."
-            )
+        if not any(p.ingredient.is_ferment or p.ingredient.is_other_leaven for p in dough.portions):
+            raise invalid(f"/bakes/{number}/lines", "Nothing in these lines makes gas. Add yeast, starter or powder.")
         spec = _typed_spec(bake, Batch(dough, bake.strength, bake.mix_temp_c), places_of({}, req.kitchen.fridge_c))
-        bulk, ball = (rise_spec.told_for(*end) for end in _ends(bake, number))
-        spec = replace(spec, told=(bulk, ball))
+        told = [rise_spec.told_for(*end) for end in _ends(bake, number)]
+        if not rise_spec.has_ferment(dough):
+            usual = [Told(h, h, 1.3 * h) for h in rise_spec.USUAL_REST_H.values()]
+            told = [t or u for t, u in zip(told, usual, strict=True)]
+        spec = replace(spec, told=(told[0], told[1]))
     if bake.stages is not None and bake.method is not None:
         typed = _typed_spec(bake, spec.batch, places_of({}, req.kitchen.fridge_c))
         spec = replace(spec, bulk=typed.bulk, ball=typed.ball, sponge=None)
@@ -320,8 +318,20 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
 
 def _ends(bake: DayBakeRequest, number: int) -> list[tuple[str, float | None, float | None]]:
     """The ends of a bake's stages, as `stage_end` reads them; none where it has no stages of its own."""
-    stages = enumerate(bake.stages or ())
-    return [rise_spec.stage_end(stage.time, f"/bakes/{number}/stages/{i}/time") for i, stage in stages]
+    return [_end(stage, f"/bakes/{number}/stages/{i}") for i, stage in enumerate(bake.stages or ())]
+
+
+def _end(stage: DayStageRequest, pointer: str) -> tuple[str, float | None, float | None]:
+    """The end of a stage: by its minutes or as a cook says it; a time in the fridge ends as the dough comes out."""
+    stage.check(pointer)
+    if stage.skip or (stage.place == "fridge" and (stage.minutes is not None or stage.ends == "place")):
+        return "skip", 0.0, None
+    if stage.minutes is not None:
+        low_h, high_h = (m / 60 for m in stage.minutes)
+        return "time" if high_h else "skip", low_h, high_h if high_h > low_h else None
+    if stage.ends == "time" and stage.time is None and stage.hours is not None:
+        return "time", stage.hours, None
+    return rise_spec.stage_end(stage.time, f"{pointer}/time")
 
 
 def _times(amount: str, scale: float) -> str:
@@ -338,7 +348,7 @@ def _typed_spec(bake: DayBakeRequest, batch: Batch, places: Mapping[str, Place])
     )
     specs = []
     for i, (stage, vessel) in enumerate(zip(bake.stages, vessels, strict=True)):
-        hours = stage.hours or (2.0, 1.0)[i]
+        hours = stage.length_h or (2.0, 1.0)[i]
         cold = Cold(0.25, hours, places["fridge"]) if stage.place == "fridge" else None
         made = Stage(
             ("bulk", "ball proof")[i],

@@ -12,7 +12,7 @@ from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, calm
 from brassclock.core.fire.towel import softness
-from brassclock.services.contract.common import Loose
+from brassclock.services.contract.common import Request
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out
 
@@ -20,7 +20,7 @@ Seconds = Annotated[int, Field(ge=0, le=3600)]
 MOST_BREADS, MOST_SPOTS, MOST_COOKS = 200, 12, 6
 
 
-class OpRequest(Loose):
+class OpRequest(Request):
     name: Annotated[str, Field(min_length=1, max_length=40)]
     hands_s: Annotated[int, Field(ge=1, le=600)]
     off_surface_s: Seconds = 0
@@ -41,7 +41,7 @@ class OpRequest(Loose):
         return self
 
 
-class ResourceRequest(Loose):
+class ResourceRequest(Request):
     name: Annotated[str, Field(max_length=40)]
     count: Annotated[int, Field(ge=1, le=12)] = 1
     recover_s: Seconds = 0
@@ -50,7 +50,7 @@ class ResourceRequest(Loose):
 Ops = Annotated[list[OpRequest], Field(min_length=1, max_length=16)]
 
 
-class KindRequest(Loose):
+class KindRequest(Request):
     """So many breads of one kind, in a mixed line: baked in the order of the kinds, or in turn."""
 
     name: Annotated[str, Field(min_length=1, max_length=40)]
@@ -58,7 +58,7 @@ class KindRequest(Loose):
     ops: Ops
 
 
-class LineRequest(Loose):
+class LineRequest(Request):
     """`line`: `breads` of one kind by `ops`, or mixed `kinds`. An op may take and free a resource by its name."""
 
     breads: Annotated[int, Field(ge=1, le=MOST_BREADS)] | None = None

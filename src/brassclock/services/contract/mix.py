@@ -10,29 +10,29 @@ from brassclock.core.errors import FieldFault, gather
 from brassclock.core.matter.ingredients import table, unknown_text
 from brassclock.core.mix.heat import Bowl, Kneading, Part, mix_heat
 from brassclock.core.terms import BowlMaterial, KneadMethod
-from brassclock.services.contract.common import Loose, Mass, Temp
+from brassclock.services.contract.common import Mass, Request, Temp
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out, why_out
 
 
-class PartRequest(Loose):
+class PartRequest(Request):
     ingredient: str
     mass_g: Mass
     temp_c: Temp
 
 
-class BowlRequest(Loose):
+class BowlRequest(Request):
     mass_g: Mass
     material: BowlMaterial = "steel"
     temp_c: Temp
 
 
-class SolveRequest(Loose):
+class SolveRequest(Request):
     for_: str = Field(alias="for")
     target_c: Annotated[float, within(1, 60, "C")]
 
 
-class MixRequest(Loose):
+class MixRequest(Request):
     """`mix`: everything in the bowl with its temperature; optionally a liquid to solve for."""
 
     parts: Annotated[list[PartRequest], Field(min_length=1, max_length=60)]

@@ -17,18 +17,20 @@ from brassclock.core.rise.air_log import doubts
 from brassclock.core.rise.dose import DoseRequest, dose_for
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch, Seed
+from brassclock.core.rise.safety import Safety
 from brassclock.core.rise.stages import Stage, with_all
 from brassclock.core.rise.windows import MAX_HOURS, Window
 from brassclock.core.rise.worth import worth
 from brassclock.core.terms import Feel, Powder, ReadingKind, StarterState, Strength
-from brassclock.services.contract.common import Loose, Mass, MassLine, Ratio, Temp, mass_dough, portions_of
+from brassclock.services.contract.common import Mass, MassLine, Ratio, Request, StageEnds, Temp, mass_dough, portions_of
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out
 
+FRIDGE_C = 4.0  # usual: where a stage names the fridge and no temperature
 MOST_POINTS = 2000  # of a temperature path: ten days by seven minutes
 
 
-class VesselRequest(Loose):
+class VesselRequest(Request):
     kind: Literal["ball", "tray", "tub", "none"]
     mass_g: Mass = 500.0
     lid: bool = False
@@ -39,9 +41,9 @@ class VesselRequest(Loose):
     fridge_litres: Annotated[float, within(20, 5000, "L")] | None = None
 
 
-class StageRequest(Loose):
+class StageRequest(StageEnds):
     name: str = "rise"
-    hours: Annotated[float, within(0.01, 240, "h")]
+    place: Literal["fridge"] | None = None  # instead of a temperature
     ambient_c: Temp | None = None
     path: Annotated[list[tuple[float, float]], Field(max_length=MOST_POINTS)] | None = None
     vessel: VesselRequest | None = None
@@ -52,12 +54,12 @@ class StageRequest(Loose):
     too_far_maturity: Annotated[float, within(0.1, 20, "")] | None = None
 
 
-class ActivityRequest(Loose):
+class ActivityRequest(Request):
     mean: Annotated[float, within(0.05, 20, "x")] = 1.0
     sd_log: Annotated[float, within(0.01, 2, "")] = beliefs.PRIOR_SD_LOG.value
 
 
-class ReadingRequest(Loose):
+class ReadingRequest(Request):
     h: Annotated[float, within(0, 240, "h")]
     kind: ReadingKind = "ratio"
     ratio: Annotated[float, within(0.5, 6, "x")] | None = None
@@ -65,7 +67,7 @@ class ReadingRequest(Loose):
     temp_c: Temp | None = None
 
 
-class SeedRequest(Loose):
+class SeedRequest(Request):
     vitality: Annotated[float, within(0.05, 3, "x")] = 1.0
     state: StarterState = "peak"
     days_cold: Annotated[float, within(0, 60, "days")] = 3.0
@@ -74,7 +76,7 @@ class SeedRequest(Loose):
         return Seed(self.state, self.vitality, self.days_cold)
 
 
-class DoughRequest(Loose):
+class DoughRequest(Request):
     """A dough by mass, its temperature after mixing, and the stages it goes through."""
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]
@@ -117,15 +119,27 @@ def path_of(path: list[tuple[float, float]], pointer: str) -> tuple[tuple[float,
 
 
 def _stage(i: int, q: StageRequest) -> Stage:
-    if (q.ambient_c is None) == (q.path is None):
-        raise invalid(f"/stages/{i}", "Give either ambient_c or path, not both and not neither.")
-    path = path_of(q.path, f"/stages/{i}/path") if q.path is not None else ((0.0, float(q.ambient_c or 0.0)),)
+    q.check(f"/stages/{i}")
+    if sum(x is not None for x in (q.ambient_c, q.path, q.place)) != 1:
+        raise invalid(f"/stages/{i}", "Give one of ambient_c, path and place, not several and not none.")
+    if q.length_h is None:
+        raise invalid(f"/stages/{i}/hours", "How long is it? Give hours, or minutes as [least, most].")
+    here_c = FRIDGE_C if q.place == "fridge" else q.ambient_c
+    path = path_of(q.path, f"/stages/{i}/path") if q.path is not None else ((0.0, float(here_c or 0.0)),)
     vessel = None
     if q.vessel and q.vessel.kind != "none":
         v = q.vessel
         vessel = Vessel(v.kind, v.mass_g, v.lid, v.diameter_cm, v.base, v.count, v.load_g, v.fridge_litres)
     add = portions_of(q.add, f"/stages/{i}/add")
-    return Stage(q.name, q.hours, path, vessel, q.then, q.target_ratio, q.too_far_maturity, add, q.add_temp_c)
+    return Stage(q.name, q.length_h, path, vessel, q.then, q.target_ratio, q.too_far_maturity, add, q.add_temp_c)
+
+
+def _stages(q: DoughRequest) -> list[Stage]:
+    """The stages that are not left out. Raises InvalidInput where none is left."""
+    found = [_stage(i, s) for i, s in enumerate(q.stages) if s.length_h != 0.0]
+    if not found:
+        raise invalid("/stages", "Every stage is left out. Give at least one with its hours.")
+    return found
 
 
 def _readings(q: RiseRequest, total_h: float) -> list[beliefs.Reading]:
@@ -158,7 +172,7 @@ def _batch(q: DoughRequest, dough: Dough) -> Batch:
 
 def run_rise(q: RiseRequest) -> dict[str, Any]:
     batch = _batch(q, mass_dough(q.lines))
-    stages = [_stage(i, s) for i, s in enumerate(q.stages)]
+    stages = _stages(q)
     total_h = sum(s.hours for s in stages)
     if total_h > MAX_HOURS:
         raise invalid("/stages", f"The stages last {total_h:g} h in all. Give up to {MAX_HOURS:g} h.")
@@ -194,12 +208,17 @@ def run_rise(q: RiseRequest) -> dict[str, Any]:
         "ready_by": [{"h": h, "probability": p} for h, p in zip(q.by_h, seen.ready_by, strict=True)],
         "offsets_c": seen.offsets_c,
         "workable_h": seen.workable_h,
-        "safety": asdict(seen.safety) if seen.safety else None,
+        "safety": _safety_dict(seen.safety) if seen.safety else None,
         "most_worth_measuring": [asdict(w) for w in ranked],
         "belief": {"mean": seen.belief.mean, "sd_log": seen.belief.sd_log},
         "cautions": [c.model_dump() for c in caution_out((*odd, *seen.cautions))],
         "why": _whys(q, bool(seen.windows)),
     }
+
+
+def _safety_dict(safety: Safety) -> dict[str, Any]:
+    stages = [{"name": name, "warm_h": hours} for name, hours in safety.by_stage]
+    return {**asdict(safety), "stages": stages}
 
 
 TRACES = (
@@ -251,7 +270,7 @@ def run_dose(q: LeavenDoseRequest) -> dict[str, Any]:
         raise invalid("/leaven", unknown_text(q.leaven))
     whole = mass_dough(q.lines)
     bare = dough_of(p for p in whole.portions if not p.ingredient.is_ferment)
-    stages = tuple(_stage(i, s) for i, s in enumerate(q.stages))
+    stages = tuple(_stages(q))
     request = DoseRequest(_batch(q, bare), stages, q.target_ratio, q.at_h, q.activity.mean)
     found = dose_for(request, row)
     return {

@@ -16,12 +16,12 @@ from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.scaling import Scaling
 from brassclock.core.weigh.soda import soda_balance
-from brassclock.services.contract.common import Loose, Mass, MassLine, mass_dough
+from brassclock.services.contract.common import Mass, MassLine, Request, mass_dough
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import weigh_out
 
 
-class LineRequest(Loose):
+class LineRequest(Request):
     ingredient: str
     amount: str | float
     basis: str | float | None = None
@@ -32,7 +32,7 @@ class LineRequest(Loose):
         return TypedLine(self.ingredient, amount, self.basis, self.part)
 
 
-class PiecesRequest(Loose):
+class PiecesRequest(Request):
     count: int | None = None
     mass_g: float | None = None
     loss_frac: float = 0.02
@@ -44,7 +44,7 @@ class PiecesRequest(Loose):
         return PieceWish(self.count, self.mass_g, self.loss_frac, self.beside_g, self.filled_beside)
 
 
-class ShapeRequest(Loose):
+class ShapeRequest(Request):
     kind: PieceShape = "round"
     diameter_cm: float | None = None
     length_cm: float | None = None
@@ -55,12 +55,12 @@ class ShapeRequest(Loose):
         return Shape(self.kind, self.diameter_cm, self.length_cm, self.width_cm, self.thickness_mm)
 
 
-class LimitRequest(Loose):
+class LimitRequest(Request):
     ingredient: str
     mass_g: Mass
 
 
-class ScaleRequest(Loose):
+class ScaleRequest(Request):
     count: Annotated[int, Field(ge=1, le=500)] | None = None
     mass_g: Mass | None = None
     flour_g: Mass | None = None
@@ -71,12 +71,12 @@ class ScaleRequest(Loose):
         return Scaling(self.count, self.mass_g, self.flour_g, tuple((x.ingredient, x.mass_g) for x in named))
 
 
-class FillingRequest(Loose):
+class FillingRequest(Request):
     lines: Annotated[list[LineRequest], Field(max_length=30)]
     per_piece_g: Annotated[float, within(1, 1000, "g")] | None = None
 
 
-class WeighRequest(Loose):
+class WeighRequest(Request):
     """`weigh`: a formula as typed, how it divides, its shape, and what to scale it to."""
 
     lines: Annotated[list[LineRequest], Field(max_length=60)]
@@ -89,14 +89,14 @@ class WeighRequest(Loose):
     powder: Powder = "double"
 
 
-class RestRequest(Loose):
+class RestRequest(Request):
     minutes: Annotated[float, within(0, 10_000, "min")]
     temp_c: Annotated[float, within(-2, 45, "C")]
     form: Literal["bulk", "ball", "sheet"] = "bulk"
     half_thickness_mm: Annotated[float, within(0.5, 300, "mm")] = 55.0
 
 
-class SodaRequest(Loose):
+class SodaRequest(Request):
     """`soda`: a dough by mass, how it holds gas without yeast, its powder, and the rests it goes through."""
 
     lines: Annotated[list[MassLine], Field(min_length=1, max_length=60)]

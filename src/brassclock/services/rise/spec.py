@@ -31,7 +31,9 @@ from brassclock.services.kitchen.leavens import belief_of, leaven_of
 from brassclock.store.tables import Bake
 
 TUB_CM = 20.0
-ROLL_MIN = 12.0
+FEW = 8  # practice: pieces that the usual minutes are for; a longer row gets faster
+BALLED_MIN = (2.0, 1.0, 0.5)  # practice: to begin, for each of a few pieces, for each of the rest
+ROLLED_MIN = (4.0, 1.0)  # practice: to begin, and for each of the first rounds; the line rolls the rest
 STIR_MIN = 5.0  # judgement: until the flour is wet, before kneading
 FIRST_MIN = 5.0  # judgement: from the first load to the first bread on the table
 WAVE_MIN = 45.0  # judgement: as long as a tray of balls stands well beside the heat
@@ -123,6 +125,7 @@ def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[st
     """Input of the backward plan for this bake."""
     bake, found = r.bake, places(r)
     piece_g = bake.piece_g or (dough.total_g / (bake.count or 1))
+    pieces = pieces_of(dough, bake)
     litres = found["fridge"].litres
     tub = Vessel("tub", dough.total_g, True, TUB_CM, "wood", 1, dough.total_g, litres)
     tray = Vessel("tray", piece_g, True, None, "shelf", 1, dough.total_g, litres)
@@ -153,7 +156,8 @@ def spec_of(r: BakeSnapshot, dough: Dough, line_min: float, sponge_g: Mapping[st
         preheat_min=max(preheat_min(surface_of(b.surface)) for b in breads_of(r)),
         line_min=line_min,
         activity=belief_here(r, dough).mean,
-        roll_min=ROLL_MIN,
+        ball_min=BALLED_MIN[0] + BALLED_MIN[1] * min(pieces, FEW) + BALLED_MIN[2] * max(pieces - FEW, 0),
+        roll_min=ROLLED_MIN[0] + ROLLED_MIN[1] * min(pieces, FEW),
         sponge=sponge,
         service_min=service_min,
         waves=max(waves, 1),
@@ -177,6 +181,12 @@ def looks_of(r: BakeSnapshot, plan: DayPlan) -> list[Look]:
     ]
 
 
+def pieces_of(dough: Dough, bake: Bake) -> int:
+    """Number of pieces of all breads of a dough; of what it weighs where no count is set."""
+    own = bake.count or (max(int(dough.total_g / bake.piece_g), 1) if bake.piece_g else 1)
+    return own + pieces_beside(bake)
+
+
 def litres_of(spec: BakeSpec) -> float:
     """Litres of the cold shelf that a bake fills."""
     joins = sum(p.mass_g for p in spec.sponge.joins) if spec.sponge else 0.0
@@ -196,7 +206,7 @@ def rested_spec(
     last_h = 1.6 * sum_h if here is None else here.h * (1 - cold_share(r.bake, fridge))
     bulk, ball = (replace(t, last_h=max(last_h - (sum_h - t.aim_h), t.aim_h)) for t in told)
     spec = spec_of(r, dough, line_min, {})
-    pieces = (r.bake.count or 1) + pieces_beside(r.bake)
+    pieces = pieces_of(dough, r.bake)
     ball_min, roll_min = BALL_MIN[0] + BALL_MIN[1] * pieces, ROLL_ONE_MIN[0] + ROLL_ONE_MIN[1] * pieces
     return replace(
         spec, told=(bulk, ball), ball_min=min(ball_min, spec.ball_min), roll_min=min(roll_min, spec.roll_min)

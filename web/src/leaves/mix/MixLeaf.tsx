@@ -186,6 +186,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
               liquidC={mix.liquid_temp_c}
               flourC={mix.flour_c}
               limitC={mix.limit_c}
+              yeasted={yeasted}
               degrees={deg}
               width={width}
             />

@@ -68,7 +68,14 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
       <Below>
         <div>
           <span>
-            cook it <b>{here.words}</b>: half its lift is gone after
+            {here.verdict === "cook_at_once" ? (
+              <b>Cook it at once</b>
+            ) : (
+              <>
+                It may wait: <b>{here.words}</b>
+              </>
+            )}
+            . Half its lift is gone after
           </span>
           <span className="big">
             {hours(here.low_h)} to {hours(here.high_h)}
@@ -106,7 +113,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
               </span>
               <span className="quiet">
                 {safety.reached_at
-                  ? `the usual count is full at ${at(safety.reached_at)}`
+                  ? `the usual count is full at ${at(safety.reached_at)}; it stands still in the cold. Local food rules decide`
                   : "a count, not a permission; local food rules decide"}
               </span>
               {rest.cold_advice && <span>{rest.cold_advice}</span>}
