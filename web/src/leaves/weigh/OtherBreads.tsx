@@ -76,7 +76,7 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
   const missed = parts.length > 0 && (left || sheet?.contradictions.some((c) => c.code === "pieces_vs_dough"));
   const surfaces = (bench.data?.kitchen.surfaces ?? []).map((s) => ({ id: String(s.id), text: s.name }));
   return (
-    <Breads aria-label="More breads from this dough">
+    <Breads aria-label="More from this dough">
       {parts.length > 0 && <h2>From the same dough</h2>}
       {parts.map((part, i) => {
         const set = (values: Partial<Part>) => put(parts.map((p, k) => (k === i ? { ...p, ...values } : p)));
