@@ -1,4 +1,4 @@
-"""Both integrators, compiled or loaded from the cache."""
+"""The integrators, compiled or loaded from the cache."""
 
 from __future__ import annotations
 
@@ -10,17 +10,18 @@ COLD_WORDS = "It is compiled for this machine once: about half a minute."
 
 
 def warm_all(told: Callable[[], None] | None = None) -> bool:
-    """Compile both steppers, or load them from the cache; False when there is no compiler and the plain path stays.
+    """Compile the steppers, or load them from the cache; False when there is no compiler and the plain path stays.
 
     `told` is called, in a thread of its own, when that takes long.
     """
     from brassclock.core.fire.puff import model as puff_model
+    from brassclock.core.keep.hold import model as keep_model
     from brassclock.core.rise import course as yeast_course
 
     long = threading.Timer(COLD_S, told or (lambda: None))
     long.daemon = True
     long.start()
     try:
-        return yeast_course.warm() and puff_model.warm()
+        return yeast_course.warm() and puff_model.warm() and keep_model.warm()
     finally:
         long.cancel()

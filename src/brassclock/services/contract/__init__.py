@@ -24,6 +24,7 @@ KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded 
     "day": ("day", "DayRequest", "run_day"),
     "puff": ("puff", "PuffRequest", "run_puff"),
     "cue": ("cue", "CueRequest", "run_cue"),
+    "hold": ("hold", "HoldRequest", "run_hold"),
     "line": ("line", "LineRequest", "run_line"),
 }
 
