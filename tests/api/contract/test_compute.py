@@ -83,6 +83,21 @@ REQUESTS: dict[str, dict[str, Any]] = {
         "stages": [{"name": "bulk", "hours": 12, "ambient_c": 24}],
     },
     "starter": {"seed_g": 20, "flour_g": 40, "water_g": 40, "temp_c": 24.5, "state": "ripe"},
+    "hold": {
+        "bread": {
+            "intent": "blister",
+            "mass_g": 136,
+            "diameter_cm": 20,
+            "thickness_mm": 12,
+            "dressing": {"kind": "butter", "mass_g": 6},
+            "lines": DOUGH,
+        },
+        "wrap": [{"wrap": "open"}, {"wrap": "cloth", "from_min": 5}],
+        "stack": 4,
+        "room_c": 22,
+        "done_at": "2026-11-29T18:00:00+01:00",
+        "serve_at": "2026-11-29T19:30:00+01:00",
+    },
     "soda": {
         "lines": [
             {"ingredient": "plain_flour", "mass_g": 200},
@@ -125,6 +140,8 @@ FIELDS = {
     "dose": "baker_frac mass_g reason measurable",
     "starter": "peak_h hold_until_h ratio trace",
     "read": "lines",
+    "hold": "trace words best_from_min best_to_min good_until_h too_stiff_by_h state_at_serving room_days freeze "
+    "reheat advice",
     "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
     "day": "steps routes slack_min alternatives",
     "cue": "surface_c text",
@@ -159,6 +176,24 @@ def test_a_spoken_list_is_read_right_or_left_unread() -> None:
     for kind, request in REQUESTS.items():
         with pytest.raises(InvalidInput, match="/no_such_field"):
             compute(kind, {**request, "no_such_field": 1})
+
+
+def test_a_bread_is_held_in_its_wraps_until_the_table() -> None:
+    held = compute("hold", REQUESTS["hold"])
+    assert held["state_at_serving"]["word"] == "soft" and len(held["advice"]) <= 3
+    assert held["good_until_h"]["p10"] <= held["good_until_h"]["p50"]
+    assert {x["by"] for x in held["reheat"]} == {"pan", "grill", "oven", "microwave", "toaster"}
+    open_ = compute("hold", {**REQUESTS["hold"], "wrap": "open", "stack": 1})
+    assert open_["too_stiff_by_h"]["p50"] < (held["too_stiff_by_h"]["p50"] or 99)
+    pointer = {
+        "/serve_at": {"serve_at": "2026-11-29T17:00:00+01:00"},
+        "/wrap": {"wrap": [{"wrap": "cloth", "from_min": 5}]},
+        "/bread/moisture_loss_frac": {"bread": {**REQUESTS["hold"]["bread"], "moisture_loss_frac": 0.39}},
+        "/stack": {"stack": 501},
+    }
+    for where, wrong in pointer.items():
+        with pytest.raises(InvalidInput, match=where):
+            compute("hold", {**REQUESTS["hold"], **wrong})
 
 
 def test_stages_end_at_a_time_or_as_the_dough_comes_out_of_the_cold() -> None:
@@ -273,7 +308,7 @@ def test_the_command_line_answers_and_refuses() -> None:
         (("compute", "cause"), "{}", "planned, not built"),
         (("compute", "bread"), "{}", "Known are"),
         (("compute", "mix"), "{", "JSON"),
-        (("schema", "hold"), "", "planned"),
+        (("schema", "stock"), "", "planned"),
         (("compute", "mix", "/no/such"), "", "cannot be read"),
     ):
         answer = cli(*args, text=text)

@@ -295,7 +295,7 @@ def test_line_by_contract() -> None:
     order = [t["kind"] for t in sorted(mixed["tasks"], key=lambda t: t["bread"]) if t["op"] == "load"]
     assert order == ["naan", "kulcha", "naan"] * 3 and len(mixed["tasks"]) == 6 * 7 + 3 * 5
     soft = mixed["softness_frac"]
-    assert soft == sorted(soft) and 0 < soft[0] < soft[-1] <= 1
+    assert len(soft) == 9 and all(0.7 < x <= 1 for x in soft)  # wrapped at once, nothing is firm within the line
     bad = {
         "/breads": {"breads": 500},
         "/kinds/0/ops": {"kinds": [{"name": "x", "breads": 2, "ops": ops[:2]}]},

@@ -12,7 +12,7 @@ from brassclock.core.errors import InvalidInput
 from brassclock.services.schemas.faults import faults_of
 
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
-LATER = ("hold", "cause", "learn")
+LATER = ("cause", "learn", "stock", "drill")
 KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
     "weigh": ("weigh", "WeighRequest", "run_weigh"),
     "mix": ("mix", "MixRequest", "run_mix"),

@@ -18,10 +18,9 @@ from brassclock.core.rise.belief import Band
 from brassclock.core.rise.recipe import osmolality, recipe_of
 from brassclock.core.terms import Intent, Wrap
 from brassclock.services.contract.common import MassLine, Request, Temp, mass_dough
-from brassclock.services.keep.kept import LOSS_FRAC, facts_of
+from brassclock.services.keep.kept import LOSS_FRAC, USUAL_X, facts_of
 from brassclock.services.schemas.quantities import within
 
-USUAL_X = 0.85
 POINTS = 160
 
 

@@ -11,8 +11,9 @@ from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.core.evidence import Input, Kind, Why
 from brassclock.core.fire.line.plan import plan_line, saved_s
 from brassclock.core.fire.line.spec import LineSpec, Op, Station, calm
-from brassclock.core.fire.towel import softness
+from brassclock.core.keep.hold.model import Kept, Room
 from brassclock.services.contract.common import Request
+from brassclock.services.keep.kept import USUAL_X, towel
 from brassclock.services.schemas.quantities import within
 from brassclock.services.weigh.view import caution_out
 
@@ -184,6 +185,7 @@ def run_line(q: LineRequest) -> dict[str, Any]:
         spot, cook = saved_s(spec, breads, line)
     except ValueError as fault:
         raise invalid("/kinds" if q.kinds else "/ops", str(fault)) from None
+    stack = towel(Kept("pocket", 100.0, USUAL_X, q.loss_frac, 0.18, 0.008), breads, Room())
     why = Why(
         "The line",
         "every hand move where its cook is free; each gap between then_min_s and then_max_s",
@@ -209,7 +211,7 @@ def run_line(q: LineRequest) -> dict[str, Any]:
             for t in line.tasks
         ],
         "towel_wait_s": list(line.towel_wait_s),
-        "softness_frac": [softness(w, q.loss_frac) for w in line.towel_wait_s],
+        "softness_frac": [stack.at("soft", w) / 100 for w in line.towel_wait_s],
         "another_spot_saves_s": spot,
         "another_cook_saves_s": cook,
         "how": line.method,

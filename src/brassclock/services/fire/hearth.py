@@ -9,7 +9,6 @@ from dataclasses import replace
 
 from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.line.live import LiveLine
-from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -17,6 +16,7 @@ from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.kinds import MixedLine
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.program import program_out, surface_out
+from brassclock.services.keep.kept import feel_of, kept_bread, room_of
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.fire import (
@@ -31,7 +31,6 @@ from brassclock.services.schemas.fire import (
 from brassclock.services.solve import BakeResult
 
 SHOWN_TASKS = 40
-USUAL_LOSS_FRAC = 0.12
 
 
 def live_line(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap]) -> LiveLine | None:
@@ -142,7 +141,7 @@ def _out(
         taps=list(taps),
         line=_tasks_out(line, state) if line else [],
         late_s=line.late_s if line else 0.0,
-        towel=_towel_out(r, state),
+        towel=_towel_out(r, kinds, state),
         last_off_at=_last_off(r, work, state, line) if started and not state.finished else None,
     )
 
@@ -188,12 +187,17 @@ def _tasks_out(line: LiveLine, state: hearth_rules.Hearth) -> list[LineTaskRead]
     ]
 
 
-def _towel_out(r: BakeSnapshot, state: hearth_rules.Hearth) -> list[TowelRead]:
+def _towel_out(r: BakeSnapshot, kinds: MixedLine, state: hearth_rules.Hearth) -> list[TowelRead]:
     """Each round in the towel: since when, and how it feels by now."""
     came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
-    loss = (r.bake.program or {}).get("loss_frac") or USUAL_LOSS_FRAC
+    breads = [kept_bread(k.rows, BakeResult(program=k.program, sheet=k.sheet)) for k in kinds.kinds]
+    stack, room, of_round = len(state.off), room_of(r), kinds.order
     return [
-        TowelRead(round_no=n, since=came[n], feel=feel(softness((r.now - came[n]).total_seconds(), loss)))
+        TowelRead(
+            round_no=n,
+            since=came[n],
+            feel=feel_of(breads[of_round[n - 1]], stack, room, (r.now - came[n]).total_seconds()),
+        )
         for n in state.off
     ]
 

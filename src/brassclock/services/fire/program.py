@@ -10,6 +10,7 @@ from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
+from brassclock.services.keep.kept import frozen_kept
 from brassclock.services.schemas.fire import ProgramRead
 from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.solve import BakeResult
@@ -33,6 +34,7 @@ def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
             "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
             "through_s": work.program.end.through_s,
+            "kept": frozen_kept(r, work),
             "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),
         }
     events = work.program.baked.events if work.program else {}

@@ -20,12 +20,12 @@ from brassclock.core.fire.line.spec import Line
 from brassclock.core.fire.program import Program, program_of
 from brassclock.core.fire.right_heat import implied, implied_reason, right_heat_reason
 from brassclock.core.fire.surface_heat import heat_band, spread_k
-from brassclock.core.fire.towel import feel, softness
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.program import program_out, surface_out
+from brassclock.services.keep.kept import feel_of, kept_bread, room_of
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
     ActionRead,
@@ -84,7 +84,7 @@ def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bo
         edge_s=program.edge_s,
         matters=list(program.bands.matters),
         carpet=carpet_out(program),
-        line=line_out(line, begin, program.moisture_loss_frac),
+        line=line_out(r, work, line, begin),
         cautions=caution_out(program.cautions),
         why=why_out(program.why),
     )
@@ -192,10 +192,11 @@ def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceRead | 
 
 
 def line_out(
-    line: Line, begin: dt.datetime, loss_frac: float, saved: tuple[int | None, int] | None = None
+    r: BakeSnapshot, work: BakeResult, line: Line, begin: dt.datetime, saved: tuple[int | None, int] | None = None
 ) -> HeatLineRead:
     """A line with its instants: the first load is at `begin`, rolling before it."""
     zero, waits_s = line.first_load_s, max(line.towel_wait_s, default=0)
+    stack = len(line.towel_wait_s)
     return HeatLineRead(
         tasks=[
             LineTaskRead(
@@ -213,7 +214,7 @@ def line_out(
         bottleneck=line.bottleneck,
         cycle_s=line.cycle_s,
         towel_min=waits_s / 60,
-        towel_feel=feel(softness(waits_s, loss_frac)),
+        towel_feel=feel_of(kept_bread(r, work), stack, room_of(r), waits_s),
         spot_saves_s=saved[0] if saved else None,
         cook_saves_s=saved[1] if saved else None,
     )
@@ -221,12 +222,12 @@ def line_out(
 
 def best_line(app: App, bake_id: int) -> HeatLineRead:
     """The line looked for longer, and what another spot or another pair of hands would save."""
-    r, work, program = _with_program(app, bake_id)
+    r, work, _ = _with_program(app, bake_id)
     kinds = solve.line_kinds(r, work)
     spec, rounds = kinds.spec(), kinds.rounds
     found = plan_line(spec, rounds, LONG_LINE)
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
-    return line_out(found, begin, program.moisture_loss_frac, saved_s(spec, rounds, found, LONG_LINE // 3))
+    return line_out(r, work, found, begin, saved_s(spec, rounds, found, LONG_LINE // 3))
 
 
 def carpet_out(program: Program) -> CarpetRead:

@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import asdict
+from functools import lru_cache
 from typing import Any
 
+from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.keep.hold.model import FILM_FATS, KeepTrace, Kept, Room, run, word
 from brassclock.core.matter.dough import Dough
 from brassclock.core.terms import Intent
+from brassclock.core.weigh.methods import methods
+from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.solve import BakeResult
 
 LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no bake says it
     "pocket": 0.08, "blister": 0.09, "flat": 0.08, "thick": 0.06, "fried": 0.13, "rolls": 0.11,
@@ -13,6 +21,78 @@ LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no ba
 BAKED_KG_M3: dict[Intent, float] = {  # judgement: of a baked bread, its pocket closed
     "pocket": 430.0, "blister": 360.0, "flat": 600.0, "thick": 420.0, "fried": 420.0, "rolls": 280.0,
 }  # fmt: skip
+
+
+USUAL_X = 0.85  # water per dry mass of a dough of which nothing is said
+TOWEL_H = 6.0  # of what lies in the towel
+
+
+def intent_of(r: BakeSnapshot, work: BakeResult) -> Intent:
+    """The kind of a bake's bread, as it is kept: by its surface, its method, its thickness and its pocket."""
+    method = methods().get(r.bake.method)
+    way, wants = surface_of(r.surface).spec.way, method.wants if method else ()
+    if way in ("oil", "tray"):
+        return "fried" if way == "oil" else "rolls"
+    if "blister" in wants:
+        return "blister"
+    if work.bread is not None and work.bread.thick:
+        return "thick"
+    return "pocket" if work.bread is not None and work.bread.pocket else "flat"
+
+
+def kept_bread(r: BakeSnapshot, work: BakeResult) -> Kept | None:
+    """One bread of a bake as it comes off the heat; None while its heat cannot be computed. Once the line has begun it
+    is the one that was frozen."""
+    known = (r.bake.program or {}).get("kept")
+    if known:
+        return Kept(**known)
+    sheet, program = work.sheet, work.program
+    if sheet is None or sheet.sheet is None or program is None or not sheet.dough.flour_g:
+        return None
+    intent = intent_of(r, work)
+    piece_g = r.bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
+    loss, across_m = program.moisture_loss_frac, sheet.sheet.diameter_cm / 100
+    baked_kg = piece_g * (1 - loss) / 1000
+    dressing = r.bake.dressing or {}
+    fat = next((f for f in FILM_FATS if f in str(dressing.get("kind", ""))), None)
+    brushed: dict[str, Any] = (
+        {"brushed": fat, "brushed_g": dressing["mass_g"]} if fat and dressing["when"] == "after_heat" else {}
+    )
+    return Kept(
+        intent,
+        piece_g,
+        loss_frac=loss,
+        diameter_m=across_m,
+        height_m=baked_kg / (BAKED_KG_M3[intent] * math.pi / 4 * across_m**2),
+        tint=r.bake.doneness,
+        **facts_of(sheet.dough),
+        **brushed,
+    )
+
+
+def frozen_kept(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
+    """The same as it is stored when the line begins."""
+    found = kept_bread(r, work)
+    return None if found is None else asdict(found)
+
+
+def room_of(r: BakeSnapshot) -> Room:
+    """The room about a bake's bread now, to the kelvin."""
+    return Room(float(round(air_c(r.kitchen.hourly_c, r.now))))
+
+
+@lru_cache(maxsize=128)
+def towel(bread: Kept, stack: int, room: Room) -> KeepTrace:
+    """A stack in its towel for some hours."""
+    return run(bread, ((0.0, "cloth"),), stack, room, hours=TOWEL_H)
+
+
+def feel_of(bread: Kept | None, stack: int, room: Room, seconds: float) -> str:
+    """The word for a bread so long in the towel with others; soft where nothing is known of it."""
+    if bread is None:
+        return "soft"
+    trace = towel(bread, stack, room)
+    return word(trace.at("crisp", seconds), trace.at("soft", seconds))
 
 
 def facts_of(dough: Dough) -> dict[str, Any]:
