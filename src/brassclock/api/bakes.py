@@ -9,18 +9,20 @@ from pydantic import BaseModel, Field
 
 from brassclock.api.kitchens import PROBLEMS, app, tagged
 from brassclock.api.routes import Routes
+from brassclock.core.terms import Wrap
 from brassclock.services.bake import commands as bake_commands
 from brassclock.services.bake import create as bake_create
 from brassclock.services.fire import commands as fire_commands
 from brassclock.services.fire import hearth as hearth_view
 from brassclock.services.fire import view as fire_view
+from brassclock.services.keep import hold as keep_hold
 from brassclock.services.pages import bake as bake_page
 from brassclock.services.rise import rescue as rise_rescue
 from brassclock.services.rise import whatif as rise_whatif
 from brassclock.services.schemas.bake import BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
 from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
-from brassclock.services.schemas.keep import OutcomeUpdate
+from brassclock.services.schemas.keep import HoldRead, OutcomeUpdate
 from brassclock.services.schemas.rise import (
     ReadingCreate,
     RelocationCreate,
@@ -54,6 +56,13 @@ class StatusRequest(Edit):
 class HabitQuery(BaseModel):
     first: float = Field(ge=1, le=3600)
     second: float | None = Field(default=None, ge=1, le=3600)
+
+
+class HoldQuery(BaseModel):
+    """The wrap (none: the usual one of its kind), and which bread of the dough, its own being 0."""
+
+    wrap: Wrap | None = None
+    bread: int = Field(default=0, ge=0, le=6)
 
 
 class Gone(BaseModel):
@@ -191,6 +200,12 @@ def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would
     save."""
     return fire_view.best_line(app(), path.bake_id).model_dump(mode="json")
+
+
+@routes.get("/bakes/<int:bake_id>/hold", responses={"200": HoldRead, **PROBLEMS})
+def hold(path: BakePath, query: HoldQuery):
+    """How long the bread stays good in a wrap: softness over three days, windows, advice, reheating."""
+    return keep_hold.hold_out(app(), path.bake_id, query.wrap, query.bread).model_dump(mode="json")
 
 
 @routes.get("/bakes/<int:bake_id>/habit", responses={"200": HabitRead, **PROBLEMS})

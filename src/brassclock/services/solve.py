@@ -305,7 +305,7 @@ def line_kinds(r: BakeSnapshot, work: BakeResult) -> MixedLine:
     results = [work, *work.parts]
     results += [BakeResult()] * (1 + len(r.bake.parts) - len(results))
     named = zip(names_of(r.bake), breads_of(r), results, strict=True)
-    return mixed([Kind(name, b, w.program, w.sheet) for name, b, w in named])
+    return mixed([Kind(name, b, w.program, w.sheet, w.bread) for name, b, w in named])
 
 
 def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None = None) -> None:

@@ -180,6 +180,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How long the bread stays good in a wrap: softness over three days, windows, advice, reheating. */
+        get: operations["bakes_hold_bakes__int_bake_id__hold_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/line": {
         parameters: {
             query?: never;
@@ -3045,6 +3062,57 @@ export interface components {
             wipe_every: number | null;
         };
         /**
+         * HoldRead
+         * @description How long a bread of the bake stays good in a wrap, from when it came off (or is to come off): softness over three
+         *     days, its windows as instants (null: beyond three days), sweat in a bag [g], advice, reheating from the room and
+         *     frozen.
+         */
+        HoldRead: {
+            /** Advice */
+            advice: string[];
+            /** Baked */
+            baked: boolean;
+            band: components["schemas"]["SoftCurve"];
+            best_from: components["schemas"]["BandedAt"];
+            best_to: components["schemas"]["BandedAt"];
+            /** Curves */
+            curves: components["schemas"]["SoftCurve"][];
+            /** Freeze Best Months */
+            freeze_best_months: number;
+            /** Freeze Good Months */
+            freeze_good_months: number;
+            good_until: components["schemas"]["BandedAt"];
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /**
+             * Off At
+             * Format: date-time
+             */
+            off_at: string;
+            /** Reheat */
+            reheat: components["schemas"]["ReheatRead"][];
+            /** Reheat Frozen */
+            reheat_frozen: components["schemas"]["ReheatRead"][];
+            /** Room C */
+            room_c: number;
+            /** Room Days */
+            room_days: number;
+            /** Stack */
+            stack: number;
+            stiff_by: components["schemas"]["BandedAt"];
+            /** Sweat G */
+            sweat_g: number;
+            /** Words */
+            words: components["schemas"]["WordFrom"][];
+            /**
+             * Wrap
+             * @enum {string}
+             */
+            wrap: "open" | "rack" | "cloth" | "bag" | "hot_box" | "fridge" | "freezer";
+        };
+        /**
          * HoursRead
          * @description A kitchen's busy hours; `said` answers what was just brought in.
          */
@@ -4214,6 +4282,23 @@ export interface components {
             text: string;
         };
         /**
+         * ReheatRead
+         * @description One way to heat it again: seconds (of each side where it has two), and a note.
+         */
+        ReheatRead: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "pan" | "grill" | "oven" | "microwave" | "toaster";
+            /** Each Side */
+            each_side: boolean;
+            /** Note */
+            note: string;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * RelaxationRead
          * @description Fit of a bake in its hours: why not, and relaxations that make it fit.
          */
@@ -4626,6 +4711,22 @@ export interface components {
             verdict: string;
             /** Weights */
             weights: components["schemas"]["BeamWeight"][];
+        };
+        /**
+         * SoftCurve
+         * @description Softness [0 to 100] by the hours after the heat, in a wrap; with p10 and p90 of the chosen one.
+         */
+        SoftCurve: {
+            /** H */
+            h: number[];
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Soft */
+            soft: number[];
+            /** Wrap */
+            wrap: string;
         };
         /**
          * SpanRead
@@ -5378,6 +5479,19 @@ export interface components {
             /** Target Ratio */
             target_ratio: number;
             too_far: components["schemas"]["BandedAt"];
+        };
+        /**
+         * WordFrom
+         * @description A word for the bread, and from when on it holds.
+         */
+        WordFrom: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Word */
+            word: string;
         };
         /**
          * WorthRead
@@ -6628,6 +6742,76 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_hold_bakes__int_bake_id__hold_get: {
+        parameters: {
+            query?: {
+                wrap?: ("open" | "rack" | "cloth" | "bag" | "hot_box" | "fridge" | "freezer") | null;
+                bread?: number;
+            };
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoldRead"];
+                };
             };
             /** @description Asked by a page of elsewhere */
             403: {

@@ -16,7 +16,7 @@ from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.kinds import MixedLine
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
 from brassclock.services.fire.program import program_out, surface_out
-from brassclock.services.keep.kept import feel_of, kept_bread, room_of
+from brassclock.services.keep.kept import feel_of, kept_of, room_of
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.fire import (
@@ -190,7 +190,7 @@ def _tasks_out(line: LiveLine, state: hearth_rules.Hearth) -> list[LineTaskRead]
 def _towel_out(r: BakeSnapshot, kinds: MixedLine, state: hearth_rules.Hearth) -> list[TowelRead]:
     """Each round in the towel: since when, and how it feels by now."""
     came = {t.round_no: t.at for t in r.taps if t.kind == "off"}
-    breads = [kept_bread(k.rows, BakeResult(program=k.program, sheet=k.sheet)) for k in kinds.kinds]
+    breads = [kept_of(k) for k in kinds.kinds]
     stack, room, of_round = len(state.off), room_of(r), kinds.order
     return [
         TowelRead(

@@ -14,6 +14,7 @@ from functools import cached_property
 from brassclock.core.fire.hearth import Timing
 from brassclock.core.fire.line.spec import GRILL, LineSpec, Moves, Station
 from brassclock.core.fire.program import Program
+from brassclock.core.fire.puff.model import Bread
 from brassclock.core.weigh.formula import WeighSheet
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
@@ -21,12 +22,13 @@ from brassclock.services.fire import model as fire_model
 
 @dataclass(frozen=True)
 class Kind:
-    """One kind of bread on the line: its name, its rows, its program (None once frozen) and its sheet."""
+    """One kind of bread on the line: its name, its rows, its program (None once frozen), its sheet and its bread."""
 
     name: str
     rows: BakeSnapshot
     program: Program | None
     sheet: WeighSheet | None
+    bread: Bread | None = None
 
     @property
     def loads(self) -> int:

@@ -25,7 +25,7 @@ from brassclock.store.tables import Bake
 QUICK_LINE = 1_000  # placements tried while everything else is computed, some 0.02 s; more when the line is shown
 
 
-def _holds_meat(r: BakeSnapshot) -> bool:
+def holds_meat(r: BakeSnapshot) -> bool:
     """True if the bread is filled with what must be hot inside.
 
     An unknown filling counts as meat: an own one of which nothing is said, or a line that was not read.
@@ -61,7 +61,7 @@ def program_at(
         faults=Faults(bake.uneven_frac, bare_min or None, maturity=maturity, rest_min=rest_min),
         docked=bake.docked,
         topped=_topped(r),
-        filled=_holds_meat(r),
+        filled=holds_meat(r),
         steps=own_steps(bake),
         dressing_g=dressing_g(bake, "after_turn"),
     )

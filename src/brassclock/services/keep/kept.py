@@ -13,6 +13,7 @@ from brassclock.core.matter.dough import Dough
 from brassclock.core.terms import Intent
 from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.fire.kinds import Kind
 from brassclock.services.solve import BakeResult
 
 LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no bake says it
@@ -68,6 +69,11 @@ def kept_bread(r: BakeSnapshot, work: BakeResult) -> Kept | None:
         **facts_of(sheet.dough),
         **brushed,
     )
+
+
+def kept_of(kind: Kind) -> Kept | None:
+    """One bread of a kind on the line; None while its heat cannot be computed."""
+    return kept_bread(kind.rows, BakeResult(program=kind.program, sheet=kind.sheet, bread=kind.bread))
 
 
 def frozen_kept(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:

@@ -20,6 +20,7 @@ from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.fire.live import taps_out
 from brassclock.services.fire.view import fire_out
+from brassclock.services.keep.hold import say_kept
 from brassclock.services.keep.view import keep_out
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.kitchen.leavens import leaven_of
@@ -52,7 +53,7 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     if any(t.kind == "load" for t in r.taps):
         state = hearth_of(r, work)
         if state.finished:
-            return [text("All off the heat. Wrap them in a cloth and judge each on the Keep leaf.")]
+            return say_kept(r, work)
         return [
             text(
                 f"{len(state.off)} of {solve.line_kinds(r, work).rounds} are off the heat. The hands are at "

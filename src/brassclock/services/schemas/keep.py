@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from brassclock.core.terms import Pocket
-from brassclock.services.schemas.base import Shape, Strict
+from brassclock.core.terms import Pocket, Wrap
+from brassclock.services.schemas.base import BandedAt, Shape, Strict
 
 
 class OutcomeUpdate(Strict):
@@ -41,6 +42,60 @@ class RoundRead(Shape):
     round_no: int
     name: str
     pieces: int
+
+
+class SoftCurve(Shape):
+    """Softness [0 to 100] by the hours after the heat, in a wrap; with p10 and p90 of the chosen one."""
+
+    wrap: str
+    h: list[float]
+    soft: list[float]
+    low: list[float]
+    high: list[float]
+
+
+class WordFrom(Shape):
+    """A word for the bread, and from when on it holds."""
+
+    at: dt.datetime
+    word: str
+
+
+class ReheatRead(Shape):
+    """One way to heat it again: seconds (of each side where it has two), and a note."""
+
+    by: Literal["pan", "grill", "oven", "microwave", "toaster"]
+    seconds: float
+    each_side: bool
+    note: str
+
+
+class HoldRead(Shape):
+    """How long a bread of the bake stays good in a wrap, from when it came off (or is to come off): softness over three
+    days, its windows as instants (null: beyond three days), sweat in a bag [g], advice, reheating from the room and
+    frozen."""
+
+    name: str
+    wrap: Wrap
+    stack: int
+    room_c: float
+    off_at: dt.datetime
+    baked: bool
+    now: str
+    curves: list[SoftCurve]
+    band: SoftCurve
+    words: list[WordFrom]
+    best_from: BandedAt
+    best_to: BandedAt
+    good_until: BandedAt
+    stiff_by: BandedAt
+    room_days: int
+    sweat_g: float
+    freeze_best_months: int
+    freeze_good_months: int
+    reheat: list[ReheatRead]
+    reheat_frozen: list[ReheatRead]
+    advice: list[str]
 
 
 class KeepRead(Shape):

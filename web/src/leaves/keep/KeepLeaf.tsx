@@ -10,6 +10,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { Tray } from "../../instruments/Tray";
 import { span } from "../../words/format";
 import { Link } from "react-router";
+import { StaysSoft } from "./StaysSoft";
 
 const Two = styled.div`
   display: grid;
@@ -143,14 +144,11 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
             )}
           </div>
           {status.error && <Plate>{status.error.message}</Plate>}
-          <Cautions
-            items={[
-              {
-                code: "steam",
-                text: "A puffed bread is full of live steam. Wrap at once in cloth: it softens within minutes.",
-              },
-            ]}
-          />
+          {bake.fire?.pocket && (
+            <Cautions
+              items={[{ code: "steam", text: "A puffed bread is full of live steam: tear it facing away from you." }]}
+            />
+          )}
         </div>
         <div>
           <h2>Forecast beside fact</h2>
@@ -168,6 +166,7 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
           {change.error && <Plate>{change.error.message}</Plate>}
         </div>
       </Two>
+      <StaysSoft bake={bake} />
     </>
   );
 }

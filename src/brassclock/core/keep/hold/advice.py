@@ -28,7 +28,7 @@ class Wanted:
 
 def advice(bread: Kept, windows: Windows, stack: int, room: Room, wanted: Wanted) -> list[str]:
     """Three sentences at most: what to do at once, when to bag, what comes later."""
-    found = [_at_once(bread, windows, room, crisp=wanted.crisp)]
+    found = [at_once(bread, windows, room, crisp=wanted.crisp)]
     if wanted.filled:
         found.append("Meat, egg or a moist filling: 2 h between 5 and 60 C, then the fridge, 2 days, heated to 75 C.")
     long = wanted.until_s is None or wanted.until_s > LONG_S
@@ -42,8 +42,8 @@ def advice(bread: Kept, windows: Windows, stack: int, room: Room, wanted: Wanted
     return found[:MOST]
 
 
-def _at_once(bread: Kept, windows: Windows, room: Room, *, crisp: bool) -> str:
-    """The first thing to do."""
+def at_once(bread: Kept, windows: Windows, room: Room, *, crisp: bool = False) -> str:
+    """The first thing to do with a bread that comes off the heat."""
     if bread.intent == "fried" or crisp:
         to_s = windows.best_to.p50
         return f"On a rack, one beside the other: crisp for {_span(to_s)}." if to_s else "On a rack; eat it now."

@@ -1,0 +1,88 @@
+"""How long a bread of a bake stays good, through its doors: the usual wrap of its kind, the others, the say-line."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from helpers import Clock
+
+
+def made(client: FlaskClient, kitchen: dict[str, Any], method: str, **settings: Any) -> str:
+    given = {"kitchen_id": kitchen["id"], "serve": "in 3 h", "method": method}
+    url = f"/api/bakes/{client.post('/api/bakes', json=given).json['id']}"
+    if settings:
+        assert client.patch(url, json=settings).status_code == 200
+    return url
+
+
+@pytest.mark.parametrize(
+    ("method", "wrap", "first"),
+    [
+        ("hatch-pita", "cloth", "Into cloth"),
+        ("terrace-naan", "open", "Brush it now"),
+        ("soda-quarters", "cloth", "Into"),
+    ],
+)
+def test_the_usual_way_of_each_kind(
+    client: FlaskClient, kitchen: dict[str, Any], method: str, wrap: str, first: str
+) -> None:
+    held = client.get(f"{made(client, kitchen, method)}/hold").json
+    assert held["wrap"] == wrap and held["advice"][0].startswith(first) and len(held["advice"]) <= 3
+    assert not any("75 C" in a for a in held["advice"]), "no filling, no word on meat"
+    assert held["best_from"]["p50"] >= held["off_at"] and not held["baked"]
+
+
+def test_a_fried_bread_is_not_told_to_be_wrapped(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    oil = client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json={"name": "Oil", "kind": "oil"}).json["surfaces"]
+    url = made(client, kitchen, "hatch-pita", surface_id=oil[-1]["id"])
+    held = client.get(f"{url}/hold").json
+    assert held["wrap"] == "rack" and "cloth" not in " ".join(held["advice"])
+
+
+def test_a_wrap_that_is_chosen_changes_until_when(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    url = made(client, kitchen, "hatch-pita")
+    until = {w: client.get(f"{url}/hold?wrap={w}").json["good_until"]["p50"] for w in ("open", "cloth", "bag")}
+    assert until["open"] < until["cloth"] < (until["bag"] or "9999")
+    frozen = client.get(f"{url}/hold?wrap=freezer").json
+    assert {x["by"] for x in frozen["reheat_frozen"]} == {x["by"] for x in frozen["reheat"]}
+    assert all(
+        cold["seconds"] >= warm["seconds"]
+        for cold, warm in zip(frozen["reheat_frozen"], frozen["reheat"], strict=True)
+        if cold["by"] != "pan"
+    )
+    assert len(frozen["curves"]) == 7 and len(frozen["band"]["low"]) == len(frozen["band"]["h"])
+
+
+def test_what_cannot_be_kept_says_why(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    url = made(client, kitchen, "hatch-pita")
+    assert client.get(f"{url}/hold?wrap=sock").status_code == 422
+    assert "0 to 0" in client.get(f"{url}/hold?bread=3").json["detail"]
+    sizeless = made(client, kitchen, "hatch-pita", diameter_cm=None)
+    assert "Weigh leaf" in client.get(f"{sizeless}/hold").json["detail"]
+
+
+def test_from_off_on_the_say_line_speaks_of_keeping(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    url = made(client, kitchen, "hatch-pita", count=2)
+    for n in range(20):
+        hearth = client.get(f"{url}/hearth").json
+        if hearth["finished"]:
+            break
+        due = hearth["due"][0]
+        wait = (dt.datetime.fromisoformat(due["at"]) - clock()).total_seconds()
+        clock.pass_(seconds=max(wait, 0))
+        body = {"key": f"move-{n:02d}", "kind": due["move"], "round_no": due["round_no"], "spot": due["spot"]}
+        assert client.post(f"{url}/taps", json=body).status_code == 201
+    said = client.get(url).json["say"]
+    words = "".join(p["text"] for p in said)
+    assert "Into cloth at once" in words and "bag what is left from" in words
+    until = [p["at"] for p in said if p["kind"] == "at"]
+    assert until[0] > until[1] > client.get(url).json["clock"]["now"]
+    held = client.get(f"{url}/hold").json
+    assert (held["baked"] and held["good_until"]["p50"][:16] == until[0][:16]) or held["now"]
+    clock.pass_(hours=2)
+    later = "".join(p["text"] for p in client.get(url).json["say"])
+    assert "Into cloth at once" not in later and "good until" in later

@@ -1,0 +1,34 @@
+"""The Keep leaf in the browser: the wrap is chosen by keyboard, and softness, advice and reheating follow it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from playwright.sync_api import expect
+
+from serving import Server
+
+Watch = Callable[..., Any]
+
+
+@pytest.mark.parametrize("size", ["tablet", "phone"])
+def test_a_wrap_is_chosen_by_keyboard(demo_server: Server, watch: Watch, size: str) -> None:
+    kitchen = demo_server.send("GET", "/api/kitchens", None)["kitchens"][0]
+    given = {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "hatch-pita"}
+    bake = demo_server.send("POST", "/api/bakes", given)["id"]
+    w = watch(demo_server, size)
+    page = w.goto(f"/b/{bake}/keep")
+    stays = page.get_by_role("region", name="How long it stays good")
+    expect(stays.get_by_role("radio", name="in cloth")).to_be_checked()
+    expect(stays).to_contain_text("Into cloth at once")
+    before = stays.get_by_text(re.compile("^good until")).inner_text()
+    stays.get_by_role("radio", name="in cloth").press("ArrowRight")
+    page.keyboard.press(" ")
+    expect(stays.get_by_role("radio", name="bagged when cool")).to_be_checked()
+    expect(stays.get_by_role("img", name=re.compile("bagged when cool"))).to_be_visible()
+    expect(stays.get_by_text(re.compile("^good until"))).not_to_have_text(before)
+    expect(stays.get_by_role("row", name=re.compile("^pan"))).to_contain_text("a side")
+    w.axe_clean()
