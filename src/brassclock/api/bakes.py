@@ -15,6 +15,7 @@ from brassclock.services.bake import create as bake_create
 from brassclock.services.fire import commands as fire_commands
 from brassclock.services.fire import hearth as hearth_view
 from brassclock.services.fire import view as fire_view
+from brassclock.services.keep import cause as keep_cause
 from brassclock.services.keep import hold as keep_hold
 from brassclock.services.pages import bake as bake_page
 from brassclock.services.rise import rescue as rise_rescue
@@ -22,7 +23,7 @@ from brassclock.services.rise import whatif as rise_whatif
 from brassclock.services.schemas.bake import BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
 from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
-from brassclock.services.schemas.keep import HoldRead, OutcomeUpdate
+from brassclock.services.schemas.keep import CausesRead, HoldRead, OutcomeUpdate
 from brassclock.services.schemas.rise import (
     ReadingCreate,
     RelocationCreate,
@@ -200,6 +201,12 @@ def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would
     save."""
     return fire_view.best_line(app(), path.bake_id).model_dump(mode="json")
+
+
+@routes.get("/bakes/<int:bake_id>/causes", responses={"200": CausesRead, **PROBLEMS})
+def causes(path: BakePath):
+    """Why rounds of the bake fell short, by what is known of them; one change for next time."""
+    return keep_cause.causes_out(app(), path.bake_id).model_dump(mode="json", by_alias=True)
 
 
 @routes.get("/bakes/<int:bake_id>/hold", responses={"200": HoldRead, **PROBLEMS})

@@ -48,3 +48,8 @@ TempUnit = Literal["C", "F"]
 LeafKey = Literal["weigh", "mix", "rise", "fire", "keep"]
 Intent = Literal["pocket", "blister", "flat", "thick", "fried", "rolls"]
 Wrap = Literal["open", "rack", "cloth", "bag", "hot_box", "fridge", "freezer"]
+Fault = Literal[
+    "flat", "part_pocket", "one_side", "burst", "pale", "scorched", "raw_inside", "doughy_middle", "stiff", "tough",
+    "soapy", "sour", "shrank", "fell_off", "stuck", "doughy_edges",
+]  # fmt: skip
+CauseVerdict = Literal["likely", "perhaps", "not_enough_known"]

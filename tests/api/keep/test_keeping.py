@@ -86,3 +86,30 @@ def test_from_off_on_the_say_line_speaks_of_keeping(client: FlaskClient, clock: 
     clock.pass_(hours=2)
     later = "".join(p["text"] for p in client.get(url).json["say"])
     assert "Into cloth at once" not in later and "good until" in later
+
+
+def test_why_rounds_fell_short_and_one_change(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
+    """A stone measured far too cool: three flat rounds judged, the cause with its evidence, one change."""
+    stone = {"name": "Stone", "kind": "stone_oven"}
+    added = client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=stone).json["surfaces"]
+    url = made(client, kitchen, "hatch-pita", count=4, surface_id=added[-1]["id"])
+    assert client.patch(url, json={"surface_c": 205, "surface_source": "infrared"}).status_code == 200
+    assert client.get(f"{url}/causes").json["rounds"] == []
+    for n in range(4):
+        assert (
+            client.put(f"{url}/outcomes", json={"round_no": n + 1, "pocket": "flat" if n else "full"}).status_code
+            == 200
+        )
+    found = client.get(f"{url}/causes").json
+    assert found["rounds"] == [2, 3, 4] and found["faults"] == ["flat"] and len(found["causes"]) <= 3
+    top = found["causes"][0]
+    assert top["cause"] == "cool" and "205 C" in top["evidence"] and "is right" in top["evidence"]
+    assert found["verdict"] in ("likely", "perhaps") and found["change"]["text"].startswith("Heat it longer")
+
+
+def test_with_little_known_it_says_what_to_note(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    url = made(client, kitchen, "hatch-pita")
+    assert client.put(f"{url}/outcomes", json={"round_no": 1, "pocket": "part"}).status_code == 200
+    found = client.get(f"{url}/causes").json
+    assert found["verdict"] == "not_enough_known" and found["change"] is None
+    assert found["ask"]["text"].startswith("Note next time")

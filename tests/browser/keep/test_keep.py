@@ -32,3 +32,27 @@ def test_a_wrap_is_chosen_by_keyboard(demo_server: Server, watch: Watch, size: s
     expect(stays.get_by_text(re.compile("^good until"))).not_to_have_text(before)
     expect(stays.get_by_role("row", name=re.compile("^pan"))).to_contain_text("a side")
     w.axe_clean()
+
+
+def test_three_flat_rounds_their_cause_and_one_change(demo_server: Server, watch: Watch) -> None:
+    kitchen = demo_server.send("GET", "/api/kitchens", None)["kitchens"][0]
+    at = f"/api/kitchens/{kitchen['id']}/surfaces"
+    stone = demo_server.send("POST", at, {"name": "Cool stone", "kind": "stone_oven"})["surfaces"][-1]["id"]
+    given = {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "hatch-pita"}
+    bake = demo_server.send("POST", "/api/bakes", given)["id"]
+    demo_server.send("PATCH", f"/api/bakes/{bake}", {"count": 4, "surface_id": stone})
+    demo_server.send("PATCH", f"/api/bakes/{bake}", {"surface_c": 205, "surface_source": "infrared"})
+    w = watch(demo_server, "tablet")
+    page = w.goto(f"/b/{bake}/keep")
+    expect(page.get_by_test_id("causes")).to_have_count(0)
+    for number in (2, 3, 4):
+        page.get_by_role("button", name=re.compile(f"^Round {number}:")).click()
+        page.get_by_role("radio", name="flat").click()
+        expect(page.get_by_role("button", name=re.compile(f"^Round {number}: flat"))).to_be_visible()
+    causes = page.get_by_role("region", name="Why it fell short")
+    expect(causes).to_contain_text("Why 2, 3 and 4 fell short")
+    expect(causes).to_contain_text("heat of the surface 205 C")
+    causes.get_by_role("button", name="Write it down for next time").press("Enter")
+    expect(causes).to_contain_text("written down for next time")
+    expect(page.get_by_label("A line for next time")).to_have_value(re.compile("Next time: heat it longer"))
+    w.axe_clean()

@@ -21,3 +21,11 @@ export const holdQuery = (bake: number, wrap: Schemas["HoldRead"]["wrap"] | null
     refetchInterval: 60_000,
     retry: false,
   });
+
+/** Why rounds of a bake fell short. */
+export const causesQuery = (bake: number, stamp: string) =>
+  queryOptions({
+    queryKey: ["causes", bake, stamp],
+    queryFn: () => take(client.GET("/api/bakes/{bake_id}/causes", path({ bake_id: bake }))),
+    placeholderData: keepPreviousData,
+  });

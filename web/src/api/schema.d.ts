@@ -75,6 +75,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Why rounds of the bake fell short, by what is known of them; one change for next time. */
+        get: operations["bakes_causes_bakes__int_bake_id__causes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/dose": {
         parameters: {
             query?: never;
@@ -1461,6 +1478,16 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * AskRead
+         * @description The fact to note next time.
+         */
+        AskRead: {
+            /** Fact */
+            fact: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * BagRead
          * @description A bag of flour; `thirst_frac` is water it took over the table's, over `times` kept bakes.
          */
@@ -2215,6 +2242,49 @@ export interface components {
             /** Top */
             top: string[];
         };
+        /**
+         * CauseRead
+         * @description A cause with its share, its evidence in words, the change, and what that gains.
+         */
+        CauseRead: {
+            /** Cause */
+            cause: string;
+            /** Change */
+            change: string;
+            /** Evidence */
+            evidence: string;
+            /** Gain */
+            gain: number;
+            /** Known */
+            known: boolean;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * CausesRead
+         * @description Why rounds fell short: at most three causes, the share of what nobody logged, one change, or what to note.
+         */
+        CausesRead: {
+            /** @default null */
+            ask?: components["schemas"]["AskRead"] | null;
+            /** Causes */
+            causes: components["schemas"]["CauseRead"][];
+            /** @default null */
+            change?: components["schemas"]["ChangeRead"] | null;
+            /** Faults */
+            faults: ("flat" | "part_pocket" | "one_side" | "burst" | "pale" | "scorched" | "raw_inside" | "doughy_middle" | "stiff" | "tough" | "soapy" | "sour" | "shrank" | "fell_off" | "stuck" | "doughy_edges")[];
+            /** Other Share */
+            other_share: number;
+            /** Rounds */
+            rounds: number[];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "likely" | "perhaps" | "not_enough_known";
+        };
         /** CautionRead */
         CautionRead: {
             /** Code */
@@ -2235,6 +2305,20 @@ export interface components {
             p10: number;
             /** P90 */
             p90: number;
+        };
+        /**
+         * ChangeRead
+         * @description The one change for next time: the fact, its value and the one that is right.
+         */
+        ChangeRead: {
+            /** Fact */
+            fact: string;
+            /** From */
+            from: unknown;
+            /** Text */
+            text: string;
+            /** To */
+            to: unknown;
         };
         /**
          * ClockRead
@@ -6284,6 +6368,73 @@ export interface operations {
             };
             /** @description Others were changing it all the while */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_causes_bakes__int_bake_id__causes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,7 +12,7 @@ from brassclock.core.errors import InvalidInput
 from brassclock.services.schemas.faults import faults_of
 
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
-LATER = ("cause", "learn", "stock", "drill")
+LATER = ("learn", "stock", "drill")
 KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
     "weigh": ("weigh", "WeighRequest", "run_weigh"),
     "mix": ("mix", "MixRequest", "run_mix"),
@@ -24,6 +24,7 @@ KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded 
     "day": ("day", "DayRequest", "run_day"),
     "puff": ("puff", "PuffRequest", "run_puff"),
     "cue": ("cue", "CueRequest", "run_cue"),
+    "cause": ("cause", "CauseRequest", "run_cause"),
     "hold": ("hold", "HoldRequest", "run_hold"),
     "line": ("line", "LineRequest", "run_line"),
 }

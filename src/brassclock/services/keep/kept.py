@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import Any
 
 from brassclock.core.day.kitchen_air import air_c
-from brassclock.core.keep.hold.model import FILM_FATS, KeepTrace, Kept, Room, run, word
+from brassclock.core.keep.hold.model import BAKED_KG_M3, FILM_FATS, KeepTrace, Kept, Room, run, word
 from brassclock.core.matter.dough import Dough
 from brassclock.core.terms import Intent
 from brassclock.core.weigh.methods import methods
@@ -18,9 +18,6 @@ from brassclock.services.solve import BakeResult
 
 LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no bake says it
     "pocket": 0.08, "blister": 0.09, "flat": 0.08, "thick": 0.06, "fried": 0.13, "rolls": 0.11,
-}  # fmt: skip
-BAKED_KG_M3: dict[Intent, float] = {  # judgement: of a baked bread, its pocket closed
-    "pocket": 430.0, "blister": 360.0, "flat": 600.0, "thick": 420.0, "fried": 420.0, "rolls": 280.0,
 }  # fmt: skip
 
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from brassclock.core.terms import Pocket, Wrap
+from brassclock.core.terms import CauseVerdict, Fault, Pocket, Wrap
 from brassclock.services.schemas.base import BandedAt, Shape, Strict
 
 
@@ -96,6 +96,46 @@ class HoldRead(Shape):
     reheat: list[ReheatRead]
     reheat_frozen: list[ReheatRead]
     advice: list[str]
+
+
+class CauseRead(Shape):
+    """A cause with its share, its evidence in words, the change, and what that gains."""
+
+    cause: str
+    name: str
+    share: float
+    known: bool
+    evidence: str
+    change: str
+    gain: float
+
+
+class ChangeRead(Shape):
+    """The one change for next time: the fact, its value and the one that is right."""
+
+    fact: str
+    from_: Any = Field(alias="from")
+    to: Any
+    text: str
+
+
+class AskRead(Shape):
+    """The fact to note next time."""
+
+    fact: str
+    text: str
+
+
+class CausesRead(Shape):
+    """Why rounds fell short: at most three causes, the share of what nobody logged, one change, or what to note."""
+
+    rounds: list[int]
+    faults: list[Fault]
+    verdict: CauseVerdict
+    causes: list[CauseRead]
+    other_share: float
+    change: ChangeRead | None = None
+    ask: AskRead | None = None
 
 
 class KeepRead(Shape):

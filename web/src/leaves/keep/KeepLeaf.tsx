@@ -10,6 +10,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { Tray } from "../../instruments/Tray";
 import { span } from "../../words/format";
 import { Link } from "react-router";
+import { Causes } from "./Causes";
 import { StaysSoft } from "./StaysSoft";
 
 const Two = styled.div`
@@ -162,10 +163,16 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
           <label htmlFor="note">
             <h2>A line for next time</h2>
           </label>
-          <Note id="note" key={bake.id} note={bake.settings.note} onSave={(note) => change.mutate({ note })} />
+          <Note
+            id="note"
+            key={`${bake.id} ${bake.settings.note}`}
+            note={bake.settings.note}
+            onSave={(note) => change.mutate({ note })}
+          />
           {change.error && <Plate>{change.error.message}</Plate>}
         </div>
       </Two>
+      <Causes bake={bake} />
       <StaysSoft bake={bake} />
     </>
   );

@@ -31,6 +31,9 @@ CRUSTS: dict[Intent, tuple[float, float, float, float]] = {
     "thick": (0.10, 0.60, 0.07, 94.0), "fried": (0.20, 0.40, 0.05, 98.0), "rolls": (0.08, 0.80, 0.05, 94.0),
 }  # fmt: skip
 TINTS = {"pale": 1.5, "light": 1.2, "golden": 1.0, "charred": 0.7}  # judgement: of the crust's water
+BAKED_KG_M3: dict[Intent, float] = {  # judgement: of a baked bread, its pocket closed
+    "pocket": 430.0, "blister": 360.0, "flat": 600.0, "thick": 420.0, "fried": 420.0, "rolls": 280.0,
+}  # fmt: skip
 OSMOL = 1.1  # osmol/kg: a usual dough's water
 DIFFUSES_M2_S = Param(1.2e-7, "m2/s", 0.9e-7, 1.5e-7, Kind.PUBLISHED_FROM_MEMORY, "heat in baked crumb")
 

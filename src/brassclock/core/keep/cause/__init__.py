@@ -1,0 +1,1 @@
+"""Why a bread failed: prior belief times what the model gains when one fact is set right."""

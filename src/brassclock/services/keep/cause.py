@@ -1,0 +1,179 @@
+"""Why rounds of a bake fell short: their faults, the facts that are known of them, the causes in words."""
+
+from __future__ import annotations
+
+from statistics import fmean
+from typing import Any
+
+from brassclock.core.keep.cause.facts import Facts
+from brassclock.core.keep.cause.judge import Judged, Ranked, judge
+from brassclock.core.terms import Fault
+from brassclock.services import solve
+from brassclock.services.app import App
+from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.keep.kept import intent_of
+from brassclock.services.schemas.keep import CausesRead
+from brassclock.services.solve import BakeResult
+from brassclock.store.tables import Outcome
+
+UNITS = {
+    "surface_c": "C",
+    "thickness_mm": "mm",
+    "skin_min": "min",
+    "rest_min": "min",
+    "dough_c": "C",
+    "tear_mm2": "mm2",
+    "bench_flour_g_m2": "g/m2",
+    "turn_s": "s",
+    "off_s": "s",
+    "wait_min": "min",
+    "acid_tta": "mL",
+    "soda_excess": "g per 100 g flour",
+}
+NAMES = {
+    "surface_c": "heat of the surface",
+    "thickness_mm": "thickness",
+    "uneven_frac": "unevenness",
+    "skin_min": "time bare",
+    "rest_min": "rest after rolling",
+    "maturity": "ripeness",
+    "dough_c": "heat of the dough",
+    "tear_mm2": "tear",
+    "bench_flour_g_m2": "bench flour",
+    "hydration_frac": "water",
+    "soda_excess": "soda over acid",
+    "acid_tta": "acid",
+    "starter_state": "starter",
+    "kneaded": "kneaded",
+    "greased": "fat on the surface",
+    "nonstick": "coated",
+    "wetted": "wetted",
+    "docked": "docked",
+    "edged": "edges stood up",
+    "recovered": "the surface back at its heat",
+    "char_left": "burnt flour",
+    "microwaved": "microwaved",
+    "tint": "how it browns",
+    "turn_s": "turn",
+    "off_s": "time on the heat",
+    "wrap": "its wrap",
+    "wait_min": "its wait",
+}
+
+
+FAULT_OF: dict[tuple[str, str], Fault] = {  # of what a cook judges
+    ("pocket", "flat"): "flat",
+    ("pocket", "part"): "part_pocket",
+    ("colour", "pale"): "pale",
+    ("colour", "dark"): "scorched",
+}
+SAID = ("infrared", "contact", "sign", "typed")  # sources by which a surface's heat counts as known
+
+
+def causes_out(app: App, bake_id: int) -> CausesRead:
+    """The causes of what fell short in a bake; no rounds where nothing did."""
+    with app.read() as session:
+        r = solve.load(app, session, bake_id)
+    short = [o for o in r.outcomes if _faults(o)]
+    faults = list(dict.fromkeys(f for o in short for f in _faults(o)))
+    if not faults:
+        return CausesRead(rounds=[], faults=[], verdict="not_enough_known", causes=[], other_share=1.0)
+    given = facts_of_bake(r, solve.solve(r), [o.round_no for o in short])
+    found = judge(faults, Facts(**given), set(given))
+    return CausesRead.model_validate({"rounds": [o.round_no for o in short], "faults": faults, **judged_out(found)})
+
+
+def _faults(o: Outcome) -> list[Fault]:
+    seen = [("pocket", o.pocket), ("colour", o.colour)]
+    return [FAULT_OF[what, word] for what, word in seen if word is not None and (what, word) in FAULT_OF]
+
+
+def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[str, Any]:
+    """What is known of these rounds, by the names of `Facts`: what was typed, measured or tapped, nothing guessed."""
+    bake, surface, dough = r.bake, surface_of(r.surface), work.sheet.dough if work.sheet else None
+    given: dict[str, Any] = {
+        "intent": intent_of(r, work),
+        "surface": surface.kind,
+        "docked": bake.docked,
+        "greased": surface.greased,
+        "nonstick": surface.nonstick,
+        "uneven_frac": bake.uneven_frac,
+        "skin_min": bake.skin_min,
+    }
+    if r.surface is not None and r.surface.source in SAID:
+        given["surface_c"] = (bake.program or {}).get("surface_c") or surface.temp_c
+    if work.bread is not None:
+        given |= {"thickness_mm": work.bread.thickness_m * 1000, "diameter_cm": work.bread.diameter_m * 100}
+    if "roll" in r.done() or any(t.kind == "load" for t in r.taps):
+        given |= {"maturity": work.maturity, "dough_c": work.bread.temp_c if work.bread else None}
+    if dough is not None:
+        given |= {
+            "hydration_frac": dough.hydration_frac,
+            "soda_excess": work.sheet.soda.excess_g_per_100g_flour if work.sheet and work.sheet.soda else None,
+            "acid_tta": work.forecast.acid.tta_ml if work.forecast and work.forecast.acid else None,
+        }
+    return {k: v for k, v in (given | _seconds(r, rounds)).items() if v is not None}
+
+
+def _seconds(r: BakeSnapshot, rounds: list[int]) -> dict[str, float]:
+    """Turn and end of these rounds, in the mean [s from contact]."""
+    at = {(t.kind, t.round_no): t.at for t in r.taps}
+    found = {}
+    for kind, name in (("turn", "turn_s"), ("off", "off_s")):
+        seen = [(at[kind, n] - at["load", n]).total_seconds() for n in rounds if (kind, n) in at and ("load", n) in at]
+        if seen:
+            found[name] = fmean(seen)
+    return found
+
+
+def judged_out(found: Judged) -> dict[str, Any]:
+    """A verdict as the contract and the Keep leaf tell it."""
+    return {
+        "verdict": found.verdict,
+        "causes": [
+            {
+                "cause": r.cause,
+                "name": r.name,
+                "share": r.share,
+                "known": r.known,
+                "evidence": evidence_of(r),
+                "change": r.change,
+                "gain": r.gain,
+            }
+            for r in found.causes
+        ],
+        "other_share": found.other_share,
+        "change": found.change
+        and {
+            "fact": found.change.fact,
+            "from": found.change.value,
+            "to": found.change.good,
+            "text": found.change.change,
+        },
+        "ask": None if found.ask is None else {"fact": found.ask, "text": f"Note next time: {NAMES[found.ask]}."},
+    }
+
+
+def evidence_of(r: Ranked) -> str:
+    """The fact against its good value, in words."""
+    if not r.known:
+        return f"{NAMES[r.fact]} is not known"
+    if isinstance(r.value, bool) or r.value is None or isinstance(r.value, str):
+        return f"{NAMES[r.fact]}: {_plain(r.value)}"
+    if r.gain <= 0:
+        return f"{NAMES[r.fact]} {_figure(r.fact, r.value)}, as it should be"
+    if r.fact in ("off_s", "turn_s"):
+        return f"{NAMES[r.fact]} {_figure(r.fact, r.value)}"
+    return f"{NAMES[r.fact]} {_figure(r.fact, r.value)}; {_figure(r.fact, r.good)} is right"
+
+
+def _plain(value: object) -> str:
+    words: dict[object, str] = {True: "yes", False: "no", None: "not said"}
+    return words.get(value, str(value))
+
+
+def _figure(fact: str, value: object) -> str:
+    assert isinstance(value, int | float)
+    if fact in ("uneven_frac", "hydration_frac"):
+        return f"{value:.0%}"
+    return f"{value:.3g} {UNITS.get(fact, '')}".strip()
