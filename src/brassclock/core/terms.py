@@ -53,3 +53,4 @@ Fault = Literal[
     "soapy", "sour", "shrank", "fell_off", "stuck", "doughy_edges",
 ]  # fmt: skip
 CauseVerdict = Literal["likely", "perhaps", "not_enough_known"]
+FrozenWrap = Literal["bag", "double", "loose"]

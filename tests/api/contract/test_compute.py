@@ -83,6 +83,18 @@ REQUESTS: dict[str, dict[str, Any]] = {
         "stages": [{"name": "bulk", "hours": 12, "ambient_c": 24}],
     },
     "starter": {"seed_g": 20, "flour_g": 40, "water_g": 40, "temp_c": 24.5, "state": "ripe"},
+    "cause": {"faults": ["flat"], "facts": {"surface": "stone_oven", "surface_c": 205, "thickness_mm": 3.4}},
+    "learn": {
+        "lessons": [
+            {"key": "pace:1:roll", "seen": 1.3, "spread": 0.2, "at": "2026-11-29T10:00:00+01:00"},
+            {"key": "pace:1:roll", "seen": 1.2, "spread": 0.2, "at": "2026-11-30T10:00:00+01:00", "refused": True},
+        ]
+    },
+    "stock": {
+        "breads": [{"kind": "pocket", "mass_g": 87, "count": 12, "frozen_at": "2026-11-20T10:00:00+01:00"}],
+        "serve_at": "2026-12-04T19:00:00+01:00",
+        "wanted": 8,
+    },
     "hold": {
         "bread": {
             "intent": "blister",
@@ -140,6 +152,9 @@ FIELDS = {
     "dose": "baker_frac mass_g reason measurable",
     "starter": "peak_h hold_until_h ratio trace",
     "read": "lines",
+    "cause": "verdict causes other_share change ask",
+    "learn": "beliefs before_after odd",
+    "stock": "take_out best_by use_by advice",
     "hold": "trace words best_from_min best_to_min good_until_h too_stiff_by_h state_at_serving room_days freeze "
     "reheat advice",
     "soda": "excess_g_per_100g_flour verdict released_frac_at_mixing lift_at_cook wait",
@@ -305,10 +320,10 @@ def test_the_command_line_answers_and_refuses() -> None:
     assert {e["pointer"] for e in told["errors"]} == {"/mix_temp_c", "/stages"}
     assert "900" in told["detail"]
     for args, text, words in (
-        (("compute", "cause"), "{}", "planned, not built"),
+        (("compute", "drill"), "{}", "planned, not built"),
         (("compute", "bread"), "{}", "Known are"),
         (("compute", "mix"), "{", "JSON"),
-        (("schema", "stock"), "", "planned"),
+        (("schema", "drill"), "", "planned"),
         (("compute", "mix", "/no/such"), "", "cannot be read"),
     ):
         answer = cli(*args, text=text)

@@ -12,7 +12,7 @@ from brassclock.core.errors import InvalidInput
 from brassclock.services.schemas.faults import faults_of
 
 SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
-LATER = ("learn", "stock", "drill")
+LATER = ("drill",)
 KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
     "weigh": ("weigh", "WeighRequest", "run_weigh"),
     "mix": ("mix", "MixRequest", "run_mix"),
@@ -26,6 +26,8 @@ KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded 
     "cue": ("cue", "CueRequest", "run_cue"),
     "cause": ("cause", "CauseRequest", "run_cause"),
     "hold": ("hold", "HoldRequest", "run_hold"),
+    "learn": ("keep", "LearnRequest", "run_learn"),
+    "stock": ("keep", "StockRequest", "run_stock"),
     "line": ("line", "LineRequest", "run_line"),
 }
 
