@@ -232,6 +232,28 @@ class Bake(SQLModel, table=True):
     deleted_at: dt.datetime | None = instant_column()
 
 
+class FrozenBread(SQLModel, table=True):
+    """Breads of one kind in the freezer; `taken` is what was taken out, in order: count and instant."""
+
+    __tablename__ = "frozen_bread"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = owner_column("kitchen.id")
+    bake_id: int | None = Field(
+        default=None, sa_column=Column(ForeignKey("bake.id", ondelete="SET NULL"), nullable=True)
+    )
+    name: str
+    kind: str
+    mass_g: float
+    count: int
+    frozen_at: dt.datetime = instant_column(False)
+    wrap: str = "bag"
+    fat_frac: float = 0.03
+    filled: bool = False
+    taken: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    removed_at: dt.datetime | None = instant_column()
+
+
 class Tap(SQLModel, table=True):
     """Something done or seen, at an instant. `key` is the client's own: the same tap twice is one tap."""
 

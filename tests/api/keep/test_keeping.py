@@ -113,3 +113,42 @@ def test_with_little_known_it_says_what_to_note(client: FlaskClient, kitchen: di
     found = client.get(f"{url}/causes").json
     assert found["verdict"] == "not_enough_known" and found["change"] is None
     assert found["ask"]["text"].startswith("Note next time")
+
+
+def baked(client: FlaskClient, clock: Clock, url: str) -> None:
+    for n in range(80):
+        hearth = client.get(f"{url}/hearth").json
+        if hearth["finished"]:
+            return
+        due = hearth["due"][0]
+        wait = (dt.datetime.fromisoformat(due["at"]) - clock()).total_seconds()
+        clock.pass_(seconds=max(wait, 0))
+        body = {"key": f"move-{n:02d}", "kind": due["move"], "round_no": due["round_no"], "spot": due["spot"]}
+        assert client.post(f"{url}/taps", json=body).status_code == 201
+
+
+def test_twelve_frozen_and_eight_taken_out_for_friday(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
+) -> None:
+    """Frozen after the heat, planned in waves backward from the table, taken out, put back; never more than there
+    are."""
+    home = f"/api/kitchens/{kitchen['id']}/freezer"
+    url = made(client, kitchen, "hatch-pita", count=12)
+    early = client.post(f"{url}/freeze", json={"count": 12})
+    assert early.status_code == 409 and "off the heat" in early.json["detail"]
+    baked(client, clock, url)
+    row = client.post(f"{url}/freeze", json={"count": 12, "wrap": "double"}).json["rows"][0]
+    assert (row["left"], row["kind"], row["wrap"]) == (12, "pocket", "double") and row["best_by"] > row["frozen_at"]
+    assert client.post(f"{url}/freeze", json={"count": 1}).status_code == 422, "no more than were baked"
+    plan = client.get(f"{home}/plan?wanted=8&serve=in 30 h").json
+    move = plan["moves"][0]
+    assert move["count"] == 8 and "from frozen" in move["way"] and move["at"] < plan["serve_at"]
+    assert any("2 more are to be baked" in s for s in client.get(f"{home}/plan?wanted=14&serve=in 30 h").json["said"])
+    assert client.post(f"{home}/{row['id']}/take", json={"count": 8}).json["rows"][0]["left"] == 4
+    assert client.post(f"{home}/{row['id']}/take", json={"count": 5}).status_code == 422
+    assert client.delete(f"{home}/{row['id']}/take").json["rows"][0]["left"] == 12
+    assert client.delete(f"{home}/{row['id']}/take").status_code == 409
+    assert client.delete(f"{home}/{row['id']}").json["rows"] == []
+    assert client.post(f"{home}/{row['id']}/restore").json["rows"][0]["left"] == 12
+    assert client.get(f"{home}/plan?wanted=8&serve=yesterday").status_code == 422
+    assert client.post(f"{home}/99/take", json={"count": 1}).status_code == 404

@@ -56,3 +56,37 @@ def test_three_flat_rounds_their_cause_and_one_change(demo_server: Server, watch
     expect(causes).to_contain_text("written down for next time")
     expect(page.get_by_label("A line for next time")).to_have_value(re.compile("Next time: heat it longer"))
     w.axe_clean()
+
+
+def test_what_is_left_is_frozen_and_taken_out_for_a_table(demo_server: Server, watch: Watch) -> None:
+    kitchen = demo_server.send("GET", "/api/kitchens", None)["kitchens"][0]
+    given = {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "hatch-pita", "name": "Freezer pitas"}
+    bake = demo_server.send("POST", "/api/bakes", given)["id"]
+    demo_server.send("PATCH", f"/api/bakes/{bake}", {"count": 2})
+    for n, (kind, spot) in enumerate((("load", 1), ("turn", 1), ("off", 1))):
+        body = {"key": f"freezer-{n}", "kind": kind, "round_no": 1, "spot": spot}
+        demo_server.send("POST", f"/api/bakes/{bake}/taps", body)
+    w = watch(demo_server, "tablet")
+    page = w.goto(f"/b/{bake}/keep")
+    left = page.get_by_role("group", name="Freeze what is left")
+    left.get_by_label("freeze").press("Control+a")
+    page.keyboard.type("3")
+    left.get_by_role("button", name="Into the freezer").press("Enter")
+    expect(left).to_contain_text("give 1 to 2")
+    left.get_by_label("freeze").fill("2")
+    left.get_by_role("button", name="Into the freezer").press("Enter")
+    expect(left).to_contain_text("Frozen.")
+    w.axe_clean()
+    page = w.goto(f"/k/{kitchen['id']}/kitchen")
+    freezer = page.get_by_role("region", name="Freezer")
+    expect(freezer).to_contain_text("Freezer pitas")
+    freezer.get_by_label("warm at a table").fill("2")
+    freezer.get_by_label("when").fill("tomorrow evening")
+    expect(freezer.get_by_role("list", name="What to take out")).to_contain_text("from frozen")
+    freezer.get_by_role("button", name="take one out").press("Enter")
+    expect(freezer.get_by_role("button", name="put back")).to_be_visible()
+    freezer.get_by_role("button", name="off the list").press("Enter")
+    expect(freezer.get_by_text("It is off the list.")).to_be_visible()
+    freezer.get_by_role("button", name="undo").press("Enter")
+    expect(freezer).to_contain_text("Freezer pitas")
+    w.axe_clean()

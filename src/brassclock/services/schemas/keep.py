@@ -5,9 +5,9 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
-from brassclock.core.terms import CauseVerdict, Fault, Pocket, Wrap
+from brassclock.core.terms import CauseVerdict, Fault, FrozenWrap, Pocket, Wrap
 from brassclock.services.schemas.base import BandedAt, Shape, Strict
 
 
@@ -136,6 +136,56 @@ class CausesRead(Shape):
     other_share: float
     change: ChangeRead | None = None
     ask: AskRead | None = None
+
+
+class FreezeCreate(Strict):
+    """Breads of a bake for the freezer: how many, of which bread of the dough, in what."""
+
+    count: Annotated[int, Field(ge=1, le=500)]
+    bread: Annotated[int, Field(ge=0, le=6)] = 0
+    wrap: FrozenWrap = "bag"
+    at: Annotated[str, StringConstraints(max_length=80)] | None = None
+
+
+class TakeUpdate(Strict):
+    count: Annotated[int, Field(ge=1, le=500)]
+
+
+class FrozenRead(Shape):
+    """A row of the freezer: how many went in and how many are left, best by and use by."""
+
+    id: int
+    name: str
+    kind: str
+    mass_g: float
+    count: int
+    left: int
+    frozen_at: dt.datetime
+    wrap: str
+    filled: bool
+    best_by: dt.datetime
+    use_by: dt.datetime
+
+
+class FreezerRead(Shape):
+    rows: list[FrozenRead]
+
+
+class TakeOutRead(Shape):
+    """A move: so many taken out, how they are brought back, and from when they are heated."""
+
+    at: dt.datetime
+    row_id: int
+    name: str
+    count: int
+    way: str
+    heat_at: dt.datetime
+
+
+class ThawPlanRead(Shape):
+    serve_at: dt.datetime
+    moves: list[TakeOutRead]
+    said: list[str]
 
 
 class KeepRead(Shape):

@@ -8,6 +8,7 @@ import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
+import { Freeze } from "./Freeze";
 import { SoftCurves } from "../../instruments/SoftCurves";
 import { clockNear, ms as instant, span, temp, tempUnit } from "../../words/format";
 
@@ -115,6 +116,7 @@ export function StaysSoft({ bake }: { bake: Bake }) {
         <Choice label="How it is kept" value={h?.wrap ?? null} options={WRAPS} onChange={(w: Wrap) => setWrap(w)} />
       </div>
       {h ? <Held hold={h} /> : <p className="quiet">Working out how it keeps…</p>}
+      {h?.baked && <Freeze bake={bake.id} kitchen={bake.kitchen_id} bread={bread} />}
     </Panel>
   );
 }

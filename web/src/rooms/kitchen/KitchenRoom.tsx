@@ -19,6 +19,7 @@ import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
 import { OwnMeasures } from "./OwnMeasures";
 import { Alarms } from "./Alarms";
+import { Freezer } from "./Freezer";
 import { Hours } from "./Hours";
 import { Leavens } from "./Leavens";
 import { AirReadings, Places } from "./Places";
@@ -251,6 +252,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         {writes.removeSurface.error && <Plate>{writes.removeSurface.error.message}</Plate>}
       </section>
       <Starters kitchen={k.id} />
+      <Freezer kitchen={k.id} />
       <OwnIngredients kitchen={k.id} />
       <section>
         <h2>What is believed here</h2>

@@ -1,0 +1,68 @@
+"""/api: the freezer of a kitchen."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, Field, StringConstraints
+
+from brassclock.api.bakes import BakePath
+from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
+from brassclock.api.routes import Routes
+from brassclock.services.kitchen import freezer
+from brassclock.services.schemas.keep import FreezeCreate, FreezerRead, TakeUpdate, ThawPlanRead
+
+routes = Routes("freezer", __name__, url_prefix="/api", tag="keep")
+
+
+class RowPath(KitchenPath):
+    row_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class ThawQuery(BaseModel):
+    """How many are wanted, and when people eat."""
+
+    wanted: int = Field(ge=1, le=500)
+    serve: Annotated[str, StringConstraints(min_length=1, max_length=80)]
+
+
+@routes.get("/kitchens/<int:kitchen_id>/freezer", responses={"200": FreezerRead, **PROBLEMS})
+def read(path: KitchenPath):
+    """What is in the freezer, the oldest first."""
+    return freezer.freezer_out(app(), path.kitchen_id).model_dump(mode="json")
+
+
+@routes.post("/bakes/<int:bake_id>/freeze", responses={"201": FreezerRead, **PROBLEMS})
+def freeze(path: BakePath, body: FreezeCreate):
+    """Put breads of a bake into the freezer."""
+    return freezer.freeze(app(), path.bake_id, body).model_dump(mode="json"), 201
+
+
+@routes.post("/kitchens/<int:kitchen_id>/freezer/<int:row_id>/take", responses={"200": FreezerRead, **PROBLEMS})
+def take(path: RowPath, body: TakeUpdate):
+    """Take so many of a row out."""
+    return freezer.take(app(), path.kitchen_id, path.row_id, body.count).model_dump(mode="json")
+
+
+@routes.delete("/kitchens/<int:kitchen_id>/freezer/<int:row_id>/take", responses={"200": FreezerRead, **PROBLEMS})
+def put_back(path: RowPath):
+    """Undo the last taking out of a row."""
+    return freezer.put_back(app(), path.kitchen_id, path.row_id).model_dump(mode="json")
+
+
+@routes.delete("/kitchens/<int:kitchen_id>/freezer/<int:row_id>", responses={"200": FreezerRead, **PROBLEMS})
+def remove(path: RowPath):
+    """Take a row off the list; it can be brought back."""
+    return freezer.remove(app(), path.kitchen_id, path.row_id).model_dump(mode="json")
+
+
+@routes.post("/kitchens/<int:kitchen_id>/freezer/<int:row_id>/restore", responses={"200": FreezerRead, **PROBLEMS})
+def restore(path: RowPath):
+    """Bring a row back."""
+    return freezer.remove(app(), path.kitchen_id, path.row_id, back=True).model_dump(mode="json")
+
+
+@routes.get("/kitchens/<int:kitchen_id>/freezer/plan", responses={"200": ThawPlanRead, **PROBLEMS})
+def plan(path: KitchenPath, query: ThawQuery):
+    """What to take out and when, for so many breads at a table."""
+    return freezer.thaw_plan(app(), path.kitchen_id, query.wanted, query.serve).model_dump(mode="json")

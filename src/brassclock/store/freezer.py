@@ -1,0 +1,16 @@
+"""Repository of the freezer."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from sqlmodel import Session
+
+from brassclock.store.rows import find
+from brassclock.store.tables import FrozenBread
+
+
+def rows(session: Session, kitchen_id: int) -> Sequence[FrozenBread]:
+    """Rows of a kitchen's freezer that are not removed, the oldest first."""
+    found = find(session, FrozenBread, kitchen_id=kitchen_id, removed_at=None)
+    return sorted(found, key=lambda x: (x.frozen_at, x.id or 0))
