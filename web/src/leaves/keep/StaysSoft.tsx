@@ -141,9 +141,7 @@ function Held({ hold }: { hold: Hold }) {
           />
         )}
         <p className="quiet">
-          {hold.baked ? `off the heat at ${at(hold.off_at)}` : `if it comes off at ${at(hold.off_at)}`},
-          {hold.stack > 1 ? `${hold.stack} together` : "singly"}, room {temp(hold.room_c, units)} {tempUnit(units)}; the
-          shade holds eight of ten
+          {`${hold.baked ? "off the heat" : "if it comes off"} at ${at(hold.off_at)}, ${hold.stack > 1 ? `${hold.stack} together` : "singly"}, room ${temp(hold.room_c, units)} ${tempUnit(units)}; the shade holds eight of ten`}
         </p>
         {hold.room_days > 0 ? (
           <p className="quiet">

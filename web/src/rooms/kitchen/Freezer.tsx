@@ -126,7 +126,7 @@ function ForATable({ kitchen }: { kitchen: number }) {
         <ol aria-label="What to take out">
           {plan.data.moves.map((m) => (
             <li key={`${m.row_id} ${m.at}`}>
-              <b>{clockNear(m.at, now, units.zone)}</b>: {m.count} {m.name.toLowerCase()}, {m.way}
+              <b>{clockNear(m.at, now, units.zone)}</b>: {m.count} × {m.name}, {m.way}
             </li>
           ))}
           {plan.data.said.map((s) => (
