@@ -239,9 +239,7 @@ class FrozenBread(SQLModel, table=True):
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
     kitchen_id: int = owner_column("kitchen.id")
-    bake_id: int | None = Field(
-        default=None, sa_column=Column(ForeignKey("bake.id", ondelete="SET NULL"), nullable=True)
-    )
+    bake_id: int | None = Field(None, sa_column=Column(ForeignKey("bake.id", ondelete="SET NULL")))
     name: str
     kind: str
     mass_g: float

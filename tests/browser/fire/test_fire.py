@@ -53,6 +53,7 @@ def test_naan_and_rolls_from_one_bowl_by_keyboard(demo_server: Server, watch: Wa
     page.keyboard.press(" ")
     expect(page.get_by_test_id("due-bar")).to_contain_text("Load Naan 1")
     w.axe_clean()
+    page.request.delete(f"{demo_server.url}/api/bakes/{bake}")  # its next move would be the kitchen's
 
 
 def clay_naan(server: Server) -> str:

@@ -90,3 +90,4 @@ def test_what_is_left_is_frozen_and_taken_out_for_a_table(demo_server: Server, w
     freezer.get_by_role("button", name="undo").press("Enter")
     expect(freezer).to_contain_text("Freezer pitas")
     w.axe_clean()
+    page.request.delete(f"{demo_server.url}/api/bakes/{bake}")  # its next move would be the kitchen's

@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { type Bake, type Hearth, Problem, type Schemas } from "../../api/client";
 import { benchQuery } from "../../api/bake";
-import { fireIfsQuery, lineQuery } from "../../api/fire";
+import { lineQuery } from "../../api/fire";
 import { placeName, roundMark } from "../../api/rounds";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
@@ -18,14 +18,16 @@ import { useWords } from "../../frame/units";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
 import { CueSheet } from "./CueSheet";
+import { Ifs } from "./Ifs";
 import { MeasuredHeat } from "./MeasuredHeat";
+import { pocketAt, stepsOf } from "./planSteps";
 import { OwnWay } from "./OwnWay";
 import { useBread } from "./useBread";
 import { Swell } from "../../instruments/Profile";
 import { heatingWords } from "../../words/heating";
 import { clockSeconds, ms, typedTemp, span, temp, tempUnit } from "../../words/format";
 import { COLOURS, heatBand, sourceWords } from "../../words/heat";
-import { moveLower, secondOf } from "../../words/surfaces";
+import { secondOf } from "../../words/surfaces";
 
 const Top = styled.div`
   display: grid;
@@ -85,30 +87,6 @@ const Top = styled.div`
   }
 `;
 const Foot = styled.div`
-  .ifs {
-    border-collapse: collapse;
-    width: 100%;
-    max-width: 860px;
-    th,
-    td {
-      text-align: left;
-      padding: 9px 14px 9px 0;
-      border-bottom: 1px solid var(--hair);
-      font-size: 18px;
-    }
-    thead th {
-      font-size: 16px;
-      font-weight: 500;
-      color: var(--ink-2);
-    }
-    td {
-      font-family: var(--mono);
-      font-weight: 700;
-    }
-    td .quiet {
-      font-weight: 500;
-    }
-  }
   padding-top: 8px;
   .say .quiet {
     font: 500 17px/1.35 var(--text);
@@ -127,48 +105,6 @@ const Foot = styled.div`
     justify-content: space-between;
   }
 `;
-
-/** What if: one thing changed at a time, beside the bread as it is. */
-function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
-  const found = useQuery(fireIfsQuery(bake.id, stamp));
-  return (
-    <section aria-label="What if" style={{ paddingTop: 12 }}>
-      <h2>What if it were…</h2>
-      {found.error && <p role="alert">{found.error.message}</p>}
-      <table className="ifs">
-        <thead>
-          <tr>
-            <th />
-            {bake.fire?.pocket && <th>pocket score</th>}
-            <th>puffs at</th>
-            <th>off at</th>
-            <th>water lost</th>
-          </tr>
-        </thead>
-        <tbody>
-          {found.data?.map((x) => (
-            <tr key={x.words}>
-              <th scope="row">{x.words}</th>
-              {bake.fire?.pocket && (
-                <td>
-                  {x.score.toFixed(0)}{" "}
-                  <span className="quiet">
-                    {Math.abs(x.score_by) < 0.5
-                      ? "the same"
-                      : `${x.score_by > 0 ? "+" : "−"}${Math.abs(x.score_by).toFixed(0)}`}
-                  </span>
-                </td>
-              )}
-              <td>{x.puff_s === null ? "never" : `${x.puff_s.toFixed(0)} s`}</td>
-              <td>{x.off_s.toFixed(0)} s</td>
-              <td>{(100 * x.moisture_loss_frac).toFixed(0)} %</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
-  );
-}
 
 const NECK: Record<string, string> = {
   spots: "The surface is the neck",
@@ -193,41 +129,6 @@ function Saved({ line }: { line: Schemas["HeatLineRead"] | undefined }) {
     </span>
   );
 }
-
-interface ProgramStep {
-  s: number;
-  word: string;
-  why?: string;
-  label: string;
-}
-
-/** The program as steps, each with its second: what is done and what is seen. */
-function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramStep[] {
-  const at = (name: string) => fire.events[name]?.p50 ?? null;
-  const { off_s: off } = fire.program;
-  const puff = at("puff");
-  const found: [number | null, string, string?, string?][] = [
-    [0, fire.surface && WETTED.has(fire.surface.kind) ? "on, its back wet" : "on the heat"],
-    [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
-    [puff !== null && puff <= off ? puff : null, "it opens", "puff", "Puff time"],
-    [
-      bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null,
-      "75 °C inside: meat and egg not before",
-    ],
-    ...(fire.program.moves ?? []).map((m): [number, string] => [m.at_s, moveLower(m.move, fire.program)]),
-    [
-      off,
-      fire.program.wrap_s ? `off, to rest in a cloth for ${span(fire.program.wrap_s * 1000)}` : "off, into the towel",
-    ],
-  ];
-  const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null);
-  return steps.sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));
-}
-const WETTED = new Set(["clay_wall", "inverted_plate"]);
-
-/** How full the pocket is at a second of the bake. */
-const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): number =>
-  carpet.pocket[carpet.s.findLastIndex((t) => t <= s + 0.5)] ?? 0;
 
 /** Between when and when, for eight breads of ten. */
 const band = (b: Schemas["Banded"] | undefined) =>

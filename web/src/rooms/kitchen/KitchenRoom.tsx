@@ -17,7 +17,7 @@ import { typedTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { SOURCES } from "../../words/heat";
 import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
-import { OwnMeasures } from "./OwnMeasures";
+import { Measures } from "./Measures";
 import { Alarms } from "./Alarms";
 import { Freezer } from "./Freezer";
 import { Hours } from "./Hours";
@@ -163,49 +163,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
           }}
         />
       </div>
-      <section>
-        <h2>How this kitchen measures</h2>
-        <div className="row">
-          <Field
-            label="my cup of flour is"
-            value={k.flour_basis ?? ""}
-            placeholder="as in the table"
-            width="11em"
-            onCommit={(t) => change.mutate({ flour_basis: t.replace(/\s*g$/i, "") || null })}
-            fault={fault("flour_basis")}
-          />
-          <span className="quiet">grams, as 140, or spooned, level, dipped</span>
-          <Choice
-            label="Cups and spoons"
-            value={k.spoons as "us"}
-            options={[
-              { id: "us", text: "US cups" },
-              { id: "metric", text: "metric cups" },
-            ]}
-            onChange={(spoons) => change.mutate({ spoons })}
-          />
-          <OwnMeasures kitchen={k} fault={fault} onChange={(own) => change.mutate(own)} />
-          <Choice
-            label="The scale shows"
-            value={String(k.scale_step_g)}
-            options={[
-              { id: "0.1", text: "0.1 g" },
-              { id: "1", text: "1 g" },
-            ]}
-            onChange={(step) => change.mutate({ scale_step_g: Number(step) })}
-          />
-          <Choice
-            label="Baking powder is"
-            value={k.powder as "double"}
-            options={[
-              { id: "double", text: "double-acting" },
-              { id: "single", text: "cream of tartar" },
-              { id: "phosphate", text: "phosphate" },
-            ]}
-            onChange={(powder) => change.mutate({ powder })}
-          />
-        </div>
-      </section>
+      <Measures kitchen={k} fault={fault} onChange={(values) => change.mutate(values)} />
       <Hours kitchen={k} writes={writes} />
       <Alarms />
       <Places kitchen={k} writes={writes} />
