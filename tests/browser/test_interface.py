@@ -57,7 +57,11 @@ def type_formula(page: Page) -> None:
         page.get_by_placeholder("450 g").last.fill(amount)
         box = page.get_by_role("combobox", name=re.compile("^Ingredient")).last
         box.fill(typed)
-        page.get_by_role("option", name=re.compile(f"^{name}")).first.click()
+        option = page.get_by_role("option", name=re.compile(f"^{name}")).first
+        page.wait_for_timeout(300)
+        if not option.is_visible():  # a page that scrolls folds the list away; the arrow unfolds it
+            box.press("ArrowDown")
+        option.click()
     expect(page.get_by_text("kept", exact=True)).to_be_visible()
 
 

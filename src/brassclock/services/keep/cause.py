@@ -80,7 +80,9 @@ def causes_out(app: App, bake_id: int) -> CausesRead:
         return CausesRead(rounds=[], faults=[], verdict="not_enough_known", causes=[], other_share=1.0)
     given = facts_of_bake(r, solve.solve(r), [o.round_no for o in short])
     found = judge(faults, Facts(**given), set(given))
-    return CausesRead.model_validate({"rounds": [o.round_no for o in short], "faults": faults, **judged_out(found)})
+    return CausesRead.model_validate(
+        {"rounds": [o.round_no for o in short], "faults": faults, **judged_out(found, r.kitchen.temp_unit)}
+    )
 
 
 def _faults(o: Outcome) -> list[Fault]:
@@ -126,8 +128,8 @@ def _seconds(r: BakeSnapshot, rounds: list[int]) -> dict[str, float]:
     return found
 
 
-def judged_out(found: Judged) -> dict[str, Any]:
-    """A verdict as the contract and the Keep leaf tell it."""
+def judged_out(found: Judged, unit: str = "C") -> dict[str, Any]:
+    """A verdict as the contract and the Keep leaf tell it, temperatures in the kitchen's unit."""
     return {
         "verdict": found.verdict,
         "causes": [
@@ -136,7 +138,7 @@ def judged_out(found: Judged) -> dict[str, Any]:
                 "name": r.name,
                 "share": r.share,
                 "known": r.known,
-                "evidence": evidence_of(r),
+                "evidence": evidence_of(r, unit),
                 "change": r.change,
                 "gain": r.gain,
             }
@@ -154,17 +156,17 @@ def judged_out(found: Judged) -> dict[str, Any]:
     }
 
 
-def evidence_of(r: Ranked) -> str:
+def evidence_of(r: Ranked, unit: str = "C") -> str:
     """The fact against its good value, in words."""
     if not r.known:
         return f"{NAMES[r.fact]} is not known"
     if isinstance(r.value, bool) or r.value is None or isinstance(r.value, str):
         return f"{NAMES[r.fact]}: {_plain(r.value)}"
     if r.gain <= 0:
-        return f"{NAMES[r.fact]} {_figure(r.fact, r.value)}, as it should be"
+        return f"{NAMES[r.fact]} {_figure(r.fact, r.value, unit)}, as it should be"
     if r.fact in ("off_s", "turn_s"):
-        return f"{NAMES[r.fact]} {_figure(r.fact, r.value)}"
-    return f"{NAMES[r.fact]} {_figure(r.fact, r.value)}; {_figure(r.fact, r.good)} is right"
+        return f"{NAMES[r.fact]} {_figure(r.fact, r.value, unit)}"
+    return f"{NAMES[r.fact]} {_figure(r.fact, r.value, unit)}; {_figure(r.fact, r.good, unit)} is right"
 
 
 def _plain(value: object) -> str:
@@ -172,8 +174,10 @@ def _plain(value: object) -> str:
     return words.get(value, str(value))
 
 
-def _figure(fact: str, value: object) -> str:
+def _figure(fact: str, value: object, unit: str) -> str:
     assert isinstance(value, int | float)
+    if fact in ("surface_c", "dough_c") and unit == "F":
+        return f"{value * 1.8 + 32:.0f} F"
     if fact in ("uneven_frac", "hydration_frac"):
         return f"{value:.0%}"
     return f"{value:.3g} {UNITS.get(fact, '')}".strip()

@@ -52,7 +52,6 @@ CAUSES: dict[str, Cause] = {
     "thin": Cause("thickness_mm", "Rolled too thin", "Leave it thicker"),
     "uneven": Cause("uneven_frac", "Rolled unevenly", "Roll it level: turn it a quarter at each stroke"),
     "skin": Cause("skin_min", "Its skin dried before the heat", "Cover each round as it is rolled"),
-    "rest": Cause("rest_min", "Not rested after rolling", "Let it rest before the heat"),
     "no_rest": Cause("rest_min", "Not rested after rolling", "Let it rest 10 min before the heat"),
     "under": Cause("maturity", "The dough was young", "Let it ripen longer"),
     "over": Cause("maturity", "The dough was past its best", "Take it sooner, or give it less leaven"),
