@@ -11,7 +11,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from helpers import Clock
+from helpers import Clock, bake_out
 
 WALKS: list[dict[str, Any]] = tomllib.loads((Path(__file__).parents[1] / "worked" / "walks.toml").read_text("utf-8"))[
     "walk"
@@ -65,10 +65,6 @@ class Kitchen:
             )
         )
 
-    def until(self, moment: str) -> None:
-        wait = (dt.datetime.fromisoformat(moment) - self.clock()).total_seconds()
-        self.clock.pass_(seconds=max(wait, 0))
-
     def done(self) -> dict[str, dt.datetime]:
         """Every step done when it is told, then the line on the heat."""
         seen: dict[str, dt.datetime] = {}
@@ -78,20 +74,12 @@ class Kitchen:
             if not due:
                 break
             step = due[0]
-            self.until(step["at"])
+            self.clock.until(step["at"])
             if step["key"] in ("mix", "sponge"):
                 self.clock.pass_(seconds=60 * step["hands_min"])
             self.sent("post", f"{self.url}/taps", {"key": f"step-{step['key']}", "kind": step["key"]})
             seen[step["key"]] = self.clock()
-        for n in range(200):
-            hearth = self.client.get(f"{self.url}/hearth").json
-            if hearth["finished"]:
-                break
-            due = hearth["due"][0]
-            self.until(due["at"])
-            move = {"key": f"move-{n:03d}", "kind": due["move"], "round_no": due["round_no"], "spot": due["spot"]}
-            self.sent("post", f"{self.url}/taps", move)
-        assert self.client.get(f"{self.url}/hearth").json["finished"]
+        bake_out(self.client, self.clock, self.url)
         seen["off"] = self.clock()
         return seen
 

@@ -211,7 +211,7 @@ def causes(path: BakePath):
 
 @routes.get("/bakes/<int:bake_id>/hold", responses={"200": HoldRead, **PROBLEMS})
 def hold(path: BakePath, query: HoldQuery):
-    """How long the bread stays good in a wrap: softness over three days, windows, advice, reheating."""
+    """The keeping of a bread in a wrap: softness over three days, windows, advice, reheating."""
     return keep_hold.hold_out(app(), path.bake_id, query.wrap, query.bread).model_dump(mode="json")
 
 

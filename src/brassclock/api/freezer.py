@@ -20,7 +20,7 @@ class RowPath(KitchenPath):
 
 
 class ThawQuery(BaseModel):
-    """How many are wanted, and when people eat."""
+    """Number of breads wanted, and the instant people eat."""
 
     wanted: int = Field(ge=1, le=500)
     serve: Annotated[str, StringConstraints(min_length=1, max_length=80)]
@@ -28,7 +28,7 @@ class ThawQuery(BaseModel):
 
 @routes.get("/kitchens/<int:kitchen_id>/freezer", responses={"200": FreezerRead, **PROBLEMS})
 def read(path: KitchenPath):
-    """What is in the freezer, the oldest first."""
+    """The rows of the freezer, the oldest first."""
     return freezer.freezer_out(app(), path.kitchen_id).model_dump(mode="json")
 
 
@@ -64,5 +64,5 @@ def restore(path: RowPath):
 
 @routes.get("/kitchens/<int:kitchen_id>/freezer/plan", responses={"200": ThawPlanRead, **PROBLEMS})
 def plan(path: KitchenPath, query: ThawQuery):
-    """What to take out and when, for so many breads at a table."""
+    """Moves that take out so many breads for a table, with their instants."""
     return freezer.thaw_plan(app(), path.kitchen_id, query.wanted, query.serve).model_dump(mode="json")

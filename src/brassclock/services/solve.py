@@ -38,12 +38,12 @@ from brassclock.core.rise.recipe import dosed
 from brassclock.core.rise.safety import Safety
 from brassclock.core.time import later
 from brassclock.core.weigh.formula import Pieces, WeighSheet
-from brassclock.core.weigh.geometry import Shape, thickness_mm
 from brassclock.core.weigh.geometry import sheet_of as geometry_of
+from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
-from brassclock.services.bake.parts import OWN_SHAPE, breads_of, names_of
+from brassclock.services.bake.parts import breads_of, names_of
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
@@ -53,7 +53,7 @@ from brassclock.services.fire.model import QUICK_LINE, dressing_g, program_at
 from brassclock.services.kitchen import hours
 from brassclock.services.mix import model as mix_model
 from brassclock.services.rise import spec as rise_spec
-from brassclock.services.weigh.model import sheet_of, sponge_g
+from brassclock.services.weigh.model import shape_of, sheet_of, sponge_g
 from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake, Surface
@@ -274,7 +274,7 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
 
 
 def wrapped_s(work: BakeResult) -> float:
-    """How long the last bread rests in its cloth before the table [s]: the longest of all kinds."""
+    """Rest of the last bread in its cloth before the table [s]: the longest of all kinds."""
     thick = any(w.program is not None and w.program.edge_s for w in (work, *work.parts))
     return float(WRAP_S) if thick else 0.0
 
@@ -330,10 +330,8 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
 def _part_sheet(sheet: WeighSheet, bake: Bake) -> WeighSheet:
     """The sheet of a dough with another bread's pieces and size."""
     assert bake.count is not None and bake.piece_g is not None  # a further bread has both
-    shape = Shape(**{"kind" if n == "shape" else n: getattr(bake, n) for n in OWN_SHAPE})
-    return replace(
-        sheet, pieces=Pieces(bake.count, bake.piece_g, 0.0), sheet=geometry_of(bake.piece_g, shape), filling=None
-    )
+    laid = geometry_of(bake.piece_g, shape_of(bake))
+    return replace(sheet, pieces=Pieces(bake.count, bake.piece_g, 0.0), sheet=laid, filling=None)
 
 
 def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None) -> None:
@@ -348,7 +346,7 @@ def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | 
     if not 1 <= mm <= MOST_MM:
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to {MOST_MM} mm."
         return
-    lifted = not rise_spec.has_ferment(sheet.dough) and sheet.dough.flour_g > 0
+    lifted = not sheet.dough.has_ferment and sheet.dough.flour_g > 0
     bread = puff_model.Bread(
         mm / 1000,
         sheet.sheet.diameter_cm / 100,

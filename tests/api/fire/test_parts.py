@@ -77,8 +77,7 @@ def test_from_the_first_load_to_kept(client: FlaskClient, clock: Clock, url: str
         if n == 2:
             refused = client.post(f"{url}/taps", json=wrong | {"round_no": 3, "spot": 3, "key": "wrong-spot"})
             assert refused.status_code == 409
-        wait = dt.datetime.fromisoformat(due["at"]) - clock()
-        clock.pass_(seconds=max(wait.total_seconds(), 0))
+        clock.until(due["at"])
         body = {"key": f"move-{n}", **{k: due[k] for k in ("round_no", "spot")}, "kind": due["move"]}
         assert client.post(f"{url}/taps", json=body).status_code == 201
         if due["move"] == "off" and due["round_no"] == 2:

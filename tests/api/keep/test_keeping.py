@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import datetime as dt
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
-from helpers import Clock
+from helpers import Clock, bake_out
 
 
 def made(client: FlaskClient, kitchen: dict[str, Any], method: str, **settings: Any) -> str:
@@ -67,15 +66,7 @@ def test_what_cannot_be_kept_says_why(client: FlaskClient, kitchen: dict[str, An
 
 def test_from_off_on_the_say_line_speaks_of_keeping(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
     url = made(client, kitchen, "hatch-pita", count=2)
-    for n in range(20):
-        hearth = client.get(f"{url}/hearth").json
-        if hearth["finished"]:
-            break
-        due = hearth["due"][0]
-        wait = (dt.datetime.fromisoformat(due["at"]) - clock()).total_seconds()
-        clock.pass_(seconds=max(wait, 0))
-        body = {"key": f"move-{n:02d}", "kind": due["move"], "round_no": due["round_no"], "spot": due["spot"]}
-        assert client.post(f"{url}/taps", json=body).status_code == 201
+    bake_out(client, clock, url)
     said = client.get(url).json["say"]
     words = "".join(p["text"] for p in said)
     assert "Into cloth at once" in words and "bag what is left from" in words
@@ -115,18 +106,6 @@ def test_with_little_known_it_says_what_to_note(client: FlaskClient, kitchen: di
     assert found["ask"]["text"].startswith("Note next time")
 
 
-def baked(client: FlaskClient, clock: Clock, url: str) -> None:
-    for n in range(80):
-        hearth = client.get(f"{url}/hearth").json
-        if hearth["finished"]:
-            return
-        due = hearth["due"][0]
-        wait = (dt.datetime.fromisoformat(due["at"]) - clock()).total_seconds()
-        clock.pass_(seconds=max(wait, 0))
-        body = {"key": f"move-{n:02d}", "kind": due["move"], "round_no": due["round_no"], "spot": due["spot"]}
-        assert client.post(f"{url}/taps", json=body).status_code == 201
-
-
 def test_twelve_frozen_and_eight_taken_out_for_friday(
     client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
 ) -> None:
@@ -136,7 +115,7 @@ def test_twelve_frozen_and_eight_taken_out_for_friday(
     url = made(client, kitchen, "hatch-pita", count=12)
     early = client.post(f"{url}/freeze", json={"count": 12})
     assert early.status_code == 409 and "off the heat" in early.json["detail"]
-    baked(client, clock, url)
+    bake_out(client, clock, url)
     row = client.post(f"{url}/freeze", json={"count": 12, "wrap": "double"}).json["rows"][0]
     assert (row["left"], row["kind"], row["wrap"]) == (12, "pocket", "double") and row["best_by"] > row["frozen_at"]
     assert client.post(f"{url}/freeze", json={"count": 1}).status_code == 422, "no more than were baked"

@@ -1,4 +1,4 @@
-import { programOf } from "./rounds";
+import { breadOf, liesOn, programOf } from "./rounds";
 import type { Hearth, TapCreate } from "./client";
 
 const instant = (iso: string | null): number => (iso ? Date.parse(iso) : 0);
@@ -78,8 +78,8 @@ export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
     .filter((s) => s.state !== "busy" && !s.grill)
     .sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
   for (const next of waiting) {
-    const bread = hearth.breads.find((b) => b.rounds.includes(next));
-    const k = idle.findIndex((s) => !bread || (bread.first_spot <= s.number && s.number <= bread.last_spot));
+    const bread = breadOf(hearth, next);
+    const k = idle.findIndex((s) => !bread || liesOn(bread, s.number));
     const [s] = k < 0 ? [] : idle.splice(k, 1);
     if (s)
       due.push({

@@ -221,7 +221,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How long the bread stays good in a wrap: softness over three days, windows, advice, reheating. */
+        /** The keeping of a bread in a wrap: softness over three days, windows, advice, reheating. */
         get: operations["bakes_hold_bakes__int_bake_id__hold_get"];
         put?: never;
         post?: never;
@@ -859,7 +859,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is in the freezer, the oldest first. */
+        /** The rows of the freezer, the oldest first. */
         get: operations["freezer_read_kitchens__int_kitchen_id__freezer_get"];
         put?: never;
         post?: never;
@@ -876,7 +876,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What to take out and when, for so many breads at a table. */
+        /** Moves that take out so many breads for a table, with their instants. */
         get: operations["freezer_plan_kitchens__int_kitchen_id__freezer_plan_get"];
         put?: never;
         post?: never;
@@ -3316,7 +3316,7 @@ export interface components {
         };
         /**
          * HoldRead
-         * @description How long a bread of the bake stays good in a wrap, from when it came off (or is to come off): softness over three
+         * @description The keeping of a bread of the bake in a wrap, from when it came off (or is to come off): softness over three
          *     days, its windows as instants (null: beyond three days), sweat in a bag [g], advice, reheating from the room and
          *     frozen.
          */

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { clock, clockNear, countdown, hourOfDay, mass, readTemp, span, temp, typedNumber } from "./format";
+import { clock, clockNear, countdown, hourOfDay, mass, readTemp, span, temp, typedFigure, typedNumber } from "./format";
 
 const g = { mass: "g", temp: "C" };
 const us = { mass: "oz", temp: "F" };
@@ -27,4 +27,5 @@ test("units: grams and ounces, C and F, read back as written", () => {
   expect(readTemp(temp(26, us), us)).toBeCloseTo(26, 0);
   expect(readTemp("warm", g)).toBeNull();
   expect(["1,5", " 2.5 ", "", "many"].map((t) => typedNumber(t))).toEqual([1.5, 2.5, "", "many"]);
+  expect(["12", "1,5 oz", "12 5", "-3", ""].map((t) => typedFigure(t, 2))).toEqual([24, 3, "12 5", "-3", ""]);
 });

@@ -31,6 +31,10 @@ export const weekday = (at: number | string, zone: string): string =>
 export const dayName = (at: number | string, zone: string): string =>
   formatter(zone, { weekday: "short", day: "numeric", month: "short" }).format(typeof at === "string" ? ms(at) : at);
 
+/** 25 Nov */
+export const monthDay = (at: number | string, zone: string): string =>
+  formatter(zone, { day: "numeric", month: "short" }).format(typeof at === "string" ? ms(at) : at);
+
 /** The clock, with its day when it is not the day of `now`. */
 export function clockNear(at: number | string, now: number, zone: string): string {
   const t = typeof at === "string" ? ms(at) : at;
@@ -66,10 +70,13 @@ export interface Units {
   temp: string;
 }
 
+/** Grams of the kitchen's unit of mass. */
+export const gramsOf = (units: Units): number => (units.mass === "oz" ? 28.349523 : 1);
+
 /** 458, 8.4: grams, or ounces where the kitchen wants them. The unit is written apart. */
 export function mass(grams: number, units: Units): string {
   if (units.mass === "oz") {
-    const oz = grams / 28.349523;
+    const oz = grams / gramsOf(units);
     return oz >= 10 ? oz.toFixed(1) : oz.toFixed(2);
   }
   return grams >= 100 ? grams.toFixed(0) : grams >= 10 ? grams.toFixed(1).replace(/\.0$/, "") : grams.toFixed(1);
@@ -112,3 +119,9 @@ export const typedNumber = (text: string, value = plain(text)): number =>
 /** A number with a point or a comma; NaN for nothing. */
 export const plain = (text: string): number =>
   text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", "."));
+
+const FIGURE = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
+
+/** A typed figure with its unit beside it or not, `times` over; other text goes on as it was typed. */
+export const typedFigure = (text: string, times = 1): number =>
+  typedNumber(text, FIGURE.test(text) ? Number.parseFloat(text.replace(",", ".")) * times : Number.NaN);

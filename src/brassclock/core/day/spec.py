@@ -198,6 +198,14 @@ class DayPlan:
         return later(self.mixed_at, -self.spec.before_h)
 
     @property
+    def apart_h(self) -> tuple[float, float]:
+        """Hours from mixed to rolled: (warm, in the cold)."""
+        whole_h = hours_between(self.mixed_at, self.step("roll").at)
+        cold = self.spec.bulk.cold or self.spec.ball.cold
+        cold_h = min(cold.hours, whole_h) if cold else 0.0
+        return whole_h - cold_h, cold_h
+
+    @property
     def overdone_h(self) -> dict[str, float]:
         """Hours by which a stage that a time ends passes the point where the dough is too far: `bulk`, `ball`."""
         told_bulk, told_ball = self.spec.told

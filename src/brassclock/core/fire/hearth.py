@@ -6,7 +6,7 @@ the instants that the program gives, so nothing drifts and nothing is lost by a 
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -186,26 +186,33 @@ def hearth(
             back_s = tap.at_s if held[k].grill else tap.at_s + timing.recover_s
             held[k] = Spot(tap.spot, "recovering", None, tap.at_s, "a", back_s, held[k].grill)
             due.pop(k, None)
-    moves = list(due.values())
-    under = [s for s in held if s.grill]
-    # when the grill takes another
-    room_s = min((due[s.number - 1].at_s for s in under), default=0.0) if all(s.state == "busy" for s in under) else 0.0
+    moves = [*due.values(), *_loads_due(held, waiting, loads or {}, own, usual)]
+    return Hearth(tuple(held), _in_order(moves, held), tuple(waiting), tuple(off), tuple(facts), tuple(lost))
+
+
+def _loads_due(
+    held: Sequence[Spot],
+    waiting: Sequence[int],
+    loads: Mapping[int, float],
+    own: Mapping[int, Timing],
+    usual: Timing,
+) -> Iterator[Due]:
+    """The load of each waiting round that has a spot: the one of its kind that is free soonest."""
     idle = sorted((s for s in held if s.state != "busy" and not s.grill), key=lambda s: (s.until_s or 0.0, s.number))
     for number in waiting:
         spot = next((s for s in idle if own.get(number, usual).lies_on(s.number)), None)
         if spot is not None:
             idle.remove(spot)
-            moves.append(Due("load", number, spot.number, max(spot.until_s or 0.0, (loads or {}).get(number, 0.0))))
+            yield Due("load", number, spot.number, max(spot.until_s or 0.0, loads.get(number, 0.0)))
+
+
+def _in_order(moves: Sequence[Due], held: Sequence[Spot]) -> tuple[Due, ...]:
+    """Moves soonest first, a turn under the grill when that takes another; at one instant as FREEING has them."""
+    full = all(s.state == "busy" for s in held if s.grill)
+    room_s = min((d.at_s for d in moves if held[d.spot - 1].grill), default=0.0) if full else 0.0
 
     def order(d: Due) -> tuple[float, int, int]:
         at_s = max(d.at_s, room_s) if d.move == "turn" else d.at_s
         return at_s, FREEING.index(d.move), d.round_no if d.move == "load" else d.spot
 
-    return Hearth(
-        tuple(held),
-        tuple(sorted(moves, key=order)),
-        tuple(waiting),
-        tuple(off),
-        tuple(facts),
-        tuple(lost),
-    )
+    return tuple(sorted(moves, key=order))

@@ -74,7 +74,7 @@ class TakeOut:
 
 
 def taken_out(rows: Sequence[Frozen], wanted: int, serve_at: dt.datetime) -> tuple[list[TakeOut], list[str]]:
-    """What to take out for so many breads at an instant, the oldest first, and what is to be said about it.
+    """(moves that take out so many breads for an instant, the oldest first; sentences about them).
 
     Raises InvalidInput for breads wanted that are none, or a table before one was frozen.
     """

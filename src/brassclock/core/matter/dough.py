@@ -70,6 +70,16 @@ class Dough:
         return self.all_water_g / dry_g if dry_g > 0 else 0.0
 
     @property
+    def fat_frac(self) -> float:
+        """Fat of every ingredient over flour. Needs flour."""
+        return sum(p.mass_g * p.ingredient.fat_frac for p in self.portions) / self.flour_g
+
+    @property
+    def has_ferment(self) -> bool:
+        """True with yeast or a starter in it."""
+        return any(p.ingredient.is_ferment for p in self.portions)
+
+    @property
     def spoils(self) -> bool:
         """True if dairy, egg, meat or cooked potato in it sets a count of warm hours."""
         return any(kept_cold(p.ingredient) for p in self.portions)

@@ -55,18 +55,13 @@ def feel_of(dough: Dough) -> Feel | None:
     if effective is None:
         return None
     shifts = {
-        "firm": -min(SOFTER_PER_FAT * _fat_frac(dough), MOST_SOFTER),
+        "firm": -min(SOFTER_PER_FAT * dough.fat_frac, MOST_SOFTER),
         "soft": CLEANER_BY_MILK * _milk_share(dough),
     }
     for edge, word, means in FEELS:
         if effective < edge + shifts.get(word, 0.0):
             return Feel(word, means, effective)
     return Feel(*POURABLE, effective)
-
-
-def _fat_frac(dough: Dough) -> float:
-    """Fat over flour."""
-    return sum(p.mass_g * p.ingredient.fat_frac for p in dough.portions) / dough.flour_g
 
 
 def _milk_share(dough: Dough) -> float:

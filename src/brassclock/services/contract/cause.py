@@ -15,7 +15,7 @@ from brassclock.services.schemas.quantities import within
 
 
 class FactsRequest(Request):
-    """What is known of the bread and its bake; what is left out stays neutral."""
+    """The known facts of a bread and its bake; one that is left out stays neutral."""
 
     intent: Intent | None = None
     surface: SurfaceKind | None = None

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import datetime as dt
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -45,6 +47,12 @@ class StageEnds(Request):
         if self.skip:
             return 0.0
         return sum(self.minutes) / 120 if self.minutes is not None else self.hours
+
+
+def check_offsets(instants: Iterable[dt.datetime], pointer: str) -> None:
+    """Raise InvalidInput at `pointer` where some instants have an offset and some have none."""
+    if len({at.tzinfo is None for at in instants}) > 1:
+        raise invalid(pointer, "Some instants have an offset and some have none. Give all alike.")
 
 
 class MassLine(Request):

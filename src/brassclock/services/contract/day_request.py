@@ -295,7 +295,7 @@ def spec_of(req: DayRequest, number: int, now: dt.datetime, serve: dt.datetime) 
             raise invalid(f"/bakes/{number}/lines", "Nothing in these lines makes gas. Add yeast, starter or powder.")
         spec = _typed_spec(bake, Batch(dough, bake.strength, bake.mix_temp_c), places_of({}, req.kitchen.fridge_c))
         told = [rise_spec.told_for(*end) for end in _ends(bake, number)]
-        if not rise_spec.has_ferment(dough):
+        if not dough.has_ferment:
             usual = [Told(h, h, 1.3 * h) for h in rise_spec.USUAL_REST_H.values()]
             told = [t or u for t, u in zip(told, usual, strict=True)]
         spec = replace(spec, told=(told[0], told[1]))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import asdict
 from itertools import pairwise
 from typing import Annotated, Any, Literal
 
@@ -25,7 +26,7 @@ POINTS = 160
 
 
 class OnTopRequest(Request):
-    """What is put on after the heat."""
+    """A fat or glaze put on after the heat."""
 
     kind: Annotated[str, Field(min_length=1, max_length=40)]
     mass_g: Annotated[float, within(0.1, 500, "g")]
@@ -79,10 +80,7 @@ def run_hold(q: HoldRequest) -> dict[str, Any]:
         "mould_days": w.mould_days,
         "sweat_g": w.sweat_g,
         "freeze": dict(zip(("best_months", "good_months"), advised.FREEZE_MONTHS, strict=True)),
-        "reheat": [
-            {"by": x.by, "seconds": x.seconds, "each_side": x.each_side, "note": x.note}
-            for x in reheats(bread, found.trace.at("x", served_s or 3600.0), 1)
-        ],
+        "reheat": [asdict(x) for x in reheats(bread, found.trace.at("x", served_s or 3600.0), 1)],
         "advice": advised.advice(bread, w, q.stack, room, advised.Wanted(until_s=served_s)),
         "cautions": [],
         "why": {

@@ -7,11 +7,10 @@ from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints
 
-from brassclock.core.errors import invalid
 from brassclock.core.keep.ledger import Lesson, Ratio, fold
 from brassclock.core.keep.stock import Frozen, taken_out
 from brassclock.core.terms import FrozenWrap, Intent
-from brassclock.services.contract.common import Request
+from brassclock.services.contract.common import Request, check_offsets
 from brassclock.services.schemas.quantities import within
 
 Key = Annotated[str, StringConstraints(min_length=1, max_length=120)]
@@ -62,9 +61,7 @@ class StockRequest(Request):
 
 
 def run_learn(q: LearnRequest) -> dict[str, Any]:
-    zones = {x.at.tzinfo is None for x in q.lessons}
-    if len(zones) > 1:
-        raise invalid("/lessons", "Some instants have an offset and some have none. Give all alike.")
+    check_offsets((x.at for x in q.lessons), "/lessons")
     lessons = [Lesson(x.key, x.seen, x.spread, x.at.isoformat(), x.refused) for x in sorted(q.lessons, key=_when)]
     found = fold(lessons, {k: Ratio(p.mean, p.sd) for k, p in q.prior.items()})
     return {
@@ -90,8 +87,7 @@ def _when(x: LessonRequest) -> dt.datetime:
 
 
 def run_stock(q: StockRequest) -> dict[str, Any]:
-    if {x.frozen_at.tzinfo is None for x in q.breads} != {q.serve_at.tzinfo is None}:
-        raise invalid("/serve_at", "Some instants have an offset and some have none. Give all alike.")
+    check_offsets((q.serve_at, *(x.frozen_at for x in q.breads)), "/serve_at")
     rows = [Frozen(x.kind, x.mass_g, x.count, x.frozen_at, x.wrap, x.fat_frac, x.filled) for x in q.breads]
     moves, said = taken_out(rows, q.wanted, q.serve_at)
     return {

@@ -101,10 +101,8 @@ def wait_share(work: solve.BakeResult, plan: DayPlan, *, at_most: bool = False) 
     rest = work.risen.rested if work.risen else None
     if rest is None or rest.here is None:
         return 0.0
-    whole_h = hours_between(plan.mixed_at, plan.step("roll").at)
-    cold = plan.spec.bulk.cold or plan.spec.ball.cold
-    cold_h = min(cold.hours, whole_h) if cold else 0.0
-    share = (whole_h - cold_h) / max(rest.here.high_h if at_most else rest.here.h, 1e-6)
+    warm_h, cold_h = plan.apart_h
+    share = warm_h / max(rest.here.high_h if at_most else rest.here.h, 1e-6)
     if cold_h and rest.fridge is not None:
         share += cold_h / max(rest.fridge.high_h if at_most else rest.fridge.h, 1e-6)
     return float(share)

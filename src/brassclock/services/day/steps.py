@@ -46,7 +46,7 @@ def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepRead]:
     """Every hand move of a bake's plan, in time order."""
     if work.plan is None:
         return []
-    done, busy, pins = r.done(), (*r.busy, *r.taken), r.pins()
+    done, busy, pins, hot = r.done(), (*r.busy, *r.taken), r.pins(), _hot_words(r)
     found = []
     for s in work.plan.steps:
         ahead = s.done_at is None and r.bake.status == "live" and s.key != "serve"
@@ -64,7 +64,7 @@ def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepRead]:
                 done_at=done.get(s.key),
                 leaf=LEAF_OF_STEP[kind_of(s.key)],
                 hands_min=s.hands_min,
-                place=_place(r, s, work.plan),
+                place=_place(s, work.plan, hot),
                 reason=_reason(s, work.plan) if s.key != "feed" else _feed_words(work),
                 feed=_feed_out(r, work) if s.key == "feed" else None,
                 away=(away[0].name or "hours away") if away else None,
@@ -86,7 +86,13 @@ def _feed_out(r: BakeSnapshot, work: BakeResult) -> FeedPortion | None:
     return FeedPortion(starter_id=r.starter.id or 0, seed_g=feed.seed_g, flour_g=feed.flour_g, water_g=feed.water_g)
 
 
-def _place(r: BakeSnapshot, step: DayStep, plan: DayPlan) -> str:
+def _hot_words(r: BakeSnapshot) -> str:
+    """The surfaces of a bake's breads by their names."""
+    names = dict.fromkeys(b.surface.name for b in breads_of(r) if b.surface)
+    return " and ".join(names) or "the surface"
+
+
+def _place(step: DayStep, plan: DayPlan, hot: str) -> str:
     if step.key in ("feed", "weigh", "mix", "sponge", "ball"):
         return "the bench"
     if step.key.startswith(("cold", "wave")):
@@ -94,8 +100,7 @@ def _place(r: BakeSnapshot, step: DayStep, plan: DayPlan) -> str:
         return cold.place.name if cold else "the fridge"
     if step.key == "serve":
         return "the table"
-    hot = dict.fromkeys(b.surface.name for b in breads_of(r) if b.surface)
-    return " and ".join(hot) or "the surface"
+    return hot
 
 
 def _skipped(told: Told | None) -> bool:

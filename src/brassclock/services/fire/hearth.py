@@ -33,26 +33,23 @@ from brassclock.services.solve import BakeResult
 SHOWN_TASKS = 40
 
 
-def live_line(r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap]) -> LiveLine | None:
+def live_line(bake_id: int, kinds: MixedLine, taps: Sequence[hearth_rules.Tap]) -> LiveLine | None:
     """The line as the moves so far have mended it; None before the first load, and once it is over."""
     moves = [t for t in taps if t.kind in hearth_rules.ON_HEAT]
     if not moves:
         return None
-    kinds = solve.line_kinds(r, work)
-    return LINES.after(r.bake.id or 0, kinds.spec(), kinds.rounds, moves)
+    return LINES.after(bake_id, kinds.spec(), kinds.rounds, moves)
 
 
 def hearth_of(r: BakeSnapshot, work: BakeResult) -> hearth_rules.Hearth:
     """The hearth after the taps, its loads where the line has them."""
-    taps = core_taps(r.taps)
-    return _hearth(r, work, taps, live_line(r, work, taps))
+    taps, kinds = core_taps(r.taps), solve.line_kinds(r, work)
+    return _hearth(kinds, taps, live_line(r.bake.id or 0, kinds, taps))
 
 
-def _hearth(
-    r: BakeSnapshot, work: BakeResult, taps: Sequence[hearth_rules.Tap], line: LiveLine | None
-) -> hearth_rules.Hearth:
-    turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
-    kinds = solve.line_kinds(r, work)
+def _hearth(kinds: MixedLine, taps: Sequence[hearth_rules.Tap], line: LiveLine | None) -> hearth_rules.Hearth:
+    main = kinds.kinds[0]
+    turn_s, off_s, recover_s = fire_model.timing_of(main.rows.bake, main.program)
     return hearth_rules.hearth(
         taps,
         kinds.rounds,
@@ -95,20 +92,20 @@ def hearth_out(app: App, bake_id: int) -> HearthRead:
             work, taps = BakeResult() if begun else solve.solve(r), core_taps(r.taps)
             shown = taps_out(r.taps)
             clock = clock_out(app, session, r.kitchen)
-    line = live_line(r, work, taps)
-    return _out(r, work, clock, line, _hearth(r, work, taps, line), shown)
+    kinds = solve.line_kinds(r, work)
+    line = live_line(bake_id, kinds, taps)
+    return _out(kinds, work, clock, line, _hearth(kinds, taps, line), shown)
 
 
 def _out(
-    r: BakeSnapshot,
+    kinds: MixedLine,
     work: BakeResult,
     clock: ClockRead,
     line: LiveLine | None,
     state: hearth_rules.Hearth,
     taps: Sequence[TapRead],
 ) -> HearthRead:
-    started = any(t.kind == "load" for t in taps)
-    kinds = solve.line_kinds(r, work)
+    r, started = kinds.kinds[0].rows, any(t.kind == "load" for t in taps)
     return HearthRead(
         clock=clock,
         bake_id=r.bake.id or 0,

@@ -91,7 +91,7 @@ def _faults(o: Outcome) -> list[Fault]:
 
 
 def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[str, Any]:
-    """What is known of these rounds, by the names of `Facts`: what was typed, measured or tapped, nothing guessed."""
+    """The known facts of these rounds, by the names of `Facts`: typed, measured or tapped, none guessed."""
     bake, surface, dough = r.bake, surface_of(r.surface), work.sheet.dough if work.sheet else None
     given: dict[str, Any] = {
         "intent": intent_of(r, work),

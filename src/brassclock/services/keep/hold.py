@@ -1,15 +1,17 @@
-"""How long the bread of a bake stays good: one way to keep it with its bands, the others beside it."""
+"""The keeping of a bake's bread: one way to keep it with its bands, the others beside it."""
 
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Iterable, Sequence
+from dataclasses import asdict
 
 import numpy as np
 
 from brassclock.core.keep.hold.advice import FREEZE_MONTHS, Wanted, advice, at_once, bag_after_s
-from brassclock.core.keep.hold.model import HOURS, KeepTrace, Kept, Room, Wrapped, band, run, word
-from brassclock.core.keep.hold.reheat import reheats
-from brassclock.core.keep.hold.windows import Held, hold
+from brassclock.core.keep.hold.model import BAGGED, HOURS, KeepTrace, Kept, Wrapped, band, run, word
+from brassclock.core.keep.hold.reheat import Reheat, reheats
+from brassclock.core.keep.hold.windows import hold
 from brassclock.core.rise.belief import Band
 from brassclock.core.time import later
 from brassclock.services import solve
@@ -25,11 +27,11 @@ from brassclock.services.solve import BakeResult
 
 WAYS: dict[str, Wrapped] = {  # practice: how each is done
     "cloth": ((0.0, "cloth"),),
-    "bag": ((0.0, "cloth"), (2400.0, "rack"), (3600.0, "bag")),
+    "bag": BAGGED,
     "hot_box": ((0.0, "cloth"), (600.0, "hot_box")),
     "rack": ((0.0, "rack"),),
     "open": ((0.0, "open"),),
-    "fridge": ((0.0, "cloth"), (2400.0, "rack"), (3600.0, "bag"), (10_800.0, "fridge")),
+    "fridge": (*BAGGED, (10_800.0, "fridge")),
     "freezer": ((0.0, "cloth"), (2400.0, "rack"), (5400.0, "freezer")),
 }
 SINGLY = ("rack", "open")
@@ -53,23 +55,12 @@ def hold_out(app: App, bake_id: int, wrap: str | None, bread_no: int) -> HoldRea
     bread = kept_of(kind)
     if bread is None:
         raise Conflict("There is no bread to keep yet: give it a piece weight and a size on the Weigh leaf.")
-    chosen = wrap or USUAL.get(bread.intent, "cloth")
-    room, done = room_of(r), _off_at(r, kinds.rounds_of(bread_no))
-    stack = 1 if chosen in SINGLY else min(kind.pieces, MOST_STACK)
+    return _read(r, kind, bread, wrap or USUAL.get(bread.intent, "cloth"), _off_at(r, kinds.rounds_of(bread_no)))
+
+
+def _read(r: BakeSnapshot, kind: Kind, bread: Kept, chosen: str, done: dt.datetime | None) -> HoldRead:
+    room, stack = room_of(r), _stack(chosen, kind)
     found = hold(bread, WAYS[chosen], stack, room)
-    return _read(r, kind, bread, chosen, stack, room, found, done)
-
-
-def _read(
-    r: BakeSnapshot,
-    kind: Kind,
-    bread: Kept,
-    chosen: str,
-    stack: int,
-    room: Room,
-    found: Held,
-    done: dt.datetime | None,
-) -> HoldRead:
     w, zero = found.windows, done or r.bake.serve_at.astimezone(r.now.tzinfo)
     wanted = Wanted(filled=holds_meat(kind.rows))
     return HoldRead(
@@ -80,8 +71,8 @@ def _read(
         off_at=zero,
         baked=done is not None,
         now=word(*(found.trace.at(n, _since(zero, r.now)) for n in ("crisp", "soft"))) if done else "",
-        curves=[_curve(way, bread, room, 1 if way in SINGLY else min(kind.pieces, MOST_STACK)) for way in WAYS],
-        band=_band_curve(found),
+        curves=[_curve(way, run(bread, WAYS[way], _stack(way, kind), room)) for way in WAYS],
+        band=_curve("", found.trace, found.runs),
         words=[WordFrom(at=later(zero, s / 3600), word=said) for s, said in w.words],
         best_from=_at(w.best_from, zero),
         best_to=_at(w.best_to, zero),
@@ -91,16 +82,19 @@ def _read(
         sweat_g=w.sweat_g,
         freeze_best_months=FREEZE_MONTHS[0],
         freeze_good_months=FREEZE_MONTHS[1],
-        reheat=[
-            ReheatRead(by=x.by, seconds=x.seconds, each_side=x.each_side, note=x.note)
-            for x in reheats(bread, found.trace.at("x", 12 * 3600.0))
-        ],
-        reheat_frozen=[
-            ReheatRead(by=x.by, seconds=x.seconds, each_side=x.each_side, note=x.note)
-            for x in reheats(bread, found.trace.at("x", 5400.0), frozen=True)
-        ],
+        reheat=_reheats_out(reheats(bread, found.trace.at("x", 12 * 3600.0))),
+        reheat_frozen=_reheats_out(reheats(bread, found.trace.at("x", 5400.0), frozen=True)),
         advice=advice(bread, w, stack, room, wanted),
     )
+
+
+def _stack(way: str, kind: Kind) -> int:
+    """Number of breads of a kind that lie together in a way of keeping them."""
+    return 1 if way in SINGLY else min(kind.pieces, MOST_STACK)
+
+
+def _reheats_out(found: Iterable[Reheat]) -> list[ReheatRead]:
+    return [ReheatRead.model_validate(asdict(x)) for x in found]
 
 
 def say_kept(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
@@ -111,11 +105,11 @@ def say_kept(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     bread, off = kept_of(kind), _off_at(r, kinds.rounds_of(0))
     if bread is None or off is None:
         return [_text("All off the heat. Judge each on the Keep leaf.")]
-    way, room, stack = USUAL.get(bread.intent, "cloth"), room_of(r), min(kind.pieces, MOST_STACK)
-    found = hold(bread, WAYS[way], 1 if way in SINGLY else stack, room, bands=False)
+    way, room = USUAL.get(bread.intent, "cloth"), room_of(r)
+    found = hold(bread, WAYS[way], _stack(way, kind), room, bands=False)
     first = f"All off the heat. {at_once(bread, found.windows, room)} " if _since(off, r.now) < AT_ONCE_S else ""
     said = [_text(f"{first}Judge each on the Keep leaf.")]
-    good, cool_s = found.windows.good_until.p50, bag_after_s(bread, stack, room, "cloth")
+    good, cool_s = found.windows.good_until.p50, bag_after_s(bread, _stack("cloth", kind), room, "cloth")
     if good is not None and bread.intent != "fried":
         said += [_text(f" {WORDS[way]} good until "), SayPart(kind="at", at=later(off, good / 3600))]
         if cool_s is not None and cool_s < good:
@@ -149,22 +143,14 @@ def _rows(trace: KeepTrace) -> np.ndarray[tuple[int], np.dtype[np.int64]]:
     return np.unique(np.round(np.geomspace(1, len(trace.s), POINTS)).astype(np.int64)) - 1
 
 
-def _curve(way: str, bread: Kept, room: Room, stack: int) -> SoftCurve:
-    trace = run(bread, WAYS[way], stack, room)
+def _curve(way: str, trace: KeepTrace, runs: Sequence[KeepTrace] = ()) -> SoftCurve:
+    """Softness in a way of keeping it, with the p10 and p90 of its runs where there are any."""
     at = _rows(trace)
+    bands = [band([float(x.soft[i]) for x in runs], float(trace.soft[i])) for i in at] if runs else []
     return SoftCurve(
-        wrap=way, h=np.round(trace.s[at] / 3600, 4).tolist(), soft=np.round(trace.soft[at], 1).tolist(), low=[], high=[]
-    )
-
-
-def _band_curve(found: Held) -> SoftCurve:
-    """The chosen way with its p10 and p90."""
-    at = _rows(found.trace)
-    bands = [band([float(r.soft[i]) for r in found.runs], float(found.trace.soft[i])) for i in at]
-    return SoftCurve(
-        wrap="",
-        h=np.round(found.trace.s[at] / 3600, 4).tolist(),
-        soft=np.round(found.trace.soft[at], 1).tolist(),
+        wrap=way,
+        h=np.round(trace.s[at] / 3600, 4).tolist(),
+        soft=np.round(trace.soft[at], 1).tolist(),
         low=[round(b.p10 or 0.0, 1) for b in bands],
         high=[round(b.p90 or 0.0, 1) for b in bands],
     )

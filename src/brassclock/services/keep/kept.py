@@ -99,13 +99,12 @@ def feel_of(bread: Kept | None, stack: int, room: Room, seconds: float) -> str:
 
 
 def facts_of(dough: Dough) -> dict[str, Any]:
-    """What of a dough slows or speeds its staling, by the names of `Kept`."""
+    """The properties of a dough that slow or speed its staling, by the names of `Kept`."""
     portions = dough.portions
-    yeasted = any(p.ingredient.is_ferment for p in portions)
     return {
         "water_per_dry": dough.water_per_dry,
-        "fat_frac": sum(p.mass_g * p.ingredient.fat_frac for p in portions) / dough.flour_g,
+        "fat_frac": dough.fat_frac,
         "dairy": any({"milk", "egg"} & set(p.ingredient.allergens) for p in portions),
         "sour": any(p.ingredient.is_starter for p in portions),
-        "chemical": not yeasted and any(p.ingredient.is_other_leaven for p in portions),
+        "chemical": not dough.has_ferment and any(p.ingredient.is_other_leaven for p in portions),
     }

@@ -18,7 +18,7 @@ from brassclock.store.tables import FrozenBread
 
 
 def freezer_out(app: App, kitchen_id: int) -> FreezerRead:
-    """What is in the freezer, the oldest first."""
+    """The rows of the freezer, the oldest first."""
     with app.read() as session:
         app.kitchen(session, kitchen_id)
         return _read(session, kitchen_id)
@@ -46,12 +46,13 @@ def _row(x: FrozenBread) -> FrozenRead:
 
 
 def _left(x: FrozenBread) -> int:
-    """How many of a row are still in the freezer."""
+    """Number of breads of a row that are still in the freezer."""
     return x.count - sum(int(t["count"]) for t in x.taken)
 
 
 def _frozen(x: FrozenBread) -> Frozen:
-    return Frozen(x.kind, x.mass_g, max(_left(x), 0), x.frozen_at, x.wrap, x.fat_frac, x.filled)  # type: ignore[arg-type]
+    row = x.model_dump(include={"kind", "mass_g", "frozen_at", "wrap", "fat_frac", "filled"})
+    return Frozen(count=max(_left(x), 0), **row)
 
 
 def freeze(app: App, bake_id: int, given: FreezeCreate) -> FreezerRead:
@@ -125,7 +126,7 @@ def _of(session: Session, kitchen_id: int, row_id: int) -> FrozenBread:
 
 
 def thaw_plan(app: App, kitchen_id: int, wanted: int, serve: str) -> ThawPlanRead:
-    """What to take out and when, for so many breads at a table."""
+    """Moves that take out so many breads for a table, with their instants."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)

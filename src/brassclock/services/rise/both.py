@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from brassclock.core.rise.chemical.model import Rest, gas_potential_ml, waiting
-from brassclock.core.time import hours_between
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.rise.spec import HOLDS_LIKE, bulk_radius_mm
 from brassclock.services.solve import BakeResult
@@ -23,11 +22,9 @@ def soda_beside_yeast(r: BakeSnapshot, work: BakeResult) -> str:
     if gas_potential_ml(dough, r.kitchen.powder) < WORTH_SAYING_ML:
         return ""
     seen = work.risen.forecast.trace.dough_c
-    whole_h = hours_between(plan.mixed_at, plan.step("roll").at)
-    cold = plan.spec.bulk.cold or plan.spec.ball.cold
-    cold_h = min(cold.hours, whole_h) if cold else 0.0
+    warm_h, cold_h = plan.apart_h
     share = 0.0
-    for hours, temp_c in ((whole_h - cold_h, float(seen[0])), (cold_h, r.kitchen.fridge_c)):
+    for hours, temp_c in ((warm_h, float(seen[0])), (cold_h, r.kitchen.fridge_c)):
         rest = Rest(60.0, temp_c, "bulk", bulk_radius_mm(dough.total_g))
         found = waiting(dough, HOLDS_LIKE[r.bake.strength], rest, r.kitchen.powder) if hours > 0 else None
         share += hours / max(found.h, 1e-6) if found else 0.0

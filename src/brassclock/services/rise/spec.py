@@ -67,15 +67,11 @@ def places(r: BakeSnapshot) -> dict[str, Place]:
     return found
 
 
-def has_ferment(dough: Dough) -> bool:
-    return any(p.ingredient.is_ferment for p in dough.portions)
-
-
 def rises(dough: Dough, powder: str) -> bool:
     """True if a dough is planned by its rise: yeast in it, or a starter that powder does not outdo."""
     if any(p.ingredient.is_yeast for p in dough.portions):
         return True
-    return has_ferment(dough) and gas_potential_ml(dough, powder) < LIFTS_ALONE_ML
+    return dough.has_ferment and gas_potential_ml(dough, powder) < LIFTS_ALONE_ML
 
 
 def seed_of(r: BakeSnapshot) -> Seed | None:
@@ -115,7 +111,7 @@ def _sponge(r: BakeSnapshot, dough: Dough, masses: Mapping[str, float], tub: Ves
     if r.bake.sponge_h is None or not masses:
         return dough, None
     first, joins = _split(dough, masses)
-    if not first.flour_g or not first.water_g or not has_ferment(first) or not joins:
+    if not first.flour_g or not first.water_g or not first.has_ferment or not joins:
         return dough, None
     stage = Stage("sponge", r.bake.sponge_h, ((0.0, 0.0),), replace(tub, mass_g=first.total_g))
     return first, Sponge(r.bake.sponge_h, joins, stage)

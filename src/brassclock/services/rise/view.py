@@ -12,6 +12,7 @@ from brassclock.core.evidence import Why
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise.belief import Band
 from brassclock.core.rise.chemical.model import Waiting
+from brassclock.core.rise.forecast import Trace
 from brassclock.core.rise.jar import mark, sample_g_cm2
 from brassclock.core.rise.safety import Safety
 from brassclock.core.time import hours_between, later
@@ -99,6 +100,26 @@ def _cold(r: BakeSnapshot, found: Risen) -> ColdRead | None:
     return None
 
 
+def _trace_out(found: Risen, trace: Trace) -> TraceRead:
+    """The trace as instants, with the air of each stage."""
+    ends = np.cumsum([s.hours for s in found.stages])
+    at_stage = np.minimum(np.searchsorted(ends, trace.h, side="left"), len(ends) - 1)
+    air = np.empty_like(trace.h)
+    for i, stage in enumerate(found.stages):
+        rows = at_stage == i
+        air[rows] = stage.air_c(trace.h[rows] - (ends[i] - stage.hours))
+    return TraceRead(
+        at=[found.zero.astimezone(dt.UTC) + dt.timedelta(hours=h) for h in trace.h.tolist()],
+        ratio=trace.ratio.tolist(),
+        ratio_p10=trace.ratio_p10.tolist(),
+        ratio_p90=trace.ratio_p90.tolist(),
+        maturity=trace.maturity.tolist(),
+        fill=trace.fill.tolist(),
+        dough_c=trace.dough_c.tolist(),
+        air_c=air.tolist(),
+    )
+
+
 def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> RiseRead | None:
     """The rise with its trace as instants, and where it stands now."""
     found = work.risen
@@ -109,28 +130,13 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> Rise
     now_h = hours_between(zero, r.now)
     alive = "mix" in r.done() and now_h >= 0
     inside = min(now_h, float(trace.h[-1]))
-    ends = np.cumsum([s.hours for s in found.stages])
-    at_stage = np.minimum(np.searchsorted(ends, trace.h, side="left"), len(ends) - 1)
-    air = np.empty_like(trace.h)
-    for i, stage in enumerate(found.stages):
-        rows = at_stage == i
-        air[rows] = stage.air_c(trace.h[rows] - (ends[i] - stage.hours))
     roll_at = plan.step("roll").at
     seed = seed_of(r) if seen.acid else None
     return RiseRead(
         mixed_at=plan.mixed_at,
         balled_at=plan.balled_at,
         windows=_windows(r, found, whys),
-        trace=TraceRead(
-            at=[zero.astimezone(dt.UTC) + dt.timedelta(hours=h) for h in trace.h.tolist()],
-            ratio=trace.ratio.tolist(),
-            ratio_p10=trace.ratio_p10.tolist(),
-            ratio_p90=trace.ratio_p90.tolist(),
-            maturity=trace.maturity.tolist(),
-            fill=trace.fill.tolist(),
-            dough_c=trace.dough_c.tolist(),
-            air_c=air.tolist(),
-        ),
+        trace=_trace_out(found, trace),
         ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
         dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
         stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,

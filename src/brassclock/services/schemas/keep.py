@@ -71,7 +71,7 @@ class ReheatRead(Shape):
 
 
 class HoldRead(Shape):
-    """How long a bread of the bake stays good in a wrap, from when it came off (or is to come off): softness over three
+    """The keeping of a bread of the bake in a wrap, from when it came off (or is to come off): softness over three
     days, its windows as instants (null: beyond three days), sweat in a bag [g], advice, reheating from the room and
     frozen."""
 

@@ -13,7 +13,6 @@ from brassclock.core.rise.chemical.handling import PRESS_MIN, REST_H, STIR_MIN, 
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.rise.spec import has_ferment
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.tables import Bake, Kitchen
 
@@ -54,7 +53,7 @@ def suit_leaven(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> 
     have = {name: getattr(bake, name) for name in KNEADED}
     if have != KNEADED and not (have["bulk_end"] == "skip" and _suits_gas(have, bake.ball_h)):
         return
-    chemical = any(p.ingredient.is_other_leaven for p in sheet.dough.portions) and not has_ferment(sheet.dough)
+    chemical = any(p.ingredient.is_other_leaven for p in sheet.dough.portions) and not sheet.dough.has_ferment
     found = handling(sheet.dough, kitchen.powder) if chemical else None
     for name, value in (KNEADED if found is None else _settings(found)).items():
         setattr(bake, name, value)

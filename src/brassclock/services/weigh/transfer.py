@@ -224,35 +224,43 @@ def _from_file(
         bake.parts = [
             {"shape": p.kind, **p.model_dump(mode="json", exclude={"kind"}, exclude_none=True)} for p in file.parts
         ]
-        known = kit_of(kitchen, own_rows(session, kitchen_id)).rows
-        lines, unread, added = [], [], []
-        for x in file.lines:
-            key = renamed.get(x.ingredient or "", x.ingredient)
-            if key is None or key not in known or read_line(f"{x.amount} x", known).amount is None:
-                unread.append(x.raw or f"{x.amount} {x.ingredient or ''}".strip())
-            elif x.part == "added":
-                added.append({"ingredient": key, "amount": x.amount, "at": app.now(session, kitchen).isoformat()})
-            else:
-                lines.append({"ingredient": key, "amount": x.amount, "basis": x.basis, "part": x.part})
-        bake.lines, bake.unread, bake.additions = lines, unread, added
-        if file.filling:
-            bake.filling = {
-                "lines": [
-                    {
-                        "ingredient": renamed.get(x.ingredient, x.ingredient),
-                        "amount": x.amount,
-                        "basis": x.basis,
-                        "part": "",
-                    }
-                    for x in file.filling.lines
-                    if x.ingredient
-                ],
-                "per_piece_g": file.filling.per_piece_g,
-                "topping": file.filling.topping,
-            }
-        sheet_of(bake, kitchen, own_rows(session, kitchen_id)) if lines else None
+        own_now = own_rows(session, kitchen_id)
+        _put_lines(bake, file, renamed, kit_of(kitchen, own_now).rows, app.now(session, kitchen).isoformat())
+        if bake.lines:
+            sheet_of(bake, kitchen, own_now)  # what cannot be weighed is refused whole
         session.add(bake)
-        return ImportRead(bake_id=bake_id, kind=kind, read=len(lines), unread=unread, notes=notes)
+        return ImportRead(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
+
+
+def _put_lines(
+    bake: Bake, file: bakefile.BakeFile, renamed: Mapping[str, str], known: Mapping[str, Ingredient], now: str
+) -> None:
+    """Set a bake's lines, additions and filling from its file; a line that cannot be read stays as its words."""
+    lines, unread, added = [], [], []
+    for x in file.lines:
+        key = renamed.get(x.ingredient or "", x.ingredient)
+        if key is None or key not in known or read_line(f"{x.amount} x", known).amount is None:
+            unread.append(x.raw or f"{x.amount} {x.ingredient or ''}".strip())
+        elif x.part == "added":
+            added.append({"ingredient": key, "amount": x.amount, "at": now})
+        else:
+            lines.append({"ingredient": key, "amount": x.amount, "basis": x.basis, "part": x.part})
+    bake.lines, bake.unread, bake.additions = lines, unread, added
+    if file.filling:
+        bake.filling = {
+            "lines": [
+                {
+                    "ingredient": renamed.get(x.ingredient, x.ingredient),
+                    "amount": x.amount,
+                    "basis": x.basis,
+                    "part": "",
+                }
+                for x in file.filling.lines
+                if x.ingredient
+            ],
+            "per_piece_g": file.filling.per_piece_g,
+            "topping": file.filling.topping,
+        }
 
 
 def _note(text: str) -> str:

@@ -6,7 +6,6 @@ import { lineQuery } from "../../api/fire";
 import { placeName, roundMark } from "../../api/rounds";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "../../controls/Button";
-import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
@@ -15,6 +14,7 @@ import { Why } from "../../controls/Why";
 import { BakeHead } from "../../frame/BakeHead";
 import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
+import { WhichBread } from "../../frame/WhichBread";
 import { Carpet } from "../../instruments/Carpet";
 import { LinePlan } from "../../instruments/LinePlan";
 import { CueSheet } from "./CueSheet";
@@ -164,19 +164,6 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
   );
 }
 
-/** Which bread of the dough is shown, where there are several. */
-function WhichBread({ bread }: { bread: ReturnType<typeof useBread> }) {
-  if (bread.names.length < 2) return null;
-  return (
-    <Choice
-      label="Which bread"
-      value={String(bread.which)}
-      options={bread.names.map((text, i) => ({ id: String(i), text }))}
-      onChange={(id) => bread.choose(Number(id))}
-    />
-  );
-}
-
 /** The program of one bread, as a carpet, and the line of all of them. */
 export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
   const units = useWords();
@@ -194,7 +181,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
     return (
       <>
         <BakeHead bake={bake} about="" />
-        <WhichBread bread={bread} />
+        <WhichBread bake={bake} which={bread.which} onChoose={bread.choose} />
         <Plate>{bread.fault || "This bread has no size yet. Give it one on the Weigh leaf."}</Plate>
       </>
     );
@@ -225,7 +212,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
         bake={bake}
         about={`${fire.surface?.kind === "oven_tray" ? `a tray of ${bread.count ?? "rolls"}` : `${hearth.breads[bread.which]?.rounds.length ?? hearth.rounds} rounds`}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
       />
-      <WhichBread bread={bread} />
+      <WhichBread bake={bake} which={bread.which} onChoose={bread.choose} />
       <Top>
         <div className="col">
           <Pick

@@ -23,7 +23,6 @@ export function useBread(bake: Bake) {
     change,
     which,
     choose: setChosen,
-    names: [bake.name, ...bake.parts.map((p) => p.name)],
     fire: part ? (bake.parts[which - 1]?.fire ?? null) : bake.fire,
     fault: part ? (bake.parts[which - 1]?.fault ?? "") : "",
     count: part ? part.count : bake.settings.count,

@@ -5,13 +5,9 @@ import type { Bake, Schemas } from "../../api/client";
 import { causesQuery } from "../../api/keep";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
+import { KeepPart } from "./panel";
 
-const Panel = styled.section`
-  display: grid;
-  gap: 10px;
-  border-top: 2px solid var(--hair-2);
-  padding-top: 12px;
-  margin-top: 12px;
+const Panel = styled(KeepPart)`
   ol {
     list-style: none;
     margin: 0;

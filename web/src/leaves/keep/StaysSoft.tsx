@@ -8,19 +8,16 @@ import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
-import { Freeze } from "./Freeze";
+import { WhichBread } from "../../frame/WhichBread";
 import { SoftCurves } from "../../instruments/SoftCurves";
 import { clockNear, ms as instant, span, temp, tempUnit } from "../../words/format";
+import { Freeze } from "./Freeze";
+import { KeepPart } from "./panel";
 
 type Wrap = Schemas["HoldRead"]["wrap"];
 type Hold = Schemas["HoldRead"];
 
-const Panel = styled.section`
-  display: grid;
-  gap: 10px;
-  border-top: 2px solid var(--hair-2);
-  padding-top: 12px;
-  margin-top: 12px;
+const Panel = styled(KeepPart)`
   .head {
     display: flex;
     flex-wrap: wrap;
@@ -98,21 +95,13 @@ export function StaysSoft({ bake }: { bake: Bake }) {
   const [wrap, setWrap] = useState<Wrap | null>(null);
   const [bread, setBread] = useState(0);
   const held = useQuery(holdQuery(bake.id, wrap, bread, `${bake.revision}`));
-  const breads = [bake.name, ...bake.parts.map((p) => p.name)];
   const h = held.data;
   if (held.error) return null; // the Fire leaf says why there is no bread yet
   return (
     <Panel aria-label="How long it stays good" data-testid="stays">
       <div className="head">
         <h2>Stays soft</h2>
-        {breads.length > 1 && (
-          <Choice
-            label="Which bread"
-            value={String(bread)}
-            options={breads.map((text, i) => ({ id: String(i), text }))}
-            onChange={(id) => setBread(Number(id))}
-          />
-        )}
+        <WhichBread bake={bake} which={bread} onChoose={setBread} />
         <Choice label="How it is kept" value={h?.wrap ?? null} options={WRAPS} onChange={(w: Wrap) => setWrap(w)} />
       </div>
       {h ? <Held hold={h} /> : <p className="quiet">Working out how it keeps…</p>}

@@ -9,7 +9,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
-import { mass } from "../../words/format";
+import { gramsOf, mass, typedFigure } from "../../words/format";
 
 type Part = Schemas["PartUpdate"];
 const MOST = 6;
@@ -69,7 +69,7 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
   const bench = useQuery(benchQuery(bake.kitchen_id));
   const { parts, count, piece_g } = bake.settings;
   const put = (next: Part[]) => change.mutate({ parts: next, base: bake });
-  const ounce = units.mass === "oz" ? 28.349523 : 1;
+  const ounce = gramsOf(units);
   const error = change.error ?? scale.error;
   const fields = change.error instanceof Problem ? change.error.fields : [];
   const left = Math.abs(sheet?.pieces?.left_over_g ?? 0) > MISSED * (sheet?.total_g ?? Infinity);
@@ -82,10 +82,7 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
         const set = (values: Partial<Part>) => put(parts.map((p, k) => (k === i ? { ...p, ...values } : p)));
         const number = (name: "count" | "piece_g" | "diameter_cm", factor = 1) => ({
           fault: fields.find((f) => f.pointer === `/parts/${i}/${name}`)?.detail ?? null,
-          onCommit: (text: string) => {
-            const value = Number.parseFloat(text.replace(",", ".")) * factor;
-            set({ [name]: Number.isNaN(value) ? (text as unknown as number) : value });
-          },
+          onCommit: (text: string) => set({ [name]: typedFigure(text, factor) }),
         });
         return (
           <fieldset key={i} aria-label={part.name}>

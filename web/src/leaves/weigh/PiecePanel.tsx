@@ -7,7 +7,7 @@ import { Plate } from "../../controls/Notice";
 import { Why } from "../../controls/Why";
 import { useWords } from "../../frame/units";
 import { PieceProfile } from "../../instruments/Profile";
-import { mass } from "../../words/format";
+import { gramsOf, mass, typedFigure } from "../../words/format";
 import { FillingPart } from "./FillingPart";
 import { OtherBreads } from "./OtherBreads";
 
@@ -29,7 +29,6 @@ const SHAPES = [
   { id: "oval", text: "oval" },
   { id: "quarter", text: "quarter" },
 ] as const;
-const NUMBER = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
 
 /** How the dough divides and how thin it rolls. */
 const QUIET = new Set(["volume_ratio", "left_over", "filling_scaled"]); // said, but no contradiction
@@ -42,12 +41,9 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
   const fault = (name: string) => fields.find((f) => f.pointer === `/${name}`)?.detail ?? null;
   const send =
     (name: "count" | "piece_g" | "diameter_cm" | "length_cm" | "width_cm" | "thickness_mm", factor = 1) =>
-    (text: string) => {
-      const value =
-        text === "" ? null : NUMBER.test(text) ? Number.parseFloat(text.replace(",", ".")) * factor : Number.NaN;
-      change.mutate({ [name]: Number.isNaN(value) ? (text as unknown as number) : value });
-    };
-  const ounce = units.mass === "oz" ? 28.349523 : 1;
+    (text: string) =>
+      change.mutate({ [name]: text === "" ? null : typedFigure(text, factor) });
+  const ounce = gramsOf(units);
   return (
     <Piece>
       <h2>One piece</h2>

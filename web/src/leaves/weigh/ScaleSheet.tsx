@@ -8,7 +8,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
-import { mass } from "../../words/format";
+import { gramsOf, mass } from "../../words/format";
 import type { Formula } from "./useFormula";
 
 const Rows = styled.div`
@@ -59,7 +59,7 @@ export function ScaleSheet({
     );
     return text(key, fallback).trim() === "" ? null : ((Number.isNaN(value) ? text(key, fallback) : value) as number);
   };
-  const ounce = units.mass === "oz" ? 28.349523 : 1;
+  const ounce = gramsOf(units);
   const weight = (key: string, fallback = "") => {
     const value = number(key, fallback);
     return typeof value === "number" ? value * ounce : value;

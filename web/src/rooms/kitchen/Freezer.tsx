@@ -7,7 +7,7 @@ import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
-import { clockNear, mass } from "../../words/format";
+import { clockNear, mass, monthDay } from "../../words/format";
 
 const List = styled.ul`
   list-style: none;
@@ -38,7 +38,6 @@ export function Freezer({ kitchen }: { kitchen: number }) {
   const [gone, setGone] = useState<number | null>(null);
   const rows = stock.data?.rows ?? [];
   const error = take.error ?? back.error ?? remove.error ?? restore.error ?? stock.error;
-  const day = (iso: string) => new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
   return (
     <section aria-label="Freezer">
       <h2>Freezer</h2>
@@ -53,8 +52,8 @@ export function Freezer({ kitchen }: { kitchen: number }) {
               {x.name}, {mass(x.mass_g, units)} {units.mass} each
               <span className="quiet">
                 {" "}
-                frozen {clockNear(x.frozen_at, now, units.zone)}, best until {day(x.best_by)}, good until{" "}
-                {day(x.use_by)}
+                frozen {clockNear(x.frozen_at, now, units.zone)}, best until {monthDay(x.best_by, units.zone)}, good
+                until {monthDay(x.use_by, units.zone)}
               </span>
             </span>
             <Button isDisabled={x.left < 1} onPress={() => take.mutate({ row: x.id, count: 1 })}>

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
+import { plain, typedNumber } from "../../words/format";
 
 type Kitchen = Schemas["KitchenRead"];
 type Own = Pick<Kitchen, "cup_ml" | "tbsp_ml" | "tsp_ml">;
@@ -36,10 +37,9 @@ function OwnMeasures({
       width="8em"
       inputMode="decimal"
       fault={fault(name)}
-      onCommit={(text) => {
-        const ml = Number(text.replace(/\s*ml$/i, "").replace(",", "."));
-        onChange({ [name]: text === "" ? null : Number.isNaN(ml) ? (text as unknown as number) : ml });
-      }}
+      onCommit={(text) =>
+        onChange({ [name]: text === "" ? null : typedNumber(text, plain(text.replace(/\s*ml$/i, ""))) })
+      }
     />
   ));
 }

@@ -160,7 +160,7 @@ class LineSpec:
         return range(first - 1, last)
 
     def recover_of(self, kind: int) -> int:
-        """How long a spot needs after a bread of a kind [s]."""
+        """Time a spot needs after a bread of a kind [s]."""
         return self.recovers[kind] if self.recovers else self.recover_s
 
     def station(self, name: str) -> Station:

@@ -82,7 +82,7 @@ def chance(fault: Fault, x: Facts) -> float:
 
 @lru_cache(maxsize=256)
 def _waited(x: Facts) -> float:
-    """How far waiting has stiffened a good bread of that kind [0 to 1]."""
+    """Degree to which waiting has stiffened a good bread of that kind [0 to 1]."""
     area_m2 = math.pi / 4 * (x.diameter_cm / 100) ** 2
     dough_g = sheet_density_g_cm3() * 1e6 * area_m2 * x.thickness_mm / 1000
     x0, loss = (x.hydration_frac + FLOUR_WATER) / (1 - FLOUR_WATER), 0.09

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, fields, replace
+from typing import Any
 
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.terms import Intent, StarterState, Wrap
@@ -64,9 +65,9 @@ class Facts:
         """The right thickness for such a bread [mm]."""
         return THICK_MM if self.intent == "thick" else RIGHT_MM
 
-    def with_(self, **changed: object) -> Facts:
+    def with_(self, **changed: Any) -> Facts:
         """The same with other values."""
-        return replace(self, **changed)  # type: ignore[arg-type]
+        return replace(self, **changed)
 
 
 NAMES = tuple(f.name for f in fields(Facts))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from brassclock.core.evidence import Kind, Param
-from brassclock.core.keep.hold.model import LIMP, Kept, Room, run
+from brassclock.core.keep.hold.model import BAGGED, LIMP, Kept, Room, run
 from brassclock.core.keep.hold.params import PARAMS
 from brassclock.core.keep.hold.stepper import staling_per_s
 from brassclock.core.keep.hold.windows import GOOD, HOUR_S, Windows
@@ -18,7 +18,7 @@ FILLED_S = 2 * HOUR_S
 
 @dataclass(frozen=True)
 class Wanted:
-    """How a bread is to be kept: for how long [s; None: until it is eaten now], crisp or soft, whether it holds meat,
+    """The wish for a bread that is kept: for how long [s; None: it is eaten now], crisp or soft, whether it holds meat,
     egg or a moist filling."""
 
     until_s: float | None = None
@@ -80,7 +80,7 @@ def _bag(bread: Kept, stack: int, room: Room) -> str:
 
 def _later(bread: Kept, stack: int, room: Room) -> str:
     cloth = run(bread, ((0.0, "cloth"),), stack, room).softer_than_s(GOOD)
-    bagged = run(bread, ((0.0, "cloth"), (2400.0, "rack"), (3600.0, "bag")), stack, room).softer_than_s(GOOD)
+    bagged = run(bread, BAGGED, stack, room).softer_than_s(GOOD)
     return f"In cloth pliable for {_span(cloth)}, bagged for {_span(bagged)}."
 
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import get_args
+from typing import Literal, get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -85,7 +85,7 @@ class Kept:
         return (self.height_m / 2) ** 2 / (math.pi**2 / 4 * DIFFUSES_M2_S)
 
     def ages(self, p: Keeping) -> float:
-        """How fast it stales beside a lean yeasted loaf (judgement)."""
+        """Pace of its staling over that of a lean yeasted loaf (judgement)."""
         found = 1 - 0.15 * min(self.fat_frac / 0.05, 1.5)
         for is_so, factor in (
             (self.dairy, 0.85),
@@ -107,6 +107,7 @@ class Room:
 
 
 Wrapped = Sequence[tuple[float, str]]  # from so many seconds after the heat on, a wrap of WRAPS
+BAGGED: Wrapped = ((0.0, "cloth"), (2400.0, "rack"), (3600.0, "bag"))  # practice: a bag once they are cool
 keep_stepper = Stepper(stepper.run, fastmath=True)
 
 
@@ -237,8 +238,8 @@ def drawn(runs: int = RUNS) -> tuple[Keeping, ...]:
 def band(values: Sequence[float | None], middle: float | None) -> Band:
     """p10 and p90 of values of which None is later than all, about the middle run's."""
     late = np.sort([math.inf if v is None else v for v in values])
-    method = "linear" if math.isfinite(late[-1]) else "nearest"
-    p10, p90 = (float(np.quantile(late, q, method=method)) for q in (0.1, 0.9))  # type: ignore[call-overload]
+    method: Literal["linear", "nearest"] = "linear" if math.isfinite(late[-1]) else "nearest"
+    p10, p90 = (float(np.quantile(late, q, method=method)) for q in (0.1, 0.9))
     never = sum(v is None for v in values) / len(values)
     if middle is not None:
         p10, p90 = min(p10, middle), max(p90, middle)

@@ -18,7 +18,7 @@ LEAST_X = 1e-4
 
 
 class Bread(NamedTuple):
-    """What the equations need of a bread, of its stack and of the room."""
+    """Constants of the equations for a bread, its stack and the room."""
 
     dry_g: float
     crust_share: float
