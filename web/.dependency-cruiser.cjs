@@ -5,10 +5,11 @@ const forbidden = order.map((name, i) => ({
   severity: "error",
   comment: `${name} may import only what stands before it: ${order.slice(0, i).join(", ") || "nothing"}`,
   from: { path: `^src/${name}/` },
-  to: { path: "^src/", pathNot: [`^src/${name}/`, ...order.slice(0, i).map((n) => `^src/${n}/`)] },
+  to: { path: "^src/", pathNot: [`^src/${name}/`, "^src/testing/", ...order.slice(0, i).map((n) => `^src/${n}/`)] },
 }));
 forbidden.push(
   { name: "instruments-draw-only", severity: "error", from: { path: "^src/instruments/" }, to: { path: "^src/api/" } },
+  { name: "only-tests-use-testing", severity: "error", from: { path: "^src/", pathNot: ["\\.test\\.tsx?$", "^src/testing/"] }, to: { path: "^src/testing/" } },
   { name: "leaves-stand-alone", severity: "error", from: { path: "^src/leaves/([^/]+)/" }, to: { path: "^src/leaves/", pathNot: "^src/leaves/$1/" } },
   { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
 );

@@ -1,9 +1,15 @@
-import { scaleLinear } from "d3-scale";
+import { type ScaleLinear, scaleLinear } from "d3-scale";
 import { useMemo } from "react";
 import { heatColour } from "../theme/temperature";
 import { spread } from "../words/scale";
+import { colourStretches, isoline, layerEdges, pocketLens } from "./carpetShapes";
 import { STIPPLE, Stipples } from "./stipple";
 
+interface Pin {
+  name: string;
+  s: number;
+  strong: boolean;
+}
 interface Props {
   s: readonly number[];
   depthMm: readonly number[];
@@ -13,42 +19,27 @@ interface Props {
   top: readonly string[];
   turnS: number | null;
   offS: number;
-  pins: readonly { name: string; s: number; strong: boolean }[];
+  pins: readonly Pin[];
   startC: string;
   degrees: (c: number) => string;
   width: number;
 }
+interface Scales {
+  x: ScaleLinear<number, number>;
+  y: ScaleLinear<number, number>;
+}
 const BOX = { top: 74, bottom: 200 };
 const SKIN = 14;
+const INK = "#21272A"; // the heat's colours are the same by day and by night
+
 /** Time across, depth through the bread up, colour is temperature; isolines, pins, the pocket as a lens. */
 export function Carpet(p: Props) {
-  const left = 64;
-  const right = p.width - 12;
+  const [left, right] = [64, p.width - 12];
   const end = Math.max(p.s.at(-1) ?? 1, p.offS);
-  const x = scaleLinear().domain([0, end]).range([left, right]);
   const thick = (p.depthMm.at(-1) ?? 1) + (p.depthMm[0] ?? 0);
+  const x = scaleLinear().domain([0, end]).range([left, right]);
   const y = scaleLinear().domain([0, thick]).range([BOX.bottom, BOX.top]);
-  const edges = useMemo(() => edgesOf(p.depthMm, thick), [p.depthMm, thick]);
-  const lines = useMemo(
-    () => ({ set: isoline(p.tempC, p.depthMm, 70), steam: isoline(p.tempC, p.depthMm, 94) }),
-    [p.tempC, p.depthMm],
-  );
-  const narrow = p.width < 480;
-  const pins = p.pins.filter((q) => q.strong || !narrow || q.name === "opens").sort((a, b) => a.s - b.s);
-  const heads = spread(
-    pins.map((q) => x(q.s)),
-    74,
-    left + 20,
-    right - 20,
-  );
-  const turn = p.turnS ?? p.offS;
-  const path = (found: readonly (number | null)[]) =>
-    found
-      .map((d, i) => (d === null ? null : `${x(p.s[i]!)},${y(d)}`))
-      .filter(Boolean)
-      .join(" ");
-  const lens = lensOf(p, x, y, thick);
-  const offX = x(p.offS);
+  const lens = pocketLens(p.pocket, p.s, thick, p.offS).map(([s, d]) => `${x(s)},${y(d)}`);
   return (
     <svg
       width={p.width}
@@ -62,24 +53,7 @@ export function Carpet(p: Props) {
         </pattern>
         <Stipples />
       </defs>
-      {p.tempC.map((column, i) => {
-        const x0 = x(i === 0 ? 0 : p.s[i - 1]!);
-        const w = x(p.s[i]!) - x0 + 0.7;
-        return (
-          <g key={i}>
-            {column.map((c, j) => (
-              <rect
-                key={j}
-                x={x0}
-                width={w}
-                y={y(edges[j + 1]!)}
-                height={y(edges[j]!) - y(edges[j + 1]!) + 0.6}
-                fill={heatColour(c)}
-              />
-            ))}
-          </g>
-        );
-      })}
+      <Heat p={p} x={x} y={y} thick={thick} />
       <rect
         x={left}
         y={BOX.top}
@@ -89,47 +63,19 @@ export function Carpet(p: Props) {
         stroke="var(--ink)"
         strokeWidth={2}
       />
-      <path d={lens} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
-      <polyline points={path(lines.set)} fill="none" stroke="#21272A" strokeWidth={2.5} />
-      <polyline points={path(lines.steam)} fill="none" stroke="#21272A" strokeWidth={2.5} strokeDasharray="7 5" />
-      <IsoWord found={lines.set} p={p} x={x} y={y} word={`${p.degrees(70)} sets`} at={0.3} />
-      <IsoWord found={lines.steam} p={p} x={x} y={y} word={`${p.degrees(94)} steam`} at={0.75} />
-      <rect
-        x={offX}
-        y={BOX.top}
-        width={right - offX}
-        height={BOX.bottom - BOX.top}
-        fill="var(--ground)"
-        opacity={0.55}
+      <path
+        d={lens.length ? `M${lens.join("L")}Z` : ""}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth={2}
+        data-testid="pocket"
       />
-      <rect x={offX} y={BOX.top} width={right - offX} height={BOX.bottom - BOX.top} fill="url(#left-on)" />
-      {right - offX > 70 && (
-        <text x={(offX + right) / 2} y={BOX.bottom - 12} textAnchor="middle" className="halo strong">
-          if left on
-        </text>
-      )}
+      <Isolines p={p} x={x} y={y} />
+      <LeftOn from={x(p.offS)} right={right} />
       <Skin words={p.top} s={p.s} x={x} y={BOX.top - SKIN} until={p.offS} />
       <Skin words={p.bottom} s={p.s} x={x} y={BOX.bottom} until={p.offS} />
-      <rect x={left} y={BOX.bottom + SKIN} width={x(turn) - left} height={6} fill="var(--ink)" />
-      {p.turnS !== null && (
-        <rect x={x(turn)} y={BOX.top - SKIN - 6} width={offX - x(turn)} height={6} fill="var(--ink)" />
-      )}
-      {pins.map((q, i) => (
-        <g key={q.name}>
-          <path
-            d={`M${heads[i]} 40V44L${x(q.s)} 52V${BOX.bottom}`}
-            fill="none"
-            stroke="#21272A"
-            strokeWidth={q.strong ? 2.5 : 1.5}
-          />
-          <text x={heads[i]} y={17} textAnchor="middle" className="pin">
-            {q.s.toFixed(0)}
-          </text>
-          <text x={heads[i]} y={35} textAnchor="middle" className={q.strong ? "strong" : ""}>
-            {q.name}
-          </text>
-        </g>
-      ))}
+      <OnSurface p={p} x={x} />
+      <Pins p={p} x={x} left={left} right={right} />
       <text x={left - 8} y={BOX.top + 14} textAnchor="end">
         side B
       </text>
@@ -161,6 +107,116 @@ export function Carpet(p: Props) {
   );
 }
 
+/** A column of coloured layers for each instant. */
+function Heat({ p, x, y, thick }: Scales & { p: Props; thick: number }) {
+  const edges = useMemo(() => layerEdges(p.depthMm, thick), [p.depthMm, thick]);
+  return p.tempC.map((column, i) => {
+    const from = x(i === 0 ? 0 : p.s[i - 1]!);
+    return (
+      <g key={i}>
+        {column.map((c, j) => (
+          <rect
+            key={j}
+            x={from}
+            width={x(p.s[i]!) - from + 0.7}
+            y={y(edges[j + 1]!)}
+            height={y(edges[j]!) - y(edges[j + 1]!) + 0.6}
+            fill={heatColour(c)}
+          />
+        ))}
+      </g>
+    );
+  });
+}
+
+/** Where the crumb sets and where it steams, with their words. */
+function Isolines({ p, x, y }: Scales & { p: Props }) {
+  const lines = useMemo(
+    () => [
+      { at: 0.3, word: "sets", c: 70, dash: undefined, found: isoline(p.tempC, p.depthMm, 70) },
+      { at: 0.75, word: "steam", c: 94, dash: "7 5", found: isoline(p.tempC, p.depthMm, 94) },
+    ],
+    [p.tempC, p.depthMm],
+  );
+  return lines.map(({ at, word, c, dash, found }) => {
+    const there = found.flatMap((d, i) => (d === null ? [] : [{ d, s: p.s[i]! }]));
+    const baked = there.filter((q) => q.s < p.offS);
+    const here = baked[Math.floor(baked.length * at)];
+    return (
+      <g key={word}>
+        <polyline
+          points={there.map((q) => `${x(q.s)},${y(q.d)}`).join(" ")}
+          fill="none"
+          stroke={INK}
+          strokeWidth={2.5}
+          strokeDasharray={dash}
+        />
+        {here && (
+          <text x={x(here.s) + 6} y={y(here.d) - 6} className="halo strong">
+            {p.degrees(c)} {word}
+          </text>
+        )}
+      </g>
+    );
+  });
+}
+
+/** What would come if it were left on, veiled. */
+function LeftOn({ from, right }: { from: number; right: number }) {
+  const box = { x: from, y: BOX.top, width: right - from, height: BOX.bottom - BOX.top };
+  return (
+    <>
+      <rect {...box} fill="var(--ground)" opacity={0.55} />
+      <rect {...box} fill="url(#left-on)" />
+      {right - from > 70 && (
+        <text x={(from + right) / 2} y={BOX.bottom - 12} textAnchor="middle" className="halo strong">
+          if left on
+        </text>
+      )}
+    </>
+  );
+}
+
+/** The black edges: side A lies on the surface until the turn, side B after it. */
+function OnSurface({ p, x }: { p: Props; x: Scales["x"] }) {
+  const turn = p.turnS ?? p.offS;
+  return (
+    <>
+      <rect x={x(0)} y={BOX.bottom + SKIN} width={x(turn) - x(0)} height={6} fill="var(--ink)" />
+      {p.turnS !== null && (
+        <rect x={x(turn)} y={BOX.top - SKIN - 6} width={x(p.offS) - x(turn)} height={6} fill="var(--ink)" />
+      )}
+    </>
+  );
+}
+
+/** Events with their seconds on top, apart from each other; on a narrow page the chief ones. */
+function Pins({ p, x, left, right }: { p: Props; x: Scales["x"]; left: number; right: number }) {
+  const pins = p.pins.filter((q) => q.strong || p.width >= 480 || q.name === "opens").sort((a, b) => a.s - b.s);
+  const heads = spread(
+    pins.map((q) => x(q.s)),
+    74,
+    left + 20,
+    right - 20,
+  );
+  return pins.map((q, i) => (
+    <g key={q.name}>
+      <path
+        d={`M${heads[i]} 40V44L${x(q.s)} 52V${BOX.bottom}`}
+        fill="none"
+        stroke={INK}
+        strokeWidth={q.strong ? 2.5 : 1.5}
+      />
+      <text x={heads[i]} y={17} textAnchor="middle" className="pin">
+        {q.s.toFixed(0)}
+      </text>
+      <text x={heads[i]} y={35} textAnchor="middle" className={q.strong ? "strong" : ""}>
+        {q.name}
+      </text>
+    </g>
+  ));
+}
+
 /** The colour of one face through time: stretches of one word, stippled, the word where it fits. */
 function Skin({
   words,
@@ -175,17 +231,9 @@ function Skin({
   y: number;
   until: number;
 }) {
-  const stretches: { word: string; from: number; to: number }[] = [];
-  words.forEach((word, i) => {
-    const from = i === 0 ? 0 : s[i - 1]!;
-    const last = stretches.at(-1);
-    if (from >= until) return;
-    if (last?.word === word) last.to = Math.min(s[i]!, until);
-    else stretches.push({ word, from, to: Math.min(s[i]!, until) });
-  });
   return (
     <>
-      {stretches.map((q) => (
+      {colourStretches(words, s, until).map((q) => (
         <g key={q.from}>
           <rect x={x(q.from)} y={y} width={Math.max(x(q.to) - x(q.from), 0)} height={SKIN} fill="var(--paper)" />
           <rect
@@ -206,54 +254,4 @@ function Skin({
       ))}
     </>
   );
-}
-
-function IsoWord({
-  found,
-  p,
-  x,
-  y,
-  word,
-  at,
-}: {
-  found: readonly (number | null)[];
-  p: Props;
-  x: (v: number) => number;
-  y: (v: number) => number;
-  word: string;
-  at: number;
-}) {
-  const there = found.map((d, i) => ({ d, i })).filter((q) => q.d !== null && p.s[q.i]! < p.offS);
-  const q = there[Math.floor(there.length * at)];
-  if (!q || q.d === null) return null;
-  return (
-    <text x={x(p.s[q.i]!) + 6} y={y(q.d) - 6} className="halo strong">
-      {word}
-    </text>
-  );
-}
-
-function edgesOf(mids: readonly number[], thick: number): number[] {
-  return [0, ...mids.slice(1).map((m, i) => (m + mids[i]!) / 2), thick];
-}
-
-/** Depth [mm] at which a column first falls below `level` going up from side A; null when it does not. */
-function isoline(columns: readonly (readonly number[])[], mids: readonly number[], level: number): (number | null)[] {
-  return columns.map((column) => {
-    for (let j = 1; j < column.length; j++) {
-      const a = column[j - 1]!;
-      const b = column[j]!;
-      if (a >= level && b < level) return mids[j - 1]! + ((a - level) / (a - b)) * (mids[j]! - mids[j - 1]!);
-    }
-    return null;
-  });
-}
-
-function lensOf(p: Props, x: (v: number) => number, y: (v: number) => number, thick: number): string {
-  const open = p.pocket.map((v, i) => ({ v, s: p.s[i]! })).filter((q) => q.v > 0.01 && q.s <= p.offS + 0.5);
-  if (open.length < 2) return "";
-  const half = (v: number) => v * thick * 0.17;
-  const upper = open.map((q) => `${x(q.s)},${y(thick / 2 + half(q.v))}`);
-  const lower = [...open].reverse().map((q) => `${x(q.s)},${y(thick / 2 - half(q.v))}`);
-  return `M${x(Math.max(open[0]!.s - 1, 0))},${y(thick / 2)}L${upper.join("L")}L${lower.join("L")}Z`;
 }

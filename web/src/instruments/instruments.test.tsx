@@ -5,17 +5,13 @@ import { afterEach, expect, it } from "vitest";
 import { HearthSpot } from "./Hearth";
 import { LiftChart } from "./LiftChart";
 import { LinePlan, type LineTask } from "./LinePlan";
-import { RiseChart, type RisePoint } from "./RiseChart";
+import { RiseChart } from "./RiseChart";
+import type { RisePoint } from "./riseShapes";
 import { SodaBeam } from "./SodaBeam";
 import { StrengthRule } from "./StrengthRule";
+import { drawingLabel as label, num, points, texts } from "../testing/drawn";
 
 afterEach(cleanup);
-const num = (e: Element, name: string) => Number(e.getAttribute(name));
-const label = (root: HTMLElement) => root.querySelector("svg")!.getAttribute("aria-label")!;
-/** The points of a path, in pixels. */
-const points = (d: string) =>
-  [...d.matchAll(/[ML](-?[\d.]+)[, ](-?[\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
-
 const TASKS: LineTask[] = [
   { move: "load", round: 1, mark: "1", spot: 1, cook: 1, s: 0, hands: 8 },
   { move: "load", round: 2, mark: "2", spot: 2, cook: 1, s: 20, hands: 8 },
@@ -38,7 +34,6 @@ it("a line's hands lie where their seconds are, as long as they last", () => {
 });
 
 it("a line has a lane for each spot, for the grill, and a rail for each cook", () => {
-  const texts = (root: HTMLElement) => [...root.querySelectorAll("text")].map((t) => t.textContent);
   expect(texts(plan())).toEqual(expect.arrayContaining(["hands", "spot 1", "spot 2", "towel"]));
   cleanup();
   const two = TASKS.map((t) => ({ ...t, cook: t.move === "off" ? 2 : 1 }));

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -35,7 +36,7 @@ from brassclock.core.rise.state import (
     Array,
     Kinetics,
 )
-from brassclock.core.rise.yeast.params import BLOOMED_READY, KINDS, PARAMS
+from brassclock.core.rise.yeast.params import BLOOMED_READY, KINDS, PARAMS, YeastKind
 
 SOUR_KINETICS = Kinetics._fields[Kinetics._fields.index("sour") : Kinetics._fields.index("ph_table")]
 
@@ -66,77 +67,75 @@ class Start:
 NO_POOLS = (("soda", (0.0,) * reaction.WIDTH),)
 
 
-def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_pa: float = SEA_LEVEL_PA) -> Start:
-    """Initial state and parameter vector. `activity` scales the yeast's gas, and its growth by its root."""
-    v = {name: param.value for name, param in PARAMS.items()}
-    osm = osmolality(recipe)
-    live = [(KINDS[k], share) for k, share in recipe.yeast]
-    power = [share * kind.dry_matter_frac * kind.activity for kind, share in live]
+class Living(NamedTuple):
+    """Yeast of a recipe: working dry matter [g per g flour], readiness 0 to 1, osmotic factor, and its pace on maltose
+    over that of the reference yeast."""
+
+    amount: float
+    ready: float
+    osmotic: float
+    maltose: float
+
+
+def _living(recipe: Recipe, activity: float) -> Living:
+    """The yeast of a recipe: each kind's share by its dry matter and activity; what is not its amount is their mean."""
+    kinds = [(KINDS[k], share) for k, share in recipe.yeast]
+    power = [share * kind.dry_matter_frac * kind.activity for kind, share in kinds]
     total = sum(power) or 1.0
-    x0 = sum(power) * activity
-    ready = (
-        sum(
-            w * (max(kind.ready0, BLOOMED_READY) if recipe.bloomed else kind.ready0)
-            for w, (kind, _) in zip(power, live, strict=True)
-        )
-        / total
+
+    def mean(of: Callable[[YeastKind], float]) -> float:
+        return sum(w * of(kind) for w, (kind, _) in zip(power, kinds, strict=True)) / total
+
+    osm = osmolality(recipe)
+    return Living(
+        amount=sum(power) * activity,
+        ready=mean(lambda kind: max(kind.ready0, BLOOMED_READY) if recipe.bloomed else kind.ready0),
+        osmotic=mean(lambda kind: osmotic_factor(osm, kind.osm50_mult)) if kinds else osmotic_factor(osm),
+        maltose=mean(lambda kind: kind.maltose_mult),
     )
-    f_osm = osmotic_factor(osm)
-    if live:
-        f_osm = sum(w * osmotic_factor(osm, kind.osm50_mult) for w, (kind, _) in zip(power, live, strict=True)) / total
-    maltose = v["phi_m"] * sum(w * kind.maltose_mult for w, (kind, _) in zip(power, live, strict=True)) / total
-    dry_ml = recipe.mass / v["rho_dry"]
-    first_ml = dry_ml / (1 - v["phi0"])
-    air = (first_ml - dry_ml) / gas.molar_volume_ml(mix_temp_c, pressure_pa)
+
+
+def _kinetics(recipe: Recipe, yeast: Living, activity: float, dry_ml: float, pressure_pa: float) -> Kinetics:
+    """Parameters of the course of a recipe; those that carry the name of a published one are that one."""
+    v = {name: param.value for name, param in PARAMS.items()}
     cards = (v["gas_t_min"], v["gas_t_opt"], v["gas_t_max"])
     grow = (v["growth_t_min"], v["growth_t_opt"], v["growth_t_max"])
-    p = Kinetics.of(
-        water=recipe.water,
-        f_osm=f_osm,
-        maltose_pace=maltose,
-        yeast0=x0,
-        q30=v["q30"],
-        mu27=v["mu27"] * activity**0.5,
-        growth_room=v["growth_room"],
-        tau_g=v["tau_g"],
-        kappa=v["kappa"],
-        k_n=v["k_n"],
-        k_h=v["k_h"],
-        k_m=v["k_m"],
-        yield_y=v["yield_y"],
-        k30=v["k30"],
-        amylase_ea=v["amylase_ea"],
-        tau_a=v["tau_a"],
-        k_d=v["k_d"],
-        k_r=v["k_r"],
-        leak_p=v["leak_p"],
-        k_s=v["k_s"],
-        strength=recipe.strength,
-        dry_ml=dry_ml,
-        first_ml=first_ml,
-        pressure_pa=float(pressure_pa),
-        heat=v["heat"],
-        mass=recipe.mass,
-        cp=v["cp"],
-        d58=v["d58"],
-        z_kill=v["z_kill"],
-        gas_t_min=v["gas_t_min"],
-        gas_t_opt=v["gas_t_opt"],
-        gas_t_max=v["gas_t_max"],
-        growth_t_min=v["growth_t_min"],
-        growth_t_opt=v["growth_t_opt"],
-        growth_t_max=v["growth_t_max"],
-        gas30=stepper.cardinal(30.0, *cards),
-        growth27=stepper.cardinal(27.0, *grow),
-        gas25=stepper.cardinal(25.0, *cards),
-        stretch=v["stretch"],
-        **_sour_params(recipe, v["phi_m"]),
-    )
+    own = {
+        "water": recipe.water,
+        "f_osm": yeast.osmotic,
+        "maltose_pace": v["phi_m"] * yeast.maltose,
+        "yeast0": yeast.amount,
+        "mu27": v["mu27"] * activity**0.5,
+        "strength": recipe.strength,
+        "dry_ml": dry_ml,
+        "first_ml": dry_ml / (1 - v["phi0"]),
+        "pressure_pa": float(pressure_pa),
+        "mass": recipe.mass,
+        "gas30": stepper.cardinal(30.0, *cards),
+        "growth27": stepper.cardinal(27.0, *grow),
+        "gas25": stepper.cardinal(25.0, *cards),
+    }
+    published = {name: v[name] for name in Kinetics._fields if name in v}
+    return Kinetics.of(**{**published, **own, **_sour_params(recipe, v["phi_m"])})
+
+
+def start_of(recipe: Recipe, mix_temp_c: float, activity: float = 1.0, pressure_pa: float = SEA_LEVEL_PA) -> Start:
+    """Initial state and parameters of a dough mixed at `mix_temp_c` under `pressure_pa`.
+
+    `activity` scales the yeast's gas, and its growth by its root.
+    """
+    v = {name: param.value for name, param in PARAMS.items()}
+    yeast = _living(recipe, activity)
+    dry_ml = recipe.mass / v["rho_dry"]
+    p = _kinetics(recipe, yeast, activity, dry_ml, pressure_pa)
+    first_ml = dry_ml / (1 - v["phi0"])
+    air = (first_ml - dry_ml) / gas.molar_volume_ml(mix_temp_c, pressure_pa)
     seed, fresh = (0.0, 0.0, 0.0, 0.0), 1.0
     if recipe.sour is not None:
         seed, fresh = _seed(recipe.sour, activity), 1 - recipe.sour.share
     sugar = v["h0"] * fresh + 1.053 * recipe.sucrose + recipe.hexose
-    state = np.array([x0, sugar, v["m0"] * fresh, v["d0"] * fresh, ready, 0.0, 0.0, 0.0, mix_temp_c, 0.0, *seed])
+    living = (yeast.amount, sugar, v["m0"] * fresh, v["d0"] * fresh, yeast.ready)
+    state = np.array([*living, 0.0, 0.0, 0.0, mix_temp_c, 0.0, *seed])
     rows = recipe.pools or NO_POOLS
     pools = np.array([row for _, row in rows])
     start = Start(

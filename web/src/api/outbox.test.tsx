@@ -1,0 +1,102 @@
+// @vitest-environment jsdom
+import "fake-indexeddb/auto";
+import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { cached, CLOCK, served } from "../testing/served";
+import type { Hearth } from "./client";
+import { useOutboxPump, useRefusedTaps, useTap, useWaiting } from "./outbox";
+import { renew } from "./stale";
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+let bake = 100;
+beforeEach(() => void (bake += 1));
+const hearth = (taps: object[] = []): Hearth =>
+  ({
+    clock: CLOCK,
+    rounds: 4,
+    started: false,
+    finished: false,
+    waiting: [1, 2],
+    off: [],
+    lost: [],
+    taps,
+    line: [],
+    late_s: 0,
+    breads: [],
+    towel: [],
+    last_off_at: null,
+    due: [],
+    spots: [{ number: 1, state: "free", round_no: null, side: "a", since: null, until: null }],
+    program: { turn_s: 40, off_s: 60, recover_s: 10 },
+  }) as unknown as Hearth;
+
+function mounted() {
+  const { cache, wrapper } = cached();
+  cache.setQueryData(["hearth", bake], hearth());
+  const id = bake;
+  const hook = renderHook(
+    () => {
+      useOutboxPump();
+      return { tap: useTap(id), waiting: useWaiting(), refused: useRefusedTaps() };
+    },
+    { wrapper },
+  );
+  return { ...hook, shown: () => cache.getQueryData<Hearth>(["hearth", id])! };
+}
+
+it("shows a tap at once, sends it under its key with its instant, and lets it go when it is answered", async () => {
+  const asked = served(({ body }) => ({ body: hearth([body as object]) }));
+  const { result, shown } = mounted();
+  act(() => result.current.tap({ kind: "load", round_no: 1, spot: 1 }));
+  expect(shown().spots[0]!.state).toBe("busy"); // before any answer
+  await waitFor(() => expect(asked.filter((a) => a.method === "POST")).toHaveLength(1));
+  expect(asked[0]!.body).toMatchObject({
+    kind: "load",
+    round_no: 1,
+    spot: 1,
+    at: expect.stringMatching(/Z$/) as string,
+  });
+  expect((asked[0]!.body as { key: string }).key.length).toBeGreaterThan(8);
+  await waitFor(() => expect(result.current.waiting).toBe(0));
+});
+
+it("keeps taps in their order while the server is out of reach, and sends each once when it is back", async () => {
+  let up = false;
+  const asked = served(({ body }) => (up ? { body: hearth([body as object]) } : new Error("no network")));
+  const { result } = mounted();
+  act(() => result.current.tap({ kind: "load", round_no: 1, spot: 1 }));
+  act(() => result.current.tap({ kind: "turn", round_no: 1, spot: 1 }));
+  await waitFor(() => expect(result.current.waiting).toBe(2));
+  up = true;
+  const before = asked.length;
+  await waitFor(() => expect(result.current.waiting).toBe(0), { timeout: 8000 });
+  const landed = asked
+    .slice(before)
+    .filter((a) => a.method === "POST")
+    .map((a) => (a.body as { kind: string }).kind);
+  expect(landed.slice(-2)).toEqual(["load", "turn"]);
+}, 12_000);
+
+it("tells a refused tap with its reason, and goes on with the next", async () => {
+  served(({ body }) =>
+    (body as { kind: string }).kind === "off"
+      ? { status: 409, body: { detail: "Round 9 is not on the heat." } }
+      : { body: hearth([body as object]) },
+  );
+  const { result } = mounted();
+  act(() => result.current.tap({ kind: "off", round_no: 9, spot: 1 }));
+  await waitFor(() => expect(result.current.refused.map((w) => w.refused)).toEqual(["Round 9 is not on the heat."]));
+  act(() => result.current.tap({ kind: "load", round_no: 1, spot: 1 }));
+  await waitFor(() => expect(result.current.waiting).toBe(0));
+});
+
+it("a change makes stale what hangs on it, but for what its own answer told", async () => {
+  const { cache } = cached();
+  const keys = [["bench", 1], ["day", 1], ["logbook", 1], ["methods"]];
+  keys.forEach((k) => cache.setQueryData(k, {}));
+  await renew(cache, "bakes", "day");
+  expect(keys.map((k) => cache.getQueryState(k)!.isInvalidated)).toEqual([true, false, true, false]);
+});
