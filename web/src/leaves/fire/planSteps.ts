@@ -36,3 +36,16 @@ const WETTED = new Set(["clay_wall", "inverted_plate"]);
 /** How full the pocket is at a second of the bake. */
 export const pocketAt = (carpet: NonNullable<Bake["fire"]>["carpet"], s: number): number =>
   carpet.pocket[carpet.s.findLastIndex((t) => t <= s + 0.5)] ?? 0;
+
+/** The events that have a pin on the carpet, where they happen. */
+export function pinsOf(fire: NonNullable<Bake["fire"]>): { name: string; s: number; strong: boolean }[] {
+  const at = (name: string) => fire.events[name]?.p50 ?? null;
+  const pins: [string, number | null, boolean][] = [
+    ["bubbles", at("bubbles"), false],
+    [secondOf(fire.program).lower, fire.program.turn_s, true],
+    ["opens", at("puff"), false],
+    ["full", at("full"), false],
+    ["take off", fire.program.off_s, true],
+  ];
+  return pins.flatMap(([name, s, strong]) => (s === null ? [] : [{ name, s, strong }]));
+}

@@ -5,8 +5,8 @@ import { useKeepWhatIf } from "../../api/rise";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { Slide } from "../../controls/Slide";
-import { useWords } from "../../frame/units";
-import { clockNear, ms, span } from "../../words/format";
+import { useAt, useWords } from "../../frame/units";
+import { ms, span } from "../../words/format";
 import type { useWhatIf } from "./useWhatIf";
 
 const Box = styled.section`
@@ -56,139 +56,21 @@ const Box = styled.section`
 const HOUR = 3600e3;
 const signed = (x: number, digits = 1) => `${x < 0 ? "−" : "+"}${Math.abs(x).toFixed(digits)}`;
 
+interface Part {
+  bake: Bake;
+  what: ReturnType<typeof useWhatIf>;
+}
+
 /** Drag a cause, see the evening move: kitchen, leaven, dough after mixing, table, fridge. Nothing is stored until it is made so. */
-export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof useWhatIf> }) {
-  const units = useWords();
-  const now = useNow(10_000);
+export function WhatIf({ bake, what }: Part) {
   const keep = useKeepWhatIf(bake.id);
-  const { tried, answer, change, clear } = what;
-  const mixed = bake.steps.some((s) => s.key === "mix" && s.done_at);
-  const at = (iso: string | null | undefined) => (iso ? clockNear(iso, now, units.zone) : "–");
-  const kelvin = (k: number) => (units.temp === "F" ? `${signed(k * 1.8)} °F` : `${signed(k)} °C`);
-  const doughC = tried?.dough_c ?? bake.settings.dough_c;
-  const shown = answer?.rise ?? bake.rise;
-  const serve = tried?.serve_at ?? bake.serve_at;
-  const moved = ms(serve) - ms(bake.serve_at);
-  const cold = tried?.no_cold ? null : (tried?.cold ?? bake.settings.cold);
-  const coldH = cold?.hours ?? 0;
-  const dose = tried?.dose_factor ?? 1;
-  const steps = answer?.steps ?? bake.steps;
-  const step = (key: string) => steps.find((s) => s.key === key);
-  const first = steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at))[0];
-  const ball = shown?.windows.at(-1);
-  // ripe in the cold is not yet warm enough to roll
-  const rollable = [ball?.ready.p50, shown?.cold ? shown.workable_at : null]
-    .filter((t) => t)
-    .sort((a, b) => ms(b!) - ms(a!))[0];
-  const chosen = (o: Schemas["RescueOption"]) => tried?.spell?.minutes === o.minutes && tried.spell.temp_c === o.temp_c;
-  const onFridge = (hours: number) =>
-    hours < 0.25
-      ? change({ cold: null, no_cold: true })
-      : change({
-          no_cold: false,
-          cold: {
-            stage: bake.settings.cold?.stage ?? "bulk",
-            after_h: cold?.after_h ?? 0.5,
-            hours,
-          },
-        });
+  const { tried, clear } = what;
   return (
     <Box data-print="no" aria-label="What if">
       <h2>What if…</h2>
-      <div className="rails">
-        <Slide
-          label="the kitchen"
-          value={tried?.room_k ?? 0}
-          rest={0}
-          min={-6}
-          max={6}
-          step={0.5}
-          says={tried?.room_k ? kelvin(tried.room_k) : "as it is"}
-          onChange={(room_k) => change({ room_k })}
-        />
-        <Slide
-          label="the leaven"
-          value={Math.log2(dose)}
-          rest={0}
-          min={-3}
-          max={1.5}
-          step={0.05}
-          disabled={mixed}
-          says={
-            dose === 1
-              ? "as weighed"
-              : `${dose.toFixed(2)} ×${answer?.dose_text ? `, ${answer.dose_text.split(",")[0]!.split(" ").slice(0, 2).join(" ")}` : ""}`
-          }
-          onChange={(p) => change({ dose_factor: p === 0 ? 1 : 2 ** p })}
-        />
-        <Slide
-          label="the dough after mixing"
-          value={doughC}
-          rest={bake.settings.dough_c}
-          min={16}
-          max={34}
-          step={0.5}
-          disabled={mixed}
-          says={units.temp === "F" ? `${(doughC * 1.8 + 32).toFixed(0)} °F` : `${doughC.toFixed(1)} °C`}
-          onChange={(dough_c) => change({ dough_c })}
-        />
-        <Slide
-          label="the table"
-          value={moved / HOUR}
-          rest={0}
-          min={-6}
-          max={12}
-          step={0.25}
-          says={moved === 0 ? `at ${at(serve)}` : `${at(serve)}, ${span(moved)} ${moved > 0 ? "later" : "sooner"}`}
-          onChange={(h) => change({ serve_at: new Date(ms(bake.serve_at) + h * HOUR).toISOString() })}
-        />
-        <Slide
-          label="hours in the fridge"
-          value={coldH}
-          rest={(bake.settings.cold?.["hours"] as number | undefined) ?? 0}
-          min={0}
-          max={72}
-          step={0.5}
-          says={coldH < 0.25 ? "none" : `${coldH.toFixed(1)} h`}
-          onChange={onFridge}
-        />
-      </div>
+      <Rails bake={bake} what={what} />
       <div className="row" role="status">
-        {first && (
-          <span>
-            {first.name} {ms(first.at) <= now + 60e3 ? <b>now</b> : <b>{at(first.at)}</b>}
-          </span>
-        )}
-        {step("ball") && !step("ball")!.done_at && (
-          <span>
-            ball <b>{at(step("ball")!.at)}</b>
-          </span>
-        )}
-        <span>
-          ready to roll <b>{at(rollable)}</b>
-        </span>
-        <span>
-          too far <b>{at(ball?.too_far.p50)}</b>
-        </span>
-        {step("cold_out") && !step("cold_out")!.done_at && (
-          <span>
-            out of the cold <b>{at(step("cold_out")!.at)}</b>
-          </span>
-        )}
-        {answer && answer.maturity !== null && (
-          <span>
-            maturity <b>{answer.maturity.toFixed(2)}</b>
-          </span>
-        )}
-        {answer && answer.pocket_score !== null && (
-          <span>
-            pocket <b>{answer.pocket_score.toFixed(0)}</b> of 100
-          </span>
-        )}
-        <span>
-          table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>
-          {shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}
-        </span>
+        <Outcome bake={bake} what={what} />
         {tried && (
           <>
             <Button
@@ -204,38 +86,178 @@ export function WhatIf({ bake, what }: { bake: Bake; what: ReturnType<typeof use
           </>
         )}
       </div>
-      {answer && (answer.rescues.length > 0 || tried?.spell) && (
-        <ul className="hold" aria-label="What holds the dough that long">
-          {answer.rescues.map((o) => {
-            const on = chosen(o);
-            return (
-              <li key={o.text}>
-                <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
-                <span>
-                  best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b>
-                </span>
-                {o.temp_c !== null && (
-                  <Button onPress={() => change({ spell: on ? null : { temp_c: o.temp_c!, minutes: o.minutes! } })}>
-                    {on ? "without it" : "with it"}
-                  </Button>
-                )}
-              </li>
-            );
-          })}
-          {tried?.spell && !answer.rescues.some(chosen) && (
-            <li>
-              <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span>
-              <span />
-              <Button onPress={() => change({ spell: null })}>without it</Button>
-            </li>
-          )}
-        </ul>
-      )}
+      <Holds what={what} />
       {tried && tried.room_k !== 0 && (
         <p className="quiet">The kitchen’s own air is not changed by making it so: warm it, or move the dough.</p>
       )}
       {what.fault && <Plate>{what.fault}</Plate>}
       {keep.error && <Plate>{keep.error.message}</Plate>}
     </Box>
+  );
+}
+
+/** The five causes under the finger. */
+function Rails({ bake, what: { tried, answer, change } }: Part) {
+  const units = useWords();
+  const at = useAt();
+  const mixed = bake.steps.some((s) => s.key === "mix" && s.done_at);
+  const kelvin = (k: number) => (units.temp === "F" ? `${signed(k * 1.8)} °F` : `${signed(k)} °C`);
+  const doughC = tried?.dough_c ?? bake.settings.dough_c;
+  const serve = tried?.serve_at ?? bake.serve_at;
+  const moved = ms(serve) - ms(bake.serve_at);
+  const cold = tried?.no_cold ? null : (tried?.cold ?? bake.settings.cold);
+  const coldH = cold?.hours ?? 0;
+  const dose = tried?.dose_factor ?? 1;
+  const spoken = answer?.dose_text?.split(",")[0]!.split(" ").slice(0, 2).join(" ");
+  const onFridge = (hours: number) =>
+    hours < 0.25
+      ? change({ cold: null, no_cold: true })
+      : change({
+          no_cold: false,
+          cold: { stage: bake.settings.cold?.stage ?? "bulk", after_h: cold?.after_h ?? 0.5, hours },
+        });
+  return (
+    <div className="rails">
+      <Slide
+        label="the kitchen"
+        value={tried?.room_k ?? 0}
+        rest={0}
+        min={-6}
+        max={6}
+        step={0.5}
+        says={tried?.room_k ? kelvin(tried.room_k) : "as it is"}
+        onChange={(room_k) => change({ room_k })}
+      />
+      <Slide
+        label="the leaven"
+        value={Math.log2(dose)}
+        rest={0}
+        min={-3}
+        max={1.5}
+        step={0.05}
+        disabled={mixed}
+        says={dose === 1 ? "as weighed" : `${dose.toFixed(2)} ×${spoken ? `, ${spoken}` : ""}`}
+        onChange={(p) => change({ dose_factor: p === 0 ? 1 : 2 ** p })}
+      />
+      <Slide
+        label="the dough after mixing"
+        value={doughC}
+        rest={bake.settings.dough_c}
+        min={16}
+        max={34}
+        step={0.5}
+        disabled={mixed}
+        says={units.temp === "F" ? `${(doughC * 1.8 + 32).toFixed(0)} °F` : `${doughC.toFixed(1)} °C`}
+        onChange={(dough_c) => change({ dough_c })}
+      />
+      <Slide
+        label="the table"
+        value={moved / HOUR}
+        rest={0}
+        min={-6}
+        max={12}
+        step={0.25}
+        says={moved === 0 ? `at ${at(serve)}` : `${at(serve)}, ${span(moved)} ${moved > 0 ? "later" : "sooner"}`}
+        onChange={(h) => change({ serve_at: new Date(ms(bake.serve_at) + h * HOUR).toISOString() })}
+      />
+      <Slide
+        label="hours in the fridge"
+        value={coldH}
+        rest={(bake.settings.cold?.["hours"] as number | undefined) ?? 0}
+        min={0}
+        max={72}
+        step={0.5}
+        says={coldH < 0.25 ? "none" : `${coldH.toFixed(1)} h`}
+        onChange={onFridge}
+      />
+    </div>
+  );
+}
+
+/** What the evening becomes with what is tried; as it stands where nothing is. */
+function Outcome({ bake, what: { answer } }: Part) {
+  const now = useNow(10_000);
+  const at = useAt();
+  const shown = answer?.rise ?? bake.rise;
+  const steps = answer?.steps ?? bake.steps;
+  const open = (key: string) => steps.find((s) => s.key === key && !s.done_at);
+  const first = steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at))[0];
+  const ball = shown?.windows.at(-1);
+  // ripe in the cold is not yet warm enough to roll
+  const rollable = [ball?.ready.p50, shown?.cold ? shown.workable_at : null]
+    .filter((t) => t)
+    .sort((a, b) => ms(b!) - ms(a!))[0];
+  return (
+    <>
+      {first && (
+        <span>
+          {first.name} {ms(first.at) <= now + 60e3 ? <b>now</b> : <b>{at(first.at)}</b>}
+        </span>
+      )}
+      {open("ball") && (
+        <span>
+          ball <b>{at(open("ball")!.at)}</b>
+        </span>
+      )}
+      <span>
+        ready to roll <b>{at(rollable)}</b>
+      </span>
+      <span>
+        too far <b>{at(ball?.too_far.p50)}</b>
+      </span>
+      {open("cold_out") && (
+        <span>
+          out of the cold <b>{at(open("cold_out")!.at)}</b>
+        </span>
+      )}
+      {answer && answer.maturity !== null && (
+        <span>
+          maturity <b>{answer.maturity.toFixed(2)}</b>
+        </span>
+      )}
+      {answer && answer.pocket_score !== null && (
+        <span>
+          pocket <b>{answer.pocket_score.toFixed(0)}</b> of 100
+        </span>
+      )}
+      <span>
+        table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>
+        {shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}
+      </span>
+    </>
+  );
+}
+
+/** What holds the dough until the table that is tried. */
+function Holds({ what: { tried, answer, change } }: Pick<Part, "what">) {
+  const at = useAt();
+  if (!answer || (answer.rescues.length === 0 && !tried?.spell)) return null;
+  const chosen = (o: Schemas["RescueOption"]) => tried?.spell?.minutes === o.minutes && tried.spell.temp_c === o.temp_c;
+  return (
+    <ul className="hold" aria-label="What holds the dough that long">
+      {answer.rescues.map((o) => {
+        const on = chosen(o);
+        return (
+          <li key={o.text}>
+            <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
+            <span>
+              best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b>
+            </span>
+            {o.temp_c !== null && (
+              <Button onPress={() => change({ spell: on ? null : { temp_c: o.temp_c!, minutes: o.minutes! } })}>
+                {on ? "without it" : "with it"}
+              </Button>
+            )}
+          </li>
+        );
+      })}
+      {tried?.spell && !answer.rescues.some(chosen) && (
+        <li>
+          <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span>
+          <span />
+          <Button onPress={() => change({ spell: null })}>without it</Button>
+        </li>
+      )}
+    </ul>
   );
 }

@@ -9,7 +9,7 @@ import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
-import { useWords } from "../../frame/units";
+import { useAt, useWords } from "../../frame/units";
 import { JarCurve } from "../../instruments/JarCurve";
 import { Vessel } from "../../instruments/Vessel";
 import { clockNear, mass, ms, typedNumber } from "../../words/format";
@@ -109,217 +109,22 @@ export function Starters({ kitchen }: { kitchen: number }) {
   );
 }
 
+type Writes = ReturnType<typeof useStarterWrites>;
+const faultAt = (error: Error | null, name: string) =>
+  error instanceof Problem ? (error.fields.find((f) => f.pointer === `/${name}`)?.detail ?? null) : null;
+
 function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: Starter; onGone: () => void }) {
-  const units = useWords();
-  const now = useNow(30_000);
   const writes = useStarterWrites(kitchen);
-  const [said, setSaid] = useState({
-    seed: "20",
-    flour: "40",
-    water: "40",
-    when: "",
-    peak: "",
-    wish: "",
-    total: "150",
-  });
-  const [place, setPlace] = useState<"bench" | "fridge">("bench");
-  const type = (key: keyof typeof said) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
-  const at = (iso: string | null | undefined) => (iso ? clockNear(iso, now, units.zone) : "–");
-  const feed = (seed_g: number, flour_g: number, water_g: number, when: string | null) =>
-    writes.feed.mutate(
-      { id: starter.id, seed_g, flour_g, water_g, place, at: when },
-      { onSuccess: () => setSaid((had) => ({ ...had, when: "" })) },
-    );
-  const fault = (error: Error | null, name: string) =>
-    error instanceof Problem ? (error.fields.find((f) => f.pointer === `/${name}`)?.detail ?? null) : null;
-  const wished = writes.wish.data;
-  const [box, width] = useWidth<HTMLDivElement>();
-  const trace = starter.trace?.at.map((t, i) => ({
-    t: ms(t),
-    ratio: starter.trace!.ratio[i]!,
-    low: starter.trace!.low[i]!,
-    high: starter.trace!.high[i]!,
-  }));
-  const g = (x: number) => `${mass(x, units)} ${units.mass}`;
   return (
     <One>
       <Vessel ratio={starter.ratio_now} target={starter.peak_ratio} doughC={null} mark="peak" />
       <div className="told">
-        <span className="name">{starter.name}</span>
-        <span>
-          {starter.state}
-          {starter.ratio_now !== null && starter.state !== "cold"
-            ? `, ${starter.ratio_now.toFixed(1)} × its start`
-            : ""}
-          {starter.acid_word && starter.state !== "cold" ? (
-            <span className="quiet">; at its peak {starter.acid_word}</span>
-          ) : null}
-        </span>
-        {starter.peak_at && starter.state !== "cold" && (
-          <span>
-            peak <span className="big">{at(starter.peak_at.p50)}</span>{" "}
-            <span className="quiet">
-              {starter.feeds[0]?.peaked_at
-                ? "seen"
-                : `8 in 10 from ${at(starter.peak_at.p10)} to ${at(starter.peak_at.p90)}`}
-              ; holds until {at(starter.hold_until)}
-            </span>
-          </span>
-        )}
-        {starter.next_feed_at && (
-          <span>
-            {ms(starter.next_feed_at) > now ? (
-              <>
-                next feed by <b>{at(starter.next_feed_at)}</b>
-                {starter.state === "cold" ? "" : ", or into the fridge at its peak"}
-              </>
-            ) : (
-              <b>Feed it now; two feeds if it has been long.</b>
-            )}
-          </span>
-        )}
-        <div ref={box} style={{ width: "100%" }}>
-          {trace && width > 0 && starter.state !== "cold" && (
-            <JarCurve
-              width={width}
-              points={trace}
-              now={now}
-              until={starter.hold_until ? ms(starter.hold_until) : null}
-              clock={(t) => clockNear(t, now, units.zone)}
-            />
-          )}
-        </div>
-        <span className="quiet">
-          Works at {starter.vitality.toFixed(2)} × a healthy starter; peaks you note teach this.
-        </span>
-        {starter.feeds.length > 0 && starter.state !== "cold" && (
-          <div className="row">
-            <Field
-              label="it stood highest"
-              value={said.peak}
-              placeholder="now, 20 min ago"
-              width="10em"
-              onType={type("peak")}
-              onCommit={type("peak")}
-              fault={writes.peaked.error?.message ?? null}
-            />
-            <Button
-              onPress={() =>
-                writes.peaked.mutate(
-                  { id: starter.id, when: said.peak || null },
-                  { onSuccess: () => setSaid({ ...said, peak: "" }) },
-                )
-              }
-            >
-              Note it
-            </Button>
-          </div>
-        )}
+        <Stands starter={starter} />
+        {starter.feeds.length > 0 && starter.state !== "cold" && <PeakSeen starter={starter} writes={writes} />}
       </div>
       <div className="told wide">
-        <div className="row">
-          <Field
-            label="starter"
-            value={said.seed}
-            unit="g"
-            width="5em"
-            onType={type("seed")}
-            onCommit={type("seed")}
-            fault={fault(writes.feed.error, "seed_g")}
-            inputMode="decimal"
-          />
-          <Field
-            label="flour"
-            value={said.flour}
-            unit="g"
-            width="5em"
-            onType={type("flour")}
-            onCommit={type("flour")}
-            fault={fault(writes.feed.error, "flour_g")}
-            inputMode="decimal"
-          />
-          <Field
-            label="water"
-            value={said.water}
-            unit="g"
-            width="5em"
-            onType={type("water")}
-            onCommit={type("water")}
-            fault={fault(writes.feed.error, "water_g")}
-            inputMode="decimal"
-          />
-          <Field
-            label="when"
-            value={said.when}
-            placeholder="now"
-            width="6em"
-            onType={type("when")}
-            onCommit={type("when")}
-            fault={fault(writes.feed.error, "at")}
-          />
-        </div>
-        <div className="row">
-          <Choice
-            label={`Where ${starter.name} stands`}
-            value={place}
-            options={[
-              { id: "bench", text: "on the bench" },
-              { id: "fridge", text: "in the fridge" },
-            ]}
-            onChange={setPlace}
-          />
-          <Button
-            onPress={() =>
-              feed(typedNumber(said.seed), typedNumber(said.flour), typedNumber(said.water), said.when || null)
-            }
-          >
-            Fed
-          </Button>
-        </div>
-        <div className="row">
-          <Field
-            label="I want"
-            value={said.total}
-            unit="g"
-            width="5.5em"
-            onType={type("total")}
-            onCommit={type("total")}
-            inputMode="decimal"
-          />
-          <Field
-            label="at its peak by"
-            value={said.wish}
-            placeholder="17:00"
-            width="7em"
-            onType={type("wish")}
-            onCommit={type("wish")}
-            fault={writes.wish.error?.message ?? null}
-          />
-          <Button
-            isDisabled={!said.wish}
-            onPress={() => writes.wish.mutate({ id: starter.id, total_g: typedNumber(said.total), peak_at: said.wish })}
-          >
-            Find the feed
-          </Button>
-        </div>
-        {wished && (
-          <p>
-            {wished.text}, now.{" "}
-            <Button data-kind="bare" onPress={() => feed(wished.seed_g, wished.flour_g, wished.water_g, null)}>
-              fed so
-            </Button>
-          </p>
-        )}
-        {starter.feeds.length > 0 && (
-          <ul aria-label={`Feeds of ${starter.name}`}>
-            {starter.feeds.slice(0, 5).map((f) => (
-              <li key={f.id}>
-                {at(f.at)} {g(f.seed_g)} + {g(f.flour_g)} + {g(f.water_g)}
-                {f.place === "fridge" ? ", fridge" : f.peaked_at ? `, peak ${at(f.peaked_at)}` : ""}
-              </li>
-            ))}
-          </ul>
-        )}
+        <Feeding starter={starter} writes={writes} />
+        <Feeds starter={starter} />
         <Upkeep kitchen={kitchen} starter={starter} />
         <div className="row">
           {starter.feeds.length > 0 && (
@@ -334,5 +139,219 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
         <p className="quiet">Throw it away if it shows colour or mould; do not taste it raw.</p>
       </div>
     </One>
+  );
+}
+
+/** How a starter stands: its state, its peak, its next feed, its height since the last. */
+function Stands({ starter }: { starter: Starter }) {
+  const { zone } = useWords();
+  const now = useNow(30_000);
+  const at = useAt();
+  const [box, width] = useWidth<HTMLDivElement>();
+  const warm = starter.state !== "cold";
+  const trace = starter.trace?.at.map((t, i) => ({
+    t: ms(t),
+    ratio: starter.trace!.ratio[i]!,
+    low: starter.trace!.low[i]!,
+    high: starter.trace!.high[i]!,
+  }));
+  return (
+    <>
+      <span className="name">{starter.name}</span>
+      <span>
+        {starter.state}
+        {starter.ratio_now !== null && warm ? `, ${starter.ratio_now.toFixed(1)} × its start` : ""}
+        {starter.acid_word && warm ? <span className="quiet">; at its peak {starter.acid_word}</span> : null}
+      </span>
+      {starter.peak_at && warm && (
+        <span>
+          peak <span className="big">{at(starter.peak_at.p50)}</span>{" "}
+          <span className="quiet">
+            {starter.feeds[0]?.peaked_at
+              ? "seen"
+              : `8 in 10 from ${at(starter.peak_at.p10)} to ${at(starter.peak_at.p90)}`}
+            ; holds until {at(starter.hold_until)}
+          </span>
+        </span>
+      )}
+      {starter.next_feed_at && (
+        <span>
+          {ms(starter.next_feed_at) > now ? (
+            <>
+              next feed by <b>{at(starter.next_feed_at)}</b>
+              {warm ? ", or into the fridge at its peak" : ""}
+            </>
+          ) : (
+            <b>Feed it now; two feeds if it has been long.</b>
+          )}
+        </span>
+      )}
+      <div ref={box} style={{ width: "100%" }}>
+        {trace && width > 0 && warm && (
+          <JarCurve
+            width={width}
+            points={trace}
+            now={now}
+            until={starter.hold_until ? ms(starter.hold_until) : null}
+            clock={(t) => clockNear(t, now, zone)}
+          />
+        )}
+      </div>
+      <span className="quiet">
+        Works at {starter.vitality.toFixed(2)} × a healthy starter; peaks you note teach this.
+      </span>
+    </>
+  );
+}
+
+function PeakSeen({ starter, writes }: { starter: Starter; writes: Writes }) {
+  const [when, setWhen] = useState("");
+  return (
+    <div className="row">
+      <Field
+        label="it stood highest"
+        value={when}
+        placeholder="now, 20 min ago"
+        width="10em"
+        onType={setWhen}
+        onCommit={setWhen}
+        fault={writes.peaked.error?.message ?? null}
+      />
+      <Button
+        onPress={() => writes.peaked.mutate({ id: starter.id, when: when || null }, { onSuccess: () => setWhen("") })}
+      >
+        Note it
+      </Button>
+    </div>
+  );
+}
+
+/** A feed that was given, or the one to give so that the starter peaks when it is wanted. */
+function Feeding({ starter, writes }: { starter: Starter; writes: Writes }) {
+  const [said, setSaid] = useState({ seed: "20", flour: "40", water: "40", when: "" });
+  const [place, setPlace] = useState<"bench" | "fridge">("bench");
+  const type = (key: keyof typeof said) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
+  const feed = (seed_g: number, flour_g: number, water_g: number, when: string | null) =>
+    writes.feed.mutate(
+      { id: starter.id, seed_g, flour_g, water_g, place, at: when },
+      { onSuccess: () => setSaid((had) => ({ ...had, when: "" })) },
+    );
+  const grams = (key: "seed" | "flour" | "water", label: string) => (
+    <Field
+      label={label}
+      value={said[key]}
+      unit="g"
+      width="5em"
+      onType={type(key)}
+      onCommit={type(key)}
+      fault={faultAt(writes.feed.error, `${key}_g`)}
+      inputMode="decimal"
+    />
+  );
+  return (
+    <>
+      <div className="row">
+        {grams("seed", "starter")}
+        {grams("flour", "flour")}
+        {grams("water", "water")}
+        <Field
+          label="when"
+          value={said.when}
+          placeholder="now"
+          width="6em"
+          onType={type("when")}
+          onCommit={type("when")}
+          fault={faultAt(writes.feed.error, "at")}
+        />
+      </div>
+      <div className="row">
+        <Choice
+          label={`Where ${starter.name} stands`}
+          value={place}
+          options={[
+            { id: "bench", text: "on the bench" },
+            { id: "fridge", text: "in the fridge" },
+          ]}
+          onChange={setPlace}
+        />
+        <Button
+          onPress={() =>
+            feed(typedNumber(said.seed), typedNumber(said.flour), typedNumber(said.water), said.when || null)
+          }
+        >
+          Fed
+        </Button>
+      </div>
+      <Wish starter={starter} writes={writes} onFed={(seed, flour, water) => feed(seed, flour, water, null)} />
+    </>
+  );
+}
+
+function Wish({
+  starter,
+  writes,
+  onFed,
+}: {
+  starter: Starter;
+  writes: Writes;
+  onFed: (seed: number, flour: number, water: number) => void;
+}) {
+  const [total, setTotal] = useState("150");
+  const [by, setBy] = useState("");
+  const wished = writes.wish.data;
+  return (
+    <>
+      <div className="row">
+        <Field
+          label="I want"
+          value={total}
+          unit="g"
+          width="5.5em"
+          onType={setTotal}
+          onCommit={setTotal}
+          inputMode="decimal"
+        />
+        <Field
+          label="at its peak by"
+          value={by}
+          placeholder="17:00"
+          width="7em"
+          onType={setBy}
+          onCommit={setBy}
+          fault={writes.wish.error?.message ?? null}
+        />
+        <Button
+          isDisabled={!by}
+          onPress={() => writes.wish.mutate({ id: starter.id, total_g: typedNumber(total), peak_at: by })}
+        >
+          Find the feed
+        </Button>
+      </div>
+      {wished && (
+        <p>
+          {wished.text}, now.{" "}
+          <Button data-kind="bare" onPress={() => onFed(wished.seed_g, wished.flour_g, wished.water_g)}>
+            fed so
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+function Feeds({ starter }: { starter: Starter }) {
+  const units = useWords();
+  const at = useAt();
+  const g = (x: number) => `${mass(x, units)} ${units.mass}`;
+  if (starter.feeds.length === 0) return null;
+  return (
+    <ul aria-label={`Feeds of ${starter.name}`}>
+      {starter.feeds.slice(0, 5).map((f) => (
+        <li key={f.id}>
+          {at(f.at)} {g(f.seed_g)} + {g(f.flour_g)} + {g(f.water_g)}
+          {f.place === "fridge" ? ", fridge" : f.peaked_at ? `, peak ${at(f.peaked_at)}` : ""}
+        </li>
+      ))}
+    </ul>
   );
 }
