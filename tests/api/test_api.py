@@ -115,9 +115,10 @@ def test_a_whole_bake_from_bowl_to_towel(client: FlaskClient, clock: Clock, bake
     facts = {f["name"]: f for f in kept["keep"]["facts"]}
     assert facts["taken off"]["inside"] is True
     assert facts["ready to ball"]["was"] == pytest.approx(115 * 60, abs=5)
-    assert kept["keep"]["activity_after"] < kept["keep"]["activity_before"] == 1
-    back = client.put(f"/api/bakes/{i}/status", json={"status": "live"}).json
-    assert back["keep"]["activity_after"] == 1  # undo gives the kitchen its belief back
+    (taught,) = client.get(f"/api/kitchens/{kept['kitchen_id']}/lessons").json["beliefs"]
+    assert taught["mean"] < taught["start"] == 1 and taught["lessons"][0]["bake"] == kept["name"]
+    client.put(f"/api/bakes/{i}/status", json={"status": "live"})
+    assert client.get(f"/api/kitchens/{kept['kitchen_id']}/lessons").json["beliefs"] == []  # undo: never taught
 
 
 def test_taps_are_stored_once_and_can_be_moved_and_undone(

@@ -137,7 +137,7 @@ def test_a_first_bake_from_nothing_to_kept(watch: Watch, empty_server: Server, s
         expect(page.get_by_role("button", name=f"Round {number}: {pocket}, right")).to_be_visible()
     page.get_by_label("A line for next time").fill("Roll the last one sooner.")
     page.get_by_label("A line for next time").blur()
-    expect(page.get_by_role("cell", name="pocket opens")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("^Said and was.*pocket opens"))).to_be_visible()
     w.axe_clean()
     press(page, "Keep this bake")
     expect(page.get_by_text("Kept in the logbook.")).to_be_visible()
@@ -339,7 +339,7 @@ def test_menu_renames_abandons_deletes_and_undoes(watch: Watch, empty_server: Se
 def test_keys_lead_everywhere(watch: Watch, demo_server: Server) -> None:
     page = watch(demo_server).goto("/b/4/weigh")
     expect(page.get_by_role("heading", name="One piece")).to_be_visible()
-    for key, heading in (("r", "A look at the dough"), ("m", "Water, "), ("k", "Forecast beside fact")):
+    for key, heading in (("r", "A look at the dough"), ("m", "Water, "), ("k", "Said and was")):
         page.keyboard.press(key)
         expect(page.get_by_role("heading", name=heading)).to_be_visible()
     page.keyboard.press("g")

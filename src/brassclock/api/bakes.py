@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from brassclock.api.kitchens import PROBLEMS, app, tagged
 from brassclock.api.routes import Routes
 from brassclock.core.terms import Wrap
+from brassclock.services.bake import again as bake_again
 from brassclock.services.bake import commands as bake_commands
 from brassclock.services.bake import create as bake_create
 from brassclock.services.fire import commands as fire_commands
@@ -17,13 +18,14 @@ from brassclock.services.fire import hearth as hearth_view
 from brassclock.services.fire import view as fire_view
 from brassclock.services.keep import cause as keep_cause
 from brassclock.services.keep import hold as keep_hold
+from brassclock.services.keep import judge as keep_judge
 from brassclock.services.pages import bake as bake_page
 from brassclock.services.rise import rescue as rise_rescue
 from brassclock.services.rise import whatif as rise_whatif
-from brassclock.services.schemas.bake import BakeCreate, BakeRead, BakeUpdate
+from brassclock.services.schemas.bake import AgainCreate, BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
 from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
-from brassclock.services.schemas.keep import CausesRead, HoldRead, OutcomeUpdate
+from brassclock.services.schemas.keep import CausesRead, HoldRead, NotedUpdate, OutcomeUpdate, TrayUpdate
 from brassclock.services.schemas.rise import (
     ReadingCreate,
     RelocationCreate,
@@ -159,9 +161,29 @@ def undo_tap(path: TapPath):
 
 @routes.put("/bakes/<int:bake_id>/outcomes", responses={"200": BakeRead, **PROBLEMS})
 def judge(path: BakePath, body: OutcomeUpdate):
-    """Record the outcome of a round."""
-    bake_commands.judge(app(), path.bake_id, body)
+    """Record what became of a round."""
+    keep_judge.judge(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
+
+
+@routes.put("/bakes/<int:bake_id>/tray", responses={"200": BakeRead, **PROBLEMS})
+def judge_tray(path: BakePath, body: TrayUpdate):
+    """Record what became of many rounds at once, round by round or in a sentence."""
+    keep_judge.judge_tray(app(), path.bake_id, body)
+    return answer_bake(path.bake_id)
+
+
+@routes.put("/bakes/<int:bake_id>/noted", responses={"200": BakeRead, **PROBLEMS})
+def note_facts(path: BakePath, body: NotedUpdate):
+    """Record what the cook knows of the making."""
+    keep_judge.note_facts(app(), path.bake_id, body)
+    return answer_bake(path.bake_id)
+
+
+@routes.post("/bakes/<int:bake_id>/again", responses={"201": BakeRead, **PROBLEMS})
+def again(path: BakePath, body: AgainCreate):
+    """Begin the same bread for another table, with the one change that its causes name."""
+    return answer_bake(bake_again.bake_again(app(), path.bake_id, body)), 201
 
 
 @routes.post("/readings", responses={"201": BakeRead, **PROBLEMS})

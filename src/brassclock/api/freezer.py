@@ -1,4 +1,4 @@
-"""/api: the freezer of a kitchen."""
+"""/api: the freezer of a kitchen, and its lessons."""
 
 from __future__ import annotations
 
@@ -9,14 +9,29 @@ from pydantic import BaseModel, Field, StringConstraints
 from brassclock.api.bakes import BakePath
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
 from brassclock.api.routes import Routes
-from brassclock.services.kitchen import freezer
-from brassclock.services.schemas.keep import FreezeCreate, FreezerRead, TakeUpdate, ThawPlanRead
+from brassclock.services.kitchen import freezer, lessons
+from brassclock.services.schemas.keep import (
+    FreezeCreate,
+    FreezerRead,
+    LessonsRead,
+    LessonUpdate,
+    TakeUpdate,
+    ThawPlanRead,
+)
 
 routes = Routes("freezer", __name__, url_prefix="/api", tag="keep")
 
 
 class RowPath(KitchenPath):
     row_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class LessonPath(KitchenPath):
+    lesson_id: int = Field(ge=1, le=2_147_483_647)
+
+
+class BeliefPath(KitchenPath):
+    key: Annotated[str, StringConstraints(min_length=1, max_length=120)]
 
 
 class ThawQuery(BaseModel):
@@ -66,3 +81,27 @@ def restore(path: RowPath):
 def plan(path: KitchenPath, query: ThawQuery):
     """Moves that take out so many breads for a table, with their instants."""
     return freezer.thaw_plan(app(), path.kitchen_id, query.wanted, query.serve).model_dump(mode="json")
+
+
+@routes.get("/kitchens/<int:kitchen_id>/lessons", responses={"200": LessonsRead, **PROBLEMS})
+def read_lessons(path: KitchenPath):
+    """What the kitchen believes, each belief with the lessons that made it."""
+    return lessons.lessons_out(app(), path.kitchen_id).model_dump(mode="json")
+
+
+@routes.put("/kitchens/<int:kitchen_id>/lessons/<int:lesson_id>", responses={"200": LessonsRead, **PROBLEMS})
+def change_lesson(path: LessonPath, body: LessonUpdate):
+    """Refuse a lesson, restore it, or have an odd one count."""
+    return lessons.change_lesson(app(), path.kitchen_id, path.lesson_id, body).model_dump(mode="json")
+
+
+@routes.delete("/kitchens/<int:kitchen_id>/beliefs/<string:key>", responses={"200": LessonsRead, **PROBLEMS})
+def forget(path: BeliefPath):
+    """Forget what was learned of one thing: every lesson of it is refused."""
+    return lessons.change_belief(app(), path.kitchen_id, path.key, forget=True).model_dump(mode="json")
+
+
+@routes.post("/kitchens/<int:kitchen_id>/beliefs/<string:key>/back", responses={"200": LessonsRead, **PROBLEMS})
+def recall(path: BeliefPath):
+    """Undo of forgetting: every lesson of it counts again."""
+    return lessons.change_belief(app(), path.kitchen_id, path.key, forget=False).model_dump(mode="json")

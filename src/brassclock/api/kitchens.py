@@ -50,10 +50,6 @@ class LogbookQuery(BaseModel):
     before: int | None = Field(default=None, ge=1, le=2_147_483_647)
 
 
-class LeavenPath(KitchenPath):
-    leaven: str = Field(max_length=60)
-
-
 class KitchenList(BaseModel):
     kitchens: list[KitchenRead]
 
@@ -171,15 +167,3 @@ def read_air(path: KitchenPath, body: AirReadingCreate):
 @routes.delete("/kitchens/<int:kitchen_id>/air/<int:reading_id>", responses={"200": AirRead, **PROBLEMS})
 def unread_air(path: AirPath):
     return air.unread_air(app(), path.kitchen_id, path.reading_id).model_dump(mode="json")
-
-
-@routes.delete("/kitchens/<int:kitchen_id>/leavens/<string:leaven>", responses={"200": KitchenRead, **PROBLEMS})
-def forget_leaven(path: LeavenPath):
-    """Forget what was learned of a leaven."""
-    return kitchen_settings.forget_leaven(app(), path.kitchen_id, path.leaven).model_dump(mode="json")
-
-
-@routes.post("/kitchens/<int:kitchen_id>/leavens/<string:leaven>/back", responses={"200": KitchenRead, **PROBLEMS})
-def recall_leaven(path: LeavenPath):
-    """Undo of forgetting."""
-    return kitchen_settings.forget_leaven(app(), path.kitchen_id, path.leaven, back=True).model_dump(mode="json")

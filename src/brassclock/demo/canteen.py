@@ -12,6 +12,7 @@ from brassclock.services.app import App
 from brassclock.services.bake import commands as bake_commands
 from brassclock.services.bake import create as bake_create
 from brassclock.services.fire import commands as fire_commands
+from brassclock.services.keep import judge as keep_judge
 from brassclock.services.kitchen import busy, starters
 from brassclock.services.kitchen import settings as kitchen_settings
 from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
@@ -226,7 +227,7 @@ def _past_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime, 
     _rounds(app, session, kitchen, bake, fire)
     for number, mark in enumerate(marks.split(), start=1):
         r = solve.load(app, session, bake.id or 0)
-        bake_commands.add_outcome(
+        keep_judge.add_outcome(
             session,
             r,
             OutcomeUpdate.model_validate({"round_no": number, "pocket": WORDS[mark[0]], "colour": COLOUR[mark[1]]}),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from typing import Any
 
 from sqlalchemy import case
@@ -155,3 +155,9 @@ def ended_row(session: Session, bake_id: int) -> dict[str, Any]:
     """Stored row of a bake that has ended, for lists."""
     found = session.execute(select(*ENDED_COLUMNS).where(col(Bake.id) == bake_id)).one()  # type: ignore[call-overload]
     return dict(found._mapping)
+
+
+def names_of(session: Session, bake_ids: Collection[int]) -> dict[int, str]:
+    """Names of bakes by their ids."""
+    query = select(Bake.id, Bake.name).where(col(Bake.id).in_(list(bake_ids)))
+    return {bake_id: name for bake_id, name in session.exec(query) if bake_id is not None}

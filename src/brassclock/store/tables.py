@@ -131,7 +131,7 @@ class Starter(SQLModel, table=True):
 
 
 class StarterFeed(SQLModel, table=True):
-    """A feed of a starter; when its peak was seen, and what was believed before that."""
+    """A feed of a starter, and when its peak was seen."""
 
     __tablename__ = "feed"
     __table_args__ = STRICT
@@ -143,8 +143,6 @@ class StarterFeed(SQLModel, table=True):
     place: str = "bench"
     at: dt.datetime = instant_column(False)
     peaked_at: dt.datetime | None = instant_column()
-    before_mean: float | None = None
-    before_sd_log: float | None = None
     undone_at: dt.datetime | None = instant_column()
 
 
@@ -152,7 +150,9 @@ class Bake(SQLModel, table=True):
     """One batch from weighing to keeping.
 
     `program` (times of one bread) and `hearth` (surface, spots, count, cooks) are frozen when the first round is
-    loaded. `summary` is the bake's row in lists, stored when it is kept or abandoned.
+    loaded. `summary` is the bake's row in lists, stored when it is kept or abandoned. `noted` is what a cook knows of
+    its making beside the settings (facts a cause may lie in); `carried` is the one change that an earlier bake handed
+    on.
     """
 
     __table_args__ = (Index("ix_bake_kitchen_status", "kitchen_id", "status"), STRICT)
@@ -218,6 +218,8 @@ class Bake(SQLModel, table=True):
     parts: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     uneven_frac: float | None = None
     skin_min: float | None = None
+    noted: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    carried: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     serve_at: dt.datetime = instant_column(False)
     serve_until: dt.datetime | None = instant_column()
     pins: dict[str, str] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
@@ -287,7 +289,8 @@ class Reading(SQLModel, table=True):
 
 
 class Outcome(SQLModel, table=True):
-    """Outcome of a round."""
+    """What became of a round: its pocket, the colour of its first side and of the other, its tenderness, the faults
+    beside those."""
 
     __table_args__ = (UniqueConstraint("bake_id", "round_no"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
@@ -295,14 +298,32 @@ class Outcome(SQLModel, table=True):
     round_no: int
     pocket: str | None = None
     colour: str | None = None
+    colour_top: str | None = None
+    tender: str | None = None
+    faults: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    note: str = ""
+
+
+class Lesson(SQLModel, table=True):
+    """One thing a bake (or a feed) taught its kitchen: what it is about (`key`), the ratio seen with its spread, when;
+    a refused one teaches nothing, a sure one counts however odd. Beliefs are folded from these."""
+
+    __table_args__ = (UniqueConstraint("bake_id", "key"), STRICT)
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = owner_column("kitchen.id")
+    bake_id: int | None = Field(
+        default=None, sa_column=Column(ForeignKey("bake.id", ondelete="CASCADE"), nullable=True, index=True)
+    )
+    key: str
+    seen: float
+    spread: float
+    at: dt.datetime = instant_column(False)
+    refused: bool = False
+    sure: bool = False
 
 
 class ForecastRecord(SQLModel, table=True):
-    """A forecast as it was shown, kept to be compared with the fact. Times in s from `since`.
-
-    What a bake taught its kitchen (activity, friction, a bag's thirst) has in p50 what was believed after it, in
-    `before` what was before.
-    """
+    """A forecast as it was shown, kept to be compared with the fact. Times in s from `since`."""
 
     __tablename__ = "said"
     __table_args__ = (UniqueConstraint("bake_id", "name"), STRICT)
@@ -312,7 +333,6 @@ class ForecastRecord(SQLModel, table=True):
     p10: float | None = None
     p50: float | None = None
     p90: float | None = None
-    before: dict[str, float] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     since: dt.datetime = instant_column(False)
 
 

@@ -239,24 +239,6 @@ def test_looks_of_every_kind_correct_the_forecast(client: FlaskClient, clock: Cl
     assert len(client.get(url).json["rise"]["readings"]) == 3
 
 
-def test_what_is_believed_of_a_leaven_can_be_forgotten(client: FlaskClient, clock: Clock, bake: dict[str, Any]) -> None:
-    url, home = f"/api/bakes/{bake['id']}", f"/api/kitchens/{bake['kitchen_id']}"
-    client.post(f"{url}/taps", json={"key": "k-mix", "kind": "mix"})
-    clock.pass_(minutes=60)
-    client.post("/api/readings", json={"bake_id": bake["id"], "kind": "ratio", "value": 1.15})
-    client.put(f"{url}/status", json={"status": "kept"})
-    learned = client.get(home).json["leavens"]
-    assert [(x["leaven"], x["bakes"]) for x in learned] == [("yeast_instant", 1)]
-    assert learned[0]["mean"] < 0.95
-    forgot = client.delete(f"{home}/leavens/yeast_instant").json["leavens"][0]
-    assert (forgot["mean"], forgot["bakes"], forgot["forgotten"]) == (1.0, 0, True)
-    back = client.post(f"{home}/leavens/yeast_instant/back").json["leavens"][0]
-    assert back["mean"] == pytest.approx(learned[0]["mean"])
-    assert client.delete(f"{home}/leavens/yeast_fresh").status_code == 404
-    client.put(f"{url}/status", json={"status": "live"})
-    assert client.get(home).json["leavens"][0]["mean"] == pytest.approx(1.0)
-
-
 def test_a_starter_goes_into_the_dough_as_it_stands(client: FlaskClient, clock: Clock, kitchen: dict[str, Any]) -> None:
     home = f"/api/kitchens/{kitchen['id']}/starters"
     made = client.post(home, json={"name": "Old Pell"}).json

@@ -18,7 +18,7 @@ from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.matter.own import OwnIngredient, made, own_starter
 from brassclock.core.mix.guide import bloom_test, cue_for, kneading_guide, order_of_adding
-from brassclock.core.mix.heat import Kneading, Part, learned_friction, mix_heat, mixed_temp_c
+from brassclock.core.mix.heat import Kneading, Part, friction_seen, mix_heat, mixed_temp_c
 from brassclock.core.rise.chemical import model as chemical_model
 from brassclock.core.rise.chemical.reaction import react
 from brassclock.core.rise.dose import DoseRequest, dose_for
@@ -325,13 +325,18 @@ def test_the_bowls_guide() -> None:
 
 
 def test_friction_is_learned_from_one_thermometer() -> None:
-    """A dough that reads just what the table says teaches nothing; a warmer one raises the factor, by its share."""
+    """A dough that reads just what the table says shows its friction; a warmer one more, a cold one no less than a
+    fifth; the thermometer counts the more the less mixing warms."""
     parts = [Part(ROWS["bread_flour"], 500, 22), Part(ROWS["water"], 325, 20)]
     kneading = Kneading("planetary", 8, 22)
     said = mixed_temp_c(parts, None, kneading)
-    assert learned_friction(parts, None, kneading, said, 1.0, 0) == pytest.approx(1.0)
-    warmer = learned_friction(parts, None, kneading, said + 3, 1.0, 0)
-    assert 1.0 < warmer < learned_friction(parts, None, kneading, said + 3, warmer, 1)
+    plain, spread = friction_seen(parts, None, kneading, said)
+    warmer, nearer = friction_seen(parts, None, kneading, said + 3)
+    assert (plain, friction_seen(parts, None, kneading, said - 40)[0]) == (pytest.approx(1.0), 0.2)
+    assert warmer > 1.0 and 0.18 < nearer == spread
+    by_hand = Kneading("hand", 8, 22)
+    assert friction_seen(parts, None, by_hand, said)[1] > 2 * spread
+    assert friction_seen(parts, None, Kneading("planetary", 0.05, 22), said) is None
     cold = mix_heat(
         [Part(ROWS["bread_flour"], 500, 4), Part(ROWS["whole_milk"], 300, 5), Part(ROWS["yeast_fresh"], 10, 20)],
         None,

@@ -15,7 +15,8 @@ from brassclock.core.day.kitchen_air import air_path
 from brassclock.core.day.plan import plan_back
 from brassclock.core.day.spec import BakeSpec, StageSpec
 from brassclock.core.errors import InvalidInput
-from brassclock.core.keep.learning import learned
+from brassclock.core.keep.learning import activity_seen, of_kitchen, of_next_batch
+from brassclock.core.keep.ledger import Lesson, fold
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.mix.heat import Bowl, Kneading, Part, bare_mixed_temp_c, mix_heat
@@ -209,11 +210,15 @@ def test_the_day_runs_backward_from_the_table() -> None:
 
 def test_a_kept_bake_teaches_the_kitchen_a_little() -> None:
     """Four slow batches (z −.35, −.15, −.40, −.25, noise .13) leave μ near −.25 and spread near .23 (regression)."""
-    belief = Belief()
+    belief, lessons = Belief(), []
     for z in (-0.35, -0.15, -0.40, -0.25):
         prior, noise = belief.sd_log**2, 0.13**2
         gain = prior / (prior + noise)
         mean = math.log(belief.mean) + gain * (z - math.log(belief.mean))
-        belief = learned(belief, Belief(math.exp(mean), math.sqrt(prior * (1 - gain))))
+        seen = activity_seen(belief, Belief(math.exp(mean), math.sqrt(prior * (1 - gain))))
+        assert math.log(seen.mean) == pytest.approx(z)
+        lessons.append(Lesson("activity:yeast_instant", seen.mean, seen.sd, f"2026-11-{len(lessons) + 1:02}"))
+        found = fold(lessons, {"activity:yeast_instant": of_kitchen(Belief())})
+        belief = of_next_batch(found.beliefs["activity:yeast_instant"])
     assert math.log(belief.mean) == pytest.approx(-0.25, abs=0.02)
     assert belief.sd_log == pytest.approx(0.23, abs=0.01)

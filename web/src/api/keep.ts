@@ -1,11 +1,68 @@
-import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useBakeWrite } from "./bake";
-import { client, path, type Schemas, take } from "./client";
+import { type Bake, client, path, type Schemas, take } from "./client";
+import { renew } from "./stale";
 
-export const useJudge = (bake: number) =>
-  useBakeWrite(bake, (body: Schemas["OutcomeUpdate"]) =>
-    take(client.PUT("/api/bakes/{bake_id}/outcomes", { ...path({ bake_id: bake }), body })),
+export type Judgement = Schemas["OutcomeUpdate"];
+export type Outcome = Schemas["OutcomeRead"];
+
+const UNSAID: Omit<Outcome, "round_no"> = {
+  pocket: null,
+  colour: null,
+  colour_top: null,
+  tender: null,
+  faults: [],
+  note: "",
+};
+/** The outcomes with what is said now on top; null takes a word back. */
+export function withJudged(outcomes: readonly Outcome[], said: readonly Judgement[]): Outcome[] {
+  const all = new Map(outcomes.map((o) => [o.round_no, o]));
+  for (const { round_no, ...words } of said) {
+    const given = Object.entries(words).filter(([, v]) => v !== undefined);
+    const plain = given.map(([k, v]) => [k, v ?? UNSAID[k as keyof typeof UNSAID]]);
+    all.set(round_no, { ...UNSAID, ...all.get(round_no), ...Object.fromEntries(plain), round_no });
+  }
+  return [...all.values()].sort((a, b) => a.round_no - b.round_no);
+}
+
+/** What is to be said of rounds so that they are as they were: for an undo. */
+export const asBefore = (outcomes: readonly Outcome[], rounds: readonly number[]): Judgement[] =>
+  rounds.map((round_no) => ({ ...UNSAID, ...outcomes.find((o) => o.round_no === round_no), round_no }));
+
+/** What became of breads: round by round or in a sentence, all or none. What is said round by round shows at once. */
+export function useJudge(bake: number) {
+  const cache = useQueryClient();
+  const write = useBakeWrite(bake, (body: Schemas["TrayUpdate"]) =>
+    take(client.PUT("/api/bakes/{bake_id}/tray", { ...path({ bake_id: bake }), body })),
   );
+  const key = ["bake", bake];
+  const judge = (outcomes: Judgement[]) => {
+    cache.setQueryData(key, (had: Bake | undefined) =>
+      had ? { ...had, keep: { ...had.keep, outcomes: withJudged(had.keep.outcomes, outcomes) } } : had,
+    );
+    write.mutate({ outcomes }, { onError: () => void cache.invalidateQueries({ queryKey: key }) });
+  };
+  return { write, judge };
+}
+
+/** What the cook knows of the making. */
+export const useNoted = (bake: number) =>
+  useBakeWrite(bake, (body: Schemas["NotedUpdate"]) =>
+    take(client.PUT("/api/bakes/{bake_id}/noted", { ...path({ bake_id: bake }), body })),
+  );
+
+/** The same bread for another table; answers the new bake. */
+export function useAgain(bake: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["AgainCreate"]) =>
+      take(client.POST("/api/bakes/{bake_id}/again", { ...path({ bake_id: bake }), body })),
+    onSuccess: (found) => {
+      cache.setQueryData(["bake", found.id], found);
+      void renew(cache, "bakes");
+    },
+  });
+}
 
 /** How the bread of a bake keeps in a wrap; none chosen is the usual one of its kind. `stamp` is what it hangs on. */
 export const holdQuery = (bake: number, wrap: Schemas["HoldRead"]["wrap"] | null, bread: number, stamp: string) =>
@@ -29,3 +86,40 @@ export const causesQuery = (bake: number, stamp: string) =>
     queryFn: () => take(client.GET("/api/bakes/{bake_id}/causes", path({ bake_id: bake }))),
     placeholderData: keepPreviousData,
   });
+
+/** What a kitchen believes, each belief with its lessons. */
+export const lessonsQuery = (kitchen: number) =>
+  queryOptions({
+    queryKey: ["lessons", kitchen],
+    queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/lessons", path({ kitchen_id: kitchen }))),
+  });
+
+/** A lesson refused or restored, a whole belief forgotten or recalled: every plan hangs on that. */
+export function useLessons(kitchen: number) {
+  const cache = useQueryClient();
+  const onSuccess = (found: Schemas["LessonsRead"]) => {
+    cache.setQueryData(["lessons", kitchen], found);
+    void renew(cache, "kitchen", "lessons");
+  };
+  return {
+    change: useMutation({
+      mutationFn: ({ id, ...body }: Schemas["LessonUpdate"] & { id: number }) =>
+        take(
+          client.PUT("/api/kitchens/{kitchen_id}/lessons/{lesson_id}", {
+            ...path({ kitchen_id: kitchen, lesson_id: id }),
+            body,
+          }),
+        ),
+      onSuccess,
+    }),
+    forget: useMutation({
+      mutationFn: ({ key, back }: { key: string; back?: boolean }) => {
+        const at = path({ kitchen_id: kitchen, key });
+        return back
+          ? take(client.POST("/api/kitchens/{kitchen_id}/beliefs/{key}/back", at))
+          : take(client.DELETE("/api/kitchens/{kitchen_id}/beliefs/{key}", at));
+      },
+      onSuccess,
+    }),
+  };
+}

@@ -87,19 +87,6 @@ export function useAirWrites(kitchen: number) {
   };
 }
 
-export function useLeavenWrites(kitchen: number) {
-  const cache = useQueryClient();
-  return useMutation({
-    mutationFn: ({ leaven, back }: { leaven: string; back?: boolean }) => {
-      const at = path({ kitchen_id: kitchen, leaven });
-      return back
-        ? take(client.POST("/api/kitchens/{kitchen_id}/leavens/{leaven}/back", at))
-        : take(client.DELETE("/api/kitchens/{kitchen_id}/leavens/{leaven}", at));
-    },
-    onSuccess: () => renew(cache, "kitchen"),
-  });
-}
-
 export const askUpkeep = (kitchen: number, starter: number, use_g: number, every_days: number) =>
   take(
     client.GET("/api/kitchens/{kitchen_id}/starters/{starter_id}/upkeep", {

@@ -57,6 +57,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin the same bread for another table, with the one change that its causes name. */
+        post: operations["bakes_again_bakes__int_bake_id__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/bloom": {
         parameters: {
             query?: never;
@@ -251,6 +268,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/noted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Record what the cook knows of the making. */
+        put: operations["bakes_note_facts_bakes__int_bake_id__noted_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/others": {
         parameters: {
             query?: never;
@@ -277,7 +311,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Record the outcome of a round. */
+        /** Record what became of a round. */
         put: operations["bakes_judge_bakes__int_bake_id__outcomes_put"];
         post?: never;
         delete?: never;
@@ -458,6 +492,23 @@ export interface paths {
         head?: never;
         /** Backdate a tap. */
         patch: operations["bakes_move_tap_bakes__int_bake_id__taps__int_tap_id__patch"];
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Record what became of many rounds at once, round by round or in a sentence. */
+        put: operations["bakes_judge_tray_bakes__int_bake_id__tray_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/bakes/{bake_id}/way-out": {
@@ -693,6 +744,40 @@ export interface paths {
         put?: never;
         /** Open a bag of flour whose thirst will be learned. */
         post: operations["formulas_open_bag_kitchens__int_kitchen_id__bags_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/beliefs/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget what was learned of one thing: every lesson of it is refused. */
+        delete: operations["freezer_forget_kitchens__int_kitchen_id__beliefs__string_key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/beliefs/{key}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo of forgetting: every lesson of it counts again. */
+        post: operations["freezer_recall_kitchens__int_kitchen_id__beliefs__string_key__back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1058,24 +1143,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kitchens/{kitchen_id}/leavens/{leaven}": {
+    "/api/kitchens/{kitchen_id}/lessons": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** What the kitchen believes, each belief with the lessons that made it. */
+        get: operations["freezer_read_lessons_kitchens__int_kitchen_id__lessons_get"];
         put?: never;
         post?: never;
-        /** Forget what was learned of a leaven. */
-        delete: operations["kitchens_forget_leaven_kitchens__int_kitchen_id__leavens__string_leaven__delete"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/kitchens/{kitchen_id}/leavens/{leaven}/back": {
+    "/api/kitchens/{kitchen_id}/lessons/{lesson_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1083,9 +1168,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        /** Undo of forgetting. */
-        post: operations["kitchens_recall_leaven_kitchens__int_kitchen_id__leavens__string_leaven__back_post"];
+        /** Refuse a lesson, restore it, or have an odd one count. */
+        put: operations["freezer_change_lesson_kitchens__int_kitchen_id__lessons__int_lesson_id__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1508,6 +1593,24 @@ export interface components {
             at: string;
             /** Ingredient */
             ingredient: string;
+        };
+        /**
+         * AgainCreate
+         * @description The same bread for another table; with the one change that its causes name, or without.
+         */
+        AgainCreate: {
+            /**
+             * Change
+             * @default true
+             */
+            change?: boolean;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** Serve */
+            serve: string;
         };
         /**
          * AirRead
@@ -2186,6 +2289,30 @@ export interface components {
             side: "soda" | "acid";
         };
         /**
+         * BeliefRead
+         * @description A belief: what it is about, where it started, what is believed now (a ratio to the table, and the spread of its
+         *     logarithm), and its lessons, the newest first.
+         */
+        BeliefRead: {
+            /** About */
+            about: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "activity" | "friction" | "thirst" | "vitality" | "pace";
+            /** Lessons */
+            lessons: components["schemas"]["LessonRead"][];
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+            /** Start */
+            start: number;
+        };
+        /**
          * BenchRead
          * @description The start screen: what is alive and the latest that was kept, the next hand moves, the kitchen's readings.
          */
@@ -2346,8 +2473,30 @@ export interface components {
             top: string[];
         };
         /**
+         * CarriedRead
+         * @description The one change that an earlier bake handed on: its words, the cause and the fact it lies in, and that bake.
+         */
+        CarriedRead: {
+            /** Cause */
+            cause: string;
+            /** Fact */
+            fact: string;
+            /** From Bake */
+            from_bake: number;
+            /** From Name */
+            from_name: string;
+            /**
+             * Leaf
+             * @enum {string}
+             */
+            leaf: "weigh" | "mix" | "rise" | "fire" | "keep";
+            /** Text */
+            text: string;
+        };
+        /**
          * CauseRead
-         * @description A cause with its share, its evidence in words, the change, and what that gains.
+         * @description A cause with its share, the rounds whose faults it explains, its evidence in words, the change, and what that
+         *     gains.
          */
         CauseRead: {
             /** Cause */
@@ -2362,6 +2511,11 @@ export interface components {
             known: boolean;
             /** Name */
             name: string;
+            /**
+             * Rounds
+             * @default []
+             */
+            rounds?: number[];
             /** Share */
             share: number;
         };
@@ -3470,14 +3624,15 @@ export interface components {
             /** Ratio */
             ratio: number[];
         };
-        /** KeepRead */
+        /**
+         * KeepRead
+         * @description `noted` is what the cook knows of the making; `carried` the change that this bake tries.
+         */
         KeepRead: {
-            /** Activity After */
-            activity_after: number;
-            /** Activity Before */
-            activity_before: number;
+            carried: components["schemas"]["CarriedRead"] | null;
             /** Facts */
             facts: components["schemas"]["FactRead"][];
+            noted: components["schemas"]["NotedUpdate"];
             /** Outcomes */
             outcomes: components["schemas"]["OutcomeRead"][];
             /** Rounds */
@@ -3711,6 +3866,53 @@ export interface components {
             parts: {
                 [key: string]: number;
             };
+        };
+        /**
+         * LessonRead
+         * @description A lesson: the ratio seen, what was believed before and after it (null where it did not count).
+         */
+        LessonRead: {
+            /** After */
+            after: number | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake */
+            bake: string;
+            /** Bake Id */
+            bake_id: number | null;
+            /** Before */
+            before: number | null;
+            /** Id */
+            id: number;
+            /** Odd */
+            odd: boolean;
+            /** Refused */
+            refused: boolean;
+            /** Seen */
+            seen: number;
+            /** Sure */
+            sure: boolean;
+        };
+        /**
+         * LessonUpdate
+         * @description Whether a lesson is refused; `sure` has an odd one count.
+         */
+        LessonUpdate: {
+            /** Refused */
+            refused: boolean;
+            /**
+             * Sure
+             * @default null
+             */
+            sure?: boolean | null;
+        };
+        /** LessonsRead */
+        LessonsRead: {
+            /** Beliefs */
+            beliefs: components["schemas"]["BeliefRead"][];
         };
         /**
          * LiftRead
@@ -4039,16 +4241,109 @@ export interface components {
             /** Id */
             id: string;
         };
+        /**
+         * NotedUpdate
+         * @description What a cook knows of how these breads were made, for what a cause may lie in; null forgets it.
+         */
+        NotedUpdate: {
+            /**
+             * Bench Flour G M2
+             * @default null
+             */
+            bench_flour_g_m2?: number | null;
+            /**
+             * Char Left
+             * @default null
+             */
+            char_left?: boolean | null;
+            /**
+             * Edged
+             * @default null
+             */
+            edged?: boolean | null;
+            /**
+             * Kneaded
+             * @default null
+             */
+            kneaded?: number | null;
+            /**
+             * Microwaved
+             * @default null
+             */
+            microwaved?: boolean | null;
+            /**
+             * Recovered
+             * @default null
+             */
+            recovered?: boolean | null;
+            /**
+             * Rest Min
+             * @default null
+             */
+            rest_min?: number | null;
+            /**
+             * Skin Min
+             * @default null
+             */
+            skin_min?: number | null;
+            /**
+             * Starter State
+             * @default null
+             */
+            starter_state?: ("peak" | "ripe" | "chilled") | null;
+            /**
+             * Surface C
+             * @default null
+             */
+            surface_c?: number | null;
+            /**
+             * Tear Mm2
+             * @default null
+             */
+            tear_mm2?: number | null;
+            /**
+             * Uneven Frac
+             * @default null
+             */
+            uneven_frac?: number | null;
+            /**
+             * Wait Min
+             * @default null
+             */
+            wait_min?: number | null;
+            /**
+             * Wetted
+             * @default null
+             */
+            wetted?: boolean | null;
+            /**
+             * Wrap
+             * @default null
+             */
+            wrap?: ("open" | "rack" | "cloth" | "bag" | "hot_box" | "fridge" | "freezer") | null;
+        };
         /** OutcomeRead */
         OutcomeRead: {
             /** Colour */
-            colour: string | null;
+            colour: ("pale" | "right" | "dark") | null;
+            /** Colour Top */
+            colour_top: ("pale" | "right" | "dark") | null;
+            /** Faults */
+            faults: ("flat" | "part_pocket" | "one_side" | "burst" | "pale" | "scorched" | "raw_inside" | "doughy_middle" | "stiff" | "tough" | "soapy" | "sour" | "shrank" | "fell_off" | "stuck" | "doughy_edges")[];
+            /** Note */
+            note: string;
             /** Pocket */
-            pocket: string | null;
+            pocket: ("full" | "part" | "flat") | null;
             /** Round No */
             round_no: number;
+            /** Tender */
+            tender: ("tender" | "chewy" | "tough") | null;
         };
-        /** OutcomeUpdate */
+        /**
+         * OutcomeUpdate
+         * @description What became of a round; what is left out stays, null takes a word back. `colour` is of the first side,
+         *     `colour_top` of the other; `faults` are those beside what pocket, colour and tenderness say.
+         */
         OutcomeUpdate: {
             /**
              * Colour
@@ -4056,12 +4351,32 @@ export interface components {
              */
             colour?: ("pale" | "right" | "dark") | null;
             /**
+             * Colour Top
+             * @default null
+             */
+            colour_top?: ("pale" | "right" | "dark") | null;
+            /**
+             * Faults
+             * @default null
+             */
+            faults?: ("flat" | "part_pocket" | "one_side" | "burst" | "pale" | "scorched" | "raw_inside" | "doughy_middle" | "stiff" | "tough" | "soapy" | "sour" | "shrank" | "fell_off" | "stuck" | "doughy_edges")[] | null;
+            /**
+             * Note
+             * @default null
+             */
+            note?: string | null;
+            /**
              * Pocket
              * @default null
              */
             pocket?: ("full" | "part" | "flat") | null;
             /** Round No */
             round_no: number;
+            /**
+             * Tender
+             * @default null
+             */
+            tender?: ("tender" | "chewy" | "tough") | null;
         };
         /**
          * OwnIngredientCreate
@@ -5149,8 +5464,6 @@ export interface components {
         StrengthRead: {
             /** Bakes */
             bakes: number;
-            /** Forgotten */
-            forgotten: boolean;
             /** Leaven */
             leaven: string;
             /** Mean */
@@ -5405,6 +5718,22 @@ export interface components {
             ratio_p10: number[];
             /** Ratio P90 */
             ratio_p90: number[];
+        };
+        /**
+         * TrayUpdate
+         * @description A tray judged at once: round by round, or in a sentence.
+         */
+        TrayUpdate: {
+            /**
+             * Outcomes
+             * @default []
+             */
+            outcomes?: components["schemas"]["OutcomeUpdate"][];
+            /**
+             * Said
+             * @default null
+             */
+            said?: string | null;
         };
         /** UpkeepRead */
         UpkeepRead: {
@@ -6360,6 +6689,116 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_again_bakes__int_bake_id__again_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7389,6 +7828,116 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_note_facts_bakes__int_bake_id__noted_put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotedUpdate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8788,6 +9337,116 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HearthRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bakes_judge_tray_bakes__int_bake_id__tray_put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrayUpdate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeRead"];
                 };
             };
             /** @description Cannot be read */
@@ -10450,6 +11109,166 @@ export interface operations {
             };
             /** @description Cannot be read */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    freezer_forget_kitchens__int_kitchen_id__beliefs__string_key__delete: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    freezer_recall_kitchens__int_kitchen_id__beliefs__string_key__back_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12714,16 +13533,12 @@ export interface operations {
             };
         };
     };
-    kitchens_forget_leaven_kitchens__int_kitchen_id__leavens__string_leaven__delete: {
+    freezer_read_lessons_kitchens__int_kitchen_id__lessons_get: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description The same key answers the same thing, for a day. */
-                "Idempotency-Key"?: string;
-            };
+            header?: never;
             path: {
                 kitchen_id: number;
-                leaven: string;
             };
             cookie?: never;
         };
@@ -12735,7 +13550,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenRead"];
+                    "application/json": components["schemas"]["LessonsRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -12783,18 +13598,9 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Others were changing it all the while */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
         };
     };
-    kitchens_recall_leaven_kitchens__int_kitchen_id__leavens__string_leaven__back_post: {
+    freezer_change_lesson_kitchens__int_kitchen_id__lessons__int_lesson_id__put: {
         parameters: {
             query?: never;
             header?: {
@@ -12803,11 +13609,15 @@ export interface operations {
             };
             path: {
                 kitchen_id: number;
-                leaven: string;
+                lesson_id: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonUpdate"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -12815,7 +13625,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenRead"];
+                    "application/json": components["schemas"]["LessonsRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -12838,6 +13657,24 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

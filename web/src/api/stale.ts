@@ -3,7 +3,7 @@ import type { QueryClient } from "@tanstack/react-query";
 /** What a change makes stale: the first words of the cache's keys, by what was changed. The one table of that. */
 const STALE = {
   /** One bake; its own answer is in the cache already, and asked for once more as a tap may have landed meanwhile. */
-  bake: ["bench", "logbook"],
+  bake: ["bench", "logbook", "lessons"],
   /** A move or a step of one bake; the bake itself is asked for beside. */
   tap: ["bench"],
   /** A bake that came or went. */
@@ -11,7 +11,7 @@ const STALE = {
   /** A setting, a surface, a leaven, the air: every plan hangs on it. */
   kitchen: ["kitchens", "bench", "bake"],
   plans: ["bench", "bake", "day", "way-out", "others"],
-  starters: ["starters", "bench", "bake", "day"],
+  starters: ["starters", "bench", "bake", "day", "lessons"],
   bags: ["bench", "kitchens"],
   ingredients: ["ingredients"],
   methods: ["methods"],

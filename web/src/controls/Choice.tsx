@@ -1,12 +1,12 @@
 import { ToggleButton, ToggleButtonGroup, type Key } from "react-aria-components";
 import styled from "styled-components";
 
-const Group = styled(ToggleButtonGroup)`
+export const Group = styled(ToggleButtonGroup)`
   display: inline-flex;
   flex-wrap: wrap;
   gap: 0;
 `;
-const Item = styled(ToggleButton)`
+export const Item = styled(ToggleButton)`
   min-height: 48px;
   padding: 0 12px;
   border: 2px solid var(--ink);

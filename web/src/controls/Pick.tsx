@@ -50,16 +50,17 @@ const List = styled(Popover)`
 
 interface Props<T extends string> {
   label: string;
+  hideLabel?: boolean;
   value: T;
   options: readonly { id: T; text: string }[];
   onChange: (value: T) => void;
 }
 
 /** One of several, folded away. */
-export function Pick<T extends string>({ label, value, options, onChange }: Props<T>) {
+export function Pick<T extends string>({ label, hideLabel = false, value, options, onChange }: Props<T>) {
   return (
     <Box selectedKey={value} onSelectionChange={(key) => key !== null && key !== value && onChange(key as T)}>
-      <Label>{label}</Label>
+      <Label className={hideLabel ? "unseen" : undefined}>{label}</Label>
       <Button>
         <SelectValue />
         <svg width="14" height="10" viewBox="0 0 14 10" aria-hidden="true">

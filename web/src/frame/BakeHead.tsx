@@ -10,6 +10,7 @@ import { Plate } from "../controls/Notice";
 import { Seal } from "../instruments/Glyph";
 import { clockNear, ms } from "../words/format";
 import { useNow } from "../api/clock";
+import { Carried } from "./Carried";
 import { MethodWords } from "./MethodWords";
 import { useWords } from "./units";
 
@@ -41,29 +42,32 @@ export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
   const [open, setOpen] = useState(false);
   const change = useBakeChange(bake.id);
   return (
-    <Head>
-      <h1>
-        <Seal seal={bake.seal} size={24} />
-        {bake.name}
-      </h1>
-      <span className="about">{about}</span>
-      {bake.status !== "live" && <Plate>{bake.status}</Plate>}
-      <span className="menu" data-print="no">
-        <Field
-          label="table at"
-          hideLabel
-          value={clockNear(bake.serve_at, now, zone)}
-          width="10.500em"
-          unit="table"
-          fault={change.error && "serve" in (change.variables ?? {}) ? change.error.message : null}
-          onCommit={(serve) => change.mutate({ serve })}
-        />{" "}
-        <Button data-kind="bare" onPress={() => setOpen(true)}>
-          bake…
-        </Button>
-      </span>
-      <BakeMenu bake={bake} open={open} onClose={() => setOpen(false)} />
-    </Head>
+    <>
+      <Head>
+        <h1>
+          <Seal seal={bake.seal} size={24} />
+          {bake.name}
+        </h1>
+        <span className="about">{about}</span>
+        {bake.status !== "live" && <Plate>{bake.status}</Plate>}
+        <span className="menu" data-print="no">
+          <Field
+            label="table at"
+            hideLabel
+            value={clockNear(bake.serve_at, now, zone)}
+            width="10.500em"
+            unit="table"
+            fault={change.error && "serve" in (change.variables ?? {}) ? change.error.message : null}
+            onCommit={(serve) => change.mutate({ serve })}
+          />{" "}
+          <Button data-kind="bare" onPress={() => setOpen(true)}>
+            bake…
+          </Button>
+        </span>
+        <BakeMenu bake={bake} open={open} onClose={() => setOpen(false)} />
+      </Head>
+      <Carried bake={bake} />
+    </>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
+import { useLocation } from "react-router";
 import styled from "styled-components";
 import { type Bake, type Bench, Problem, type SayPart } from "../api/client";
 import { useOutboxPump } from "../api/outbox";
@@ -143,6 +144,7 @@ function Shell({
   foot: ReactNode;
   children: ReactNode;
 }) {
+  const { pathname } = useLocation(); // another screen begins at its top
   return (
     <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
       <Page>
@@ -155,7 +157,7 @@ function Shell({
           </SayLine>
           <StepAlarms steps={bench.steps} />
         </div>
-        <main>{children}</main>
+        <main key={pathname}>{children}</main>
         <ClashSheet />
         {foot}
       </Page>

@@ -25,6 +25,8 @@ const HOURS: readonly (readonly [number, string])[] = [
   [48, "2"],
   [72, "3"],
 ];
+/** Five minutes: before, a bread is too hot to say. */
+const FIRST_H = 0.08;
 const H = 230;
 const TOP = 10;
 const BOTTOM = 196;
@@ -47,9 +49,12 @@ export function SoftCurves({
 }) {
   const left = 66;
   const right = width - 12;
-  const x = scaleLog().domain([0.08, 72]).range([left, right]).clamp(true);
+  const x = scaleLog().domain([FIRST_H, 72]).range([left, right]).clamp(true);
   const y = scaleLinear().domain([0, 100]).range([BOTTOM, TOP]);
-  const rows = (c: Curve) => c.h.map((h, i) => ({ h, soft: c.soft[i]!, low: c.low[i] ?? 0, high: c.high[i] ?? 0 }));
+  const rows = (c: Curve) =>
+    c.h
+      .map((h, i) => ({ h, soft: c.soft[i]!, low: c.low[i] ?? 0, high: c.high[i] ?? 0 }))
+      .filter((d) => d.h >= FIRST_H);
   type Row = ReturnType<typeof rows>[number];
   const path = line<Row>()
     .x((d) => x(d.h))
@@ -83,7 +88,7 @@ export function SoftCurves({
           <path key={c.wrap} d={path(rows(c)) ?? ""} fill="none" stroke="var(--hair-2)" strokeWidth={1.5} />
         ))}
       <path d={path(rows(band)) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={3.5} />
-      {nowH !== null && nowH > 0.08 && (
+      {nowH !== null && nowH > FIRST_H && (
         <g>
           <line x1={x(nowH)} x2={x(nowH)} y1={TOP} y2={BOTTOM} stroke="var(--brass)" strokeWidth={3} />
           <text x={x(nowH) + 6} y={TOP + 12} className="strong">

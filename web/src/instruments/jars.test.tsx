@@ -109,12 +109,12 @@ it("softness falls along its curve, the chosen wrap thick, and the end is said i
 it("a tray names each bread with what was judged, and a press chooses it", () => {
   const chosen = vi.fn();
   const breads = [
-    { round: 1, name: "round 1", mark: "1", pocket: "full", colour: "dark" },
-    { round: 2, name: "round 2", mark: "2", pocket: null, colour: null },
+    { round: 1, name: "round 1", mark: "1", pocket: "full", colour: "dark", also: ["burst"] },
+    { round: 2, name: "round 2", mark: "2", pocket: null, colour: null, also: [] },
   ];
-  const { container } = render(<Tray breads={breads} chosen={2} onChoose={chosen} />);
-  fireEvent.click(screen.getByRole("button", { name: "round 1: full, dark" }));
-  expect(chosen.mock.calls).toEqual([[1]]);
+  const { container } = render(<Tray breads={breads} chosen={[2]} onChoose={chosen} />);
+  fireEvent.click(screen.getByRole("button", { name: "round 1: full, dark, burst" }));
+  expect(chosen.mock.calls).toEqual([[[1]]]);
   expect(screen.getByRole("button", { name: "round 2: not judged" }).getAttribute("aria-pressed")).toBe("true");
   expect(container.querySelectorAll("ellipse")).toHaveLength(30);
 });

@@ -35,10 +35,10 @@ export const dayName = (at: number | string, zone: string): string =>
 export const monthDay = (at: number | string, zone: string): string =>
   formatter(zone, { day: "numeric", month: "short" }).format(typeof at === "string" ? ms(at) : at);
 
-/** The clock, with its day when it is not the day of `now`. */
+/** The clock, with its day when it is not near `now`: 18 hours ahead, 6 back, or the same day. */
 export function clockNear(at: number | string, now: number, zone: string): string {
   const t = typeof at === "string" ? ms(at) : at;
-  const near = Math.abs(t - now) < 18 * 3600e3;
+  const near = t >= now ? t - now < 18 * 3600e3 : now - t < 6 * 3600e3;
   return near || weekday(t, zone) === weekday(now, zone) ? clock(t, zone) : `${weekday(t, zone)} ${clock(t, zone)}`;
 }
 

@@ -1,6 +1,7 @@
-"""Learning from a finished bake about the yeast of this kitchen (closed form; fitted by simulation).
+"""What the readings of a finished bake show of the leaven of this kitchen (closed form), as a lesson of the ledger.
 
-Batch z ~ N(μ, s_b²), μ ~ N(μ₀, v): K = v/(v + s_b² + σ_z²); μ += K(ẑ − μ); v ×= 1 − K.
+Batch z ~ N(μ, s_b²) about the kitchen's μ: readings that moved N(μ₀, v₀) to N(m, v₁) saw ẑ = m + (m − μ₀)·v₁/(v₀ − v₁)
+with the variance 1/(1/v₁ − 1/v₀); of the kitchen that is known with s_b² more.
 """
 
 from __future__ import annotations
@@ -8,26 +9,35 @@ from __future__ import annotations
 import math
 
 from brassclock.core.evidence import Kind, Param
+from brassclock.core.keep.ledger import Ratio
 from brassclock.core.rise.belief import Belief
 
 BATCH_SD_LOG = Param(0.20, "-", 0.1, 0.35, Kind.JUDGEMENT, "of a batch about the kitchen's own activity")
 LEAST_INFORMATION = 1.02
+LEAST_VARIANCE = 1e-4
 
 
-def learned(before: Belief, after_batch: Belief) -> Belief:
-    """The kitchen's belief after a bake whose readings moved `before` to `after_batch`.
+def activity_seen(before: Belief, after_batch: Belief) -> Ratio | None:
+    """The activity that readings show which moved `before` to `after_batch`, and its spread in the logarithm as a
+    lesson of the kitchen; None when they told nothing.
 
-    Returns `before` when the readings told nothing.
-
-    >>> learned(Belief(), Belief()) == Belief()
+    >>> activity_seen(Belief(), Belief()) is None
     True
     """
     prior, post = before.sd_log**2, after_batch.sd_log**2
     if prior / post < LEAST_INFORMATION:
-        return before
-    v = max(prior - BATCH_SD_LOG**2, 1e-4)
+        return None
     noise = 1 / (1 / post - 1 / prior)
     mu, mean = math.log(before.mean), math.log(after_batch.mean)
     z_hat = mean + (mean - mu) * post / (prior - post)
-    gain = v / (prior + noise)
-    return Belief(math.exp(mu + gain * (z_hat - mu)), math.sqrt(v * (1 - gain) + BATCH_SD_LOG**2))
+    return Ratio(math.exp(z_hat), math.sqrt(noise + BATCH_SD_LOG**2))
+
+
+def of_kitchen(batch: Belief) -> Ratio:
+    """What is believed of a kitchen, of the belief about its next batch."""
+    return Ratio(batch.mean, math.sqrt(max(batch.sd_log**2 - BATCH_SD_LOG**2, LEAST_VARIANCE)))
+
+
+def of_next_batch(kitchen: Ratio) -> Belief:
+    """The belief about the next batch, of what is believed of the kitchen."""
+    return Belief(kitchen.mean, math.sqrt(kitchen.sd**2 + BATCH_SD_LOG**2))

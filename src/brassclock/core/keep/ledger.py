@@ -26,14 +26,18 @@ DRIFT_SD = {"activity": 0.03, "friction": 0.02, "thirst": 0.0, "vitality": 0.06,
 
 @dataclass(frozen=True)
 class Lesson:
-    """One thing seen: its key (`kind` or `kind:which`), the ratio seen, its spread in the logarithm, when; refused
-    ones teach nothing."""
+    """One thing seen: its key (`kind` or `kind:which`), the ratio seen, its spread in the logarithm, when.
+
+    A refused one teaches nothing; a `sure` one counts however odd it is. `number` is the keeper's own of it.
+    """
 
     key: str
     seen: float
     spread: float
     at: str
     refused: bool = False
+    sure: bool = False
+    number: int = 0
 
 
 @dataclass(frozen=True)
@@ -96,7 +100,7 @@ def fold(lessons: Iterable[Lesson], priors: Mapping[str, Ratio] | None = None) -
         v = min(start.sd * start.sd, before.sd * before.sd + forgets * forgets)
         whole = v + lesson.spread * lesson.spread
         off = math.log(lesson.seen / before.mean)
-        if off * off > ODD_SDS * ODD_SDS * whole:
+        if not lesson.sure and off * off > ODD_SDS * ODD_SDS * whole:
             odd.append(lesson)
             continue
         gain = v / whole

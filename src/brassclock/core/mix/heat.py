@@ -156,19 +156,26 @@ def yeast_limit_c(parts: Sequence[Part]) -> float:
     return min(limits, default=DEFAULT_LIMIT_C)
 
 
-def learned_friction(
-    parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, seen_c: float, before: float, times: int
-) -> float:
-    """Friction over the table's after one thermometer reading: what would have landed the dough at `seen_c`.
+KNEADING_SD_LOG = Param(0.18, "-", 0.1, 0.3, Kind.JUDGEMENT, "of one kneading about how this kitchen kneads")
+THERMOMETER_K = Param(0.5, "K", 0.2, 1.0, Kind.JUDGEMENT, "of a thermometer stuck into a dough")
+LEAST_WARMING_K = 0.2  # judgement: of friction that a thermometer can tell
 
-    Weighed against what was believed (worth two readings, judgement), held within .2 to 4.
+
+def friction_seen(
+    parts: Sequence[Part], bowl: Bowl | None, kneading: Kneading, seen_c: float
+) -> tuple[float, float] | None:
+    """Friction over the table's that would have landed the dough at `seen_c`, held within .2 to 4, and its spread in
+    the logarithm.
+
+    The spread is that of one kneading, and of the thermometer over what the table's friction warms: by hand, where that
+    is about a kelvin, a reading teaches little. None where mixing warms too little to tell.
     """
     still = mixed_temp_c(parts, bowl, replace(kneading, friction_factor=0.0))
-    table = mixed_temp_c(parts, bowl, replace(kneading, friction_factor=1.0))
-    if table - still < 0.2:
-        return before
-    said = min(4.0, max(0.2, (seen_c - still) / (table - still)))
-    return (before * (times + 2) + said) / (times + 3)
+    warms_k = mixed_temp_c(parts, bowl, replace(kneading, friction_factor=1.0)) - still
+    if warms_k < LEAST_WARMING_K:
+        return None
+    factor = min(4.0, max(0.2, (seen_c - still) / warms_k))
+    return factor, math.hypot(KNEADING_SD_LOG, THERMOMETER_K / warms_k)
 
 
 def _others(

@@ -1,4 +1,4 @@
-"""Commands on a bake: start, change, tap, read, judge, keep, delete, and undo of each."""
+"""Commands on a bake: change, read, keep, delete, and undo of each."""
 
 from __future__ import annotations
 
@@ -19,19 +19,11 @@ from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
 from brassclock.services.bake.view import summary_of
 from brassclock.services.change import recording_plan_change
-from brassclock.services.keep.learning import (
-    learn_friction,
-    teach_activity,
-    teach_bag,
-    unlearn_friction,
-    unteach_activity,
-    unteach_bag,
-)
+from brassclock.services.keep.learning import learn_friction, teach_kept, unlearn_friction, unteach_kept
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.rise.spec import stage_end
 from brassclock.services.schemas.bake import BakeUpdate, PartUpdate
 from brassclock.services.schemas.fire import HeatStepUpdate
-from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.rise import ReadingCreate
 from brassclock.services.schemas.weigh import FormulaLineCreate
 from brassclock.services.times import moment_of, past_moment, serve_moment
@@ -41,7 +33,7 @@ from brassclock.store import kitchens
 from brassclock.store import pantry as pantry_rows
 from brassclock.store import starters as starter_rows
 from brassclock.store.rows import get, insert
-from brassclock.store.tables import Bake, Outcome, Reading
+from brassclock.store.tables import Bake, Reading
 from brassclock.store.tables import Surface as SurfaceRow
 
 
@@ -235,9 +227,7 @@ def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -
     """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
     with bake_change.change(app, bake_id, revision) as (session, r):
         bake = r.bake
-        if bake.status == "kept":
-            unteach_activity(session, r)
-        unteach_bag(session, r)
+        unteach_kept(session, r)
         bake.status = status
         bake.kept_at = None
         bake.summary = None if status == "live" else _summary(session, r)
@@ -336,25 +326,6 @@ def undo_reading(app: App, reading_id: int) -> int:
         return row.bake_id
 
 
-def judge(app: App, bake_id: int, given: OutcomeUpdate) -> None:
-    """Store what became of a round; sent again it replaces."""
-    with app.bake_transaction(bake_id) as session:
-        r = solve.load(app, session, bake_id)
-        r.bake.revision += 1
-        add_outcome(session, r, given)
-
-
-def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeUpdate) -> None:
-    rounds = solve.line_of_rows(r).rounds
-    if given.round_no > rounds:
-        raise invalid("/round_no", f"There is no round {given.round_no}; this bake has 1 to {rounds}.")
-    row = next((o for o in r.outcomes if o.round_no == given.round_no), None)
-    row = row or Outcome(bake_id=r.bake.id or 0, round_no=given.round_no)
-    for name in given.model_fields_set - {"round_no"}:
-        setattr(row, name, getattr(given, name))
-    insert(session, row)
-
-
 def keep(app: App, bake_id: int, revision: int | None = None) -> None:
     """Close a bake into the logbook; its readings teach the kitchen's activity."""
     with app.bake_transaction(bake_id) as session:
@@ -369,8 +340,7 @@ def keep_rows(session: Session, r: BakeSnapshot) -> None:
     r.bake.status = "kept"
     r.bake.kept_at = r.now
     r.bake.revision += 1
-    teach_bag(session, r)
-    teach_activity(session, r)
+    teach_kept(session, r)
     r.bake.summary = _summary(session, r)
 
 

@@ -30,10 +30,6 @@ def start_bake(app: App, given: BakeCreate) -> int:
 
 def add_bake(session: Session, given: BakeCreate, now: dt.datetime) -> int:
     """Store a new bake; answers its id."""
-    if len(bake_rows.live_ids(session, given.kitchen_id)) >= MOST_LIVE:
-        raise Conflict(
-            f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first."
-        )
     surfaces = kitchens.surfaces(session, given.kitchen_id)
     if given.method.startswith("own-"):
         own = own_method(session, given.kitchen_id, given.method)
@@ -52,8 +48,17 @@ def add_bake(session: Session, given: BakeCreate, now: dt.datetime) -> int:
         serve_at=serve_moment(given.serve, now),
         created_at=now,
     )
-    insert(session, bake)
-    return bake.id or 0
+    return insert_bake(session, bake)
 
 
 MOST_LIVE = 24
+
+
+def insert_bake(session: Session, bake: Bake) -> int:
+    """Store a bake that is begun; answers its id. Raises Conflict where too many are alive."""
+    if len(bake_rows.live_ids(session, bake.kitchen_id)) >= MOST_LIVE:
+        raise Conflict(
+            f"{MOST_LIVE} bakes are alive in this kitchen, the most there can be. Keep or abandon one first."
+        )
+    insert(session, bake)
+    return bake.id or 0

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import datetime as dt
+from collections.abc import Iterable
 from statistics import fmean
-from typing import Any
+from typing import Any, cast
 
 from brassclock.core.keep.cause.facts import Facts
 from brassclock.core.keep.cause.judge import Judged, Ranked, judge
@@ -61,11 +63,20 @@ NAMES = {
 }
 
 
-FAULT_OF: dict[tuple[str, str], Fault] = {  # of what a cook judges
+SEEN: dict[tuple[str, str], Fault] = {  # faults in what a cook judges
     ("pocket", "flat"): "flat",
     ("pocket", "part"): "part_pocket",
     ("colour", "pale"): "pale",
     ("colour", "dark"): "scorched",
+    ("colour_top", "pale"): "pale",
+    ("colour_top", "dark"): "scorched",
+    ("tender", "tough"): "tough",
+}
+DENIED: dict[tuple[str, str], tuple[Fault, ...]] = {  # faults that a judgement leaves no room for
+    ("pocket", "full"): ("flat", "part_pocket", "one_side", "burst"),
+    ("colour", "right"): ("pale", "scorched"),
+    ("tender", "tender"): ("tough", "stiff"),
+    ("tender", "chewy"): ("tough",),
 }
 SAID = ("infrared", "contact", "sign", "typed")  # sources by which a surface's heat counts as known
 
@@ -74,24 +85,47 @@ def causes_out(app: App, bake_id: int) -> CausesRead:
     """The causes of what fell short in a bake; no rounds where nothing did."""
     with app.read() as session:
         r = solve.load(app, session, bake_id)
-    short = [o for o in r.outcomes if _faults(o)]
-    faults = list(dict.fromkeys(f for o in short for f in _faults(o)))
-    if not faults:
+    found = judged_bake(r)
+    if found is None:
         return CausesRead(rounds=[], faults=[], verdict="not_enough_known", causes=[], other_share=1.0)
+    short, faults, _ = fell_short(r.outcomes)
+    told = judged_out(found, r.kitchen.temp_unit)
+    for row, ranked in zip(told["causes"], found.causes, strict=True):
+        row["rounds"] = [o.round_no for o in short if set(faults_of(o)) & set(ranked.faults)]
+    return CausesRead.model_validate({"rounds": [o.round_no for o in short], "faults": faults, **told})
+
+
+def judged_bake(r: BakeSnapshot) -> Judged | None:
+    """The causes of what fell short in a bake; None where nothing did."""
+    short, faults, denied = fell_short(r.outcomes)
+    if not faults:
+        return None
     given = facts_of_bake(r, solve.solve(r), [o.round_no for o in short])
-    found = judge(faults, Facts(**given), set(given))
-    return CausesRead.model_validate(
-        {"rounds": [o.round_no for o in short], "faults": faults, **judged_out(found, r.kitchen.temp_unit)}
-    )
+    return judge(faults, Facts(**given), set(given), denied)
 
 
-def _faults(o: Outcome) -> list[Fault]:
-    seen = [("pocket", o.pocket), ("colour", o.colour)]
-    return [FAULT_OF[what, word] for what, word in seen if word is not None and (what, word) in FAULT_OF]
+def fell_short(outcomes: Iterable[Outcome]) -> tuple[list[Outcome], list[Fault], list[Fault]]:
+    """(outcomes that fell short, their faults, faults that none of them has): a fault that one round has is not denied
+    by another that has it not."""
+    short = [o for o in outcomes if faults_of(o)]
+    faults = list(dict.fromkeys(f for o in short for f in faults_of(o)))
+    denied = dict.fromkeys(f for o in short for said in _words(o) for f in DENIED.get(said, ()))
+    return short, faults, [f for f in denied if f not in faults]
+
+
+def faults_of(o: Outcome) -> list[Fault]:
+    """Faults of a bread as it was judged."""
+    named = cast(list[Fault], o.faults)
+    return list(dict.fromkeys([*(SEEN[said] for said in _words(o) if said in SEEN), *named]))
+
+
+def _words(o: Outcome) -> list[tuple[str, str]]:
+    said = [("pocket", o.pocket), ("colour", o.colour), ("colour_top", o.colour_top), ("tender", o.tender)]
+    return [(what, word) for what, word in said if word is not None]
 
 
 def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[str, Any]:
-    """The known facts of these rounds, by the names of `Facts`: typed, measured or tapped, none guessed."""
+    """The known facts of these rounds, by the names of `Facts`: typed, measured, tapped or noted, none guessed."""
     bake, surface, dough = r.bake, surface_of(r.surface), work.sheet.dough if work.sheet else None
     given: dict[str, Any] = {
         "intent": intent_of(r, work),
@@ -101,6 +135,7 @@ def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[
         "nonstick": surface.nonstick,
         "uneven_frac": bake.uneven_frac,
         "skin_min": bake.skin_min,
+        "chemical": dough is not None and not dough.has_ferment,
     }
     if r.surface is not None and r.surface.source in SAID:
         given["surface_c"] = (bake.program or {}).get("surface_c") or surface.temp_c
@@ -114,7 +149,29 @@ def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[
             "soda_excess": work.sheet.soda.excess_g_per_100g_flour if work.sheet and work.sheet.soda else None,
             "acid_tta": work.forecast.acid.tta_ml if work.forecast and work.forecast.acid else None,
         }
-    return {k: v for k, v in (given | _seconds(r, rounds)).items() if v is not None}
+    given |= _seconds(r, rounds) | {"recovered": _recovered(r, work, rounds)}
+    return {k: v for k, v in (given | bake.noted).items() if v is not None}
+
+
+COOLED_K = 15.0  # judgement: a surface so much under its heat has not come back
+
+
+def _recovered(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> bool | None:
+    """Whether the surface was back at its heat when each of these rounds went on, by the taps: after a bread it comes
+    back evenly over the time that the program gives it. None where no tap tells."""
+    program = work.program
+    if program is None or not program.recovery_s:
+        return None
+    drop_k = program.baking.surface.temp_c - program.surface_after_c
+    off_at: dict[int | None, dt.datetime] = {}
+    missing_k: list[float] = []
+    for t in sorted((t for t in r.taps if t.kind in ("load", "off")), key=lambda t: t.at):
+        if t.kind == "off":
+            off_at[t.spot] = t.at
+        elif t.round_no in rounds:
+            pause_s = (t.at - off_at[t.spot]).total_seconds() if t.spot in off_at else program.recovery_s
+            missing_k.append(drop_k * max(0.0, 1 - pause_s / program.recovery_s))
+    return max(missing_k) < COOLED_K if missing_k else None
 
 
 def _seconds(r: BakeSnapshot, rounds: list[int]) -> dict[str, float]:

@@ -5,11 +5,10 @@ from __future__ import annotations
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.kinds import MixedLine
-from brassclock.services.kitchen.leavens import belief_of
-from brassclock.services.schemas.keep import FactRead, KeepRead, OutcomeRead, RoundRead
+from brassclock.services.schemas.keep import CarriedRead, FactRead, KeepRead, NotedUpdate, OutcomeRead, RoundRead
 
 
-def keep_out(r: BakeSnapshot, leaven: str, line: MixedLine) -> KeepRead:
+def keep_out(r: BakeSnapshot, line: MixedLine) -> KeepRead:
     """Rounds of the line with their outcomes, and every forecast that was said beside its fact."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
@@ -39,16 +38,12 @@ def keep_out(r: BakeSnapshot, leaven: str, line: MixedLine) -> KeepRead:
                 name=c.name, unit=c.unit, said=c.said, p10=c.p10, p90=c.p90, was=c.was, place=c.place, inside=c.inside
             )
         )
-    taught = r.said.get("activity")
-    known = belief_of(r.kitchen, leaven).mean
-    before = taught.before["mean"] if taught and taught.before else known
-    after = taught.p50 if taught and taught.p50 else known
     return KeepRead(
         rounds=_rounds(line),
-        outcomes=[OutcomeRead(round_no=o.round_no, pocket=o.pocket, colour=o.colour) for o in r.outcomes],
+        outcomes=[OutcomeRead.model_validate(o.model_dump()) for o in r.outcomes],
         facts=facts,
-        activity_before=before,
-        activity_after=after,
+        noted=NotedUpdate(**r.bake.noted, uneven_frac=r.bake.uneven_frac, skin_min=r.bake.skin_min),
+        carried=CarriedRead(**r.bake.carried) if r.bake.carried else None,
     )
 
 

@@ -15,7 +15,7 @@ from brassclock.core.fire.surfaces import KINDS
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
-from brassclock.services.kitchen.leavens import forget, leavens_out, recall
+from brassclock.services.kitchen.beliefs import leavens_out
 from brassclock.services.kitchen.pantry import list_bags
 from brassclock.services.kitchen.suited import suited
 from brassclock.services.schemas.kitchen import (
@@ -224,12 +224,3 @@ def start_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.d
     if kitchen.id is None:
         raise invalid("/kitchen", "A clock needs a stored kitchen.")
     session.add(ClockState(kitchen_id=kitchen.id, anchor_real=real, anchor_sim=sim, rate=rate))
-
-
-def forget_leaven(app: App, kitchen_id: int, leaven: str, *, back: bool = False) -> KitchenRead:
-    """Forget what was learned of a leaven, or bring it back."""
-    with app.transaction(kitchen_id) as session:
-        kitchen = app.kitchen(session, kitchen_id)
-        (recall if back else forget)(kitchen, leaven)
-        session.add(kitchen)
-        return kitchen_out(session, kitchen, app.now(session, kitchen))

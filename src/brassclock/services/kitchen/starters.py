@@ -10,6 +10,7 @@ import numpy as np
 from sqlmodel import Session
 
 from brassclock.core.errors import invalid
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise.recipe import Seed
 from brassclock.core.rise.sourdough.starter import Jar, feed_for
 from brassclock.core.rise.sourdough.upkeep import ONE_FEED_DAYS
@@ -17,6 +18,7 @@ from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
 from brassclock.core.time import hours_between, later
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
+from brassclock.services.kitchen.beliefs import key_of, teach, unteach
 from brassclock.services.kitchen.jar import FORECAST_H, air_of, jar_of, seed_before
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.kitchen import (
@@ -37,7 +39,7 @@ from brassclock.store import starters as starter_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Starter, StarterFeed
 
-PEAK_NOISE_LOG = 0.20  # judgement: how well an eye tells the peak, in the logarithm of vitality
+PEAK_SD_LOG = Param(0.15, "-", 0.1, 0.3, Kind.JUDGEMENT, "of a vitality by a peak that was seen: its eye, its warmth")
 BELIEVABLE_VITALITY = (0.15, 4.0)
 Q80 = 1.2816
 HISTORY = 20
@@ -218,22 +220,12 @@ def peaked(app: App, kitchen_id: int, starter_id: int, given: PeakCreate) -> Sta
                 "time.",
             )
         with recording_plan_change(app, session, kitchen_id, f"{starter.name} was seen at its peak"):
-            if last.peaked_at is not None:
-                _forget(starter, last)
-            last.before_mean, last.before_sd_log = starter.vitality_mean, starter.vitality_sd_log
-            _learn(starter, _vitality_for(starter, kitchen, feeds, now, hours))
+            _forget(session, kitchen, last)
+            seen = (_vitality_for(starter, kitchen, feeds, now, hours), float(PEAK_SD_LOG))
+            teach(session, kitchen, key_of("vitality", starter_id), seen, last.at)
             last.peaked_at = at
-            session.add(starter)
             session.add(last)
         return starter_out(session, starter, kitchen, now)
-
-
-def _learn(starter: Starter, seen: float) -> None:
-    """Move a starter's belief towards a vitality that a peak showed, as far as that look is to be trusted."""
-    share = starter.vitality_sd_log**2 / (starter.vitality_sd_log**2 + PEAK_NOISE_LOG**2)
-    log_mean = math.log(starter.vitality_mean) + share * (math.log(seen) - math.log(starter.vitality_mean))
-    starter.vitality_mean = math.exp(log_mean)
-    starter.vitality_sd_log = max(0.08, starter.vitality_sd_log * math.sqrt(1 - share))
 
 
 def _vitality_for(
@@ -255,10 +247,11 @@ def _vitality_for(
     return math.exp(float(brentq(late, low, high, xtol=0.02)))
 
 
-def _forget(starter: Starter, feed_row: StarterFeed) -> None:
-    if feed_row.before_mean is not None and feed_row.before_sd_log is not None:
-        starter.vitality_mean, starter.vitality_sd_log = feed_row.before_mean, feed_row.before_sd_log
-    feed_row.peaked_at = feed_row.before_mean = feed_row.before_sd_log = None
+def _forget(session: Session, kitchen: Kitchen, feed_row: StarterFeed) -> None:
+    """Take back the peak that was seen of a feed, and what it taught."""
+    key = key_of("vitality", feed_row.starter_id)
+    unteach(session, kitchen, lambda x: x.key == key and x.at == feed_row.at)
+    feed_row.peaked_at = None
 
 
 def undo_last(app: App, kitchen_id: int, starter_id: int) -> StarterRead:
@@ -271,7 +264,7 @@ def undo_last(app: App, kitchen_id: int, starter_id: int) -> StarterRead:
             raise NotFound("Nothing was done with this starter that could be taken back.")
         with recording_plan_change(app, session, kitchen_id, f"the last of {starter.name} was taken back"):
             if feeds[0].peaked_at is not None:
-                _forget(starter, feeds[0])
+                _forget(session, kitchen, feeds[0])
             else:
                 feeds[0].undone_at = now
             session.add(starter)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from brassclock.core.matter.dough import Dough
 from brassclock.core.mix.guide import GuideStep, bloom_text, cue_for, kneading_guide, order_of_adding
-from brassclock.core.mix.heat import Bowl, Kneading, MixHeat, Part, learned_friction, mix_heat
+from brassclock.core.mix.heat import Bowl, Kneading, MixHeat, Part, friction_seen, mix_heat
 from brassclock.store.tables import Bake, Kitchen
 
 LIQUID_FRAC = 0.5
@@ -95,15 +95,17 @@ def lands_c(bake: Bake, found: BowlHeat | None) -> float | None:
     return found.heat.dough_temp_c
 
 
-def friction_after(bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float, seen_c: float) -> list[float]:
-    """[factor, times] of this way of mixing after the dough was read at `seen_c` right after it."""
-    before, times = kitchen.friction.get(bake.knead, [1.0, 0.0])
+def friction_shown(
+    bake: Bake, kitchen: Kitchen, dough: Dough, room_c: float, seen_c: float
+) -> tuple[float, float] | None:
+    """(friction over the table's, spread) that a dough shows which was read at `seen_c` right after mixing; None where
+    it shows nothing."""
     found = bowl_heat(bake, kitchen, dough, room_c)
     if found is None:
-        return [before, times]
+        return None
     liquid_c = found.heat.liquid_temp_c if found.heat.liquid_temp_c is not None else found.heat.limit_c
     parts = [
         Part(p.ingredient, p.mass_g, liquid_c if p.ingredient.id == found.solved else p.temp_c) for p in found.parts
     ]
     bowl = Bowl(bake.bowl_g, bake.bowl_material, room_c) if bake.bowl_g > 0 else None
-    return [learned_friction(parts, bowl, kneading_of(bake, kitchen, room_c), seen_c, before, int(times)), times + 1]
+    return friction_seen(parts, bowl, kneading_of(bake, kitchen, room_c), seen_c)

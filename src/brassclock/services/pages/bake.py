@@ -23,7 +23,6 @@ from brassclock.services.fire.view import fire_out
 from brassclock.services.keep.hold import say_kept
 from brassclock.services.keep.view import keep_out
 from brassclock.services.kitchen.clock import clock_out
-from brassclock.services.kitchen.leavens import leaven_of
 from brassclock.services.mix.view import mix_out
 from brassclock.services.pages.say import DOUGH_STEPS, next_step, say_step, text
 from brassclock.services.rise.view import rest_out, rise_out
@@ -34,7 +33,7 @@ from brassclock.services.schemas.bake import (
     SayPart,
 )
 from brassclock.services.schemas.base import ClockRead
-from brassclock.services.schemas.keep import KeepRead
+from brassclock.services.schemas.keep import KeepRead, NotedUpdate
 from brassclock.services.solve import BakeResult, safety_of
 from brassclock.services.weigh.view import weigh_out
 from brassclock.store import bakes as bake_rows
@@ -138,7 +137,7 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         rest=None,
         fire=None,
         parts=[],
-        keep=KeepRead(rounds=[], outcomes=[], facts=[], activity_before=1.0, activity_after=1.0),
+        keep=KeepRead(rounds=[], outcomes=[], facts=[], noted=NotedUpdate(), carried=None),
         faults={"bake": told},
     )
 
@@ -183,6 +182,6 @@ def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[
             PartRead(name=given["name"], fire=fire_out(b, part, ()), fault=part.faults.get("fire", ""))
             for given, b, part in zip(r.bake.parts, breads_of(r)[1:], work.parts, strict=False)
         ],
-        keep=keep_out(r, leaven_of(work.sheet.dough) if work.sheet else "", solve.line_kinds(r, work)),
+        keep=keep_out(r, solve.line_kinds(r, work)),
         faults=work.faults,
     )

@@ -38,6 +38,14 @@ class BakeCreate(Strict):
     name: Name | None = None
 
 
+class AgainCreate(Strict):
+    """The same bread for another table; with the one change that its causes name, or without."""
+
+    serve: Annotated[str, StringConstraints(max_length=80)]
+    name: Name | None = None
+    change: bool = True
+
+
 class PartUpdate(Strict):
     """A further bread of the same dough: its pieces and their size, where and how it is baked; `filled` with the bake's
     own filling. What is left out is as the bake has it."""

@@ -7,20 +7,69 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from brassclock.core.terms import CauseVerdict, Fault, FrozenWrap, Pocket, Wrap
+from brassclock.core.terms import (
+    CauseVerdict,
+    FaceColour,
+    Fault,
+    FrozenWrap,
+    LeafKey,
+    Pocket,
+    StarterState,
+    Tender,
+    Wrap,
+)
 from brassclock.services.schemas.base import BandedAt, Shape, Strict
+from brassclock.services.schemas.quantities import TempC, within
 
 
 class OutcomeUpdate(Strict):
+    """What became of a round; what is left out stays, null takes a word back. `colour` is of the first side,
+    `colour_top` of the other; `faults` are those beside what pocket, colour and tenderness say."""
+
     round_no: Annotated[int, Field(ge=1, le=500)]
     pocket: Pocket | None = None
-    colour: Literal["pale", "right", "dark"] | None = None
+    colour: FaceColour | None = None
+    colour_top: FaceColour | None = None
+    tender: Tender | None = None
+    faults: Annotated[list[Fault], Field(max_length=8)] | None = None
+    note: Annotated[str, StringConstraints(max_length=500)] | None = None
+
+
+class TrayUpdate(Strict):
+    """A tray judged at once: round by round, or in a sentence."""
+
+    outcomes: Annotated[list[OutcomeUpdate], Field(max_length=500)] = []
+    said: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] | None = None
 
 
 class OutcomeRead(Shape):
     round_no: int
-    pocket: str | None
-    colour: str | None
+    pocket: Pocket | None
+    colour: FaceColour | None
+    colour_top: FaceColour | None
+    tender: Tender | None
+    faults: list[Fault]
+    note: str
+
+
+class NotedUpdate(Strict):
+    """What a cook knows of how these breads were made, for what a cause may lie in; null forgets it."""
+
+    rest_min: Annotated[float, within(0, 600, "min")] | None = None
+    skin_min: Annotated[float, within(0, 120, "min")] | None = None
+    uneven_frac: Annotated[float, within(0, 1, "")] | None = None
+    bench_flour_g_m2: Annotated[float, within(0, 400, "g/m2")] | None = None
+    tear_mm2: Annotated[float, within(0, 500, "mm2")] | None = None
+    kneaded: Annotated[float, within(0, 20, "x")] | None = None
+    starter_state: StarterState | None = None
+    surface_c: TempC | None = None
+    recovered: bool | None = None
+    char_left: bool | None = None
+    wetted: bool | None = None
+    edged: bool | None = None
+    microwaved: bool | None = None
+    wrap: Wrap | None = None
+    wait_min: Annotated[float, within(0, 4320, "min")] | None = None
 
 
 class FactRead(Shape):
@@ -99,11 +148,13 @@ class HoldRead(Shape):
 
 
 class CauseRead(Shape):
-    """A cause with its share, its evidence in words, the change, and what that gains."""
+    """A cause with its share, the rounds whose faults it explains, its evidence in words, the change, and what that
+    gains."""
 
     cause: str
     name: str
     share: float
+    rounds: list[int] = []
     known: bool
     evidence: str
     change: str
@@ -188,9 +239,61 @@ class ThawPlanRead(Shape):
     said: list[str]
 
 
+class LessonRead(Shape):
+    """A lesson: the ratio seen, what was believed before and after it (null where it did not count)."""
+
+    id: int
+    bake_id: int | None
+    bake: str
+    at: dt.datetime
+    seen: float
+    refused: bool
+    odd: bool
+    sure: bool
+    before: float | None
+    after: float | None
+
+
+class BeliefRead(Shape):
+    """A belief: what it is about, where it started, what is believed now (a ratio to the table, and the spread of its
+    logarithm), and its lessons, the newest first."""
+
+    key: str
+    kind: Literal["activity", "friction", "thirst", "vitality", "pace"]
+    about: str
+    start: float
+    mean: float
+    sd: float
+    lessons: list[LessonRead]
+
+
+class LessonsRead(Shape):
+    beliefs: list[BeliefRead]
+
+
+class LessonUpdate(Strict):
+    """Whether a lesson is refused; `sure` has an odd one count."""
+
+    refused: bool
+    sure: bool | None = None
+
+
+class CarriedRead(Shape):
+    """The one change that an earlier bake handed on: its words, the cause and the fact it lies in, and that bake."""
+
+    text: str
+    cause: str
+    fact: str
+    leaf: LeafKey
+    from_bake: int
+    from_name: str
+
+
 class KeepRead(Shape):
+    """`noted` is what the cook knows of the making; `carried` the change that this bake tries."""
+
     rounds: list[RoundRead]
     outcomes: list[OutcomeRead]
     facts: list[FactRead]
-    activity_before: float
-    activity_after: float
+    noted: NotedUpdate
+    carried: CarriedRead | None

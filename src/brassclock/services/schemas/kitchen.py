@@ -317,7 +317,6 @@ class StrengthRead(Shape):
     mean: float
     sd_log: float
     bakes: int
-    forgotten: bool
 
 
 class PlaceRead(Shape):

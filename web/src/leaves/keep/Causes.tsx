@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import styled from "styled-components";
-import { useBakeChange } from "../../api/bake";
 import type { Bake, Schemas } from "../../api/client";
 import { causesQuery } from "../../api/keep";
-import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
+import { FACTS, listed } from "../../words/faults";
+import { Again } from "./Again";
+import { AskFact, Making } from "./Making";
 import { KeepPart } from "./panel";
 
 const Panel = styled(KeepPart)`
@@ -12,14 +13,13 @@ const Panel = styled(KeepPart)`
     list-style: none;
     margin: 0;
     padding: 0;
-    max-width: 860px;
   }
   li {
     display: grid;
-    grid-template-columns: 1.6em minmax(0, 1fr) 120px 4em;
-    gap: 4px 14px;
+    grid-template-columns: 1.2em minmax(0, 1fr) 74px 3.4em;
+    gap: 4px 10px;
     align-items: center;
-    padding: 6px 0;
+    padding: 5px 0;
     border-bottom: 1px solid var(--hair);
   }
   .no {
@@ -41,15 +41,23 @@ const Panel = styled(KeepPart)`
     font: 700 20px/1 var(--mono);
     text-align: right;
   }
-  .change {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 10px 24px;
-    align-items: center;
-    max-width: 860px;
+  .ask {
+    display: grid;
+    gap: 4px;
+    background: var(--brass-wash);
+    padding: 8px 10px;
   }
-  .change b {
-    font: 700 26px/1.15 var(--name);
+  summary {
+    min-height: 48px;
+    display: flex;
+    align-items: center;
+    cursor: pointer;
+    color: var(--ink-2);
+    text-decoration: underline;
+  }
+  details .ask {
+    background: none;
+    padding: 6px 0;
   }
   @media (max-width: 600px) {
     li {
@@ -66,65 +74,56 @@ const SURE: Record<Schemas["CausesRead"]["verdict"], string> = {
   not_enough_known: "not enough is known",
 };
 
-/** Which rounds, as they are said: 2, 3 and 7. */
-const listed = (rounds: readonly number[]): string =>
-  rounds.length < 2 ? String(rounds[0] ?? "") : `${rounds.slice(0, -1).join(", ")} and ${rounds.at(-1)}`;
-
-/** Why rounds fell short, with the evidence; one change for next time, or what to note so that it can be said. */
+/** Why rounds fell short, with the evidence; what to note so that it can be said; one change, carried into the next bake. */
 export function Causes({ bake }: { bake: Bake }) {
-  const short = bake.keep.outcomes.some(
-    (o) => (o.pocket !== null && o.pocket !== "full") || (o.colour !== null && o.colour !== "right"),
-  );
-  const found = useQuery({ ...causesQuery(bake.id, `${bake.revision}`), enabled: short });
-  const change = useBakeChange(bake.id);
-  if (!short) return null;
+  const found = useQuery({ ...causesQuery(bake.id, `${bake.revision}`), enabled: bake.keep.outcomes.length > 0 });
   const why = found.data;
-  const line = why?.change ? `Next time: ${why.change.text.toLowerCase()}.` : "";
-  const written = line !== "" && bake.settings.note.includes(line);
+  const judged = bake.keep.outcomes.length > 0;
   return (
     <Panel aria-label="Why it fell short" data-testid="causes">
-      {!why && (found.error ? <Plate>{found.error.message}</Plate> : <p className="quiet">Looking for the cause…</p>)}
-      {why && why.rounds.length > 0 && (
+      {!judged && (
         <>
-          <h2>
-            Why {listed(why.rounds)} fell short: {SURE[why.verdict]}
-          </h2>
-          <ol>
-            {why.causes.map((c, i) => (
-              <li key={c.cause}>
-                <span className="no">{i + 1}</span>
-                <span>
-                  <b>{c.name}</b>
-                  <br />
-                  <span className="quiet">{c.evidence}</span>
-                </span>
-                <span className="bar" data-known={c.known} aria-hidden="true">
-                  <span style={{ width: `${100 * c.share}%` }} />
-                </span>
-                <span className="share">{(100 * c.share).toFixed(0)} %</span>
-              </li>
-            ))}
-          </ol>
-          {why.other_share >= 0.5 && <p className="quiet">Nothing that was logged explains it.</p>}
-          {why.ask && <p>{why.ask.text}</p>}
-          {why.change && (
-            <div className="change">
-              <span className="quiet">Change one thing</span>
-              <b>{why.change.text}</b>
-              {written ? (
-                <span>written down for next time</span>
-              ) : (
-                <Button
-                  data-kind="brass"
-                  onPress={() => change.mutate({ note: [bake.settings.note, line].filter(Boolean).join("\n") })}
-                >
-                  Write it down for next time
-                </Button>
-              )}
-            </div>
-          )}
+          <h2>Why</h2>
+          <p className="quiet">Judge the breads: what fell short is explained here, with one thing to change.</p>
         </>
       )}
+      {judged &&
+        !why &&
+        (found.error ? <Plate>{found.error.message}</Plate> : <p className="quiet">Looking for the cause…</p>)}
+      {why && judged && (why.rounds.length > 0 ? <Found bake={bake} why={why} /> : <h2>Nothing fell short</h2>)}
+      {why && judged && <Again bake={bake} change={why.change ?? null} />}
     </Panel>
+  );
+}
+
+function Found({ bake, why }: { bake: Bake; why: Schemas["CausesRead"] }) {
+  return (
+    <>
+      <h2>
+        Why {listed(why.rounds)} fell short: {SURE[why.verdict]}
+      </h2>
+      <ol>
+        {why.causes.map((c, i) => (
+          <li key={c.cause}>
+            <span className="no">{i + 1}</span>
+            <span>
+              <b>{c.name}</b>
+              <br />
+              <span className="quiet">
+                {why.rounds.length > (c.rounds ?? []).length ? `${listed(c.rounds ?? [])}: ` : ""}
+                {c.evidence}
+              </span>
+            </span>
+            <span className="bar" data-known={c.known} aria-hidden="true">
+              <span style={{ width: `${100 * c.share}%` }} />
+            </span>
+            <span className="share">{(100 * c.share).toFixed(0)} %</span>
+          </li>
+        ))}
+      </ol>
+      {why.other_share >= 0.5 && <p className="quiet">Nothing that was logged explains it.</p>}
+      {why.ask && (FACTS[why.ask.fact] ? <AskFact bake={bake} fact={why.ask.fact} /> : <p>{why.ask.text}</p>)}
+      <Making bake={bake} asked={why.ask?.fact ?? null} />
+    </>
   );
 }

@@ -4,8 +4,8 @@ import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { holdQuery } from "../../api/keep";
-import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
+import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { WhichBread } from "../../frame/WhichBread";
@@ -18,58 +18,20 @@ type Wrap = Schemas["HoldRead"]["wrap"];
 type Hold = Schemas["HoldRead"];
 
 const Panel = styled(KeepPart)`
-  .head {
+  .facts {
     display: flex;
     flex-wrap: wrap;
-    gap: 8px 18px;
-    align-items: center;
-    justify-content: space-between;
-  }
-  .two {
-    display: grid;
-    grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
-    gap: 12px 32px;
-  }
-  .facts {
-    display: grid;
-    gap: 4px;
-    align-content: start;
+    gap: 2px 18px;
   }
   .facts b {
-    font: 700 26px/1.1 var(--name);
+    font: 700 24px/1.1 var(--name);
   }
   ol {
     margin: 0;
     padding-left: 1.2em;
     display: grid;
-    gap: 4px;
-    font-size: 18px;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
+    gap: 3px;
     font-size: 17px;
-  }
-  th {
-    text-align: left;
-    font-weight: 500;
-    padding: 4px 12px 4px 0;
-    border-bottom: 1px solid var(--hair);
-  }
-  td {
-    font-family: var(--mono);
-    font-weight: 700;
-    border-bottom: 1px solid var(--hair);
-    white-space: nowrap;
-  }
-  td.note {
-    font: 500 16px/1.2 var(--text);
-    white-space: normal;
-  }
-  @media (max-width: 1000px) {
-    .two {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 `;
 const WRAPS: readonly { id: Wrap; text: string }[] = [
@@ -99,11 +61,11 @@ export function StaysSoft({ bake }: { bake: Bake }) {
   if (held.error) return null; // the Fire leaf says why there is no bread yet
   return (
     <Panel aria-label="How long it stays good" data-testid="stays">
-      <div className="head">
+      <div className="title">
         <h2>Stays soft</h2>
-        <WhichBread bake={bake} which={bread} onChoose={setBread} />
-        <Choice label="How it is kept" value={h?.wrap ?? null} options={WRAPS} onChange={(w: Wrap) => setWrap(w)} />
+        <Pick label="How it is kept" hideLabel value={h?.wrap ?? "cloth"} options={WRAPS} onChange={setWrap} />
       </div>
+      <WhichBread bake={bake} which={bread} onChoose={setBread} />
       {h ? <Held hold={h} /> : <p className="quiet">Working out how it keeps…</p>}
       {h?.baked && <Freeze bake={bake.id} kitchen={bake.kitchen_id} bread={bread} />}
     </Panel>
@@ -117,7 +79,21 @@ function Held({ hold }: { hold: Hold }) {
   const at = (iso: string | null) => (iso ? clockNear(iso, now, units.zone) : "in three days and later");
   const since = (now - instant(hold.off_at)) / 3600e3;
   return (
-    <div className="two">
+    <>
+      <div className="facts">
+        {hold.now && (
+          <span>
+            now <b>{hold.now}</b>
+          </span>
+        )}
+        <span>
+          best until <b>{at(hold.best_to.p50)}</b>
+        </span>
+        <span>
+          good until <b>{at(hold.good_until.p50)}</b>
+          {hold.good_until.p10 && <span className="quiet"> (one in ten by {at(hold.good_until.p10)})</span>}
+        </span>
+      </div>
       <div ref={box}>
         {width > 0 && (
           <SoftCurves
@@ -129,64 +105,48 @@ function Held({ hold }: { hold: Hold }) {
             nowH={hold.baked ? since : null}
           />
         )}
-        <p className="quiet">
-          {`${hold.baked ? "off the heat" : "if it comes off"} at ${at(hold.off_at)}, ${hold.stack > 1 ? `${hold.stack} together` : "singly"}, room ${temp(hold.room_c, units)} ${tempUnit(units)}; the shade holds eight of ten`}
-        </p>
-        {hold.room_days > 0 ? (
-          <p className="quiet">
-            Room: {hold.room_days} {hold.room_days > 1 ? "days" : "day"} at most. Freezer: best{" "}
-            {hold.freeze_best_months} month, good {hold.freeze_good_months}.
-          </p>
-        ) : (
-          <p className="quiet">
-            Freezer: best {hold.freeze_best_months} month, good {hold.freeze_good_months}.
-          </p>
-        )}
       </div>
-      <div className="facts">
-        {hold.now && (
-          <span>
-            now <b>{hold.now}</b>
-          </span>
-        )}
-        <span>
-          at its best until <b>{at(hold.best_to.p50)}</b>
-        </span>
-        <span>
-          good until <b>{at(hold.good_until.p50)}</b>
-          {hold.good_until.p10 && <span className="quiet"> (one in ten by {at(hold.good_until.p10)})</span>}
-        </span>
-        <ol aria-label="What to do">
-          {hold.advice.map((a) => (
-            <li key={a}>{a}</li>
-          ))}
-        </ol>
-        {hold.sweat_g > 1 && <Plate>It sweats {hold.sweat_g.toFixed(0)} g in there: let it cool first.</Plate>}
-        <table>
-          <caption className="unseen">Heating it again</caption>
-          <thead>
-            <tr>
-              <th>heat it again</th>
-              <th>from the room</th>
-              <th>frozen</th>
-            </tr>
-          </thead>
-          <tbody>
-            {hold.reheat.map((r) => (
-              <tr key={r.by}>
-                <th scope="row">
-                  {HEATED[r.by]} <span className="quiet">{r.note}</span>
-                </th>
-                <td>
-                  {span(r.seconds * 1000)}
-                  {r.each_side ? " a side" : ""}
-                </td>
-                <td>{span((hold.reheat_frozen.find((x) => x.by === r.by)?.seconds ?? 0) * 1000)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </div>
+      <ol aria-label="What to do">
+        {hold.advice.map((a) => (
+          <li key={a}>{a}</li>
+        ))}
+      </ol>
+      {hold.sweat_g > 1 && <Plate>It sweats {hold.sweat_g.toFixed(0)} g in there: let it cool first.</Plate>}
+      <p className="quiet">
+        {`${hold.baked ? "Off the heat" : "If it comes off"} at ${at(hold.off_at)}, ${hold.stack > 1 ? `${hold.stack} together` : "singly"}, room ${temp(hold.room_c, units)} ${tempUnit(units)}; the shade holds eight of ten. `}
+        {hold.room_days > 0 && `Room: ${hold.room_days} ${hold.room_days > 1 ? "days" : "day"} at most. `}
+        Freezer: best {hold.freeze_best_months} month, good {hold.freeze_good_months}.
+      </p>
+      <Reheating hold={hold} />
+    </>
+  );
+}
+
+function Reheating({ hold }: { hold: Hold }) {
+  return (
+    <table>
+      <caption className="unseen">Heating it again</caption>
+      <thead>
+        <tr>
+          <th scope="col">heat it again</th>
+          <th scope="col">from the room</th>
+          <th scope="col">frozen</th>
+        </tr>
+      </thead>
+      <tbody>
+        {hold.reheat.map((r) => (
+          <tr key={r.by}>
+            <th scope="row">
+              {HEATED[r.by]} <span className="quiet">{r.note}</span>
+            </th>
+            <td>
+              {span(r.seconds * 1000)}
+              {r.each_side ? " a side" : ""}
+            </td>
+            <td>{span((hold.reheat_frozen.find((x) => x.by === r.by)?.seconds ?? 0) * 1000)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

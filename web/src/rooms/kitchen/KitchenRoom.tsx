@@ -21,7 +21,7 @@ import { Measures } from "./Measures";
 import { Alarms } from "./Alarms";
 import { Freezer } from "./Freezer";
 import { Hours } from "./Hours";
-import { Leavens } from "./Leavens";
+import { Lessons } from "./Lessons";
 import { AirReadings, Places } from "./Places";
 import { Starters } from "./Starters";
 
@@ -214,21 +214,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
       <OwnIngredients kitchen={k.id} />
       <section>
         <h2>What is believed here</h2>
-        <Leavens kitchen={k} />
-        {k.bags
-          .filter((b) => b.times > 0)
-          .map((b) => (
-            <p key={b.id}>
-              Flour “{b.name}” takes {b.thirst_frac >= 0 ? "+" : "−"}
-              {Math.abs(b.thirst_frac * 100).toFixed(1)} % water, over {b.times} {b.times === 1 ? "bake" : "bakes"}.
-            </p>
-          ))}
-        {Object.entries(k.friction).map(([way, [factor, times]]) => (
-          <p key={way}>
-            Mixing by {way.replace("_", " ")} warms {factor?.toFixed(2)} × the table’s, over {times?.toFixed(0)}{" "}
-            {times === 1 ? "reading" : "readings"}.
-          </p>
-        ))}
+        <Lessons kitchen={k.id} />
       </section>
       <section className="places">
         <h2>Kitchens</h2>

@@ -28,7 +28,7 @@ NEW_FAULT = 0.1  # a cure may raise no other fault by so much
 @dataclass(frozen=True)
 class Ranked:
     """A cause: its share, its fact with the value it had and the one that is right, whether the fact was known, what
-    setting it right gains, and the change in words."""
+    setting it right gains, the change in words, and the faults that it is a cause of."""
 
     cause: str
     share: float
@@ -39,6 +39,7 @@ class Ranked:
     gain: float
     name: str
     change: str
+    faults: tuple[Fault, ...]
 
 
 @dataclass(frozen=True)
@@ -102,7 +103,7 @@ def _rank(
         found.append((weight, cause, is_known, max(gains)))
     other = OTHER ** len(faults)
     whole = sum(w for w, *_ in found) + other
-    ranked = [_ranked(cause, weight / whole, is_known, gained, x) for weight, cause, is_known, gained in found]
+    ranked = [_ranked(cause, weight / whole, is_known, gained, x, faults) for weight, cause, is_known, gained in found]
     return sorted(ranked, key=lambda r: -r.share), other / whole
 
 
@@ -115,12 +116,13 @@ def _evidence(gained: float) -> float:
     return KNOWN_LEAST + KNOWN_MOST * gained / (gained + HALF_GAIN)
 
 
-def _ranked(cause: str, share: float, is_known: bool, gained: float, x: Facts) -> Ranked:
+def _ranked(cause: str, share: float, is_known: bool, gained: float, x: Facts, faults: Sequence[Fault]) -> Ranked:
     row = CAUSES[cause]
     value = x.hot_c if row.fact == "surface_c" else getattr(x, row.fact)
     then = cured(cause, x)
     good = then.hot_c if row.fact == "surface_c" else getattr(then, row.fact)
-    return Ranked(cause, share, row.fact, value, good, is_known, gained, row.name, row.change)
+    explains = tuple(f for f in faults if cause in PRIORS[f])
+    return Ranked(cause, share, row.fact, value, good, is_known, gained, row.name, row.change, explains)
 
 
 def _verdict(ranked: Sequence[Ranked]) -> CauseVerdict:

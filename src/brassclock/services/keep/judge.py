@@ -1,0 +1,83 @@
+"""What became of each bread, said by the cook: one at a time, a tray at once, or in a sentence; and what is known of
+its making."""
+
+from __future__ import annotations
+
+from sqlmodel import Session
+
+from brassclock.core.errors import invalid
+from brassclock.core.keep.judging import judged
+from brassclock.services import solve
+from brassclock.services.app import App, Conflict
+from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.schemas.keep import NotedUpdate, OutcomeUpdate, TrayUpdate
+from brassclock.store.rows import insert
+from brassclock.store.tables import Outcome
+
+ON_BAKE = ("uneven_frac", "skin_min")  # facts that the forecast of the pocket hangs on are the bake's own settings
+
+
+def judge(app: App, bake_id: int, given: OutcomeUpdate) -> None:
+    """Store what became of a round. Raises InvalidInput for a round there is none of, Conflict for a bread that the
+    line has begun without, or that is still on the heat."""
+    judge_tray(app, bake_id, TrayUpdate(outcomes=[given]))
+
+
+def judge_tray(app: App, bake_id: int, given: TrayUpdate) -> None:
+    """Store what became of many rounds in one transaction; nothing is stored where one cannot be."""
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
+        r.bake.revision += 1
+        rounds = solve.line_of_rows(r).rounds
+        outcomes = [*given.outcomes, *(_said(given.said, rounds) if given.said else [])]
+        if not outcomes:
+            raise invalid("/said", "Nothing is said of any bread. Say it as “all full except 3 and 7 flat”.")
+        for i, one in enumerate(outcomes):
+            _check(r, one.round_no, rounds, "/round_no" if len(outcomes) == 1 else f"/outcomes/{i}/round_no")
+        for one in outcomes:
+            add_outcome(session, r, one)
+
+
+def _said(text: str, rounds: int) -> list[OutcomeUpdate]:
+    found = []
+    for n, said in judged(text, rounds).items():
+        words = {"pocket": said.pocket, "colour": said.colour, "tender": said.tender, "faults": said.faults or None}
+        found.append(OutcomeUpdate.model_validate({"round_no": n, **{k: v for k, v in words.items() if v}}))
+    return found
+
+
+def _check(r: BakeSnapshot, round_no: int, rounds: int, at: str) -> None:
+    if round_no > rounds:
+        raise invalid(at, f"There is no round {round_no}; this bake has 1 to {rounds}.")
+    own = {t.kind for t in r.taps if t.round_no == round_no}
+    if any(t.kind == "load" for t in r.taps) and not own & {"off", "fell"}:
+        where = "still on the heat" if "load" in own else "not baked yet"
+        raise Conflict(f"Round {round_no} is {where}. Take it off first, then judge it.")
+
+
+def add_outcome(session: Session, r: BakeSnapshot, given: OutcomeUpdate) -> None:
+    """Store what is said of a round beside what was said of it before."""
+    row = next((o for o in r.outcomes if o.round_no == given.round_no), None)
+    row = row or Outcome(bake_id=r.bake.id or 0, round_no=given.round_no)
+    for name in given.model_fields_set - {"round_no"}:
+        value = getattr(given, name)
+        setattr(row, name, {"faults": [], "note": ""}.get(name) if value is None else value)
+    insert(session, row)
+
+
+def note_facts(app: App, bake_id: int, given: NotedUpdate) -> None:
+    """Store what the cook knows of the making; null forgets it."""
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
+        r.bake.revision += 1
+        noted = dict(r.bake.noted)
+        for name in given.model_fields_set:
+            value = getattr(given, name)
+            if name in ON_BAKE:
+                setattr(r.bake, name, value)
+            elif value is None:
+                noted.pop(name, None)
+            else:
+                noted[name] = value
+        r.bake.noted = noted
+        session.add(r.bake)

@@ -1,0 +1,140 @@
+"""What a kitchen believes, as the fold of its lessons; and what it believes of the leaven of a dough.
+
+The fold is stored where it is read (a kitchen's leavens and friction, a bag's thirst, a starter's vitality) whenever a
+lesson comes, goes, is refused or restored.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections import Counter
+from collections.abc import Callable, Sequence
+
+from sqlmodel import Session
+
+from brassclock.core.keep import ledger
+from brassclock.core.keep.learning import of_kitchen, of_next_batch
+from brassclock.core.keep.ledger import Fold, Ratio
+from brassclock.core.matter.dough import Dough
+from brassclock.core.matter.ingredients import table
+from brassclock.core.rise.belief import Belief
+from brassclock.core.rise.sourdough.params import PARAMS as SOUR
+from brassclock.core.rise.yeast.params import KINDS
+from brassclock.services.schemas.kitchen import StrengthRead
+from brassclock.store import lessons as lesson_rows
+from brassclock.store.rows import find, insert
+from brassclock.store.tables import FlourBag, Kitchen, Lesson, Starter
+
+STARTER = "starter"
+
+
+def leaven_of(dough: Dough) -> str:
+    """The leaven that does most in a dough: a yeast's id, `starter`, or nothing."""
+    power = {
+        p.ingredient.id: p.mass_g * KINDS[p.ingredient.id].dry_matter_frac * KINDS[p.ingredient.id].activity
+        for p in dough.portions
+        if p.ingredient.id in KINDS
+    }
+    starter = sum(p.mass_g * p.ingredient.flour_frac for p in dough.portions if p.ingredient.is_starter)
+    if starter:
+        power[STARTER] = starter * SOUR["x_ripe"].value  # a ripe starter's gas, as baker's yeast
+    return max(power, key=lambda k: power[k], default="")
+
+
+def leaven_name(leaven: str) -> str:
+    """A leaven as a cook calls it."""
+    row = table().get(leaven)
+    return "Starter in dough" if leaven == STARTER else row.name if row else leaven
+
+
+def belief_of(kitchen: Kitchen, leaven: str) -> Belief:
+    """The kitchen's belief of a leaven; of one it never used, what it thinks of yeasts in general."""
+    known = kitchen.leavens.get(leaven)
+    if known:
+        return Belief(known["mean"], known["sd_log"])
+    return Belief(kitchen.activity_mean, kitchen.activity_sd_log)
+
+
+def leavens_out(kitchen: Kitchen) -> list[StrengthRead]:
+    """View of the beliefs for the Kitchen room."""
+    return [
+        StrengthRead(
+            leaven=key,
+            name=leaven_name(key),
+            mean=known["mean"],
+            sd_log=known["sd_log"],
+            bakes=int(known["bakes"]),
+        )
+        for key, known in kitchen.leavens.items()
+    ]
+
+
+def key_of(kind: str, which: str | int | None) -> str:
+    """The key of a lesson: its kind, and which leaven, way of kneading, bag or starter it is about."""
+    return f"{kind}:{which}"
+
+
+def teach(
+    session: Session, kitchen: Kitchen, key: str, seen: tuple[float, float], at: dt.datetime, bake: int | None = None
+) -> None:
+    """Add a lesson (the ratio seen and its spread) and fold anew; one of the same bake about the same thing is
+    replaced."""
+    _drop(session, kitchen, lambda x: x.key == key and bake is not None and x.bake_id == bake)
+    row = Lesson(kitchen_id=kitchen.id or 0, bake_id=bake, key=key, seen=seen[0], spread=seen[1], at=at)
+    insert(session, row)
+    refold(session, kitchen)
+
+
+def unteach(session: Session, kitchen: Kitchen, which: Callable[[Lesson], bool]) -> None:
+    """Take lessons away, as if they were never given, and fold anew."""
+    if _drop(session, kitchen, which):
+        refold(session, kitchen)
+
+
+def _drop(session: Session, kitchen: Kitchen, which: Callable[[Lesson], bool]) -> int:
+    found = [x for x in lesson_rows.of_kitchen(session, kitchen.id or 0) if which(x)]
+    for row in found:
+        session.expunge(row) if row in session.new else session.delete(row)
+    return len(found)
+
+
+def fold_of(kitchen: Kitchen, rows: Sequence[Lesson]) -> Fold:
+    """The beliefs that a kitchen's lessons leave, with every step."""
+    prior = of_kitchen(Belief(kitchen.activity_mean, kitchen.activity_sd_log))
+    priors = {x.key: prior for x in rows if ledger.kind_of(x.key) == "activity"}
+    given = (
+        ledger.Lesson(x.key, x.seen, x.spread, x.at.isoformat(), x.refused, x.sure, x.id or 0)  # all in UTC
+        for x in rows
+    )
+    return ledger.fold(given, priors)
+
+
+def refold(session: Session, kitchen: Kitchen) -> None:
+    """Store what the lessons leave where it is read."""
+    rows = lesson_rows.of_kitchen(session, kitchen.id or 0)
+    found = fold_of(kitchen, rows)
+    times = Counter(t.lesson.key for t in found.taught)
+    keys = {x.key for x in rows}
+
+    def of(kind: str) -> dict[str, tuple[Ratio | None, int]]:
+        about = sorted(k for k in keys if ledger.kind_of(k) == kind)
+        return {k.partition(":")[2]: (found.beliefs.get(k), times[k]) for k in about}
+
+    plain = Belief(kitchen.activity_mean, kitchen.activity_sd_log)
+    leavens = {}
+    for which, (ratio, bakes) in of("activity").items():
+        known = plain if ratio is None else of_next_batch(ratio)
+        leavens[which] = {"mean": known.mean, "sd_log": known.sd_log, "bakes": bakes}
+    kitchen.leavens = leavens
+    kitchen.friction = {which: [ratio.mean, float(n)] for which, (ratio, n) in of("friction").items() if ratio}
+    session.add(kitchen)
+    thirst, vitality = of("thirst"), of("vitality")
+    for bag in find(session, FlourBag, kitchen_id=kitchen.id):
+        ratio, bag.times = thirst.get(str(bag.id), (None, 0))
+        bag.thirst_frac = ratio.mean - 1 if ratio else 0.0
+        session.add(bag)
+    start = ledger.STARTS["vitality"]
+    for starter in find(session, Starter, kitchen_id=kitchen.id):
+        known_v = vitality.get(str(starter.id), (None, 0))[0] or start
+        starter.vitality_mean, starter.vitality_sd_log = known_v.mean, known_v.sd
+        session.add(starter)

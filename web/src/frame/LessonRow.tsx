@@ -1,0 +1,44 @@
+import type { Schemas } from "../api/client";
+import { useLessons } from "../api/keep";
+import { Button } from "../controls/Button";
+import { dayName } from "../words/format";
+import { lessonWords } from "../words/lessons";
+import { useWords } from "./units";
+
+/** One lesson: what it was seen by, what it moved, and the press that refuses or restores it. */
+export function LessonRow({
+  kitchen,
+  belief,
+  lesson,
+  named = false,
+}: {
+  kitchen: number;
+  belief: Schemas["BeliefRead"];
+  lesson: Schemas["LessonRead"];
+  /** Whether it says what it is about. */
+  named?: boolean;
+}) {
+  const { zone } = useWords();
+  const { change } = useLessons(kitchen);
+  const set = (refused: boolean, sure?: boolean) =>
+    change.mutate({ id: lesson.id, refused, ...(sure === undefined ? {} : { sure }) });
+  const source = lesson.bake || (belief.kind === "vitality" ? "a peak that was seen" : "from before");
+  return (
+    <li data-refused={lesson.refused}>
+      <span>
+        {named && <b>{belief.about}. </b>}
+        {named ? "" : `${source}, ${dayName(lesson.at, zone)}: `}
+        {lessonWords(belief.kind, lesson)}
+      </span>
+      {lesson.odd && !lesson.refused && (
+        <Button data-kind="bare" isDisabled={change.isPending} onPress={() => set(false, true)}>
+          it was so: count it
+        </Button>
+      )}
+      <Button data-kind="bare" isDisabled={change.isPending} onPress={() => set(!lesson.refused)}>
+        {lesson.refused ? "count it again" : "refuse it"}
+      </Button>
+      {change.error && <span role="alert">{change.error.message}</span>}
+    </li>
+  );
+}

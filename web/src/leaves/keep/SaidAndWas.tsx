@@ -1,0 +1,53 @@
+import type { Bake } from "../../api/client";
+import { useWidth } from "../../controls/width";
+import { SaidAxis } from "../../instruments/SaidAxis";
+import { span } from "../../words/format";
+import { KeepPart } from "./panel";
+
+/** Facts of the dough and of the line; the others are seconds of one bread. */
+const LONGER = new Set(["ready to ball", "last one off"]);
+
+/** What was said of this bake beside what it was: seconds of one bread on one axis, spans of the dough and the line beneath. */
+export function SaidAndWas({ bake }: { bake: Bake }) {
+  const [box, width] = useWidth<HTMLDivElement>();
+  const { facts } = bake.keep;
+  const seconds = facts.filter((f) => !LONGER.has(f.name));
+  const spans = facts.filter((f) => LONGER.has(f.name));
+  const long = (v: number | null) => (v === null ? "–" : span(v * 1000));
+  return (
+    <KeepPart aria-label="Said and was" ref={box}>
+      <div className="title">
+        <h2>Said and was</h2>
+        <span className="quiet">ring: inside its band, square: outside</span>
+      </div>
+      {facts.length === 0 && (
+        <p className="quiet">Nothing was tapped while it happened, so there is nothing to set beside the forecast.</p>
+      )}
+      {seconds.length > 0 && width > 0 && <SaidAxis rows={seconds} width={width} />}
+      {spans.length > 0 && (
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">dough and line</th>
+              <th scope="col">said</th>
+              <th scope="col">was</th>
+            </tr>
+          </thead>
+          <tbody>
+            {spans.map((f) => (
+              <tr key={f.name}>
+                <th scope="row">
+                  {f.name} {f.inside === null ? "" : f.inside ? "○" : "■"}
+                </th>
+                <td>{long(f.said)}</td>
+                <td>
+                  <b>{long(f.was)}</b>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </KeepPart>
+  );
+}

@@ -1,0 +1,106 @@
+import { useQuery } from "@tanstack/react-query";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { lessonsQuery, useLessons } from "../../api/keep";
+import { Button } from "../../controls/Button";
+import { Plate } from "../../controls/Notice";
+import { LessonRow } from "../../frame/LessonRow";
+import { StrengthRule } from "../../instruments/StrengthRule";
+import { beliefFigure } from "../../words/lessons";
+
+const One = styled.div`
+  border-bottom: 1px solid var(--hair-2);
+  padding: 6px 0;
+  .row {
+    align-items: center;
+  }
+  .about {
+    min-width: 15em;
+    font-weight: 650;
+  }
+  summary {
+    min-height: 48px;
+    display: inline-flex;
+    align-items: center;
+    cursor: pointer;
+    text-decoration: underline;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0 0 0 14px;
+  }
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 14px;
+    align-items: center;
+    min-height: 48px;
+    border-bottom: 1px solid var(--hair);
+  }
+  li[data-refused="true"] > span {
+    color: var(--ink-2);
+  }
+`;
+const Q80 = 1.2816;
+
+/** What is believed here: each belief on its rule, with the lessons that made it; any may be refused, and all of one forgotten. */
+export function Lessons({ kitchen }: { kitchen: number }) {
+  const found = useQuery(lessonsQuery(kitchen));
+  const { forget } = useLessons(kitchen);
+  if (found.error) return <Plate>{found.error.message}</Plate>;
+  if (!found.data) return <p className="quiet">Reading what was learned…</p>;
+  return (
+    <>
+      {found.data.beliefs.length === 0 && (
+        <p className="quiet">
+          Nothing learned yet: every leaven counts at the table’s strength, and 8 in 10 doughs within 0.6 to 1.6 of it.
+          Looks at kept bakes, a thermometer after mixing and peaks of a starter teach this kitchen.
+        </p>
+      )}
+      {found.data.beliefs.map((b) => (
+        <Belief key={b.key} kitchen={kitchen} belief={b} onForget={(back) => forget.mutate({ key: b.key, back })} />
+      ))}
+      {forget.error && <Plate>{forget.error.message}</Plate>}
+    </>
+  );
+}
+
+function Belief({
+  kitchen,
+  belief: b,
+  onForget,
+}: {
+  kitchen: number;
+  belief: Schemas["BeliefRead"];
+  onForget: (back: boolean) => void;
+}) {
+  const counting = b.lessons.filter((l) => l.after !== null).length;
+  const forgotten = b.lessons.every((l) => l.refused);
+  const edge = (side: number) => beliefFigure(b.kind, b.mean * Math.exp(side * Q80 * b.sd));
+  const band = `${edge(-1)} to ${edge(1)}`;
+  return (
+    <One>
+      <div className="row">
+        <span className="about">{b.about}</span>
+        {b.kind !== "thirst" && <StrengthRule mean={b.mean} sdLog={b.sd} label={`${b.about}: ${band}`} />}
+        <span>
+          <b>{beliefFigure(b.kind, b.mean)}</b>, 8 in 10 {band}
+        </span>
+        <Button data-kind="bare" onPress={() => onForget(forgotten)}>
+          {forgotten ? "undo the forgetting" : "forget it"}
+        </Button>
+      </div>
+      <details>
+        <summary>
+          {counting} of {b.lessons.length} {b.lessons.length === 1 ? "lesson counts" : "lessons count"}
+        </summary>
+        <ul aria-label={`Lessons: ${b.about}`}>
+          {b.lessons.map((l) => (
+            <LessonRow key={l.id} kitchen={kitchen} belief={b} lesson={l} />
+          ))}
+        </ul>
+      </details>
+    </One>
+  );
+}
