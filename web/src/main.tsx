@@ -21,6 +21,7 @@ import { RiseLeaf } from "./leaves/rise/RiseLeaf";
 import { WeighLeaf } from "./leaves/weigh/WeighLeaf";
 import { BenchRoom } from "./rooms/bench/BenchRoom";
 import { DayRoom } from "./rooms/day/DayRoom";
+import { FreezerRoom } from "./rooms/freezer/FreezerRoom";
 import { KitchenRoom } from "./rooms/kitchen/KitchenRoom";
 import { LogbookRoom } from "./rooms/logbook/LogbookRoom";
 import { NewBakeRoom } from "./rooms/newbake/NewBakeRoom";
@@ -48,7 +49,7 @@ function First() {
   return <Navigate to={first ? `/k/${first.id}/bench` : "/welcome"} replace />;
 }
 
-const ROOMS = { bench: BenchRoom, day: DayRoom, logbook: LogbookRoom, kitchen: KitchenRoom, new: NewBakeRoom };
+const ROOMS = { bench: BenchRoom, day: DayRoom, logbook: LogbookRoom, kitchen: KitchenRoom, freezer: FreezerRoom, new: NewBakeRoom };
 const LEAVES = { weigh: WeighLeaf, mix: MixLeaf, rise: RiseLeaf, keep: KeepLeaf };
 
 function Room() {

@@ -19,13 +19,14 @@ from brassclock.services.fire import view as fire_view
 from brassclock.services.keep import cause as keep_cause
 from brassclock.services.keep import hold as keep_hold
 from brassclock.services.keep import judge as keep_judge
+from brassclock.services.keep import timing as keep_timing
 from brassclock.services.pages import bake as bake_page
 from brassclock.services.rise import rescue as rise_rescue
 from brassclock.services.rise import whatif as rise_whatif
 from brassclock.services.schemas.bake import AgainCreate, BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
 from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
-from brassclock.services.schemas.keep import CausesRead, HoldRead, NotedUpdate, OutcomeUpdate, TrayUpdate
+from brassclock.services.schemas.keep import CausesRead, HoldRead, NotedUpdate, OutcomeUpdate, TimesRead, TrayUpdate
 from brassclock.services.schemas.rise import (
     ReadingCreate,
     RelocationCreate,
@@ -178,6 +179,12 @@ def note_facts(path: BakePath, body: NotedUpdate):
     """Record what the cook knows of the making."""
     keep_judge.note_facts(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
+
+
+@routes.get("/bakes/<int:bake_id>/times", responses={"200": TimesRead, **PROBLEMS})
+def times(path: BakePath):
+    """What made the bake late or early: each thing run again as it was to be."""
+    return keep_timing.times_out(app(), path.bake_id).model_dump(mode="json")
 
 
 @routes.post("/bakes/<int:bake_id>/again", responses={"201": BakeRead, **PROBLEMS})

@@ -9,12 +9,14 @@ from pydantic import BaseModel, Field, StringConstraints
 from brassclock.api.bakes import BakePath
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
 from brassclock.api.routes import Routes
-from brassclock.services.kitchen import freezer, lessons
+from brassclock.services.kitchen import freezer, lessons, servings
 from brassclock.services.schemas.keep import (
     FreezeCreate,
     FreezerRead,
     LessonsRead,
     LessonUpdate,
+    ServingCreate,
+    ServingUpdate,
     TakeUpdate,
     ThawPlanRead,
 )
@@ -32,6 +34,10 @@ class LessonPath(KitchenPath):
 
 class BeliefPath(KitchenPath):
     key: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+
+
+class ServingPath(KitchenPath):
+    serving_id: int = Field(ge=1, le=2_147_483_647)
 
 
 class ThawQuery(BaseModel):
@@ -81,6 +87,18 @@ def restore(path: RowPath):
 def plan(path: KitchenPath, query: ThawQuery):
     """Moves that take out so many breads for a table, with their instants."""
     return freezer.thaw_plan(app(), path.kitchen_id, query.wanted, query.serve).model_dump(mode="json")
+
+
+@routes.post("/kitchens/<int:kitchen_id>/freezer/servings", responses={"201": FreezerRead, **PROBLEMS})
+def plan_serving(path: KitchenPath, body: ServingCreate):
+    """Plan a table from the freezer: its moves stand on the Rule."""
+    return servings.plan_serving(app(), path.kitchen_id, body).model_dump(mode="json"), 201
+
+
+@routes.put("/kitchens/<int:kitchen_id>/freezer/servings/<int:serving_id>", responses={"200": FreezerRead, **PROBLEMS})
+def change_serving(path: ServingPath, body: ServingUpdate):
+    """Mark a move done or not done, cancel the table or bring it back."""
+    return servings.change_serving(app(), path.kitchen_id, path.serving_id, body).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/lessons", responses={"200": LessonsRead, **PROBLEMS})

@@ -250,8 +250,21 @@ class FrozenBread(SQLModel, table=True):
     wrap: str = "bag"
     fat_frac: float = 0.03
     filled: bool = False
+    divided: bool = True
     taken: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     removed_at: dt.datetime | None = instant_column()
+
+
+class Serving(SQLModel, table=True):
+    """Breads of the freezer for a table: what is taken out and heated when, in order, and when each was done."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = owner_column("kitchen.id")
+    serve_at: dt.datetime = instant_column(False)
+    wanted: int
+    moves: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+    cancelled_at: dt.datetime | None = instant_column()
 
 
 class Tap(SQLModel, table=True):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from typing import Any
 
 import pytest
@@ -54,6 +55,20 @@ def test_a_wrap_that_is_chosen_changes_until_when(client: FlaskClient, kitchen: 
         if cold["by"] != "pan"
     )
     assert len(frozen["curves"]) == 7 and len(frozen["band"]["low"]) == len(frozen["band"]["h"])
+
+
+@pytest.mark.parametrize(
+    ("method", "wrap", "low_h", "high_h"),
+    [("hatch-pita", "cloth", 20, 60), ("cellar-pita", "cloth", 20, 60), ("terrace-naan", "bag", 20, 72)],
+)
+def test_a_bread_in_its_usual_wrap_is_good_the_next_day(
+    client: FlaskClient, kitchen: dict[str, Any], method: str, wrap: str, low_h: float, high_h: float
+) -> None:
+    """Common practice: pitas stacked in cloth are pliable the next day, bagged naan longer. From an empty kitchen."""
+    held = client.get(f"{made(client, kitchen, method)}/hold?wrap={wrap}").json
+    off, until = dt.datetime.fromisoformat(held["off_at"]), held["good_until"]["p50"]  # none: not in three days
+    good_h = 72.0 if until is None else (dt.datetime.fromisoformat(until) - off).total_seconds() / 3600
+    assert low_h <= good_h <= high_h
 
 
 def test_what_cannot_be_kept_says_why(client: FlaskClient, kitchen: dict[str, Any]) -> None:

@@ -108,3 +108,25 @@ def test_what_is_past_its_time_stays_in_and_what_lacks_is_said() -> None:
     for wanted, rows in ((0, [pitas(2, 1)]), (2, [pitas(2, -1)])):
         with pytest.raises(InvalidInput, match=r"/wanted|/serve_at"):
             taken_out(rows, wanted, NOON)
+
+
+def test_thick_ones_are_thawed_first_unless_it_is_late() -> None:
+    """Rolls thaw for an hour and more; with half an hour left they go from frozen, a block of them comes late."""
+    rolls = Frozen("rolls", 60.0, 6, NOON - dt.timedelta(days=5))
+    (move,), said = taken_out([rolls], 6, NOON)
+    assert move.way.startswith("thawed in its bag") and move.heat_at - move.at > dt.timedelta(hours=1)
+    soon = NOON - dt.timedelta(minutes=40)
+    (late,), said = taken_out([rolls], 6, NOON, now=soon)
+    assert late.way.startswith("from frozen: oven") and late.at >= soon and "too late to thaw" in said[0]
+    block = Frozen("rolls", 60.0, 6, NOON - dt.timedelta(days=5), divided=False)
+    (whole,), _ = taken_out([block], 6, NOON)
+    assert whole.at < move.at, "a block thaws slower than breads that lie apart"
+    _, said = taken_out([block], 6, NOON, now=soon)
+    assert "min late as one block" in said[0]
+
+
+def test_the_pan_takes_as_many_as_it_has_room_for() -> None:
+    pitas = Frozen("pocket", 87.0, 12, NOON - dt.timedelta(days=5))
+    by_two, by_six = (taken_out([pitas], 12, NOON, spots)[0][0] for spots in (2, 6))
+    assert (by_two.waves if "pan" in by_two.way else 6, by_six.waves) == (6, 2)
+    assert by_six.heat_at > by_two.heat_at and by_six.way.endswith("2 waves of 6")

@@ -4,9 +4,10 @@ import styled from "styled-components";
 import type { Step } from "../api/client";
 import { Button } from "../controls/Button";
 import { lower, ms } from "../words/format";
+import { stepKind, stepPath } from "../words/steps";
 import { type Alarm, answer, useDueAlarms, useOpenAlarms } from "./due";
 
-const CALLED = new Set(["feed", "mix", "sponge", "ball", "cold_in", "cold_out", "preheat", "roll"]);
+const CALLED = new Set(["feed", "mix", "sponge", "ball", "cold_in", "cold_out", "preheat", "roll", "take_out", "heat"]);
 const SOON_MS = 10 * 60e3;
 const SHOWN = 2;
 
@@ -53,7 +54,7 @@ function alarmsOf(s: Step): Alarm[] {
     at: when,
     call,
     title,
-    to: `/b/${s.bake_id}/${s.leaf}`,
+    to: stepPath(s),
   });
   const found = [
     one("soon", at - SOON_MS, "soon", `In ten minutes: ${what}`),
@@ -67,7 +68,10 @@ function alarmsOf(s: Step): Alarm[] {
 
 /** Rings for the hand moves of every live bake, wherever the cook is; what rang stands here until it is answered. */
 export function StepAlarms({ steps }: { steps: readonly Step[] }) {
-  const alarms = useMemo(() => steps.filter((s) => CALLED.has(s.key) && !s.done_at).flatMap(alarmsOf), [steps]);
+  const alarms = useMemo(
+    () => steps.filter((s) => CALLED.has(stepKind(s.key)) && !s.done_at).flatMap(alarmsOf),
+    [steps],
+  );
   useDueAlarms(alarms);
   const open = useOpenAlarms();
   // of one move only its newest alarm speaks

@@ -28,12 +28,28 @@ export function useFreezer(kitchen: number) {
   const onSuccess = (found: Freezer) => {
     cache.setQueryData(["freezer", kitchen], found);
     void cache.invalidateQueries({ queryKey: ["freezer", kitchen, "plan"] });
+    void cache.invalidateQueries({ queryKey: ["bench"] });
   };
   const at = (row: number) => path({ kitchen_id: kitchen, row_id: row });
   return {
     freeze: useMutation({
       mutationFn: ({ bake, ...body }: Schemas["FreezeCreate"] & { bake: number }) =>
         take(client.POST("/api/bakes/{bake_id}/freeze", { ...path({ bake_id: bake }), body })),
+      onSuccess,
+    }),
+    plan: useMutation({
+      mutationFn: (body: Schemas["ServingCreate"]) =>
+        take(client.POST("/api/kitchens/{kitchen_id}/freezer/servings", { ...path({ kitchen_id: kitchen }), body })),
+      onSuccess,
+    }),
+    mark: useMutation({
+      mutationFn: ({ serving, ...body }: Schemas["ServingUpdate"] & { serving: number }) =>
+        take(
+          client.PUT("/api/kitchens/{kitchen_id}/freezer/servings/{serving_id}", {
+            ...path({ kitchen_id: kitchen, serving_id: serving }),
+            body,
+          }),
+        ),
       onSuccess,
     }),
     take: useMutation({

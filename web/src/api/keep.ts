@@ -87,6 +87,14 @@ export const causesQuery = (bake: number, stamp: string) =>
     placeholderData: keepPreviousData,
   });
 
+/** What made a bake late or early. */
+export const timesQuery = (bake: number, stamp: string) =>
+  queryOptions({
+    queryKey: ["times", bake, stamp],
+    queryFn: () => take(client.GET("/api/bakes/{bake_id}/times", path({ bake_id: bake }))),
+    placeholderData: keepPreviousData,
+  });
+
 /** What a kitchen believes, each belief with its lessons. */
 export const lessonsQuery = (kitchen: number) =>
   queryOptions({

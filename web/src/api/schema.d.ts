@@ -494,6 +494,23 @@ export interface paths {
         patch: operations["bakes_move_tap_bakes__int_bake_id__taps__int_tap_id__patch"];
         trace?: never;
     };
+    "/api/bakes/{bake_id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What made the bake late or early: each thing run again as it was to be. */
+        get: operations["bakes_times_bakes__int_bake_id__times_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes/{bake_id}/tray": {
         parameters: {
             query?: never;
@@ -964,6 +981,40 @@ export interface paths {
         /** Moves that take out so many breads for a table, with their instants. */
         get: operations["freezer_plan_kitchens__int_kitchen_id__freezer_plan_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/freezer/servings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a table from the freezer: its moves stand on the Rule. */
+        post: operations["freezer_plan_serving_kitchens__int_kitchen_id__freezer_servings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/freezer/servings/{serving_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Mark a move done or not done, cancel the table or bring it back. */
+        put: operations["freezer_change_serving_kitchens__int_kitchen_id__freezer_servings__int_serving_id__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3215,7 +3266,8 @@ export interface components {
         };
         /**
          * FreezeCreate
-         * @description Breads of a bake for the freezer: how many, of which bread of the dough, in what.
+         * @description Breads of a bake for the freezer: how many, of which bread of the dough, in what, and whether a sheet lies
+         *     between each.
          */
         FreezeCreate: {
             /**
@@ -3231,6 +3283,11 @@ export interface components {
             /** Count */
             count: number;
             /**
+             * Divided
+             * @default true
+             */
+            divided?: boolean;
+            /**
              * Wrap
              * @default bag
              * @enum {string}
@@ -3241,6 +3298,8 @@ export interface components {
         FreezerRead: {
             /** Rows */
             rows: components["schemas"]["FrozenRead"][];
+            /** Servings */
+            servings: components["schemas"]["ServingRead"][];
         };
         /**
          * FrozenRead
@@ -3254,6 +3313,8 @@ export interface components {
             best_by: string;
             /** Count */
             count: number;
+            /** Divided */
+            divided: boolean;
             /** Filled */
             filled: boolean;
             /**
@@ -5229,6 +5290,92 @@ export interface components {
              */
             tray_width_cm?: number | null;
         };
+        /**
+         * ServingCreate
+         * @description So many warm breads for a table.
+         */
+        ServingCreate: {
+            /** Serve */
+            serve: string;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * ServingMoveRead
+         * @description So many of a row: when they are taken out, how they are brought back, in how many waves and from when they are
+         *     heated; and when each was done. What is heated from frozen is taken out then.
+         */
+        ServingMoveRead: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Count */
+            count: number;
+            /**
+             * Heat At
+             * Format: date-time
+             */
+            heat_at: string;
+            /** Heated At */
+            heated_at: string | null;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Row Id */
+            row_id: number;
+            /** Taken At */
+            taken_at: string | null;
+            /** Waves */
+            waves: number;
+            /** Way */
+            way: string;
+        };
+        /**
+         * ServingRead
+         * @description A table that is served from the freezer.
+         */
+        ServingRead: {
+            /** Id */
+            id: number;
+            /** Moves */
+            moves: components["schemas"]["ServingMoveRead"][];
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * ServingUpdate
+         * @description A move that was done, or is not done after all; or the whole table cancelled, or not after all.
+         */
+        ServingUpdate: {
+            /**
+             * Cancelled
+             * @default null
+             */
+            cancelled?: boolean | null;
+            /**
+             * Done
+             * @default true
+             */
+            done?: boolean;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * What
+             * @default null
+             */
+            what?: ("taken" | "heated") | null;
+        };
         /** ShapeRequest */
         ShapeRequest: {
             /**
@@ -5438,6 +5585,11 @@ export interface components {
             done_at: string | null;
             /** @default null */
             feed?: components["schemas"]["FeedPortion"] | null;
+            /**
+             * Freezer
+             * @default null
+             */
+            freezer?: number | null;
             /** Hands Min */
             hands_min: number;
             /** Key */
@@ -5684,6 +5836,28 @@ export interface components {
              * Format: date-time
              */
             serve_at: string;
+        };
+        /**
+         * TimeRead
+         * @description A thing that made a bake late or early: minutes that it cost, negative where it won some; what to change.
+         */
+        TimeRead: {
+            /** Change */
+            change: string;
+            /** Minutes */
+            minutes: number;
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "dough_temp" | "leaven" | "starter" | "line";
+        };
+        /** TimesRead */
+        TimesRead: {
+            /** Times */
+            times: components["schemas"]["TimeRead"][];
         };
         /**
          * TowelRead
@@ -9422,6 +9596,73 @@ export interface operations {
             };
         };
     };
+    bakes_times_bakes__int_bake_id__times_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimesRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bakes_judge_tray_bakes__int_bake_id__tray_put: {
         parameters: {
             query?: never;
@@ -12278,6 +12519,227 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    freezer_plan_serving_kitchens__int_kitchen_id__freezer_servings_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ServingCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreezerRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    freezer_change_serving_kitchens__int_kitchen_id__freezer_servings__int_serving_id__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                serving_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ServingUpdate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreezerRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

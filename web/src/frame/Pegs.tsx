@@ -3,6 +3,7 @@ import { useDayMoves } from "../api/day";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, ms } from "../words/format";
 import type { RuleScale } from "../words/scale";
+import { stepKind, stepPath } from "../words/steps";
 import { HEAD, headsOf, pegsShown, standsAlone } from "./pegPlaces";
 import { Flag, Held, Peg, Still } from "./pegStyles";
 import { HEIGHT } from "./RuleEngraving";
@@ -111,7 +112,7 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
   return (
     <>
       <Peg
-        to={`/b/${s.bake_id}/${s.leaf}`}
+        to={stepPath(s)}
         data-state={state}
         data-movable={movable}
         data-pinned={s.pinned}
@@ -125,7 +126,7 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
         }}
       >
         <span>
-          <Glyph name={GLYPH_OF_STEP[s.key.replace(/\d+$/, "")] ?? "mix"} size={24} />
+          <Glyph name={GLYPH_OF_STEP[stepKind(s.key)] ?? "mix"} size={24} />
         </span>
       </Peg>
       {drag.to !== null && (

@@ -185,7 +185,7 @@ export function RoomBar({ kitchen, here }: { kitchen: number; here: string }) {
         <Room
           key={id}
           to={`/k/${kitchen}/${id}`}
-          data-here={here === id}
+          data-here={here === id || (id === "kitchen" && here === "freezer")}
           aria-current={here === id ? "page" : undefined}
         >
           {name}

@@ -1,11 +1,12 @@
 import { type RuleScale, spread } from "../words/scale";
+import { stepKind } from "../words/steps";
 
 /** The side of a peg's head in px, the least gap between two, and what the plate of now takes on each side of its needle. */
 export const HEAD = 32;
 const GAP = HEAD + 3;
 const PLATE = 54;
 const FLAG = 50;
-const CHIEF = new Set(["mix", "ball", "cold_in", "cold_out", "sponge"]);
+const CHIEF = new Set(["mix", "ball", "cold_in", "cold_out", "sponge", "take_out", "heat"]);
 
 export interface Placed {
   key: string;
@@ -15,8 +16,8 @@ export interface Placed {
 }
 
 /**
- * The pegs that the Rule has room for, in the order of their times. Where there is no room for every one ahead, the next and those
- * that set the dough's clock stay, the soonest first.
+ * The pegs that the Rule has room for, in the order of their times. Where there is no room for every one ahead, the next, those
+ * that set the dough's clock and those of the freezer stay, the soonest first.
  */
 export function pegsShown<S extends Placed>(
   steps: readonly S[],
@@ -31,7 +32,7 @@ export function pegsShown<S extends Placed>(
   const room = Math.max(Math.floor((width - scale.x(now) - 80) / GAP), 3);
   const ahead = inView.filter((s) => s.at > now);
   const crowded = ahead.length > room * 0.6;
-  const kept = ahead.filter((s) => !crowded || s === next || CHIEF.has(s.key)).slice(0, room);
+  const kept = ahead.filter((s) => !crowded || s === next || CHIEF.has(stepKind(s.key))).slice(0, room);
   return { shown: [...inView.filter((s) => s.at <= now), ...kept], next };
 }
 

@@ -75,6 +75,8 @@ export const GLYPH_OF_STEP: Record<string, GlyphName> = {
   ball: "ball",
   cold_in: "cold_in",
   cold_out: "cold_out",
+  take_out: "cold_out",
+  heat: "light",
   preheat: "light",
   roll: "roll",
   line: "load",

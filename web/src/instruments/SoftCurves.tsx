@@ -91,7 +91,12 @@ export function SoftCurves({
       {nowH !== null && nowH > FIRST_H && (
         <g>
           <line x1={x(nowH)} x2={x(nowH)} y1={TOP} y2={BOTTOM} stroke="var(--brass)" strokeWidth={3} />
-          <text x={x(nowH) + 6} y={TOP + 12} className="strong">
+          <text
+            x={x(nowH) + (x(nowH) > right - 44 ? -6 : 6)}
+            y={TOP + 12}
+            textAnchor={x(nowH) > right - 44 ? "end" : "start"}
+            className="strong halo"
+          >
             now
           </text>
         </g>

@@ -32,7 +32,8 @@ USUAL_X = 0.66  # water per dry mass of a baked bread
 
 @dataclass(frozen=True)
 class Frozen:
-    """A row of the freezer: kind, mass of one [g], how many, since when, its wrap, fat over flour, whether filled."""
+    """A row of the freezer: kind, mass of one [g], how many, since when, its wrap, fat over flour, whether filled, and
+    whether they lie apart with a sheet between each; those that do not come out as one block."""
 
     kind: Intent
     mass_g: float
@@ -41,6 +42,7 @@ class Frozen:
     wrap: FrozenWrap = "bag"
     fat_frac: float = 0.03
     filled: bool = False
+    divided: bool = True
 
     @property
     def best_by(self) -> dt.datetime:
@@ -73,8 +75,12 @@ class TakeOut:
     heat_at: dt.datetime
 
 
-def taken_out(rows: Sequence[Frozen], wanted: int, serve_at: dt.datetime) -> tuple[list[TakeOut], list[str]]:
+def taken_out(
+    rows: Sequence[Frozen], wanted: int, serve_at: dt.datetime, spots: int = SPOTS, now: dt.datetime | None = None
+) -> tuple[list[TakeOut], list[str]]:
     """(moves that take out so many breads for an instant, the oldest first; sentences about them).
+
+    `spots` breads lie on the pan at once; what can no longer be thawed from `now` on goes from frozen.
 
     Raises InvalidInput for breads wanted that are none, or a table before one was frozen.
     """
@@ -90,7 +96,11 @@ def taken_out(rows: Sequence[Frozen], wanted: int, serve_at: dt.datetime) -> tup
             continue
         take = min(row.count, left)
         if take:
-            moves.append(_move(i, row, take, serve_at))
+            move = _move(i, row, take, serve_at, spots)
+            if now is not None and move.at < now:
+                move = _move(i, row, take, serve_at, spots, late=True)
+                said.append(_late(move, row, now))
+            moves.append(move)
             left -= take
             if row.best_by < serve_at:
                 said.append(f"Those of {row.frozen_at:%d %b} are past their best: eat them first, heated.")
@@ -101,17 +111,33 @@ def taken_out(rows: Sequence[Frozen], wanted: int, serve_at: dt.datetime) -> tup
     return sorted(moves, key=lambda m: m.at), said
 
 
-def _move(i: int, row: Frozen, count: int, serve_at: dt.datetime) -> TakeOut:
+def _move(i: int, row: Frozen, count: int, serve_at: dt.datetime, spots: int, late: bool = False) -> TakeOut:
+    """How so many of a row come to the table.
+
+    A thin one that lies apart is heated from frozen; another is thawed first, unless it is `late` and they lie apart.
+    """
+    apart = row.divided or count == 1
     thin = 1000 * row.bread.height_m <= THIN_MM
-    ways = {x.by: x for x in reheats(row.bread, USUAL_X, frozen=thin)}
-    waves = math.ceil(count / SPOTS)
+    frozen = apart and (thin or late)
+    ways = {x.by: x for x in reheats(row.bread, USUAL_X, frozen=frozen)}
+    waves = math.ceil(count / spots)
     if "pan" in ways and waves * 2 * ways["pan"].seconds < ways["oven"].seconds + 300:
         heat_s, by = waves * (2 * ways["pan"].seconds + TURN_S), f"pan, {ways['pan'].seconds:.0f} s a side"
+        by += f", {waves} waves of {spots}" if waves > 1 else ""
     else:
         waves, heat_s = 1, ways["oven"].seconds
         by = f"oven in foil, {heat_s / 60:.0f} min"
     heat_at = serve_at - dt.timedelta(seconds=heat_s + WRAP_S)
-    if thin:
+    if frozen:
         return TakeOut(heat_at, i, count, f"from frozen: {by}", waves, heat_at)
-    thawed_at = heat_at - dt.timedelta(seconds=thaw_s(row.bread, USUAL_X))
-    return TakeOut(thawed_at, i, count, f"thawed in its bag, then {by}", waves, heat_at)
+    thaws_s = thaw_s(row.bread, USUAL_X, 1 if apart else count)
+    return TakeOut(heat_at - dt.timedelta(seconds=thaws_s), i, count, f"thawed in its bag, then {by}", waves, heat_at)
+
+
+def _late(move: TakeOut, row: Frozen, now: dt.datetime) -> str:
+    """What to do where there is no time left to thaw."""
+    if move.at >= now:
+        return f"It is too late to thaw those of {row.frozen_at:%d %b}: they go from frozen."
+    over = math.ceil((now - move.at).total_seconds() / 60)
+    block = "" if row.divided or move.count == 1 else " as one block, without sheets between"
+    return f"Those of {row.frozen_at:%d %b} come {over} min late{block}: serve later."

@@ -21,6 +21,22 @@ LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no ba
 }  # fmt: skip
 
 
+HEAT_LOSS_FRAC: dict[Intent, float] = {  # the model of the heat at the usual heat of its methods, in the median
+    "pocket": 0.19, "blister": 0.14, "flat": 0.19, "thick": 0.094, "fried": 0.157, "rolls": 0.217,
+}  # fmt: skip
+LOSS_WITHIN = (0.6, 1.8)  # judgement: of the usual loss, what a slower or hotter bake makes of it
+
+
+def loss_kept(intent: Intent, heat_loss_frac: float) -> float:
+    """Share of its mass that a bread loses on the heat, as it counts for keeping.
+
+    The model of the heat dries a bread to about twice what a scale shows; what it says of one bake beside its usual is
+    taken, the usual is what is weighed.
+    """
+    low, high = LOSS_WITHIN
+    return LOSS_FRAC[intent] * min(max(heat_loss_frac / HEAT_LOSS_FRAC[intent], low), high)
+
+
 USUAL_X = 0.85  # water per dry mass of a dough of which nothing is said
 TOWEL_H = 6.0  # of what lies in the towel
 
@@ -49,7 +65,7 @@ def kept_bread(r: BakeSnapshot, work: BakeResult) -> Kept | None:
         return None
     intent = intent_of(r, work)
     piece_g = r.bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
-    loss, across_m = program.moisture_loss_frac, sheet.sheet.diameter_cm / 100
+    loss, across_m = loss_kept(intent, program.moisture_loss_frac), sheet.sheet.diameter_cm / 100
     baked_kg = piece_g * (1 - loss) / 1000
     dressing = r.bake.dressing or {}
     fat = next((f for f in FILM_FATS if f in str(dressing.get("kind", ""))), None)

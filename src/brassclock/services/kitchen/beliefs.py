@@ -109,26 +109,40 @@ def fold_of(kitchen: Kitchen, rows: Sequence[Lesson]) -> Fold:
     return ledger.fold(given, priors)
 
 
+def _leavens(kitchen: Kitchen, known: dict[str, tuple[Ratio | None, int]]) -> dict[str, dict[str, float]]:
+    """Leavens as a kitchen stores them: the belief about the next batch, and the bakes behind it."""
+    plain = Belief(kitchen.activity_mean, kitchen.activity_sd_log)
+    found = {}
+    for which, (ratio, bakes) in known.items():
+        belief = plain if ratio is None else of_next_batch(ratio)
+        found[which] = {"mean": belief.mean, "sd_log": belief.sd_log, "bakes": float(bakes)}
+    return found
+
+
+def _of(kind: str, rows: Sequence[Lesson], found: Fold) -> dict[str, tuple[Ratio | None, int]]:
+    """What a fold leaves of one kind, by what it is about, with how many lessons count."""
+    times = Counter(t.lesson.key for t in found.taught)
+    about = sorted({x.key for x in rows if ledger.kind_of(x.key) == kind})
+    return {k.partition(":")[2]: (found.beliefs.get(k), times[k]) for k in about}
+
+
+def before_bake(session: Session, kitchen: Kitchen, bake_id: int) -> Kitchen:
+    """A copy of a kitchen that believes of its leavens what it did before a bake taught it."""
+    rows = [x for x in lesson_rows.of_kitchen(session, kitchen.id or 0) if x.bake_id != bake_id]
+    leavens = _leavens(kitchen, _of("activity", rows, fold_of(kitchen, rows)))
+    return Kitchen(**{**kitchen.model_dump(), "leavens": leavens})
+
+
 def refold(session: Session, kitchen: Kitchen) -> None:
     """Store what the lessons leave where it is read."""
     rows = lesson_rows.of_kitchen(session, kitchen.id or 0)
     found = fold_of(kitchen, rows)
-    times = Counter(t.lesson.key for t in found.taught)
-    keys = {x.key for x in rows}
-
-    def of(kind: str) -> dict[str, tuple[Ratio | None, int]]:
-        about = sorted(k for k in keys if ledger.kind_of(k) == kind)
-        return {k.partition(":")[2]: (found.beliefs.get(k), times[k]) for k in about}
-
-    plain = Belief(kitchen.activity_mean, kitchen.activity_sd_log)
-    leavens = {}
-    for which, (ratio, bakes) in of("activity").items():
-        known = plain if ratio is None else of_next_batch(ratio)
-        leavens[which] = {"mean": known.mean, "sd_log": known.sd_log, "bakes": bakes}
-    kitchen.leavens = leavens
-    kitchen.friction = {which: [ratio.mean, float(n)] for which, (ratio, n) in of("friction").items() if ratio}
+    kitchen.leavens = _leavens(kitchen, _of("activity", rows, found))
+    kitchen.friction = {
+        which: [ratio.mean, float(n)] for which, (ratio, n) in _of("friction", rows, found).items() if ratio
+    }
     session.add(kitchen)
-    thirst, vitality = of("thirst"), of("vitality")
+    thirst, vitality = _of("thirst", rows, found), _of("vitality", rows, found)
     for bag in find(session, FlourBag, kitchen_id=kitchen.id):
         ratio, bag.times = thirst.get(str(bag.id), (None, 0))
         bag.thirst_frac = ratio.mean - 1 if ratio else 0.0

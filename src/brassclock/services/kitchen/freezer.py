@@ -2,30 +2,49 @@
 
 from __future__ import annotations
 
+import datetime as dt
+from typing import Any
+
 from sqlmodel import Session
 
 from brassclock.core.errors import invalid
-from brassclock.core.keep.stock import Frozen, taken_out
+from brassclock.core.keep.stock import SPOTS, Frozen, taken_out
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.fire.model import holds_meat
 from brassclock.services.keep.kept import kept_of
-from brassclock.services.schemas.keep import FreezeCreate, FreezerRead, FrozenRead, TakeOutRead, ThawPlanRead
+from brassclock.services.schemas.keep import (
+    FreezeCreate,
+    FreezerRead,
+    FrozenRead,
+    ServingMoveRead,
+    ServingRead,
+    TakeOutRead,
+    ThawPlanRead,
+)
 from brassclock.services.times import past_moment, serve_moment
-from brassclock.store import freezer
+from brassclock.store import freezer, kitchens
 from brassclock.store.rows import get, insert
-from brassclock.store.tables import FrozenBread
+from brassclock.store.tables import FrozenBread, Serving
 
 
 def freezer_out(app: App, kitchen_id: int) -> FreezerRead:
     """The rows of the freezer, the oldest first."""
     with app.read() as session:
         app.kitchen(session, kitchen_id)
-        return _read(session, kitchen_id)
+        return read(session, kitchen_id)
 
 
-def _read(session: Session, kitchen_id: int) -> FreezerRead:
-    return FreezerRead(rows=[_row(x) for x in freezer.rows(session, kitchen_id) if _left(x) > 0 or x.taken])
+def read(session: Session, kitchen_id: int) -> FreezerRead:
+    """Rows of a kitchen's freezer, and the tables that are served from it."""
+    rows = [_row(x) for x in freezer.rows(session, kitchen_id) if _left(x) > 0 or x.taken]
+    return FreezerRead(rows=rows, servings=[serving_out(x) for x in freezer.servings(session, kitchen_id)])
+
+
+def serving_out(x: Serving) -> ServingRead:
+    """A table as it is shown."""
+    moves = [ServingMoveRead(number=n, **m) for n, m in enumerate(x.moves)]
+    return ServingRead(id=x.id or 0, serve_at=x.serve_at, wanted=x.wanted, moves=moves)
 
 
 def _row(x: FrozenBread) -> FrozenRead:
@@ -39,6 +58,7 @@ def _row(x: FrozenBread) -> FrozenRead:
         left=_left(x),
         frozen_at=x.frozen_at,
         wrap=x.wrap,
+        divided=x.divided,
         filled=x.filled,
         best_by=frozen.best_by,
         use_by=frozen.use_by,
@@ -51,7 +71,7 @@ def _left(x: FrozenBread) -> int:
 
 
 def _frozen(x: FrozenBread) -> Frozen:
-    row = x.model_dump(include={"kind", "mass_g", "frozen_at", "wrap", "fat_frac", "filled"})
+    row = x.model_dump(include={"kind", "mass_g", "frozen_at", "wrap", "fat_frac", "filled", "divided"})
     return Frozen(count=max(_left(x), 0), **row)
 
 
@@ -81,11 +101,12 @@ def freeze(app: App, bake_id: int, given: FreezeCreate) -> FreezerRead:
             count=given.count,
             frozen_at=past_moment(given.at, r.now),
             wrap=given.wrap,
+            divided=given.divided,
             fat_frac=bread.fat_frac,
             filled=holds_meat(kind.rows),
         )
         insert(session, row)
-        return _read(session, r.bake.kitchen_id)
+        return read(session, r.bake.kitchen_id)
 
 
 def take(app: App, kitchen_id: int, row_id: int, count: int) -> FreezerRead:
@@ -97,7 +118,7 @@ def take(app: App, kitchen_id: int, row_id: int, count: int) -> FreezerRead:
             raise invalid("/count", f"{count} are more than there are. Give 1 to {left}.")
         now = app.now(session, app.kitchen(session, kitchen_id))
         row.taken = [*row.taken, {"count": count, "at": now.isoformat()}]
-        return _read(session, kitchen_id)
+        return read(session, kitchen_id)
 
 
 def put_back(app: App, kitchen_id: int, row_id: int) -> FreezerRead:
@@ -107,7 +128,7 @@ def put_back(app: App, kitchen_id: int, row_id: int) -> FreezerRead:
         if not row.taken:
             raise Conflict("Nothing was taken out of it.")
         row.taken = row.taken[:-1]
-        return _read(session, kitchen_id)
+        return read(session, kitchen_id)
 
 
 def remove(app: App, kitchen_id: int, row_id: int, *, back: bool = False) -> FreezerRead:
@@ -115,7 +136,7 @@ def remove(app: App, kitchen_id: int, row_id: int, *, back: bool = False) -> Fre
     with app.transaction(kitchen_id) as session:
         row = _of(session, kitchen_id, row_id)
         row.removed_at = None if back else app.now(session, app.kitchen(session, kitchen_id))
-        return _read(session, kitchen_id)
+        return read(session, kitchen_id)
 
 
 def _of(session: Session, kitchen_id: int, row_id: int) -> FrozenBread:
@@ -131,14 +152,47 @@ def thaw_plan(app: App, kitchen_id: int, wanted: int, serve: str) -> ThawPlanRea
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
         at = serve_moment(serve, now)
-        rows = [x for x in freezer.rows(session, kitchen_id) if _left(x) > 0]
-        moves, said = taken_out([_frozen(x) for x in rows], wanted, at)
-        found = [
-            TakeOutRead(
-                at=m.at, row_id=rows[m.row].id or 0, name=rows[m.row].name, count=m.count, way=m.way, heat_at=m.heat_at
-            )
-            for m in moves
-        ]
-        if any(m.at < now for m in found):
-            said.append("For some of them it is late: heat them from frozen in the oven, or serve later.")
+        moves, said = planned(session, kitchen_id, wanted, at, now)
+        found = [TakeOutRead(**{k: m[k] for k in TakeOutRead.model_fields}) for m in moves]
         return ThawPlanRead(serve_at=at, moves=found, said=said)
+
+
+PANS = ("iron_plate", "skillet", "lidded_pan", "inverted_plate")  # surfaces that a bread is heated again on
+
+
+def planned(
+    session: Session, kitchen_id: int, wanted: int, at: dt.datetime, now: dt.datetime
+) -> tuple[list[dict[str, Any]], list[str]]:
+    """(moves for a table as they are stored, sentences), on the pan of the kitchen that takes most breads."""
+    rows = [x for x in freezer.rows(session, kitchen_id) if _left(x) > 0]
+    spots = max((s.spots for s in kitchens.surfaces(session, kitchen_id) if s.kind in PANS), default=SPOTS)
+    moves, said = taken_out([_frozen(x) for x in rows], wanted, at, spots, now)
+    found = [
+        {
+            "row_id": rows[m.row].id or 0,
+            "name": rows[m.row].name,
+            "count": m.count,
+            "way": m.way,
+            "waves": m.waves,
+            "at": m.at,
+            "heat_at": m.heat_at,
+        }
+        for m in moves
+    ]
+    return found, said
+
+
+def take_of(session: Session, kitchen_id: int, row_id: int, count: int, at: dt.datetime, serving: int) -> None:
+    """Take so many of a row out for a table. Raises Conflict for more than are left."""
+    row = _of(session, kitchen_id, row_id)
+    if count > _left(row):
+        raise Conflict(f"{_left(row)} are left of those {count}: plan the table again.")
+    row.taken = [*row.taken, {"count": count, "at": at.isoformat(), "serving": serving}]
+    session.add(row)
+
+
+def give_back(session: Session, kitchen_id: int, row_id: int, serving: int) -> None:
+    """Undo of `take_of`."""
+    row = _of(session, kitchen_id, row_id)
+    row.taken = [t for t in row.taken if t.get("serving") != serving]
+    session.add(row)

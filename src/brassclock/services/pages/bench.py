@@ -20,10 +20,12 @@ from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.clock import clock_out
+from brassclock.services.kitchen.servings import steps_of_servings
 from brassclock.services.kitchen.settings import kitchen_out
 from brassclock.services.pages.bake import moved_lately, say_of, warned
-from brassclock.services.pages.say import next_step, say_step, text
+from brassclock.services.pages.say import next_step, say_step, say_stock, text
 from brassclock.services.schemas.bake import BakeSummary, BenchRead, BrokenRead, LogbookRead, SayPart
+from brassclock.services.schemas.base import StepRead
 from brassclock.services.solve import BakeResult
 from brassclock.store import bakes as bake_rows
 
@@ -66,6 +68,7 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
                 briefs.append(brief)
                 steps += moves
                 sound.append((r, work))
+        steps += steps_of_servings(session, kitchen_id, clock.now.astimezone(ZoneInfo(kitchen.zone)))
         ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
     return BenchRead(
         clock=clock,
@@ -73,7 +76,7 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
         room_c=air_c(kitchen.hourly_c, clock.now),
         bakes=[*briefs, *ended],
         steps=sorted(steps, key=lambda s: s.at),
-        say=_bench_say(sound),
+        say=_bench_say(sound, steps, clock.now),
         away=away,
         broken=broken_out(broken),
     )
@@ -120,11 +123,16 @@ ENDED_FACTS: dict[str, Any] = {
 }
 
 
-def _bench_say(live: list[tuple[BakeSnapshot, BakeResult]]) -> list[SayPart]:
+def _bench_say(
+    live: list[tuple[BakeSnapshot, BakeResult]], steps: Iterable[StepRead], now: dt.datetime
+) -> list[SayPart]:
     burning = [(r, w) for r, w in live if any(t.kind == "load" for t in r.taps) and not hearth_of(r, w).finished]
     if burning:
         return [text(f"{burning[0][0].bake.name} are on the heat. "), *say_of(*burning[0])]
     coming = [(step, r, w) for r, w in live if w.plan and (step := next_step(w.plan))]
+    stock = min((s for s in steps if s.freezer is not None and s.done_at is None), key=lambda s: s.at, default=None)
+    if stock is not None and all(stock.at <= step.at for step, *_ in coming):
+        return say_stock(stock, now)
     if coming:
         step, r, w = min(coming, key=lambda x: x[0].at)
         assert w.plan
@@ -144,4 +152,6 @@ def next_move_at(app: App, session: Session, kitchen_id: int) -> dt.datetime | N
     else:
         found = [s.at for _, w in live if w.plan for s in w.plan.steps if s.done_at is None and s.key != "serve"]
     now = app.now(session, app.kitchen(session, kitchen_id))
+    if not burning:
+        found += [s.at for s in steps_of_servings(session, kitchen_id, now) if s.done_at is None]
     return min((at for at in found if at > now), default=None)

@@ -6,6 +6,7 @@ import datetime as dt
 
 from brassclock.core.day.spec import DayPlan, DayStep
 from brassclock.services.schemas.bake import SayPart
+from brassclock.services.schemas.base import StepRead
 
 SENTENCES = {
     "feed": ("Feed", "the starter for the {name}"),
@@ -62,3 +63,18 @@ def say_step(step: DayStep, name: str, now: dt.datetime, late_min: float = 0.0) 
     if wait and wait <= now and step.key in ("ball", "roll"):
         return [*parts, text(" Its window closed at "), SayPart(kind="at", at=wait), text(".")]
     return parts
+
+
+def say_stock(step: StepRead, now: dt.datetime) -> list[SayPart]:
+    """The sentence of a move of the freezer: what is taken out or heated, when, and how."""
+    what = f"{step.name} {lower_first(step.bake)}"
+    how = f", {step.reason}." if step.key.startswith("heat") else "."
+    if step.at - now <= SOON:
+        return [text(f"{what} "), SayPart(kind="figure", text="now"), text(how)]
+    return [
+        text(f"{what} at "),
+        SayPart(kind="at", at=step.at),
+        text(", in "),
+        SayPart(kind="until", at=step.at),
+        text(how),
+    ]

@@ -92,6 +92,7 @@ class StepRead(Shape):
     away: str | None  # whose hours it falls in, when no hands are free then
     pinned: bool
     feed: FeedPortion | None = None
+    freezer: int | None = None  # the kitchen whose freezer it is of; no bake then
 
 
 class ClockRead(Shape):

@@ -189,12 +189,27 @@ class CausesRead(Shape):
     ask: AskRead | None = None
 
 
+class TimeRead(Shape):
+    """A thing that made a bake late or early: minutes that it cost, negative where it won some; what to change."""
+
+    what: Literal["dough_temp", "leaven", "starter", "line"]
+    text: str
+    minutes: float
+    change: str
+
+
+class TimesRead(Shape):
+    times: list[TimeRead]
+
+
 class FreezeCreate(Strict):
-    """Breads of a bake for the freezer: how many, of which bread of the dough, in what."""
+    """Breads of a bake for the freezer: how many, of which bread of the dough, in what, and whether a sheet lies
+    between each."""
 
     count: Annotated[int, Field(ge=1, le=500)]
     bread: Annotated[int, Field(ge=0, le=6)] = 0
     wrap: FrozenWrap = "bag"
+    divided: bool = True
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
 
 
@@ -213,13 +228,56 @@ class FrozenRead(Shape):
     left: int
     frozen_at: dt.datetime
     wrap: str
+    divided: bool
     filled: bool
     best_by: dt.datetime
     use_by: dt.datetime
 
 
+class ServingMoveRead(Shape):
+    """So many of a row: when they are taken out, how they are brought back, in how many waves and from when they are
+    heated; and when each was done. What is heated from frozen is taken out then."""
+
+    number: int
+    row_id: int
+    name: str
+    count: int
+    way: str
+    waves: int
+    at: dt.datetime
+    heat_at: dt.datetime
+    taken_at: dt.datetime | None
+    heated_at: dt.datetime | None
+
+
+class ServingRead(Shape):
+    """A table that is served from the freezer."""
+
+    id: int
+    serve_at: dt.datetime
+    wanted: int
+    moves: list[ServingMoveRead]
+
+
 class FreezerRead(Shape):
     rows: list[FrozenRead]
+    servings: list[ServingRead]
+
+
+class ServingCreate(Strict):
+    """So many warm breads for a table."""
+
+    wanted: Annotated[int, Field(ge=1, le=500)]
+    serve: Annotated[str, StringConstraints(min_length=1, max_length=80)]
+
+
+class ServingUpdate(Strict):
+    """A move that was done, or is not done after all; or the whole table cancelled, or not after all."""
+
+    number: Annotated[int, Field(ge=0, le=200)] | None = None
+    what: Literal["taken", "heated"] | None = None
+    done: bool = True
+    cancelled: bool | None = None
 
 
 class TakeOutRead(Shape):

@@ -16,10 +16,11 @@ export function Freeze({ bake, kitchen, bread }: { bake: number; kitchen: number
   const { freeze, remove } = useFreezer(kitchen);
   const [count, setCount] = useState("");
   const [wrap, setWrap] = useState<"bag" | "double" | "loose">("bag");
+  const [apart, setApart] = useState(true);
   const many = Number.parseInt(count, 10);
   const last = freeze.data?.rows.reduce<number | null>((a, x) => (a === null || x.id > a ? x.id : a), null) ?? null;
   return (
-    <div className="head" data-print="no" role="group" aria-label="Freeze what is left">
+    <div className="freeze" data-print="no" role="group" aria-label="Freeze what is left">
       <Field
         label="freeze"
         value={count}
@@ -30,9 +31,18 @@ export function Freeze({ bake, kitchen, bread }: { bake: number; kitchen: number
         onCommit={setCount}
       />
       <Choice label="In what" value={wrap} options={WRAPS} onChange={setWrap} />
+      <Choice
+        label="A sheet between each"
+        value={apart ? "yes" : "no"}
+        options={[
+          { id: "yes", text: "a sheet between each" },
+          { id: "no", text: "one block" },
+        ]}
+        onChange={(x) => setApart(x === "yes")}
+      />
       <Button
         isDisabled={!(many >= 1) || freeze.isPending}
-        onPress={() => freeze.mutate({ bake, count: many, bread, wrap, at: null })}
+        onPress={() => freeze.mutate({ bake, count: many, bread, wrap, divided: apart, at: null })}
       >
         Into the freezer
       </Button>

@@ -11,7 +11,7 @@ import { Causes } from "./Causes";
 import { JudgeBar } from "./JudgeBar";
 import { KeepPart } from "./panel";
 import { SaidAndWas } from "./SaidAndWas";
-import { StaysSoft } from "./StaysSoft";
+import { Later, StaysSoft, useHeld } from "./StaysSoft";
 import { Taught } from "./Taught";
 
 const Three = styled.div`
@@ -67,6 +67,7 @@ const Foot = styled.div`
 /** What happened, beside what was said; why; until when it is good; and what was learned. */
 export function KeepLeaf({ bake }: { bake: Bake }) {
   const breads = trayOf(bake);
+  const held = useHeld(bake);
   const pockets = (bake.fire?.pocket ?? true) || bake.parts.some((p) => p.fire?.pocket);
   return (
     <>
@@ -75,13 +76,12 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
       <Three>
         <SaidAndWas bake={bake} />
         <Causes bake={bake} />
-        <StaysSoft bake={bake} />
+        <StaysSoft bake={bake} held={held} />
       </Three>
       <Foot>
+        <Later bake={bake} held={held} />
         <KeepPart>
           <Note bake={bake} />
-        </KeepPart>
-        <KeepPart>
           <Keeping bake={bake} />
           <Taught bake={bake} />
           {bake.fire?.pocket && (

@@ -1,4 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Bake } from "../../api/client";
+import { timesQuery } from "../../api/keep";
 import { useWidth } from "../../controls/width";
 import { SaidAxis } from "../../instruments/SaidAxis";
 import { span } from "../../words/format";
@@ -48,6 +50,29 @@ export function SaidAndWas({ bake }: { bake: Bake }) {
           </tbody>
         </table>
       )}
+      <Times bake={bake} />
     </KeepPart>
+  );
+}
+
+/** Where the time went: each thing that was otherwise than meant, with its minutes and what to change. */
+function Times({ bake }: { bake: Bake }) {
+  const mixed = bake.steps.some((s) => s.key === "mix" && s.done_at);
+  const found = useQuery({ ...timesQuery(bake.id, `${bake.revision}`), enabled: mixed });
+  if (!found.data?.times.length) return null;
+  return (
+    <>
+      <h3>Where the time went</h3>
+      <ul className="lessons">
+        {found.data.times.map((t) => (
+          <li key={t.what}>
+            <b>{`${Math.abs(t.minutes).toFixed(0)} min ${t.minutes > 0 ? "late" : "early"}`}</b>
+            <span>
+              {t.text} <span className="quiet">{t.change}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

@@ -52,23 +52,40 @@ const HEATED: Record<string, string> = {
   toaster: "toaster",
 };
 
-/** How long the bread stays good: softness in the wrap that is chosen, until when it is good, what to do, how to heat it again. */
-export function StaysSoft({ bake }: { bake: Bake }) {
+/** The keeping of a bread of this bake, in the wrap that is chosen. */
+export function useHeld(bake: Bake) {
   const [wrap, setWrap] = useState<Wrap | null>(null);
   const [bread, setBread] = useState(0);
-  const held = useQuery(holdQuery(bake.id, wrap, bread, `${bake.revision}`));
-  const h = held.data;
-  if (held.error) return null; // the Fire leaf says why there is no bread yet
+  const found = useQuery(holdQuery(bake.id, wrap, bread, `${bake.revision}`));
+  return { wrap, setWrap, bread, setBread, hold: found.data, fault: found.error };
+}
+type Chosen = ReturnType<typeof useHeld>;
+
+/** How long the bread stays good: softness in the wrap that is chosen, until when it is good, what to do. */
+export function StaysSoft({ bake, held }: { bake: Bake; held: Chosen }) {
+  const { hold } = held;
+  if (held.fault) return null; // the Fire leaf says why there is no bread yet
   return (
     <Panel aria-label="How long it stays good" data-testid="stays">
       <div className="title">
         <h2>Stays soft</h2>
-        <Pick label="How it is kept" hideLabel value={h?.wrap ?? "cloth"} options={WRAPS} onChange={setWrap} />
+        <Pick label="How it is kept" hideLabel value={hold?.wrap ?? "cloth"} options={WRAPS} onChange={held.setWrap} />
       </div>
-      <WhichBread bake={bake} which={bread} onChoose={setBread} />
-      {h ? <Held hold={h} /> : <p className="quiet">Working out how it keeps…</p>}
-      {h?.baked && <Freeze bake={bake.id} kitchen={bake.kitchen_id} bread={bread} />}
+      <WhichBread bake={bake} which={held.bread} onChoose={held.setBread} />
+      {hold ? <Held hold={hold} /> : <p className="quiet">Working out how it keeps…</p>}
     </Panel>
+  );
+}
+
+/** What is left for later: how to heat it again, and into the freezer with it. */
+export function Later({ bake, held }: { bake: Bake; held: Chosen }) {
+  const { hold } = held;
+  if (!hold || held.fault) return null;
+  return (
+    <KeepPart aria-label="For later">
+      <Reheating hold={hold} />
+      {hold.baked && <Freeze bake={bake.id} kitchen={bake.kitchen_id} bread={held.bread} />}
+    </KeepPart>
   );
 }
 
@@ -117,7 +134,6 @@ function Held({ hold }: { hold: Hold }) {
         {hold.room_days > 0 && `Room: ${hold.room_days} ${hold.room_days > 1 ? "days" : "day"} at most. `}
         Freezer: best {hold.freeze_best_months} month, good {hold.freeze_good_months}.
       </p>
-      <Reheating hold={hold} />
     </>
   );
 }

@@ -38,6 +38,16 @@ export const KeepPart = styled.section`
     border-bottom: 1px solid var(--hair);
     padding: 4px 0;
   }
+  * + td,
+  th + th {
+    padding-left: 14px;
+  }
+  .freeze {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 14px;
+    align-items: end;
+  }
   .lessons {
     list-style: none;
     margin: 0;

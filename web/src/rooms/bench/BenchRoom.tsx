@@ -1,14 +1,17 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Bench, Brief } from "../../api/client";
 import { useNow } from "../../api/clock";
+import { freezerQuery } from "../../api/freezer";
 import { BrokenBakes } from "../../frame/BrokenBakes";
 import { StateMark } from "../../frame/ThumbIndex";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Thermometer } from "../../instruments/Thermometer";
 import { Vessel } from "../../instruments/Vessel";
-import { clockNear, dayName, mass, ms, span, temp, tempUnit } from "../../words/format";
+import { clockNear, dayName, lower, mass, ms, span, temp, tempUnit } from "../../words/format";
+import { stepKind, stepPath } from "../../words/steps";
 
 const DOUGH = new Set(["ball", "roll", "line"]);
 const Two = styled.div`
@@ -214,6 +217,7 @@ export function BenchRoom({ bench }: { bench: Bench }) {
           <Empty>
             <p>The bench is clear. Say when people eat, and the day is planned back from there.</p>
             <Link to={`/k/${bench.kitchen.id}/new`}>Start a new bake</Link>
+            {bench.steps.some((s) => !s.done_at) && <NextMoves bench={bench} />}
           </Empty>
         ) : (
           <>
@@ -238,6 +242,7 @@ export function BenchRoom({ bench }: { bench: Bench }) {
           tick={(c) => temp(c, units)}
           height={430}
         />
+        <Stock kitchen={bench.kitchen.id} />
       </aside>
     </Two>
   );
@@ -339,9 +344,9 @@ function NextMoves({ bench }: { bench: Bench }) {
       <Moves>
         {open.map((s, i) => (
           <li key={`${s.bake_id}-${s.key}`} data-now={i === 0}>
-            <Link to={`/b/${s.bake_id}/${s.leaf}`}>
+            <Link to={stepPath(s)}>
               <span className="at">{clockNear(s.at, now, zone)}</span>
-              <Glyph name={GLYPH_OF_STEP[s.key] ?? "mix"} size={30} />
+              <Glyph name={GLYPH_OF_STEP[stepKind(s.key)] ?? "mix"} size={30} />
               <span className="seal">
                 <Seal seal={s.seal} size={18} />
               </span>
@@ -359,5 +364,18 @@ function NextMoves({ bench }: { bench: Bench }) {
         ))}
       </Moves>
     </section>
+  );
+}
+
+/** What the freezer holds, in a line. */
+function Stock({ kitchen }: { kitchen: number }) {
+  const stock = useQuery(freezerQuery(kitchen));
+  const rows = stock.data?.rows.filter((x) => x.left > 0) ?? [];
+  if (rows.length === 0) return null;
+  return (
+    <p>
+      <Link to={`/k/${kitchen}/freezer`}>In the freezer</Link>:{" "}
+      {rows.map((x) => `${x.left} ${lower(x.name)}`).join(", ")}
+    </p>
   );
 }

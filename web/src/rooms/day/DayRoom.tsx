@@ -12,6 +12,7 @@ import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Together } from "./Together";
 import { clock, clockNear, dayName, lower, ms, span } from "../../words/format";
+import { stepKind, stepPath } from "../../words/steps";
 
 const Page = styled.div`
   display: grid;
@@ -277,8 +278,8 @@ function MoveLine({
   return (
     <li data-next={next}>
       <span className="at">{clock(s.at, zone)}</span>
-      <Glyph name={GLYPH_OF_STEP[s.key.replace(/\d+$/, "")] ?? "mix"} size={30} />
-      <Link className="what" to={`/b/${s.bake_id}/${s.leaf}`}>
+      <Glyph name={GLYPH_OF_STEP[stepKind(s.key)] ?? "mix"} size={30} />
+      <Link className="what" to={stepPath(s)}>
         <Seal seal={s.seal} size={18} />
         {s.name}, {lower(s.bake)}
       </Link>

@@ -19,7 +19,6 @@ import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
 import { Measures } from "./Measures";
 import { Alarms } from "./Alarms";
-import { Freezer } from "./Freezer";
 import { Hours } from "./Hours";
 import { Lessons } from "./Lessons";
 import { AirReadings, Places } from "./Places";
@@ -210,7 +209,10 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         {writes.removeSurface.error && <Plate>{writes.removeSurface.error.message}</Plate>}
       </section>
       <Starters kitchen={k.id} />
-      <Freezer kitchen={k.id} />
+      <section>
+        <h2>Freezer</h2>
+        <Link to={`/k/${k.id}/freezer`}>What is frozen, and what to take out for a table</Link>
+      </section>
       <OwnIngredients kitchen={k.id} />
       <section>
         <h2>What is believed here</h2>

@@ -1,13 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
+import type { Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { freezerQuery, thawQuery, useFreezer } from "../../api/freezer";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
-import { useWords } from "../../frame/units";
+import { useAt, useWords } from "../../frame/units";
 import { clockNear, mass, monthDay } from "../../words/format";
+
+type Serving = Schemas["ServingRead"];
 
 const List = styled.ul`
   list-style: none;
@@ -34,7 +37,8 @@ export function Freezer({ kitchen }: { kitchen: number }) {
   const units = useWords();
   const now = useNow(60_000);
   const stock = useQuery(freezerQuery(kitchen));
-  const { take, back, remove, restore } = useFreezer(kitchen);
+  const { take, back, remove, restore, mark } = useFreezer(kitchen);
+  const cancelled = mark.variables?.cancelled ? mark.variables.serving : undefined;
   const [gone, setGone] = useState<number | null>(null);
   const rows = stock.data?.rows ?? [];
   const error = take.error ?? back.error ?? remove.error ?? restore.error ?? stock.error;
@@ -52,8 +56,8 @@ export function Freezer({ kitchen }: { kitchen: number }) {
               {x.name}, {mass(x.mass_g, units)} {units.mass} each
               <span className="quiet">
                 {" "}
-                frozen {clockNear(x.frozen_at, now, units.zone)}, best until {monthDay(x.best_by, units.zone)}, good
-                until {monthDay(x.use_by, units.zone)}
+                {x.divided ? "" : "in one block, "}frozen {clockNear(x.frozen_at, now, units.zone)}, best until{" "}
+                {monthDay(x.best_by, units.zone)}, good until {monthDay(x.use_by, units.zone)}
               </span>
             </span>
             <Button isDisabled={x.left < 1} onPress={() => take.mutate({ row: x.id, count: 1 })}>
@@ -86,14 +90,31 @@ export function Freezer({ kitchen }: { kitchen: number }) {
       )}
       {error && <Plate>{error.message}</Plate>}
       {rows.some((x) => x.left > 0) && <ForATable kitchen={kitchen} />}
+      {stock.data?.servings.map((x) => (
+        <Table
+          key={x.id}
+          kitchen={kitchen}
+          serving={x}
+          onCancel={() => mark.mutate({ serving: x.id, cancelled: true, done: true })}
+        />
+      ))}
+      {cancelled !== undefined && !stock.data?.servings.some((x) => x.id === cancelled) && (
+        <p>
+          That table is off the Rule.{" "}
+          <Button data-kind="bare" onPress={() => mark.mutate({ serving: cancelled, cancelled: false, done: true })}>
+            undo
+          </Button>
+        </p>
+      )}
     </section>
   );
 }
 
-/** What to take out, and when, so that so many are warm at a table. */
+/** What to take out, and when, so that so many are warm at a table; a press puts it on the Rule. */
 function ForATable({ kitchen }: { kitchen: number }) {
   const units = useWords();
   const now = useNow(60_000);
+  const { plan: put } = useFreezer(kitchen);
   const [wanted, setWanted] = useState("");
   const [serve, setServe] = useState("");
   const count = Number.parseInt(wanted, 10);
@@ -120,6 +141,15 @@ function ForATable({ kitchen }: { kitchen: number }) {
           onCommit={setServe}
           fault={ready ? (plan.error?.message ?? null) : null}
         />
+        {ready && plan.data && plan.data.moves.length > 0 && (
+          <Button
+            data-kind="brass"
+            isDisabled={put.isPending}
+            onPress={() => put.mutate({ wanted: count, serve: serve.trim() }, { onSuccess: () => setWanted("") })}
+          >
+            Put it on the Rule
+          </Button>
+        )}
       </div>
       {ready && plan.data && (
         <ol aria-label="What to take out">
@@ -135,6 +165,51 @@ function ForATable({ kitchen }: { kitchen: number }) {
           ))}
         </ol>
       )}
+      {put.error && <Plate>{put.error.message}</Plate>}
     </>
+  );
+}
+
+/** A table that is served from the freezer: its moves, each marked when it is done. */
+function Table({ kitchen, serving, onCancel }: { kitchen: number; serving: Serving; onCancel: () => void }) {
+  const at = useAt();
+  const { mark } = useFreezer(kitchen);
+  const set = (number: number, what: "taken" | "heated", done: boolean) =>
+    mark.mutate({ serving: serving.id, number, what, done });
+  return (
+    <section aria-label={`Table at ${at(serving.serve_at)}`} style={{ marginTop: 22 }}>
+      <h3>
+        {serving.wanted} warm at {at(serving.serve_at)}
+      </h3>
+      <List>
+        {serving.moves.map((m) => {
+          const apart = m.at !== m.heat_at;
+          return (
+            <li key={m.number}>
+              <span className="grow">
+                <b>{at(apart && !m.taken_at ? m.at : m.heat_at)}</b>{" "}
+                {apart && !m.taken_at ? "take out" : m.heated_at ? "heated" : "heat"} {m.count} × {m.name}
+                <span className="quiet">, {m.way}</span>
+              </span>
+              {apart && !m.taken_at && <Button onPress={() => set(m.number, "taken", true)}>Taken out</Button>}
+              {(!apart || m.taken_at) && !m.heated_at && (
+                <Button data-kind="brass" onPress={() => set(m.number, "heated", true)}>
+                  Heated
+                </Button>
+              )}
+              {(m.heated_at ?? m.taken_at) && (
+                <Button data-kind="bare" onPress={() => set(m.number, m.heated_at ? "heated" : "taken", false)}>
+                  undo
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </List>
+      <Button data-kind="bare" onPress={onCancel}>
+        not this table
+      </Button>
+      {mark.error && <Plate>{mark.error.message}</Plate>}
+    </section>
   );
 }
