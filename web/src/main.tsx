@@ -49,7 +49,14 @@ function First() {
   return <Navigate to={first ? `/k/${first.id}/bench` : "/welcome"} replace />;
 }
 
-const ROOMS = { bench: BenchRoom, day: DayRoom, logbook: LogbookRoom, kitchen: KitchenRoom, freezer: FreezerRoom, new: NewBakeRoom };
+const ROOMS = {
+  bench: BenchRoom,
+  day: DayRoom,
+  logbook: LogbookRoom,
+  kitchen: KitchenRoom,
+  freezer: FreezerRoom,
+  new: NewBakeRoom,
+};
 const LEAVES = { weigh: WeighLeaf, mix: MixLeaf, rise: RiseLeaf, keep: KeepLeaf };
 
 function Room() {
