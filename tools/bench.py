@@ -472,6 +472,38 @@ def keystroke() -> None:
         )
 
 
+def keep() -> None:
+    """Three days of a kept bread with its bands, causes of one fault and of three, lessons of five thousand bakes."""
+    from brassclock.core.keep.cause import chance
+    from brassclock.core.keep.cause.facts import Facts
+    from brassclock.core.keep.cause.judge import judge
+    from brassclock.core.keep.hold.model import Kept, run
+    from brassclock.core.keep.hold.windows import hold
+    from brassclock.core.keep.ledger import Lesson, fold
+
+    pita, cloth = Kept("pocket", 95.0, 0.884, 0.08, 0.18, 0.008), ((0.0, "cloth"),)
+    hold(pita, cloth, 8)
+    bands, one = paired_ms(lambda: hold(pita, cloth, 8), lambda: run(pita, cloth, 8), 20)
+    print(f"a bread kept 72 h, with bands      {bands:9.1f} ms   {bands / one:6.1f} x one run   (aim: 60 ms or less)")
+    facts = Facts(surface="stone_oven", surface_c=205.0, thickness_mm=3.4, skin_min=6.0, uneven_frac=0.3)
+    known = ("surface_c", "thickness_mm", "skin_min", "uneven_frac", "maturity", "hydration_frac")
+
+    def afresh(*faults: str) -> None:
+        chance.baked.cache_clear()
+        judge(faults, facts, known)  # type: ignore[arg-type]
+
+    one_fault, baked = paired_ms(lambda: afresh("flat"), lambda: chance.baked.__wrapped__(facts), 5)
+    three = best_ms(lambda: afresh("flat", "pale", "tough"), 3)
+    print(f"causes of one fault                {one_fault:9.0f} ms   {one_fault / baked:6.1f} x one bread   (aim: 400)")
+    print(f"causes of three                    {three:9.0f} ms   {three / baked:6.1f} x one bread   (aim: 1000)")
+    lessons = [
+        Lesson("activity:yeast_instant", 1.0 + (n % 7 - 3) / 20, 0.22, f"2026-{1 + n % 12:02}-{1 + n % 28:02}T{n:05}")
+        for n in range(5000)
+    ]
+    folded, summed = paired_ms(lambda: fold(lessons), lambda: sorted(lessons, key=lambda x: x.at), 15)
+    print(f"lessons of 5,000 bakes folded      {folded:9.1f} ms   {folded / summed:6.1f} x sorting   (aim: 50)")
+
+
 def main() -> None:
     print(f"{platform.node()}: {platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}")
     if not (yeast_course.warm() and puff_model.warm()):
@@ -486,6 +518,7 @@ def main() -> None:
     heat_line()
     frames()
     sheet()
+    keep()
     keystroke()
     drag()
 

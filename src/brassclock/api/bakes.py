@@ -13,12 +13,14 @@ from brassclock.core.terms import Wrap
 from brassclock.services.bake import again as bake_again
 from brassclock.services.bake import commands as bake_commands
 from brassclock.services.bake import create as bake_create
+from brassclock.services.bake import ending as bake_ending
 from brassclock.services.fire import commands as fire_commands
 from brassclock.services.fire import hearth as hearth_view
 from brassclock.services.fire import view as fire_view
 from brassclock.services.keep import cause as keep_cause
 from brassclock.services.keep import hold as keep_hold
 from brassclock.services.keep import judge as keep_judge
+from brassclock.services.keep import photos as keep_photos
 from brassclock.services.keep import timing as keep_timing
 from brassclock.services.pages import bake as bake_page
 from brassclock.services.rise import rescue as rise_rescue
@@ -26,7 +28,15 @@ from brassclock.services.rise import whatif as rise_whatif
 from brassclock.services.schemas.bake import AgainCreate, BakeCreate, BakeRead, BakeUpdate
 from brassclock.services.schemas.base import Edit
 from brassclock.services.schemas.fire import FireIfsRead, HabitRead, HearthRead, HeatLineRead, TapCreate, TapUpdate
-from brassclock.services.schemas.keep import CausesRead, HoldRead, NotedUpdate, OutcomeUpdate, TimesRead, TrayUpdate
+from brassclock.services.schemas.keep import (
+    CausesRead,
+    HoldRead,
+    NotedUpdate,
+    OutcomeUpdate,
+    PhotoCreate,
+    TimesRead,
+    TrayUpdate,
+)
 from brassclock.services.schemas.rise import (
     ReadingCreate,
     RelocationCreate,
@@ -53,6 +63,10 @@ class ReadingPath(BaseModel):
     reading_id: int = Field(ge=1, le=2_147_483_647)
 
 
+class PhotoPath(BaseModel):
+    photo_id: int = Field(ge=1, le=2_147_483_647)
+
+
 class StatusRequest(Edit):
     status: Literal["live", "abandoned", "kept"]
 
@@ -67,6 +81,12 @@ class HoldQuery(BaseModel):
 
     wrap: Wrap | None = None
     bread: int = Field(default=0, ge=0, le=6)
+
+
+class Asked(BaseModel):
+    """Answer of the question: the bake's id."""
+
+    id: int
 
 
 class Gone(BaseModel):
@@ -179,6 +199,37 @@ def note_facts(path: BakePath, body: NotedUpdate):
     """Record what the cook knows of the making."""
     keep_judge.note_facts(app(), path.bake_id, body)
     return answer_bake(path.bake_id)
+
+
+@routes.post("/bakes/<int:bake_id>/asked", responses={"200": Asked, **PROBLEMS})
+def ask(path: BakePath):
+    """The Bench has asked whether the bake is to be kept: left alone it is kept by itself, half a day later."""
+    bake_ending.ask(app(), path.bake_id)
+    return Asked(id=path.bake_id).model_dump()
+
+
+@routes.post("/bakes/<int:bake_id>/photos", responses={"201": BakeRead, **PROBLEMS})
+def add_photo(path: BakePath, body: PhotoCreate):
+    """Keep a picture; it is turned upright, made small, and stripped of place and camera."""
+    keep_photos.add_photo(app(), path.bake_id, body)
+    return answer_bake(path.bake_id), 201
+
+
+@routes.get("/photos/<int:photo_id>", responses={"200": None, **PROBLEMS})
+def photo(path: PhotoPath):
+    """A picture, as a JPEG."""
+    return Response(keep_photos.jpeg_of(app(), path.photo_id), mimetype="image/jpeg")
+
+
+@routes.delete("/photos/<int:photo_id>", responses={"200": BakeRead, **PROBLEMS})
+def remove_photo(path: PhotoPath):
+    return answer_bake(keep_photos.remove_photo(app(), path.photo_id))
+
+
+@routes.post("/photos/<int:photo_id>/restore", responses={"200": BakeRead, **PROBLEMS})
+def restore_photo(path: PhotoPath):
+    """Undo of a removal."""
+    return answer_bake(keep_photos.remove_photo(app(), path.photo_id, back=True))
 
 
 @routes.get("/bakes/<int:bake_id>/times", responses={"200": TimesRead, **PROBLEMS})

@@ -161,3 +161,11 @@ def names_of(session: Session, bake_ids: Collection[int]) -> dict[int, str]:
     """Names of bakes by their ids."""
     query = select(Bake.id, Bake.name).where(col(Bake.id).in_(list(bake_ids)))
     return {bake_id: name for bake_id, name in session.exec(query) if bake_id is not None}
+
+
+def asked_ids(session: Session) -> list[int]:
+    """Live bakes of which the Bench asked whether they are to be kept."""
+    query = select(Bake.id).where(
+        col(Bake.asked_at).is_not(None), Bake.status == "live", col(Bake.deleted_at).is_(None)
+    )
+    return [bake_id for bake_id in session.exec(query) if bake_id is not None]

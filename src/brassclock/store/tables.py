@@ -152,7 +152,7 @@ class Bake(SQLModel, table=True):
     `program` (times of one bread) and `hearth` (surface, spots, count, cooks) are frozen when the first round is
     loaded. `summary` is the bake's row in lists, stored when it is kept or abandoned. `noted` is what a cook knows of
     its making beside the settings (facts a cause may lie in); `carried` is the one change that an earlier bake handed
-    on.
+    on. `asked_at` is when the Bench asked whether one that is all off is to be kept.
     """
 
     __table_args__ = (Index("ix_bake_kitchen_status", "kitchen_id", "status"), STRICT)
@@ -231,6 +231,7 @@ class Bake(SQLModel, table=True):
     revision: int = 0
     created_at: dt.datetime = instant_column(False)
     kept_at: dt.datetime | None = instant_column()
+    asked_at: dt.datetime | None = instant_column()
     deleted_at: dt.datetime | None = instant_column()
 
 
@@ -253,6 +254,29 @@ class FrozenBread(SQLModel, table=True):
     divided: bool = True
     taken: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     removed_at: dt.datetime | None = instant_column()
+
+
+class Photo(SQLModel, table=True):
+    """A picture of a bake, or of one of its rounds; its bytes stand apart, so that a list reads none."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    bake_id: int = owner_column("bake.id")
+    round_no: int | None = None
+    width: int
+    height: int
+    added_at: dt.datetime = instant_column(False)
+    removed_at: dt.datetime | None = instant_column()
+
+
+class PhotoBytes(SQLModel, table=True):
+    """The JPEG of a picture."""
+
+    __tablename__ = "photo_bytes"
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    photo_id: int = owner_column("photo.id")
+    body: bytes = Field(sa_column=Column(LargeBinary, nullable=False))
 
 
 class Serving(SQLModel, table=True):

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import io
 import re
 from collections.abc import Callable
 from typing import Any
 
 import pytest
+from PIL import Image
 from playwright.sync_api import expect
 
 from serving import Server
@@ -75,6 +77,7 @@ def test_forty_breads_are_judged_by_key_and_by_dragging(demo_server: Server, wat
     for key in ("ArrowRight", "ArrowRight", "3", "ArrowRight"):
         page.keyboard.press(key)
     expect(page.get_by_role("button", name="Round 3: flat, right")).to_be_visible()
+    page.wait_for_load_state("networkidle")  # what is told above the tray is there
     first, last = (page.get_by_role("button", name=f"Round {n}: full, right").bounding_box() for n in (10, 12))
     page.mouse.move(first["x"] + 30, first["y"] + 40)
     page.mouse.down()
@@ -146,3 +149,23 @@ def test_what_is_left_is_frozen_and_taken_out_for_a_table(demo_server: Server, w
     freezer.get_by_role("button", name="undo").last.press("Enter")
     expect(freezer).to_contain_text("Freezer pitas")
     page.request.delete(f"{demo_server.url}/api/bakes/{bake}")  # its next move would be the kitchen's
+
+
+def test_a_picture_is_kept_of_a_round_and_what_is_none_is_told(demo_server: Server, watch: Watch) -> None:
+    w = watch(demo_server, "tablet")
+    page = w.goto("/b/2/keep")
+    out = io.BytesIO()
+    Image.new("RGB", (640, 480), "tan").save(out, "JPEG")
+    page.get_by_role("button", name=re.compile("^Round 3:")).click()
+    chooser = page.locator("input[type=file]")
+    chooser.set_input_files({"name": "round.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()})
+    shown = page.get_by_role("img", name="Picture of Round 3")
+    expect(shown).to_be_visible()
+    assert shown.evaluate("e => e.decode().then(() => e.naturalWidth)") == 640
+    w.axe_clean()
+    chooser.set_input_files({"name": "list.jpg", "mimeType": "image/jpeg", "buffer": b"500 g flour"})
+    expect(page.get_by_text("That cannot be read as a picture.")).to_be_visible()
+    page.get_by_role("button", name="remove", exact=True).press("Enter")
+    expect(shown).to_have_count(0)
+    page.get_by_text("Removed.").get_by_role("button", name="undo").press("Enter")
+    expect(shown).to_be_visible()

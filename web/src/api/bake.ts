@@ -90,6 +90,9 @@ export const useStatus = (bake: number) =>
     ),
   );
 
+/** The Bench has asked whether a bake that is over is to be kept: told once. */
+export const tellAsked = (bake: number) => take(client.POST("/api/bakes/{bake_id}/asked", path({ bake_id: bake })));
+
 export function useStartBake() {
   const cache = useQueryClient();
   return useMutation({

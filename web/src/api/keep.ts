@@ -1,6 +1,7 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { useBakeWrite } from "./bake";
-import { type Bake, client, path, type Schemas, take } from "./client";
+import { client, path, type Schemas, take } from "./client";
 import { renew } from "./stale";
 
 export type Judgement = Schemas["OutcomeUpdate"];
@@ -29,20 +30,21 @@ export function withJudged(outcomes: readonly Outcome[], said: readonly Judgemen
 export const asBefore = (outcomes: readonly Outcome[], rounds: readonly number[]): Judgement[] =>
   rounds.map((round_no) => ({ ...UNSAID, ...outcomes.find((o) => o.round_no === round_no), round_no }));
 
-/** What became of breads: round by round or in a sentence, all or none. What is said round by round shows at once. */
-export function useJudge(bake: number) {
-  const cache = useQueryClient();
+/**
+ * What became of breads: round by round or in a sentence, all or none. What is said round by round shows at once, on top of
+ * what the server has, until it is answered: the answer to an earlier press never takes a later one off the screen.
+ */
+export function useJudge(bake: number, stored: readonly Outcome[]) {
   const write = useBakeWrite(bake, (body: Schemas["TrayUpdate"]) =>
     take(client.PUT("/api/bakes/{bake_id}/tray", { ...path({ bake_id: bake }), body })),
   );
-  const key = ["bake", bake];
+  const [waiting, setWaiting] = useState<readonly Judgement[][]>([]);
   const judge = (outcomes: Judgement[]) => {
-    cache.setQueryData(key, (had: Bake | undefined) =>
-      had ? { ...had, keep: { ...had.keep, outcomes: withJudged(had.keep.outcomes, outcomes) } } : had,
-    );
-    write.mutate({ outcomes }, { onError: () => void cache.invalidateQueries({ queryKey: key }) });
+    setWaiting((had) => [...had, outcomes]);
+    const done = () => setWaiting((had) => had.filter((x) => x !== outcomes));
+    write.mutateAsync({ outcomes }).then(done, done); // the mutation tells its fault
   };
-  return { write, judge };
+  return { write, judge, outcomes: withJudged(stored, waiting.flat()) };
 }
 
 /** What the cook knows of the making. */
@@ -50,6 +52,17 @@ export const useNoted = (bake: number) =>
   useBakeWrite(bake, (body: Schemas["NotedUpdate"]) =>
     take(client.PUT("/api/bakes/{bake_id}/noted", { ...path({ bake_id: bake }), body })),
   );
+
+/** Pictures of a bake: kept, removed, brought back. */
+export const usePhotos = (bake: number) => ({
+  add: useBakeWrite(bake, (body: Schemas["PhotoCreate"]) =>
+    take(client.POST("/api/bakes/{bake_id}/photos", { ...path({ bake_id: bake }), body })),
+  ),
+  remove: useBakeWrite(bake, ({ id, back }: { id: number; back?: boolean }) => {
+    const at = path({ photo_id: id });
+    return take(back ? client.POST("/api/photos/{photo_id}/restore", at) : client.DELETE("/api/photos/{photo_id}", at));
+  }),
+});
 
 /** The same bread for another table; answers the new bake. */
 export function useAgain(bake: number) {

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import styled from "styled-components";
 import type { Bake } from "../api/client";
+import { holdQuery } from "../api/keep";
 import { methodsQuery } from "../api/weigh";
 import { Plate } from "../controls/Notice";
 
@@ -24,12 +25,14 @@ const Facts = styled.dl`
 /** What a bake's method says of itself: why, shaping, heat, keeping, what to watch. */
 export function MethodWords({ bake }: { bake: Bake }) {
   const known = useQuery(methodsQuery(bake.kitchen_id));
+  const kept = useQuery(holdQuery(bake.id, null, 0, `${bake.revision}`));
   const method = known.data?.find((m) => m.id === bake.method);
   const facts: [string, readonly string[]][] = method
     ? [
         ["shaping", method.shaping],
         ["heat", [method.program]],
-        ["keeping", [method.hold]],
+        ["keeping", kept.data?.advice ?? [method.hold]],
+        ["as cooks say", kept.data ? [method.hold] : []],
         ["watch", method.cautions.map((c) => c.text)],
       ]
     : [];

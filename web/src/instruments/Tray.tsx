@@ -51,6 +51,7 @@ const Pan = styled.div`
   padding: 12px;
   outline: 1px solid var(--hair-2);
   outline-offset: -8px;
+  user-select: none;
 `;
 
 /**

@@ -229,7 +229,7 @@ def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -
         bake = r.bake
         unteach_kept(session, r)
         bake.status = status
-        bake.kept_at = None
+        bake.kept_at = bake.asked_at = None
         bake.summary = None if status == "live" else _summary(session, r)
 
 

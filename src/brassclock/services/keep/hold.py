@@ -8,7 +8,7 @@ from dataclasses import asdict
 
 import numpy as np
 
-from brassclock.core.keep.hold.advice import FREEZE_MONTHS, Wanted, advice, at_once, bag_after_s
+from brassclock.core.keep.hold.advice import FREEZE_MONTHS, Wanted, advice, at_once, bag_after_s, why_good
 from brassclock.core.keep.hold.model import BAGGED, HOURS, KeepTrace, Kept, Wrapped, band, run, word
 from brassclock.core.keep.hold.reheat import Reheat, reheats
 from brassclock.core.keep.hold.windows import hold
@@ -21,7 +21,7 @@ from brassclock.services.fire.kinds import Kind
 from brassclock.services.fire.model import holds_meat
 from brassclock.services.keep.kept import kept_of, room_of
 from brassclock.services.schemas.bake import SayPart
-from brassclock.services.schemas.base import BandedAt
+from brassclock.services.schemas.base import BandedAt, WhyRead
 from brassclock.services.schemas.keep import HoldRead, ReheatRead, SoftCurve, WordFrom
 from brassclock.services.solve import BakeResult
 
@@ -85,7 +85,23 @@ def _read(r: BakeSnapshot, kind: Kind, bread: Kept, chosen: str, done: dt.dateti
         reheat=_reheats_out(reheats(bread, found.trace.at("x", 12 * 3600.0))),
         reheat_frozen=_reheats_out(reheats(bread, found.trace.at("x", 5400.0), frozen=True)),
         advice=advice(bread, w, stack, room, wanted),
+        why=WhyRead.model_validate(why_good(bread, chosen, stack, room, _hours(w.good_until.p50)).as_dict()),
     )
+
+
+def _hours(seconds: float | None) -> float | None:
+    return None if seconds is None else seconds / 3600
+
+
+def advised(r: BakeSnapshot, work: BakeResult) -> list[str]:
+    """What to do with a bake's own bread once it is off, in its usual wrap; nothing while there is no bread."""
+    kind = solve.line_kinds(r, work).kinds[0]
+    bread = kept_of(kind)
+    if bread is None:
+        return []
+    way, room = USUAL.get(bread.intent, "cloth"), room_of(r)
+    found = hold(bread, WAYS[way], _stack(way, kind), room, bands=False)
+    return list(advice(bread, found.windows, _stack(way, kind), room, Wanted(filled=holds_meat(kind.rows))))
 
 
 def _stack(way: str, kind: Kind) -> int:

@@ -5,7 +5,15 @@ from __future__ import annotations
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.kinds import MixedLine
-from brassclock.services.schemas.keep import CarriedRead, FactRead, KeepRead, NotedUpdate, OutcomeRead, RoundRead
+from brassclock.services.schemas.keep import (
+    CarriedRead,
+    FactRead,
+    KeepRead,
+    NotedUpdate,
+    OutcomeRead,
+    PhotoRead,
+    RoundRead,
+)
 
 
 def keep_out(r: BakeSnapshot, line: MixedLine) -> KeepRead:
@@ -44,6 +52,7 @@ def keep_out(r: BakeSnapshot, line: MixedLine) -> KeepRead:
         facts=facts,
         noted=NotedUpdate(**r.bake.noted, uneven_frac=r.bake.uneven_frac, skin_min=r.bake.skin_min),
         carried=CarriedRead(**r.bake.carried) if r.bake.carried else None,
+        photos=[PhotoRead.model_validate(x.model_dump()) for x in r.photos],
     )
 
 

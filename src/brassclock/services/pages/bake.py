@@ -137,7 +137,7 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         rest=None,
         fire=None,
         parts=[],
-        keep=KeepRead(rounds=[], outcomes=[], facts=[], noted=NotedUpdate(), carried=None),
+        keep=KeepRead(rounds=[], outcomes=[], facts=[], noted=NotedUpdate(), carried=None, photos=[]),
         faults={"bake": told},
     )
 

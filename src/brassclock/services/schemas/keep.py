@@ -18,7 +18,7 @@ from brassclock.core.terms import (
     Tender,
     Wrap,
 )
-from brassclock.services.schemas.base import BandedAt, Shape, Strict
+from brassclock.services.schemas.base import BandedAt, Shape, Strict, WhyRead
 from brassclock.services.schemas.quantities import TempC, within
 
 
@@ -50,6 +50,23 @@ class OutcomeRead(Shape):
     tender: Tender | None
     faults: list[Fault]
     note: str
+
+
+class PhotoCreate(Strict):
+    """A picture (JPEG, PNG or WebP, in base64) of a bake, or of one of its rounds."""
+
+    round_no: Annotated[int, Field(ge=1, le=500)] | None = None
+    data: Annotated[str, StringConstraints(min_length=1, max_length=16_500_000)]
+
+
+class PhotoRead(Shape):
+    """A picture of a bake; its JPEG is at /api/photos/{id}."""
+
+    id: int
+    round_no: int | None
+    width: int
+    height: int
+    added_at: dt.datetime
 
 
 class NotedUpdate(Strict):
@@ -145,6 +162,7 @@ class HoldRead(Shape):
     reheat: list[ReheatRead]
     reheat_frozen: list[ReheatRead]
     advice: list[str]
+    why: WhyRead
 
 
 class CauseRead(Shape):
@@ -355,3 +373,4 @@ class KeepRead(Shape):
     facts: list[FactRead]
     noted: NotedUpdate
     carried: CarriedRead | None
+    photos: list[PhotoRead]

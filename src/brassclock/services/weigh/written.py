@@ -10,6 +10,7 @@ from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.parts import breads_of, names_of
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.steps import hours_text
+from brassclock.services.keep.hold import advised
 from brassclock.services.solve import BakeResult
 
 LATER = ("ball", "cold_in", "cold_out", "wave", "preheat", "roll", "line")
@@ -30,8 +31,7 @@ def steps_written(r: BakeSnapshot, work: BakeResult) -> list[str]:
             which = f"{name}: " if r.bake.parts else ""
             hot = f"{bread.surface.name}, {done.program.baking.surface.temp_c:.0f} C"
             found.append(f"{which}{hot}: {_heat(done.program)}.")
-    if method and method.hold:
-        found.append(method.hold)
+    found += advised(r, work) or ([method.hold] if method and method.hold else [])
     return found
 
 

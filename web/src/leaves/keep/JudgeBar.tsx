@@ -46,10 +46,20 @@ const BY_KEY: Record<string, Words> = {
 };
 
 /** The tray, and what is said of the breads that are chosen on it: by press, by key, or in a sentence. */
-export function JudgeBar({ bake, pockets }: { bake: Bake; pockets: boolean }) {
-  const { write, judge } = useJudge(bake.id);
+export function JudgeBar({
+  bake: stored,
+  pockets,
+  picked,
+  onPick,
+}: {
+  bake: Bake;
+  pockets: boolean;
+  picked: number[] | null;
+  onPick: (rounds: number[]) => void;
+}) {
+  const { write, judge, outcomes } = useJudge(stored.id, stored.keep.outcomes);
+  const bake = { ...stored, keep: { ...stored.keep, outcomes } };
   const breads = trayOf(bake);
-  const [picked, setPicked] = useState<number[] | null>(null);
   const [also, setAlso] = useState(false);
   const chosen = picked ?? [nextUnjudged(breads, breads.at(-1)?.round ?? 1)];
   const first = bake.keep.outcomes.find((o) => o.round_no === chosen[0]);
@@ -58,7 +68,7 @@ export function JudgeBar({ bake, pockets }: { bake: Bake; pockets: boolean }) {
     judge(chosen.map((round_no) => ({ ...words, round_no })));
     const only = chosen.length === 1 ? chosen[0]! : null;
     // a bread of which all is said hands on to the next; one that is judged anew stays chosen
-    if (only !== null && told({ ...first, ...words }) && !told(first)) setPicked([nextUnjudged(breads, only)]);
+    if (only !== null && told({ ...first, ...words }) && !told(first)) onPick([nextUnjudged(breads, only)]);
   };
   const names = chosen.map((n) => breads.find((b) => b.round === n)?.name ?? String(n));
   const title = names.length > 1 ? listed(names) : (names[0] ?? "");
@@ -67,7 +77,7 @@ export function JudgeBar({ bake, pockets }: { bake: Bake; pockets: boolean }) {
       <Tray
         breads={breads}
         chosen={chosen}
-        onChoose={setPicked}
+        onChoose={onPick}
         onKey={(key) => {
           const words = BY_KEY[key];
           if (words) say(words);
@@ -88,7 +98,7 @@ export function JudgeBar({ bake, pockets }: { bake: Bake; pockets: boolean }) {
         <Button data-kind="bare" onPress={() => setAlso(true)}>
           also: burst, stiff, raw…
         </Button>
-        <Sentence bake={bake} />
+        <Sentence bake={stored} />
       </Bar>
       <AlsoSheet
         open={also}
@@ -104,7 +114,7 @@ export function JudgeBar({ bake, pockets }: { bake: Bake; pockets: boolean }) {
 
 /** The whole tray in a sentence, and that undone. */
 function Sentence({ bake }: { bake: Bake }) {
-  const { write } = useJudge(bake.id);
+  const { write } = useJudge(bake.id, bake.keep.outcomes);
   const [said, setSaid] = useState("");
   const [before, setBefore] = useState<Judgement[] | null>(null);
   const judge = () => {

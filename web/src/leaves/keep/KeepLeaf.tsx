@@ -10,6 +10,7 @@ import { tally, trayOf } from "./breads";
 import { Causes } from "./Causes";
 import { JudgeBar } from "./JudgeBar";
 import { KeepPart } from "./panel";
+import { Photos } from "./Photos";
 import { SaidAndWas } from "./SaidAndWas";
 import { Later, StaysSoft, useHeld } from "./StaysSoft";
 import { Taught } from "./Taught";
@@ -68,18 +69,28 @@ const Foot = styled.div`
 export function KeepLeaf({ bake }: { bake: Bake }) {
   const breads = trayOf(bake);
   const held = useHeld(bake);
+  const [picked, setPicked] = useState<number[] | null>(null);
   const pockets = (bake.fire?.pocket ?? true) || bake.parts.some((p) => p.fire?.pocket);
   return (
     <>
       <BakeHead bake={bake} about={tally(breads)} />
-      <JudgeBar bake={bake} pockets={pockets || bake.keep.outcomes.some((o) => o.pocket)} />
+      <JudgeBar
+        bake={bake}
+        pockets={pockets || bake.keep.outcomes.some((o) => o.pocket)}
+        picked={picked}
+        onPick={setPicked}
+      />
       <Three>
         <SaidAndWas bake={bake} />
         <Causes bake={bake} />
         <StaysSoft bake={bake} held={held} />
       </Three>
       <Foot>
-        <Later bake={bake} held={held} />
+        <KeepPart>
+          <Later bake={bake} held={held} />
+          <h2>Pictures</h2>
+          <Photos bake={bake} chosen={picked?.length === 1 ? picked[0]! : null} />
+        </KeepPart>
         <KeepPart>
           <Note bake={bake} />
           <Keeping bake={bake} />

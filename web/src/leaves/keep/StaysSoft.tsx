@@ -6,6 +6,7 @@ import { useNow } from "../../api/clock";
 import { holdQuery } from "../../api/keep";
 import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
+import { Why } from "../../controls/Why";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { WhichBread } from "../../frame/WhichBread";
@@ -94,6 +95,7 @@ function Held({ hold }: { hold: Hold }) {
   const now = useNow(60_000);
   const [box, width] = useWidth<HTMLDivElement>();
   const at = (iso: string | null) => (iso ? clockNear(iso, now, units.zone) : "in three days and later");
+  const past = (iso: string | null) => iso !== null && instant(iso) < now;
   const since = (now - instant(hold.off_at)) / 3600e3;
   return (
     <>
@@ -104,10 +106,13 @@ function Held({ hold }: { hold: Hold }) {
           </span>
         )}
         <span>
-          best until <b>{at(hold.best_to.p50)}</b>
+          {past(hold.best_to.p50) ? "was " : ""}best until <b>{at(hold.best_to.p50)}</b>
         </span>
         <span>
-          good until <b>{at(hold.good_until.p50)}</b>
+          {past(hold.good_until.p50) ? "was " : ""}good until{" "}
+          <Why why={hold.why} label="Good until">
+            <b>{at(hold.good_until.p50)}</b>
+          </Why>
           {hold.good_until.p10 && <span className="quiet"> (one in ten by {at(hold.good_until.p10)})</span>}
         </span>
       </div>

@@ -1,9 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Bench, Brief } from "../../api/client";
+import { tellAsked, useStatus } from "../../api/bake";
 import { useNow } from "../../api/clock";
+
 import { freezerQuery } from "../../api/freezer";
+import { Button } from "../../controls/Button";
 import { BrokenBakes } from "../../frame/BrokenBakes";
 import { StateMark } from "../../frame/ThumbIndex";
 import { useWords } from "../../frame/units";
@@ -37,6 +41,19 @@ const Vessels = styled.div`
   gap: 10px 22px;
   .on-bench {
     border-bottom: 5px double var(--ink);
+  }
+  .over {
+    display: grid;
+    gap: 6px;
+    align-content: start;
+    background: var(--brass-wash);
+    padding: 10px 14px;
+    p {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px 18px;
+      align-items: center;
+    }
   }
 `;
 const Live = styled(Link)`
@@ -196,7 +213,9 @@ const Empty = styled.div`
 export function BenchRoom({ bench }: { bench: Bench }) {
   const units = useWords();
   const soonest = (b: Brief) => ms(bench.steps.find((s) => s.bake_id === b.id && !s.done_at)?.at ?? b.serve_at);
-  const live = bench.bakes.filter((b) => b.status === "live").sort((a, b) => soonest(a) - soonest(b));
+  const isOver = (b: Brief) => b.leaves.some((l) => l.leaf === "fire" && l.state === "done");
+  const over = bench.bakes.filter((b) => b.status === "live" && isOver(b));
+  const live = bench.bakes.filter((b) => b.status === "live" && !isOver(b)).sort((a, b) => soonest(a) - soonest(b));
   const shown = live.length > 3 ? live.slice(0, 2) : live;
   const deg = (c: number) => `${temp(c, units, 1)}°`;
   const { hourly_c } = bench.kitchen;
@@ -213,7 +232,7 @@ export function BenchRoom({ bench }: { bench: Bench }) {
     <Two>
       <div>
         <BrokenBakes broken={bench.broken} />
-        {live.length === 0 && bench.broken.length === 0 ? (
+        {live.length + over.length === 0 && bench.broken.length === 0 ? (
           <Empty>
             <p>The bench is clear. Say when people eat, and the day is planned back from there.</p>
             <Link to={`/k/${bench.kitchen.id}/new`}>Start a new bake</Link>
@@ -224,6 +243,9 @@ export function BenchRoom({ bench }: { bench: Bench }) {
             <Vessels>
               {shown.map((b) => (
                 <OnBench key={b.id} bake={b} />
+              ))}
+              {over.map((b) => (
+                <Over key={b.id} bake={b} />
               ))}
               {live.length < 3 && <LastKept bench={bench} />}
             </Vessels>
@@ -245,6 +267,34 @@ export function BenchRoom({ bench }: { bench: Bench }) {
         <Stock kitchen={bench.kitchen.id} />
       </aside>
     </Two>
+  );
+}
+
+/** A bake that is all off the heat: asked once whether it is to be kept; left alone it goes by itself. */
+function Over({ bake }: { bake: Brief }) {
+  const status = useStatus(bake.id);
+  useEffect(() => {
+    void tellAsked(bake.id).catch(() => undefined); // asked again when it is shown again
+  }, [bake.id]);
+  return (
+    <div className="over">
+      <h2>
+        <Seal seal={bake.seal} size={24} />
+        {bake.name}
+      </h2>
+      <p>
+        All off the heat.{" "}
+        {bake.outcomes ? `${bake.full} of ${bake.outcomes} judged are full.` : "How did they turn out?"}
+      </p>
+      <p>
+        <Link to={`/b/${bake.id}/keep`}>{bake.outcomes ? "See it" : "Judge them"}</Link>{" "}
+        <Button isDisabled={status.isPending} onPress={() => status.mutate("kept")}>
+          Keep it
+        </Button>
+      </p>
+      <p className="quiet">Left alone it goes into the logbook by tomorrow.</p>
+      {status.error && <p role="alert">{status.error.message}</p>}
+    </div>
   );
 }
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from brassclock.core.evidence import Kind, Param
+from brassclock.core.evidence import Input, Kind, Param, Why
 from brassclock.core.keep.hold.model import BAGGED, LIMP, Kept, Room, run
 from brassclock.core.keep.hold.params import PARAMS
 from brassclock.core.keep.hold.stepper import staling_per_s
@@ -24,6 +24,29 @@ class Wanted:
     until_s: float | None = None
     crisp: bool = False
     filled: bool = False
+
+
+def why_good(bread: Kept, wrap: str, stack: int, room: Room, good_h: float | None) -> Why:
+    """Why a bread is good for so many hours [None: over three days] in a wrap."""
+    return Why(
+        title="good until",
+        relation="softness = 100 exp(-(1.15 R + 1.2 ln(X_ref/X) + .6 Q s/16)); good until it is under 55",
+        words="A bread gets firm as its starch sets again (R) and as it dries (X). A wrap keeps its water in; staling "
+        "is fastest just above freezing and stands still when frozen; fat, dairy and a starter slow it.",
+        inputs=(
+            Input("kept", wrap, ""),
+            Input("together", stack, ""),
+            Input("room", room.temp_c, "C"),
+            Input("water, over what is dry", round(bread.water_per_dry, 3), "g/g"),
+            Input("lost on the heat", round(bread.loss_frac, 3), ""),
+            Input("fat, over flour", round(bread.fat_frac, 3), ""),
+            Input("good for", None if good_h is None else round(good_h, 1), "h"),
+        ),
+        evidence=Kind.JUDGEMENT,
+        spread="sixteen runs with the wrap, the crust and the staling drawn from their ranges",
+        matters=("the wrap", "the room", "how long it was on the heat"),
+        sources=("staling by temperature: Cornford et al. 1964, from memory", "the rest: common practice"),
+    )
 
 
 def advice(bread: Kept, windows: Windows, stack: int, room: Room, wanted: Wanted) -> list[str]:
