@@ -21,7 +21,7 @@ MAX_BODY = 1_000_000
 BODIES = (  # paths whose body may be larger, by how much, and in which words
     (r"/api/kitchens/\d+/calendars", 14_000_000, "a calendar holds 12 MB of text; export fewer months"),
     (r"/api/bakes/\d+/photos", 17_000_000, "a picture holds 12 MB; take a smaller one"),
-    (r"/api/kitchens/\d+/import", 2_600_000, "a page holds 2 MB of text; save the recipe alone"),
+    (r"/api/kitchens/\d+/import", 17_000_000, "a bake file holds 16 MB; leave out pictures"),
 )
 
 

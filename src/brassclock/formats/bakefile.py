@@ -5,12 +5,28 @@ Version 1. Unknown fields are kept out but reported; a file of a later version i
 
 from __future__ import annotations
 
+import datetime as dt
 import json
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from brassclock.core.terms import Colour, DressingTime, HeatAct, HeatUntil, KneadMethod, PieceShape, StageEnd, Strength
+from brassclock.core.terms import (
+    Colour,
+    DressingTime,
+    FaceColour,
+    Fault,
+    FrozenWrap,
+    HeatAct,
+    HeatUntil,
+    Intent,
+    KneadMethod,
+    PieceShape,
+    Pocket,
+    StageEnd,
+    Strength,
+    Tender,
+)
 
 FORMAT: Literal["brass-clock/bake"] = "brass-clock/bake"
 VERSION = 1
@@ -73,6 +89,62 @@ class FilePart(FileShape):
     dressing: FileDressing | None = None
 
 
+class FileOutcome(BaseModel):
+    """What became of a round."""
+
+    round_no: int = Field(ge=1, le=500)
+    pocket: Pocket | None = None
+    colour: FaceColour | None = None
+    colour_top: FaceColour | None = None
+    tender: Tender | None = None
+    faults: list[Fault] = Field(default=[], max_length=8)
+    note: str = Field(default="", max_length=500)
+
+
+class FileFrozen(BaseModel):
+    """Breads of a bake in the freezer; `taken` is what was taken out, in order: count and instant."""
+
+    name: str = Field(min_length=1, max_length=80)
+    kind: Intent
+    mass_g: float = Field(ge=5, le=2000)
+    count: int = Field(ge=1, le=500)
+    frozen_at: dt.datetime
+    wrap: FrozenWrap = "bag"
+    fat_frac: float = Field(default=0.03, ge=0, le=1)
+    filled: bool = False
+    divided: bool = True
+    taken: list[dict[str, Any]] = Field(default=[], max_length=500)
+
+
+class FileLesson(BaseModel):
+    """A lesson of a leaven or a way of kneading; what is about a bag or a starter stays in its kitchen."""
+
+    key: str = Field(pattern=r"^(activity|friction):[a-z0-9_]{1,60}$")
+    seen: float = Field(gt=0, le=100)
+    spread: float = Field(gt=0, le=5)
+    at: dt.datetime
+
+
+class FilePhoto(BaseModel):
+    """A picture, as a JPEG in base64."""
+
+    round_no: int | None = Field(default=None, ge=1, le=500)
+    data: str = Field(min_length=1, max_length=2_000_000)
+
+
+class FileKept(BaseModel):
+    """What became of a bake: its table and when it was kept, outcomes, what is known of the making, stock, lessons,
+    pictures."""
+
+    serve_at: dt.datetime
+    kept_at: dt.datetime | None = None
+    outcomes: list[FileOutcome] = Field(default=[], max_length=500)
+    noted: dict[str, float | bool | str] = Field(default={}, max_length=40)
+    frozen: list[FileFrozen] = Field(default=[], max_length=100)
+    lessons: list[FileLesson] = Field(default=[], max_length=10)
+    photos: list[FilePhoto] = Field(default=[], max_length=40)
+
+
 class OwnRow(BaseModel):
     """An ingredient of the kitchen's own that the lines name."""
 
@@ -118,6 +190,7 @@ class BakeFile(BaseModel):
     parts: list[FilePart] = Field(default=[], max_length=6)
     note: str = Field(default="", max_length=20_000)
     own_ingredients: list[OwnRow] = Field(default=[], max_length=60)
+    kept: FileKept | None = None
 
 
 def bake_file_schema() -> dict[str, Any]:

@@ -37,6 +37,7 @@ def test_what_cannot_be_kept_is_told_and_nothing_is_stored(client: FlaskClient, 
     for body, pointer in (
         ({"data": text}, "/data"),
         ({"data": "not base64!"}, "/data"),
+        ({"data": "\u00a90"}, "/data"),
         ({"data": jpeg(), "round_no": 99}, "/round_no"),
     ):
         refused = client.post(url, json=body)

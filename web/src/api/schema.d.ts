@@ -3694,9 +3694,15 @@ export interface components {
         };
         /**
          * ImportRequest
-         * @description A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV.
+         * @description A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV. `kept` brings a bake file
+         *     into the logbook with what became of it, else it is planned for the table.
          */
         ImportRequest: {
+            /**
+             * Kept
+             * @default false
+             */
+            kept?: boolean;
             /**
              * Serve
              * @default in 5 h

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import base64
-import binascii
+import datetime as dt
+
+from sqlmodel import Session
 
 from brassclock.core.errors import invalid
-from brassclock.formats.picture import NoPicture, picture_of
+from brassclock.formats.picture import NoPicture, Picture, picture_of
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.schemas.keep import PhotoCreate
@@ -22,10 +24,10 @@ def add_photo(app: App, bake_id: int, given: PhotoCreate) -> None:
     Conflict where there are too many."""
     try:
         found = picture_of(base64.b64decode(given.data, validate=True))
-    except binascii.Error:
-        raise invalid("/data", "The picture is not in base64. Send its bytes so.") from None
     except NoPicture as fault:
         raise invalid("/data", str(fault)) from None
+    except ValueError:  # letters that base64 has not, or the wrong count of them
+        raise invalid("/data", "The picture is not in base64. Send its bytes so.") from None
     with app.bake_transaction(bake_id) as session:
         r = solve.load(app, session, bake_id)
         rounds = solve.line_of_rows(r).rounds
@@ -35,11 +37,14 @@ def add_photo(app: App, bake_id: int, given: PhotoCreate) -> None:
             raise Conflict(f"{MOST_PHOTOS} pictures are kept of a bake. Remove one first.")
         r.bake.revision += 1
         session.add(r.bake)
-        row = insert(
-            session,
-            Photo(bake_id=bake_id, round_no=given.round_no, width=found.width, height=found.height, added_at=r.now),
-        )
-        insert(session, PhotoBytes(photo_id=row.id or 0, body=found.body))
+        store_photo(session, bake_id, given.round_no, found, r.now)
+
+
+def store_photo(session: Session, bake_id: int, round_no: int | None, found: Picture, at: dt.datetime) -> None:
+    """Store a picture that was read."""
+    photo = Photo(bake_id=bake_id, round_no=round_no, width=found.width, height=found.height, added_at=at)
+    row = insert(session, photo)
+    insert(session, PhotoBytes(photo_id=row.id or 0, body=found.body))
 
 
 def jpeg_of(app: App, photo_id: int) -> bytes:

@@ -61,10 +61,12 @@ class EntryRequest(Strict):
 
 
 class ImportRequest(Strict):
-    """A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV."""
+    """A file's text: bake file, JSON-LD recipe (or a saved page with one), Markdown or CSV. `kept` brings a bake file
+    into the logbook with what became of it, else it is planned for the table."""
 
-    text: Annotated[str, StringConstraints(max_length=2_000_000)]
+    text: Annotated[str, StringConstraints(max_length=16_000_000)]
     serve: Annotated[str, StringConstraints(max_length=80)] = "in 5 h"
+    kept: bool = False
 
 
 class MethodCreate(Strict):

@@ -20,6 +20,7 @@ from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.create import add_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.keep.carry import kept_file, put_kept
 from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
 from brassclock.services.schemas.bake import BakeCreate
 from brassclock.services.schemas.faults import faults_of
@@ -106,6 +107,7 @@ def export(app: App, bake_id: int, kind: str) -> tuple[str, str, str]:
             bakefile.OwnRow.model_validate({"id": f"own_{x.id}", "name": x.name, "kind": x.kind, "facts": x.facts})
             for x in pantry_rows.own_ingredients(session, r.bake.kitchen_id)
         ]
+        kept = kept_file(session, r) if kind == "json" else None
     work, bake = solve.solve(r), r.bake
     if work.sheet is None and kind in ("md", "csv"):
         raise invalid("/kind", "There is nothing on the sheet yet to write down. Type what goes in the bowl first.")
@@ -114,7 +116,7 @@ def export(app: App, bake_id: int, kind: str) -> tuple[str, str, str]:
     rows = [(x.ingredient.name, x.typed, x.mass_g, x.baker_frac, "") for x in lines]
     steps = steps_written(r, work)
     if kind == "json":
-        text = bakefile.write(file)
+        text = bakefile.write(file.model_copy(update={"kept": kept}))
     elif kind == "jsonld":
         text = recipe.write(file, [spoken(x) for x in lines] + list(bake.unread), steps)
     elif kind == "csv":
@@ -164,6 +166,8 @@ def bring_in(app: App, kitchen_id: int, given: ImportRequest) -> ImportRead:
     text = given.text.lstrip("\ufeff").strip()
     if not text:
         raise invalid("/text", "The file is empty. Choose one with a formula in it.")
+    if len(text) > MOST_TEXT and text[0] != "{":
+        raise invalid("/text", f"A page or a list holds {MOST_TEXT // 1_000_000} MB of text. Save the recipe alone.")
     data = _parsed(text) or recipe.from_page(text)
     if isinstance(data, dict) and data.get("format") == bakefile.FORMAT:
         return _from_file(app, kitchen_id, given, data, "bake file", [])
@@ -228,8 +232,17 @@ def _from_file(
         _put_lines(bake, file, renamed, kit_of(kitchen, own_now).rows, app.now(session, kitchen).isoformat())
         if bake.lines:
             sheet_of(bake, kitchen, own_now)  # what cannot be weighed is refused whole
+        if file.kept is not None and given.kept:
+            put_kept(session, kitchen, bake, file.kept, app.now(session, kitchen))
+            if file.kept.lessons:
+                notes.append("What it taught another kitchen is refused here until you count it.")
+        elif file.kept is not None:
+            notes.append("What became of it is in the file too: bring it into the logbook to have that.")
         session.add(bake)
         return ImportRead(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
+
+
+MOST_TEXT = 2_000_000  # of a page or a list; a bake file may hold pictures
 
 
 def _put_lines(

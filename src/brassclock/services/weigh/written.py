@@ -31,7 +31,9 @@ def steps_written(r: BakeSnapshot, work: BakeResult) -> list[str]:
             which = f"{name}: " if r.bake.parts else ""
             hot = f"{bread.surface.name}, {done.program.baking.surface.temp_c:.0f} C"
             found.append(f"{which}{hot}: {_heat(done.program)}.")
-    found += advised(r, work) or ([method.hold] if method and method.hold else [])
+    found += advised(r, work)
+    if method and method.hold:
+        found.append(f"As cooks say: {method.hold}")
     return found
 
 

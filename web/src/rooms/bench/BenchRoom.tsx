@@ -48,6 +48,12 @@ const Vessels = styled.div`
     align-content: start;
     background: var(--brass-wash);
     padding: 10px 14px;
+    h2 {
+      font-size: 27px;
+      display: flex;
+      gap: 12px;
+      align-items: center;
+    }
     p {
       display: flex;
       flex-wrap: wrap;
@@ -241,11 +247,11 @@ export function BenchRoom({ bench }: { bench: Bench }) {
         ) : (
           <>
             <Vessels>
-              {shown.map((b) => (
-                <OnBench key={b.id} bake={b} />
-              ))}
               {over.map((b) => (
                 <Over key={b.id} bake={b} />
+              ))}
+              {shown.map((b) => (
+                <OnBench key={b.id} bake={b} />
               ))}
               {live.length < 3 && <LastKept bench={bench} />}
             </Vessels>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { usePantryWrites } from "../../api/weigh";
 import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
 
 const Box = styled.section`
@@ -37,7 +38,8 @@ const Box = styled.section`
 export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) {
   const { bringIn } = usePantryWrites(kitchen);
   const [text, setText] = useState("");
-  const send = (given: string) => bringIn.mutate({ text: given, serve });
+  const [kept, setKept] = useState<"plan" | "kept">("plan");
+  const send = (given: string) => bringIn.mutate({ text: given, serve, kept: kept === "kept" });
   const got = bringIn.data;
   return (
     <Box>
@@ -46,6 +48,15 @@ export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) 
         <Label className="quiet">Paste a recipe (JSON-LD, a saved page), a bake file, Markdown, CSV or a list</Label>
         <TextArea />
       </TextField>
+      <Choice
+        label="What a bake file is for"
+        value={kept}
+        options={[
+          { id: "plan", text: "to bake" },
+          { id: "kept", text: "into the logbook" },
+        ]}
+        onChange={setKept}
+      />
       <div className="row">
         <Button isDisabled={!text.trim() || bringIn.isPending} onPress={() => send(text)}>
           {bringIn.isPending ? "Reading…" : "Read it"}
