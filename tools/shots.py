@@ -16,8 +16,9 @@ from serving import CHROMIUM_FLAGS, Server, chromium
 
 
 def settle(page: Page) -> None:
-    """Wait for fonts and the screen itself."""
+    """Wait for fonts, the screen itself, and what it is still working out."""
     page.wait_for_selector("main")
+    page.wait_for_function("() => !/Working out|Looking for the cause|Reading what/.test(document.body.innerText)")
     page.evaluate("document.fonts.ready.then(() => true)")
     page.wait_for_timeout(500)
 
