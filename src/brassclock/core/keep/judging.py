@@ -29,30 +29,10 @@ PHRASES: tuple[tuple[str, str], ...] = (  # two words that are one, before they 
     (r"doughy edges?", "@doughy_edges"), (r"fell off", "fell"), (r"(the )?(rest|others|remaining)", "@rest"),
     (r"(they are |they were )?(all|every one|everything|each)", "@all"), (r"(\d+)\s*(?:-|–|to)\s*(\d+)", r"\1-\2"),
 )  # fmt: skip
-FILLER = frozenset(
-    [
-        "and",
-        "the",
-        "was",
-        "were",
-        "are",
-        "is",
-        "of",
-        "no",
-        "number",
-        "round",
-        "rounds",
-        "bread",
-        "breads",
-        "were",
-        "came",
-        "a",
-        "bit",
-        "too",
-        "very",
-        "only",
-    ]
-)
+FILLER = frozenset({
+    "and", "the", "was", "were", "are", "is", "of", "no", "number", "round", "rounds", "bread", "breads", "came", "a",
+    "bit", "too", "very", "only",
+})  # fmt: skip
 CLAUSE = re.compile(r"[,;.\n]|\b(except|but|without|not)\b")
 TOKEN = re.compile(r"\d+-\d+|\d+|@[a-z_]+|[a-z]+")
 MOST_TEXT = 400
@@ -60,7 +40,7 @@ MOST_TEXT = 400
 
 @dataclass
 class Said:
-    """What was said of one bread: its pocket, its colour, its tenderness, faults beside those."""
+    """Words said of one bread: its pocket, its colour, its tenderness, faults beside those."""
 
     pocket: str | None = None
     colour: str | None = None
@@ -85,7 +65,7 @@ class Clause:
 
 
 def judged(text: str, rounds: int) -> dict[int, Said]:
-    """What a sentence says of each of so many breads; breads it says nothing of are left out.
+    """Words that a sentence says of each of so many breads; breads it says nothing of are left out.
 
     Raises InvalidInput for a word that says nothing of a bread, a bread that there is none of, and a sentence that
     judges none.
@@ -138,9 +118,7 @@ def _clauses(text: str, rounds: int) -> Iterator[Clause]:
             waiting += numbers
         if turn:
             if waiting and not out:
-                raise invalid(
-                    "/said", f"What of {', '.join(map(str, waiting))}? Say a word of each: flat, pale, burst."
-                )
+                raise _of_what(waiting)
             out = True
     if waiting and not out:
         raise _of_what(waiting)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from brassclock.core.keep.cause.facts import Facts
 from brassclock.core.keep.cause.judge import Judged
 from brassclock.core.terms import LeafKey
 from brassclock.services import solve
@@ -30,7 +29,7 @@ LEAF_OF: dict[str, LeafKey] = {  # where a change is made, by the fact it lies i
     "starter_state": "mix", "kneaded": "mix", "maturity": "rise", "dough_c": "rise", "acid_tta": "rise",
     "tear_mm2": "rise", "wrap": "keep", "wait_min": "keep", "microwaved": "keep",
 }  # fmt: skip
-SETTABLE = {"thickness_mm": "thickness_mm", "skin_min": "skin_min", "uneven_frac": "uneven_frac", "docked": "docked"}
+SETTABLE = frozenset({"thickness_mm", "skin_min", "uneven_frac", "docked"})  # facts that are settings of a bake
 ONE_OF_SIZE = ("diameter_cm", "length_cm", "width_cm")  # a thickness takes their place
 
 
@@ -75,8 +74,8 @@ def _changed(before: BakeSnapshot, found: Judged) -> dict[str, Any]:
         "from_name": before.bake.name,
     }
     facts: dict[str, Any] = {"carried": carried}
-    if change.fact in SETTABLE and getattr(Facts(), change.fact) is not None:
-        facts[SETTABLE[change.fact]] = change.good
+    if change.fact in SETTABLE:
+        facts[change.fact] = change.good
         if change.fact == "thickness_mm":
             facts |= dict.fromkeys(ONE_OF_SIZE)
     return facts

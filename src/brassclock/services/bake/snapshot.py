@@ -22,14 +22,12 @@ from brassclock.services.schemas.fire import STEP_KINDS
 from brassclock.store import bakes as bake_rows
 from brassclock.store import hours as hour_rows
 from brassclock.store import kitchens, starters
-from brassclock.store import photos as photo_rows
 from brassclock.store.rows import get
 from brassclock.store.tables import (
     Bake,
     ForecastRecord,
     Kitchen,
     Outcome,
-    Photo,
     PlanChange,
     Reading,
     Starter,
@@ -68,7 +66,6 @@ class BakeSnapshot:
     moved: PlanChange | None = None  # the latest change of its plan
     taken: tuple[Busy, ...] = ()  # hours in which bakes that go first have them
     surfaces: Mapping[int, SurfaceRow] = field(default_factory=dict)  # of its further breads, by id
-    photos: Sequence[Photo] = ()
     shared: Commitments = field(default_factory=Commitments)  # their hours on its surface, their litres on the shelf
 
     def pins(self) -> dict[str, dt.datetime]:
@@ -115,7 +112,6 @@ def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None
         busy=hours.spans(session, kitchen, now) if busy is None else busy,
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
         surfaces={i: row for i, row in further.items() if row is not None},
-        photos=photo_rows.of_bake(session, bake_id),
     )
 
 

@@ -12,6 +12,7 @@ from brassclock.core.errors import invalid
 from brassclock.formats.bakefile import FileFrozen, FileKept, FileLesson, FileOutcome, FilePhoto
 from brassclock.formats.picture import picture_of
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.keep.judge import noted_of, set_noted
 from brassclock.services.keep.photos import store_photo
 from brassclock.services.kitchen.beliefs import refold
 from brassclock.services.schemas.keep import NotedUpdate
@@ -27,9 +28,8 @@ def kept_file(session: Session, r: BakeSnapshot) -> FileKept | None:
     bake_id, kitchen_id = r.bake.id or 0, r.bake.kitchen_id
     rows = sorted(find(session, FrozenBread, bake_id=bake_id, removed_at=None), key=lambda x: x.id or 0)
     taught = [x for x in lessons.of_kitchen(session, kitchen_id) if x.bake_id == bake_id and x.key.startswith(PORTABLE)]
-    pictures = [(x.round_no, photos.body_of(session, x.id or 0)) for x in r.photos]
-    facts = {"uneven_frac": r.bake.uneven_frac, "skin_min": r.bake.skin_min}
-    noted = {**r.bake.noted, **{k: v for k, v in facts.items() if v is not None}}
+    pictures = [(x.round_no, photos.body_of(session, x.id or 0)) for x in photos.of_bake(session, bake_id)]
+    noted = noted_of(r.bake)
     if not (r.outcomes or rows or taught or pictures or noted or r.bake.kept_at):
         return None
     return FileKept(
@@ -52,12 +52,10 @@ def put_kept(session: Session, kitchen: Kitchen, bake: Bake, kept: FileKept, now
     bake_id = bake.id or 0
     bake.status, bake.serve_at, bake.kept_at = "kept", kept.serve_at, kept.kept_at or now
     try:
-        noted = NotedUpdate.model_validate(kept.noted).model_dump(exclude_none=True)
+        set_noted(bake, NotedUpdate.model_validate(kept.noted).model_dump(exclude_none=True))
     except ValidationError as fault:
         name = str(fault.errors()[0]["loc"][0])
         raise invalid("/text", f"“{name[:40]}” cannot be noted of a bake as the file has it.") from None
-    bake.uneven_frac, bake.skin_min = noted.pop("uneven_frac", None), noted.pop("skin_min", None)
-    bake.noted = noted
     for outcome in {x.round_no: x for x in kept.outcomes}.values():
         insert(session, Outcome(bake_id=bake_id, **outcome.model_dump()))
     for frozen in kept.frozen:

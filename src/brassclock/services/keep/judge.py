@@ -3,6 +3,9 @@ its making."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 from sqlmodel import Session
 
 from brassclock.core.errors import invalid
@@ -12,7 +15,7 @@ from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.schemas.keep import NotedUpdate, OutcomeUpdate, TrayUpdate
 from brassclock.store.rows import insert
-from brassclock.store.tables import Outcome
+from brassclock.store.tables import Bake, Outcome
 
 ON_BAKE = ("uneven_frac", "skin_min")  # facts that the forecast of the pocket hangs on are the bake's own settings
 
@@ -70,14 +73,18 @@ def note_facts(app: App, bake_id: int, given: NotedUpdate) -> None:
     with app.bake_transaction(bake_id) as session:
         r = solve.load(app, session, bake_id)
         r.bake.revision += 1
-        noted = dict(r.bake.noted)
-        for name in given.model_fields_set:
-            value = getattr(given, name)
-            if name in ON_BAKE:
-                setattr(r.bake, name, value)
-            elif value is None:
-                noted.pop(name, None)
-            else:
-                noted[name] = value
-        r.bake.noted = noted
+        set_noted(r.bake, {**noted_of(r.bake), **given.model_dump(exclude_unset=True)})
         session.add(r.bake)
+
+
+def noted_of(bake: Bake) -> dict[str, Any]:
+    """Facts that are known of a bake's making, those among its settings too."""
+    facts = {**bake.noted, **{name: getattr(bake, name) for name in ON_BAKE}}
+    return {name: value for name, value in facts.items() if value is not None}
+
+
+def set_noted(bake: Bake, facts: Mapping[str, Any]) -> None:
+    """Store the facts of a bake's making, all of them; None is none."""
+    for name in ON_BAKE:
+        setattr(bake, name, facts.get(name))
+    bake.noted = {name: value for name, value in facts.items() if value is not None and name not in ON_BAKE}

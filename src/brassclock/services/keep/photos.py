@@ -14,7 +14,7 @@ from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.schemas.keep import PhotoCreate
 from brassclock.store import photos
 from brassclock.store.rows import get, insert
-from brassclock.store.tables import Photo, PhotoBytes
+from brassclock.store.tables import Bake, Photo, PhotoBytes
 
 MOST_PHOTOS = 40
 
@@ -54,7 +54,10 @@ def jpeg_of(app: App, photo_id: int) -> bytes:
         body = None if row is None or row.removed_at is not None else photos.body_of(session, photo_id)
         if row is None or body is None:
             raise NotFound(f"There is no picture {photo_id}.")
-        solve.load(app, session, row.bake_id)  # of a kitchen that is served
+        bake = get(session, Bake, row.bake_id)
+        if bake is None or bake.deleted_at is not None:
+            raise NotFound(f"There is no bake {row.bake_id}. It may have been deleted; undo brings it back.")
+        app.kitchen(session, bake.kitchen_id)  # one that is served
         return body
 
 

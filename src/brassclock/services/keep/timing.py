@@ -1,8 +1,9 @@
-"""Where the time of a bake went: each thing that was otherwise than it was to be, run again as it was to be."""
+"""The time of a bake: each thing that was otherwise than it was to be, run again as it was to be."""
 
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import NamedTuple
 
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise import forecast as rise
@@ -11,6 +12,7 @@ from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot
+from brassclock.services.day.model import Risen
 from brassclock.services.kitchen.beliefs import before_bake
 from brassclock.services.rise.spec import belief_here
 from brassclock.services.schemas.keep import TimeRead, TimesRead
@@ -21,95 +23,96 @@ LEAST_K = Param(1.0, "K", 0.5, 2, Kind.JUDGEMENT, "of a dough that is told to be
 MOST_TOLD = 3
 
 
+class Rise(NamedTuple):
+    """The rise of a bake that was mixed: its dough as it stands, what was believed of its leaven before, and what the
+    looks at it made of that."""
+
+    r: BakeSnapshot
+    risen: Risen
+    batch: Batch
+    expected: Belief
+    found: Belief
+
+    def ready_min(self, batch: Batch, belief: Belief) -> float | None:
+        """Minutes from the end of mixing until the first stage is ready; None where it never is."""
+        targets = (self.r.bake.bulk_ratio, self.r.bake.ball_ratio)
+        found = rise.forecast(batch, self.risen.stages, targets, belief=belief, coarse=True)
+        ready = found.windows[0].ready.p50
+        return None if ready is None else 60 * ready
+
+    def cost_min(self, was: tuple[Batch, Belief], meant: tuple[Batch, Belief]) -> float | None:
+        """Minutes by which it was ready later than it would have been as it was meant."""
+        a, b = self.ready_min(*was), self.ready_min(*meant)
+        return None if a is None or b is None else a - b
+
+
 def times_out(app: App, bake_id: int) -> TimesRead:
-    """What made a bake late or early, the most first: minutes that each thing cost (negative: won)."""
+    """Things that made a bake late or early, the most first: minutes that each cost (negative: won)."""
     with app.read() as session:
         r = solve.load(app, session, bake_id)
         r = replace(r, kitchen=before_bake(session, r.kitchen, bake_id))
-    work = solve.solve(r)
-    found = [x for x in (_dough_temp(r, work), _leaven(r, work), _starter(r, work), _line(r)) if x is not None]
-    told = [x for x in found if abs(x.minutes) >= LEAST_MIN]
-    return TimesRead(times=sorted(told, key=lambda x: -abs(x.minutes))[:MOST_TOLD])
+    x = _rise(r, solve.solve(r))
+    of_dough = () if x is None else (_dough_temp(x), _leaven(x), _starter(x))
+    told = [t for t in (*of_dough, _line(r)) if t is not None and abs(t.minutes) >= LEAST_MIN]
+    return TimesRead(times=sorted(told, key=lambda t: -abs(t.minutes))[:MOST_TOLD])
 
 
-def _ready_min(r: BakeSnapshot, work: BakeResult, batch: Batch, belief: Belief) -> float | None:
-    """Minutes from the end of mixing until the first stage is ready; None where it never is."""
-    assert work.risen is not None
-    targets = (r.bake.bulk_ratio, r.bake.ball_ratio)
-    found = rise.forecast(batch, work.risen.stages, targets, belief=belief, coarse=True)
-    ready = found.windows[0].ready.p50
-    return None if ready is None else 60 * ready
+def _rise(r: BakeSnapshot, work: BakeResult) -> Rise | None:
+    if work.risen is None or work.forecast is None or work.sheet is None:
+        return None
+    expected = belief_here(r, work.sheet.dough)
+    return Rise(r, work.risen, work.risen.plan.spec.batch, expected, work.forecast.belief)
 
 
-def _cost(r: BakeSnapshot, work: BakeResult, was: tuple[Batch, Belief], meant: tuple[Batch, Belief]) -> float | None:
-    """Minutes by which the dough was ready later than it would have been as it was meant."""
-    a, b = (_ready_min(r, work, batch, belief) for batch, belief in (was, meant))
-    return None if a is None or b is None else a - b
+def _told(what: str, text: str, minutes: float | None, change: str) -> TimeRead | None:
+    """A line of the answer; None where the minutes are not known."""
+    if minutes is None:
+        return None
+    return TimeRead.model_validate({"what": what, "text": text, "minutes": round(minutes), "change": change})
 
 
-def _rising(work: BakeResult) -> bool:
-    return work.risen is not None and work.forecast is not None and work.sheet is not None
-
-
-def _dough_temp(r: BakeSnapshot, work: BakeResult) -> TimeRead | None:
+def _dough_temp(x: Rise) -> TimeRead | None:
     """The dough as the thermometer found it after mixing, beside the heat that was wanted."""
-    mixed = r.done().get("mix")
-    if not _rising(work) or mixed is None or work.plan is None or work.sheet is None:
+    mixed, wanted_c = x.r.done().get("mix"), x.r.bake.dough_c
+    if mixed is None:
         return None
-    seen = next((x.value for x in r.readings if x.kind == "dough_c" and x.at - mixed <= JUST_MIXED), None)
-    if seen is None or abs(seen - r.bake.dough_c) < LEAST_K:
+    seen_c = next((y.value for y in x.r.readings if y.kind == "dough_c" and y.at - mixed <= JUST_MIXED), None)
+    if seen_c is None or abs(seen_c - wanted_c) < LEAST_K:
         return None
-    batch, belief = work.plan.spec.batch, belief_here(r, work.sheet.dough)
-    found = [(replace(batch, mix_temp_c=c), belief) for c in (seen, r.bake.dough_c)]
-    minutes = _cost(r, work, *found)
-    if minutes is None:
-        return None
-    cool = seen < r.bake.dough_c
-    return TimeRead(
-        what="dough_temp",
-        text=f"The dough was mixed {abs(seen - r.bake.dough_c):.0f} K {'cooler' if cool else 'warmer'} than wanted.",
-        minutes=round(minutes),
-        change=f"Take the water {'warmer' if cool else 'cooler'}, as the Mix leaf reckons it.",
+    was, meant = ((replace(x.batch, mix_temp_c=c), x.expected) for c in (seen_c, wanted_c))
+    is_so, instead = ("cooler", "warmer") if seen_c < wanted_c else ("warmer", "cooler")
+    return _told(
+        "dough_temp",
+        f"The dough was mixed {abs(seen_c - wanted_c):.0f} K {is_so} than wanted.",
+        x.cost_min(was, meant),
+        f"Take the water {instead}, as the Mix leaf reckons it.",
     )
 
 
-def _leaven(r: BakeSnapshot, work: BakeResult) -> TimeRead | None:
+def _leaven(x: Rise) -> TimeRead | None:
     """The leaven as the looks at the dough found it, beside what was believed of it."""
-    if not _rising(work) or work.plan is None or work.sheet is None or work.forecast is None:
+    if not any(y.kind != "dough_c" for y in x.r.readings):
         return None
-    if not any(x.kind != "dough_c" for x in r.readings):
-        return None
-    batch, before = work.plan.spec.batch, belief_here(r, work.sheet.dough)
-    after = work.forecast.belief
-    minutes = _cost(r, work, (batch, after), (batch, before))
-    if minutes is None:
-        return None
-    share = after.mean / before.mean
-    return TimeRead(
-        what="leaven",
-        text=f"The leaven worked at {share:.2f} of what was expected.",
-        minutes=round(minutes),
-        change="The next plans reckon with it once this bake is kept.",
+    return _told(
+        "leaven",
+        f"The leaven worked at {x.found.mean / x.expected.mean:.2f} of what was expected.",
+        x.cost_min((x.batch, x.found), (x.batch, x.expected)),
+        "The next plans reckon with it once this bake is kept.",
     )
 
 
-def _starter(r: BakeSnapshot, work: BakeResult) -> TimeRead | None:
+def _starter(x: Rise) -> TimeRead | None:
     """The starter as it went in, beside one at its peak."""
-    if not _rising(work) or work.plan is None or work.sheet is None:
-        return None
-    batch, belief = work.plan.spec.batch, belief_here(r, work.sheet.dough)
-    seed = batch.seed
+    seed = x.batch.seed
     if seed is None or seed.state == "peak":
         return None
-    minutes = _cost(r, work, (batch, belief), (replace(batch, seed=Seed("peak", seed.vitality)), belief))
-    if minutes is None:
-        return None
+    ripe = replace(x.batch, seed=Seed("peak", seed.vitality))
     how = "came from the fridge" if seed.state == "chilled" else "was past its peak"
-    return TimeRead(
-        what="starter",
-        text=f"The starter {how}.",
-        minutes=round(minutes),
-        change="Feed it so that it peaks as you mix: the plan has that feed.",
+    return _told(
+        "starter",
+        f"The starter {how}.",
+        x.cost_min((x.batch, x.expected), (ripe, x.expected)),
+        "Feed it so that it peaks as you mix: the plan has that feed.",
     )
 
 
@@ -120,10 +123,10 @@ def _line(r: BakeSnapshot) -> TimeRead | None:
     offs = [t.at for t in r.taps if t.kind == "off"]
     if said is None or said.p50 is None or not loads or not offs:
         return None
-    minutes = ((max(offs) - min(loads)).total_seconds() - said.p50) / 60
-    return TimeRead(
-        what="line",
-        text=f"The line took {(max(offs) - min(loads)).total_seconds() / 60:.0f} min; {said.p50 / 60:.0f} were told.",
-        minutes=round(minutes),
-        change="Have the rounds rolled before the first goes on." if minutes > 0 else "You are quicker than told.",
+    took_s = (max(offs) - min(loads)).total_seconds()
+    return _told(
+        "line",
+        f"The line took {took_s / 60:.0f} min; {said.p50 / 60:.0f} were told.",
+        (took_s - said.p50) / 60,
+        "Have the rounds rolled before the first goes on." if took_s > said.p50 else "You are quicker than told.",
     )

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.kinds import MixedLine
+from brassclock.services.keep.judge import noted_of
 from brassclock.services.schemas.keep import (
     CarriedRead,
     FactRead,
@@ -14,10 +17,11 @@ from brassclock.services.schemas.keep import (
     PhotoRead,
     RoundRead,
 )
+from brassclock.store.tables import Photo
 
 
-def keep_out(r: BakeSnapshot, line: MixedLine) -> KeepRead:
-    """Rounds of the line with their outcomes, and every forecast that was said beside its fact."""
+def keep_out(r: BakeSnapshot, line: MixedLine, pictures: Sequence[Photo]) -> KeepRead:
+    """Rounds of the line with their outcomes, every forecast that was said beside its fact, and the pictures."""
     done = r.done()
     loads = {t.round_no: t.at for t in r.taps if t.kind == "load"}
 
@@ -50,9 +54,9 @@ def keep_out(r: BakeSnapshot, line: MixedLine) -> KeepRead:
         rounds=_rounds(line),
         outcomes=[OutcomeRead.model_validate(o.model_dump()) for o in r.outcomes],
         facts=facts,
-        noted=NotedUpdate(**r.bake.noted, uneven_frac=r.bake.uneven_frac, skin_min=r.bake.skin_min),
+        noted=NotedUpdate(**noted_of(r.bake)),
         carried=CarriedRead(**r.bake.carried) if r.bake.carried else None,
-        photos=[PhotoRead.model_validate(x.model_dump()) for x in r.photos],
+        photos=[PhotoRead.model_validate(x.model_dump()) for x in pictures],
     )
 
 

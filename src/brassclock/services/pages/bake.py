@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 from typing import Any
 
 from brassclock.core.errors import InvalidInput
@@ -37,6 +38,8 @@ from brassclock.services.schemas.keep import KeepRead, NotedUpdate
 from brassclock.services.solve import BakeResult, safety_of
 from brassclock.services.weigh.view import weigh_out
 from brassclock.store import bakes as bake_rows
+from brassclock.store import photos
+from brassclock.store.tables import Photo
 
 
 def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
@@ -116,7 +119,8 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         clock = clock_out(app, session, r.kitchen)
         broken: list[Broken] = []
         with catching(session, bake_id, broken):
-            return _bake_out(r, clock, solve.solve(r), bake_rows.judged(session, r.bake.kitchen_id))
+            judged, pictures = bake_rows.judged(session, r.bake.kitchen_id), photos.of_bake(session, bake_id)
+            return _bake_out(r, clock, solve.solve(r), judged, pictures)
         with catching(session, bake_id, broken):
             about = _about(r)
     if len(broken) > 1:
@@ -160,7 +164,13 @@ def _about(r: BakeSnapshot) -> dict[str, Any]:
     }
 
 
-def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[tuple[float, bool]]) -> BakeRead:
+def _bake_out(
+    r: BakeSnapshot,
+    clock: ClockRead,
+    work: BakeResult,
+    judged: list[tuple[float, bool]],
+    pictures: Sequence[Photo],
+) -> BakeRead:
     """A bake with every leaf, of what was computed."""
     leaves = leaves_of(r, work)
     names = {x.ingredient.id: x.ingredient.name for x in work.sheet.lines} if work.sheet else {}
@@ -182,6 +192,6 @@ def _bake_out(r: BakeSnapshot, clock: ClockRead, work: BakeResult, judged: list[
             PartRead(name=given["name"], fire=fire_out(b, part, ()), fault=part.faults.get("fire", ""))
             for given, b, part in zip(r.bake.parts, breads_of(r)[1:], work.parts, strict=False)
         ],
-        keep=keep_out(r, solve.line_kinds(r, work)),
+        keep=keep_out(r, solve.line_kinds(r, work), pictures),
         faults=work.faults,
     )
