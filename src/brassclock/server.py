@@ -225,8 +225,7 @@ def _start(
             _warming(switch, first=True).join()
         from brassclock.api.app import create_app
         from brassclock.services.app import App
-        from brassclock.services.bake.commands import fill_summaries
-        from brassclock.services.bake.ending import put_away
+        from brassclock.services.bake.ending import fill_summaries, put_away
         from brassclock.store.engine import open_store
 
         state["engine"] = open_store(directory, fresh=fresh)

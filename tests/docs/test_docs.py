@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import importlib
 import re
+from functools import cache
 from pathlib import Path
 
+import grimp
 import pytest
 
 import science_tables
@@ -71,3 +73,20 @@ def test_every_link_leads_somewhere() -> None:
         links = re.findall(r"\]\(([^)#]+)\)", page.read_text("utf-8"))
         missing = [x for x in links if "://" not in x and not (page.parent / x).exists()]
         assert missing == [], f"{page.name}: {missing}"
+
+
+MOST_FLOORS = 9
+
+
+def test_the_services_have_nine_floors() -> None:
+    """The longest chain of imports inside the services, counted in modules."""
+    house = grimp.build_graph("brassclock")
+    rooms = {m for m in house.modules if m.startswith("brassclock.services.")}
+    below = {m: sorted(house.find_modules_directly_imported_by(m) & rooms) for m in rooms}
+
+    @cache
+    def chain(module: str) -> tuple[str, ...]:
+        return max(((module, *chain(lower)) for lower in below[module]), key=len, default=(module,))
+
+    longest = max(map(chain, rooms), key=len)
+    assert len(longest) <= MOST_FLOORS, " > ".join(longest)

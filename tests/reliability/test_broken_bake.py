@@ -11,7 +11,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from brassclock.services.app import App
-from brassclock.services.bake.commands import fill_summaries
+from brassclock.services.bake.ending import fill_summaries
 from brassclock.store.engine import FILE_NAME
 
 GARBAGE = {  # column of a bake: what is no value of it

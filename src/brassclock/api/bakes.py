@@ -145,9 +145,9 @@ def restore_bake(path: BakePath):
 def set_status(path: BakePath, body: StatusRequest):
     """Keep a bake in the logbook, abandon it, or bring it back."""
     if body.status == "kept":
-        bake_commands.keep(app(), path.bake_id, body.revision)
+        bake_ending.keep(app(), path.bake_id, body.revision)
     else:
-        bake_commands.end_bake(app(), path.bake_id, body.status, body.revision)
+        bake_ending.end_bake(app(), path.bake_id, body.status, body.revision)
     return answer_bake(path.bake_id)
 
 

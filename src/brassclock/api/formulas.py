@@ -12,6 +12,7 @@ from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
 from brassclock.api.routes import Routes
 from brassclock.formats.bakefile import bake_file_schema
 from brassclock.services.contract.weigh import WeighRequest, sheet_of
+from brassclock.services.kitchen import ingredients as kitchen_ingredients
 from brassclock.services.kitchen import pantry
 from brassclock.services.schemas.bake import BakeRead
 from brassclock.services.schemas.base import Edit
@@ -83,33 +84,34 @@ def entry(path: KitchenPath, body: EntryRequest):
 @routes.get("/kitchens/<int:kitchen_id>/ingredients", responses={"200": IngredientList, **PROBLEMS})
 def ingredients(path: KitchenPath):
     """The table and the kitchen's own."""
-    return IngredientList(ingredients=pantry.list_ingredients(app(), path.kitchen_id)).model_dump(mode="json")
+    found = kitchen_ingredients.list_ingredients(app(), path.kitchen_id)
+    return IngredientList(ingredients=found).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/ingredients", responses={"201": IngredientRead, **PROBLEMS})
 def add_ingredient(path: KitchenPath, body: OwnIngredientCreate):
     """Keep an ingredient of one's own."""
-    return pantry.add_ingredient(app(), path.kitchen_id, body).model_dump(mode="json"), 201
+    return kitchen_ingredients.add_ingredient(app(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
 @routes.delete("/kitchens/<int:kitchen_id>/ingredients/<ingredient_id>", responses={"200": Named, **PROBLEMS})
 def put_away_ingredient(path: IngredientPath):
     """Take it off the list; bakes that hold it keep it."""
-    pantry.put_away_ingredient(app(), path.kitchen_id, path.ingredient_id)
+    kitchen_ingredients.put_away_ingredient(app(), path.kitchen_id, path.ingredient_id)
     return Named(id=path.ingredient_id).model_dump()
 
 
 @routes.post("/kitchens/<int:kitchen_id>/ingredients/<ingredient_id>/restore", responses={"200": Named, **PROBLEMS})
 def restore_ingredient(path: IngredientPath):
     """Undo of putting away."""
-    pantry.put_away_ingredient(app(), path.kitchen_id, path.ingredient_id, back=True)
+    kitchen_ingredients.put_away_ingredient(app(), path.kitchen_id, path.ingredient_id, back=True)
     return Named(id=path.ingredient_id).model_dump()
 
 
 @routes.post("/kitchens/<int:kitchen_id>/bags", responses={"201": BagRead, **PROBLEMS})
 def open_bag(path: KitchenPath, body: BagUpdate):
     """Open a bag of flour whose thirst will be learned."""
-    return pantry.open_bag(app(), path.kitchen_id, body).model_dump(mode="json"), 201
+    return kitchen_ingredients.open_bag(app(), path.kitchen_id, body).model_dump(mode="json"), 201
 
 
 @routes.get("/kitchens/<int:kitchen_id>/methods", responses={"200": MethodList, **PROBLEMS})

@@ -3,7 +3,7 @@ here."""
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, get_args
 
 Strength = Literal["developed", "kneaded", "enriched", "wet_unkneaded", "wholemeal"]
 KneadMethod = Literal["hand", "no_knead", "planetary", "spiral", "processor", "none"]
@@ -40,6 +40,7 @@ DressingTime = Literal["before", "after_turn", "after_heat"]
 Face = Literal["face_a", "face_b"]
 HeatSource = Literal["usual", "typed", "sign", "infrared", "contact", "first_bread", "habit", "oven", "oil"]
 StepKey = Literal["weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll"]
+STEPS: tuple[StepKey, ...] = get_args(StepKey)
 MoveKey = Literal["load", "turn", "off"]
 Pocket = Literal["full", "part", "flat"]
 FaceColour = Literal["pale", "right", "dark"]

@@ -11,6 +11,7 @@ from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake import commands as bake_commands
 from brassclock.services.bake import create as bake_create
+from brassclock.services.bake import ending as bake_ending
 from brassclock.services.fire import commands as fire_commands
 from brassclock.services.keep import judge as keep_judge
 from brassclock.services.kitchen import busy, starters
@@ -234,7 +235,7 @@ def _past_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime, 
         )
     bake.note = str(note)
     session.add(bake)
-    bake_commands.keep_rows(session, solve.load(app, session, bake.id or 0))
+    bake_ending.keep_rows(session, solve.load(app, session, bake.id or 0))
 
 
 def _rounds(app: App, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.datetime) -> None:

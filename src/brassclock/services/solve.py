@@ -43,8 +43,8 @@ from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
-from brassclock.services.bake.parts import breads_of, names_of
-from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.bake.parts import names_of
+from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, surface_of
 from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
 from brassclock.services.day.model import Risen
@@ -300,12 +300,17 @@ def _fire_after(work: BakeResult, r: BakeSnapshot) -> None:
     _fire(work, r, air + (dough_c - air) * kept, float(seen.trace.maturity[-1]) if seen is not None else None)
 
 
+def kind_of(name: str, r: BakeSnapshot, work: BakeResult) -> Kind:
+    """One bread of a bake as a kind on its line."""
+    return Kind(name, r, work.program, work.sheet, work.bread)
+
+
 def line_kinds(r: BakeSnapshot, work: BakeResult) -> MixedLine:
     """The kinds of bread on a bake's line."""
     results = [work, *work.parts]
     results += [BakeResult()] * (1 + len(r.bake.parts) - len(results))
     named = zip(names_of(r.bake), breads_of(r), results, strict=True)
-    return mixed([Kind(name, b, w.program, w.sheet, w.bread) for name, b, w in named])
+    return mixed([kind_of(name, b, w) for name, b, w in named])
 
 
 def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | None = None) -> None:

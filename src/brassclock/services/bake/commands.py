@@ -3,23 +3,22 @@
 from __future__ import annotations
 
 import datetime as dt
-from contextlib import nullcontext, suppress
+from contextlib import nullcontext
 from typing import Any
 
 from sqlmodel import Session
 
-from brassclock.core.errors import InvalidInput, invalid
+from brassclock.core.errors import invalid
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.bake import frozen
-from brassclock.services.bake.broken import catching
+from brassclock.services.bake import lock
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
-from brassclock.services.bake.view import summary_of
+from brassclock.services.bake.view import stored_summary
 from brassclock.services.change import recording_plan_change
-from brassclock.services.keep.learning import learn_friction, teach_kept, unlearn_friction, unteach_kept
+from brassclock.services.keep.learning import learn_friction, unlearn_friction
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.rise.spec import stage_end
 from brassclock.services.schemas.bake import BakeUpdate, PartUpdate
@@ -40,13 +39,13 @@ from brassclock.store.tables import Surface as SurfaceRow
 def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
     """Change any part of a bake; lines are read before they are stored, so nothing unreadable is kept."""
     with bake_change.change(app, bake_id, change.revision) as (session, r):
-        frozen.check(r.bake, change.model_dump(include=set(frozen.FROZEN), exclude_unset=True))
+        lock.check(r.bake, change.model_dump(include=set(lock.FROZEN), exclude_unset=True))
         moved = change.model_fields_set & MOVES_THE_DAY.keys()
         why = MOVES_THE_DAY[min(moved)] if moved else ""
         with recording_plan_change(app, session, r.bake.kitchen_id, why, bake_id) if moved else nullcontext():
             _alter(session, r, change)
         if r.bake.status != "live":
-            r.bake.summary = _summary(session, r)
+            r.bake.summary = stored_summary(session, r)
 
 
 MOVES_THE_DAY = {
@@ -223,16 +222,6 @@ def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeUpdate) -> Non
     session.add(surface)
 
 
-def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -> None:
-    """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
-    with bake_change.change(app, bake_id, revision) as (session, r):
-        bake = r.bake
-        unteach_kept(session, r)
-        bake.status = status
-        bake.kept_at = bake.asked_at = None
-        bake.summary = None if status == "live" else _summary(session, r)
-
-
 def delete_bake(app: App, bake_id: int, revision: int | None = None) -> None:
     """Put a bake away, one that cannot be computed too; `restore_bake` brings it back whole.
 
@@ -324,46 +313,3 @@ def undo_reading(app: App, reading_id: int) -> int:
         if row.kind == "dough_c":
             unlearn_friction(session, r)
         return row.bake_id
-
-
-def keep(app: App, bake_id: int, revision: int | None = None) -> None:
-    """Close a bake into the logbook; its readings teach the kitchen's activity."""
-    with app.bake_transaction(bake_id) as session:
-        r = solve.load(app, session, bake_id)
-        bake_change.check_revision(bake_id, r.bake.revision, revision)
-        keep_rows(session, r)
-
-
-def keep_rows(session: Session, r: BakeSnapshot) -> None:
-    if r.bake.status == "kept":
-        return
-    r.bake.status = "kept"
-    r.bake.kept_at = r.now
-    r.bake.revision += 1
-    teach_kept(session, r)
-    r.bake.summary = _summary(session, r)
-
-
-def fill_summaries(app: App, most: int = 200) -> int:
-    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to
-    give.
-
-    One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands
-    in its columns.
-    """
-    with app.read() as session:
-        ids = bake_rows.without_summary(session, most)
-    for bake_id in ids:
-        with app.bake_transaction(bake_id) as session:
-            found: dict[str, Any] | None = None
-            with suppress(NotFound, Conflict, InvalidInput), catching(session, bake_id, []):
-                found = _summary(session, solve.load(app, session, bake_id))
-            bake_rows.alter(session, bake_id, summary=found or {})
-    return len(ids)
-
-
-def _summary(session: Session, r: BakeSnapshot) -> dict[str, Any] | None:
-    """The bake's row for lists; None while it cannot be computed."""
-    with catching(session, r.bake.id or 0, []):
-        return summary_of(r, solve.solve(r))
-    return None

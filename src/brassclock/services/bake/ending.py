@@ -1,20 +1,35 @@
-"""The end of a bake that nobody closes: asked once on the Bench, kept by itself when nothing more is due."""
+"""The end of a bake: kept, abandoned or brought back; of one that nobody closes the Bench asks once, and it is kept."""
 
 from __future__ import annotations
 
 import datetime as dt
 from contextlib import suppress
+from typing import Any
+
+from sqlmodel import Session
 
 from brassclock.core.errors import InvalidInput
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake.broken import catching
-from brassclock.services.bake.commands import keep_rows
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.bake.view import stored_summary
+from brassclock.services.change import change, check_revision
 from brassclock.services.fire.hearth import hearth_of
+from brassclock.services.keep.learning import teach_kept, unteach_kept
 from brassclock.store import bakes as bake_rows
 
 LEFT_ALONE = dt.timedelta(hours=12)  # practice: after the question and the last bread, into the next day
+
+
+def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -> None:
+    """Abandon a bake, or bring an abandoned or kept one back to life; what it taught is taken back."""
+    with change(app, bake_id, revision) as (session, r):
+        bake = r.bake
+        unteach_kept(session, r)
+        bake.status = status
+        bake.kept_at = bake.asked_at = None
+        bake.summary = None if status == "live" else stored_summary(session, r)
 
 
 def ask(app: App, bake_id: int) -> None:
@@ -49,3 +64,39 @@ def put_away(app: App) -> int:
                 keep_rows(session, r)
                 kept += 1
     return kept
+
+
+def keep(app: App, bake_id: int, revision: int | None = None) -> None:
+    """Close a bake into the logbook; its readings teach the kitchen's activity."""
+    with app.bake_transaction(bake_id) as session:
+        r = solve.load(app, session, bake_id)
+        check_revision(bake_id, r.bake.revision, revision)
+        keep_rows(session, r)
+
+
+def keep_rows(session: Session, r: BakeSnapshot) -> None:
+    if r.bake.status == "kept":
+        return
+    r.bake.status = "kept"
+    r.bake.kept_at = r.now
+    r.bake.revision += 1
+    teach_kept(session, r)
+    r.bake.summary = stored_summary(session, r)
+
+
+def fill_summaries(app: App, most: int = 200) -> int:
+    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to
+    give.
+
+    One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands
+    in its columns.
+    """
+    with app.read() as session:
+        ids = bake_rows.without_summary(session, most)
+    for bake_id in ids:
+        with app.bake_transaction(bake_id) as session:
+            found: dict[str, Any] | None = None
+            with suppress(NotFound, Conflict, InvalidInput), catching(session, bake_id, []):
+                found = stored_summary(session, solve.load(app, session, bake_id))
+            bake_rows.alter(session, bake_id, summary=found or {})
+    return len(ids)

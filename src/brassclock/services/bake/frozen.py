@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from brassclock.services.app import Conflict
 from brassclock.store.tables import Bake, Surface
 
 SURFACE_FIELDS = (
@@ -21,28 +20,6 @@ SURFACE_FIELDS = (
     "sd_k",
     "size",
 )
-FROZEN = (
-    "count",
-    "surface_id",
-    "surface_c",
-    "doneness",
-    "colour_top",
-    "heat_steps",
-    "dressing",
-    "docked",
-    "parts",
-)  # settings of a bake that its line was planned from
-NAMES = {
-    "count": "how many there are",
-    "surface_id": "its surface",
-    "surface_c": "its surface's heat",
-    "doneness": "its colour",
-    "colour_top": "its colour",
-    "heat_steps": "its way through the heat",
-    "dressing": "its dressing",
-    "docked": "whether it is docked",
-    "parts": "what else is made of its dough",
-}
 
 
 def hearth_of(surface: Surface | None, spots: int, grill: int, count: int, cooks: int, topping: bool) -> dict[str, Any]:
@@ -55,19 +32,3 @@ def surface_of(bake: Bake) -> Surface | None:
     """The surface of a frozen hearth, in no session; None when none was frozen."""
     kept = (bake.hearth or {}).get("surface")
     return Surface(kitchen_id=bake.kitchen_id, **kept) if kept else None
-
-
-def check(bake: Bake, changed: dict[str, Any]) -> None:
-    """Refuse a change of what the line on the heat was planned from. Raises Conflict."""
-    if bake.hearth is None:
-        return
-    now = {name: getattr(bake, name, None) for name in FROZEN} | {
-        "surface_c": (bake.hearth["surface"] or {}).get("temp_c")
-    }
-    for name in FROZEN:
-        if name in changed and changed[name] != now[name]:
-            where = (bake.hearth["surface"] or {}).get("name") or "its surface"
-            raise Conflict(
-                f"{bake.name} went on the heat on {where[:1].lower()}{where[1:]}; {NAMES[name]} stays as it was then. "
-                "Undo its first load to change that, or change it for another bake."
-            )

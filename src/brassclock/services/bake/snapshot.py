@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import datetime as dt
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from typing import Any
 
 from sqlmodel import Session
 
@@ -14,11 +15,11 @@ from brassclock.core.day.shared import Commitments
 from brassclock.core.fire.surface_heat import SOURCES, believed
 from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.terms import STEPS
 from brassclock.services.app import App, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.pantry import own_rows
-from brassclock.services.schemas.fire import STEP_KINDS
 from brassclock.store import bakes as bake_rows
 from brassclock.store import hours as hour_rows
 from brassclock.store import kitchens, starters
@@ -74,7 +75,7 @@ class BakeSnapshot:
 
     def done(self) -> dict[str, dt.datetime]:
         """Step keys and when they were done; the first load is the start of the line."""
-        found = {t.kind: t.at for t in self.taps if t.kind in STEP_KINDS}
+        found: dict[str, dt.datetime] = {t.kind: t.at for t in self.taps if t.kind in STEPS}
         loads = [t.at for t in self.taps if t.kind == "load"]
         if loads:
             found["line"] = min(loads)
@@ -113,6 +114,39 @@ def load(app: App, session: Session, bake_id: int, busy: tuple[Busy, ...] | None
         moved=next(iter(hour_rows.changes(session, bake_id, 1)), None),
         surfaces={i: row for i, row in further.items() if row is not None},
     )
+
+
+OWN_SHAPE = ("shape", "diameter_cm", "length_cm", "width_cm", "thickness_mm")
+OWN = ("count", "piece_g", *OWN_SHAPE, "surface_id", "doneness", "colour_top", "docked", "heat_steps", "dressing")
+
+
+def breads_of(r: BakeSnapshot) -> list[BakeSnapshot]:
+    """A bake's breads, its own first.
+
+    Each further one is a bake of the same dough of which only the settings in OWN are others, so everything that takes
+    a bake takes each.
+    """
+    return [r, *(_part(r, n, given) for n, given in enumerate(r.bake.parts))]
+
+
+def _part(r: BakeSnapshot, n: int, given: dict[str, Any]) -> BakeSnapshot:
+    """The snapshot of a further bread: its own settings, and what was frozen of it."""
+    own: dict[str, Any] = {name: given.get(name) for name in OWN}
+    own["shape"], own["doneness"] = own["shape"] or "round", own["doneness"] or r.bake.doneness
+    own["docked"] = bool(own["docked"])
+    own["surface_id"] = own["surface_id"] or r.bake.surface_id
+    whole = r.bake.model_dump(exclude=set(own) | {"parts", "filling", "program", "hearth"})
+    kept: dict[str, Any] = {"program": _nth(r.bake.program, n), "hearth": _nth(r.bake.hearth, n)}
+    bake = Bake(**(whole | own | kept | {"filling": r.bake.filling if given.get("filled") else None}))
+    if bake.hearth:
+        return replace(r, bake=bake, surface=frozen.surface_of(bake))
+    return replace(r, bake=bake, surface=r.surfaces.get(bake.surface_id or 0, r.surface))
+
+
+def _nth(kept: dict[str, Any] | None, n: int) -> dict[str, Any] | None:
+    """The n-th further bread's of what was frozen; None where nothing was."""
+    parts = (kept or {}).get("parts") or []
+    return parts[n] if n < len(parts) else None
 
 
 def _starter_of(session: Session, bake: Bake) -> Starter | None:

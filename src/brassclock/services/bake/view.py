@@ -6,8 +6,11 @@ import datetime as dt
 from typing import Any
 
 import numpy as np
+from sqlmodel import Session
 
 from brassclock.core.time import hours_between
+from brassclock.services import solve
+from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.choices import fits
 from brassclock.services.fire import model as fire_model
@@ -92,6 +95,8 @@ def rise_brief(r: BakeSnapshot, work: BakeResult) -> dict[str, float | dt.dateti
 SUMMARY = ("leaf", "leaves", "count", "piece_g", "weighed_g")
 
 
-def summary_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any]:
-    """The figures of a bake that lists show once it has ended: stored then, never computed again."""
-    return brief_of(r, work).model_dump(mode="json", include=set(SUMMARY))
+def stored_summary(session: Session, r: BakeSnapshot) -> dict[str, Any] | None:
+    """Figures of a bake that lists show once it has ended, stored then; None while it cannot be computed."""
+    with catching(session, r.bake.id or 0, []):
+        return brief_of(r, solve.solve(r)).model_dump(mode="json", include=set(SUMMARY))
+    return None

@@ -7,8 +7,7 @@ import datetime as dt
 from brassclock.core.day.hands import clashes
 from brassclock.core.day.spec import DayPlan, DayStep, Told, kind_of
 from brassclock.core.time import hours_between, later
-from brassclock.services.bake.parts import breads_of
-from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.bake.snapshot import BakeSnapshot, breads_of
 from brassclock.services.schemas.base import FeedPortion, StepRead
 from brassclock.services.solve import BakeResult
 

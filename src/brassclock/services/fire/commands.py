@@ -11,6 +11,7 @@ from sqlmodel import Session
 
 from brassclock.core.errors import invalid
 from brassclock.core.fire import hearth as hearth_rules
+from brassclock.core.terms import STEPS
 from brassclock.core.time import hours_between
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
@@ -24,7 +25,7 @@ from brassclock.services.fire.live import core_taps, set_pending, stamp, states_
 from brassclock.services.fire.program import program_dict
 from brassclock.services.keep.learning import delete_records
 from brassclock.services.rise.spec import STIR_MIN
-from brassclock.services.schemas.fire import STEP_KINDS, TapCreate, TapUpdate
+from brassclock.services.schemas.fire import TapCreate, TapUpdate
 from brassclock.services.times import past_moment
 from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import append, insert
@@ -45,7 +46,7 @@ def tap(app: App, bake_id: int, given: TapCreate) -> int:
         if had is not None:
             return had.id or 0
         r.bake.revision += 1
-        if given.kind not in STEP_KINDS:
+        if given.kind not in STEPS:
             return add_tap(session, r, given)
         with recording_plan_change(app, session, r.bake.kitchen_id, _when_done(r, given), bake_id):
             return add_tap(session, r, given)
@@ -256,7 +257,7 @@ DONE = {"load": "loaded there", "turn": "turned", "off": "taken off", hearth_rul
 
 def _told(app: App, session: Session, r: BakeSnapshot, row: Tap, words: str) -> AbstractContextManager[None]:
     """Record what a step's tap changes in the plans; moves on the heat change none."""
-    if row.kind not in STEP_KINDS:
+    if row.kind not in STEPS:
         return nullcontext()
     return recording_plan_change(app, session, r.bake.kitchen_id, "it " + words.format(what=NAMES[row.kind]), r.bake.id)
 

@@ -10,7 +10,7 @@ from brassclock.core.fire.verdicts import told as verdicts_told
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
-from brassclock.services.keep.kept import frozen_kept
+from brassclock.services.keep.kept import kept_of
 from brassclock.services.schemas.fire import ProgramRead
 from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.solve import BakeResult
@@ -23,6 +23,7 @@ def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     found: dict[str, Any] = {"turn_s": turn_s, "off_s": off_s, "recover_s": recover_s, "second": "turn", "score": None}
     if work.program:
+        kept = kept_of(solve.kind_of(r.bake.name, r, work))
         found |= {
             "moves": fire_model.moves_told(work.program),
             "dressed": r.bake.dressing["kind"]
@@ -34,7 +35,7 @@ def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
             "heating": asdict(work.program.heating),
             "loss_frac": work.program.moisture_loss_frac,
             "through_s": work.program.end.through_s,
-            "kept": frozen_kept(r, work),
+            "kept": None if kept is None else asdict(kept),
             "verdicts": verdicts_told(work.program.verdicts, r.kitchen.temp_unit),
         }
     events = work.program.baked.events if work.program else {}

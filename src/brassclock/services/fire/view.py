@@ -25,7 +25,7 @@ from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.program import program_out, surface_out
-from brassclock.services.keep.kept import feel_of, kept_bread, room_of
+from brassclock.services.keep.kept import feel_of, kept_of, room_of
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
     ActionRead,
@@ -214,7 +214,7 @@ def line_out(
         bottleneck=line.bottleneck,
         cycle_s=line.cycle_s,
         towel_min=waits_s / 60,
-        towel_feel=feel_of(kept_bread(r, work), stack, room_of(r), waits_s),
+        towel_feel=feel_of(kept_of(solve.kind_of(r.bake.name, r, work)), stack, room_of(r), waits_s),
         spot_saves_s=saved[0] if saved else None,
         cook_saves_s=saved[1] if saved else None,
     )

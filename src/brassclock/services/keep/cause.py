@@ -128,7 +128,7 @@ def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[
     """The known facts of these rounds, by the names of `Facts`: typed, measured, tapped or noted, none guessed."""
     bake, surface, dough = r.bake, surface_of(r.surface), work.sheet.dough if work.sheet else None
     given: dict[str, Any] = {
-        "intent": intent_of(r, work),
+        "intent": intent_of(r, work.bread),
         "surface": surface.kind,
         "docked": bake.docked,
         "greased": surface.greased,

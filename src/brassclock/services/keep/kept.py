@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 import math
-from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
 
 from brassclock.core.day.kitchen_air import air_c
+from brassclock.core.fire.puff.model import Bread
 from brassclock.core.keep.hold.model import BAKED_KG_M3, FILM_FATS, KeepTrace, Kept, Room, run, word
 from brassclock.core.matter.dough import Dough
 from brassclock.core.terms import Intent
 from brassclock.core.weigh.methods import methods
 from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
 from brassclock.services.fire.kinds import Kind
-from brassclock.services.solve import BakeResult
 
 LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no bake says it
     "pocket": 0.08, "blister": 0.09, "flat": 0.08, "thick": 0.06, "fried": 0.13, "rolls": 0.11,
@@ -41,7 +40,7 @@ USUAL_X = 0.85  # water per dry mass of a dough of which nothing is said
 TOWEL_H = 6.0  # of what lies in the towel
 
 
-def intent_of(r: BakeSnapshot, work: BakeResult) -> Intent:
+def intent_of(r: BakeSnapshot, bread: Bread | None) -> Intent:
     """The kind of a bake's bread, as it is kept: by its surface, its method, its thickness and its pocket."""
     method = methods().get(r.bake.method)
     way, wants = surface_of(r.surface).spec.way, method.wants if method else ()
@@ -49,21 +48,23 @@ def intent_of(r: BakeSnapshot, work: BakeResult) -> Intent:
         return "fried" if way == "oil" else "rolls"
     if "blister" in wants:
         return "blister"
-    if work.bread is not None and work.bread.thick:
+    if bread is not None and bread.thick:
         return "thick"
-    return "pocket" if work.bread is not None and work.bread.pocket else "flat"
+    return "pocket" if bread is not None and bread.pocket else "flat"
 
 
-def kept_bread(r: BakeSnapshot, work: BakeResult) -> Kept | None:
-    """One bread of a bake as it comes off the heat; None while its heat cannot be computed. Once the line has begun it
-    is the one that was frozen."""
+def kept_of(kind: Kind) -> Kept | None:
+    """One bread of a kind on the line as it comes off the heat; None while its heat cannot be computed.
+
+    Once the line has begun it is the one that was frozen.
+    """
+    r, sheet, program = kind.rows, kind.sheet, kind.program
     known = (r.bake.program or {}).get("kept")
     if known:
         return Kept(**known)
-    sheet, program = work.sheet, work.program
     if sheet is None or sheet.sheet is None or program is None or not sheet.dough.flour_g:
         return None
-    intent = intent_of(r, work)
+    intent = intent_of(r, kind.bread)
     piece_g = r.bake.piece_g or (sheet.pieces.mass_g if sheet.pieces else 0.0)
     loss, across_m = loss_kept(intent, program.moisture_loss_frac), sheet.sheet.diameter_cm / 100
     baked_kg = piece_g * (1 - loss) / 1000
@@ -82,17 +83,6 @@ def kept_bread(r: BakeSnapshot, work: BakeResult) -> Kept | None:
         **facts_of(sheet.dough),
         **brushed,
     )
-
-
-def kept_of(kind: Kind) -> Kept | None:
-    """One bread of a kind on the line; None while its heat cannot be computed."""
-    return kept_bread(kind.rows, BakeResult(program=kind.program, sheet=kind.sheet, bread=kind.bread))
-
-
-def frozen_kept(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
-    """The same as it is stored when the line begins."""
-    found = kept_bread(r, work)
-    return None if found is None else asdict(found)
 
 
 def room_of(r: BakeSnapshot) -> Room:

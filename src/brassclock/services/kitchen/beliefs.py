@@ -20,7 +20,6 @@ from brassclock.core.matter.ingredients import table
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import KINDS
-from brassclock.services.schemas.kitchen import StrengthRead
 from brassclock.store import lessons as lesson_rows
 from brassclock.store.rows import find, insert
 from brassclock.store.tables import FlourBag, Kitchen, Lesson, Starter
@@ -53,20 +52,6 @@ def belief_of(kitchen: Kitchen, leaven: str) -> Belief:
     if known:
         return Belief(known["mean"], known["sd_log"])
     return Belief(kitchen.activity_mean, kitchen.activity_sd_log)
-
-
-def leavens_out(kitchen: Kitchen) -> list[StrengthRead]:
-    """View of the beliefs for the Kitchen room."""
-    return [
-        StrengthRead(
-            leaven=key,
-            name=leaven_name(key),
-            mean=known["mean"],
-            sd_log=known["sd_log"],
-            bakes=int(known["bakes"]),
-        )
-        for key, known in kitchen.leavens.items()
-    ]
 
 
 def key_of(kind: str, which: str | int | None) -> str:

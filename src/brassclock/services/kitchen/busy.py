@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 
 from sqlmodel import Session
 
+from brassclock.core.day.hands import Busy
 from brassclock.core.errors import FieldFault, gather, invalid
 from brassclock.formats import calendars
 from brassclock.services.app import App, NotFound
 from brassclock.services.change import recording_plan_change
-from brassclock.services.kitchen.hours import AHEAD, hours_out
-from brassclock.services.schemas.day import BusyCreate, CalendarCreate, HoursRead
+from brassclock.services.kitchen.hours import AHEAD, spans
+from brassclock.services.schemas.day import BusyCreate, BusyRule, CalendarCreate, CalendarRow, HoursRead, SpanRead
 from brassclock.services.times import moment_of
 from brassclock.store import hours as hour_rows
 from brassclock.store.rows import get, insert
@@ -181,3 +183,25 @@ def drop_calendar(app: App, kitchen_id: int, calendar_id: int, *, back: bool = F
             row.deleted_at = None if back else now
             session.add(row)
         return hours_out(session, kitchen, now)
+
+
+def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursRead:
+    """The rules, the calendars and the spans they make."""
+    kitchen_id = kitchen.id or 0
+    return HoursRead(
+        cooks=kitchen.cooks,
+        rules=[
+            BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in hour_rows.busy(session, kitchen_id)
+        ],
+        calendars=[_calendar_row(session, c, now) for c in hour_rows.calendars(session, kitchen_id)],
+        spans=spans_out(spans(session, kitchen, now)),
+    )
+
+
+def spans_out(found: Sequence[Busy]) -> list[SpanRead]:
+    return [SpanRead(start=b.start, end=b.end, name=b.name, hands=b.hands) for b in found]
+
+
+def _calendar_row(session: Session, c: Calendar, now: dt.datetime) -> CalendarRow:
+    ahead = hour_rows.calendar_hours(session, c.id or 0, now, now + AHEAD)
+    return CalendarRow(id=c.id or 0, name=c.name, hands=c.hands, all_day=c.all_day, ahead=len(ahead))

@@ -1,4 +1,4 @@
-"""Hours in which hands are away: typed, by the week, and from calendars; as spans for the plan and as rows to edit."""
+"""Hours in which hands are away: typed, by the week, and from calendars; as spans for the plan."""
 
 from __future__ import annotations
 
@@ -9,9 +9,8 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from brassclock.core.day.hands import Busy
-from brassclock.services.schemas.day import BusyRule, CalendarRow, HoursRead, SpanRead
 from brassclock.store import hours as hour_rows
-from brassclock.store.tables import BusyHours, Calendar, Kitchen
+from brassclock.store.tables import BusyHours, Kitchen
 
 BEHIND, AHEAD = dt.timedelta(hours=30), dt.timedelta(days=15)
 
@@ -71,25 +70,3 @@ def _without(found: Sequence[Busy], free: Sequence[Busy]) -> list[Busy]:
                 parts.append(replace(b, start=f.end))
         left = parts
     return left
-
-
-def hours_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> HoursRead:
-    """The rules, the calendars and the spans they make."""
-    kitchen_id = kitchen.id or 0
-    return HoursRead(
-        cooks=kitchen.cooks,
-        rules=[
-            BusyRule(**r.model_dump(exclude={"kitchen_id", "deleted_at"})) for r in hour_rows.busy(session, kitchen_id)
-        ],
-        calendars=[_calendar_row(session, c, now) for c in hour_rows.calendars(session, kitchen_id)],
-        spans=spans_out(spans(session, kitchen, now)),
-    )
-
-
-def spans_out(found: Sequence[Busy]) -> list[SpanRead]:
-    return [SpanRead(start=b.start, end=b.end, name=b.name, hands=b.hands) for b in found]
-
-
-def _calendar_row(session: Session, c: Calendar, now: dt.datetime) -> CalendarRow:
-    ahead = hour_rows.calendar_hours(session, c.id or 0, now, now + AHEAD)
-    return CalendarRow(id=c.id or 0, name=c.name, hands=c.hands, all_day=c.all_day, ahead=len(ahead))

@@ -15,8 +15,8 @@ from brassclock.core.fire.surfaces import KINDS
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
-from brassclock.services.kitchen.beliefs import leavens_out
-from brassclock.services.kitchen.pantry import list_bags
+from brassclock.services.kitchen.beliefs import leaven_name
+from brassclock.services.kitchen.ingredients import list_bags
 from brassclock.services.kitchen.suited import suited
 from brassclock.services.schemas.kitchen import (
     KitchenCreate,
@@ -24,6 +24,7 @@ from brassclock.services.schemas.kitchen import (
     KitchenUpdate,
     PlaceRead,
     PlaceUpdate,
+    StrengthRead,
     SurfaceRead,
     SurfaceUpdate,
 )
@@ -52,6 +53,20 @@ def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> Kitchen
         places=places_out(kitchen, now),
         leavens=leavens_out(kitchen),
     )
+
+
+def leavens_out(kitchen: Kitchen) -> list[StrengthRead]:
+    """View of the beliefs for the Kitchen room."""
+    return [
+        StrengthRead(
+            leaven=key,
+            name=leaven_name(key),
+            mean=known["mean"],
+            sd_log=known["sd_log"],
+            bakes=int(known["bakes"]),
+        )
+        for key, known in kitchen.leavens.items()
+    ]
 
 
 def places_out(kitchen: Kitchen, now: dt.datetime) -> list[PlaceRead]:

@@ -19,11 +19,11 @@ from brassclock.services.bake.view import brief_of
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.kitchen import hours
+from brassclock.services.kitchen.busy import spans_out
 from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.kitchen.servings import steps_of_servings
 from brassclock.services.kitchen.settings import kitchen_out
-from brassclock.services.pages.bake import moved_lately, say_of, warned
-from brassclock.services.pages.say import next_step, say_step, say_stock, text
+from brassclock.services.pages.say import moved_lately, next_step, say_of, say_step, say_stock, text, warned
 from brassclock.services.schemas.bake import BakeSummary, BenchRead, BrokenRead, LogbookRead, SayPart
 from brassclock.services.schemas.base import StepRead
 from brassclock.services.solve import BakeResult
@@ -60,7 +60,7 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
         clock = clock_out(app, session, kitchen)
         shown = kitchen_out(session, kitchen, clock.now)
         live, broken = solve.load_live(app, session, kitchen_id)
-        away = hours.spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
+        away = spans_out(hours.spans(session, kitchen, clock.now.astimezone(ZoneInfo(kitchen.zone))))
         briefs, steps, sound = [], [], []
         for r, work in live:
             with catching(session, r.bake.id or 0, broken):

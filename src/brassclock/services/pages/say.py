@@ -5,8 +5,16 @@ from __future__ import annotations
 import datetime as dt
 
 from brassclock.core.day.spec import DayPlan, DayStep
+from brassclock.core.time import later
+from brassclock.services import solve
+from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.day.changes import change_text
+from brassclock.services.day.choices import half_gone, refused_words
+from brassclock.services.fire.hearth import hearth_of
+from brassclock.services.keep.hold import say_kept
 from brassclock.services.schemas.bake import SayPart
 from brassclock.services.schemas.base import StepRead
+from brassclock.services.solve import BakeResult, safety_of
 
 SENTENCES = {
     "feed": ("Feed", "the starter for the {name}"),
@@ -78,3 +86,63 @@ def say_stock(step: StepRead, now: dt.datetime) -> list[SayPart]:
         SayPart(kind="until", at=step.at),
         text(how),
     ]
+
+
+def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
+    """The say-line of one bake."""
+    bake = r.bake
+    if bake.status == "kept":
+        full = sum(o.pocket == "full" for o in r.outcomes)
+        return [text(f"Kept. {full} of {len(r.outcomes)} had a full pocket.") if r.outcomes else text("Kept.")]
+    if bake.status == "abandoned":
+        return [text("Abandoned. Bring it back from the bake's own menu.")]
+    if work.faults.get("weigh"):
+        return [text("Type what goes in the bowl.")]
+    if any(t.kind == "load" for t in r.taps):
+        state = hearth_of(r, work)
+        if state.finished:
+            return say_kept(r, work)
+        return [
+            text(
+                f"{len(state.off)} of {solve.line_kinds(r, work).rounds} are off the heat. The hands are at "
+                "the Fire leaf."
+            )
+        ]
+    if work.plan is None:
+        return [text(work.faults.get("rise", "There is no plan yet."))]
+    step = next_step(work.plan)
+    if step is None:
+        return [text("Everything is done.")]
+    return [*say_step(step, bake.name, r.now, work.plan.late_min), *warned(r, work), *moved_lately(r)]
+
+
+def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
+    """Warning of what the plan does not bear, and when the usual count of warm hours is full, where that is sooner
+    than the wait."""
+    refused = refused_words(r, work)
+    if refused:
+        return [text(" " + refused)]
+    count, plan = safety_of(work), work.plan
+    if half_gone(work):
+        return [text(" By then half of its lift or more is gone: expect it flatter.")]
+    step = next_step(plan) if plan is not None else None
+    if count is None or count.reached_at_h is None or step is None or work.risen is None or step.key not in DOUGH_STEPS:
+        return []
+    full = later(work.risen.zero, count.reached_at_h)
+    if full >= (step.can_wait_until or step.at):
+        return []
+    return [
+        text(f" It has been warm for {count.limit_h:g} h by "),
+        SayPart(kind="at", at=full),
+        text(": local rules decide."),
+    ]
+
+
+TOLD_FOR = dt.timedelta(minutes=15)
+
+
+def moved_lately(r: BakeSnapshot) -> list[SayPart]:
+    """Recent changes of the plan with their reasons."""
+    if r.moved is None or r.now - r.moved.at > TOLD_FOR or r.now.tzinfo is None:
+        return []
+    return [text(" " + change_text(r.moved.moves, r.moved.because, r.now.tzinfo, r.now))]

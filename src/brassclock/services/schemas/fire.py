@@ -30,9 +30,6 @@ class DressingUpdate(Strict):
     when: DressingTime = "after_heat"
 
 
-STEP_KINDS = ("weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll")
-
-
 TapKind = Literal[
     "weigh",
     "sponge",

@@ -23,7 +23,7 @@ from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
 from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.bake import frozen
+from brassclock.services.bake import lock
 from brassclock.services.bake.methods import own_method
 from brassclock.services.bake.parts import beside_g
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -121,7 +121,7 @@ def scale(app: App, bake_id: int, given: ScaleUpdate) -> None:
     """Rewrite a bake's lines in weighable grams for what was asked; pieces follow."""
     with bake_change.change(app, bake_id, given.revision) as (_, r):
         if given.count is not None:
-            frozen.check(r.bake, {"count": given.count})
+            lock.check(r.bake, {"count": given.count})
         bake, step = r.bake, r.kitchen.scale_step_g
         bake.held = {}
         sheet = sheet_of(bake, r.kitchen, r.own)

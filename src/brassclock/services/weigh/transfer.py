@@ -21,7 +21,8 @@ from brassclock.services.app import App
 from brassclock.services.bake.create import add_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.keep.carry import kept_file, put_kept
-from brassclock.services.kitchen.pantry import kit_of, own_rows, store_ingredient
+from brassclock.services.kitchen.ingredients import store_ingredient
+from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.schemas.bake import BakeCreate
 from brassclock.services.schemas.faults import faults_of
 from brassclock.services.schemas.kitchen import OwnIngredientCreate

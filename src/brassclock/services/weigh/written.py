@@ -7,8 +7,8 @@ from brassclock.core.fire.actions import actions
 from brassclock.core.fire.program import Program
 from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
-from brassclock.services.bake.parts import breads_of, names_of
-from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.bake.parts import names_of
+from brassclock.services.bake.snapshot import BakeSnapshot, breads_of
 from brassclock.services.day.steps import hours_text
 from brassclock.services.keep.hold import advised
 from brassclock.services.solve import BakeResult

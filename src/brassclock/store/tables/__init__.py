@@ -1,0 +1,45 @@
+"""Tables of the database by what they are about.
+
+Rows are built from validated schemas only; SQLModel tables do not validate.
+"""
+
+from brassclock.store.tables.bake import Act, Answered, Bake, ForecastRecord, PlanChange, Reading, Tap
+from brassclock.store.tables.hours import BusyHours, Calendar, CalendarHours
+from brassclock.store.tables.keep import FrozenBread, Lesson, Outcome, Photo, PhotoBytes, Serving
+from brassclock.store.tables.kitchen import (
+    ClockState,
+    FlourBag,
+    Kitchen,
+    OwnIngredient,
+    OwnMethod,
+    Starter,
+    StarterFeed,
+    Surface,
+)
+
+__all__ = [
+    "Act",
+    "Answered",
+    "Bake",
+    "BusyHours",
+    "Calendar",
+    "CalendarHours",
+    "ClockState",
+    "FlourBag",
+    "ForecastRecord",
+    "FrozenBread",
+    "Kitchen",
+    "Lesson",
+    "Outcome",
+    "OwnIngredient",
+    "OwnMethod",
+    "Photo",
+    "PhotoBytes",
+    "PlanChange",
+    "Reading",
+    "Serving",
+    "Starter",
+    "StarterFeed",
+    "Surface",
+    "Tap",
+]
