@@ -95,15 +95,16 @@ def said(session: Session, bake_id: int) -> dict[str, ForecastRecord]:
     return {row.name: row for row in sorted(find(session, ForecastRecord, bake_id=bake_id), key=lambda x: x.id or 0)}
 
 
-def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool]]:
-    """(pocket score that was said, whether it opened fully) of every judged bread of a kitchen whose score was kept."""
+def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool, int, dt.datetime]]:
+    """(pocket score that was said, whether it opened fully, bake, when it was served) of every judged bread of a
+    kitchen whose score was kept."""
     score = func.json_extract(Bake.program, "$.score")
     first, last = (func.json_extract(Bake.hearth, f"$.own[{k}]") for k in (0, 1))  # of the bread the score is of
-    query = select(score, Outcome.pocket).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
+    query = select(score, Outcome.pocket, Bake.id, Bake.serve_at).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
     query = query.where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None), score.is_not(None))
     query = query.where(col(Outcome.pocket).is_not(None))
     query = query.where(first.is_(None) | col(Outcome.round_no).between(first, last))
-    return [(said, pocket == "full") for said, pocket in session.exec(query)]
+    return [(said, pocket == "full", bake_id or 0, at) for said, pocket, bake_id, at in session.exec(query)]
 
 
 def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int | None:

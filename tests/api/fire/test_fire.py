@@ -207,14 +207,15 @@ def test_edges_a_dressing_and_a_tray(client: FlaskClient, kitchen: dict[str, Any
     assert 1500 < tray["program"]["off_s"] < 2700  # practice: rolls touching at 225 C take 30 to 40 min
 
 
-def test_twenty_judged_breads_make_the_score_a_chance(
+def test_twenty_judged_breads_of_four_bakes_make_the_score_a_chance(
     client: FlaskClient, clock: Clock, kitchen: dict[str, Any]
 ) -> None:
-    for batch in range(2):
-        url = on_heat(client, kitchen, 10)
+    for batch in range(4):
+        url = on_heat(client, kitchen, 6)
         score = client.get(url).json["fire"]
-        assert (score["chance"], score["breads_to_chance"]) == (None, 20 - 10 * batch)
-        for n in range(1, 11):
+        assert (score["chance"], score["bakes_to_chance"]) == (None, 4 - batch)
+        assert score["breads_to_chance"] == max(20 - 6 * batch, 0)
+        for n in range(1, 7):
             taps = [("load", n, 1), ("turn", n, 1), ("off", n, 1)]
             for kind, round_no, spot in taps:
                 key = f"{batch}-{kind}-{round_no}-{spot}"
@@ -225,12 +226,12 @@ def test_twenty_judged_breads_make_the_score_a_chance(
                     == 201
                 )
                 clock.pass_(seconds=40)
-            judged = client.put(f"{url}/outcomes", json={"round_no": n, "pocket": "full" if n <= 3 else "flat"})
+            judged = client.put(f"{url}/outcomes", json={"round_no": n, "pocket": "full" if n <= 2 else "flat"})
             assert judged.status_code in (200, 201), judged.text
     fire = client.get(on_heat(client, kitchen)).json["fire"]
     chance = fire["chance"]
-    assert chance["breads"] == 20 and chance["p10"] < chance["p"] < chance["p90"]
-    assert chance["p"] < fire["score"] / 100 - 0.15  # three of ten opened: the score is believed less here
+    assert chance["breads"] == 24 and chance["p10"] < chance["p"] < chance["p90"]
+    assert chance["p"] < fire["score"] / 100 - 0.15  # two of six opened: the score is believed less here
 
 
 def test_the_line_is_looked_for_longer_and_never_worse(client: FlaskClient, kitchen: dict[str, Any]) -> None:

@@ -3193,6 +3193,8 @@ export interface components {
         FireRead: {
             /** Actions */
             actions: components["schemas"]["ActionRead"][];
+            /** Bakes To Chance */
+            bakes_to_chance: number;
             /** Bread C */
             bread_c: number;
             /** Breads To Chance */

@@ -12,7 +12,7 @@ import numpy as np
 
 from brassclock.core.fire.actions import actions
 from brassclock.core.fire.baking import Faults
-from brassclock.core.fire.calibration import ENOUGH, calibrate, probability
+from brassclock.core.fire.calibration import JudgedBread, of_breads, probability, wanting
 from brassclock.core.fire.colour import words_of
 from brassclock.core.fire.compare import Compared, compare
 from brassclock.core.fire.line.plan import plan_line, saved_s
@@ -55,11 +55,12 @@ LEFT_MIN = 5.0
 LONG_LINE = 45_000
 
 
-def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bool]]) -> FireRead | None:
+def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[JudgedBread]) -> FireRead | None:
     program, bread, line = work.program, work.bread, work.line
     if program is None or bread is None or line is None:
         return None
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
+    breads, bakes = wanting(judged)
     return FireRead(
         surface=surface_out(r),
         surface_kind=surface_of(r.surface).spec.name,
@@ -76,7 +77,8 @@ def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[tuple[float, bo
         pocket=bread.pocket,
         score=program.score.score,
         chance=_chance(program.score.score, judged),
-        breads_to_chance=max(ENOUGH - len(judged), 0),
+        breads_to_chance=breads,
+        bakes_to_chance=bakes,
         reasons=[ReasonRead(factor=x.factor, points=x.points, text=x.text) for x in program.score.reasons],
         moisture_loss_frac=program.moisture_loss_frac,
         surface_after_c=program.surface_after_c,
@@ -183,11 +185,11 @@ def habit(app: App, bake_id: int, sides_s: Sequence[float]) -> HabitRead:
     return _habit_out(r, program, sides_s)
 
 
-def _chance(score: float, judged: Sequence[tuple[float, bool]]) -> ChanceRead | None:
-    """The score as a chance; None until the kitchen has breads enough."""
-    if len(judged) < ENOUGH:
+def _chance(score: float, judged: Sequence[JudgedBread]) -> ChanceRead | None:
+    """The score as a chance; None until the kitchen has breads enough, of bakes enough."""
+    if any(wanting(judged)):
         return None
-    p, low, high = probability(score, calibrate([s for s, _ in judged], [full for _, full in judged]))
+    p, low, high = probability(score, of_breads(judged))
     return ChanceRead(p=p, p10=low, p90=high, breads=len(judged))
 
 

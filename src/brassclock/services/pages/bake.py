@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from sqlmodel import Session
+
 from brassclock.core.errors import InvalidInput
+from brassclock.core.fire.calibration import JudgedBread
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
@@ -52,7 +55,7 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
         clock = clock_out(app, session, r.kitchen)
         broken: list[Broken] = []
         with catching(session, bake_id, broken):
-            judged, pictures = bake_rows.judged(session, r.bake.kitchen_id), photos.of_bake(session, bake_id)
+            judged, pictures = _judged(session, r), photos.of_bake(session, bake_id)
             return _bake_out(r, clock, solve.solve(r), judged, pictures)
         with catching(session, bake_id, broken):
             about = _about(r)
@@ -79,6 +82,14 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
     )
 
 
+def _judged(session: Session, r: BakeSnapshot) -> list[JudgedBread]:
+    """The judged breads of the kitchen with their age now."""
+    found = bake_rows.judged(session, r.bake.kitchen_id)
+    return [
+        JudgedBread(score, full, bake, max((r.now - at).total_seconds(), 0) / 86400) for score, full, bake, at in found
+    ]
+
+
 def _about(r: BakeSnapshot) -> dict[str, Any]:
     """Summary sentence of a bake's row."""
     method = methods().get(r.bake.method)
@@ -101,7 +112,7 @@ def _bake_out(
     r: BakeSnapshot,
     clock: ClockRead,
     work: BakeResult,
-    judged: list[tuple[float, bool]],
+    judged: list[JudgedBread],
     pictures: Sequence[Photo],
 ) -> BakeRead:
     """A bake with every leaf, of what was computed."""

@@ -287,6 +287,7 @@ class FireRead(Shape):
     score: float
     chance: ChanceRead | None
     breads_to_chance: int
+    bakes_to_chance: int
     reasons: list[ReasonRead]
     moisture_loss_frac: float
     surface_after_c: float

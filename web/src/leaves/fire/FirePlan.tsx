@@ -79,6 +79,13 @@ const Top = styled.div`
 const band = (b: Schemas["Banded"] | undefined) =>
   b?.p10 && b.p90 && b.p90 - b.p10 > 1 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null;
 
+/** What is wanting until the score is called a chance: "3 more judged breads, in one more bake". */
+const toChance = (fire: NonNullable<Bake["fire"]>) =>
+  [
+    ...(fire.breads_to_chance ? [`${fire.breads_to_chance} more judged breads`] : []),
+    ...(fire.bakes_to_chance ? [`judged breads of ${fire.bakes_to_chance} more bakes`] : []),
+  ].join(" and ");
+
 /** How likely a full pocket is, and what speaks against it. */
 function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
   return (
@@ -92,7 +99,7 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
       ) : (
         <p>
           <span className="big">{fire.score.toFixed(0)}</span> of 100, a score
-          {fire.breads_to_chance <= 12 ? `; ${fire.breads_to_chance} more judged breads make it a chance` : ""}
+          {fire.breads_to_chance <= 12 ? `; ${toChance(fire)} make it a chance` : ""}
         </p>
       )}
       {fire.reasons
