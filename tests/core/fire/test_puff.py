@@ -16,7 +16,7 @@ from scipy.special import erfc
 
 from brassclock.core.fire.actions import actions, extra_moves
 from brassclock.core.fire.baking import Baking, Faults, laid_on, shrunk
-from brassclock.core.fire.calibration import calibrate, probability
+from brassclock.core.fire.calibration import JudgedBread, calibrate, of_breads, probability, wanting
 from brassclock.core.fire.colour import GOLDEN_BOTH, WORDS, reached_s, wish_of
 from brassclock.core.fire.edges import edge_seconds, edge_temperature
 from brassclock.core.fire.ends import black_s
@@ -457,6 +457,20 @@ def test_a_kitchens_own_breads_make_the_score_a_probability() -> None:
     assert wide[2] - wide[1] > narrow[2] - narrow[1]
     chances = [probability(s, known)[0] for s in range(0, 101, 10)]
     assert chances == sorted(chances)
+    halves = calibrate(scores * 2, [bool(y) for y in full] * 2, [0.5] * 20)
+    assert (halves.a, halves.b) == (pytest.approx(known.a), pytest.approx(known.b))
+
+
+def test_breads_of_long_ago_and_of_one_bake_count_less() -> None:
+    """Ten flat breads of one bake move the chance of an 80 less than four of four bakes; two half lives make four
+    breads count as one."""
+
+    def chance(bakes: list[int], age_d: float = 0.0) -> float:
+        return probability(80, of_breads([JudgedBread(80, False, b, age_d) for b in bakes]))[0]
+
+    assert chance([1] * 10) > chance([1, 2, 3, 4])
+    assert chance([1, 2, 3, 4], 360) == pytest.approx(chance([1]))
+    assert wanting([JudgedBread(80, False, 1, 0.0)] * 25) == (0, 3)
 
 
 @pytest.mark.parametrize("kind", ["iron_plate", "stone_oven", "clay_wall"])

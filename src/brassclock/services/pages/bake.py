@@ -9,6 +9,7 @@ from sqlmodel import Session
 
 from brassclock.core.errors import InvalidInput
 from brassclock.core.fire.calibration import JudgedBread
+from brassclock.core.time import hours_between
 from brassclock.core.weigh.methods import methods
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
@@ -84,9 +85,9 @@ def bake_out(app: App, bake_id: int) -> BakeRead:
 
 def _judged(session: Session, r: BakeSnapshot) -> list[JudgedBread]:
     """The judged breads of the kitchen with their age now."""
-    found = bake_rows.judged(session, r.bake.kitchen_id)
     return [
-        JudgedBread(score, full, bake, max((r.now - at).total_seconds(), 0) / 86400) for score, full, bake, at in found
+        JudgedBread(score, full, bake, max(hours_between(at, r.now), 0.0) / 24)
+        for score, full, bake, at in bake_rows.judged(session, r.bake.kitchen_id)
     ]
 
 
