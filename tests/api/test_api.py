@@ -115,7 +115,9 @@ def test_a_whole_bake_from_bowl_to_towel(client: FlaskClient, clock: Clock, bake
     facts = {f["name"]: f for f in kept["keep"]["facts"]}
     assert facts["taken off"]["inside"] is True
     assert facts["ready to ball"]["was"] == pytest.approx(115 * 60, abs=5)
-    (taught,) = client.get(f"/api/kitchens/{kept['kitchen_id']}/lessons").json["beliefs"]
+    beliefs = {b["kind"]: b for b in client.get(f"/api/kitchens/{kept['kitchen_id']}/lessons").json["beliefs"]}
+    assert set(beliefs) - {"pace"} == {"activity", "surface"}
+    taught = beliefs["activity"]
     assert taught["mean"] < taught["start"] == 1 and taught["lessons"][0]["bake"] == kept["name"]
     client.put(f"/api/bakes/{i}/status", json={"status": "live"})
     assert client.get(f"/api/kitchens/{kept['kitchen_id']}/lessons").json["beliefs"] == []  # undo: never taught

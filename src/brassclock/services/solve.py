@@ -44,7 +44,7 @@ from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.parts import names_of
-from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, browns_of, surface_of
 from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
 from brassclock.services.day.model import Risen
@@ -359,7 +359,7 @@ def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | 
         bread_c,
         rise_g=chemical_rise(mm) if lifted else YEASTED_RISE,
         pocket=not bake.docked,
-        browning=browning(sheet.dough),
+        browning=browning(sheet.dough) * browns_of(r.surface),
     )
     if surface_of(r.surface).spec.way == "tray" and not lifted:
         bread = proved(bread)

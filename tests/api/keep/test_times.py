@@ -48,6 +48,18 @@ def test_a_slow_leaven_and_a_slow_line(client: FlaskClient, kitchen: dict[str, A
     assert kept["leaven"]["minutes"] == found["leaven"]["minutes"], "beside what was believed before it taught"
 
 
+def test_a_cook_who_mixed_late(client: FlaskClient, kitchen: dict[str, Any], clock: Clock) -> None:
+    given = {"kitchen_id": kitchen["id"], "serve": "in 6 h", "method": "hatch-pita"}
+    bake = client.post("/api/bakes", json=given).json
+    due = next(s["at"] for s in bake["steps"] if s["key"] == "mix")
+    mixing_min = bake["settings"]["knead_min"] + 5
+    clock.until(due)
+    clock.pass_(minutes=mixing_min + 42)
+    client.post(f"/api/bakes/{bake['id']}/taps", json={"key": "mixed-late", "kind": "mix"})
+    (told,) = client.get(f"/api/bakes/{bake['id']}/times").json["times"]
+    assert (told["what"], told["minutes"], told["text"]) == ("hands", 42, "It was mixed 42 min later than told.")
+
+
 def test_a_starter_past_its_peak(client: FlaskClient, kitchen: dict[str, Any], clock: Clock) -> None:
     given = {"kitchen_id": kitchen["id"], "serve": "in 30 h", "method": "ridge-sour"}
     bake = client.post("/api/bakes", json=given).json["id"]

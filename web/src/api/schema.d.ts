@@ -2419,17 +2419,29 @@ export interface components {
          * BeliefRead
          * @description A belief: what it is about, where it started, what is believed now (a ratio to the table, and the spread of its
          *     logarithm), and its lessons, the newest first.
+         *
+         *     Of a surface `mean` and `sd` are kelvins over its setting, `browns` the browning rate on it over the table's.
          */
         BeliefRead: {
             /** About */
             about: string;
+            /**
+             * Browns
+             * @default null
+             */
+            browns?: number | null;
+            /**
+             * Browns Sd
+             * @default null
+             */
+            browns_sd?: number | null;
             /** Key */
             key: string;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "activity" | "friction" | "thirst" | "vitality" | "pace";
+            kind: "activity" | "friction" | "thirst" | "vitality" | "pace" | "surface";
             /** Lessons */
             lessons: components["schemas"]["LessonRead"][];
             /** Mean */
@@ -4000,6 +4012,23 @@ export interface components {
             state: "done" | "now" | "later";
         };
         /**
+         * LearnedHeatRead
+         * @description What the breads of a surface say of it, set to `set_c` [C]: kelvins over that, their spread, the browning rate on
+         *     it over the table's, and how many bakes at that setting say so.
+         */
+        LearnedHeatRead: {
+            /** Browns */
+            browns: number;
+            /** Here */
+            here: number;
+            /** Sd K */
+            sd_k: number;
+            /** Set C */
+            set_c: number;
+            /** Shift K */
+            shift_k: number;
+        };
+        /**
          * LeavenRead
          * @description A leaven taken apart: grams of each part by name.
          */
@@ -4017,7 +4046,8 @@ export interface components {
         };
         /**
          * LessonRead
-         * @description A lesson: the ratio seen, what was believed before and after it (null where it did not count).
+         * @description A lesson: the ratio seen, what was believed before and after it (null where it did not count). Of a surface that
+         *     is kelvins over its setting, and the browning rate on it.
          */
         LessonRead: {
             /** After */
@@ -4033,6 +4063,16 @@ export interface components {
             bake_id: number | null;
             /** Before */
             before: number | null;
+            /**
+             * Browns After
+             * @default null
+             */
+            browns_after?: number | null;
+            /**
+             * Browns Before
+             * @default null
+             */
+            browns_before?: number | null;
             /** Id */
             id: number;
             /** Odd */
@@ -5760,6 +5800,8 @@ export interface components {
              * @enum {string}
              */
             kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
+            /** @default null */
+            learned?: components["schemas"]["LearnedHeatRead"] | null;
             /** Name */
             name: string;
             /** Nonstick */
@@ -5971,7 +6013,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "dough_temp" | "leaven" | "starter" | "line";
+            what: "dough_temp" | "leaven" | "starter" | "hands" | "line";
         };
         /** TimesRead */
         TimesRead: {

@@ -18,7 +18,8 @@ export function LessonRow({
   /** Whether it says what it is about. */
   named?: boolean;
 }) {
-  const { zone } = useWords();
+  const words = useWords();
+  const { zone } = words;
   const { change } = useLessons(kitchen);
   const set = (refused: boolean, sure?: boolean) =>
     change.mutate({ id: lesson.id, refused, ...(sure === undefined ? {} : { sure }) });
@@ -28,7 +29,7 @@ export function LessonRow({
       <span>
         {named && <b>{belief.about}. </b>}
         {named ? "" : `${source}, ${dayName(lesson.at, zone)}: `}
-        {lessonWords(belief.kind, lesson)}
+        {lessonWords(belief.kind, lesson, words)}
       </span>
       {lesson.odd && !lesson.refused && (
         <Button data-kind="bare" isDisabled={change.isPending} onPress={() => set(false, true)}>

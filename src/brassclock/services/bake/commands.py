@@ -19,6 +19,7 @@ from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_
 from brassclock.services.bake.view import stored_summary
 from brassclock.services.change import recording_plan_change
 from brassclock.services.keep.learning import learn_friction, unlearn_friction
+from brassclock.services.kitchen.beliefs import learn_heat
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.rise.spec import stage_end
 from brassclock.services.schemas.bake import BakeUpdate, PartUpdate
@@ -29,6 +30,7 @@ from brassclock.services.times import moment_of, past_moment, serve_moment
 from brassclock.services.weigh.leaven import suit_leaven
 from brassclock.store import bakes as bake_rows
 from brassclock.store import kitchens
+from brassclock.store import lessons as lesson_rows
 from brassclock.store import pantry as pantry_rows
 from brassclock.store import starters as starter_rows
 from brassclock.store.rows import get, insert
@@ -219,6 +221,7 @@ def _set_surface_c(session: Session, r: BakeSnapshot, change: BakeUpdate) -> Non
         change.surface_source or "typed",
         change.surface_sd_k,
     )
+    learn_heat(surface, lesson_rows.of_kitchen(session, r.bake.kitchen_id))
     session.add(surface)
 
 

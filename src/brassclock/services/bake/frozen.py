@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from brassclock.store.tables import Bake, Surface
+from brassclock.store.tables import Bake, Kitchen, Surface
 
 SURFACE_FIELDS = (
     "id",
@@ -19,13 +19,15 @@ SURFACE_FIELDS = (
     "source",
     "sd_k",
     "size",
+    "learned",
 )
 
 
-def hearth_of(surface: Surface | None, spots: int, grill: int, count: int, cooks: int, topping: bool) -> dict[str, Any]:
-    """The hearth as it is stored with its bake."""
+def hearth_of(surface: Surface | None, kitchen: Kitchen, **line: Any) -> dict[str, Any]:
+    """The hearth as it is stored with its bake: its surface, the kitchen's hands, and what the line is (`spots`,
+    `grill`, `count`, `topping`)."""
     kept = {k: getattr(surface, k) for k in SURFACE_FIELDS} if surface is not None else None
-    return {"surface": kept, "spots": spots, "grill": grill, "count": count, "cooks": cooks, "topping": topping}
+    return {"surface": kept, "cooks": kitchen.cooks, "pace": dict(kitchen.pace), **line}
 
 
 def surface_of(bake: Bake) -> Surface | None:

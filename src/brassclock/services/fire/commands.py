@@ -12,7 +12,7 @@ from sqlmodel import Session
 from brassclock.core.errors import invalid
 from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.terms import STEPS
-from brassclock.core.time import hours_between
+from brassclock.core.time import hours_between, later
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import frozen
@@ -77,14 +77,21 @@ def _move(app: App, bake_id: int, given: TapCreate) -> int:
 
 def _when_done(r: BakeSnapshot, given: TapCreate) -> str:
     """A step as the reason for what moves: done in time, late or early."""
-    at, told = past_moment(given.at, r.now), r.bake.told.get(given.kind)
+    at, told = past_moment(given.at, r.now), _told_at(r, given.kind)
     said = f"it was {NAMES[given.kind]}"
-    by_min = 60 * hours_between(dt.datetime.fromisoformat(told[0]), at) if told else 0.0
-    if given.kind == "mix":
-        by_min -= r.bake.knead_min + STIR_MIN  # its step begins the mixing, the tap ends it
+    by_min = 60 * hours_between(told, at) if told else 0.0
     if abs(by_min) < MOVED_MIN:
         return said
     return f"{said} {hours_text(abs(by_min) / 60)} {'late' if by_min > 0 else 'early'}"
+
+
+def _told_at(r: BakeSnapshot, kind: str) -> dt.datetime | None:
+    """When a move is to be marked done, by the plan as it was told last; None where it was told nothing of it."""
+    told = r.bake.told.get(kind)
+    if told is None:
+        return None
+    mixing_min = r.bake.knead_min + STIR_MIN if kind == "mix" else 0.0  # its step begins the mixing, the tap ends it
+    return later(dt.datetime.fromisoformat(told[0]), mixing_min / 60)
 
 
 def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
@@ -96,6 +103,7 @@ def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
         spot=given.spot,
         at=at,
         made_at=r.now,
+        told_at=_told_at(r, given.kind),
     )
 
 
@@ -207,7 +215,9 @@ def _freeze(r: BakeSnapshot, work: solve.BakeResult) -> None:
         spots, grill = fire_model.spots_of(b), fire_model.grill_of(b, kind.program)
         topping = bool((b.bake.filling or {}).get("topping"))
         programs.append(program_dict(b, done))
-        hearths.append(frozen.hearth_of(b.surface, spots, grill, kind.loads, r.kitchen.cooks, topping))
+        hearths.append(
+            frozen.hearth_of(b.surface, r.kitchen, spots=spots, grill=grill, count=kind.loads, topping=topping)
+        )
     r.bake.program, r.bake.hearth = programs[0], hearths[0]
     if line.several:
         own = line.rounds_of(0)

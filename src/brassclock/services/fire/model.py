@@ -12,6 +12,7 @@ from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.colour import Wish
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.legs import Step
+from brassclock.core.fire.line.pace import at_pace
 from brassclock.core.fire.line.spec import GRILL, LineSpec, Station, bread_ops
 from brassclock.core.fire.program import Program, events_on, plan_bread
 from brassclock.core.fire.puff import model as puff_model
@@ -112,10 +113,11 @@ def line_spec(r: BakeSnapshot, program: Program | None) -> LineSpec:
     """The moves, spots, hands and grill of a bake's line."""
     turn_s, off_s, recover_s = timing_of(r.bake, program)
     grill = grill_of(r, program)
-    topping, cooks = _topped(r), r.kitchen.cooks
+    topping, cooks, pace = _topped(r), r.kitchen.cooks, r.kitchen.pace
     if r.bake.hearth:
-        topping, cooks = r.bake.hearth["topping"], r.bake.hearth["cooks"]
-    ops = bread_ops(turn_s, off_s, bool(grill), topping, moves_of(r.bake, program))
+        kept = r.bake.hearth
+        topping, cooks, pace = kept["topping"], kept["cooks"], kept.get("pace", {})
+    ops = at_pace(bread_ops(turn_s, off_s, bool(grill), topping, moves_of(r.bake, program)), pace)
     stations = (Station(GRILL, grill),) if grill else ()
     return LineSpec(ops, spots_of(r), cooks, math.ceil(recover_s), stations=stations)
 

@@ -14,6 +14,7 @@ from brassclock.core.keep.ledger import kind_of
 from brassclock.core.rise.belief import Belief
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.keep.heat_lessons import teach_heat
 from brassclock.services.kitchen.beliefs import belief_of, key_of, leaven_of, teach, unteach
 from brassclock.services.mix.model import friction_shown
 from brassclock.store.rows import get
@@ -30,16 +31,20 @@ class Seen(NamedTuple):
     spread: float
 
 
+OF_KEEPING = ("activity", "thirst", "surface", "pace")
+
+
 def teach_kept(session: Session, r: BakeSnapshot) -> None:
-    """A kept bake teaches what its readings and its weighing show."""
+    """A kept bake teaches what its readings, its weighing and its heat show."""
     for seen in (_activity(r), _thirst(session, r)):
         if seen is not None:
             teach(session, r.kitchen, seen.key, (seen.ratio, seen.spread), r.now, r.bake.id)
+    teach_heat(session, r)
 
 
 def unteach_kept(session: Session, r: BakeSnapshot) -> None:
     """What its keeping taught is taken back; its own readings of the dough after mixing stand."""
-    unteach(session, r.kitchen, lambda x: x.bake_id == r.bake.id and kind_of(x.key) in ("activity", "thirst"))
+    unteach(session, r.kitchen, lambda x: x.bake_id == r.bake.id and kind_of(x.key) in OF_KEEPING)
 
 
 def _activity(r: BakeSnapshot) -> Seen | None:

@@ -9,6 +9,7 @@ from brassclock.core.evidence import Kind, Param
 from brassclock.core.rise import forecast as rise
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.recipe import Batch, Seed
+from brassclock.core.time import hours_between
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot
@@ -21,6 +22,13 @@ from brassclock.services.solve import BakeResult
 LEAST_MIN = Param(5.0, "min", 3, 10, Kind.JUDGEMENT, "of a difference that is told")
 LEAST_K = Param(1.0, "K", 0.5, 2, Kind.JUDGEMENT, "of a dough that is told to be warm or cool")
 MOST_TOLD = 3
+DONE = {  # moves whose own instant makes the bake late
+    "mix": "mixed",
+    "ball": "balled",
+    "cold_in": "put in the cold",
+    "cold_out": "taken out of the cold",
+    "roll": "rolled",
+}
 
 
 class Rise(NamedTuple):
@@ -53,7 +61,7 @@ def times_out(app: App, bake_id: int) -> TimesRead:
         r = replace(r, kitchen=before_bake(session, r.kitchen, bake_id))
     x = _rise(r, solve.solve(r))
     of_dough = () if x is None else (_dough_temp(x), _leaven(x), _starter(x))
-    told = [t for t in (*of_dough, _line(r)) if t is not None and abs(t.minutes) >= LEAST_MIN]
+    told = [t for t in (*of_dough, _hands(r), _line(r)) if t is not None and abs(t.minutes) >= LEAST_MIN]
     return TimesRead(times=sorted(told, key=lambda t: -abs(t.minutes))[:MOST_TOLD])
 
 
@@ -113,6 +121,20 @@ def _starter(x: Rise) -> TimeRead | None:
         f"The starter {how}.",
         x.cost_min((x.batch, x.expected), (ripe, x.expected)),
         "Feed it so that it peaks as you mix: the plan has that feed.",
+    )
+
+
+def _hands(r: BakeSnapshot) -> TimeRead | None:
+    """The move that was done latest beside when it was told to be; the line on the heat has its own."""
+    late = [(60 * hours_between(t.told_at, t.at), t.kind) for t in r.taps if t.told_at is not None and t.kind in DONE]
+    minutes, kind = max(late, default=(0.0, ""))
+    if minutes <= 0:
+        return None
+    return _told(
+        "hands",
+        f"It was {DONE[kind]} {minutes:.0f} min later than told.",
+        minutes,
+        "Have an alarm ring for the next one: the Kitchen has it.",
     )
 
 

@@ -9,10 +9,15 @@ from __future__ import annotations
 import datetime as dt
 from collections import Counter
 from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Any
 
 from sqlmodel import Session
 
+from brassclock.core.fire.probe import PRIOR_SD_C
+from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.keep import ledger
+from brassclock.core.keep.heat_belief import HeatFold, HeatLesson, fold_heat, of_stored
 from brassclock.core.keep.learning import of_kitchen, of_next_batch
 from brassclock.core.keep.ledger import Fold, Ratio
 from brassclock.core.matter.dough import Dough
@@ -22,9 +27,10 @@ from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import KINDS
 from brassclock.store import lessons as lesson_rows
 from brassclock.store.rows import find, insert
-from brassclock.store.tables import FlourBag, Kitchen, Lesson, Starter
+from brassclock.store.tables import FlourBag, Kitchen, Lesson, Starter, Surface
 
 STARTER = "starter"
+SAME_SETTING_K = 2.0  # judgement: a surface set within that is set as it was
 
 
 def leaven_of(dough: Dough) -> str:
@@ -60,12 +66,18 @@ def key_of(kind: str, which: str | int | None) -> str:
 
 
 def teach(
-    session: Session, kitchen: Kitchen, key: str, seen: tuple[float, float], at: dt.datetime, bake: int | None = None
+    session: Session,
+    kitchen: Kitchen,
+    key: str,
+    seen: tuple[float, float],
+    at: dt.datetime,
+    bake: int | None = None,
+    shown: dict[str, Any] | None = None,
 ) -> None:
-    """Add a lesson (the ratio seen and its spread) and fold anew; one of the same bake about the same thing is
-    replaced."""
+    """Add a lesson (the ratio seen and its spread, `shown` of a surface) and fold anew; one of the same bake about the
+    same thing is replaced."""
     _drop(session, kitchen, lambda x: x.key == key and bake is not None and x.bake_id == bake)
-    row = Lesson(kitchen_id=kitchen.id or 0, bake_id=bake, key=key, seen=seen[0], spread=seen[1], at=at)
+    row = Lesson(kitchen_id=kitchen.id or 0, bake_id=bake, key=key, seen=seen[0], spread=seen[1], at=at, shown=shown)
     insert(session, row)
     refold(session, kitchen)
 
@@ -84,7 +96,8 @@ def _drop(session: Session, kitchen: Kitchen, which: Callable[[Lesson], bool]) -
 
 
 def fold_of(kitchen: Kitchen, rows: Sequence[Lesson]) -> Fold:
-    """The beliefs that a kitchen's lessons leave, with every step."""
+    """The beliefs that a kitchen's lessons leave, with every step; those of its surfaces are folded apart."""
+    rows = [x for x in rows if x.shown is None]
     prior = of_kitchen(Belief(kitchen.activity_mean, kitchen.activity_sd_log))
     priors = {x.key: prior for x in rows if ledger.kind_of(x.key) == "activity"}
     given = (
@@ -92,6 +105,45 @@ def fold_of(kitchen: Kitchen, rows: Sequence[Lesson]) -> Fold:
         for x in rows
     )
     return ledger.fold(given, priors)
+
+
+def heat_fold(surface: Surface, rows: Sequence[Lesson]) -> tuple[HeatFold, int]:
+    """What the lessons of a surface leave at the heat it is set to, and how many of them were at that; one at another
+    setting tells of its colour alone."""
+    given, here = [], 0
+    for x in rows:
+        assert x.shown is not None
+        shown = of_stored(x.shown)
+        tied = shown.own_sd_k is None and abs(x.shown["set_c"] - surface.temp_c) <= SAME_SETTING_K
+        if not tied:
+            shown = replace(shown, own_sd_k=shown.own_sd_k or float(PRIOR_SD_C))
+        given.append(HeatLesson(shown, x.at.isoformat(), x.refused, x.sure, x.id or 0))
+        here += tied and not x.refused
+    return fold_heat(given, surface.sd_k or float(SOURCES[surface.source])), here
+
+
+def of_surface(rows: Sequence[Lesson], surface_id: int | None) -> list[Lesson]:
+    """Lessons about one surface."""
+    return [x for x in rows if x.shown is not None and x.key == key_of("surface", surface_id)]
+
+
+def learn_heat(surface: Surface, rows: Sequence[Lesson]) -> None:
+    """Store what the lessons leave of a surface, at its setting, where it is read."""
+    own = of_surface(rows, surface.id)
+    found, here = heat_fold(surface, own)
+    b = found.belief
+    surface.learned = (
+        {
+            "set_c": surface.temp_c,
+            "shift_k": round(b.shift_k, 2),
+            "sd_k": round(b.sd_k, 2),
+            "browns": round(b.browns, 4),
+            "browns_sd": round(b.browns_sd, 4),
+            "here": float(here),
+        }
+        if found.steps
+        else None
+    )
 
 
 def _leavens(kitchen: Kitchen, known: dict[str, tuple[Ratio | None, int]]) -> dict[str, dict[str, float]]:
@@ -126,7 +178,11 @@ def refold(session: Session, kitchen: Kitchen) -> None:
     kitchen.friction = {
         which: [ratio.mean, float(n)] for which, (ratio, n) in _of("friction", rows, found).items() if ratio
     }
+    kitchen.pace = {move: ratio.mean for move, (ratio, _) in _of("pace", rows, found).items() if ratio}
     session.add(kitchen)
+    for surface in find(session, Surface, kitchen_id=kitchen.id):
+        learn_heat(surface, rows)
+        session.add(surface)
     thirst, vitality = _of("thirst", rows, found), _of("vitality", rows, found)
     for bag in find(session, FlourBag, kitchen_id=kitchen.id):
         ratio, bag.times = thirst.get(str(bag.id), (None, 0))

@@ -6,17 +6,20 @@ from collections.abc import Sequence
 
 from sqlmodel import Session
 
+from brassclock.core.keep.heat_belief import HeatBelief
 from brassclock.core.keep.ledger import STARTS, Taught, kind_of
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
-from brassclock.services.kitchen.beliefs import fold_of, leaven_name, refold
+from brassclock.services.kitchen.beliefs import fold_of, heat_fold, leaven_name, refold
 from brassclock.services.schemas.keep import BeliefRead, LessonRead, LessonsRead, LessonUpdate
 from brassclock.store import lessons as lesson_rows
 from brassclock.store.bakes import names_of
 from brassclock.store.rows import get
-from brassclock.store.tables import FlourBag, Kitchen, Lesson, Starter
+from brassclock.store.tables import FlourBag, Kitchen, Lesson, Starter, Surface
 
 KNEADED = {"hand": "by hand", "no_knead": "by folding", "none": "by stirring"}
+
+PACES = {"load": "rolling and loading", "turn": "turning", "off": "taking off"}
 
 
 def lessons_out(app: App, kitchen_id: int) -> LessonsRead:
@@ -34,6 +37,9 @@ def read(session: Session, kitchen: Kitchen) -> LessonsRead:
     out = []
     for key in sorted({x.key for x in rows}):
         own = [x for x in rows if x.key == key]
+        if kind_of(key) == "surface":
+            out += _of_surface(session, key, own, bakes)
+            continue
         steps = [taught[x.id or 0] for x in own if x.id in taught]
         start = steps[0].before if steps else STARTS[kind_of(key)]
         now = found.beliefs.get(key, start)
@@ -49,6 +55,36 @@ def read(session: Session, kitchen: Kitchen) -> LessonsRead:
             )
         )
     return LessonsRead(beliefs=out)
+
+
+def _of_surface(session: Session, key: str, own: Sequence[Lesson], bakes: dict[int, str]) -> list[BeliefRead]:
+    """The belief of a surface at the heat it is set to: kelvins over that, and how fast bread browns there."""
+    surface = get(session, Surface, int(key.partition(":")[2]))
+    if surface is None:
+        return []
+    found, _ = heat_fold(surface, own)
+    b, start = found.belief, HeatBelief()
+    lessons = []
+    for x in reversed(own):
+        told = _lesson(x, None, x.id in found.odd, bakes)
+        if (x.id or 0) in found.steps:
+            before, after = found.steps[x.id or 0]
+            told.before, told.after = before.shift_k, after.shift_k
+            told.browns_before, told.browns_after = before.browns, after.browns
+        lessons.append(told)
+    return [
+        BeliefRead(
+            key=key,
+            kind="surface",
+            about=about(session, key),
+            start=start.shift_k,
+            mean=b.shift_k,
+            sd=b.sd_k,
+            browns=b.browns,
+            browns_sd=b.browns_sd,
+            lessons=lessons,
+        )
+    ]
 
 
 def _lesson(row: Lesson, step: Taught | None, odd: bool, bakes: dict[int, str]) -> LessonRead:
@@ -73,7 +109,12 @@ def about(session: Session, key: str) -> str:
         return f"{leaven_name(which)}: how fast it works here"
     if kind == "friction":
         return f"Kneading {KNEADED.get(which, f'by {which} mixer')}: how much it warms the dough"
+    if kind == "pace":
+        return f"Hands at the heat, {PACES[which]}: how long they take"
     number = int(which) if which.isdigit() else 0
+    if kind == "surface":
+        surface = get(session, Surface, number)
+        return f"{surface.name if surface else 'A surface that is gone'}: its heat, and how fast bread browns on it"
     if kind == "thirst":
         bag = get(session, FlourBag, number)
         return f"Flour “{bag.name if bag else 'that is gone'}”: the water it takes"

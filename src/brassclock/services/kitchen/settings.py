@@ -15,7 +15,7 @@ from brassclock.core.fire.surfaces import KINDS
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
-from brassclock.services.kitchen.beliefs import leaven_name
+from brassclock.services.kitchen.beliefs import learn_heat, leaven_name
 from brassclock.services.kitchen.ingredients import list_bags
 from brassclock.services.kitchen.suited import suited
 from brassclock.services.schemas.kitchen import (
@@ -29,6 +29,7 @@ from brassclock.services.schemas.kitchen import (
     SurfaceUpdate,
 )
 from brassclock.store import kitchens as kitchen_rows
+from brassclock.store import lessons as lesson_rows
 from brassclock.store.rows import insert
 from brassclock.store.tables import ClockState, Kitchen, Surface
 
@@ -189,6 +190,7 @@ def change_surface(app: App, kitchen_id: int, surface_id: int, given: SurfaceUpd
         with recording_plan_change(app, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
             for name, value in _surface_facts(given).items():
                 setattr(surface, name, value)
+            learn_heat(surface, lesson_rows.of_kitchen(session, kitchen_id))
         return kitchen_out(session, kitchen, app.now(session, kitchen))
 
 

@@ -210,7 +210,7 @@ class CausesRead(Shape):
 class TimeRead(Shape):
     """A thing that made a bake late or early: minutes that it cost, negative where it won some; what to change."""
 
-    what: Literal["dough_temp", "leaven", "starter", "line"]
+    what: Literal["dough_temp", "leaven", "starter", "hands", "line"]
     text: str
     minutes: float
     change: str
@@ -316,7 +316,8 @@ class ThawPlanRead(Shape):
 
 
 class LessonRead(Shape):
-    """A lesson: the ratio seen, what was believed before and after it (null where it did not count)."""
+    """A lesson: the ratio seen, what was believed before and after it (null where it did not count). Of a surface that
+    is kelvins over its setting, and the browning rate on it."""
 
     id: int
     bake_id: int | None
@@ -328,18 +329,25 @@ class LessonRead(Shape):
     sure: bool
     before: float | None
     after: float | None
+    browns_before: float | None = None
+    browns_after: float | None = None
 
 
 class BeliefRead(Shape):
     """A belief: what it is about, where it started, what is believed now (a ratio to the table, and the spread of its
-    logarithm), and its lessons, the newest first."""
+    logarithm), and its lessons, the newest first.
+
+    Of a surface `mean` and `sd` are kelvins over its setting, `browns` the browning rate on it over the table's.
+    """
 
     key: str
-    kind: Literal["activity", "friction", "thirst", "vitality", "pace"]
+    kind: Literal["activity", "friction", "thirst", "vitality", "pace", "surface"]
     about: str
     start: float
     mean: float
     sd: float
+    browns: float | None = None
+    browns_sd: float | None = None
     lessons: list[LessonRead]
 
 

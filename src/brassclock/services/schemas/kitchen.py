@@ -348,6 +348,17 @@ class AirRead(Shape):
     cautions: list[CautionRead]
 
 
+class LearnedHeatRead(Shape):
+    """What the breads of a surface say of it, set to `set_c` [C]: kelvins over that, their spread, the browning rate on
+    it over the table's, and how many bakes at that setting say so."""
+
+    set_c: float
+    shift_k: float
+    sd_k: float
+    browns: float
+    here: float
+
+
 class SurfaceRead(Shape):
     id: int
     name: str
@@ -361,3 +372,4 @@ class SurfaceRead(Shape):
     source: HeatSource = "typed"
     sd_k: float | None = None
     size: SurfaceSize = "home"
+    learned: LearnedHeatRead | None = None

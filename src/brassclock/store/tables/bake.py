@@ -101,7 +101,8 @@ class Bake(SQLModel, table=True):
 
 
 class Tap(SQLModel, table=True):
-    """Something done or seen, at an instant. `key` is the client's own: the same tap twice is one tap."""
+    """Something done or seen, at an instant. `key` is the client's own: the same tap twice is one tap. `told_at` is
+    when a move was to be done, by the plan as it was told last."""
 
     __table_args__ = (UniqueConstraint("bake_id", "key"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
@@ -113,6 +114,7 @@ class Tap(SQLModel, table=True):
     at: dt.datetime = instant_column(False)
     made_at: dt.datetime = instant_column(False)
     undone_at: dt.datetime | None = instant_column()
+    told_at: dt.datetime | None = instant_column()
 
 
 class Reading(SQLModel, table=True):

@@ -52,7 +52,8 @@ class PhotoBytes(SQLModel, table=True):
 
 class Lesson(SQLModel, table=True):
     """One thing a bake (or a feed) taught its kitchen: what it is about (`key`), the ratio seen with its spread, when;
-    a refused one teaches nothing, a sure one counts however odd. Beliefs are folded from these."""
+    a refused one teaches nothing, a sure one counts however odd. `shown` is what a bake showed of a surface, whose heat
+    and colour are believed together. Beliefs are folded from these."""
 
     __table_args__ = (UniqueConstraint("bake_id", "key"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
@@ -66,6 +67,7 @@ class Lesson(SQLModel, table=True):
     at: dt.datetime = instant_column(False)
     refused: bool = False
     sure: bool = False
+    shown: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
 
 
 class FrozenBread(SQLModel, table=True):

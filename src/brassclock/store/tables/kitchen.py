@@ -41,6 +41,7 @@ class Kitchen(SQLModel, table=True):
     places: dict[str, dict[str, float]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     leavens: dict[str, dict[str, Any]] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     cooks: int = 1
+    pace: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     shelf_l: float = 40.0
     version: int = 0
     created_at: dt.datetime = instant_column(False)
@@ -58,7 +59,8 @@ class ClockState(SQLModel, table=True):
 
 
 class Surface(SQLModel, table=True):
-    """A hot surface of a kitchen; one that was removed stays for the bakes that were baked on it."""
+    """A hot surface of a kitchen; one that was removed stays for the bakes that were baked on it. `learned` is what its
+    breads say of it: at which setting, kelvins over it, and how fast bread browns there."""
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
@@ -74,6 +76,7 @@ class Surface(SQLModel, table=True):
     source: str = "typed"
     sd_k: float | None = None
     size: str = "home"
+    learned: dict[str, float] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
     removed_at: dt.datetime | None = instant_column()
 
 

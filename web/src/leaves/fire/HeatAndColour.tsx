@@ -7,6 +7,7 @@ import { useWords } from "../../frame/units";
 import { span, temp, tempUnit, typedTemp } from "../../words/format";
 import { COLOURS, heatBand, sourceWords } from "../../words/heat";
 import { heatingWords } from "../../words/heating";
+import { learnedWords } from "../../words/lessons";
 import { CueSheet } from "./CueSheet";
 import type { useBread } from "./useBread";
 
@@ -21,6 +22,7 @@ export function HeatAndColour({ bread, fire, surfaces }: { bread: Shown; fire: F
   const own = bread.which === 0;
   const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
   const hot = fire.surface?.temp_c ?? fire.surface_c.p50!;
+  const said = fire.surface && learnedWords(fire.surface.learned, fire.surface.temp_c, units);
   const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
   return (
     <div className="col">
@@ -45,6 +47,7 @@ export function HeatAndColour({ bread, fire, surfaces }: { bread: Shown; fire: F
         {own ? "by" : `${deg(hot)}, by`} {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of
         ten
       </p>
+      {said && <p className="quiet">{said}</p>}
       {own && (
         <div>
           <Button data-kind="bare" onPress={() => setAsking(true)}>

@@ -8,10 +8,11 @@ import { SaidAxis, type SaidRow } from "../../instruments/SaidAxis";
 import { Tray } from "../../instruments/Tray";
 import { num, stroked, texts } from "../../testing/drawn";
 import { FACTS, faultWords, listed, USUAL_FACTS } from "../../words/faults";
-import { beliefFigure, lessonWords } from "../../words/lessons";
+import { beliefFigure, learnedWords, lessonWords, offSet } from "../../words/lessons";
 import { nextUnjudged, tally, trayOf } from "./breads";
 
 afterEach(cleanup);
+const C = { mass: "g", temp: "C" };
 const outcome = (round_no: number, over: Partial<Outcome> = {}): Outcome => ({
   round_no,
   pocket: null,
@@ -165,12 +166,26 @@ describe("words of Keep", () => {
 
   it("a lesson says what was seen and what that moved, as times the table's or as water", () => {
     const lesson = { seen: 1.3, before: 1, after: 1.21, refused: false, odd: false };
-    expect(lessonWords("activity", lesson)).toBe("seen 1.30 ×; believed 1.00 ×, then 1.21 ×");
-    expect(lessonWords("thirst", { ...lesson, seen: 1.03, after: 1.022 })).toBe(
+    expect(lessonWords("activity", lesson, C)).toBe("seen 1.30 ×; believed 1.00 ×, then 1.21 ×");
+    expect(lessonWords("thirst", { ...lesson, seen: 1.03, after: 1.022 }, C)).toBe(
       "seen +3.0 % water; believed +0.0 % water, then +2.2 % water",
     );
-    expect(lessonWords("activity", { ...lesson, after: null, refused: true })).toContain("teaches nothing");
-    expect(lessonWords("activity", { ...lesson, after: null, odd: true })).toContain("set aside");
-    expect(beliefFigure("thirst", 0.985)).toBe("−1.5 % water");
+    expect(lessonWords("activity", { ...lesson, after: null, refused: true }, C)).toContain("teaches nothing");
+    expect(lessonWords("activity", { ...lesson, after: null, odd: true }, C)).toContain("set aside");
+    expect(beliefFigure("thirst", 0.985, C)).toBe("−1.5 % water");
+  });
+
+  it("a surface is said to be hotter or cooler than set, with what browns, and only at the setting it is known at", () => {
+    const learned = { set_c: 235, shift_k: -18.4, browns: 1.31, here: 2 };
+    expect(learnedWords(learned, 235, C)).toBe(
+      "Its breads say: 18 °C cooler than set, so 217 °C; bread browns 1.31 × as fast.",
+    );
+    expect(learnedWords(learned, 260, C)).toBe("Its breads say: bread browns 1.31 × as fast.");
+    expect(learnedWords(null, 235, C)).toBeNull();
+    expect(offSet(10, { mass: "g", temp: "F" })).toBe("18 °F hotter than set");
+    const lesson = { seen: 1.2, before: 0, after: -9, browns_before: 1, browns_after: 0.8, refused: false, odd: false };
+    expect(lessonWords("surface", lesson, C)).toBe(
+      "times 1.20 × those told; believed as hot as set and browns as usual, then 9 °C cooler than set and browns 0.80 × as fast",
+    );
   });
 });

@@ -15,6 +15,7 @@ import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { typedTemp, temp, tempUnit, typedNumber } from "../../words/format";
 import { SOURCES } from "../../words/heat";
+import { learnedWords } from "../../words/lessons";
 import { spotsOf, SURFACES } from "../../words/surfaces";
 import { OwnIngredients } from "./OwnIngredients";
 import { Measures } from "./Measures";
@@ -291,6 +292,7 @@ function SurfaceRow({
   const units = useWords();
   const put = (part: Partial<SurfaceUpdate>) => writes.changeSurface.mutate(asGiven(surface, part));
   const fault = writes.changeSurface.error?.message ?? null;
+  const said = learnedWords(surface.learned, surface.temp_c, units);
   return (
     <div className="row" role="group" aria-label={surface.name}>
       <Field label="Surface" value={surface.name} width="10em" onCommit={(name) => put({ name })} />
@@ -343,6 +345,7 @@ function SurfaceRow({
       {surface.kind === "clay_wall" && (
         <Pick label="Size" value={surface.size as "home"} options={SIZES} onChange={(size) => put({ size })} />
       )}
+      {said && <p className="quiet">{said}</p>}
       <Pick label="Fat" value={surface.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
       {!alone && (
         <Button data-kind="bare" onPress={() => writes.removeSurface.mutate(surface.id)}>

@@ -5,8 +5,9 @@ import { lessonsQuery, useLessons } from "../../api/keep";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { LessonRow } from "../../frame/LessonRow";
+import { useWords } from "../../frame/units";
 import { StrengthRule } from "../../instruments/StrengthRule";
-import { beliefFigure } from "../../words/lessons";
+import { beliefFigure, brownsWords } from "../../words/lessons";
 
 const One = styled.div`
   border-bottom: 1px solid var(--hair-2);
@@ -55,7 +56,8 @@ export function Lessons({ kitchen }: { kitchen: number }) {
       {found.data.beliefs.length === 0 && (
         <p className="quiet">
           Nothing learned yet: every leaven counts at the table’s strength, and 8 in 10 doughs within 0.6 to 1.6 of it.
-          Looks at kept bakes, a thermometer after mixing and peaks of a starter teach this kitchen.
+          Looks at kept bakes, a thermometer after mixing, peaks of a starter, times and colours at the heat teach this
+          kitchen.
         </p>
       )}
       {found.data.beliefs.map((b) => (
@@ -77,15 +79,20 @@ function Belief({
 }) {
   const counting = b.lessons.filter((l) => l.after !== null).length;
   const forgotten = b.lessons.every((l) => l.refused);
-  const edge = (side: number) => beliefFigure(b.kind, b.mean * Math.exp(side * Q80 * b.sd));
-  const band = `${edge(-1)} to ${edge(1)}`;
+  const units = useWords();
+  const at = (side: number) =>
+    b.kind === "surface" ? b.mean + side * Q80 * b.sd : b.mean * Math.exp(side * Q80 * b.sd);
+  const band = `${beliefFigure(b.kind, at(-1), units)} to ${beliefFigure(b.kind, at(1), units)}`;
   return (
     <One>
       <div className="row">
         <span className="about">{b.about}</span>
-        {b.kind !== "thirst" && <StrengthRule mean={b.mean} sdLog={b.sd} label={`${b.about}: ${band}`} />}
+        {b.kind !== "thirst" && b.kind !== "surface" && (
+          <StrengthRule mean={b.mean} sdLog={b.sd} label={`${b.about}: ${band}`} />
+        )}
         <span>
-          <b>{beliefFigure(b.kind, b.mean)}</b>, 8 in 10 {band}
+          <b>{beliefFigure(b.kind, b.mean, units)}</b>, 8 in 10 {band}
+          {b.browns != null && `; bread ${brownsWords(b.browns)}`}
         </span>
         <Button data-kind="bare" onPress={() => onForget(forgotten)}>
           {forgotten ? "undo the forgetting" : "forget it"}
