@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import tempfile
 from pathlib import Path
@@ -10,11 +11,16 @@ from typing import Any
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
+from sqlmodel import Session
 
 from brassclock.api.app import create_app
 from brassclock.services.app import App
+from brassclock.services.kitchen.beliefs import refold
 from brassclock.store.engine import close_store, open_store
-from helpers import Clock
+from brassclock.store.rows import find
+from brassclock.store.tables import Kitchen as Row
+from brassclock.store.tables import Surface
+from helpers import Clock, bake_out
 
 STEPS = int(os.environ.get("ACTS", "30"))  # 200 by hand: docs/performance.md
 FINE = (200, 201, 304, 404, 409, 422)
@@ -24,8 +30,10 @@ pick = st.integers(0, 1_000_000)
 
 
 class Kitchen(RuleBasedStateMachine):
-    """Make, edit, tap, undo, remove surfaces, move dates, keep, delete; nothing is checked but that the kitchen goes
-    on."""
+    """Make, edit, tap, undo, remove surfaces, move dates, judge, keep, refuse what was learned, delete.
+
+    The kitchen goes on, and what it believes is the fold of its lessons.
+    """
 
     @initialize(spots=st.integers(1, 6), cooks=st.integers(1, 3))
     def open(self, spots: int, cooks: int) -> None:
@@ -37,7 +45,11 @@ class Kitchen(RuleBasedStateMachine):
         self.ask("POST", "/api/kitchens", {"zone": "Europe/Zurich", "room_c": 21, "surface": plate})
         self.ask("POST", "/api/kitchens/1/surfaces", {"name": "Stone", "kind": "stone_oven", "temp_c": 275})
         self.ask("PATCH", "/api/kitchens/1", {"cooks": cooks})
-        self.ask("POST", "/api/bakes", {"kitchen_id": 1, "serve": "in 5 h"})
+        self.ask("POST", "/api/bakes", {"kitchen_id": 1, "serve": "in 5 h", "method": "hatch-pita"})
+        self.ask("PATCH", "/api/bakes/1", {"count": 4})
+        bake_out(self.client, self.clock, "/api/bakes/1")
+        self.judge(0, "all full and dark", True)
+        assert self.ask("GET", "/api/kitchens/1/lessons")["beliefs"], "there is something to refuse"
 
     def ask(self, method: str, path: str, body: Any = None) -> Any:
         self.did = f"{method} {path} {body}"
@@ -141,6 +153,36 @@ class Kitchen(RuleBasedStateMachine):
         self.ask("PUT", f"/api/bakes/{bake}/outcomes", {"round_no": rounds, "pocket": "full"})
         self.ask("PUT", f"/api/bakes/{bake}/status", {"status": status})
 
+    @rule(
+        k=pick,
+        said=st.sampled_from(["all full and right", "all flat except 1", "1 dark, 2 pale tough", "all burst and dark"]),
+        again=st.booleans(),
+    )
+    def judge(self, k: int, said: str, again: bool) -> None:
+        """A tray in a sentence, of a bake whose line was baked out first; judged anew with a word taken back."""
+        bake = self.one(k)
+        self.heat(k, 40, "due")
+        self.ask("PUT", f"/api/bakes/{bake}/tray", {"said": said})
+        self.ask("PUT", f"/api/bakes/{bake}/noted", {"uneven_frac": 0.3} if again else {"uneven_frac": None})
+        if again:
+            self.ask("PUT", f"/api/bakes/{bake}/tray", {"outcomes": [{"round_no": 1, "colour": None, "note": "so"}]})
+            self.ask("PUT", f"/api/bakes/{bake}/status", {"status": "kept"})
+
+    @rule(k=pick, whole=st.booleans())
+    def refuse(self, k: int, whole: bool) -> None:
+        """One lesson, or all about one thing, refused; a refused one restored."""
+        known = self.ask("GET", "/api/kitchens/1/lessons")["beliefs"]
+        if not known:
+            return
+        belief = known[k % len(known)]
+        lesson = belief["lessons"][k % len(belief["lessons"])]
+        refused = not lesson["refused"]
+        if whole:
+            at = f"/api/kitchens/1/beliefs/{belief['key']}"
+            self.ask("DELETE" if refused else "POST", at if refused else f"{at}/back")
+            return
+        self.ask("PUT", f"/api/kitchens/1/lessons/{lesson['id']}", {"refused": refused})
+
     @rule(k=pick, back=st.booleans())
     def delete(self, k: int, back: bool) -> None:
         bake = self.one(k)
@@ -187,8 +229,22 @@ class Kitchen(RuleBasedStateMachine):
             assert (whole.status_code, whole.json["faults"].get("bake")) == (200, None), (did, whole.text[:400])
             assert self.client.get(f"/api/bakes/{bake}/hearth").status_code in (200, 409), did
 
+    @precondition(lambda self: hasattr(self, "client"))
+    @invariant()
+    def beliefs_are_the_fold_of_the_lessons(self) -> None:
+        with self.app.read() as session:
+            kitchen = self.app.kitchen(session, 1)
+            stored = self.believed(session, kitchen)
+            refold(session, kitchen)
+            assert self.believed(session, kitchen) == stored, self.did
+            session.rollback()
+
+    def believed(self, session: Session, kitchen: Row) -> Any:
+        surfaces = [(s.id, s.learned) for s in find(session, Surface, kitchen_id=1)]
+        return json.loads(json.dumps([kitchen.leavens, kitchen.friction, kitchen.pace, surfaces]))
+
     def teardown(self) -> None:
-        if hasattr(self, "house"):
+        if hasattr(self, "app"):
             close_store(self.app.engine)
             self.folder.cleanup()
 

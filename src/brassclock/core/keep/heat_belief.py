@@ -30,7 +30,7 @@ LIGHT_SD_LOG = Param(0.22, "-", 0.15, 0.3, Kind.JUDGEMENT, "of the time to brown
 BUBBLES_WEIGHT = Param(0.5, "-", 0.2, 1, Kind.JUDGEMENT, "of the bubbles beside the puff, which they come before")
 FORGETS = Param(0.03, "-", 0.01, 0.1, Kind.JUDGEMENT, "of the prior, mixed in at each bake")
 MOST_LESSONS = 120  # what is longer ago is forgotten to a fortieth
-ODD_SDS = 3.0  # so far from what was expected a bake is set aside and asked
+ODD_SDS, ODD_CHANCE = 3.0, 0.0027  # so far from what was expected a bake is set aside and asked
 SPREADS = {
     "puffed": float(SD_LOG),
     "bubbles": float(SD_LOG) / math.sqrt(float(BUBBLES_WEIGHT)),
@@ -147,23 +147,27 @@ def _whole(rows: Array) -> Array:
 
 def _log_likelihood(shown: Shown, misses: Mapping[str, Array]) -> Array:
     """Of what a bake showed, on the grid."""
-    from scipy.special import ndtr  # loaded when it is used: it would hold up the start
-
     found = np.zeros((len(OFFSET_K), len(BROWNING)))
     for fact, off in misses.items():
         found -= 0.5 * (off / SPREADS[fact]) ** 2
-    pale, dark, sd = math.log(float(PALE)), math.log(float(DARK)), float(COLOUR_SD_LOG)
     for c in shown.calls:
-        dose = np.interp(OFFSET_K, TOLD_K, c.ln_dose)[:, None] + BROWNING[None, :]
-        below, above = ndtr((pale - dose) / sd), ndtr((dose - dark) / sd)
-        chance = {"pale": below, "dark": above}.get(c.word, 1 - below - above)
-        found += c.weight * np.log(np.maximum(chance, 1e-6))
+        found += c.weight * np.log(np.maximum(_chance(c), 1e-6))
     if shown.own_sd_k is None:
         return found
     own = _normed(-0.5 * (OFFSET_K / shown.own_sd_k) ** 2)[:, None]
     top = found.max()
     of_colour = top + np.log(np.maximum((own * np.exp(found - top)).sum(0), 1e-300))
     return np.broadcast_to(of_colour[None, :], found.shape)
+
+
+def _chance(call: Call) -> Array:
+    """Chance that breads are called what they were called, on the grid."""
+    from scipy.special import ndtr  # loaded when it is used: it would hold up the start
+
+    pale, dark, sd = math.log(float(PALE)), math.log(float(DARK)), float(COLOUR_SD_LOG)
+    dose = np.interp(OFFSET_K, TOLD_K, call.ln_dose)[:, None] + BROWNING[None, :]
+    below, above = ndtr((pale - dose) / sd), ndtr((dose - dark) / sd)
+    return np.asarray({"pale": below, "dark": above}.get(call.word, 1 - below - above))
 
 
 def _normed(log_weight: Array) -> Array:
@@ -185,7 +189,8 @@ def _summary(log_weight: Array) -> HeatBelief:
 
 
 def _odd(log_weight: Array, shown: Shown, misses: Mapping[str, Array]) -> bool:
-    """Whether a time of a bake lies further from what was expected than ODD_SDS of its spread."""
+    """Whether a time of a bake lies further from what was expected than ODD_SDS of its spread, or its colour was as
+    unlikely as that to be called so."""
     weight = _normed(log_weight)
     if shown.own_sd_k is not None:
         weight = _normed(-0.5 * (OFFSET_K / shown.own_sd_k) ** 2)[:, None] * weight.sum(0)[None, :]
@@ -194,7 +199,7 @@ def _odd(log_weight: Array, shown: Shown, misses: Mapping[str, Array]) -> bool:
         whole = float((weight * (off - middle) ** 2).sum()) + SPREADS[fact] ** 2
         if middle * middle > ODD_SDS * ODD_SDS * whole:
             return True
-    return False
+    return any(float((weight * _chance(c)).sum()) < ODD_CHANCE for c in shown.calls)
 
 
 def fold_heat(lessons: Iterable[HeatLesson], prior_sd_k: float = float(PRIOR_SD_C)) -> HeatFold:
