@@ -91,11 +91,12 @@ def test_another_way_through_the_day_is_taken_and_taken_back(demo_server: Server
     was = bake_named(demo_server, "Cold-rise pitas")
     w = watch(demo_server, "tablet")
     page = w.goto(f"/b/{was['id']}/rise")
+    page.get_by_role("tab", name="Other ways").click()
     part = page.get_by_role("region", name="Around your hours")
     best = part.get_by_role("listitem").filter(has_text="Best flavour")
     expect(best).to_contain_text("fridge")
     w.axe_clean()
-    best.get_by_role("button", name="Take it").click()
+    best.get_by_role("button", name="Do it so").click()
     page.get_by_test_id("undo-act").get_by_role("button", name="take it back").click()
     expect(page.get_by_test_id("undo-act")).to_have_count(0)
     assert bake_named(demo_server, "Cold-rise pitas")["steps"] == was["steps"]
@@ -103,7 +104,8 @@ def test_another_way_through_the_day_is_taken_and_taken_back(demo_server: Server
 
 def test_a_later_table_under_the_finger_brings_what_holds_the_dough(demo_server: Server, watch: Watch) -> None:
     page = watch(demo_server, "tablet").goto(f"/b/{bake_named(demo_server, 'Hatch pitas')['id']}/rise")
-    table = page.get_by_role("slider", name="the table")
+    page.get_by_role("tab", name="What if").click()
+    table = page.get_by_role("group", name="serve at").get_by_role("slider")
     maturity = page.get_by_text(re.compile("^maturity"))
     for _ in range(8):
         table.press("ArrowRight")

@@ -222,6 +222,7 @@ def press_due(page: Page, words: str) -> None:
 def test_a_clay_wall_round_from_sign_to_towel(demo_server: Server, watch: Watch, size: str) -> None:
     w = watch(demo_server, size)
     page = w.goto(clay_naan(demo_server))
+    page.get_by_role("tab", name="The heat").press("Enter")
     page.get_by_role("button", name="tell it by a sign…").press("Enter")
     sheet = page.get_by_role("dialog", name="How hot is it?")
     sheet.get_by_label("golden after").fill("3")
@@ -274,7 +275,9 @@ def test_the_heat_in_an_empty_kitchen(empty_server: Server, watch: Watch, size: 
     w = watch(empty_server, size)
     page = w.goto(f"/b/{bake('two-lift-naan')}/fire")
     expect(page.get_by_text(re.compile("by its setting: 16[0-9] to 23[0-9] °C, eight of ten"))).to_be_visible()
+    page.get_by_role("tab", name="The heat").press("Enter")
     expect(page.get_by_role("heading", name="The right heat for it")).to_be_visible()
+    page.get_by_role("button", name="I always give it…").press("Enter")
     for side in ("first side", "other side"):
         page.get_by_label(side).fill("90")
         page.get_by_label(side).press("Enter")
@@ -297,7 +300,11 @@ def test_the_heat_in_an_empty_kitchen(empty_server: Server, watch: Watch, size: 
     page.get_by_role("option", name="a spray of water").press("Enter")
     sheet.get_by_role("button", name="Plan by these").press("Enter")
     expect(sheet).to_have_count(0)
+    page.get_by_role("button", name="Close").press("Enter")
+    page.keyboard.press("o")
     expect(page.get_by_role("list", name="The program of one bread")).to_contain_text("spray with water")
+    page.keyboard.press("h")
+    page.get_by_role("button", name="your own times…").press("Enter")
     page.get_by_role("button", name="Back to the usual way").press("Enter")
     expect(page.get_by_label("first side")).to_be_visible()
 

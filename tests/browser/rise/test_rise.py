@@ -37,23 +37,24 @@ def test_causes_are_dragged_and_kept(demo_server: Server, watch: Watch, size: st
     bake = new_bake(demo_server, "hatch-pita", "in 30 h")
     w = watch(demo_server, size)
     page = w.goto(f"/b/{bake}/rise")
+    page.keyboard.press("i")
     before = figures(page)
     kitchen = page.get_by_role("slider", name="the kitchen")
     kitchen.focus()
     for _ in range(4):
         page.keyboard.press("ArrowRight")
     expect(page.get_by_role("group", name="the kitchen").get_by_text("+2.0 °C")).to_be_visible()
-    expect(page.get_by_role("button", name="Make it so")).to_be_visible()
+    expect(page.get_by_role("button", name="Change it so")).to_be_visible()
     page.wait_for_function(
         "was => document.querySelector('section[aria-label=\"What if\"] div[role=status]').innerText !== was",
         arg=before,
     )
     w.axe_clean()
-    page.get_by_role("button", name="leave it as it was").click()
-    expect(page.get_by_role("button", name="Make it so")).to_have_count(0)
+    page.get_by_role("button", name="leave it").click()
+    expect(page.get_by_role("button", name="Change it so")).to_have_count(0)
     assert bake_of(demo_server, bake)["revision"] == 0
     if size == "tablet":
-        table = page.get_by_role("slider", name="Table").first
+        table = page.get_by_role("slider", name="Serve at").first
         table.scroll_into_view_if_needed()
         was = table.get_attribute("aria-valuetext")
         box = table.bounding_box()
@@ -64,31 +65,33 @@ def test_causes_are_dragged_and_kept(demo_server: Server, watch: Watch, size: st
         page.mouse.up()
         assert table.get_attribute("aria-valuetext") != was
     else:
-        page.get_by_role("slider", name="Table").first.press("ArrowLeft")
-    page.get_by_role("button", name="Make it so").click()
-    expect(page.get_by_role("button", name="Make it so")).to_have_count(0)
+        page.get_by_role("slider", name="Serve at").first.press("ArrowLeft")
+    page.get_by_role("button", name="Change it so").click()
+    expect(page.get_by_role("button", name="Change it so")).to_have_count(0)
     assert bake_of(demo_server, bake)["revision"] == 1
 
 
 def test_a_way_is_taken_and_taken_back(demo_server: Server, watch: Watch) -> None:
     bake = new_bake(demo_server, "hatch-pita", "in 40 h")
     page = watch(demo_server, "tablet").goto(f"/b/{bake}/rise")
-    ways = page.get_by_role("region", name="Ways to the same table")
+    page.get_by_role("tab", name="Other ways").click()
+    ways = page.get_by_role("region", name="Other ways")
     expect(ways.get_by_role("listitem")).to_have_count(5)
     ways.get_by_role("listitem").filter(has_text="One night in the fridge").get_by_role(
-        "button", name="Take it"
+        "button", name="Do it so"
     ).click()
-    expect(page.get_by_text("Taken.")).to_be_visible()
+    expect(page.get_by_text("Changed.")).to_be_visible()
     expect(page.get_by_role("slider", name="Into the fridge")).to_be_visible()
-    expect(page.get_by_role("button", name="In the cold now")).to_be_visible()
     settings = bake_of(demo_server, bake)["settings"]
     assert isinstance(settings, dict) and settings["cold"]["hours"] == 14
     out = page.get_by_role("slider", name="Out of the fridge")
     out.focus()
     page.keyboard.press("PageDown")
-    expect(page.get_by_role("button", name="Make it so")).to_be_visible()
-    page.get_by_role("button", name="leave it as it was").click()
-    ways.get_by_role("button", name="undo").click()
+    page.keyboard.press("i")
+    page.get_by_role("button", name="leave it").click()
+    page.keyboard.press("o")
+    back = page.get_by_role("region", name="Other ways").get_by_role("listitem").filter(has_text="On the bench").first
+    back.get_by_role("button", name="Do it so").click()
     expect(page.get_by_role("slider", name="Into the fridge")).to_have_count(0)
 
 
@@ -96,6 +99,7 @@ def test_places_own_air_and_the_jar(demo_server: Server, watch: Watch) -> None:
     bake = new_bake(demo_server, "hatch-pita", "in 30 h")
     w = watch(demo_server, "tablet")
     page = w.goto(f"/b/{bake}/rise")
+    page.get_by_role("button", name="stages…").click()
     stands = page.get_by_role("region", name="Where it stands")
     stands.get_by_role("button", name=re.compile("^on|the bench")).first.click()
     page.get_by_role("option", name=re.compile("the proof box")).click()
@@ -130,23 +134,25 @@ def test_a_thermometer_and_the_jar_are_looks_too(demo_server: Server, watch: Wat
     page.get_by_role("button", name=re.compile("^what|times its start")).first.click()
     page.get_by_role("option", name="the jar, mm").click()
     page.get_by_label("reads", exact=True).fill("39")
-    page.get_by_role("button", name="Take it").click()
+    page.get_by_role("button", name="Note it").click()
     expect(page.get_by_text("1.30 × by the jar")).to_be_visible()
     page.get_by_role("button", name=re.compile("the jar, mm")).first.click()
     page.get_by_role("option", name="dough inside").click()
     page.get_by_label("reads", exact=True).fill("19")
-    page.get_by_role("button", name="Take it").click()
+    page.get_by_role("button", name="Note it").click()
     expect(page.get_by_text("19.0 °C inside")).to_be_visible()
     expect(page.get_by_text(re.compile("colder than planned"))).to_be_visible()
     page.get_by_role("button", name="just: comes back slowly, by half").click()
     expect(page.get_by_role("listitem").filter(has_text="just")).to_be_visible()
-    by = page.get_by_label("and by")
+    by = page.get_by_label("by", exact=True)
     by.fill("in 3 h")
     by.press("Enter")
-    expect(page.get_by_text("It is all but sure")).to_be_visible()
+    expect(page.get_by_text("All but sure")).to_be_visible()
+    page.get_by_role("button", name="stages…").click()
     page.get_by_role("region", name="Where it stands").get_by_role("button", name="bulk takes: why?").click()
-    expect(page.get_by_role("dialog")).to_contain_text("+1 °C in the kitchen is")
-    page.get_by_role("button", name="Close").click()
+    expect(page.get_by_role("dialog").last).to_contain_text("+1 °C in the kitchen is")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
     w.axe_clean()
 
 

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type CSSProperties, useState } from "react";
 import { FieldError, Input, Label, TextField } from "react-aria-components";
 import styled from "styled-components";
 
@@ -26,6 +26,15 @@ const Box = styled(TextField)`
     background: transparent;
     font: 600 22px/1 var(--text);
     color: var(--ink);
+  }
+  &[data-beside="true"] {
+    flex-direction: row;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 2px 10px;
+  }
+  &[data-beside="true"] .entry {
+    width: var(--entry);
   }
   &[data-size="big"] input {
     font: 600 30px/1 var(--name);
@@ -65,6 +74,8 @@ interface Props {
   width?: string;
   big?: boolean;
   hideLabel?: boolean;
+  /** The label stands before the entry instead of above it. */
+  beside?: boolean;
   placeholder?: string;
   inputMode?: "text" | "decimal" | "numeric";
 }
@@ -80,6 +91,7 @@ export function Field({
   width = "7em",
   big,
   hideLabel,
+  beside = false,
   placeholder,
   inputMode,
 }: Props) {
@@ -97,7 +109,8 @@ export function Field({
       isInvalid={!!fault}
       data-size={big ? "big" : "plain"}
       aria-label={hideLabel ? label : undefined}
-      style={{ width }}
+      data-beside={beside}
+      style={beside ? ({ "--entry": width } as CSSProperties) : { width }}
     >
       {!hideLabel && <Label>{label}</Label>}
       <span className="entry">

@@ -14,6 +14,9 @@ const Veil = styled(ModalOverlay)`
 `;
 const Panel = styled(Modal)`
   width: min(620px, 100%);
+  &[data-wide="true"] {
+    width: min(980px, 100%);
+  }
   max-height: 100%;
   overflow-y: auto;
   background: var(--ground);
@@ -31,13 +34,14 @@ interface Props {
   isOpen: boolean;
   onClose: () => void;
   children: ReactNode;
+  wide?: boolean;
 }
 
 /** A plain dialog with a title and a way out. */
-export function Sheet({ title, isOpen, onClose, children }: Props) {
+export function Sheet({ title, isOpen, onClose, children, wide = false }: Props) {
   return (
     <Veil isDismissable isOpen={isOpen} onOpenChange={(open) => !open && onClose()}>
-      <Panel>
+      <Panel data-wide={wide}>
         <Dialog>
           <Heading slot="title" level={2}>
             {title}

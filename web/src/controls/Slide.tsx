@@ -7,10 +7,11 @@ const Box = styled(Slider)`
   gap: 0 10px;
   min-width: 0;
   label {
-    font-size: 17px;
+    font-size: 16px;
+    white-space: nowrap;
   }
   output {
-    font: 700 18px/1.2 var(--mono);
+    font: 700 16px/1.4 var(--mono);
     letter-spacing: -0.03em;
     white-space: nowrap;
   }

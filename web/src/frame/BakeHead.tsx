@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Bake } from "../api/client";
@@ -32,11 +32,26 @@ const Head = styled.div`
   }
   .menu {
     margin-left: auto;
+    display: flex;
+    align-items: baseline;
+    gap: 18px;
+  }
+  @media (max-width: 600px) {
+    h1 {
+      font-size: 24px;
+    }
+    .about {
+      display: none;
+    }
+    .menu {
+      width: 100%;
+      justify-content: space-between;
+    }
   }
 `;
 
 /** The bake's name and table, with its own menu: rename, serve, abandon, delete. */
-export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
+export function BakeHead({ bake, about, children }: { bake: Bake; about: string; children?: ReactNode }) {
   const { zone } = useWords();
   const now = useNow(60_000);
   const [open, setOpen] = useState(false);
@@ -49,19 +64,19 @@ export function BakeHead({ bake, about }: { bake: Bake; about: string }) {
           {bake.name}
         </h1>
         <span className="about">{about}</span>
+        {children}
         {bake.status !== "live" && <Plate>{bake.status}</Plate>}
         <span className="menu" data-print="no">
           <Field
-            label="table at"
-            hideLabel
+            label="serve at"
+            beside
             value={clockNear(bake.serve_at, now, zone)}
-            width="10.500em"
-            unit="table"
+            width="9em"
             fault={change.error && "serve" in (change.variables ?? {}) ? change.error.message : null}
             onCommit={(serve) => change.mutate({ serve })}
-          />{" "}
+          />
           <Button data-kind="bare" onPress={() => setOpen(true)}>
-            bake…
+            this bake…
           </Button>
         </span>
         <BakeMenu bake={bake} open={open} onClose={() => setOpen(false)} />
@@ -102,7 +117,7 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
         onCommit={(name) => change.mutate({ name })}
       />
       <Field
-        label="The table is open until (blank: all at once)"
+        label="Served until (blank: all at once)"
         value={bake.serve_until ? clockNear(bake.serve_until, ms(bake.serve_at), zone) : ""}
         placeholder="02:15"
         width="100%"

@@ -1,49 +1,47 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import styled from "styled-components";
 import type { Step } from "../api/client";
 import { useDayMoves, wayOutQuery } from "../api/day";
 import { useNow } from "../api/clock";
 import { Button } from "../controls/Button";
 import { Plate } from "../controls/Notice";
+import { Sheet } from "../controls/Sheet";
 import { clockNear, lower } from "../words/format";
 import { useWords } from "./units";
 
 const Box = styled.section`
-  border: 3px solid var(--ink);
+  border: 2px solid var(--ink);
   background: var(--paper);
-  padding: 10px 16px 14px;
-  margin: 6px 0 14px;
+  padding: 4px 12px;
+  margin: 2px 0 6px;
+  min-height: 62px; /* as high while it looks for a way as when it has one */
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+  p {
+    flex: 1 1 20em;
+    font: 500 18px/1.2 var(--name);
+  }
+  button {
+    max-width: 100%;
+    line-height: 1.2;
+    text-align: left;
+  }
+`;
+const List = styled.ul`
   display: grid;
-  gap: 8px;
-  h2 {
-    font-size: 22px;
-  }
-  .why {
-    font: 500 20px/1.3 var(--name);
-  }
-  ul {
-    display: grid;
-    gap: 8px;
-    list-style: none;
-    padding: 0;
-    margin: 0;
-  }
+  gap: 10px;
   li {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px 16px;
-    align-items: center;
+    display: grid;
+    gap: 2px;
   }
   li button {
-    min-width: min(100%, 26em);
     justify-content: flex-start;
     text-align: left;
-    padding: 8px 18px;
     line-height: 1.25;
-  }
-  .then {
-    color: var(--ink-2);
-    font-size: 16px;
+    padding: 8px 18px;
   }
 `;
 
@@ -57,39 +55,53 @@ export function FitReport({ bake, name, steps }: { bake: number; name: string; s
     .join();
   const found = useQuery(wayOutQuery(bake, stamp));
   const { takeWayOut } = useDayMoves();
+  const [open, setOpen] = useState(false);
   if (found.data?.fits) return null;
+  const changes = found.data?.changes ?? [];
+  const take = (id: string) => takeWayOut.mutate({ bake, id }, { onSuccess: () => setOpen(false) });
+  const [best] = changes;
   return (
     <Box data-testid="way-out" data-print="no" aria-live="polite">
-      <h2>It does not fit yet: {lower(name)}</h2>
-      {!found.data && !found.error && <p className="quiet">Looking for ways out…</p>}
-      {found.error && <Plate>{found.error.message}</Plate>}
-      {found.data && <p className="why">{found.data.because}</p>}
-      {found.data && found.data.changes.length === 0 && (
-        <p>
-          No single change makes it fit. Try other times on its Rise leaf, serve at another hour, or give another bake’s
-          hours to it.
-        </p>
+      <p>
+        <b>It does not fit yet.</b>{" "}
+        {found.error
+          ? found.error.message
+          : !found.data
+            ? "Looking for what would make it fit…"
+            : `${found.data.because}${best ? "" : " No single change makes it fit: serve at another hour, or give another bake’s hours to it."}`}
+      </p>
+      {best && (
+        <Button data-kind="brass" isDisabled={takeWayOut.isPending} onPress={() => take(best.id)}>
+          {best.text}
+        </Button>
       )}
-      <ul>
-        {found.data?.changes.map((c) => (
-          <li key={c.id}>
-            <Button isDisabled={takeWayOut.isPending} onPress={() => takeWayOut.mutate({ bake, id: c.id })}>
-              {c.text}
-            </Button>
-            <span className="then">{told(c.steps, c.serve_at, (t) => clockNear(t, now, zone))}</span>
-          </li>
-        ))}
-      </ul>
+      {changes.length > 0 && (
+        <Button data-kind="bare" onPress={() => setOpen(true)}>
+          {changes.length > 1 ? `${changes.length - 1} more…` : "how then…"}
+        </Button>
+      )}
       {takeWayOut.error && <Plate>{takeWayOut.error.message}</Plate>}
+      <Sheet title={`What would make it fit: ${lower(name)}`} isOpen={open} onClose={() => setOpen(false)}>
+        <List>
+          {changes.map((c) => (
+            <li key={c.id}>
+              <Button isDisabled={takeWayOut.isPending} onPress={() => take(c.id)}>
+                {c.text}
+              </Button>
+              <span className="quiet">{told(c.steps, c.serve_at, (t) => clockNear(t, now, zone))}</span>
+            </li>
+          ))}
+        </List>
+      </Sheet>
     </Box>
   );
 }
 
-/** The day of a way out in one line: mixed, balled, at the table. */
+/** The day of a way out in one line: mixed, balled, served. */
 function told(steps: readonly Step[], serve: string, at: (t: string) => string): string {
   const said = ["mix", "ball"]
     .map((key) => steps.find((s) => s.key === key && !s.done_at))
     .filter((s) => s !== undefined)
     .map((s) => `${s.name.toLowerCase()} ${at(s.at)}`);
-  return [...said, `table ${at(serve)}`].join(", ");
+  return [...said, `serve ${at(serve)}`].join(", ");
 }

@@ -30,6 +30,11 @@ const Page = styled.div`
     overflow-y: auto;
     padding: 8px 24px 40px;
     scroll-padding: 20px;
+    display: flex;
+    flex-direction: column;
+  }
+  > main > * {
+    flex: none;
   }
   @media (max-width: 600px) {
     > main {

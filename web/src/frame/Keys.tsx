@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { Sheet } from "../controls/Sheet";
 import { Choice } from "../controls/Choice";
+import { isTyping, keysOn, setKeys } from "../controls/keys";
 
 const Table = styled.dl`
   display: grid;
@@ -16,7 +17,6 @@ const Table = styled.dl`
     margin: 0;
   }
 `;
-const STORE = "brass-clock.keys";
 export const KEYS: readonly [string, string][] = [
   ["w m r f k", "the leaves: Weigh, Mix, Rise, Fire, Keep"],
   ["g b", "to the Bench"],
@@ -24,6 +24,8 @@ export const KEYS: readonly [string, string][] = [
   ["g l", "to the Logbook"],
   ["g k", "to the Kitchen"],
   ["n", "new bake"],
+  ["l i o e", "on the Rise leaf: look at it, what if, other ways, late or fast"],
+  ["o h l i", "on the Fire leaf while it is planned: the bread, the heat, the line, what if"],
   ["Space", "on the live Fire leaf: the next due move; while weighing: the next line"],
   ["1 2 … 9 0 - =", "on the live Fire leaf: the move due on that spot"],
   ["u", "on the live Fire leaf and while weighing: undo"],
@@ -31,12 +33,6 @@ export const KEYS: readonly [string, string][] = [
 ];
 const LEAVES: Record<string, string> = { w: "weigh", m: "mix", r: "rise", f: "fire", k: "keep" };
 const ROOMS: Record<string, string> = { b: "bench", t: "day", l: "logbook", k: "kitchen" };
-
-export const keysOn = (): boolean => localStorage.getItem(STORE) !== "off";
-
-/** Whether a key press is typing, or belongs to a control that has focus. */
-export const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Single-character keys, which can be switched off. */
 export function Keys({ kitchen, bake }: { kitchen: number; bake?: number }) {
@@ -73,7 +69,7 @@ export function Keys({ kitchen, bake }: { kitchen: number; bake?: number }) {
           { id: "off", text: "Keys off" },
         ]}
         onChange={(v) => {
-          localStorage.setItem(STORE, v);
+          setKeys(v === "on");
           setOn(v === "on");
         }}
       />

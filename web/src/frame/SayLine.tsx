@@ -24,6 +24,9 @@ const Line = styled.div`
     font-weight: 700;
     color: var(--brass);
   }
+  p[data-long="true"] {
+    font-size: 25px;
+  }
   @media (max-width: 900px) {
     p {
       font-size: 25px;
@@ -62,6 +65,8 @@ const Away = styled.div`
   }
 `;
 
+const LONG = 58; // letters that fit in one line at full size
+
 export function words(parts: readonly SayPart[], now: number, zone: string): { text: string; strong: boolean }[] {
   return parts.map((p) => {
     if (p.kind === "at" && p.at) return { text: clockNear(p.at, now, zone), strong: true };
@@ -80,7 +85,9 @@ export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; 
   return (
     <>
       <Line data-testid="say-line" data-print="no">
-        <p>{said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}</p>
+        <p data-long={whole.length > LONG}>
+          {said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}
+        </p>
         {children}
         <p className="unseen" aria-live="polite">
           <Heard key={substance} text={whole} />

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import styled from "styled-components";
 import type { Bake, Hearth, Schemas } from "../api/client";
 import { useNow } from "../api/clock";
@@ -9,8 +9,9 @@ import { renew } from "../api/stale";
 import { moveTap, undoTap } from "../api/fire";
 import { Button } from "../controls/Button";
 import { Field } from "../controls/Field";
+import { Sheet } from "../controls/Sheet";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
-import { clockNear, ms, span } from "../words/format";
+import { clockNear, lower, ms, span } from "../words/format";
 import { useWords } from "./units";
 
 type Tap = Schemas["TapRead"];
@@ -102,16 +103,45 @@ export function StepBar({ bake, keys }: { bake: Bake; keys: readonly TapKind[] }
   );
 }
 
-function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]; isNext: boolean }) {
-  const { zone } = useWords();
-  const now = useNow(10_000);
+/** What can be done with one move: mark it done now or earlier, move it, take it back. */
+function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   const tap = useTap(bake.id);
   const edits = useTapEdits(bake.id);
   const [earlier, setEarlier] = useState(false);
-  const made = bake.taps.find((t) => t.kind === step.key);
+  const made = step && bake.taps.find((t) => t.kind === step.key);
+  const key = step?.key ?? "";
+  const did = isTap(key) ? (DID[key] ?? step!.name) : (step?.name ?? "");
+  const said = (text: string) => {
+    setEarlier(false);
+    if (!text) return;
+    if (made) edits.move(made, text);
+    else if (isTap(key)) tap({ kind: key, at: text });
+  };
+  return {
+    did,
+    made,
+    earlier,
+    setEarlier,
+    said,
+    markable: isTap(key) && !step?.done_at,
+    mark: () => isTap(key) && tap({ kind: key }),
+    undo: () => made && edits.undo(made),
+  };
+}
+
+/** How long a move can wait, in words; nothing where it cannot. */
+function waitWords(step: Schemas["StepRead"], now: number, zone: string): string {
+  const { can_wait_until: until } = step;
+  if (step.done_at || !until || step.key === "preheat" || ms(until) - ms(step.at) <= 60e3) return "";
+  return `${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(until, now, zone)}`;
+}
+
+function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]; isNext: boolean }) {
+  const { zone } = useWords();
+  const now = useNow(10_000);
+  const { did, made, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
   const at = ms(step.at);
-  const { key } = step;
-  const did = isTap(key) ? (DID[key] ?? step.name) : step.name;
+  const wait = waitWords(step, now, zone);
   return (
     <Row data-now={isNext}>
       <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} />
@@ -119,13 +149,11 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
       <span className="what">{step.done_at ? did : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
-        {!step.done_at && step.can_wait_until && step.key !== "preheat" && ms(step.can_wait_until) - at > 60e3
-          ? `; ${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(step.can_wait_until, now, zone)}`
-          : ""}
+        {wait && `; ${wait}`}
       </span>
-      {isTap(key) && !step.done_at && !earlier && (
+      {markable && !earlier && (
         <>
-          <Button data-kind={isNext ? "brass" : "plain"} onPress={() => tap({ kind: key })}>
+          <Button data-kind={isNext ? "brass" : "plain"} onPress={mark}>
             {did} now
           </Button>
           <Button data-kind="bare" onPress={() => setEarlier(true)}>
@@ -133,30 +161,135 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
           </Button>
         </>
       )}
-      {earlier && (
-        <Field
-          label={made ? "When was it?" : `${did} when?`}
-          value=""
-          placeholder="20 min ago"
-          width="11em"
-          onCommit={(text) => {
-            setEarlier(false);
-            if (!text) return;
-            if (made) edits.move(made, text);
-            else if (isTap(key)) tap({ kind: key, at: text });
-          }}
-        />
-      )}
+      {earlier && <Earlier label={made ? "When was it?" : `${did} when?`} onSaid={said} />}
       {made && !earlier && (
         <>
           <Button data-kind="bare" onPress={() => setEarlier(true)}>
             move…
           </Button>
-          <Button data-kind="bare" onPress={() => edits.undo(made)}>
+          <Button data-kind="bare" onPress={undo}>
             undo
           </Button>
         </>
       )}
     </Row>
+  );
+}
+
+const Earlier = ({ label, onSaid }: { label: string; onSaid: (text: string) => void }) => (
+  <Field label={label} value="" placeholder="20 min ago" width="11em" onCommit={onSaid} />
+);
+
+const Card = styled.section`
+  border-left: 2px solid var(--hair);
+  padding-left: 20px;
+  display: grid;
+  gap: 6px;
+  align-content: start;
+  .move {
+    display: flex;
+    align-items: center;
+    flex-wrap: wrap;
+    gap: 4px 12px;
+    font: 700 32px/1 var(--name);
+  }
+  .move[data-long="true"] {
+    font-size: 23px;
+  }
+  .move .when {
+    font: 700 24px/1 var(--mono);
+    letter-spacing: -0.03em;
+  }
+  .do {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 14px;
+    align-items: end;
+  }
+  .do button {
+    padding: 0 12px;
+  }
+  .do [data-kind="bare"] {
+    padding: 0 2px;
+  }
+  [data-kind="brass"] {
+    min-height: 56px;
+    padding: 0 14px;
+    font-size: 22px;
+  }
+  @media (max-width: 1000px) {
+    border-left: 0;
+    padding-left: 0;
+    .move {
+      font-size: 28px;
+    }
+  }
+`;
+
+/** The next of a leaf's moves, large, with the press that marks it done; the others a press away. */
+export function NextMove({
+  bake,
+  keys,
+  plain = false,
+  after,
+}: {
+  bake: Bake;
+  keys: readonly TapKind[];
+  /** Whether something else here is the one thing to press. */
+  plain?: boolean;
+  after?: ReactNode;
+}) {
+  const { zone } = useWords();
+  const now = useNow(10_000);
+  const [all, setAll] = useState(false);
+  const open = bake.steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at));
+  const step = open.find((s) => keys.includes(s.key as TapKind));
+  const { did, earlier, setEarlier, said, mark } = useStep(bake, step);
+  const sooner = open.find((s) => s !== step && step && ms(s.at) < ms(step.at));
+  return (
+    <Card className="next" aria-label="Next move" data-print="no">
+      {plain && after}
+      {step ? (
+        <span className="move" data-long={step.name.length > 8}>
+          <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} size={34} />
+          {step.name}
+          <span className="when">{clockNear(step.at, now, zone)}</span>
+        </span>
+      ) : (
+        <span className="quiet">Every move here is done.</span>
+      )}
+      <div className="do">
+        {step && !earlier && (
+          <>
+            <Button data-kind={plain ? "plain" : "brass"} onPress={mark}>
+              {did} now
+            </Button>
+            <Button data-kind="bare" onPress={() => setEarlier(true)}>
+              earlier…
+            </Button>
+          </>
+        )}
+        {earlier && <Earlier label={`${did} when?`} onSaid={said} />}
+        <Button data-kind="bare" onPress={() => setAll(true)}>
+          all…
+        </Button>
+      </div>
+      {!plain && after}
+      {step && (
+        <span>
+          {[ms(step.at) > now ? `in ${span(ms(step.at) - now)}` : "due", waitWords(step, now, zone)]
+            .filter(Boolean)
+            .join("; ")}
+          {sooner && (
+            <span className="quiet">
+              ; before it {lower(sooner.name)} at {clockNear(sooner.at, now, zone)}
+            </span>
+          )}
+        </span>
+      )}
+      <Sheet title="Moves of this leaf" isOpen={all} onClose={() => setAll(false)}>
+        <StepBar bake={bake} keys={keys} />
+      </Sheet>
+    </Card>
   );
 }

@@ -7,6 +7,8 @@ interface Props {
   at: number;
   y: number;
   x: (t: number) => number;
+  /** Where its instant stands on the axis, when the handle itself stands elsewhere. */
+  grab?: number;
   t: (px: number) => number;
   say: (t: number) => string;
   onMove: (t: number) => void;
@@ -14,7 +16,7 @@ interface Props {
 }
 
 /** A handle on a time axis: dragged by a finger, moved by the arrow keys five minutes at a time. */
-export function Grip({ label, at, y, x, t, say, onMove, onHold }: Props) {
+export function Grip({ label, at, y, x, grab, t, say, onMove, onHold }: Props) {
   const off = useRef(0);
   const place = (e: PointerEvent<SVGGElement>) =>
     e.clientX - e.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
@@ -31,7 +33,7 @@ export function Grip({ label, at, y, x, t, say, onMove, onHold }: Props) {
       style={{ cursor: "ew-resize", touchAction: "none" }}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
-        off.current = place(e) - x(at);
+        off.current = place(e) - (grab ?? x(at));
         onHold(true);
       }}
       onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && move(t(place(e) - off.current))}

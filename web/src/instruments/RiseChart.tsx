@@ -1,11 +1,13 @@
 import { area, line } from "d3-shape";
 import { useRef, useState } from "react";
 import { heatColour } from "../theme/temperature";
+import { apart } from "../words/scale";
+import { Glyph, GLYPH_OF_STEP } from "./Glyph";
 import { Grip } from "./Grip";
 import { Jar } from "./Jar";
 import {
-  crowded,
   hourTicks,
+  laneWords,
   type RiseFrame,
   riseFrame,
   type RisePoint,
@@ -14,14 +16,22 @@ import {
   spindle,
   stretches,
   strips,
+  windowLane,
   within,
 } from "./riseShapes";
 
+interface Move {
+  key: string;
+  at: number;
+  done: boolean;
+  next: boolean;
+}
 interface Props {
   width: number;
   points: readonly RisePoint[];
   windows: readonly RiseWindow[];
   readings: readonly { t: number; ratio: number; id: number }[];
+  moves?: readonly Move[];
   now: number;
   serve: number;
   ratioNow: number | null;
@@ -38,17 +48,26 @@ interface Props {
 type Hold = (holding: boolean) => void;
 
 const QUARTER = 15 * 60e3;
-const WINDOWS_Y = 182;
+const LETTER = 9.6; // of a plate's words [px]
+const PLATE_H = 28;
 
-/** The jar beside the rise curve, over the dough's temperature; windows as spindles under the plot. */
+/**
+ * The jar beside the rise curve, each kind of words in a lane of its own: plates of now and of serving above the plot, windows,
+ * moves, the dough's heat and hours beneath it. The needle of now is cut where words stand.
+ */
 export function RiseChart(p: Props) {
   const fits = riseSpan(p.points, p.windows, p.serve, p.now);
   // while a handle is held the picture keeps its scale, so that the handle stays under the finger
   const held = useRef(fits);
   const [holding, setHolding] = useState(false);
   if (!holding) held.current = fits;
-  const f = riseFrame(p.width, held.current, p.points, p.windows, Boolean(p.cold));
-  const hours = hourTicks(f);
+  const ahead = p.windows.slice(p.stage);
+  const f = riseFrame(p.width, held.current, p.points, p.windows, {
+    ahead: ahead.length,
+    cold: Boolean(p.cold),
+    moves: (p.moves ?? []).length > 0,
+    over: p.stage > 0 ? (p.windows[p.stage]?.begins ?? null) : null,
+  });
   return (
     <svg
       width={p.width}
@@ -56,21 +75,23 @@ export function RiseChart(p: Props) {
       role={p.onServe ? "group" : "img"}
       aria-label="Rise curve with its band, windows and dough temperature. The table below holds the same."
     >
-      {hours.map((h) => (
+      {hourTicks(f, p.clock(f.end).length * LETTER + 14).map((h) => (
         <g key={h}>
-          <line x1={f.x(h)} x2={f.x(h)} y1={f.top - 8} y2={f.heatBottom} stroke="var(--hair)" />
-          <text x={f.x(h)} y={f.height - 6} textAnchor="middle" className="mono tick">
+          <line x1={f.x(h)} x2={f.x(h)} y1={f.top} y2={f.bottom} stroke="var(--hair)" />
+          <line x1={f.x(h)} x2={f.x(h)} y1={f.heatBottom} y2={f.heatBottom + 5} stroke="var(--ink)" />
+          <text x={f.x(h)} y={f.height - 4} textAnchor="middle" className="mono tick">
             {p.clock(h)}
           </text>
         </g>
       ))}
       <clipPath id="rise-plot">
-        <rect x={f.left} y={0} width={f.right - f.left + 14} height={f.height} />
+        <rect x={f.left} y={0} width={f.right - f.left} height={f.height} />
       </clipPath>
+      <Folded p={p} f={f} />
       <Curves p={p} f={f} />
       <Targets p={p} f={f} />
-      {p.windows.map((w, i) => (
-        <Spindle key={w.name} w={w} i={i} f={f} p={p} />
+      {ahead.map((w, i) => (
+        <Spindle key={w.name} w={w} lane={i} named={ahead.length > 1} f={f} p={p} />
       ))}
       {p.readings.map((r) => (
         <g key={r.id} transform={`translate(${f.x(r.t)},${f.y(r.ratio)})`}>
@@ -79,10 +100,9 @@ export function RiseChart(p: Props) {
         </g>
       ))}
       <DoughHeat p={p} f={f} />
-      <Serving p={p} f={f} />
+      <Moves p={p} f={f} />
       {p.cold && <ColdStay cold={p.cold} p={p} f={f} onHold={setHolding} />}
-      {p.onServe && <Grip {...gripOf(p, f, setHolding)} label="Table" at={p.serve} y={f.top + 18} onMove={p.onServe} />}
-      <NowMark p={p} f={f} />
+      <Plates p={p} f={f} onHold={setHolding} />
       {!f.narrow && <JarBeside p={p} f={f} />}
     </svg>
   );
@@ -98,6 +118,25 @@ const gripOf = (p: Props, f: RiseFrame, onHold: Hold) => ({
   onHold,
   say: p.clock,
 });
+
+/** A stage that is over, in a strip of its own with its name, torn off from what is ahead. */
+function Folded({ p, f }: Part) {
+  if (!f.fold) return null;
+  const { x, gap } = f.fold;
+  const over = p.windows[p.stage - 1];
+  const zigzag = (at: number) =>
+    `M${at} ${f.top}${Array.from({ length: 9 }, (_, i) => `l${i % 2 ? -6 : 6} ${(f.bottom - f.top) / 9}`).join("")}`;
+  return (
+    <g>
+      <rect x={f.left} y={f.top} width={x - f.left} height={f.bottom - f.top} fill="var(--recess)" opacity={0.6} />
+      <text x={f.left + 6} y={f.top - 8} className="tick">
+        {over?.name ?? ""} to {over?.target}×
+      </text>
+      <path d={zigzag(x + gap / 2 - 5)} fill="none" stroke="var(--hair-2)" strokeWidth={1.5} />
+      <path d={zigzag(x + gap / 2 + 3)} fill="none" stroke="var(--hair-2)" strokeWidth={1.5} />
+    </g>
+  );
+}
 
 /** The band and the curve, one stretch per stage, and the curve as it stood while another is tried. */
 function Curves({ p, f }: Part) {
@@ -123,17 +162,21 @@ function Curves({ p, f }: Part) {
   );
 }
 
-/** The height each stage rises to, across its own stretch of time. */
+/** The height each stage rises to, across its own stretch of time, its figure at the right edge. */
 function Targets({ p, f }: Part) {
-  return p.windows.map((w, i) => {
+  const shown = p.windows.map((w, i) => ({ w, i })).filter(({ w }) => (f.fold ? w.begins >= f.fold.until : true));
+  const heights = shown.map(({ w }, n) => ({ at: f.y(w.target), wide: 17, n }));
+  const sorted = [...heights].sort((a, b) => a.at - b.at);
+  const placed = apart(sorted, f.top - 8, f.bottom + 8, 0);
+  const figureY = (n: number) => placed[sorted.findIndex((h) => h.n === n)]!;
+  return shown.map(({ w, i }, n) => {
     const stop = p.windows[i + 1]?.begins ?? f.end;
     if (stop <= f.from) return null;
-    const begins = f.x(Math.max(w.begins, f.from));
     const here = i === p.stage;
     return (
       <g key={w.name}>
         <line
-          x1={here && !f.narrow ? 0 : begins}
+          x1={here && !f.narrow ? f.left - 84 : f.x(Math.max(w.begins, f.from))}
           x2={f.x(Math.min(stop, f.end))}
           y1={f.y(w.target)}
           y2={f.y(w.target)}
@@ -141,104 +184,173 @@ function Targets({ p, f }: Part) {
           strokeWidth={here ? 2.5 : 1.5}
           strokeDasharray={here ? undefined : "2 4"}
         />
-        <text x={begins + 6} y={f.y(w.target) + (crowded(f, p.windows, i) ? 20 : -6)} className={here ? "strong" : ""}>
-          {w.name} {w.target}×
-        </text>
+        {!f.narrow && (
+          <text x={f.right + 6} y={figureY(n) + 6} className={here ? "strong" : ""}>
+            {w.target}×
+          </text>
+        )}
       </g>
     );
   });
 }
 
-function Spindle({ w, i, p, f }: Part & { w: RiseWindow; i: number }) {
-  const at = WINDOWS_Y + i * 18;
+function Spindle({ w, lane, named, p, f }: Part & { w: RiseWindow; lane: number; named: boolean }) {
+  const at = windowLane(f, lane);
+  const name = named ? `${w.name}: ` : "";
   if (w.ready === null)
     return (
-      <text x={f.left} y={at}>
-        {w.name}: does not get there
+      <text x={f.fold ? f.fold.x + f.fold.gap : f.left} y={at + 6}>
+        {w.name} does not get there
       </text>
     );
   const s = spindle(f, { ...w, ready: w.ready });
+  const words = laneWords(f, s, {
+    ready: `${name}ready ${p.clock(w.ready)}`,
+    best: w.from !== null && w.to !== null ? `best from ${p.clock(w.from)} to ${p.clock(w.to)}` : "",
+    short: w.to !== null ? `best until ${p.clock(w.to)}` : "",
+    far: w.tooFar !== null && w.tooFar < f.end ? `too ripe ${p.clock(w.tooFar)}` : "",
+  });
   return (
     <g>
       <path
-        d={`M${s.ready} ${at}L${s.from} ${at - 9}H${s.to}L${s.tooFar} ${at}L${s.to} ${at + 9}H${s.from}Z`}
-        fill={i < p.stage ? "var(--recess)" : "var(--ink)"}
+        d={`M${s.ready} ${at}L${s.from} ${at - 10}H${s.to}L${s.tooFar} ${at}L${s.to} ${at + 10}H${s.from}Z`}
+        fill={lane === 0 ? "var(--ink)" : "var(--recess)"}
         stroke="var(--ink)"
         strokeWidth={1}
       />
-      <text x={s.words} y={at + 6} textAnchor={s.anchor} className="halo">
-        {w.name}: ready {p.clock(w.ready)}
-      </text>
+      {words.map((x) => (
+        <text
+          key={x.text}
+          x={x.x}
+          y={at + 6}
+          textAnchor={x.anchor}
+          className={x.on ? "" : "strong"}
+          style={x.on && lane === 0 ? { fill: "var(--ground)" } : undefined}
+        >
+          {x.text}
+        </text>
+      ))}
     </g>
   );
 }
 
-/** The dough's temperature through the rise: strips in its colours under a line. */
+/** The dough's temperature through the rise: strips in its colours under a line, its figures at the edges. */
 function DoughHeat({ p, f }: Part) {
-  const first = p.points[0];
   const last = p.points.at(-1);
+  const first = p.points[0];
   const path = line<RisePoint>()
     .x((q) => f.x(q.t))
     .y((q) => f.heat(q.doughC));
   return (
-    <g clipPath="url(#rise-plot)">
-      {strips(p.points).map((q, i, all) => {
-        const a = all[i - 1] ?? q;
-        const wide = f.x(q.t) - f.x(a.t);
-        return wide > 0 ? (
-          <rect
-            key={i}
-            x={f.x(a.t)}
-            width={wide + 0.6}
-            y={f.heat(q.doughC)}
-            height={f.heatBottom - f.heat(q.doughC)}
-            fill={heatColour(q.doughC)}
-          />
-        ) : null;
-      })}
-      <path d={path([...p.points]) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+    <g>
+      <g clipPath="url(#rise-plot)">
+        {strips(p.points).map((q, i, all) => {
+          const a = all[i - 1] ?? q;
+          const wide = f.x(q.t) - f.x(a.t);
+          return wide > 0 ? (
+            <rect
+              key={i}
+              x={f.x(a.t)}
+              width={wide + 0.6}
+              y={f.heat(q.doughC)}
+              height={f.heatBottom - f.heat(q.doughC)}
+              fill={heatColour(q.doughC)}
+            />
+          ) : null;
+        })}
+        <path d={path([...p.points]) ?? ""} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+      </g>
       <line x1={f.left} x2={f.right} y1={f.heatBottom} y2={f.heatBottom} stroke="var(--ink)" strokeWidth={2} />
-      <text x={f.x(Math.max(first?.t ?? p.now, f.from)) + 6} y={f.heatBottom - 8} className="halo strong">
-        dough {p.degrees(first?.doughC ?? 0)}
-      </text>
-      <text x={f.x(last?.t ?? p.now) - 6} y={f.heatBottom - 8} textAnchor="end" className="halo strong">
-        {p.degrees(last?.doughC ?? 0)}
-      </text>
+      {f.narrow ? (
+        <text x={f.left + 4} y={f.heatBottom - 8} className="halo strong">
+          dough {p.degrees(p.doughNow ?? first?.doughC ?? 0)}
+        </text>
+      ) : (
+        <>
+          <text x={f.left - 12} y={f.heatBottom - 8} textAnchor="end">
+            dough {p.degrees(p.doughNow ?? first?.doughC ?? 0)}
+          </text>
+          <text x={f.right + 6} y={f.heatBottom - 8} className="tick">
+            {p.degrees(last?.doughC ?? 0).replace(/ ?°?[CF]$/, "°")}
+          </text>
+        </>
+      )}
     </g>
   );
 }
 
-function Serving({ p, f }: Part) {
-  const x = f.x(p.serve);
+const HEAD = 30;
+
+/** The moves of the rise as heads in a lane of their own, a ray to the time of each. */
+function Moves({ p, f }: Part) {
+  const all = [...(p.moves ?? [])].filter((m) => m.at >= f.from && m.at <= f.end).sort((a, b) => a.at - b.at);
+  if (all.length === 0) return null;
+  const heads = apart(
+    all.map((m) => ({ at: within(f, m.at), wide: HEAD })),
+    f.left - 4,
+    f.right + 8,
+    3,
+  );
+  const y = f.movesY;
   return (
-    <>
-      <line x1={x} x2={x} y1={f.top} y2={f.heatBottom} stroke="var(--brass)" strokeWidth={2} strokeDasharray="6 5" />
-      <text x={x - 14} y={f.top + 4} textAnchor="end" className="strong halo">
-        table {p.clock(p.serve)}
-      </text>
-    </>
+    <g aria-hidden="true">
+      {!f.narrow && (
+        <text x={f.left - 12} y={y + 21} textAnchor="end" className="tick">
+          moves
+        </text>
+      )}
+      <line x1={f.left} x2={f.right} y1={f.heatTop - 4} y2={f.heatTop - 4} stroke="var(--hair-2)" />
+      {all.map((m, i) => (
+        <g key={m.key} style={{ color: m.done ? "var(--ink-2)" : m.next ? "var(--on-fill)" : "var(--ink)" }}>
+          <path
+            d={`M${heads[i]!} ${y + HEAD}L${within(f, m.at)} ${f.heatTop - 4}`}
+            stroke={m.done ? "var(--hair-2)" : "var(--ink)"}
+            strokeWidth={m.next ? 2.5 : 1.5}
+          />
+          <rect
+            x={heads[i]! - HEAD / 2}
+            y={y}
+            width={HEAD}
+            height={HEAD}
+            fill={m.next ? "var(--brass-fill)" : m.done ? "var(--recess)" : "var(--paper)"}
+            stroke={m.done ? "var(--hair-2)" : "var(--ink)"}
+            strokeWidth={m.next ? 2 : 1.5}
+          />
+          <g transform={`translate(${heads[i]! - 11},${y + 4})`}>
+            <Glyph name={GLYPH_OF_STEP[m.key] ?? "mix"} size={22} />
+          </g>
+        </g>
+      ))}
+    </g>
   );
 }
 
 /** The stay in the fridge with a handle at each end; it never gets shorter than a quarter of an hour. */
 function ColdStay({ cold, p, f, onHold }: Part & { cold: { into: number; out: number }; onHold: Hold }) {
   const [a, b] = [within(f, cold.into), within(f, cold.out)];
-  const heatTop = f.heat.range()[1]!;
   const { onCold } = p;
-  const grip = { ...gripOf(p, f, onHold), y: heatTop - 26 };
+  const grip = { ...gripOf(p, f, onHold), y: f.coldY + 20 };
+  const words = `fridge ${p.clock(cold.into)} to ${p.clock(cold.out)}`;
+  const on = b - a > words.length * 8.6 + 48;
+  const before = a - f.left > words.length * 8.6 + 30;
   return (
     <g>
       <rect
         x={a}
-        y={heatTop - 30}
+        y={f.coldY + 8}
         width={Math.max(b - a, 2)}
-        height={8}
+        height={24}
         fill={heatColour(4)}
         stroke="var(--ink)"
         strokeWidth={1.5}
       />
-      <text x={(a + b) / 2} y={heatTop - 8} textAnchor="middle" className="halo">
-        fridge {p.clock(cold.into)} to {p.clock(cold.out)}
+      <text
+        x={on ? (a + b) / 2 : before ? a - 26 : b + 26}
+        y={f.coldY + 26}
+        textAnchor={on ? "middle" : before ? "end" : "start"}
+        style={on ? { fill: "#21272A" } : undefined}
+      >
+        {words}
       </text>
       {onCold && (
         <>
@@ -260,38 +372,113 @@ function ColdStay({ cold, p, f, onHold }: Part & { cold: { into: number; out: nu
   );
 }
 
-function NowMark({ p, f }: Part) {
-  if (p.now <= (p.points[0]?.t ?? p.now) || p.now >= f.end) return null;
-  const x = f.x(p.now);
+/** The plates of now and of serving above the plot, apart from each other, each with its needle; serving is a handle. */
+function Plates({ p, f, onHold }: Part & { onHold: Hold }) {
+  const shows = p.now > (p.points[0]?.t ?? p.now) && p.now < f.end;
+  const [nowX, serveX] = [f.x(p.now), f.x(p.serve)];
+  const nowWords = p.clock(p.now);
+  const serveWords = f.narrow ? p.clock(p.serve) : `serve at ${p.clock(p.serve)}`;
+  const wide = { now: nowWords.length * LETTER + 12, serve: serveWords.length * LETTER + (p.onServe ? 46 : 16) };
+  const both = [
+    ...(shows ? [{ id: "now", at: nowX, wide: wide.now }] : []),
+    { id: "serve", at: serveX, wide: wide.serve },
+  ].sort((a, b) => a.at - b.at);
+  const centres = apart(both, f.fold ? f.fold.x + f.fold.gap : f.left - 20, p.width, 8);
+  const centre = (id: string) => centres[both.findIndex((b) => b.id === id)]!;
+  const serveAt = centre("serve");
+  const y = 2;
   return (
     <g>
-      <line x1={x} x2={x} y1={f.top - 12} y2={f.heatBottom} stroke="var(--brass)" strokeWidth={3} />
-      <path d={`M${x - 8} ${f.top - 14}h16l-8 11z`} fill="var(--brass)" />
+      <line
+        x1={serveX}
+        x2={serveX}
+        y1={f.top - 8}
+        y2={f.bottom}
+        stroke="var(--brass)"
+        strokeWidth={2}
+        strokeDasharray="6 5"
+      />
+      <path d={`M${serveX - 8} ${y + PLATE_H}h16l-8 9z`} fill="var(--ink)" />
+      <rect
+        x={serveAt - wide.serve / 2}
+        y={y}
+        width={wide.serve}
+        height={PLATE_H}
+        fill="var(--brass-fill)"
+        stroke="var(--fill-edge)"
+        strokeWidth={2}
+      />
+      <text
+        x={serveAt - wide.serve / 2 + 8}
+        y={y + 20}
+        className="strong"
+        style={{ fill: "var(--on-fill)" }}
+        data-plate="serve"
+      >
+        {serveWords}
+      </text>
+      {p.onServe && (
+        <Grip
+          {...gripOf(p, f, onHold)}
+          x={() => serveAt + wide.serve / 2 - 18}
+          grab={serveX}
+          label="Serve at"
+          at={p.serve}
+          y={y + PLATE_H / 2}
+          onMove={p.onServe}
+        />
+      )}
+      {shows && (
+        <>
+          <line x1={nowX} x2={nowX} y1={f.top - 8} y2={f.bottom} stroke="var(--brass)" strokeWidth={3} />
+          <line x1={nowX} x2={nowX} y1={f.heatTop} y2={f.heatBottom} stroke="var(--brass)" strokeWidth={3} />
+          <path d={`M${nowX - 7} ${f.heatBottom + 9}h14l-7 -9z`} fill="var(--brass)" />
+          <rect
+            x={centre("now") - wide.now / 2}
+            y={y}
+            width={wide.now}
+            height={PLATE_H}
+            fill="var(--brass-fill)"
+            stroke="var(--brass)"
+            strokeWidth={2}
+          />
+          <path d={`M${centre("now")} ${y + PLATE_H}L${nowX} ${f.top - 6}`} stroke="var(--brass)" strokeWidth={3} />
+          <text
+            x={centre("now")}
+            y={y + 20}
+            textAnchor="middle"
+            className="mono"
+            style={{ fontWeight: 700, fontSize: 17, fill: "var(--on-fill)" }}
+          >
+            {nowWords}
+          </text>
+        </>
+      )}
     </g>
   );
 }
 
-const JAR_W = 118;
+const JAR_W = 112;
 
 function JarBeside({ p, f }: Part) {
   const current = p.windows[p.stage] ?? p.windows[0];
   if (!current) return null;
   return (
-    <g transform="translate(34,0)">
+    <g transform="translate(30,0)">
       <Jar
         y={f.y}
         bottom={f.bottom + 8}
-        top={f.top - 6}
+        top={f.top - 8}
         width={JAR_W}
         level={p.ratioNow}
         ready={current.target}
         tooFar={null}
         doughC={p.doughNow ?? 21}
       />
-      <text x={JAR_W + 16} y={f.y(current.target) - 8} className="strong">
+      <text x={JAR_W + 12} y={f.y(current.target) - 8} className="strong">
         ready
       </text>
-      <text x={JAR_W + 16} y={f.y(1) - 6}>
+      <text x={JAR_W + 12} y={Math.max(f.y(1) - 2, f.y(current.target) + 18)}>
         start
       </text>
     </g>

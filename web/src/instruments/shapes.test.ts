@@ -2,8 +2,8 @@
 import { describe, expect, it } from "vitest";
 import { colourStretches, isoline, layerEdges, pocketLens } from "./carpetShapes";
 import {
-  crowded,
   hourTicks,
+  laneWords,
   riseFrame,
   type RisePoint,
   riseSpan,
@@ -22,6 +22,7 @@ const at = (t: number, ratio: number, doughC = 24): RisePoint => ({
   high: ratio * 1.1,
   doughC,
 });
+const PLAIN = { ahead: 1, cold: false, moves: true, over: null };
 const rise = Array.from({ length: 9 }, (_, i) => at((i / 2) * H, 1 + i / 8));
 const bulk: RiseWindow = { name: "bulk", begins: 0, target: 2, ready: 2 * H, from: 2 * H, to: 2.5 * H, tooFar: 3 * H };
 
@@ -34,7 +35,7 @@ describe("the frame of a rise", () => {
 
   it("has room for every curve, band and target, and none of a jar on a narrow page", () => {
     for (const width of [390, 1280]) {
-      const f = riseFrame(width, riseSpan(rise, [bulk], 4 * H, H), rise, [{ ...bulk, target: 3 }], true);
+      const f = riseFrame(width, riseSpan(rise, [bulk], 4 * H, H), rise, [{ ...bulk, target: 3 }], PLAIN);
       for (const q of [...rise.map((r) => r.high), 3]) expect(f.y(q)).toBeGreaterThanOrEqual(f.top);
       expect(f.heat(24)).toBeGreaterThan(f.heat.range()[1]!);
       expect(f.heat(24)).toBeLessThan(f.heatBottom);
@@ -48,7 +49,7 @@ describe("the frame of a rise", () => {
 
   it("gives a stay in the cold a band of its own between the windows and the heat", () => {
     const span = riseSpan(rise, [bulk], 4 * H, H);
-    const [without, with_] = [false, true].map((cold) => riseFrame(900, span, rise, [bulk], cold));
+    const [without, with_] = [false, true].map((cold) => riseFrame(900, span, rise, [bulk], { ...PLAIN, cold }));
     expect(with_!.height - without!.height).toBe(with_!.heatBottom - without!.heatBottom);
     expect(with_!.height).toBeGreaterThan(without!.height);
   });
@@ -67,26 +68,58 @@ describe("the frame of a rise", () => {
     expect(strips(rise)).toHaveLength(rise.length);
   });
 
-  it("writes beneath its line only where two targets' words would meet", () => {
-    const f = riseFrame(1000, [0, 8 * H], rise, [bulk], false);
-    const soon = { ...bulk, begins: 0.2 * H, target: 2.02 };
-    expect(crowded(f, [bulk, soon], 1)).toBe(true);
-    expect(crowded(f, [bulk, { ...soon, begins: 4 * H }], 1)).toBe(false);
-    expect(crowded(f, [bulk, { ...soon, target: 1.2 }], 1)).toBe(false);
-    expect(crowded(f, [bulk, soon], 0)).toBe(false);
+  it("folds a stage that is over into a strip, and writes no hours in it", () => {
+    const lanes = { ...PLAIN, over: 4 * H };
+    const f = riseFrame(1000, [0, 8 * H], rise, [bulk], lanes);
+    expect(f.fold).not.toBeNull();
+    expect(f.x(4 * H) - f.left).toBeCloseTo(76);
+    expect(f.x(f.end)).toBeCloseTo(f.right);
+    for (const h of hourTicks(f)) expect(f.x(h)).toBeGreaterThan(f.fold!.x);
+    expect(f.x.invert(f.x(6 * H)).getTime()).toBeCloseTo(6 * H, -1);
+    // a stage that takes less room than its strip stays as it is
+    expect(riseFrame(1000, [0, 8 * H], rise, [bulk], { ...PLAIN, over: H / 2 }).fold).toBeNull();
   });
 
   it("draws a window from ready to too far in order, its words inside the plot", () => {
-    const f = riseFrame(1000, [0, 8 * H], rise, [bulk], false);
+    const f = riseFrame(1000, [0, 8 * H], rise, [bulk], PLAIN);
     for (const shift of [-3, 0, 2, 5, 7]) {
       const moved = (t: number) => t + shift * H;
       const w = { ...bulk, ready: moved(2 * H), from: moved(2.2 * H), to: moved(2.5 * H), tooFar: moved(3 * H) };
       const s = spindle(f, w);
       const corners = [f.left, s.ready, s.from, s.to, s.tooFar, f.x(f.end)];
       expect(corners).toEqual([...corners].sort((a, b) => a - b));
-      expect(s.words).toBeLessThanOrEqual(f.right);
-      expect(s.anchor === "end" || s.words < f.right - 180).toBe(true);
     }
+  });
+
+  it("writes a window's words where they have room, none over another or past an edge", () => {
+    const f = riseFrame(1000, [0, 8 * H], rise, [bulk], PLAIN);
+    const say = {
+      ready: "bulk: ready 12:00",
+      best: "best from 12:12 to 12:30",
+      short: "best until 12:30",
+      far: "too ripe 13:00",
+    };
+    for (const hours of [0.3, 2, 5])
+      for (const shift of [-2, 0, 2, 4, 5.5]) {
+        const w = {
+          ...bulk,
+          ready: shift * H,
+          from: shift * H,
+          to: (shift + hours) * H,
+          tooFar: (shift + 1.2 * hours) * H,
+        };
+        const s = spindle(f, w);
+        const boxes = laneWords(f, s, say)
+          .map((x) => ({ ...x, wide: x.text.length * 8.2 }))
+          .map((x) => [x.x - { start: 0, middle: x.wide / 2, end: x.wide }[x.anchor], x.wide] as const)
+          .map(([from, wide]) => [from, from + wide] as const)
+          .sort((a, b) => a[0] - b[0]);
+        boxes.forEach(([from, to], i) => {
+          expect(from).toBeGreaterThanOrEqual(f.left - 1);
+          expect(to).toBeLessThanOrEqual(f.right + 44);
+          expect(from).toBeGreaterThanOrEqual(boxes[i - 1]?.[1] ?? 0);
+        });
+      }
   });
 });
 

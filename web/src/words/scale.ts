@@ -47,21 +47,39 @@ export function hourMarks(scale: RuleScale, from: number, to: number, gap: numbe
 }
 
 /** Push heads apart so that none overlaps, each as near its own place as the others allow (isotonic blocks). */
-export function spread(places: number[], gap: number, low: number, high: number): number[] {
+export const spread = (places: readonly number[], gap: number, low: number, high: number): number[] =>
+  apart(
+    places.map((at) => ({ at, wide: gap })),
+    low - gap / 2,
+    high + gap / 2,
+    0,
+  );
+
+/** Centres of things `wide` px each, `gap` apart, none outside low to high, each as near its own place as the others allow. */
+export function apart(
+  things: readonly { at: number; wide: number }[],
+  low: number,
+  high: number,
+  gap: number,
+): number[] {
+  // the distance of each centre from the first one's, when they stand in a row
+  const offsets = things.map(() => 0);
+  for (let i = 1; i < things.length; i++)
+    offsets[i] = offsets[i - 1]! + (things[i - 1]!.wide + things[i]!.wide) / 2 + gap;
   const blocks: { sum: number; count: number }[] = [];
-  places.forEach((p, i) => {
-    let block = { sum: p - i * gap, count: 1 };
+  things.forEach(({ at }, i) => {
+    let block = { sum: at - offsets[i]!, count: 1 };
     for (let last = blocks.at(-1); last && last.sum / last.count > block.sum / block.count; last = blocks.at(-1)) {
       blocks.pop();
       block = { sum: last.sum + block.sum, count: last.count + block.count };
     }
     blocks.push(block);
   });
-  const least = low;
-  const most = high - (places.length - 1) * gap;
+  const least = low + (things[0]?.wide ?? 0) / 2;
+  const most = high - (things.at(-1)?.wide ?? 0) / 2 - (offsets.at(-1) ?? 0);
   return blocks
     .flatMap((b) => Array.from({ length: b.count }, () => b.sum / b.count))
-    .map((v, i) => Math.max(Math.min(v, most), least) + i * gap);
+    .map((v, i) => Math.max(Math.min(v, most), least) + offsets[i]!);
 }
 
 const MINUTE_MS = 60e3;

@@ -3,20 +3,16 @@ import styled from "styled-components";
 import type { Bake, Hearth, Schemas } from "../../api/client";
 import { lineQuery } from "../../api/fire";
 import { placeName, roundMark } from "../../api/rounds";
-import { Button } from "../../controls/Button";
 import { useWidth } from "../../controls/width";
-import { StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { LinePlan } from "../../instruments/LinePlan";
 import { clockSeconds, ms, span } from "../../words/format";
-import { Ifs } from "./Ifs";
 
 type Fire = NonNullable<Bake["fire"]>;
 
 const Foot = styled.div`
-  padding-top: 8px;
   .say .quiet {
-    font: 500 17px/1.35 var(--text);
+    font: 500 16px/1.3 var(--text);
     display: block;
   }
   .say > span {
@@ -24,7 +20,7 @@ const Foot = styled.div`
     min-width: 0;
   }
   .say {
-    font: 600 22px/1.2 var(--name);
+    font: 600 19px/1.2 var(--name);
     display: flex;
     flex-wrap: wrap;
     gap: 10px 24px;
@@ -33,11 +29,7 @@ const Foot = styled.div`
   }
 `;
 
-const NECK: Record<string, string> = {
-  spots: "The surface is the neck",
-  hands: "The hands are the neck",
-  grill: "The grill is the neck",
-};
+const SLOWEST: Record<string, string> = { spots: "the surface", hands: "the hands", grill: "the grill" };
 
 /** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
 function Saved({ line }: { line: Schemas["HeatLineRead"] | undefined }) {
@@ -57,20 +49,8 @@ function Saved({ line }: { line: Schemas["HeatLineRead"] | undefined }) {
   );
 }
 
-/** The line of all breads: how long it takes and what holds it up, its threads, the heat's own step. */
-export function AllBreads({
-  bake,
-  fire,
-  hearth,
-  own,
-  onLive,
-}: {
-  bake: Bake;
-  fire: Fire;
-  hearth: Hearth;
-  own: boolean;
-  onLive: () => void;
-}) {
+/** The line of all breads: how long it takes and what holds it up, its threads. */
+export function AllBreads({ bake, fire, hearth }: { bake: Bake; fire: Fire; hearth: Hearth }) {
   const { zone } = useWords();
   const [box, width] = useWidth<HTMLDivElement>();
   const longer = useQuery(lineQuery(bake.id, `${bake.revision} ${fire.program.off_s} ${fire.program.turn_s}`));
@@ -80,13 +60,10 @@ export function AllBreads({
     <Foot ref={box}>
       <div className="say">
         <span>
-          {NECK[line.bottleneck] ?? "The hands are the neck"}: one round every {line.cycle_s.toFixed(0)} s, all{" "}
+          Slowest step: {SLOWEST[line.bottleneck] ?? "the hands"}. One round every {line.cycle_s.toFixed(0)} s, all{" "}
           {hearth.rounds} in {span(line.minutes * 60e3)}.
           <Saved line={longer.data} />
         </span>
-        <Button data-kind="brass" onPress={onLive}>
-          {hearth.started ? "Back to the live hearth" : "Stand at the heat"}
-        </Button>
       </div>
       {width > 0 && (
         <LinePlan
@@ -107,8 +84,6 @@ export function AllBreads({
           clock={(s) => clockSeconds(begin + s * 1000, zone)}
         />
       )}
-      <StepBar bake={bake} keys={["preheat", "roll"]} />
-      {own && <Ifs bake={bake} stamp={`${bake.revision} ${fire.program.off_s}`} />}
     </Foot>
   );
 }

@@ -2,70 +2,61 @@ import { useQuery } from "@tanstack/react-query";
 import styled from "styled-components";
 import { benchQuery } from "../../api/bake";
 import type { Bake, Hearth, Schemas } from "../../api/client";
+import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
+import { Panels } from "../../controls/Panels";
+import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { Why } from "../../controls/Why";
 import { BakeHead } from "../../frame/BakeHead";
+import { LeafPage } from "../../frame/LeafPage";
+import { NextMove } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { WhichBread } from "../../frame/WhichBread";
 import { Carpet } from "../../instruments/Carpet";
 import { Swell } from "../../instruments/Profile";
 import { temp, tempUnit } from "../../words/format";
+import { COLOURS } from "../../words/heat";
 import { AllBreads } from "./AllBreads";
-import { HeatAndColour } from "./HeatAndColour";
+import { Dressing } from "./Dressing";
+import { HowHot } from "./HowHot";
+import { Ifs } from "./Ifs";
 import { MeasuredHeat } from "./MeasuredHeat";
-import { OwnWay } from "./OwnWay";
 import { pinsOf, pocketAt, stepsOf } from "./planSteps";
+import { TheHeat } from "./TheHeat";
 import { useBread } from "./useBread";
 
-const Top = styled.div`
+const Picture = styled.div`
   display: grid;
-  grid-template-columns: 252px minmax(0, 1fr) 272px;
-  gap: 8px 26px;
-  border-bottom: 2px solid var(--hair-2);
-  padding-bottom: 10px;
+  grid-template-columns: 214px minmax(0, 1fr) 250px;
+  gap: 6px 22px;
   .big {
-    font: 700 66px/1 var(--name);
-  }
-  .mid {
-    font: 700 32px/1 var(--name);
-  }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 10px;
+    font: 700 56px/1 var(--name);
   }
   .col {
     display: grid;
-    gap: 8px;
+    gap: 6px;
     align-content: start;
-  }
-  .steps {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 18px;
-    list-style: none;
-    margin: 0;
-    padding: 0;
-    li {
-      display: grid;
-      grid-template-rows: 40px 46px auto;
-      max-width: 150px;
-      font-size: 17px;
-      line-height: 1.2;
-    }
+    min-width: 0;
   }
   .reason {
     display: grid;
-    grid-template-columns: 3em 1fr;
-    font-size: 17px;
+    grid-template-columns: 2.6em 1fr;
+    font-size: 16px;
+    line-height: 1.25;
   }
   .reason b {
     font-family: var(--mono);
   }
   aside {
-    border-left: 1.5px solid var(--hair-2);
-    padding-left: 20px;
+    border-left: 2px solid var(--hair);
+    padding-left: 18px;
+  }
+  @media (min-width: 1101px) {
+    aside {
+      max-height: 272px;
+      overflow-y: auto;
+    }
   }
   @media (max-width: 1100px) {
     grid-template-columns: minmax(0, 1fr);
@@ -73,6 +64,35 @@ const Top = styled.div`
       border-left: 0;
       padding-left: 0;
     }
+  }
+`;
+const Steps = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 226px;
+  gap: 6px 20px;
+  .mid {
+    font: 700 30px/1 var(--name);
+  }
+  .steps {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 10px;
+    li {
+      display: grid;
+      grid-template-rows: 36px 44px auto;
+      max-width: 112px;
+      font-size: 16px;
+      line-height: 1.2;
+    }
+  }
+  .colours {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px;
+    align-content: start;
+  }
+  @media (max-width: 760px) {
+    grid-template-columns: minmax(0, 1fr);
   }
 `;
 /** Between when and when, for eight breads of ten. */
@@ -83,7 +103,9 @@ const band = (b: Schemas["Banded"] | undefined) =>
 const toChance = (fire: NonNullable<Bake["fire"]>) =>
   [
     ...(fire.breads_to_chance ? [`${fire.breads_to_chance} more judged breads`] : []),
-    ...(fire.bakes_to_chance ? [`judged breads of ${fire.bakes_to_chance} more bakes`] : []),
+    ...(fire.bakes_to_chance
+      ? [`judged breads of ${fire.bakes_to_chance === 1 ? "one more bake" : `${fire.bakes_to_chance} more bakes`}`]
+      : []),
   ].join(" and ");
 
 /** How likely a full pocket is, and what speaks against it. */
@@ -118,7 +140,7 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
 
 type Fire = NonNullable<Bake["fire"]>;
 
-/** The program of one bread, as a carpet, and the line of all of them. */
+/** The plan of the heat in one window: one bread through it always in sight, the rest in panels beside the next move. */
 export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
   const bread = useBread(bake);
   const { fire } = bread;
@@ -138,22 +160,25 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
     fire.surface?.kind === "oven_tray"
       ? `a tray of ${bread.count ?? "rolls"}`
       : `${hearth.breads[bread.which]?.rounds.length ?? hearth.rounds} rounds`;
+  const stamp = `${bake.revision} ${fire.program.off_s}`;
   return (
-    <>
-      {fire.program.verdicts?.map((v) => (
-        <Plate key={v.code} role="note" style={{ fontSize: 20, marginBottom: 8 }}>
-          {v.text}
-        </Plate>
-      ))}
-      <BakeHead
-        bake={bake}
-        about={`${rounds}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
-      />
-      {which}
-      <Top>
-        <HeatAndColour bread={bread} fire={fire} surfaces={surfaces} />
-        <OneBread bake={bake} fire={fire} />
+    <LeafPage>
+      <div>
+        <BakeHead
+          bake={bake}
+          about={`${rounds}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
+        />
+        {which}
+      </div>
+      <Picture className="instrument">
+        <HowHot bread={bread} fire={fire} surfaces={surfaces} />
+        <OneBread fire={fire} />
         <aside className="col">
+          {fire.program.verdicts?.map((v) => (
+            <Plate key={v.code} role="note">
+              {v.text}
+            </Plate>
+          ))}
           <h2>{fire.pocket ? "Will it puff?" : "It bakes flat"}</h2>
           {fire.pocket ? (
             <Puffs fire={fire} />
@@ -162,16 +187,63 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           )}
           <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
-      </Top>
-      <MeasuredHeat bake={bake} program={hearth.program} surface={surfaces.find((s) => s.id === fire.surface?.id)} />
-      {own && <OwnWay bake={bake} fire={fire} begun={hearth.started} />}
-      <AllBreads bake={bake} fire={fire} hearth={hearth} own={own} onLive={onLive} />
-    </>
+      </Picture>
+      <div className="foot" data-print="no">
+        <Panels
+          label="Fire"
+          remember={`fire.${bake.id}`}
+          panels={[
+            {
+              id: "bread",
+              name: "The bread",
+              key: "o",
+              content: <TheBread bake={bake} bread={bread} fire={fire} begun={hearth.started} />,
+            },
+            {
+              id: "heat",
+              name: "The heat",
+              key: "h",
+              content: (
+                <>
+                  <MeasuredHeat
+                    bake={bake}
+                    program={hearth.program}
+                    surface={surfaces.find((s) => s.id === fire.surface?.id)}
+                  />
+                  <TheHeat bake={bake} bread={bread} fire={fire} begun={hearth.started} />
+                </>
+              ),
+            },
+            { id: "line", name: "The line", key: "l", content: <AllBreads bake={bake} fire={fire} hearth={hearth} /> },
+            {
+              id: "if",
+              name: "What if",
+              key: "i",
+              content: own ? (
+                <Ifs bake={bake} stamp={stamp} />
+              ) : (
+                <p className="quiet">Asked of the bake’s own bread.</p>
+              ),
+            },
+          ]}
+        />
+        <NextMove
+          bake={bake}
+          keys={["preheat", "roll"]}
+          plain
+          after={
+            <Button data-kind="brass" onPress={onLive}>
+              {hearth.started ? "Back to the live hearth" : "Stand at the heat"}
+            </Button>
+          }
+        />
+      </div>
+    </LeafPage>
   );
 }
 
-/** One bread through the heat: its carpet, its steps with their seconds, the events as a table. */
-function OneBread({ bake, fire }: { bake: Bake; fire: Fire }) {
+/** The picture of one bread through the heat, and its events as a table. */
+function OneBread({ fire }: { fire: Fire }) {
   const units = useWords();
   const [box, width] = useWidth<HTMLDivElement>();
   return (
@@ -192,34 +264,6 @@ function OneBread({ bake, fire }: { bake: Bake; fire: Fire }) {
           width={width}
         />
       )}
-      <ol className="steps" aria-label="The program of one bread">
-        {stepsOf(bake, fire).map((x) => {
-          const at = <span className="mid">{x.s.toFixed(0)}</span>;
-          return (
-            <li key={`${x.word} ${x.s}`}>
-              <Swell share={pocketAt(fire.carpet, x.s)} width={104} />
-              <span className="at">
-                {x.why ? (
-                  <Why why={fire.why[x.why]} label={x.label}>
-                    {at}
-                  </Why>
-                ) : (
-                  at
-                )}{" "}
-                s
-              </span>
-              <span>{x.word}</span>
-            </li>
-          );
-        })}
-      </ol>
-      <p className="quiet">
-        Off{" "}
-        {band(fire.actions.find((a) => a.action === "off")?.at_s) ??
-          `at ${fire.program.off_s.toFixed(0)} s, as you say`}
-        ; first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off};{" "}
-        {fire.matters[0] ?? "how hot the surface is"} matters most. Watch the bread first.
-      </p>
       <table className="unseen">
         <caption>Events in seconds from contact</caption>
         <tbody>
@@ -236,5 +280,78 @@ function OneBread({ bake, fire }: { bake: Bake; fire: Fire }) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** The program of one bread in seconds, the colours that are wanted, and what goes on it. */
+function TheBread({
+  bake,
+  bread,
+  fire,
+  begun,
+}: {
+  bake: Bake;
+  bread: ReturnType<typeof useBread>;
+  fire: Fire;
+  begun: boolean;
+}) {
+  return (
+    <Steps>
+      <div>
+        <ol className="steps" aria-label="The program of one bread">
+          {stepsOf(bake, fire).map((x) => {
+            const at = <span className="mid">{x.s.toFixed(0)}</span>;
+            return (
+              <li key={`${x.word} ${x.s}`}>
+                <Swell share={pocketAt(fire.carpet, x.s)} width={92} />
+                <span className="at">
+                  {x.why ? (
+                    <Why why={fire.why[x.why]} label={x.label}>
+                      {at}
+                    </Why>
+                  ) : (
+                    at
+                  )}{" "}
+                  s
+                </span>
+                <span>{x.word}</span>
+              </li>
+            );
+          })}
+        </ol>
+        <p className="quiet">
+          Off{" "}
+          {band(fire.actions.find((a) => a.action === "off")?.at_s) ??
+            `at ${fire.program.off_s.toFixed(0)} s, as you say`}
+          ; first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off};{" "}
+          {fire.matters[0] ?? "how hot the surface is"} matters most. Watch the bread first.
+        </p>
+      </div>
+      <div>
+        <div className="colours">
+          <Pick
+            label="How brown"
+            value={bread.settings.doneness}
+            options={COLOURS}
+            onChange={(doneness) => bread.set({ doneness })}
+          />
+          <Pick
+            label="the upper side"
+            value={bread.settings.colour_top ?? "same"}
+            options={[{ id: "same", text: "the same" }, ...COLOURS]}
+            onChange={(c) => bread.set({ colour_top: c === "same" ? null : c })}
+          />
+        </div>
+        {bread.which === 0 && (
+          <Dressing
+            key={JSON.stringify(bake.settings.dressing)}
+            bake={bake}
+            totalG={fire.dressing_g}
+            begun={begun}
+            change={bread.change}
+          />
+        )}
+      </div>
+    </Steps>
   );
 }

@@ -11,7 +11,7 @@ const Box = styled.section`
     th,
     td {
       text-align: left;
-      padding: 9px 14px 9px 0;
+      padding: 5px 14px 5px 0;
       border-bottom: 1px solid var(--hair);
       font-size: 18px;
     }
@@ -34,8 +34,7 @@ const Box = styled.section`
 export function Ifs({ bake, stamp }: { bake: Bake; stamp: string }) {
   const found = useQuery(fireIfsQuery(bake.id, stamp));
   return (
-    <Box aria-label="What if" style={{ paddingTop: 12 }}>
-      <h2>What if it were…</h2>
+    <Box aria-label="What if">
       {found.error && <p role="alert">{found.error.message}</p>}
       <table className="ifs">
         <thead>

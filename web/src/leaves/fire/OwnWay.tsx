@@ -10,27 +10,14 @@ import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { temp, tempUnit } from "../../words/format";
 import { heatBand, plainSides, sidesWords } from "../../words/heat";
-import { Dressing } from "./Dressing";
 import { StepsSheet } from "./StepsSheet";
 import { Ways } from "./Ways";
 
-const Pair = styled.section`
-  display: grid;
-  grid-template-columns: minmax(240px, 3fr) minmax(0, 5fr);
-  gap: 10px 30px;
-  border-bottom: 2px solid var(--hair-2);
-  padding: 10px 0 12px;
+const Box = styled.section`
   .col {
     display: grid;
     gap: 8px;
     align-content: start;
-  }
-  .col + .col {
-    border-left: 1.5px solid var(--hair-2);
-    padding-left: 24px;
-  }
-  .heat {
-    font: 700 44px/1 var(--name);
   }
   .sides {
     display: flex;
@@ -66,54 +53,16 @@ const Pair = styled.section`
       font-weight: 700;
     }
   }
-  @media (max-width: 900px) {
-    grid-template-columns: minmax(0, 1fr);
-    .col + .col {
-      border-left: 0;
-      padding-left: 0;
-    }
-  }
 `;
 type Fire = NonNullable<Bake["fire"]>;
 
-/** The right heat for this bread, and a cook's own times: what they say of the surface, and the way to use them. */
+/** A cook's own times: what they say of the surface beside the usual way, and the way to use them. */
 export function OwnWay({ bake, fire, begun }: { bake: Bake; fire: Fire; begun: boolean }) {
-  const units = useWords();
   const change = useBakeChange(bake.id);
-  const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
-  const right = fire.right_heat;
   return (
-    <Pair aria-label="The right heat, and your own times">
-      <div className="col">
-        <h2>The right heat for it</h2>
-        {right ? (
-          <>
-            <p>
-              <span className="heat">{temp(right.surface_c.p50!, units)}</span> {tempUnit(units)}:{" "}
-              <b>{sidesWords(right.turn_s, right.off_s)}</b>
-            </p>
-            <p className="quiet">{fire.right_heat_reason}</p>
-            {!begun && Math.abs(right.surface_c.p50! - fire.surface_c.p50!) >= 5 && (
-              <div>
-                <Button onPress={() => change.mutate({ surface_c: Math.round(right.surface_c.p50!) })}>
-                  I have it at {deg(right.surface_c.p50!)}
-                </Button>
-              </div>
-            )}
-          </>
-        ) : (
-          <p>{fire.right_heat_reason}</p>
-        )}
-        <Dressing
-          key={JSON.stringify(bake.settings.dressing)}
-          bake={bake}
-          totalG={fire.dressing_g}
-          begun={begun}
-          change={change}
-        />
-      </div>
+    <Box aria-label="Your own times">
       <Own key={JSON.stringify(bake.settings.heat_steps)} bake={bake} fire={fire} begun={begun} change={change} />
-    </Pair>
+    </Box>
   );
 }
 
@@ -149,7 +98,6 @@ function Own({
   const heat = found?.surface_c?.p50 ?? null;
   return (
     <div className="col">
-      <h2>Your own times</h2>
       {(!steps || given) && !begun && (
         <div className="sides">
           <Field

@@ -1,6 +1,6 @@
 import { type RefObject, useLayoutEffect, useRef } from "react";
 import type { Hearth, Schemas } from "../../api/client";
-import { isTyping, keysOn } from "../../frame/Keys";
+import { isTyping, keysOn } from "../../controls/keys";
 
 type Due = Schemas["MoveRead"];
 

@@ -7,9 +7,47 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
+import { Poke } from "../../instruments/Poke";
 import { ms, readTemp, span, temp, tempUnit } from "../../words/format";
 
 const Box = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 6px 30px;
+  align-items: start;
+  h3 {
+    font: 600 18px/1.2 var(--name);
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 12px;
+    align-items: end;
+  }
+  .tells {
+    flex: 1 1 8em;
+  }
+  .pokes {
+    display: flex;
+    gap: 14px;
+  }
+  .poke {
+    display: grid;
+    justify-items: center;
+    gap: 2px;
+    font-size: 16px;
+  }
+  > .wide {
+    grid-column: 1 / -1;
+  }
+  ul {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 22px;
+  }
+  @media (max-width: 760px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
   li {
     display: flex;
     gap: 12px;
@@ -19,9 +57,9 @@ const Box = styled.div`
 `;
 type Kind = "ratio" | "jar" | "dough_c";
 const FEELS = [
-  { id: "not_yet", text: "not yet", poke: "springs back at once" },
-  { id: "just", text: "just", poke: "comes back slowly, by half" },
-  { id: "past", text: "past", poke: "the dent stays" },
+  { id: "not_yet", text: "not yet", shows: "springs back", poke: "springs back at once" },
+  { id: "just", text: "just", shows: "half back", poke: "comes back slowly, by half" },
+  { id: "past", text: "past", shows: "dent stays", poke: "the dent stays" },
 ] as const;
 
 /** A look at the dough: how high, the jar's mark, a thermometer, a poke. Each corrects the forecast; each can be undone. */
@@ -61,63 +99,67 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseRead"
   const off = rise.offsets_c["room"] ?? 0;
   return (
     <Box data-print="no">
-      <h2>A look at the dough</h2>
-      <div className="row">
-        <Pick
-          label="what"
-          value={kind}
-          options={[
-            { id: "ratio", text: "times its start" },
-            { id: "jar", text: "the jar, mm" },
-            { id: "dough_c", text: "dough inside" },
-          ]}
-          onChange={setKind}
-        />
-        <Field
-          label="reads"
-          value={said}
-          placeholder={kind === "ratio" ? "1.4" : kind === "jar" ? (start * 1.4).toFixed(0) : "24.5"}
-          unit={kind === "ratio" ? "×" : kind === "jar" ? "mm" : tempUnit(units)}
-          width="6em"
-          onType={setSaid}
-          onCommit={setSaid}
-          inputMode="decimal"
-        />
-        <Field label="when" value={when} placeholder="now" width="6.500em" onType={setWhen} onCommit={setWhen} />
-        <Button data-kind="brass" onPress={send} isDisabled={!said || read.isPending}>
-          Take it
-        </Button>
-      </div>
-      {read.error && <Plate>{read.error.message}</Plate>}
-      {rise.worth[0] && (
-        <p>
-          Most worth taking: <b>{rise.worth[0].words}</b>
-          {rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}
-          <span className="quiet">
-            , it narrows the hour by {span(rise.worth[0].narrows_min * 60e3)}
-            {rise.worth[1] ? `; next ${rise.worth[1].words}, ${span(rise.worth[1].narrows_min * 60e3)}` : ""}
-          </span>
-        </p>
-      )}
-      <div className="row" role="group" aria-label="Poked with a floured finger, it">
-        {FEELS.map((f) => (
-          <Button
-            key={f.id}
-            aria-label={`${f.text}: ${f.poke}`}
-            onPress={() => read.mutate({ bake_id: bake.id, kind: "feel", feel: f.id, at: when || null })}
-          >
-            {f.text}
+      <div>
+        <h3>How high is it?</h3>
+        <div className="row">
+          <Pick
+            label="what"
+            value={kind}
+            options={[
+              { id: "ratio", text: "times its start" },
+              { id: "jar", text: "the jar, mm" },
+              { id: "dough_c", text: "dough inside" },
+            ]}
+            onChange={setKind}
+          />
+          <Field
+            label="reads"
+            value={said}
+            placeholder={kind === "ratio" ? "1.4" : kind === "jar" ? (start * 1.4).toFixed(0) : "24.5"}
+            unit={kind === "ratio" ? "×" : kind === "jar" ? "mm" : tempUnit(units)}
+            width="5.500em"
+            onType={setSaid}
+            onCommit={setSaid}
+            inputMode="decimal"
+          />
+          <Field label="when" value={when} placeholder="now" width="5em" onType={setWhen} onCommit={setWhen} />
+        </div>
+        <div className="row" style={{ alignItems: "center", paddingTop: 6 }}>
+          <Button data-kind="brass" onPress={send} isDisabled={!said || read.isPending}>
+            Note it
           </Button>
-        ))}
-        <span className="quiet">poke: springs back, half, stays</span>
+          {rise.worth[0] && (
+            <span className="quiet tells">
+              tells most: {rise.worth[0].words}
+              {rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}, narrows the hour by{" "}
+              {span(rise.worth[0].narrows_min * 60e3)}
+            </span>
+          )}
+        </div>
       </div>
-      {Math.abs(off) >= 0.3 && (
-        <p className="quiet">
-          By its thermometer the dough’s place is {Math.abs(off).toFixed(1)} K {off > 0 ? "warmer" : "colder"} than
-          planned; the forecast took that in.
-        </p>
+      <div role="group" aria-label="Poke it with a floured finger">
+        <h3>Poke it with a floured finger</h3>
+        <div className="pokes">
+          {FEELS.map((f) => (
+            <span className="poke" key={f.id}>
+              <Poke feel={f.id} />
+              <Button
+                data-kind="bare"
+                aria-label={`${f.text}: ${f.poke}`}
+                onPress={() => read.mutate({ bake_id: bake.id, kind: "feel", feel: f.id, at: when || null })}
+              >
+                {f.shows}
+              </Button>
+            </span>
+          ))}
+        </div>
+      </div>
+      {read.error && (
+        <div className="wide">
+          <Plate>{read.error.message}</Plate>
+        </div>
       )}
-      <ul>
+      <ul className="wide">
         {[...rise.readings].reverse().map((r) => (
           <li key={r.id}>
             {at(ms(r.at))} {words(r)}
@@ -127,6 +169,12 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseRead"
           </li>
         ))}
       </ul>
+      {Math.abs(off) >= 0.3 && (
+        <p className="quiet wide">
+          By its thermometer the dough’s place is {Math.abs(off).toFixed(1)} K {off > 0 ? "warmer" : "colder"} than
+          planned; the forecast took that in.
+        </p>
+      )}
     </Box>
   );
 }

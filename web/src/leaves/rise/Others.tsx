@@ -13,8 +13,7 @@ import { lineWidth, Ways } from "./ways";
 
 const Box = styled.section`
   border-top: 1px solid var(--hair-2);
-  margin-top: 12px;
-  padding-top: 8px;
+  padding-top: 6px;
   display: grid;
   gap: 6px;
   h3 {
@@ -53,7 +52,7 @@ export function Others({ bake }: { bake: Bake }) {
             </div>
             <span className="do">
               <Button isDisabled={takeOther.isPending} onPress={() => takeOther.mutate({ bake: bake.id, id: o.id })}>
-                Take it
+                Do it so
               </Button>
             </span>
           </li>

@@ -9,9 +9,6 @@ import { useWords } from "../../frame/units";
 import { clockNear, ms, temp, tempUnit } from "../../words/format";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink);
-  margin-top: 16px;
-  padding-top: 10px;
   display: grid;
   gap: 8px;
   .row {
@@ -56,12 +53,11 @@ export function Rescue({ bake }: { bake: Bake }) {
     spell.mutate({ temp_c: o.temp_c!, minutes: o.minutes! }, { onSuccess: () => ask.reset() });
   const window = (o: Schemas["RescueOption"]) => (
     <span className="window">
-      ready <b>{at(o.ready_at)}</b>, best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b>
+      ready <b>{at(o.ready_at)}</b>, best until <b>{at(o.best_until)}</b>, too ripe <b>{at(o.too_far_at)}</b>
     </span>
   );
   return (
     <Box data-print="no">
-      <h2>If the evening changes</h2>
       {last && (
         <div className="row">
           <span>
@@ -99,7 +95,7 @@ export function Rescue({ bake }: { bake: Bake }) {
               <li key={o.text}>
                 <span>{o.kind === "leave" ? "Leave it: it holds." : o.text}</span>
                 {window(o)}
-                {o.temp_c !== null ? <Button onPress={() => move(o)}>It is there</Button> : <span />}
+                {o.temp_c !== null ? <Button onPress={() => move(o)}>Put it there</Button> : <span />}
               </li>
             ))}
           </ul>

@@ -1,51 +1,33 @@
-import { useMutation } from "@tanstack/react-query";
 import { memo, useCallback, useMemo, useState } from "react";
 import styled from "styled-components";
-import { type Bake, Problem, type Schemas } from "../../api/client";
+import { type Bake, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { askWhatIf } from "../../api/rise";
-import { useBakeChange } from "../../api/bake";
-import { Field } from "../../controls/Field";
+import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
+import { Panels } from "../../controls/Panels";
 import { useWidth } from "../../controls/width";
-import { Why } from "../../controls/Why";
 import { BakeHead } from "../../frame/BakeHead";
-import { StepBar } from "../../frame/StepBar";
+import { LeafPage } from "../../frame/LeafPage";
+import { NextMove, StepBar } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { RiseChart } from "../../instruments/RiseChart";
 import type { RisePoint } from "../../instruments/riseShapes";
-import { clockNear, ms, span, temp, tempUnit, typedNumber } from "../../words/format";
-import { JarCard } from "./JarCard";
+import { clockNear, ms, span, temp, tempUnit } from "../../words/format";
+import { Figures } from "./Figures";
 import { Looks } from "./Looks";
+import { Others } from "./Others";
 import { Rescue } from "./Rescue";
 import { RestView } from "./RestView";
-import { Others } from "./Others";
 import { Routes } from "./Routes";
-import { Stands } from "./Stands";
-import { AS_IT_IS, useWhatIf } from "./useWhatIf";
+import { StagesSheet } from "./StagesSheet";
+import { useWhatIf } from "./useWhatIf";
 import { WhatIf } from "./WhatIf";
 
-const Below = styled.div`
+const Picture = styled.div`
   display: grid;
-  grid-template-columns: 310px minmax(0, 1fr) 330px;
-  gap: 8px 28px;
-  border-top: 2px solid var(--hair-2);
-  padding-top: 10px;
-  .big {
-    font: 700 48px/1 var(--name);
-  }
-  > div {
-    display: grid;
-    gap: 8px;
-    align-content: start;
-  }
-  .row {
-    display: flex;
-    gap: 10px;
-    flex-wrap: wrap;
-    align-items: end;
-  }
-  @media (max-width: 1000px) {
+  grid-template-columns: 196px minmax(0, 1fr);
+  gap: 0 14px;
+  @media (max-width: 760px) {
     grid-template-columns: minmax(0, 1fr);
   }
 `;
@@ -79,6 +61,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
   const units = useWords();
   const now = useNow(5000);
   const [box, width] = useWidth<HTMLDivElement>();
+  const [staging, setStaging] = useState(false);
   const what = useWhatIf(bake.id, bake.revision);
   const shown = what.answer?.rise ?? rise;
   const points = useMemo(() => pointsOf(shown), [shown]);
@@ -102,189 +85,132 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
     });
   };
   return (
-    <>
-      <BakeHead bake={bake} about={`${rise.stage_now ?? "not mixed yet"}; 8 in 10 land in the band`} />
-      {shown.late_min >= 1 && (
-        <Plate>
-          The dough needs {span(shown.late_min * 60e3)} more than the table gives. Serve later, warm the dough, or take
-          more yeast.
-        </Plate>
-      )}
-      <div ref={box}>
-        {width > 0 && (
-          <RiseChart
-            width={width}
-            points={points}
-            now={now}
-            serve={serve}
-            ratioNow={rise.ratio_now}
-            doughNow={rise.dough_c_now}
-            stage={stage}
-            windows={shown.windows.map((w) => ({
-              name: w.stage,
-              begins: ms(w.begins_at),
-              target: w.target_ratio,
-              ready: stamp(w.ready.p50),
-              from: stamp(w.best_from.p50),
-              to: stamp(w.best_to.p50),
-              tooFar: stamp(w.too_far.p50),
-            }))}
-            readings={rise.readings
-              .filter((r) => r.value !== null && r.kind !== "dough_c")
-              .map((r) => ({ t: ms(r.at), ratio: r.value!, id: r.id }))}
-            clock={(t) => at(t)}
-            degrees={(c) => `${temp(c, units)} ${tempUnit(units)}`}
-            cold={cold}
-            {...(ghost ? { ghost } : {})}
-            {...(open ? { onServe: (t: number) => what.change({ serve_at: new Date(t).toISOString() }), onCold } : {})}
-          />
+    <LeafPage>
+      <div>
+        <BakeHead bake={bake} about={rise.stage_now ?? "not mixed yet"}>
+          <Button data-kind="bare" onPress={() => setStaging(true)}>
+            stages…
+          </Button>
+        </BakeHead>
+        {shown.late_min >= 1 && (
+          <Plate>
+            The dough needs {span(shown.late_min * 60e3)} more than there is. Serve later, warm the dough, or take more
+            yeast.
+          </Plate>
         )}
       </div>
+      <Picture className="instrument">
+        <FiguresStill rise={rise} bake={bake} stage={stage} at={at} />
+        <div ref={box}>
+          {width > 0 && (
+            <RiseChart
+              width={width}
+              points={points}
+              now={now}
+              serve={serve}
+              ratioNow={rise.ratio_now}
+              doughNow={rise.dough_c_now}
+              stage={stage}
+              windows={shown.windows.map((w) => ({
+                name: w.stage,
+                begins: ms(w.begins_at),
+                target: w.target_ratio,
+                ready: stamp(w.ready.p50),
+                from: stamp(w.best_from.p50),
+                to: stamp(w.best_to.p50),
+                tooFar: stamp(w.too_far.p50),
+              }))}
+              readings={rise.readings
+                .filter((r) => r.value !== null && r.kind !== "dough_c")
+                .map((r) => ({ t: ms(r.at), ratio: r.value!, id: r.id }))}
+              moves={movesOf(bake, what.answer?.steps)}
+              clock={(t) => at(t)}
+              degrees={(c) => `${temp(c, units)} ${tempUnit(units)}`}
+              cold={cold}
+              {...(ghost ? { ghost } : {})}
+              {...(open
+                ? { onServe: (t: number) => what.change({ serve_at: new Date(t).toISOString() }), onCold }
+                : {})}
+            />
+          )}
+        </div>
+      </Picture>
       <Windows rise={shown} at={at} />
-      <Below>
-        <NowStill rise={rise} bake={bake} stage={stage} at={at} />
-        <StepsStill bake={bake} keys={KEYS} />
-        <LooksStill bake={bake} rise={rise} at={at} />
-      </Below>
-      {rise.stage_now && open && <RescueStill bake={bake} />}
-      {open && <WhatIf bake={bake} what={what} />}
-      {open && !mixed && <RoutesStill bake={bake} />}
-      {open && !mixed && <OthersStill bake={bake} />}
-      <StandsStill bake={bake} rise={rise} />
-      <JarStill bake={bake} />
-      {rise.soda && <p>{rise.soda}</p>}
-      <Cautions items={rise.cautions} />
+      <div className="foot" data-print="no">
+        <Panels
+          label="Rise"
+          remember={`rise.${bake.id}`}
+          panels={[
+            { id: "look", name: "Look at it", key: "l", content: <LooksStill bake={bake} rise={rise} at={at} /> },
+            {
+              id: "if",
+              name: "What if",
+              key: "i",
+              content: open ? (
+                <WhatIf bake={bake} what={what} />
+              ) : (
+                <p className="quiet">It is rolled: nothing more can be tried.</p>
+              ),
+            },
+            {
+              id: "ways",
+              name: "Other ways",
+              key: "o",
+              content:
+                open && !mixed ? (
+                  <WaysStill bake={bake} />
+                ) : (
+                  <p className="quiet">
+                    It is mixed: another way is for the next bake. What holds this dough stands under Late or fast.
+                  </p>
+                ),
+            },
+            {
+              id: "late",
+              name: "Late or fast",
+              key: "e",
+              content:
+                rise.stage_now && open ? (
+                  <RescueStill bake={bake} />
+                ) : (
+                  <p className="quiet">
+                    {open
+                      ? "Once it is mixed: what holds it when guests are late, or when it runs away."
+                      : "It is rolled: bake it while it is ready."}
+                  </p>
+                ),
+            },
+          ]}
+        />
+        <NextStill bake={bake} keys={KEYS} after={<Cautions items={rise.cautions} />} />
+      </div>
+      <StagesSheet bake={bake} rise={rise} isOpen={staging} onClose={() => setStaging(false)} />
+    </LeafPage>
+  );
+}
+
+/** The moves of the rise for its lane: those that are done, and those ahead as they stand or as they are tried. */
+function movesOf(bake: Bake, tried: Bake["steps"] | undefined) {
+  const steps = (tried ?? bake.steps).filter((s) => (KEYS as readonly string[]).includes(s.key));
+  const next = [...steps].filter((s) => !s.done_at).sort((a, b) => ms(a.at) - ms(b.at))[0];
+  return steps.map((s) => ({ key: s.key, at: ms(s.at), done: s.done_at !== null, next: s === next }));
+}
+
+function Ways({ bake }: { bake: Bake }) {
+  return (
+    <>
+      <Routes bake={bake} />
+      <Others bake={bake} />
     </>
   );
 }
 
 // what a drag does not touch stays as it was drawn
-const StepsStill = memo(StepBar);
+const NextStill = memo(NextMove);
 const LooksStill = memo(Looks);
 const RescueStill = memo(Rescue);
-const RoutesStill = memo(Routes);
-const OthersStill = memo(Others);
-const StandsStill = memo(Stands);
-const JarStill = memo(JarCard);
-const NowStill = memo(Now);
-
-const TENTHS = (p: number) =>
-  p >= 0.95 ? "It is all but sure" : p <= 0.05 ? "It is hardly possible" : `${Math.round(p * 10)} in 10`;
-const ENDS: Record<string, string> = {
-  gas: "it can hold no more gas",
-  acid: "acid weakens it",
-  strength: "age weakens it",
-};
-
-function Now({ rise, bake, stage, at }: { rise: Rise; bake: Bake; stage: number; at: (t: number) => string }) {
-  const units = useWords();
-  const change = useBakeChange(bake.id);
-  const w = rise.windows[stage]!;
-  const field = change.error instanceof Problem ? change.error.fields[0]?.detail : null;
-  return (
-    <div>
-      {rise.ratio_now !== null ? (
-        <p>
-          <span className="big">{rise.ratio_now.toFixed(2)}</span> × now{" "}
-          <span className="quiet">
-            dough {temp(rise.dough_c_now ?? 0, units, 1)} {tempUnit(units)}
-          </span>
-        </p>
-      ) : (
-        <p className="quiet">The clock starts when you mark it mixed.</p>
-      )}
-      <div>
-        {w.stage} ready at{" "}
-        <Why why={rise.why["ready"]} label="Ready time">
-          <span className="big" style={{ fontSize: 40 }}>
-            {w.ready.p50 ? at(ms(w.ready.p50)) : "never"}
-          </span>
-        </Why>
-      </div>
-      {w.matters.length > 0 && <p className="quiet">{w.matters.slice(0, 2).join("; ")}.</p>}
-      <Chance bake={bake} said={rise.ready_by[0]} at={at} />
-      {w.too_far.p50 && (
-        <p className="quiet">
-          Too far at {at(ms(w.too_far.p50))}: {ENDS[w.reason] ?? w.reason}.
-        </p>
-      )}
-      {rise.workable_at && rise.cold && (
-        <p>
-          Warm enough to roll from <b>{at(ms(rise.workable_at))}</b>.
-        </p>
-      )}
-      {rise.safety && (
-        <p className="quiet">
-          {span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is{" "}
-          {span(rise.safety.limit_h * 3600e3)}
-          {rise.safety.reached_at ? `, full at ${at(ms(rise.safety.reached_at))}` : ""}.
-          {rise.safety.reached_at && !rise.cold
-            ? " Cold instead: a night in the fridge keeps most of it under the count."
-            : ""}
-        </p>
-      )}
-      <div className="row">
-        <Field
-          label="bulk to"
-          value={String(bake.settings.bulk_ratio)}
-          unit="×"
-          width="5em"
-          fault={field ?? null}
-          onCommit={(t) => change.mutate({ bulk_ratio: typedNumber(t) })}
-        />
-        <Field
-          label="balls to"
-          value={String(bake.settings.ball_ratio)}
-          unit="×"
-          width="5em"
-          onCommit={(t) => change.mutate({ ball_ratio: typedNumber(t) })}
-        />
-      </div>
-      {rise.acid && (
-        <p>
-          It ends <b>{rise.acid.word}</b>{" "}
-          <span className="quiet">
-            (acidity {rise.acid.tta_ml.toFixed(0)} mL, pH {rise.acid.ph.toFixed(1)}; taste, not safety)
-          </span>
-        </p>
-      )}
-      <p className="quiet">
-        Activity of this dough {rise.activity.toFixed(2)} ×{rise.starter ? `, with ${rise.starter}` : ""}
-        {rise.warm ? "" : "; a quick estimate while the fine one gets ready"}
-      </p>
-    </div>
-  );
-}
-
-/** How likely it is that the balls can be rolled by the plan's hour, or by one that is typed. */
-function Chance({ bake, said, at }: { bake: Bake; said: Schemas["ReadyBy"] | undefined; at: (t: number) => string }) {
-  const ask = useMutation({ mutationFn: (by: string) => askWhatIf(bake.id, { ...AS_IT_IS, by }) });
-  const [by, setBy] = useState("");
-  const shown = ask.data?.rise.ready_by[1] ?? said;
-  if (!shown) return null;
-  return (
-    <>
-      <p>
-        <b>{TENTHS(shown.probability)}</b> that it can be rolled by {at(ms(shown.at))}.
-      </p>
-      <div data-print="no">
-        <Field
-          label="and by"
-          value={by}
-          placeholder="20:00"
-          width="7em"
-          onType={setBy}
-          onCommit={(t) => {
-            setBy(t);
-            if (t) ask.mutate(t);
-            else ask.reset();
-          }}
-          fault={ask.error?.message ?? null}
-        />
-      </div>
-    </>
-  );
-}
+const WaysStill = memo(Ways);
+const FiguresStill = memo(Figures);
 
 function Windows({ rise, at }: { rise: Rise; at: (t: number) => string }) {
   const cell = (b: Schemas["BandedAt"]) =>

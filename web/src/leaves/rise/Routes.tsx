@@ -14,9 +14,6 @@ import { clockNear, ms, span } from "../../words/format";
 import { lineWidth, Ways } from "./ways";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink);
-  margin-top: 16px;
-  padding-top: 10px;
   display: grid;
   gap: 6px;
 `;
@@ -34,14 +31,13 @@ export function Routes({ bake }: { bake: Bake }) {
     take.mutate(key, { onSuccess: () => setBefore(had) });
   };
   return (
-    <Box ref={box} data-print="no" aria-label="Ways to the same table">
-      <h2>Ways to the same table</h2>
+    <Box ref={box} data-print="no" aria-label="Other ways">
       {found.isPending && <p className="quiet">Working out five ways…</p>}
       {found.error && <Plate>{found.error.message}</Plate>}
       {take.error && <Plate>{take.error.message}</Plate>}
       {before && (
         <p>
-          Taken.{" "}
+          Changed.{" "}
           <Button data-kind="bare" onPress={() => back.mutate(before, { onSuccess: () => setBefore(null) })}>
             undo
           </Button>
@@ -103,10 +99,10 @@ function One({
           "as it is now"
         ) : route.fits ? (
           <Button isDisabled={busy} onPress={onTake}>
-            Take it
+            Do it so
           </Button>
         ) : (
-          <span className="quiet">not tonight</span>
+          <span className="quiet">it does not fit</span>
         )}
       </span>
     </li>

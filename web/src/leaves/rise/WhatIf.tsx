@@ -10,21 +10,31 @@ import { ms, span } from "../../words/format";
 import type { useWhatIf } from "./useWhatIf";
 
 const Box = styled.section`
-  border-top: 2px solid var(--ink);
-  margin-top: 16px;
-  padding-top: 10px;
   display: grid;
   gap: 8px;
   .rails {
     display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr));
-    gap: 4px 34px;
+    grid-template-columns: repeat(3, minmax(0, 1fr)) 190px;
+    gap: 2px 20px;
   }
   .row {
     display: flex;
     flex-wrap: wrap;
-    gap: 8px 16px;
+    gap: 2px 14px;
     align-items: center;
+  }
+  .becomes {
+    grid-column: 4;
+    grid-row: 1 / 3;
+    display: grid;
+    gap: 4px;
+    align-content: start;
+    border-left: 2px solid var(--hair);
+    padding-left: 14px;
+    font-size: 16px;
+  }
+  .becomes b {
+    font-size: 18px;
   }
   .hold {
     list-style: none;
@@ -47,6 +57,12 @@ const Box = styled.section`
     .rails {
       grid-template-columns: minmax(0, 1fr);
     }
+    .becomes {
+      grid-column: 1;
+      grid-row: auto;
+      border-left: 0;
+      padding-left: 0;
+    }
     .hold li {
       grid-template-columns: minmax(0, 1fr) auto;
       padding: 6px 0;
@@ -67,28 +83,31 @@ export function WhatIf({ bake, what }: Part) {
   const { tried, clear } = what;
   return (
     <Box data-print="no" aria-label="What if">
-      <h2>What if…</h2>
-      <Rails bake={bake} what={what} />
-      <div className="row" role="status">
-        <Outcome bake={bake} what={what} />
-        {tried && (
-          <>
-            <Button
-              data-kind="brass"
-              isDisabled={keep.isPending}
-              onPress={() => keep.mutate(tried, { onSuccess: clear })}
-            >
-              Make it so
-            </Button>
-            <Button data-kind="bare" onPress={clear}>
-              leave it as it was
-            </Button>
-          </>
-        )}
+      <div className="rails">
+        <Rails bake={bake} what={what} />
+        <div className="becomes">
+          <div className="row" role="status">
+            <Outcome bake={bake} what={what} />
+          </div>
+          {tried && (
+            <div className="row">
+              <Button
+                data-kind="brass"
+                isDisabled={keep.isPending}
+                onPress={() => keep.mutate(tried, { onSuccess: clear })}
+              >
+                Change it so
+              </Button>
+              <Button data-kind="bare" onPress={clear}>
+                leave it
+              </Button>
+            </div>
+          )}
+        </div>
       </div>
       <Holds what={what} />
       {tried && tried.room_k !== 0 && (
-        <p className="quiet">The kitchen’s own air is not changed by making it so: warm it, or move the dough.</p>
+        <p className="quiet">The kitchen’s own air is not changed by that: warm it, or move the dough.</p>
       )}
       {what.fault && <Plate>{what.fault}</Plate>}
       {keep.error && <Plate>{keep.error.message}</Plate>}
@@ -117,7 +136,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
           cold: { stage: bake.settings.cold?.stage ?? "bulk", after_h: cold?.after_h ?? 0.5, hours },
         });
   return (
-    <div className="rails">
+    <>
       <Slide
         label="the kitchen"
         value={tried?.room_k ?? 0}
@@ -140,7 +159,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
         onChange={(p) => change({ dose_factor: p === 0 ? 1 : 2 ** p })}
       />
       <Slide
-        label="the dough after mixing"
+        label="dough mixed at"
         value={doughC}
         rest={bake.settings.dough_c}
         min={16}
@@ -151,7 +170,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
         onChange={(dough_c) => change({ dough_c })}
       />
       <Slide
-        label="the table"
+        label="serve at"
         value={moved / HOUR}
         rest={0}
         min={-6}
@@ -161,7 +180,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
         onChange={(h) => change({ serve_at: new Date(ms(bake.serve_at) + h * HOUR).toISOString() })}
       />
       <Slide
-        label="hours in the fridge"
+        label="in the fridge"
         value={coldH}
         rest={(bake.settings.cold?.["hours"] as number | undefined) ?? 0}
         min={0}
@@ -170,7 +189,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
         says={coldH < 0.25 ? "none" : `${coldH.toFixed(1)} h`}
         onChange={onFridge}
       />
-    </div>
+    </>
   );
 }
 
@@ -203,7 +222,7 @@ function Outcome({ bake, what: { answer } }: Part) {
         ready to roll <b>{at(rollable)}</b>
       </span>
       <span>
-        too far <b>{at(ball?.too_far.p50)}</b>
+        too ripe <b>{at(ball?.too_far.p50)}</b>
       </span>
       {open("cold_out") && (
         <span>
@@ -221,7 +240,7 @@ function Outcome({ bake, what: { answer } }: Part) {
         </span>
       )}
       <span>
-        table <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>
+        serve <b>{at(steps.find((s) => s.key === "serve")?.at)}</b>
         {shown && shown.late_min >= 1 ? `, ${span(shown.late_min * 60e3)} late` : ""}
       </span>
     </>
@@ -241,7 +260,7 @@ function Holds({ what: { tried, answer, change } }: Pick<Part, "what">) {
           <li key={o.text}>
             <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
             <span>
-              best until <b>{at(o.best_until)}</b>, too far <b>{at(o.too_far_at)}</b>
+              best until <b>{at(o.best_until)}</b>, too ripe <b>{at(o.too_far_at)}</b>
             </span>
             {o.temp_c !== null && (
               <Button onPress={() => change({ spell: on ? null : { temp_c: o.temp_c!, minutes: o.minutes! } })}>
@@ -253,7 +272,7 @@ function Holds({ what: { tried, answer, change } }: Pick<Part, "what">) {
       })}
       {tried?.spell && !answer.rescues.some(chosen) && (
         <li>
-          <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough for this table.</span>
+          <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough.</span>
           <span />
           <Button onPress={() => change({ spell: null })}>without it</Button>
         </li>

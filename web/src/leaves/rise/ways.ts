@@ -4,11 +4,11 @@ import styled from "styled-components";
 export const Ways = styled.ul`
   li {
     display: grid;
-    grid-template-columns: 250px minmax(0, 1fr) 170px;
-    gap: 2px 22px;
+    grid-template-columns: 180px minmax(0, 1fr) 118px;
+    gap: 2px 16px;
     align-items: center;
     border-bottom: 1px solid var(--hair);
-    padding: 8px 0;
+    padding: 4px 0;
   }
   li[data-use="true"] {
     background: var(--brass-wash);
@@ -16,13 +16,13 @@ export const Ways = styled.ul`
     padding-left: 8px;
   }
   .name {
-    font: 600 21px/1.15 var(--name);
+    font: 600 19px/1.15 var(--name);
   }
   .do {
     justify-self: end;
     text-align: right;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 760px) {
     li {
       grid-template-columns: minmax(0, 1fr) auto;
     }
@@ -34,4 +34,4 @@ export const Ways = styled.ul`
 `;
 
 /** How wide a way's line is in a list so wide. */
-export const lineWidth = (width: number) => Math.max(width < 900 ? width - 8 : width - 480, 200);
+export const lineWidth = (width: number) => Math.max(width < 700 ? width - 8 : width - 340, 200);

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
 import { useTap } from "../../api/outbox";
 import { Button } from "../../controls/Button";
-import { isTyping } from "../../frame/Keys";
+import { isTyping } from "../../controls/keys";
 import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
 import { useWeighed } from "./useWeighed";

@@ -1,0 +1,48 @@
+import { type Bake, type Kitchen, Problem } from "../../api/client";
+import { Field } from "../../controls/Field";
+import { Pick } from "../../controls/Pick";
+import { useWords } from "../../frame/units";
+import { temp, tempUnit, typedTemp } from "../../words/format";
+import { heatBand, sourceWords } from "../../words/heat";
+import { learnedWords } from "../../words/lessons";
+import type { useBread } from "./useBread";
+
+type Shown = ReturnType<typeof useBread>;
+type Fire = NonNullable<Bake["fire"]>;
+
+/** What it is baked on, how hot that is and by what that is known. */
+export function HowHot({ bread, fire, surfaces }: { bread: Shown; fire: Fire; surfaces: Kitchen["surfaces"] }) {
+  const units = useWords();
+  const { change } = bread;
+  const own = bread.which === 0;
+  const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
+  const hot = fire.surface?.temp_c ?? fire.surface_c.p50!;
+  const said = fire.surface && learnedWords(fire.surface.learned, fire.surface.temp_c, units);
+  const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
+  return (
+    <div className="col">
+      <Pick
+        label="Baked on"
+        value={String(bread.settings.surface_id ?? "")}
+        options={surfaces.map((s) => ({ id: String(s.id), text: s.name }))}
+        onChange={(id) => bread.set({ surface_id: Number(id) })}
+      />
+      {own && (
+        <Field
+          label="how hot"
+          big
+          width="6em"
+          value={temp(hot, units)}
+          unit={tempUnit(units)}
+          fault={fault}
+          onCommit={(t) => change.mutate({ surface_c: typedTemp(t, units) })}
+        />
+      )}
+      <p className="quiet">
+        {own ? "by" : `${deg(hot)}, by`} {sourceWords(fire.surface_source)}: {heatBand(fire.surface_c, units)}, eight of
+        ten
+      </p>
+      {said && <p className="quiet">{said}</p>}
+    </div>
+  );
+}

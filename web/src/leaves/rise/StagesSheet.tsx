@@ -1,0 +1,109 @@
+import { type Bake, Problem, type Schemas } from "../../api/client";
+import { useBakeChange } from "../../api/bake";
+import { Field } from "../../controls/Field";
+import { Sheet } from "../../controls/Sheet";
+import { useAt, useWords } from "../../frame/units";
+import { span, temp, tempUnit, typedNumber } from "../../words/format";
+import { JarCard } from "./JarCard";
+import { Stands } from "./Stands";
+
+type Rise = Schemas["RiseRead"];
+const ENDS: Record<string, string> = {
+  gas: "it can hold no more gas",
+  acid: "acid weakens it",
+  strength: "age weakens it",
+};
+interface Props {
+  bake: Bake;
+  rise: Rise;
+  isOpen: boolean;
+  onClose: () => void;
+}
+
+/** The stages of a rise: how far each goes, where it stands, what ends it; and the card of the straight jar. */
+export function StagesSheet({ bake, rise, isOpen, onClose }: Props) {
+  return (
+    <Sheet title="Stages of the rise" isOpen={isOpen} onClose={onClose} wide>
+      <Targets bake={bake} />
+      <Told rise={rise} />
+      <Stands bake={bake} rise={rise} />
+      <JarCard bake={bake} />
+    </Sheet>
+  );
+}
+
+function Targets({ bake }: { bake: Bake }) {
+  const change = useBakeChange(bake.id);
+  const field = change.error instanceof Problem ? change.error.fields[0]?.detail : null;
+  return (
+    <div style={{ display: "flex", flexWrap: "wrap", gap: "8px 24px" }}>
+      <Field
+        label="bulk to"
+        value={String(bake.settings.bulk_ratio)}
+        unit="×"
+        width="5em"
+        fault={field ?? null}
+        onCommit={(t) => change.mutate({ bulk_ratio: typedNumber(t) })}
+      />
+      <Field
+        label="balls to"
+        value={String(bake.settings.ball_ratio)}
+        unit="×"
+        width="5em"
+        onCommit={(t) => change.mutate({ ball_ratio: typedNumber(t) })}
+      />
+    </div>
+  );
+}
+
+/** What is known of the dough beside its hours: when it is too ripe and why, warm hours, acidity, how its leaven works. */
+function Told({ rise }: { rise: Rise }) {
+  const units = useWords();
+  const at = useAt();
+  return (
+    <div style={{ display: "grid", gap: 6 }}>
+      {rise.windows.map(
+        (w) =>
+          w.too_far.p50 && (
+            <p key={w.stage}>
+              {w.stage}: too ripe at <b>{at(w.too_far.p50)}</b>, {ENDS[w.reason] ?? w.reason}.
+            </p>
+          ),
+      )}
+      {rise.dough_c_now !== null && (
+        <p>
+          The dough is at {temp(rise.dough_c_now, units, 1)} {tempUnit(units)} now.
+        </p>
+      )}
+      {rise.workable_at && rise.cold && (
+        <p>
+          Warm enough to roll from <b>{at(rise.workable_at)}</b>.
+        </p>
+      )}
+      {rise.safety && (
+        <p className="quiet">
+          {span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is{" "}
+          {span(rise.safety.limit_h * 3600e3)}
+          {rise.safety.reached_at ? `, full at ${at(rise.safety.reached_at)}` : ""}.
+          {rise.safety.reached_at && !rise.cold
+            ? " Cold instead: a night in the fridge keeps most of it under the count."
+            : ""}
+        </p>
+      )}
+      {rise.acid && (
+        <p>
+          It ends <b>{rise.acid.word}</b>{" "}
+          <span className="quiet">
+            (acidity {rise.acid.tta_ml.toFixed(0)} mL, pH {rise.acid.ph.toFixed(1)}; taste, not safety)
+          </span>
+        </p>
+      )}
+      {rise.soda && <p>{rise.soda}</p>}
+      <p className="quiet">
+        This dough’s leaven works at {rise.activity.toFixed(2)} × the table
+        {rise.starter ? `, with ${rise.starter}` : ""}
+        {rise.warm ? "" : "; a quick estimate while the fine one gets ready"}.
+      </p>
+    </div>
+  );
+}
