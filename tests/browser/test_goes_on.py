@@ -47,7 +47,7 @@ def test_a_live_line_outlives_its_surface_a_far_table_and_a_server_away(demo_ser
     expect(room.get_by_text("It is taken away")).to_be_visible()
     expect(row).to_have_count(0)
     room.goto(f"{demo_server.url}/b/{bake}/rise")
-    table = room.get_by_role("textbox", name="table at")
+    table = room.get_by_role("textbox", name="serve at")
     table.fill("2040-01-01 19:00")
     table.press("Enter")
     expect(room.get_by_text(re.compile("too far from today|more than 14 days"))).to_be_visible()

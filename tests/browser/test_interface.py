@@ -165,7 +165,7 @@ def test_the_demo_to_its_end(watch: Watch, demo_server: Server, size: str) -> No
     """On the demo: rooms and leaves are clean, the clock jumps to the next move, a bake goes to kept and comes back."""
     w = watch(demo_server, size)
     page = w.goto("/k/1/bench")
-    expect(page.get_by_role("heading", name="Next moves of the hand")).to_be_visible()
+    expect(page.get_by_role("heading", name="Next moves")).to_be_visible()
     for path in (
         "/k/1/bench",
         "/k/1/logbook",

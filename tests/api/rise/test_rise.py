@@ -141,7 +141,7 @@ def test_routes_are_taken_whole_and_refused_when_too_late(client: FlaskClient, k
     url = f"/api/bakes/{bake['id']}"
     found = {r["key"]: r for r in client.get(f"{url}/routes").json["routes"]}
     assert found["room"]["in_use"] and found["room"]["fits"]
-    assert not found["nights"]["fits"] and "the table is in 30 h" in found["nights"]["because"]
+    assert not found["nights"]["fits"] and "serving is in 30 h" in found["nights"]["because"]
     assert client.post(f"{url}/route", json={"key": "nights"}).status_code == 409
     taken = client.post(f"{url}/route", json={"key": "night"}).json
     assert taken["rise"]["cold"]["stage"] == "bulk"

@@ -51,9 +51,9 @@ def test_a_time_that_the_dough_does_not_bear_is_said_and_does_not_fit(
     client: FlaskClient, kitchen: dict[str, Any]
 ) -> None:
     bake = made(client, kitchen, "hatch-pita", "in 30 h", bulk_time="12 h")
-    assert not bake["fits"] and "gone too far" in say(bake)
+    assert not bake["fits"] and "too ripe by" in say(bake)
     found = client.get(f"/api/bakes/{bake['id']}/way-out").json
-    assert "gone too far" in found["because"] and not found["fits"]
+    assert "too ripe by" in found["because"] and not found["fits"]
 
 
 def test_balls_straight_after_mixing_a_night_cold_and_four_hours_out(

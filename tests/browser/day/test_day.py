@@ -134,7 +134,7 @@ def test_a_peg_and_the_flag_are_moved_by_hand_and_by_key(demo_server: Server, wa
     assert dt.timedelta(0) < moment(held, "mix") - moment(was, "mix") <= dt.timedelta(minutes=6)
     rule(page).get_by_role("link", name=re.compile("^Mix, Pegs")).press("Delete")
     expect(rule(page).get_by_role("link", name=re.compile("^Mix, Pegs.*held here"))).to_have_count(0)
-    flag = rule(page).get_by_role("button", name=re.compile("^Table, Pegs"))
+    flag = rule(page).get_by_role("button", name=re.compile("^Serve, Pegs"))
     box = flag.bounding_box()
     assert box
     page.mouse.move(box["x"] + 14, box["y"] + 24)

@@ -232,6 +232,7 @@ def test_a_clay_wall_round_from_sign_to_towel(demo_server: Server, watch: Watch,
     expect(page.get_by_label("how hot")).to_have_value(re.compile("^30[0-9]$"))
     page.get_by_label("how hot").fill("430")
     page.get_by_label("how hot").press("Enter")
+    page.get_by_role("tab", name="The line").press("Enter")
     expect(page.get_by_text(re.compile("another spot saves"))).to_be_visible()
     w.axe_clean()
     page.get_by_role("button", name="Stand at the heat").press("Enter")

@@ -138,7 +138,7 @@ def test_every_route_that_fits_works_when_run_forward(yeast_g: float) -> None:
     assert hours["warm"] < hours["room"] < hours["night"] < hours["nights"]
     assert found["nights"].dose_factor < found["night"].dose_factor
     soon = {r.route.key: r for r in routes(spec(yeast_g), HOURLY, later(NOON, 7), NOON, places_of({}, 4.0))}
-    assert not soon["nights"].fits and "the table is in 7 h" in soon["nights"].because
+    assert not soon["nights"].fits and "serving is in 7 h" in soon["nights"].because
 
 
 def test_places_are_the_kitchens_own() -> None:

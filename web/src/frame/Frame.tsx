@@ -96,7 +96,7 @@ export function RoomFrame({
   if (!bench.data) return <Standing fault={bench.error} retry={() => void bench.refetch()} />;
   const b = bench.data;
   return (
-    <Shell bench={b} say={b.say} foot={<RoomBar kitchen={kitchen} here={here} />}>
+    <Shell room bench={b} say={b.say} foot={<RoomBar kitchen={kitchen} here={here} />}>
       <Keys kitchen={kitchen} />
       {children(b)}
     </Shell>
@@ -142,9 +142,11 @@ function Shell({
   bench,
   say,
   foot,
+  room = false,
   children,
 }: {
   bench: Bench;
+  room?: boolean;
   say: readonly SayPart[];
   foot: ReactNode;
   children: ReactNode;
@@ -154,7 +156,7 @@ function Shell({
     <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
       <Page>
         <header>
-          <Rule steps={bench.steps} kitchen={bench.kitchen} away={bench.away} />
+          <Rule steps={bench.steps} kitchen={bench.kitchen} away={bench.away} room={room} />
         </header>
         <div>
           <SayLine parts={say} zone={bench.kitchen.zone}>

@@ -1,12 +1,15 @@
-import type { Step } from "../api/client";
+import { useState } from "react";
+import type { Kitchen, Step } from "../api/client";
 import { useDayMoves } from "../api/day";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, ms } from "../words/format";
 import type { RuleScale } from "../words/scale";
 import { stepKind, stepPath } from "../words/steps";
-import { HEAD, headsOf, pegsShown, standsAlone } from "./pegPlaces";
-import { Flag, Held, Peg, Still } from "./pegStyles";
-import { HEIGHT } from "./RuleEngraving";
+import { HEAD, headsIn, lanesOf, standsAlone } from "./pegPlaces";
+import { Fan, Flag, Held, Peg, Still } from "./pegStyles";
+import { laneY } from "./RuleEngraving";
+import type { RuleLanes } from "./ruleLanes";
+import { Stretch } from "./Stretch";
 import { usePegDrag } from "./usePegDrag";
 
 const MOVABLE = new Set(["mix", "ball", "cold_in", "cold_out"]);
@@ -16,17 +19,28 @@ interface PegsProps {
   scale: RuleScale;
   width: number;
   now: number;
-  zone: string;
+  kitchen: Kitchen;
+  lanes: RuleLanes;
 }
 
-/** A peg for each hand move that is in view, and a flag for each table. */
-export function Pegs({ steps, scale, width, now, zone }: PegsProps) {
+/** A peg for each hand move that is in view, crowded ones as a fan with their count, and a flag for each serving. */
+export function Pegs({ steps, scale, width, now, kitchen, lanes }: PegsProps) {
   const { pin, serve } = useDayMoves();
-  const timed = steps.map((s) => ({ step: s, key: s.key, at: ms(s.at), done: s.done_at != null }));
-  const { shown, next } = pegsShown(timed, scale, width, now);
-  const places = shown.map((s) => scale.x(s.at));
-  const heads = headsOf(places, scale.x(now), width);
-  const tables = timed.filter((s) => s.key === "serve" && s.at > scale.left && s.at < scale.right);
+  const zone = kitchen.zone;
+  const [stretch, setStretch] = useState<Step[] | null>(null);
+  const timed = steps.map((s) => ({
+    step: s,
+    key: s.key,
+    at: ms(s.at),
+    done: s.done_at != null,
+    bake: s.bake_id,
+    name: s.bake,
+    seal: s.seal,
+  }));
+  const { heads, next } = headsIn(timed, scale, now, lanes.gutter, width);
+  const laneOf = new Map(lanesOf(timed, lanes.most).map((l) => [l.id, l.lane]));
+  const flagY = (bake: number) => laneY(lanes, laneOf.get(bake) ?? 0);
+  const tables = timed.filter((s) => s.key === "serve" && scale.x(s.at) > lanes.gutter && s.at < scale.right);
   // flags that crowd each other are only drawn: nearer in, each can be taken hold of
   const alone = (s: (typeof timed)[number]) =>
     standsAlone(
@@ -38,50 +52,69 @@ export function Pegs({ steps, scale, width, now, zone }: PegsProps) {
     <>
       <svg
         width={width}
-        height={HEIGHT}
+        height={lanes.height}
         style={{ position: "absolute", inset: 0, pointerEvents: "none" }}
         aria-hidden="true"
       >
-        {shown.map((s, i) => (
-          <path
-            key={`${s.step.bake_id}-${s.key}`}
-            d={`M${heads[i]} ${HEAD + 4}V42L${places[i]} 52V${HEIGHT}`}
-            fill="none"
-            stroke={s.done ? "var(--hair-2)" : "var(--ink)"}
-            strokeWidth={s === next ? 2.5 : 1.5}
-          />
-        ))}
+        {heads.map((h) => {
+          const done = h.steps.every((s) => s.done);
+          return (
+            <path
+              key={`${h.steps[0]!.bake}-${h.steps[0]!.key}`}
+              d={h.places.map((p) => `M${h.x} ${HEAD + 3}L${Math.max(p, lanes.gutter + 2)} ${lanes.stems}v4`).join("")}
+              fill="none"
+              stroke={done ? "var(--hair-2)" : "var(--ink)"}
+              strokeWidth={h.steps[0] === next ? 2.5 : 1.25}
+            />
+          );
+        })}
       </svg>
       {tables
         .filter((s) => !alone(s))
         .map((s) => (
-          <Still key={s.step.bake_id} style={{ left: scale.x(s.at) }}>
+          <Still key={s.bake} style={{ left: scale.x(s.at), top: flagY(s.bake) - 36 + 4 }}>
             <FlagMark />
           </Still>
         ))}
-      {tables.filter(alone).map(({ step: s }) => (
-        <Table
+      {tables.filter(alone).map(({ step: s, bake }) => (
+        <Serving
           key={s.bake_id}
           step={s}
+          y={flagY(bake)}
           scale={scale}
           now={now}
           zone={zone}
           onMove={(t) => serve.mutate({ bake: s.bake_id, at: new Date(t).toISOString() })}
         />
       ))}
-      {shown.map((s, i) => (
-        <Move
-          key={`${s.step.bake_id}-${s.key}`}
-          step={s.step}
-          state={s.done ? "done" : s === next ? "next" : "later"}
-          head={heads[i]!}
-          scale={scale}
-          now={now}
-          zone={zone}
-          onMove={(t) => pin.mutate({ bake: s.step.bake_id, key: s.key, at: new Date(t).toISOString() })}
-          onLetGo={() => pin.mutate({ bake: s.step.bake_id, key: s.key, at: null })}
-        />
-      ))}
+      {heads.map((h) => {
+        const [s] = h.steps as [(typeof timed)[number]];
+        return h.steps.length > 1 ? (
+          <Fan
+            key={`fan-${s.bake}-${s.key}`}
+            type="button"
+            style={{ left: h.x }}
+            data-done={h.steps.every((x) => x.done)}
+            aria-label={`${h.steps.length} moves: ${h.steps.map((x) => `${x.step.name}, ${x.name}, ${clockNear(x.at, now, zone)}`).join("; ")}`}
+            onClick={() => setStretch(h.steps.map((x) => x.step))}
+          >
+            <span>{h.steps.length}</span>
+          </Fan>
+        ) : (
+          <Move
+            key={`${s.bake}-${s.key}`}
+            step={s.step}
+            state={s.done ? "done" : s === next ? "next" : "later"}
+            head={h.x}
+            scale={scale}
+            now={now}
+            zone={zone}
+            onMove={(t) => pin.mutate({ bake: s.bake, key: s.key, at: new Date(t).toISOString() })}
+            onLetGo={() => pin.mutate({ bake: s.bake, key: s.key, at: null })}
+          />
+        );
+      })}
+      {stretch && <Stretch steps={stretch} cooks={kitchen.cooks} zone={zone} onClose={() => setStretch(null)} />}
     </>
   );
 }
@@ -141,24 +174,26 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
 const FlagMark = () => (
   <svg
     width="30"
-    height="36"
-    viewBox="-14 -36 30 36"
+    height="22"
+    viewBox="-14 -20 30 22"
     style={{ position: "absolute", bottom: 0, left: 0 }}
     aria-hidden="true"
   >
-    <path d="M0 0V-34l14 8l-14 8" fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} />
+    <path d="M0 0V-17l10 5l-10 5" fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} />
   </svg>
 );
 
-/** The table's flag: drag it, or press the arrows, to eat at another time. */
-function Table({
+/** The flag of a serving: drag it, or press the arrows, to eat at another time. */
+function Serving({
   step: s,
   scale,
   now,
   zone,
+  y,
   onMove,
 }: {
   step: Step;
+  y: number;
   scale: RuleScale;
   now: number;
   zone: string;
@@ -176,13 +211,13 @@ function Table({
     <>
       <Flag
         type="button"
-        style={{ left: x }}
-        aria-label={`Table, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}. Arrow keys move it`}
+        style={{ left: x, top: y - 44 }}
+        aria-label={`Serve, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}. Arrow keys move it`}
         {...drag.handlers}
       >
         <FlagMark />
       </Flag>
-      {drag.to !== null && <Held style={{ left: x }}>Table {clockNear(drag.to, now, zone)}</Held>}
+      {drag.to !== null && <Held style={{ left: x }}>Serve {clockNear(drag.to, now, zone)}</Held>}
     </>
   );
 }

@@ -3,10 +3,12 @@ import styled from "styled-components";
 import type { Kitchen, Schemas, Step } from "../api/client";
 import { useNow } from "../api/clock";
 import { useWidth } from "../controls/width";
-import { clock } from "../words/format";
+import { clock, weekday } from "../words/format";
 import { ruleScale } from "../words/scale";
 import { Pegs } from "./Pegs";
-import { HEIGHT, RuleEngraving } from "./RuleEngraving";
+import { RuleEngraving } from "./RuleEngraving";
+import { lanesUsed } from "./RuleEngraving";
+import { ruleLanes } from "./ruleLanes";
 
 /** From an hour to four days: how far ahead the Rule reaches, and how near to now it is stretched [ms]; the far ones are even. */
 const ZOOMS = [
@@ -21,7 +23,6 @@ const USUAL = 3;
 
 const Strip = styled.div`
   position: relative;
-  height: ${HEIGHT}px;
   background: var(--recess);
   border-bottom: 2px solid var(--ink);
   overflow: hidden;
@@ -45,19 +46,31 @@ const Strip = styled.div`
     font-size: 18px;
     letter-spacing: 0;
   }
+  text.air,
+  text.lane {
+    font: 500 15px/1 var(--text);
+    letter-spacing: 0;
+    stroke: none;
+  }
   text.air {
     font-weight: 700;
-    font-size: 16px;
+  }
+  text.bake {
+    font: 500 15px/1 var(--text);
+    letter-spacing: 0;
+    stroke-width: 6px;
   }
 `;
 const NowPlate = styled.div`
   position: absolute;
-  top: 0;
+  bottom: 0;
   transform: translateX(-50%);
   background: var(--brass-fill);
   color: var(--on-fill);
-  padding: 3px 9px;
-  font: 700 20px/1.1 var(--mono);
+  border: 2px solid var(--brass);
+  padding: 1px 7px;
+  white-space: nowrap;
+  font: 700 19px/1.1 var(--mono);
   letter-spacing: -0.03em;
   pointer-events: none;
   z-index: 2;
@@ -67,16 +80,19 @@ interface Props {
   steps: readonly Step[];
   kitchen: Kitchen;
   away: readonly Schemas["SpanRead"][];
+  /** Whether it stands over a room, where its lanes have names. */
+  room?: boolean;
 }
 
 /** The engraved time rule: now, a peg for each hand move, hours away, the kitchen's air, the table's flag. */
-export function Rule({ steps, kitchen, away }: Props) {
+export function Rule({ steps, kitchen, away, room = false }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const now = useNow(15_000);
   const [zoom, setZoom] = useState(USUAL);
   const [shift, setShift] = useState(0);
   const narrow = width < 700;
-  const needle = narrow ? 70 : 250;
+  const needle = narrow ? 112 : 250;
+  const lanes = useMemo(() => ruleLanes(room, narrow, (most) => lanesUsed(steps, most)), [room, narrow, steps]);
   const { tau, ahead, even } = ZOOMS[zoom]!;
   const scale = useMemo(
     () => ruleScale(now + shift, width, needle, tau, ahead, even),
@@ -104,6 +120,7 @@ export function Rule({ steps, kitchen, away }: Props) {
   return (
     <Strip
       ref={box}
+      style={{ height: lanes.height }}
       data-print="no"
       tabIndex={0}
       role="group"
@@ -111,9 +128,22 @@ export function Rule({ steps, kitchen, away }: Props) {
       onKeyDown={onKeyDown}
       onWheel={onWheel}
     >
-      {width > 0 && <RuleEngraving scale={scale} now={now} width={width} kitchen={kitchen} steps={steps} away={away} />}
-      <Pegs steps={steps} scale={scale} width={width} now={now} zone={kitchen.zone} />
-      <NowPlate style={{ left: Math.min(Math.max(scale.x(now), 36), width - 36) }}>{clock(now, kitchen.zone)}</NowPlate>
+      {width > 0 && (
+        <RuleEngraving
+          scale={scale}
+          now={now}
+          width={width}
+          kitchen={kitchen}
+          steps={steps}
+          away={away}
+          lanes={lanes}
+        />
+      )}
+      <Pegs steps={steps} scale={scale} width={width} now={now} kitchen={kitchen} lanes={lanes} />
+      <NowPlate style={{ left: Math.min(Math.max(scale.x(now), lanes.gutter + 50), width - 58) }}>
+        {narrow ? "" : `${weekday(now, kitchen.zone)} `}
+        {clock(now, kitchen.zone)}
+      </NowPlate>
     </Strip>
   );
 }

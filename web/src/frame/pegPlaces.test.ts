@@ -1,69 +1,75 @@
-/** Which pegs the Rule shows, and where their heads stand. */
+/** Where the heads of pegs stand, which of them fold, and which lane a bake has. */
 import { describe, expect, it } from "vitest";
 import { ruleScale } from "../words/scale";
-import { HEAD, headsOf, pegsShown, standsAlone } from "./pegPlaces";
+import { headsIn, lanesOf, standsAlone } from "./pegPlaces";
 
 const NOW = Date.UTC(2026, 10, 25, 1);
 const MIN = 60e3;
 const WIDTH = 1280;
 const scale = ruleScale(NOW, WIDTH, 250, 60 * MIN, 36 * 60 * MIN);
 const step = (key: string, min: number, done = false) => ({ key, at: NOW + min * MIN, done });
+const placed = (steps: ReturnType<typeof step>[], s = scale, width = WIDTH) =>
+  headsIn(steps, s, NOW, width < 700 ? 46 : 88, width);
 
-describe("the pegs in view", () => {
-  it("are the moves inside the Rule in their order, without the tables", () => {
+describe("the heads of the moves", () => {
+  it("are the moves inside the Rule in their order, without serving", () => {
     const steps = [
       step("ball", 90),
       step("mix", 10),
       step("serve", 200),
       step("weigh", -20, true),
-      step("roll", 60 * 24 * 9),
+      step("roll", 12960),
     ];
-    const { shown, next } = pegsShown(steps, scale, WIDTH, NOW);
-    expect(shown.map((s) => s.key)).toEqual(["weigh", "mix", "ball"]);
+    const { heads, next } = placed(steps);
+    expect(heads.flatMap((h) => h.steps.map((s) => s.key))).toEqual(["weigh", "mix", "ball"]);
     expect(next?.key).toBe("mix");
+    expect(heads.every((h) => h.steps.length === 1)).toBe(true);
   });
 
-  it("keep the next and what sets the dough's clock where there is no room for all", () => {
-    const many = Array.from({ length: 30 }, (_, i) => step(i % 5 === 1 ? "cold_in" : "roll", 5 + 10 * i));
-    const { shown, next } = pegsShown(many, scale, WIDTH, NOW);
-    expect(shown[0]).toBe(next);
-    expect(next?.key).toBe("roll");
-    expect(new Set(shown.slice(1).map((s) => s.key))).toEqual(new Set(["cold_in"]));
-    const few = pegsShown(many.slice(0, 4), scale, WIDTH, NOW).shown;
-    expect(few).toHaveLength(4);
+  it("stand over their times where nothing crowds them", () => {
+    const { heads } = placed([step("mix", 60), step("ball", 240)]);
+    for (const h of heads) expect(h.x).toBeCloseTo(h.places[0]!, 1);
   });
 
-  it("never are more than fit, on a phone too", () => {
-    const phone = ruleScale(NOW, 390, 70, 60 * MIN, 36 * 60 * MIN);
-    const chief = Array.from({ length: 40 }, (_, i) => step("mix", 10 + 20 * i));
-    const { shown } = pegsShown(chief, phone, 390, NOW);
-    expect(shown.length).toBeLessThanOrEqual(Math.max(Math.floor((390 - 70 - 80) / (HEAD + 3)), 3));
-    expect(shown.length).toBeGreaterThan(2);
-  });
-});
-
-describe("the heads of pegs", () => {
-  it("never overlap, keep their order, and leave the plate of now free", () => {
-    const needle = scale.x(NOW);
-    const places = [-90, -3, -2, -1, 1, 2, 3, 40, 41, 600].map((m) => scale.x(NOW + m * MIN));
-    const heads = headsOf(places, needle, WIDTH);
-    expect(heads).toHaveLength(places.length);
-    heads.slice(1).forEach((h, i) => expect(h - heads[i]!).toBeGreaterThanOrEqual(HEAD));
-    for (const h of heads) expect(Math.abs(h - needle)).toBeGreaterThanOrEqual(54);
-    expect(Math.max(...heads)).toBeLessThanOrEqual(WIDTH);
+  it("fold where they crowd, all counted, none overlapping, none far from its time; the next stays by itself", () => {
+    for (const width of [390, 800, 1280]) {
+      const s = ruleScale(NOW, width, width < 700 ? 112 : 250, 60 * MIN, 36 * 60 * MIN);
+      const many = Array.from({ length: 90 }, (_, i) => step("mix", -200 + 20 * i, i < 10));
+      const { heads, next } = placed(many, s, width);
+      const inView = many.filter((x) => s.x(x.at) > (width < 700 ? 24 : 66) && x.at < s.right);
+      expect(heads.flatMap((h) => h.steps)).toEqual(inView);
+      expect(heads.find((h) => h.steps.includes(next!))!.steps).toHaveLength(1);
+      heads.slice(1).forEach((h, i) => expect(h.x - heads[i]!.x).toBeGreaterThan(43));
+      for (const h of heads.filter((x) => !x.steps.includes(next!)))
+        expect(Math.abs(h.x - h.places.reduce((a, b) => a + b, 0) / h.places.length)).toBeLessThan(60);
+    }
   });
 
-  it("stand over their stems where nothing crowds them", () => {
-    expect(headsOf([400, 600], 250, WIDTH)).toEqual([400, 600]);
-    expect(headsOf([], 250, WIDTH)).toEqual([]);
+  it("never fold across now", () => {
+    const { heads } = placed([step("weigh", -1, true), step("mix", -0.5, true), step("ball", 1), step("roll", 1.5)]);
+    for (const h of heads) expect(new Set(h.steps.map((s) => s.at > NOW)).size).toBe(1);
   });
 });
 
-it("a flag can be taken hold of alone, away from the Rule's end", () => {
-  expect([
-    standsAlone(500, [], WIDTH),
-    standsAlone(500, [540], WIDTH),
-    standsAlone(500, [550], WIDTH),
-    standsAlone(1240, [], WIDTH),
-  ]).toEqual([true, false, true, false]);
+describe("a lane for each bake", () => {
+  const bake = (id: number, from: number, to: number) =>
+    [step("mix", from), step("serve", to)].map((s) => ({ ...s, bake: id, name: `B${id}`, seal: "round" }));
+  const lanes = (most: number, ...bakes: ReturnType<typeof bake>[]) =>
+    lanesOf(bakes.flat(), most).map((l) => [l.id, l.lane]);
+
+  it("is shared by bakes that do not overlap, and is the last where there are too many", () => {
+    expect(lanes(4, bake(1, 0, 100), bake(2, 50, 200), bake(3, 120, 300))).toEqual([
+      [1, 0],
+      [2, 1],
+      [3, 0],
+    ]);
+    const many = Array.from({ length: 9 }, (_, i) => bake(i, i, 500));
+    expect(Math.max(...lanes(3, ...many).map((l) => l[1]!))).toBe(2);
+  });
+});
+
+it("a flag that others crowd, or that stands at the end, is only drawn", () => {
+  expect(standsAlone(400, [340, 460], WIDTH)).toBe(true);
+  expect(standsAlone(400, [430], WIDTH)).toBe(false);
+  expect(standsAlone(WIDTH - 20, [], WIDTH)).toBe(false);
 });

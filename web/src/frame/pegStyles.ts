@@ -47,9 +47,43 @@ export const Peg = styled(Link)`
     outline: 2px solid var(--brass);
   }
 `;
+/** Several moves at one head: a plate with their count, two edges behind it. */
+export const Fan = styled.button`
+  position: absolute;
+  top: 0;
+  width: 50px;
+  height: 50px;
+  margin-left: -25px;
+  padding: 4px 0 0;
+  border: 0;
+  background: none;
+  display: grid;
+  place-items: start center;
+  cursor: pointer;
+  color: var(--ink);
+  span {
+    display: grid;
+    place-items: center;
+    width: 42px;
+    height: ${HEAD}px;
+    background: var(--paper);
+    border: 1.5px solid var(--ink);
+    border-top: 5px double var(--ink);
+    font: 700 19px/1 var(--name);
+  }
+  &[data-done="true"] {
+    color: var(--ink-2);
+  }
+  &[data-done="true"] span {
+    background: var(--recess);
+    border-color: var(--hair-2);
+  }
+  &:hover span {
+    outline: 2px solid var(--brass);
+  }
+`;
 export const Flag = styled.button`
   position: absolute;
-  bottom: 0;
   width: 48px;
   height: 48px;
   margin-left: -14px;
@@ -62,7 +96,6 @@ export const Flag = styled.button`
 `;
 export const Still = styled.div`
   position: absolute;
-  bottom: 0;
   width: 30px;
   height: 36px;
   margin-left: -14px;

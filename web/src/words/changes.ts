@@ -2,7 +2,7 @@ const FIELDS: Record<string, string> = {
   lines: "What goes in the bowl",
   name: "The name",
   serve: "When people eat",
-  serve_until: "Until when the table is open",
+  serve_until: "Until when it is served",
   count: "How many",
   piece_g: "The weight of one",
   surface_id: "The surface",

@@ -44,7 +44,7 @@ class Plan:
 
 ROUTES = (
     Plan("room", "On the bench", "Mild, wheaty; softest on the day."),
-    Plan("warm", "A warmer spot", "Mildest: little time for flavour, soonest on the table.", warm="oven_light"),
+    Plan("warm", "A warmer spot", "Mildest: little time for flavour, soonest ready.", warm="oven_light"),
     Plan(
         "less",
         "Less leaven, longer",
@@ -153,10 +153,10 @@ def _verdict(
     if plan.late_min >= 1:
         first = min(s.at for s in plan.steps)
         needs_h = hours_between(first, plan.serve_at)
-        return False, f"It takes {needs_h:.0f} h from weighing; the table is in {have_h:.0f} h."
+        return False, f"It takes {needs_h:.0f} h from weighing; serving is in {have_h:.0f} h."
     cold = plan.spec.ball.cold or plan.spec.bulk.cold
     if cold is not None and asked_h is not None and cold.hours < LEAST_OF_COLD * asked_h:
-        return False, f"It wants {asked_h:.0f} h in the fridge; the table is in {have_h:.0f} h."
+        return False, f"It wants {asked_h:.0f} h in the fridge; serving is in {have_h:.0f} h."
     if plan.ball.aim_h > plan.ball.too_far_h + 0.02:
-        return False, "The balls are too far before they are warm enough to roll."
+        return False, "The balls are too ripe before they are warm enough to roll."
     return True, ""

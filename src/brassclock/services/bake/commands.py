@@ -52,7 +52,7 @@ def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
 
 MOVES_THE_DAY = {
     "serve": "people eat at another time",
-    "serve_until": "the table is open for another while",
+    "serve_until": "it is served for another while",
     "cold": "its cold is another",
     "bulk_place": "it stands elsewhere",
     "ball_place": "the balls stand elsewhere",
@@ -77,7 +77,7 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
     start = bake.serve_at.astimezone(now.tzinfo)
     until = moment_of(text, start, "/serve_until")
     if not start < until <= start + LONGEST_SERVICE:
-        raise invalid("/serve_until", f"The table is at {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
+        raise invalid("/serve_until", f"It is served from {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
     bake.serve_until = until
 
 

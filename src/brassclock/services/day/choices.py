@@ -91,8 +91,8 @@ def _too_far_words(r: BakeSnapshot, plan: DayPlan) -> str:
     which, over = next(iter(plan.overdone_h.items()))
     end = plan.balled_at if which == "bulk" else plan.step("roll").at
     at = moment(later(end, -over).astimezone(r.now.tzinfo), r.now)
-    what = "dough has" if which == "bulk" else "balls have"
-    return f"The {what} gone too far by {at}, {hours_text(over)} before the time is over. {COOLER}"
+    what = "dough is" if which == "bulk" else "balls are"
+    return f"The {what} too ripe by {at}, {hours_text(over)} before the time is over. {COOLER}"
 
 
 def wait_share(work: solve.BakeResult, plan: DayPlan, *, at_most: bool = False) -> float:

@@ -186,7 +186,7 @@ def take_of(session: Session, kitchen_id: int, row_id: int, count: int, at: dt.d
     """Take so many of a row out for a table. Raises Conflict for more than are left."""
     row = _of(session, kitchen_id, row_id)
     if count > _left(row):
-        raise Conflict(f"{_left(row)} are left of those {count}: plan the table again.")
+        raise Conflict(f"{_left(row)} are left of those {count}: plan the serving again.")
     row.taken = [*row.taken, {"count": count, "at": at.isoformat(), "serving": serving}]
     session.add(row)
 

@@ -44,7 +44,7 @@ def change_serving(app: App, kitchen_id: int, serving_id: int, given: ServingUpd
         now = app.now(session, app.kitchen(session, kitchen_id))
         row = get(session, Serving, serving_id)
         if row is None or row.kitchen_id != kitchen_id:
-            raise NotFound(f"There is no table {serving_id} from this freezer.")
+            raise NotFound(f"There is no serving {serving_id} from this freezer.")
         if given.cancelled is not None:
             row.cancelled_at = now if given.cancelled else None
         elif given.number is None or given.what is None or given.number >= len(row.moves):

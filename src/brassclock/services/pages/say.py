@@ -64,7 +64,7 @@ def say_step(step: DayStep, name: str, now: dt.datetime, late_min: float = 0.0) 
         parts = [text(f"{what} "), SayPart(kind="figure", text="now"), text(".")]
     wait = step.can_wait_until
     if late_min >= 1:
-        return [*parts, text(f" The table will be {late_min:.0f} min late.")]
+        return [*parts, text(f" It will be served {late_min:.0f} min late.")]
     if wait and wait > now and wait - step.at > SOON:
         who = "Dough keeps" if step.key in DOUGH_STEPS else "It can wait"
         return [*parts, text(f" {who} until "), SayPart(kind="at", at=wait), text(".")]

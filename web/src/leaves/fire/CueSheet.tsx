@@ -134,7 +134,7 @@ export function CueSheet({
         <>
           <Pick label="It looks at" value={metal} options={METALS} onChange={setMetal} />
           <Field
-            label="it reads"
+            label="the thermometer says"
             value={typed}
             unit={tempUnit(units)}
             width="7em"

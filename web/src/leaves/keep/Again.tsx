@@ -37,7 +37,7 @@ export function Again({ bake, change }: { bake: Bake; change: Schemas["ChangeRea
       <span className="quiet">{change ? "Change one thing" : "The same again"}</span>
       {change && <span className="what">{change.text}</span>}
       <span className="go">
-        <Field label="for the table" value={serve} width="11em" onType={setServe} onCommit={setServe} fault={fault} />
+        <Field label="serve at" value={serve} width="11em" onType={setServe} onCommit={setServe} fault={fault} />
         <Button data-kind="brass" onPress={() => begin(true)} isDisabled={again.isPending}>
           {change ? "Bake again so" : "Bake again"}
         </Button>

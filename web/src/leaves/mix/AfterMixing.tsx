@@ -20,7 +20,7 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"]
     );
   const learned =
     mix.friction_times > 0
-      ? `Mixing this way warms ${mix.friction_factor.toFixed(2)} × the table’s, after ${mix.friction_times} ${mix.friction_times === 1 ? "reading" : "readings"}.`
+      ? `Mixing this way warms ${mix.friction_factor.toFixed(2)} × as much as usual, after ${mix.friction_times} ${mix.friction_times === 1 ? "reading" : "readings"}.`
       : "Nothing is learned of this way of mixing yet.";
   return (
     <section>
@@ -46,11 +46,11 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"]
             inputMode="decimal"
           />
           <Button isDisabled={!text || read.isPending} onPress={send}>
-            Take it
+            Note it
           </Button>
         </div>
       ) : (
-        <p className="quiet">Once it is mixed, one thermometer reading here says more than the table.</p>
+        <p className="quiet">Once it is mixed, one thermometer reading here says more than any reckoning.</p>
       )}
       {read.error && <Plate>{read.error.message}</Plate>}
       <p className="quiet">{learned}</p>

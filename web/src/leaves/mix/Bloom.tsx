@@ -36,7 +36,7 @@ export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
             inputMode="decimal"
           />
           <Button isDisabled={!minutes || bloom.isPending} onPress={send}>
-            Take it as a test
+            Note it as a test
           </Button>
           <Button onPress={() => bloom.mutate(null)}>no foam</Button>
         </div>

@@ -92,7 +92,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
             stages…
           </Button>
         </BakeHead>
-        {shown.late_min >= 1 && (
+        {shown.late_min >= 1 && (bake.fits || what.tried) && (
           <Plate>
             The dough needs {span(shown.late_min * 60e3)} more than there is. Serve later, warm the dough, or take more
             yeast.
@@ -226,7 +226,7 @@ function Windows({ rise, at }: { rise: Rise; at: (t: number) => string }) {
           <th>ready</th>
           <th>best from</th>
           <th>best to</th>
-          <th>too far</th>
+          <th>too ripe</th>
         </tr>
       </thead>
       <tbody>

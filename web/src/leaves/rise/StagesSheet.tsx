@@ -100,7 +100,7 @@ function Told({ rise }: { rise: Rise }) {
       )}
       {rise.soda && <p>{rise.soda}</p>}
       <p className="quiet">
-        This dough’s leaven works at {rise.activity.toFixed(2)} × the table
+        This dough’s leaven works at {rise.activity.toFixed(2)} × the usual
         {rise.starter ? `, with ${rise.starter}` : ""}
         {rise.warm ? "" : "; a quick estimate while the fine one gets ready"}.
       </p>

@@ -151,7 +151,7 @@ function Row({
       {bake.settings[`${which}_end`] !== "rise" && (
         <p>
           {bake.settings[`${which}_end`] === "skip" ? "left out" : "ends when its time is over"}
-          {w.too_far.p50 ? `; it would be too far ${span(ms(w.too_far.p50) - ms(w.begins_at))} after it begins` : ""}
+          {w.too_far.p50 ? `; it would be too ripe ${span(ms(w.too_far.p50) - ms(w.begins_at))} after it begins` : ""}
         </p>
       )}
       <p>

@@ -29,7 +29,7 @@ const KINDS = [
   ["json", "Bake file", "everything, to bring back here"],
   ["jsonld", "Recipe, JSON-LD", "for programs that read recipes"],
   ["md", "Markdown", "to read and print"],
-  ["csv", "CSV", "for a table"],
+  ["csv", "CSV", "for a spreadsheet"],
 ] as const;
 
 /** Take the sheet elsewhere: print it, save it as a file, keep it as a method. */

@@ -159,7 +159,7 @@ export const FormulaRow = memo(function FormulaRow({ line, got, running, items, 
             value={String(line.basis ?? "")}
             onChange={(e) => onSet(at, { basis: e.target.value || null })}
           >
-            <option value="">as in the table</option>
+            <option value="">as usual</option>
             <option value="spooned">spooned in</option>
             <option value="level">level</option>
             <option value="dipped">dipped</option>

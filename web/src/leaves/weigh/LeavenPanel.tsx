@@ -138,7 +138,7 @@ function Dose({ bake, formula, leaven }: { bake: Bake; formula: Formula; leaven:
             <span className="big">{got.mass_g < 2 ? got.mass_g.toFixed(2) : got.mass_g.toFixed(1)}</span> g,{" "}
             {(got.baker_frac! * 100).toFixed(2)} % of the flour, mixed at {at(got.mix_at)}{" "}
             <Button data-kind="bare" onPress={() => take(got.mass_g!)}>
-              take it
+              use it
             </Button>
           </p>
           <ul>

@@ -9,12 +9,11 @@ import { useNow } from "../../api/clock";
 import { freezerQuery } from "../../api/freezer";
 import { Button } from "../../controls/Button";
 import { BrokenBakes } from "../../frame/BrokenBakes";
-import { StateMark } from "../../frame/ThumbIndex";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Thermometer } from "../../instruments/Thermometer";
 import { Vessel } from "../../instruments/Vessel";
-import { clockNear, dayName, lower, mass, ms, span, temp, tempUnit } from "../../words/format";
+import { clockNear, dayName, lower, ms, span, temp } from "../../words/format";
 import { stepKind, stepPath } from "../../words/steps";
 
 const DOUGH = new Set(["ball", "roll", "line"]);
@@ -37,8 +36,8 @@ const Two = styled.div`
 `;
 const Vessels = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
-  gap: 10px 22px;
+  grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+  gap: 10px 26px;
   .on-bench {
     border-bottom: 5px double var(--ink);
   }
@@ -65,38 +64,48 @@ const Vessels = styled.div`
 const Live = styled(Link)`
   text-decoration: none;
   display: grid;
-  gap: 6px;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 2px 18px;
+  align-items: end;
+  align-content: start;
   color: inherit;
+  border-bottom: 3px solid var(--ink);
+  padding: 4px 8px 8px 0;
   h2 {
-    font-size: 27px;
+    grid-column: 1 / -1;
+    font-size: 24px;
     display: flex;
-    gap: 12px;
+    gap: 10px;
     align-items: center;
   }
-  .stand {
-    display: grid;
-    grid-template-columns: 130px 1fr;
-    gap: 18px;
-    align-items: end;
-    border-bottom: 3px solid var(--ink);
-    box-shadow:
-      0 4px 0 var(--ground),
-      0 5px 0 var(--ink);
+  h2 .fit:not(:empty) {
+    font: 700 15px/1 var(--text);
+    background: var(--ink);
+    color: var(--ground);
+    padding: 4px 8px;
   }
-  .big {
-    font: 700 52px/1 var(--name);
+  > svg {
+    width: 92px;
+    height: auto;
+  }
+  .move {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 10px;
+    align-items: center;
+    font: 700 25px/1.1 var(--name);
+  }
+  .move b {
+    font: 700 27px/1.1 var(--mono);
+    letter-spacing: -0.03em;
   }
   .facts {
-    padding-bottom: 12px;
     display: grid;
-    gap: 3px;
+    gap: 2px;
   }
-  .marks {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    font: 600 21px/1 var(--name);
-    padding: 8px 0 2px;
+  &[data-first="true"] {
+    background: var(--brass-wash);
+    box-shadow: -8px 0 0 var(--brass);
   }
   &:hover h2 {
     text-decoration: underline;
@@ -222,7 +231,7 @@ export function BenchRoom({ bench }: { bench: Bench }) {
   const isOver = (b: Brief) => b.leaves.some((l) => l.leaf === "fire" && l.state === "done");
   const over = bench.bakes.filter((b) => b.status === "live" && isOver(b));
   const live = bench.bakes.filter((b) => b.status === "live" && !isOver(b)).sort((a, b) => soonest(a) - soonest(b));
-  const shown = live.length > 3 ? live.slice(0, 2) : live;
+  const shown = live.length > 4 ? live.slice(0, 4) : live;
   const deg = (c: number) => `${temp(c, units, 1)}°`;
   const { hourly_c } = bench.kitchen;
   const marks = [
@@ -251,11 +260,11 @@ export function BenchRoom({ bench }: { bench: Bench }) {
                 <Over key={b.id} bake={b} />
               ))}
               {shown.map((b) => (
-                <OnBench key={b.id} bake={b} />
+                <OnBench key={b.id} bake={b} bench={bench} first={b === shown[0]} />
               ))}
-              {live.length < 3 && <LastKept bench={bench} />}
+              {live.length < 2 && <LastKept bench={bench} />}
             </Vessels>
-            {live.length > shown.length && <Later bakes={live.slice(shown.length)} />}
+            {live.length > shown.length && <Later bakes={live.slice(shown.length)} bench={bench} />}
             <NextMoves bench={bench} />
           </>
         )}
@@ -304,59 +313,48 @@ function Over({ bake }: { bake: Brief }) {
   );
 }
 
-function OnBench({ bake }: { bake: Brief }) {
+/** A live bake: what its dough is like, and what now. */
+function OnBench({ bake, bench, first }: { bake: Brief; bench: Bench; first: boolean }) {
   const units = useWords();
   const now = useNow(10_000);
-  const serve = clockNear(bake.serve_at, now, units.zone);
+  const at = (t: string) => clockNear(t, now, units.zone);
+  const step = bench.steps.find((s) => s.bake_id === bake.id && !s.done_at);
+  const wait = step?.can_wait_until && ms(step.can_wait_until) - ms(step.at) > 60e3 ? step.can_wait_until : null;
   return (
-    <Live to={`/b/${bake.id}/${bake.leaf}`}>
+    <Live to={step ? stepPath(step) : `/b/${bake.id}/${bake.leaf}`} data-first={first}>
       <h2>
-        <Seal seal={bake.seal} size={24} />
+        <Seal seal={bake.seal} size={22} />
         {bake.name}
+        <span className="fit">{bake.fits ? "" : "does not fit"}</span>
       </h2>
-      <div className="stand">
-        <Vessel ratio={bake.ratio} target={bake.target_ratio} doughC={bake.dough_c} />
-        <div className="facts">
-          {bake.ratio !== null ? (
-            <>
-              <span>
-                <span className="big">{bake.ratio.toFixed(2)}</span> ×
-              </span>
-              {bake.ready_at && (
-                <span>{ms(bake.ready_at) > now ? `ready ${clockNear(bake.ready_at, now, units.zone)}` : "ready"}</span>
-              )}
-            </>
-          ) : (
-            <>
-              <span>
-                <span className="big">{bake.weighed_g !== null ? mass(bake.weighed_g, units) : "–"}</span> {units.mass}
-              </span>
-              <span>of dough to weigh</span>
-            </>
-          )}
-          <b>
-            {bake.count ?? "?"} × {bake.piece_g ? `${mass(bake.piece_g, units)} ${units.mass}` : "?"}
-          </b>
-          <span>table at {serve}</span>
-          {bake.dough_c !== null && (
-            <span className="quiet">
-              dough {temp(bake.dough_c, units, 1)} {tempUnit(units)}
+      <Vessel ratio={bake.ratio} target={bake.target_ratio} doughC={bake.dough_c} />
+      <span className="facts">
+        {step ? (
+          <>
+            <span className="move">
+              <Glyph name={GLYPH_OF_STEP[stepKind(step.key)] ?? "mix"} size={28} />
+              {step.name} <b>{at(step.at)}</b>
             </span>
-          )}
-        </div>
-      </div>
-      <span className="marks">
-        {bake.leaves.map((l) => (
-          <StateMark key={l.leaf} state={l.state} size={18} />
-        ))}
-        <span style={{ textTransform: "capitalize" }}>{bake.leaf}</span>
+            <span>
+              {ms(step.at) > now + 60e3 ? `in ${span(ms(step.at) - now)}` : "now"}
+              {wait && `; ${DOUGH.has(step.key) ? "dough keeps" : "can wait"} until ${at(wait)}`}
+            </span>
+          </>
+        ) : (
+          <span className="move">Nothing is due.</span>
+        )}
+        <span className="quiet">
+          {bake.count ?? "?"} breads, serve at {at(bake.serve_at)}
+          {bake.ratio !== null ? `; risen ${bake.ratio.toFixed(2)} ×` : ""}
+          {bake.ratio !== null && bake.ready_at && ms(bake.ready_at) > now ? `, ready ${at(bake.ready_at)}` : ""}
+        </span>
       </span>
     </Live>
   );
 }
 
 /** Bakes whose turn comes later, a line each. */
-function Later({ bakes }: { bakes: readonly Brief[] }) {
+function Later({ bakes, bench }: { bakes: readonly Brief[]; bench: Bench }) {
   const { zone } = useWords();
   const now = useNow(30_000);
   return (
@@ -366,14 +364,24 @@ function Later({ bakes }: { bakes: readonly Brief[] }) {
           <Link to={`/b/${b.id}/${b.leaf}`}>
             <Seal seal={b.seal} size={20} />
             <b>{b.name}</b>
-            <span>{b.count ?? "?"} breads</span>
+            <NextOf step={bench.steps.find((s) => s.bake_id === b.id && !s.done_at)} />
             <span className="fit">{b.fits ? "" : "does not fit"}</span>
-            <span className="when">table at {clockNear(b.serve_at, now, zone)}</span>
+            <span className="when">serve at {clockNear(b.serve_at, now, zone)}</span>
           </Link>
         </li>
       ))}
     </Rest>
   );
+}
+
+function NextOf({ step }: { step: Bench["steps"][number] | undefined }) {
+  const { zone } = useWords();
+  const now = useNow(30_000);
+  return step ? (
+    <span>
+      {step.name} {clockNear(step.at, now, zone)}
+    </span>
+  ) : null;
 }
 
 /** What the last kept bake said for next time. */
@@ -396,7 +404,7 @@ function NextMoves({ bench }: { bench: Bench }) {
   const open = bench.steps.filter((s) => !s.done_at).slice(0, 6);
   return (
     <section style={{ marginTop: 14 }}>
-      <h2 style={{ borderBottom: "2px solid var(--ink)", paddingBottom: 4 }}>Next moves of the hand</h2>
+      <h2 style={{ borderBottom: "2px solid var(--ink)", paddingBottom: 4 }}>Next moves</h2>
       <Moves>
         {open.map((s, i) => (
           <li key={`${s.bake_id}-${s.key}`} data-now={i === 0}>

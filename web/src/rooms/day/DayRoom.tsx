@@ -239,7 +239,7 @@ export function DayRoom({ bench }: { bench: Bench }) {
             As a calendar
           </a>
           <a href={`/api/kitchens/${kitchen}/plan/csv`} download>
-            As a table
+            For a spreadsheet
           </a>
           <Link to={`/k/${kitchen}/kitchen#hours`}>Hours away</Link>
         </div>

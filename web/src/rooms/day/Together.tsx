@@ -85,7 +85,7 @@ export function Together({ kitchen }: { kitchen: number }) {
                 isDisabled={make.isPending}
                 onPress={() => make.mutate({ bakes }, { onSuccess: () => look.reset() })}
               >
-                Make it so
+                Plan it so
               </Button>
             )}
             <Button
@@ -110,7 +110,7 @@ const list = (names: string[]) =>
 
 function One({ bake: b, at }: { bake: Schemas["PackBakeRead"]; at: (iso: string) => string }) {
   const mix = b.steps.find((s) => s.key === "mix" && !s.done_at);
-  const said = b.placed ? b.text || "Other hours, nothing else." : `No place at this table. ${b.text}`;
+  const said = b.placed ? b.text || "Other hours, nothing else." : `No place at that hour. ${b.text}`;
   return (
     <li>
       <span className="name">

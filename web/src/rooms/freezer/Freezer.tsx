@@ -100,7 +100,7 @@ export function Freezer({ kitchen }: { kitchen: number }) {
       ))}
       {cancelled !== undefined && !stock.data?.servings.some((x) => x.id === cancelled) && (
         <p>
-          That table is off the Rule.{" "}
+          That serving is off the Rule.{" "}
           <Button data-kind="bare" onPress={() => mark.mutate({ serving: cancelled, cancelled: false, done: true })}>
             undo
           </Button>
@@ -124,7 +124,7 @@ function ForATable({ kitchen }: { kitchen: number }) {
     <>
       <div className="row">
         <Field
-          label="warm at a table"
+          label="served warm at"
           value={wanted}
           placeholder="8"
           width="7em"
@@ -177,7 +177,7 @@ function Table({ kitchen, serving, onCancel }: { kitchen: number; serving: Servi
   const set = (number: number, what: "taken" | "heated", done: boolean) =>
     mark.mutate({ serving: serving.id, number, what, done });
   return (
-    <section aria-label={`Table at ${at(serving.serve_at)}`} style={{ marginTop: 22 }}>
+    <section aria-label={`Serving at ${at(serving.serve_at)}`} style={{ marginTop: 22 }}>
       <h3>
         {serving.wanted} warm at {at(serving.serve_at)}
       </h3>
@@ -207,7 +207,7 @@ function Table({ kitchen, serving, onCancel }: { kitchen: number; serving: Servi
         })}
       </List>
       <Button data-kind="bare" onPress={onCancel}>
-        not this table
+        not this serving
       </Button>
       {mark.error && <Plate>{mark.error.message}</Plate>}
     </section>

@@ -212,7 +212,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
       <Starters kitchen={k.id} />
       <section>
         <h2>Freezer</h2>
-        <Link to={`/k/${k.id}/freezer`}>What is frozen, and what to take out for a table</Link>
+        <Link to={`/k/${k.id}/freezer`}>What is frozen, and what to take out for a serving</Link>
       </section>
       <OwnIngredients kitchen={k.id} />
       <section>

@@ -55,8 +55,8 @@ export function Lessons({ kitchen }: { kitchen: number }) {
     <>
       {found.data.beliefs.length === 0 && (
         <p className="quiet">
-          Nothing learned yet: every leaven counts at the table’s strength, and 8 in 10 doughs within 0.6 to 1.6 of it.
-          Looks at kept bakes, a thermometer after mixing, peaks of a starter, times and colours at the heat teach this
+          Nothing learned yet: every leaven counts as strong as usual, and 8 in 10 doughs within 0.6 to 1.6 of it. Looks
+          at kept bakes, a thermometer after mixing, peaks of a starter, times and colours at the heat teach this
           kitchen.
         </p>
       )}

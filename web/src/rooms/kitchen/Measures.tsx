@@ -61,7 +61,7 @@ export function Measures({
         <Field
           label="my cup of flour is"
           value={kitchen.flour_basis ?? ""}
-          placeholder="as in the table"
+          placeholder="as usual"
           width="11em"
           onCommit={(t) => onChange({ flour_basis: t.replace(/\s*g$/i, "") || null })}
           fault={fault("flour_basis")}
