@@ -339,7 +339,7 @@ def test_menu_renames_abandons_deletes_and_undoes(watch: Watch, empty_server: Se
 def test_keys_lead_everywhere(watch: Watch, demo_server: Server) -> None:
     page = watch(demo_server).goto("/b/4/weigh")
     expect(page.get_by_role("heading", name="One piece")).to_be_visible()
-    for key, heading in (("r", "A look at the dough"), ("m", "Water, "), ("k", "Said and was")):
+    for key, heading in (("r", "How high is it?"), ("m", "Water, "), ("k", "Said and was")):
         page.keyboard.press(key)
         expect(page.get_by_role("heading", name=heading)).to_be_visible()
     page.keyboard.press("g")

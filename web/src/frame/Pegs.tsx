@@ -72,7 +72,7 @@ export function Pegs({ steps, scale, width, now, kitchen, lanes }: PegsProps) {
       {tables
         .filter((s) => !alone(s))
         .map((s) => (
-          <Still key={s.bake} style={{ left: scale.x(s.at), top: flagY(s.bake) - 36 + 4 }}>
+          <Still key={s.bake} style={{ left: scale.x(s.at), top: flagY(s.bake) - FLAG_H }}>
             <FlagMark />
           </Still>
         ))}
@@ -95,7 +95,7 @@ export function Pegs({ steps, scale, width, now, kitchen, lanes }: PegsProps) {
             type="button"
             style={{ left: h.x }}
             data-done={h.steps.every((x) => x.done)}
-            aria-label={`${h.steps.length} moves: ${h.steps.map((x) => `${x.step.name}, ${x.name}, ${clockNear(x.at, now, zone)}`).join("; ")}`}
+            aria-label={`${h.steps.length} moves: ${h.steps.map((x) => `${x.step.name}, ${x.name}, ${clockNear(x.at, now, zone)}${x.done ? ", done" : ""}`).join("; ")}`}
             onClick={() => setStretch(h.steps.map((x) => x.step))}
           >
             <span>{h.steps.length}</span>
@@ -171,12 +171,14 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
   );
 }
 
+/** How far a flag rises above its lane [px]. */
+const FLAG_H = 20;
 const FlagMark = () => (
   <svg
     width="30"
     height="22"
     viewBox="-14 -20 30 22"
-    style={{ position: "absolute", bottom: 0, left: 0 }}
+    style={{ position: "absolute", top: 0, left: 0 }}
     aria-hidden="true"
   >
     <path d="M0 0V-17l10 5l-10 5" fill="var(--ink)" stroke="var(--ink)" strokeWidth={2} />
@@ -211,7 +213,7 @@ function Serving({
     <>
       <Flag
         type="button"
-        style={{ left: x, top: y - 44 }}
+        style={{ left: x, top: y - FLAG_H }}
         aria-label={`Serve, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}. Arrow keys move it`}
         {...drag.handlers}
       >

@@ -6,7 +6,7 @@ export const Peg = styled(Link)`
   position: absolute;
   top: 0;
   width: 48px;
-  height: 62px;
+  height: 48px;
   margin-left: -24px;
   display: grid;
   place-items: start center;

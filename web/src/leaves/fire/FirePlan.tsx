@@ -173,7 +173,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       <Picture className="instrument">
         <HowHot bread={bread} fire={fire} surfaces={surfaces} />
         <OneBread fire={fire} />
-        <aside className="col">
+        <aside className="col" tabIndex={0} aria-label="How it will come out">
           {fire.program.verdicts?.map((v) => (
             <Plate key={v.code} role="note">
               {v.text}

@@ -22,6 +22,10 @@ const Column = styled.div`
   }
   .second {
     font-size: 40px;
+    white-space: nowrap;
+  }
+  .second[data-long="true"] {
+    font-size: 32px;
   }
   @media (max-width: 760px) {
     grid-template-columns: 1fr 1fr;
@@ -53,6 +57,7 @@ const TENTHS = (p: number) =>
 export function Figures({ rise, bake, stage, at }: Props) {
   const w = rise.windows[stage]!;
   const { ready } = w;
+  const readyAt = ready.p50 ? at(ms(ready.p50)) : "never";
   return (
     <Column>
       <div>
@@ -68,7 +73,9 @@ export function Figures({ rise, bake, stage, at }: Props) {
       <div>
         <div className="name">{w.stage} ready at</div>
         <Why why={rise.why["ready"]} label="Ready time">
-          <span className="big second">{ready.p50 ? at(ms(ready.p50)) : "never"}</span>
+          <span className="big second" data-long={readyAt.length > 5}>
+            {readyAt}
+          </span>
         </Why>
       </div>
       {ready.p10 && ready.p90 && (

@@ -1,0 +1,91 @@
+"""What is seen at a glance: no words over words, and the plan of a leaf in one window."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page
+
+from serving import Server
+
+# each run of letters in sight with its box; none of what is scrolled off, clipped, or for assistive technology only
+BOXES = """() => {
+  const out = [];
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  for (let n = walk.nextNode(); n; n = walk.nextNode()) {
+    const e = n.parentElement;
+    if (!n.data.trim() || !e.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
+    if (e.closest('.unseen, option, select, [aria-hidden="true"].grip')) continue;
+    const range = document.createRange();
+    range.selectNodeContents(n);
+    for (const r of range.getClientRects()) {
+      if (r.width < 2 || r.right < 2 || r.left > innerWidth - 2) continue;
+      const [x, y] = [r.left + r.width / 2, r.top + r.height / 2];
+      const box = (s) => e.closest(s)?.getBoundingClientRect();
+      const clip = [box('main'), box('.panel'), box('aside'), box('.next'), box('header')].filter(Boolean);
+      if (clip.some((c) => y < c.top || y > c.bottom)) continue;
+      out.push([n.data.trim(), r.left, r.top + r.height * 0.18, r.right, r.bottom - r.height * 0.18]);
+    }
+  }
+  return out;
+}"""
+
+
+def overlapping(page: Page) -> list[str]:
+    """Words whose letters lie on each other by more than two pixels each way, and where."""
+    boxes = page.evaluate(BOXES)
+    found = []
+    for i, (a, left, top, right, bottom) in enumerate(boxes):
+        for b, left2, top2, right2, bottom2 in boxes[i + 1 :]:
+            if min(right, right2) - max(left, left2) > 2 and min(bottom, bottom2) - max(top, top2) > 2:
+                found.append(f"{a} over {b} at {left:.0f}, {top:.0f}")
+    return found
+
+
+@pytest.mark.parametrize("size", ["tablet", "phone"])
+def test_no_words_lie_on_words_with_twelve_bakes_in_two_days(
+    empty_server: Server, watch: Callable[..., Any], size: str
+) -> None:
+    surface = {"name": "Plates", "kind": "iron_plate", "temp_c": 240, "spots": 2}
+    body = {"name": "Twelve", "zone": "Europe/Zurich", "room_c": 21, "surface": surface}
+    kitchen = empty_server.send("POST", "/api/kitchens", body)["id"]
+    empty_server.send("PATCH", f"/api/kitchens/{kitchen}", {"cooks": 2})
+    methods = ("hatch-pita", "terrace-naan", "ridge-sour", "soda-quarters")
+    bakes = [
+        empty_server.send(
+            "POST",
+            "/api/bakes",
+            {"kitchen_id": kitchen, "serve": f"in {5 + 3.6 * n:.0f} h", "method": methods[n % 4], "name": f"Bake {n}"},
+        )["id"]
+        for n in range(12)
+    ]
+    w = watch(empty_server, size)
+    for path in (f"/k/{kitchen}/bench", f"/b/{bakes[0]}/rise", f"/b/{bakes[0]}/fire", f"/b/{bakes[6]}/rise"):
+        page = w.goto(path)
+        page.wait_for_timeout(1500)
+        assert overlapping(page) == [], path
+
+
+def test_rise_and_fire_are_one_window_each_with_every_panel(demo_server: Server, watch: Callable[..., Any]) -> None:
+    """At 1280 by 800 nothing scrolls but lists inside a panel; the press that marks the next move is in sight."""
+    w = watch(demo_server, "tablet")
+    for leaf, panels in (
+        ("rise", ("Look at it", "What if", "Other ways", "Late or fast")),
+        ("fire", ("The bread", "The heat", "The line", "What if")),
+    ):
+        page = w.goto(f"/b/4/{leaf}")
+        page.get_by_role("region", name="Next move").get_by_role("button").first.wait_for()
+        for name in panels:
+            page.get_by_role("tab", name=name).click()
+            page.wait_for_timeout(400)
+            over = page.evaluate(
+                "() => { const m = document.querySelector('main'); return m.scrollHeight - m.clientHeight }"
+            )
+            assert over <= 0, (leaf, name, over)
+            box = page.get_by_role("region", name="Next move").get_by_role("button").first.bounding_box()
+            assert box and box["y"] + box["height"] <= 728, (leaf, name, box)
+            w.axe_clean()
+        page.reload()
+        assert page.get_by_role("tab", name=panels[-1]).get_attribute("aria-selected") == "true", "remembered"
