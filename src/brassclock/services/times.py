@@ -49,7 +49,7 @@ def table_instant(at: dt.datetime, now: dt.datetime, pointer: str) -> dt.datetim
     if not now - DRAGGED_BACK <= at <= now + OLDEST:
         raise invalid(
             pointer,
-            f"A serving is from {DRAGGED_BACK.days} day ago to {OLDEST.days} days ahead; {at:%a %d %b %Y %H:%M} is not.",
+            f"Serve from {DRAGGED_BACK.days} day ago to {OLDEST.days} days ahead; {at:%a %d %b %Y %H:%M} is not.",
         )
     return at
 

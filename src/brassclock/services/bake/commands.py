@@ -77,7 +77,7 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
     start = bake.serve_at.astimezone(now.tzinfo)
     until = moment_of(text, start, "/serve_until")
     if not start < until <= start + LONGEST_SERVICE:
-        raise invalid("/serve_until", f"It is served from {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h after it.")
+        raise invalid("/serve_until", f"Serving begins {start:%a %H:%M}; {until:%a %H:%M} is not within 8 h of it.")
     bake.serve_until = until
 
 
