@@ -93,11 +93,10 @@ def ways(camera: Camera) -> None:
         camera.shot("rise-cold", f"/b/{made}/rise")
         if camera.wants("ways"):
             page.goto(f"{camera.server.url}/b/{made}/rise")
-            page.get_by_text("Two nights in the fridge").wait_for()
+            page.get_by_role("tab", name="What if").click()
             page.get_by_role("slider", name="the kitchen").focus()
             for _ in range(4):
                 page.keyboard.press("ArrowRight")
-            page.get_by_role("region", name="What if").evaluate("e => e.scrollIntoView({ block: 'start' })")
             camera.take("ways")
 
 

@@ -10,8 +10,19 @@ export default defineConfig({
     target: "es2022",
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 900,
-    // libraries change seldom: a chunk of their own stays in the browser's cache when the application changes
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: "libraries", test: /node_modules/ }] } } },
+    // what every screen needs of the libraries changes seldom: a chunk of its own stays in the browser's cache
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            {
+              name: "libraries",
+              test: /node_modules[\\/](react|react-dom|react-router|scheduler|@tanstack|styled-components)[\\/]/,
+            },
+          ],
+        },
+      },
+    },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8421" } },
   test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },

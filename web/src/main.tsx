@@ -5,7 +5,7 @@ import "@fontsource/besley/latin-700.css";
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import "@fontsource-variable/atkinson-hyperlegible-mono";
 import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { type ComponentType, lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
 import { StyleSheetManager } from "styled-components";
@@ -14,18 +14,7 @@ import { Problem } from "./api/client";
 import { startBeating } from "./api/clock";
 import { kitchensQuery } from "./api/kitchen";
 import { LeafFrame, RoomFrame, Standing } from "./frame/Frame";
-import { FireLeaf } from "./leaves/fire/FireLeaf";
-import { KeepLeaf } from "./leaves/keep/KeepLeaf";
-import { MixLeaf } from "./leaves/mix/MixLeaf";
-import { RiseLeaf } from "./leaves/rise/RiseLeaf";
-import { WeighLeaf } from "./leaves/weigh/WeighLeaf";
 import { BenchRoom } from "./rooms/bench/BenchRoom";
-import { DayRoom } from "./rooms/day/DayRoom";
-import { FreezerRoom } from "./rooms/freezer/FreezerRoom";
-import { KitchenRoom } from "./rooms/kitchen/KitchenRoom";
-import { LogbookRoom } from "./rooms/logbook/LogbookRoom";
-import { NewBakeRoom } from "./rooms/newbake/NewBakeRoom";
-import { WelcomeRoom } from "./rooms/welcome/WelcomeRoom";
 import { GlobalStyle } from "./theme/global";
 import { applyPin, readPin } from "./theme/pin";
 import { DrawingStyle } from "./theme/svg";
@@ -49,15 +38,32 @@ function First() {
   return <Navigate to={first ? `/k/${first.id}/bench` : "/welcome"} replace />;
 }
 
+/** A screen that is fetched when it is first opened, or before that while nothing else is to be done. */
+function later<P extends object>(load: () => Promise<ComponentType<P>>) {
+  const fetched = () => load().then((screen) => ({ default: screen }));
+  LATER.push(fetched);
+  return lazy(fetched);
+}
+const LATER: (() => Promise<unknown>)[] = [];
+const FireLeaf = later(() => import("./leaves/fire/FireLeaf").then((m) => m.FireLeaf));
 const ROOMS = {
   bench: BenchRoom,
-  day: DayRoom,
-  logbook: LogbookRoom,
-  kitchen: KitchenRoom,
-  freezer: FreezerRoom,
-  new: NewBakeRoom,
+  day: later(() => import("./rooms/day/DayRoom").then((m) => m.DayRoom)),
+  logbook: later(() => import("./rooms/logbook/LogbookRoom").then((m) => m.LogbookRoom)),
+  kitchen: later(() => import("./rooms/kitchen/KitchenRoom").then((m) => m.KitchenRoom)),
+  freezer: later(() => import("./rooms/freezer/FreezerRoom").then((m) => m.FreezerRoom)),
+  new: later(() => import("./rooms/newbake/NewBakeRoom").then((m) => m.NewBakeRoom)),
 };
-const LEAVES = { weigh: WeighLeaf, mix: MixLeaf, rise: RiseLeaf, keep: KeepLeaf };
+const LEAVES = {
+  weigh: later(() => import("./leaves/weigh/WeighLeaf").then((m) => m.WeighLeaf)),
+  mix: later(() => import("./leaves/mix/MixLeaf").then((m) => m.MixLeaf)),
+  rise: later(() => import("./leaves/rise/RiseLeaf").then((m) => m.RiseLeaf)),
+  keep: later(() => import("./leaves/keep/KeepLeaf").then((m) => m.KeepLeaf)),
+};
+const WelcomeRoom = later(() => import("./rooms/welcome/WelcomeRoom").then((m) => m.WelcomeRoom));
+
+/** The other screens, once the first is there: opened later they are there at once, and with the server away too. */
+addEventListener("load", () => setTimeout(() => LATER.forEach((load) => void load().catch(() => undefined)), 400));
 
 function Room() {
   const { kitchen, room } = useParams();
@@ -65,19 +71,32 @@ function Room() {
   if (!Shown) return <Navigate to="/" replace />;
   return (
     <RoomFrame kitchen={Number(kitchen)} here={room!}>
-      {(bench) => <Shown bench={bench} />}
+      {(bench) => (
+        <Suspense fallback={<p className="quiet">Opening…</p>}>
+          <Shown bench={bench} />
+        </Suspense>
+      )}
     </RoomFrame>
   );
 }
 
 function Leaf() {
   const { bake, leaf } = useParams();
-  if (leaf === "fire") return <FireLeaf key={bake} bake={Number(bake)} />;
+  if (leaf === "fire")
+    return (
+      <Suspense fallback={<Standing fault={null} retry={() => undefined} />}>
+        <FireLeaf key={bake} bake={Number(bake)} />
+      </Suspense>
+    );
   const Shown = LEAVES[leaf as keyof typeof LEAVES];
   if (!Shown) return <Navigate to={`/b/${bake}/weigh`} replace />;
   return (
     <LeafFrame bake={Number(bake)} here={leaf!}>
-      {(b) => <Shown key={b.id} bake={b} />}
+      {(b) => (
+        <Suspense fallback={<p className="quiet">Opening…</p>}>
+          <Shown key={b.id} bake={b} />
+        </Suspense>
+      )}
     </LeafFrame>
   );
 }
@@ -94,7 +113,14 @@ createRoot(document.getElementById("root")!).render(
         <BrowserRouter>
           <Routes>
             <Route path="/" element={<First />} />
-            <Route path="/welcome" element={<WelcomeRoom />} />
+            <Route
+              path="/welcome"
+              element={
+                <Suspense fallback={<Standing fault={null} retry={() => undefined} />}>
+                  <WelcomeRoom />
+                </Suspense>
+              }
+            />
             <Route path="/k/:kitchen/:room" element={<Room />} />
             <Route path="/b/:bake/:leaf" element={<Leaf />} />
             <Route path="*" element={<Navigate to="/" replace />} />

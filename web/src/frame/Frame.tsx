@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { lazy, type ReactNode, Suspense, useSyncExternalStore } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
 import { type Bake, type Bench, Problem, type SayPart } from "../api/client";
 import { useOutboxPump } from "../api/outbox";
 import { bakeQuery, benchQuery } from "../api/bake";
+import { clash, onClash } from "../api/edits";
 import { Button } from "../controls/Button";
 import { StepAlarms } from "../alarms/StepAlarms";
 import { BrokenBake } from "./BrokenBakes";
-import { ClashSheet } from "./ClashSheet";
 import { DemoClock } from "./DemoClock";
 import { Keys } from "./Keys";
 import { Rule } from "./Rule";
@@ -16,8 +16,12 @@ import { SayLine } from "./SayLine";
 import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
 import { UndoAct } from "./UndoAct";
-import { FitReport } from "./FitReport";
 
+// sheets and reports that the first view has not are fetched when they are wanted
+const ClashSheet = lazy(() => import("./ClashSheet").then((m) => ({ default: m.ClashSheet })));
+const FitReport = lazy(() => import("./FitReport").then((m) => ({ default: m.FitReport })));
+
+const FIT_H = 70; // what the report of a bake that does not fit takes [px]
 const Page = styled.div`
   height: 100%;
   display: grid;
@@ -132,7 +136,11 @@ export function LeafFrame({
     >
       <Keys kitchen={b.kitchen_id} bake={bake} />
       {b.status === "live" && b.fits && <UndoAct kitchen={b.kitchen_id} of={b.name} />}
-      {b.status === "live" && !b.fits && !begun && <FitReport bake={bake} name={b.name} steps={b.steps} />}
+      {b.status === "live" && !b.fits && !begun && (
+        <Suspense fallback={<div style={{ height: FIT_H }} />}>
+          <FitReport bake={bake} name={b.name} steps={b.steps} />
+        </Suspense>
+      )}
       {b.faults["bake"] ? <BrokenBake bake={{ bake_id: b.id, name: b.name, text: b.faults["bake"] }} /> : children(b)}
     </Shell>
   );
@@ -152,6 +160,7 @@ function Shell({
   children: ReactNode;
 }) {
   const { pathname } = useLocation(); // another screen begins at its top
+  const clashing = useSyncExternalStore(onClash, clash) !== null;
   return (
     <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
       <Page>
@@ -165,7 +174,7 @@ function Shell({
           <StepAlarms steps={bench.steps} />
         </div>
         <main key={pathname}>{children}</main>
-        <ClashSheet />
+        <Suspense>{clashing && <ClashSheet />}</Suspense>
         {foot}
       </Page>
     </UnitsContext>

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { Kitchen, Step } from "../api/client";
 import { useDayMoves } from "../api/day";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
@@ -9,9 +9,9 @@ import { HEAD, headsIn, lanesOf, standsAlone } from "./pegPlaces";
 import { Fan, Flag, Held, Peg, Still } from "./pegStyles";
 import { laneY } from "./RuleEngraving";
 import type { RuleLanes } from "./ruleLanes";
-import { Stretch } from "./Stretch";
 import { usePegDrag } from "./usePegDrag";
 
+const Stretch = lazy(() => import("./Stretch").then((m) => ({ default: m.Stretch })));
 const MOVABLE = new Set(["mix", "ball", "cold_in", "cold_out"]);
 
 interface PegsProps {
@@ -114,7 +114,9 @@ export function Pegs({ steps, scale, width, now, kitchen, lanes }: PegsProps) {
           />
         );
       })}
-      {stretch && <Stretch steps={stretch} cooks={kitchen.cooks} zone={zone} onClose={() => setStretch(null)} />}
+      <Suspense>
+        {stretch && <Stretch steps={stretch} cooks={kitchen.cooks} zone={zone} onClose={() => setStretch(null)} />}
+      </Suspense>
     </>
   );
 }

@@ -1,0 +1,53 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { Choice } from "../controls/Choice";
+import { keysOn, setKeys } from "../controls/keys";
+import { Sheet } from "../controls/Sheet";
+
+const Table = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px 20px;
+  margin: 0;
+  dt {
+    font: 700 18px/1.4 var(--mono);
+  }
+  dd {
+    margin: 0;
+  }
+`;
+export const KEYS: readonly [string, string][] = [
+  ["w m r f k", "the leaves: Weigh, Mix, Rise, Fire, Keep"],
+  ["g b", "to the Bench"],
+  ["g t", "to the Day, as a list"],
+  ["g l", "to the Logbook"],
+  ["g k", "to the Kitchen"],
+  ["n", "new bake"],
+  ["l i o e", "on the Rise leaf: look at it, what if, other ways, late or fast"],
+  ["o h l i", "on the Fire leaf while it is planned: the bread, the heat, the line, what if"],
+  ["Space", "on the live Fire leaf: the next due move; while weighing: the next line"],
+  ["1 2 … 9 0 - =", "on the live Fire leaf: the move due on that spot"],
+  ["u", "on the live Fire leaf and while weighing: undo"],
+  ["?", "this list"],
+];
+/** The list of single-character keys, and the choice to have none. */
+export function KeysSheet({ onClose }: { onClose: () => void }) {
+  const [on, setOn] = useState(keysOn);
+  return (
+    <Sheet title="Keys" isOpen onClose={onClose}>
+      <Table>{KEYS.map(([key, what]) => [<dt key={key}>{key}</dt>, <dd key={what}>{what}</dd>])}</Table>
+      <Choice
+        label="Single-character keys"
+        value={on ? "on" : "off"}
+        options={[
+          { id: "on", text: "Keys on" },
+          { id: "off", text: "Keys off" },
+        ]}
+        onChange={(v) => {
+          setKeys(v === "on");
+          setOn(v === "on");
+        }}
+      />
+    </Sheet>
+  );
+}
