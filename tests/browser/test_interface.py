@@ -46,6 +46,7 @@ def said(page: Page) -> str:
 
 def open_kitchen(page: Page) -> None:
     page.get_by_label("Your kitchen is usually at").fill("22")
+    expect(page.get_by_label("What you get")).to_contain_text(re.compile(r"First one on\d\d:\d\d"))
     page.get_by_role("button", name="Breads at once").press("Enter")
     page.get_by_role("option", name="two", exact=True).press("Enter")
     press(page, "Open my kitchen")

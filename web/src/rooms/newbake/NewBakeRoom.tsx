@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useLocation } from "react-router";
 import styled from "styled-components";
 import { type Bench, Problem, type Schemas } from "../../api/client";
 import { ingredientsQuery, methodsQuery, usePantryWrites } from "../../api/weigh";
@@ -123,7 +123,8 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
   const known = useQuery(ingredientsQuery(kitchen));
   const pantry = usePantryWrites(kitchen);
   const start = useStartBake();
-  const [serve, setServe] = useState("in 5 h");
+  const asked = (useLocation().state as { serve?: string } | null)?.serve;
+  const [serve, setServe] = useState(asked ?? "in 5 h");
   const [method, setMethod] = useState("hatch-pita");
   const [beside, setBeside] = useState<string | null>(null);
   const [gone, setGone] = useState<string | null>(null);

@@ -5,21 +5,24 @@ import { kitchensQuery } from "../../api/kitchen";
 import { KitchenForm } from "./KitchenForm";
 
 const Page = styled.main`
-  max-width: 900px;
+  max-width: 1280px;
   margin: 0 auto;
-  padding: 40px 24px 80px;
+  padding: 14px 24px 30px;
   display: grid;
-  gap: 20px;
+  gap: 12px;
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 26px;
+    align-items: baseline;
+    border-bottom: 5px double var(--hair-2);
+    padding-bottom: 8px;
+  }
   h1 {
     font-size: 44px;
   }
   .lead {
     font: 500 24px/1.35 var(--name);
-    max-width: 40ch;
-  }
-  .demo {
-    border-top: 2px solid var(--hair-2);
-    padding-top: 16px;
   }
   .demo a {
     color: var(--brass);
@@ -35,12 +38,14 @@ export function WelcomeRoom() {
   const others = kitchens.data ?? [];
   return (
     <Page>
-      <h1>Brass Clock</h1>
-      <p className="lead">From when do we eat, to flip it now. Four answers, and your kitchen is ready.</p>
+      <div className="title">
+        <h1>Brass Clock</h1>
+        <p className="lead">From when do we eat, to flip it now.</p>
+      </div>
       <KitchenForm />
       {others.length > 0 && (
         <p className="demo">
-          Or go back to{" "}
+          Or look round first:{" "}
           {others.map((k) => (
             <span key={k.id}>
               <Link to={`/k/${k.id}/bench`}>
