@@ -110,7 +110,7 @@ def test_two_tablets_change_one_formula_and_neither_loses_a_line(demo_server: Se
     oil = {"ingredient": "oil", "amount": "20 g", "basis": None, "part": ""}
     page.route("**/api/bakes/*", lambda route: route.abort() if route.request.method == "GET" else route.continue_())
     demo_server.send("PATCH", f"/api/bakes/{bake}", {"lines": [*lines, oil], "name": "Theirs"})
-    page.get_by_role("button", name="bake…").click()
+    page.get_by_role("button", name="this bake…").click()
     name = page.get_by_role("textbox", name="Name")
     name.fill("Mine")
     name.press("Enter")

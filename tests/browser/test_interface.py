@@ -320,7 +320,7 @@ def test_leaving_the_demo_takes_one_step(watch: Watch, demo_server: Server) -> N
 def test_menu_renames_abandons_deletes_and_undoes(watch: Watch, empty_server: Server) -> None:
     bake = start_line(empty_server)
     page = watch(empty_server).goto(f"/b/{bake}/weigh")
-    press(page, "bake…")
+    press(page, "this bake…")
     page.get_by_label("Name").fill("Noon rounds")
     page.get_by_label("Name").press("Enter")
     expect(page.get_by_role("dialog", name="Noon rounds")).to_be_visible()

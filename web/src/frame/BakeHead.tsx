@@ -41,7 +41,7 @@ const Head = styled.div`
       font-size: 24px;
     }
     .about {
-      display: none;
+      font-size: 15px;
     }
     .menu {
       width: 100%;
