@@ -63,7 +63,7 @@ export function FitReport({ bake, name, steps }: { bake: number; name: string; s
   return (
     <Box data-testid="way-out" data-print="no" aria-live="polite">
       <p>
-        <b>It does not fit yet.</b>{" "}
+        <b>{name} does not fit yet.</b>{" "}
         {found.error
           ? found.error.message
           : !found.data

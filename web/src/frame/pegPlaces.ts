@@ -6,6 +6,7 @@ const TOUCH = 44;
 const FAN = 50;
 const PUSHED = 26;
 const FLAG = 50;
+const NEAR = 100; // moves further apart than that are no fan [px]
 
 export interface Placed {
   key: string;
@@ -77,6 +78,7 @@ function folded<S extends Placed>(
     const merge = pushed
       .map(({ i }) => {
         const touches = (n: number) =>
+          (!room || Math.abs(at[n]! - at[i]!) < NEAR) &&
           Math.abs(xs[n]! - xs[i]!) <= (wide(groups[n]!.length) + wide(groups[i]!.length)) / 2 + 2;
         const beside = [i - 1, i + 1].filter((n) => groups[n] && !isNext(groups[n]!) && touches(n));
         const nearest = beside.sort((a, b) => Math.abs(at[a]! - at[i]!) - Math.abs(at[b]! - at[i]!))[0];

@@ -348,7 +348,7 @@ function ColdStay({ cold, p, f, onHold }: Part & { cold: { into: number; out: nu
         x={on ? (a + b) / 2 : before ? a - 26 : b + 26}
         y={f.coldY + 26}
         textAnchor={on ? "middle" : before ? "end" : "start"}
-        style={on ? { fill: "#21272A" } : undefined}
+        style={on ? { fill: "#FBF8F0" } : undefined}
       >
         {words}
       </text>

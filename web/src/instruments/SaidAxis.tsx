@@ -33,7 +33,7 @@ export function SaidAxis({ rows, width }: { rows: readonly SaidRow[]; width: num
       role="img"
       aria-label={`Said and was, in seconds: ${rows.map((r) => `${r.name} ${figure(r.said)} and ${figure(r.was)}`).join("; ")}`}
     >
-      {x.ticks(5).map((s) => (
+      {x.ticks(Math.max(2, Math.floor((right - LEFT) / 52))).map((s) => (
         <g key={s}>
           <line x1={x(s)} x2={x(s)} y1={TOP} y2={bottom} stroke="var(--hair)" />
           <text x={x(s)} y={bottom + 22} textAnchor="middle" className="mono">
