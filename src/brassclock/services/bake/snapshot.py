@@ -191,14 +191,14 @@ def browns_of(row: SurfaceRow | None) -> float:
     return float(row.learned["browns"]) if row is not None and row.learned is not None else 1.0
 
 
-def surface_of(row: SurfaceRow | None, *, as_set: bool = False) -> Surface:
-    """The core's surface of a row, as hot as its breads say it is where it is set (`as_set`: as it is set); an iron
-    plate when the bake has none."""
+def surface_of(row: SurfaceRow | None) -> Surface:
+    """The core's surface of a row, as hot as its breads say it is where it is set; an iron plate when the bake has
+    none."""
     if row is None:
         usual = believed("iron_plate")
         return Surface("iron_plate", usual.mean_c, sd_k=usual.sd_k)
     together = row.spots if KINDS[row.kind].oven else 1
-    learned = None if as_set else learned_of(row)
+    learned = learned_of(row)
     sd_k = row.sd_k or SOURCES[row.source].value
     return Surface(
         row.kind,
