@@ -83,9 +83,7 @@ export function Column({
         ))}
       </div>
       <SliderTrack className="track" style={{ background: `linear-gradient(to top, ${stops})` }}>
-        <SliderThumb className="thumb" aria-valuetext={says}>
-          {says}
-        </SliderThumb>
+        <SliderThumb className="thumb">{says}</SliderThumb>
       </SliderTrack>
     </Box>
   );

@@ -134,6 +134,45 @@ it("the rise's curve reaches its target at the instant that is called ready", ()
   expect(target).toBeDefined();
 });
 
+it("the plates of now and of serving never lie on each other, and serving is moved from where its plate stands", () => {
+  const H = 3600e3;
+  const rise: RisePoint[] = [0, 1, 2, 3, 4].map((h) => ({ t: h * H, ratio: 1 + h / 4, low: 1, high: 2, doughC: 24 }));
+  const bulk = { name: "bulk", begins: 0, target: 1.8, ready: 3 * H, from: 3 * H, to: 3.4 * H, tooFar: 4 * H };
+  for (const serve of [2.5, 3, 3.05, 3.2, 4]) {
+    const told: number[] = [];
+    const { container } = render(
+      <RiseChart
+        width={1000}
+        points={rise}
+        windows={[bulk]}
+        readings={[]}
+        moves={[
+          { key: "mix", at: 0, done: true, next: false },
+          { key: "roll", at: 3 * H, done: false, next: true },
+        ]}
+        now={3 * H}
+        serve={serve * H}
+        ratioNow={1.5}
+        doughNow={24}
+        stage={0}
+        clock={(t) => `0${(t / H).toFixed(2)}`}
+        degrees={String}
+        onServe={(t) => told.push(t)}
+      />,
+    );
+    const plates = [...container.querySelectorAll("rect")]
+      .filter((r) => r.getAttribute("height") === "28")
+      .map((r) => [num(r, "x"), num(r, "x") + num(r, "width")] as const)
+      .sort((a, b) => a[0] - b[0]);
+    expect(plates).toHaveLength(2);
+    expect(plates[1]![0]).toBeGreaterThan(plates[0]![1]);
+    const grip = container.querySelector("[role=slider]")!;
+    grip.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight", bubbles: true }));
+    expect(told).toEqual([Math.round((serve * H + 5 * 60e3) / (5 * 60e3)) * 5 * 60e3]);
+    cleanup();
+  }
+});
+
 it("a spot tells by its ring what is left until the next move, and by its name which bread it has", () => {
   const spot = {
     number: 1,

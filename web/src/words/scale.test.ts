@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { hourMarks, nextPegTime, pegTime, ruleScale, spread } from "./scale";
+import { apart, hourMarks, nextPegTime, pegTime, ruleScale, spread } from "./scale";
 
 const now = Date.parse("2026-11-24T20:14:00Z");
 
@@ -20,6 +20,25 @@ test("heads never overlap and keep their order", () => {
   const heads = spread([100, 101, 102, 590], 30, 15, 600);
   heads.slice(1).forEach((v, i) => expect(v - heads[i]!).toBeGreaterThanOrEqual(30));
   expect(Math.max(...heads)).toBeLessThanOrEqual(600);
+});
+
+test("things of different width stand apart, inside their bounds, and at their own place where nothing crowds", () => {
+  const edges = (things: { at: number; wide: number }[], centres: number[]) =>
+    centres.map((c, i) => [c - things[i]!.wide / 2, c + things[i]!.wide / 2] as const);
+  for (const ats of [
+    [10, 12, 300],
+    [590, 595, 598],
+    [100, 100, 100],
+    [0, 300, 600],
+  ]) {
+    const things = ats.map((at, i) => ({ at, wide: 40 + 30 * i }));
+    const found = edges(things, apart(things, 0, 600, 6));
+    found.slice(1).forEach(([from], i) => expect(from - found[i]![1]).toBeGreaterThanOrEqual(6 - 1e-9));
+    expect(found[0]![0]).toBeGreaterThanOrEqual(-1e-9);
+    expect(found.at(-1)![1]).toBeLessThanOrEqual(600 + 1e-9);
+  }
+  expect(apart([{ at: 200, wide: 50 }], 0, 600, 6)).toEqual([200]);
+  expect(apart([], 0, 600, 6)).toEqual([]);
 });
 
 test("a peg stands on five minutes, or at the end of a window that holds none", () => {

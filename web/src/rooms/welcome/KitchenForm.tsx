@@ -129,7 +129,7 @@ export function KitchenForm() {
             <b>1</b> How warm is it?
           </h2>
           <Column
-            label="Your kitchen’s temperature"
+            label="Your kitchen’s temperature, °C"
             value={roomC}
             low={8}
             high={36}
