@@ -6,6 +6,10 @@ const Box = styled(ComboBox)`
   display: flex;
   min-width: 0;
   width: 100%;
+  position: relative;
+  .whole {
+    display: none;
+  }
   input {
     flex: 1 1 auto;
     min-width: 0;
@@ -30,6 +34,20 @@ const Box = styled(ComboBox)`
   }
   &[data-invalid] input {
     border-bottom: 3px double var(--ink);
+  }
+  /* where a name may be longer than its field it stands there whole, on two lines, until it is typed in */
+  @media (max-width: 600px) {
+    &[data-known="true"] input:not(:focus) {
+      -webkit-text-fill-color: transparent;
+    }
+    input:not(:focus) + .whole {
+      position: absolute;
+      inset: 0 32px 0 6px;
+      display: flex;
+      align-items: center;
+      font: 500 15px/1.03 var(--text);
+      pointer-events: none;
+    }
   }
 `;
 const List = styled(Popover)`
@@ -63,8 +81,10 @@ interface Props {
 
 /** Pick a known thing by typing part of its name. Costly to draw, so drawn again only when its own props change. */
 export const Combo = memo(function Combo({ label, value, items, onChange, invalid, placeholder }: Props) {
+  const whole = items.find((i) => i.id === value)?.name;
   return (
     <Box
+      data-known={whole !== undefined}
       aria-label={label}
       menuTrigger="focus"
       isInvalid={invalid ?? false}
@@ -73,6 +93,9 @@ export const Combo = memo(function Combo({ label, value, items, onChange, invali
       onSelectionChange={(key) => key !== null && onChange(String(key))}
     >
       <Input placeholder={placeholder} />
+      <span className="whole" aria-hidden="true">
+        {whole}
+      </span>
       <Button aria-label={`${label}: list`}>
         <svg width="14" height="10" viewBox="0 0 14 10" aria-hidden="true">
           <path d="M1 2l6 6l6-6" fill="none" stroke="currentColor" strokeWidth="2" />
