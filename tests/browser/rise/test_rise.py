@@ -37,6 +37,7 @@ def test_causes_are_dragged_and_kept(demo_server: Server, watch: Watch, size: st
     bake = new_bake(demo_server, "hatch-pita", "in 30 h")
     w = watch(demo_server, size)
     page = w.goto(f"/b/{bake}/rise")
+    page.get_by_role("tab", name="What if").wait_for()
     page.keyboard.press("i")
     before = figures(page)
     kitchen = page.get_by_role("slider", name="the kitchen")
