@@ -154,7 +154,7 @@ def _log_likelihood(shown: Shown, misses: Mapping[str, Array]) -> Array:
         found += c.weight * np.log(np.maximum(_chance(c), 1e-6))
     if shown.own_sd_k is None:
         return found
-    own = _normed(-0.5 * (OFFSET_K / shown.own_sd_k) ** 2)[:, None]
+    own = _at_its_heat(shown.own_sd_k)
     top = found.max()
     of_colour = top + np.log(np.maximum((own * np.exp(found - top)).sum(0), 1e-300))
     return np.broadcast_to(of_colour[None, :], found.shape)
@@ -175,6 +175,11 @@ def _normed(log_weight: Array) -> Array:
     return np.asarray(weight / weight.sum())
 
 
+def _at_its_heat(sd_k: float) -> Array:
+    """Weight of each offset of a surface whose heat was measured with this spread [K], as a column."""
+    return _normed(-0.5 * (OFFSET_K / sd_k) ** 2)[:, None]
+
+
 def _prior(sd_k: float) -> Array:
     of_k, of_browning = -0.5 * (OFFSET_K / sd_k) ** 2, -0.5 * (BROWNING / float(BROWNING_SD)) ** 2
     return np.asarray(of_k[:, None] + of_browning[None, :])
@@ -193,7 +198,7 @@ def _odd(log_weight: Array, shown: Shown, misses: Mapping[str, Array]) -> bool:
     unlikely as that to be called so."""
     weight = _normed(log_weight)
     if shown.own_sd_k is not None:
-        weight = _normed(-0.5 * (OFFSET_K / shown.own_sd_k) ** 2)[:, None] * weight.sum(0)[None, :]
+        weight = _at_its_heat(shown.own_sd_k) * weight.sum(0)[None, :]
     for fact, off in misses.items():
         middle = float((weight * off).sum())
         whole = float((weight * (off - middle) ** 2).sum()) + SPREADS[fact] ** 2
@@ -208,17 +213,17 @@ def fold_heat(lessons: Iterable[HeatLesson], prior_sd_k: float = float(PRIOR_SD_
     `prior_sd_k` [K] is the spread of what is known of its heat before any.
     """
     prior = _prior(prior_sd_k)
-    weight, steps, odd, first = prior, {}, set(), True
+    weight, steps, odd = prior, {}, set()
     before = HeatBelief(sd_k=prior_sd_k)
     for lesson in sorted(lessons, key=lambda x: x.at)[-MOST_LESSONS:]:
         if lesson.refused:
             continue
-        known = weight if first else (1 - float(FORGETS)) * weight + float(FORGETS) * prior
+        known = (1 - float(FORGETS)) * weight + float(FORGETS) * prior
         misses = _misses(lesson.shown)
         if not lesson.sure and _odd(known, lesson.shown, misses):
             odd.add(lesson.number)
             continue
-        weight, first = known + _log_likelihood(lesson.shown, misses), False
+        weight = known + _log_likelihood(lesson.shown, misses)
         after = _summary(weight)
         steps[lesson.number] = (before, after)
         before = after

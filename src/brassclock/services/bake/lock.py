@@ -7,18 +7,7 @@ from typing import Any
 from brassclock.services.app import Conflict
 from brassclock.store.tables import Bake
 
-FROZEN = (
-    "count",
-    "surface_id",
-    "surface_c",
-    "doneness",
-    "colour_top",
-    "heat_steps",
-    "dressing",
-    "docked",
-    "parts",
-)  # settings of a bake that its line was planned from
-NAMES = {
+FROZEN = {
     "count": "how many there are",
     "surface_id": "its surface",
     "surface_c": "its surface's heat",
@@ -28,7 +17,7 @@ NAMES = {
     "dressing": "its dressing",
     "docked": "whether it is docked",
     "parts": "what else is made of its dough",
-}
+}  # settings of a bake that its line was planned from, as a cook calls them
 
 
 def check(bake: Bake, changed: dict[str, Any]) -> None:
@@ -42,6 +31,6 @@ def check(bake: Bake, changed: dict[str, Any]) -> None:
         if name in changed and changed[name] != now[name]:
             where = (bake.hearth["surface"] or {}).get("name") or "its surface"
             raise Conflict(
-                f"{bake.name} went on the heat on {where[:1].lower()}{where[1:]}; {NAMES[name]} stays as it was then. "
+                f"{bake.name} went on the heat on {where[:1].lower()}{where[1:]}; {FROZEN[name]} stays as it was then. "
                 "Undo its first load to change that, or change it for another bake."
             )

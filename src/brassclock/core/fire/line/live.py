@@ -14,6 +14,7 @@ from itertools import pairwise
 
 from brassclock.core.fire.hearth import LOST, Tap
 from brassclock.core.fire.line.mend import replan
+from brassclock.core.fire.line.pace import PACED
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import Line, LineSpec, Moves, Task
 
@@ -54,7 +55,6 @@ def _zero(spec: LineSpec, plan: Line, moves: tuple[Tap, ...]) -> int:
     return round(first.at_s) - _lead(spec, first.round_no) - planned
 
 
-TAPPED = ("load", "turn", "off")
 KEPT_STEPS = 6  # of a line's last moves: to go on from, and to undo
 REPLAYED = 40  # moves that are followed one by one when a line is taken up in its midst
 
@@ -151,7 +151,7 @@ def _untapped(
             began[n, op.name] = max(at, 0)
     for before, op in pairwise(shape.ops[shape.load : shape.unload]):  # done on the heat without a tap
         told_at = told.get((n, op.name))
-        if op.name not in TAPPED and told_at is not None and (n, before.name) in began and told_at.start_s <= reached:
+        if op.name not in PACED and told_at is not None and (n, before.name) in began and told_at.start_s <= reached:
             began.setdefault((n, op.name), max(told_at.start_s, began[n, before.name] + before.hands_s))
     off, brush = began.get((n, "off")), told.get((n, "brush"))
     if off is not None and brush is not None:
