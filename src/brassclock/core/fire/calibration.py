@@ -40,6 +40,11 @@ def wanting(breads: Sequence[JudgedBread]) -> tuple[int, int]:
     return max(ENOUGH - len(breads), 0), max(ENOUGH_BAKES - len({b.bake for b in breads}), 0)
 
 
+def weight_of_each(breads: int) -> float:
+    """How much each of `breads` breads of one bake counts beside one that was baked alone."""
+    return 1 / (1 + float(ALIKE) * (breads - 1))
+
+
 def of_breads(breads: Sequence[JudgedBread]) -> Calibration:
     """The line of a kitchen's own breads: older ones count less, and each of a bake of many.
 
@@ -48,7 +53,7 @@ def of_breads(breads: Sequence[JudgedBread]) -> Calibration:
     True
     """
     of_bake = Counter(b.bake for b in breads)
-    weights = [0.5 ** (b.age_d / float(HALF_LIFE_D)) / (1 + float(ALIKE) * (of_bake[b.bake] - 1)) for b in breads]
+    weights = [0.5 ** (b.age_d / float(HALF_LIFE_D)) * weight_of_each(of_bake[b.bake]) for b in breads]
     return calibrate([b.score for b in breads], [b.full for b in breads], weights)
 
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from brassclock.core.fire.actions import extra_moves, leaves_s
 from brassclock.core.fire.baking import Faults
-from brassclock.core.fire.colour import Wish
+from brassclock.core.fire.colour import DOSES, Wish
 from brassclock.core.fire.heating import RECOVER_LIMIT_S
 from brassclock.core.fire.legs import Step
 from brassclock.core.fire.line.pace import at_pace
@@ -91,6 +91,11 @@ def doses_at(program: Program, temp_c: float, turn_s: float | None, off_s: float
     sides = [off_s] if turn_s is None else [turn_s, max(off_s - turn_s, 0.5)]
     legs = [replace(leg, seconds=s, until="time") for leg, s in zip(baking.legs, sides, strict=False)]
     return baking.baked(legs, grid=COARSE_GRID).brown
+
+
+def wished_dose(bake: Bake) -> float:
+    """The least browning dose of a face that is as dark as was wished; of a pale bread that of a light one."""
+    return max(DOSES[bake.doneness][0], DOSES["light"][0])
 
 
 def events_at(r: BakeSnapshot, bread: puff_model.Bread, temp_c: float) -> dict[str, float | None]:

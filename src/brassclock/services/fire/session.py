@@ -10,7 +10,6 @@ from typing import Any
 from sqlmodel import Session
 
 from brassclock.core.fire.actions import leaves_s
-from brassclock.core.fire.colour import DOSES
 from brassclock.core.fire.hearth import COLOURS
 from brassclock.core.fire.probe import EVENT_OF, ColourSeen, Probe, invert
 from brassclock.core.fire.program import Program
@@ -97,7 +96,7 @@ def _measured(
     """The heat of the surface that the breads say."""
     bread, program, surface = work.bread, work.program, surface_of(r.surface)
     assert bread is not None and program is not None
-    wished = max(DOSES[r.bake.doneness][0], DOSES["light"][0])
+    wished = fire_model.wished_dose(r.bake)
 
     def dose_ratio(turn_s: float | None, off_s: float, temp_c: float) -> float:
         return min(fire_model.doses_at(program, temp_c, turn_s, off_s)) / wished

@@ -10,9 +10,7 @@ from functools import partial
 from statistics import fmean
 from typing import Any
 
-from sqlmodel import Session
-
-from brassclock.core.fire.colour import DOSES
+from brassclock.core.fire.calibration import weight_of_each
 from brassclock.core.fire.hearth import COLOURS, ON_HEAT
 from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.keep.heat_belief import LIGHT_SD_LOG, TOLD_BROWNING, TOLD_K, Shown, as_stored, shown_by
@@ -22,15 +20,15 @@ from brassclock.services.bake.snapshot import MEASURED, BakeSnapshot, browns_of
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import core_taps
 from brassclock.services.fire.session import facts_of_probe
-from brassclock.services.kitchen.beliefs import key_of, teach
+from brassclock.services.kitchen.beliefs import Seen, key_of
 from brassclock.services.solve import BakeResult
 
-ALIKE = 0.3  # judgement: of each further bread of a bake that was judged alike; they share its dough and its heat
 FACES = ("colour", "colour_top")  # words of a judged bread, by its face
 
 
-def teach_heat(session: Session, r: BakeSnapshot) -> None:
-    """A kept bake teaches how hot its surfaces run and how bread browns there, and how quick its cook is."""
+def heat_lessons(r: BakeSnapshot) -> list[Seen]:
+    """What a bake shows of how hot its surfaces run and how bread browns there, and of how quick its cook is."""
+    found: list[Seen] = []
     work = solve.solve(r)
     line = solve.line_kinds(r, work)
     for k, (kind, done) in enumerate(zip(line.kinds, (work, *work.parts), strict=True)):
@@ -41,15 +39,14 @@ def teach_heat(session: Session, r: BakeSnapshot) -> None:
         shown = _shown(replace(kind.rows, taps=own), done)
         if shown is not None:
             kept = as_stored(shown) | {"set_c": row.temp_c}
-            seen = _told_ratio(shown), float(LIGHT_SD_LOG)
-            teach(session, r.kitchen, key_of("surface", row.id), seen, r.now, r.bake.id, kept)
+            found.append(Seen(key_of("surface", row.id), _told_ratio(shown), float(LIGHT_SD_LOG), kept))
     if not any(t.kind == "load" for t in r.taps):
-        return
+        return found
     moves = [t for t in core_taps(r.taps) if t.kind in ON_HEAT]
     had = (r.bake.hearth or {}).get("pace", {})
     for move, seen_pace in pace_seen(line.spec(), line.rounds, moves, fire_model.QUICK_LINE).items():
-        of_usual = seen_pace.mean * had.get(move, 1.0)
-        teach(session, r.kitchen, key_of("pace", move), (of_usual, seen_pace.sd), r.now, r.bake.id)
+        found.append(Seen(key_of("pace", move), seen_pace.mean * had.get(move, 1.0), seen_pace.sd))
+    return found
 
 
 def _shown(r: BakeSnapshot, work: BakeResult) -> Shown | None:
@@ -66,15 +63,14 @@ def _shown(r: BakeSnapshot, work: BakeResult) -> Shown | None:
         return fire_model.events_at(r, replace(bread, browning=plain * browning), row.temp_c + over_k)
 
     def dose(face: int, turn_s: float | None, off_s: float, over_k: float) -> float:
-        wished = max(DOSES[r.bake.doneness][0], DOSES["light"][0])
-        return fire_model.doses_at(program, row.temp_c + over_k, turn_s, off_s)[face] / browns / wished
+        seen_dose = fire_model.doses_at(program, row.temp_c + over_k, turn_s, off_s)[face]
+        return seen_dose / browns / fire_model.wished_dose(r.bake)
 
     calls: list[tuple[str, float, Callable[[float], float]]] = []
     for (word, face), times in judged.items():
         turns = [turn for turn, _ in times if turn is not None]
         turn_s, off_s = fmean(turns) if turns else None, fmean(off for _, off in times)
-        weight = len(times) / (1 + ALIKE * (len(times) - 1))
-        calls.append((word, weight, partial(dose, face, turn_s, off_s)))
+        calls.append((word, len(times) * weight_of_each(len(times)), partial(dose, face, turn_s, off_s)))
     own_sd_k = (row.sd_k or float(SOURCES[row.source])) if row.source in MEASURED else None
     return shown_by(seen, events, calls, own_sd_k)
 

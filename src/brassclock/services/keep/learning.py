@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import NamedTuple
 
 from sqlmodel import Session
 
@@ -14,8 +13,8 @@ from brassclock.core.keep.ledger import kind_of
 from brassclock.core.rise.belief import Belief
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.keep.heat_lessons import teach_heat
-from brassclock.services.kitchen.beliefs import belief_of, key_of, leaven_of, teach, unteach
+from brassclock.services.keep.heat_lessons import heat_lessons
+from brassclock.services.kitchen.beliefs import Seen, belief_of, key_of, leaven_of, teach, unteach
 from brassclock.services.mix.model import friction_shown
 from brassclock.store.rows import get
 from brassclock.store.tables import FlourBag
@@ -23,23 +22,14 @@ from brassclock.store.tables import FlourBag
 THIRST_SD = Param(0.012, "-", 0.008, 0.02, Kind.JUDGEMENT, "of one dough's feel, as points of water over flour")
 
 
-class Seen(NamedTuple):
-    """What a bake shows of one thing: the key of the lesson, the ratio, and the spread of its logarithm."""
-
-    key: str
-    ratio: float
-    spread: float
-
-
 OF_KEEPING = ("activity", "thirst", "surface", "pace")
 
 
 def teach_kept(session: Session, r: BakeSnapshot) -> None:
     """A kept bake teaches what its readings, its weighing and its heat show."""
-    for seen in (_activity(r), _thirst(session, r)):
-        if seen is not None:
-            teach(session, r.kitchen, seen.key, (seen.ratio, seen.spread), r.now, r.bake.id)
-    teach_heat(session, r)
+    of_dough = [seen for seen in (_activity(r), _thirst(session, r)) if seen is not None]
+    teach(session, r.kitchen, of_dough, r.now, r.bake.id)
+    teach(session, r.kitchen, heat_lessons(r), r.now, r.bake.id)
 
 
 def unteach_kept(session: Session, r: BakeSnapshot) -> None:
@@ -83,7 +73,7 @@ def learn_friction(session: Session, r: BakeSnapshot, mixed: dt.datetime, seen_c
         return
     shown = friction_shown(r.bake, r.kitchen, sheet.dough, air_c(r.kitchen.hourly_c, mixed), seen_c)
     if shown is not None:
-        teach(session, r.kitchen, key, shown, r.now, r.bake.id)
+        teach(session, r.kitchen, [Seen(key, *shown)], r.now, r.bake.id)
 
 
 def unlearn_friction(session: Session, r: BakeSnapshot) -> None:

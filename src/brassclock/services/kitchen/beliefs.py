@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import datetime as dt
 from collections import Counter
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlmodel import Session
 
@@ -65,20 +65,28 @@ def key_of(kind: str, which: str | int | None) -> str:
     return f"{kind}:{which}"
 
 
+class Seen(NamedTuple):
+    """What is seen of one thing: the key of the lesson, the ratio and the spread of its logarithm; `shown` of a
+    surface."""
+
+    key: str
+    ratio: float
+    spread: float
+    shown: dict[str, Any] | None = None
+
+
 def teach(
-    session: Session,
-    kitchen: Kitchen,
-    key: str,
-    seen: tuple[float, float],
-    at: dt.datetime,
-    bake: int | None = None,
-    shown: dict[str, Any] | None = None,
+    session: Session, kitchen: Kitchen, lessons: Iterable[Seen], at: dt.datetime, bake: int | None = None
 ) -> None:
-    """Add a lesson (the ratio seen and its spread, `shown` of a surface) and fold anew; one of the same bake about the
-    same thing is replaced."""
-    _drop(session, kitchen, lambda x: x.key == key and bake is not None and x.bake_id == bake)
-    row = Lesson(kitchen_id=kitchen.id or 0, bake_id=bake, key=key, seen=seen[0], spread=seen[1], at=at, shown=shown)
-    insert(session, row)
+    """Add lessons and fold anew, once for all of them; one of the same bake about the same thing is replaced."""
+    given = {x.key: x for x in lessons}
+    if not given:
+        return
+    if bake is not None:
+        _drop(session, kitchen, lambda x: x.key in given and x.bake_id == bake)
+    for key, ratio, spread, shown in given.values():
+        row = Lesson(kitchen_id=kitchen.id or 0, bake_id=bake, key=key, seen=ratio, spread=spread, at=at, shown=shown)
+        insert(session, row)
     refold(session, kitchen)
 
 

@@ -18,7 +18,7 @@ from brassclock.core.rise.sourdough.upkeep import upkeep as upkeeps
 from brassclock.core.time import hours_between, later
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
-from brassclock.services.kitchen.beliefs import key_of, teach, unteach
+from brassclock.services.kitchen.beliefs import Seen, key_of, teach, unteach
 from brassclock.services.kitchen.jar import FORECAST_H, air_of, jar_of, seed_before
 from brassclock.services.schemas.base import BandedAt
 from brassclock.services.schemas.kitchen import (
@@ -221,8 +221,8 @@ def peaked(app: App, kitchen_id: int, starter_id: int, given: PeakCreate) -> Sta
             )
         with recording_plan_change(app, session, kitchen_id, f"{starter.name} was seen at its peak"):
             _forget(session, kitchen, last)
-            seen = (_vitality_for(starter, kitchen, feeds, now, hours), float(PEAK_SD_LOG))
-            teach(session, kitchen, key_of("vitality", starter_id), seen, last.at)
+            vitality = _vitality_for(starter, kitchen, feeds, now, hours)
+            teach(session, kitchen, [Seen(key_of("vitality", starter_id), vitality, float(PEAK_SD_LOG))], last.at)
             last.peaked_at = at
             session.add(last)
         return starter_out(session, starter, kitchen, now)
