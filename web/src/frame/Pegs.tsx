@@ -5,7 +5,7 @@ import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, ms } from "../words/format";
 import type { RuleScale } from "../words/scale";
 import { stepKind, stepPath } from "../words/steps";
-import { HEAD, headsIn, lanesOf, standsAlone } from "./pegPlaces";
+import { HEAD, headsIn, lanesOf, standsAlone, type Timed, timedOf } from "./pegPlaces";
 import { Fan, Flag, Held, Peg, Still } from "./pegStyles";
 import { laneY } from "./RuleEngraving";
 import type { RuleLanes } from "./ruleLanes";
@@ -28,21 +28,13 @@ export function Pegs({ steps, scale, width, now, kitchen, lanes }: PegsProps) {
   const { pin, serve } = useDayMoves();
   const zone = kitchen.zone;
   const [stretch, setStretch] = useState<Step[] | null>(null);
-  const timed = steps.map((s) => ({
-    step: s,
-    key: s.key,
-    at: ms(s.at),
-    done: s.done_at != null,
-    bake: s.bake_id,
-    name: s.bake,
-    seal: s.seal,
-  }));
+  const timed = timedOf(steps);
   const { heads, next } = headsIn(timed, scale, now, lanes.gutter, width);
   const laneOf = new Map(lanesOf(timed, lanes.most).map((l) => [l.id, l.lane]));
   const flagY = (bake: number) => laneY(lanes, laneOf.get(bake) ?? 0);
   const tables = timed.filter((s) => s.key === "serve" && scale.x(s.at) > lanes.gutter && s.at < scale.right);
   // flags that crowd each other are only drawn: nearer in, each can be taken hold of
-  const alone = (s: (typeof timed)[number]) =>
+  const alone = (s: Timed) =>
     standsAlone(
       scale.x(s.at),
       tables.filter((o) => o !== s).map((o) => scale.x(o.at)),
@@ -88,7 +80,7 @@ export function Pegs({ steps, scale, width, now, kitchen, lanes }: PegsProps) {
         />
       ))}
       {heads.map((h) => {
-        const [s] = h.steps as [(typeof timed)[number]];
+        const [s] = h.steps as [Timed];
         return h.steps.length > 1 ? (
           <Fan
             key={`fan-${s.bake}-${s.key}`}

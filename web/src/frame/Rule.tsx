@@ -6,8 +6,7 @@ import { useWidth } from "../controls/width";
 import { clock, weekday } from "../words/format";
 import { ruleScale } from "../words/scale";
 import { Pegs } from "./Pegs";
-import { RuleEngraving } from "./RuleEngraving";
-import { lanesUsed } from "./RuleEngraving";
+import { lanesUsed, RuleEngraving } from "./RuleEngraving";
 import { ruleLanes } from "./ruleLanes";
 
 /** From an hour to four days: how far ahead the Rule reaches, and how near to now it is stretched [ms]; the far ones are even. */

@@ -3,7 +3,7 @@ import type { Kitchen, Schemas, Step } from "../api/client";
 import { heatColour } from "../theme/temperature";
 import { hourOfDay, ms, temp, weekday } from "../words/format";
 import { hourMarks, type RuleScale } from "../words/scale";
-import { type Lane, lanesOf } from "./pegPlaces";
+import { type Lane, lanesOf, type Timed, timedOf } from "./pegPlaces";
 import type { RuleLanes } from "./ruleLanes";
 
 interface Props {
@@ -184,17 +184,6 @@ function Away({
 
 const LETTER = 8.4;
 
-const timedOf = (steps: readonly Step[]) =>
-  steps.map((s) => ({
-    key: s.key,
-    at: ms(s.at),
-    done: s.done_at !== null,
-    bake: s.bake_id,
-    name: s.bake,
-    seal: s.seal,
-    step: s,
-  }));
-
 /** How many lanes the bakes of these moves take, of `most` at the most. */
 export const lanesUsed = (steps: readonly Step[], most: number): number =>
   Math.max(0, ...lanesOf(timedOf(steps), most).map((l) => l.lane + 1));
@@ -205,8 +194,6 @@ function Bakes({ steps, scale, width, lanes, now }: Part & { steps: readonly Ste
     <Bake key={`${b.id} ${b.name}`} bake={b} scale={scale} width={width} lanes={lanes} now={now} />
   ));
 }
-
-type Timed = { key: string; at: number; done: boolean; step: Step };
 
 function Bake({ bake: b, scale, width, lanes, now }: Part & { bake: Lane<Timed>; now: number }) {
   const y = laneY(lanes, b.lane);

@@ -1,3 +1,5 @@
+import type { Step } from "../api/client";
+import { ms } from "../words/format";
 import { apart, type RuleScale } from "../words/scale";
 
 /** The side of a peg's head, what a finger needs of it, and how far a head may be pushed off its time before it folds [px]. */
@@ -14,6 +16,24 @@ export interface Placed {
   at: number;
   done: boolean;
 }
+/** A move of a bake, as it is placed on the Rule. */
+export interface Timed extends Placed {
+  bake: number;
+  name: string;
+  seal: string;
+  step: Step;
+}
+export const timedOf = (steps: readonly Step[]): Timed[] =>
+  steps.map((s) => ({
+    key: s.key,
+    at: ms(s.at),
+    done: s.done_at !== null,
+    bake: s.bake_id,
+    name: s.bake,
+    seal: s.seal,
+    step: s,
+  }));
+
 /** What stands at one head: a move, or a fan of several; where its head stands, and the true place of each [px]. */
 export interface Head<S> {
   steps: S[];
