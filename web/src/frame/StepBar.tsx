@@ -151,16 +151,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
         {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
         {wait && `; ${wait}`}
       </span>
-      {markable && !earlier && (
-        <>
-          <Button data-kind={isNext ? "brass" : "plain"} onPress={mark}>
-            {did} now
-          </Button>
-          <Button data-kind="bare" onPress={() => setEarlier(true)}>
-            earlier…
-          </Button>
-        </>
-      )}
+      {markable && !earlier && <Mark did={did} first={isNext} onNow={mark} onEarlier={() => setEarlier(true)} />}
       {earlier && <Earlier label={made ? "When was it?" : `${did} when?`} onSaid={said} />}
       {made && !earlier && (
         <>
@@ -175,6 +166,28 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
     </Row>
   );
 }
+
+/** The presses that mark a move as done: now, or earlier; `first` where it is the one thing to press. */
+const Mark = ({
+  did,
+  first,
+  onNow,
+  onEarlier,
+}: {
+  did: string;
+  first: boolean;
+  onNow: () => void;
+  onEarlier: () => void;
+}) => (
+  <>
+    <Button data-kind={first ? "brass" : "plain"} onPress={onNow}>
+      {did} now
+    </Button>
+    <Button data-kind="bare" onPress={onEarlier}>
+      earlier…
+    </Button>
+  </>
+);
 
 const Earlier = ({ label, onSaid }: { label: string; onSaid: (text: string) => void }) => (
   <Field label={label} value="" placeholder="20 min ago" width="11em" onCommit={onSaid} />
@@ -259,16 +272,7 @@ export function NextMove({
         <span className="quiet">Every move here is done.</span>
       )}
       <div className="do">
-        {step && !earlier && (
-          <>
-            <Button data-kind={plain ? "plain" : "brass"} onPress={mark}>
-              {did} now
-            </Button>
-            <Button data-kind="bare" onPress={() => setEarlier(true)}>
-              earlier…
-            </Button>
-          </>
-        )}
+        {step && !earlier && <Mark did={did} first={!plain} onNow={mark} onEarlier={() => setEarlier(true)} />}
         {earlier && <Earlier label={`${did} when?`} onSaid={said} />}
         <Button data-kind="bare" onPress={() => setAll(true)}>
           all…
