@@ -44,13 +44,14 @@ from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
 from brassclock.services.bake.parts import names_of
-from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, browns_of, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot, breads_of
 from brassclock.services.day import model as day_model
 from brassclock.services.day import sharing
 from brassclock.services.day.model import Risen
 from brassclock.services.fire.kinds import Kind, MixedLine, mixed
 from brassclock.services.fire.model import QUICK_LINE, dressing_g, program_at
 from brassclock.services.kitchen import hours
+from brassclock.services.kitchen.surfaces import browns_of, surface_of
 from brassclock.services.mix import model as mix_model
 from brassclock.services.rise import spec as rise_spec
 from brassclock.services.weigh.model import shape_of, sheet_of, sponge_g

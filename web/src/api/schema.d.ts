@@ -2103,6 +2103,8 @@ export interface components {
              * Format: date-time
              */
             serve_at: string;
+            /** Stands */
+            stands: ("bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge") | null;
             /** Status */
             status: string;
             /** Target Ratio */
@@ -3537,6 +3539,18 @@ export interface components {
             towel: components["schemas"]["TowelRead"][];
             /** Waiting */
             waiting: number[];
+        };
+        /**
+         * HeatBandRead
+         * @description A believed heat [C].
+         */
+        HeatBandRead: {
+            /** P10 C */
+            p10_c: number;
+            /** P50 C */
+            p50_c: number;
+            /** P90 C */
+            p90_c: number;
         };
         /**
          * HeatLineRead
@@ -5786,6 +5800,7 @@ export interface components {
         };
         /** SurfaceRead */
         SurfaceRead: {
+            believed: components["schemas"]["HeatBandRead"];
             /**
              * Greased
              * @enum {string}
@@ -5802,6 +5817,11 @@ export interface components {
             kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
             /** @default null */
             learned?: components["schemas"]["LearnedHeatRead"] | null;
+            /**
+             * Lies
+             * @default null
+             */
+            lies?: number | null;
             /** Name */
             name: string;
             /** Nonstick */
@@ -5832,11 +5852,13 @@ export interface components {
             spots: number;
             /** Temp C */
             temp_c: number;
+            told: components["schemas"]["HeatBandRead"];
         };
         /**
          * SurfaceUpdate
          * @description A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what
-         *     heats it (none: the kind's usual), and how bread meets it.
+         *     heats it (none: the kind's usual), how bread meets it, and where it lies on the floor plan (none: anywhere), counted
+         *     by rows.
          */
         SurfaceUpdate: {
             /**
@@ -5855,6 +5877,11 @@ export interface components {
              * @enum {string}
              */
             kind: "stone_oven" | "steel_oven" | "iron_plate" | "skillet" | "clay_wall" | "inverted_plate" | "lidded_pan" | "flame_oven" | "oil" | "pan_then_grill" | "oven_tray";
+            /**
+             * Lies
+             * @default null
+             */
+            lies?: number | null;
             /** Name */
             name: string;
             /**

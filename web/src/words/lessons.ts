@@ -24,16 +24,17 @@ export function offSet(k: number, units: Units): string {
 export const brownsWords = (times: number): string =>
   times < FEW_BROWN && times > 1 / FEW_BROWN ? "browns as usual" : `browns ${times.toFixed(2)} × as fast`;
 
-/** What the breads of a surface say of it, in one sentence; null where they say nothing yet. */
+/** What the breads of a surface say of it, in one sentence; null where they say nothing yet. Where its heat was read, or it is set otherwise, it is believed as told and they speak of colour alone. */
 export function learnedWords(
   learned: { set_c: number; shift_k: number; browns: number; here: number } | null | undefined,
   setC: number,
+  believedC: number,
   units: Units,
 ): string | null {
   if (!learned) return null;
-  const here = learned.here > 0 && Math.abs(learned.set_c - setC) <= 2;
-  const heat = here
-    ? `${offSet(learned.shift_k, units)}, so ${temp(setC + learned.shift_k, units)} ${tempUnit(units)}; bread `
+  const counts = Math.abs(setC + learned.shift_k - believedC) < 0.5;
+  const heat = counts
+    ? `${offSet(learned.shift_k, units)}, so ${temp(believedC, units)} ${tempUnit(units)}; bread `
     : "bread ";
   return `Its breads say: ${heat}${brownsWords(learned.browns)}.`;
 }

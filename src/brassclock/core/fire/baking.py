@@ -47,7 +47,7 @@ class Baking:
 
     `turned` is False for what is docked or topped; `pocket` whether one is wanted; `filled` whether it holds what must
     be hot; `dressed_kg_m2` is spread on its upper face once it is turned; `patient` keeps a thick round on its first
-    side until its top is dull.
+    side until its top is dull, `held_s` any bread so long after its colour.
     """
 
     bread: Bread
@@ -60,6 +60,7 @@ class Baking:
     steps: tuple[Step, ...] | None = None
     dressed_kg_m2: float = 0.0
     patient: bool = False
+    held_s: float = 0.0
 
     @property
     def legs(self) -> list[Stage]:
@@ -67,6 +68,8 @@ class Baking:
         if self.steps is not None:
             return as_written(self.surface, self.steps)
         legs = chosen(self.surface, self.bread, self.wish, self.turned, self.patient)
+        if self.held_s:
+            legs[0] = replace(legs[0], after_s=legs[0].after_s + self.held_s)
         if self.dressed_kg_m2 and len(legs) > 1:
             legs[1] = replace(legs[1], wet_kg_m2=TOPPING_WATER * self.dressed_kg_m2)
             if self.covered:

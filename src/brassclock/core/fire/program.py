@@ -34,6 +34,7 @@ MOST_UNSAFE = Param(
 )
 RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = Param(0.30, "-", 0.2, 0.4, Kind.JUDGEMENT, "of a time, while only one bake can be run")
+HELD_S = (8.0, 16.0, 32.0, 64.0)  # judgement: longer first sides that are tried
 RADIANT_H = Param(8.0, "W/(m2 K)", 5, 14, Kind.PUBLISHED_FROM_MEMORY, "a hot edge to the kitchen")
 DEFAULT_FLOUR_G_M2 = Param(15.0, "g/m2", 5, 40, Kind.PRACTICE, "bench flour on a rolled round")
 EVENTS = (
@@ -179,6 +180,7 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
             baking, whole, end = slower, through, other
     if baking.steps is None:
         end = _for_all(baking, end, whole)
+        baking, whole, end = _turned_later(baking, whole, end)
     cut = baking.baked(baking.cut(whole, end.off_s))
     bread, surface = baking.bread, baking.surface
     after_c, back_s = _left(surface, cut, bread)
@@ -199,6 +201,23 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
         coldest_c=coldest_c(cut),
         end=end,
     )
+
+
+def _turned_later(baking: Baking, whole: Baked, end: End) -> tuple[Baking, Baked, End]:
+    """The bake of a bread that has its colours and waits on its second side to be through, with the first side held
+    longer where that brings it off sooner: turned raw it takes the heat it needs through a dry face."""
+    first = baking.legs[0]
+    waits = end.off_s == end.through_s or RAW & {*end.codes}
+    if first.until != "colour" or baking.bread.thick or baking.filled or not waits:
+        return baking, whole, end
+    best = baking, whole, end
+    for held_s in HELD_S:
+        later = replace(baking, held_s=held_s)
+        baked = later.baked()
+        other = _for_all(later, later.end(baked, 0.0), baked)
+        if other.through_s is not None and (best[2].through_s is None or other.off_s < best[2].off_s):
+            best = later, baked, other
+    return best
 
 
 def _turn_s(baking: Baking, whole: Baked) -> float | None:

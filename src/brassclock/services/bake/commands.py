@@ -15,12 +15,13 @@ from brassclock.services import change as bake_change
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.bake import lock
-from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot, surface_of
+from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot
 from brassclock.services.bake.view import stored_summary
 from brassclock.services.change import recording_plan_change
 from brassclock.services.keep.learning import learn_friction, unlearn_friction
 from brassclock.services.kitchen.beliefs import learn_heat
 from brassclock.services.kitchen.pantry import kit_of
+from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.services.rise.spec import stage_end
 from brassclock.services.schemas.bake import BakeUpdate, PartUpdate
 from brassclock.services.schemas.fire import HeatStepUpdate

@@ -12,14 +12,11 @@ from sqlmodel import Session
 from brassclock.core.day.hands import Busy
 from brassclock.core.day.kitchen_air import Relocation
 from brassclock.core.day.shared import Commitments
-from brassclock.core.fire.surface_heat import SOURCES, believed
-from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.terms import STEPS
 from brassclock.services.app import App, NotFound
 from brassclock.services.bake import frozen
 from brassclock.services.kitchen import hours
-from brassclock.services.kitchen.beliefs import SAME_SETTING_K
 from brassclock.services.kitchen.pantry import own_rows
 from brassclock.store import bakes as bake_rows
 from brassclock.store import hours as hour_rows
@@ -39,7 +36,6 @@ from brassclock.store.tables import (
 from brassclock.store.tables import Surface as SurfaceRow
 
 JUST_MIXED = dt.timedelta(minutes=30)
-DOOR_S = 6.0  # practice: the door stands open so long for each bread of a batch
 AIR_KEPT = dt.timedelta(days=6)
 
 
@@ -171,44 +167,4 @@ def spells_of(bake: Bake) -> tuple[Relocation, ...]:
     return tuple(
         Relocation(dt.datetime.fromisoformat(x["start"]), dt.datetime.fromisoformat(x["end"]), x["temp_c"])
         for x in bake.spells
-    )
-
-
-MEASURED = ("infrared", "contact", "first_bread")  # sources by which a heat was read; it is that, whatever was learned
-
-
-def learned_of(row: SurfaceRow | None) -> dict[str, float] | None:
-    """Belief of a surface by its breads, where it is set as it was then; None where none is known, or its heat was
-    read."""
-    if row is None or row.learned is None or row.source in MEASURED:
-        return None
-    known = row.learned["here"] and abs(row.learned["set_c"] - row.temp_c) <= SAME_SETTING_K
-    return row.learned if known else None
-
-
-def browns_of(row: SurfaceRow | None) -> float:
-    """Browning rate on a surface over the table's, by its breads."""
-    return float(row.learned["browns"]) if row is not None and row.learned is not None else 1.0
-
-
-def surface_of(row: SurfaceRow | None) -> Surface:
-    """The core's surface of a row, as hot as its breads say it is where it is set; an iron plate when the bake has
-    none."""
-    if row is None:
-        usual = believed("iron_plate")
-        return Surface("iron_plate", usual.mean_c, sd_k=usual.sd_k)
-    together = row.spots if KINDS[row.kind].oven else 1
-    learned = learned_of(row)
-    sd_k = row.sd_k or SOURCES[row.source].value
-    return Surface(
-        row.kind,
-        row.temp_c + (learned["shift_k"] if learned else 0.0),
-        row.power,
-        heat=row.heat,
-        greased=row.greased,
-        nonstick=row.nonstick,
-        breads=together,
-        door_s=DOOR_S * together if together > 1 else 0.0,
-        sd_k=learned["sd_k"] if learned else sd_k,
-        size=row.size,
     )

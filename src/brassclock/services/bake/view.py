@@ -15,7 +15,7 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.choices import fits
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.hearth import hearth_of
-from brassclock.services.rise.view import banded_at
+from brassclock.services.rise.view import banded_at, stands_at
 from brassclock.services.schemas.bake import BakeSummary, LeafRead
 from brassclock.services.solve import BakeResult
 
@@ -49,7 +49,9 @@ def brief_of(r: BakeSnapshot, work: BakeResult) -> BakeSummary:
     leaves = leaves_of(r, work)
     rise = rise_brief(r, work)
     sheet = work.sheet
+    place = stands_at(r, work.risen) if work.risen else None
     return BakeSummary(
+        stands=place.key if place else None,
         id=r.bake.id or 0,
         name=r.bake.name,
         seal=r.bake.seal,

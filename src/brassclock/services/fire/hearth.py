@@ -15,9 +15,10 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.kinds import MixedLine
 from brassclock.services.fire.live import LINES, core_taps, pending, stamp, stamp_now, states_of, taps_out
-from brassclock.services.fire.program import program_out, surface_out
+from brassclock.services.fire.program import program_out
 from brassclock.services.keep.kept import feel_of, kept_of, room_of
 from brassclock.services.kitchen.clock import clock_out
+from brassclock.services.kitchen.surface_view import surface_out
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.fire import (
     HearthRead,
@@ -114,7 +115,7 @@ def _out(
         started=started,
         finished=state.finished,
         program=program_out(r, work),
-        surface=surface_out(r),
+        surface=surface_out(r.surface) if r.surface else None,
         breads=breads_out(kinds),
         spots=[
             SpotRead(
@@ -154,7 +155,7 @@ def breads_out(kinds: MixedLine) -> list[LineBreadRead]:
             pieces=kind.pieces,
             first_spot=kinds.lies[k][0],
             last_spot=kinds.lies[k][1],
-            surface=surface_out(kind.rows),
+            surface=surface_out(kind.rows.surface) if kind.rows.surface else None,
             program=program_out(kind.rows, BakeResult(program=kind.program)),
         )
         for k, kind in enumerate(kinds.kinds)

@@ -19,8 +19,9 @@ from brassclock.core.fire.puff import model as puff_model
 from brassclock.core.fire.puff.model import COARSE_GRID
 from brassclock.core.matter.spoiling import holds_of, must_be_hot
 from brassclock.core.weigh.formula import WeighSheet
-from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.kitchen.pantry import kit_of
+from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.store.tables import Bake
 
 QUICK_LINE = 1_000  # placements tried while everything else is computed, some 0.02 s; more when the line is shown

@@ -12,7 +12,6 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.keep.kept import kept_of
 from brassclock.services.schemas.fire import ProgramRead
-from brassclock.services.schemas.kitchen import SurfaceRead
 from brassclock.services.solve import BakeResult
 
 
@@ -45,7 +44,3 @@ def program_dict(r: BakeSnapshot, work: solve.BakeResult) -> dict[str, Any]:
 
 def program_out(r: BakeSnapshot, work: BakeResult) -> ProgramRead:
     return ProgramRead.model_validate(program_dict(r, work))
-
-
-def surface_out(r: BakeSnapshot) -> SurfaceRead | None:
-    return SurfaceRead(**r.surface.model_dump()) if r.surface else None

@@ -16,8 +16,9 @@ from brassclock.core.fire.program import Program
 from brassclock.core.fire.surface_heat import spread_k
 from brassclock.core.fire.verdicts import told
 from brassclock.services import solve
-from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
+from brassclock.services.kitchen.surfaces import surface_of
 
 COLOUR_STEP = 0.88  # judgement: the least that a colour changes of the second side's time
 MOST_COLOURS = 4  # the latest breads whose colour was called

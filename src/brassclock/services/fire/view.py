@@ -22,10 +22,11 @@ from brassclock.core.fire.right_heat import implied, implied_reason, right_heat_
 from brassclock.core.fire.surface_heat import heat_band, spread_k
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
-from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
-from brassclock.services.fire.program import program_out, surface_out
+from brassclock.services.fire.program import program_out
 from brassclock.services.keep.kept import feel_of, kept_of, room_of
+from brassclock.services.kitchen.surfaces import surface_of, surface_out
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
     ActionRead,
@@ -62,7 +63,7 @@ def fire_out(r: BakeSnapshot, work: BakeResult, judged: Sequence[JudgedBread]) -
     begin = work.plan.step("line").at if work.plan else r.bake.serve_at
     breads, bakes = wanting(judged)
     return FireRead(
-        surface=surface_out(r),
+        surface=surface_out(r.surface) if r.surface else None,
         surface_kind=surface_of(r.surface).spec.name,
         **_heat_facts(r, program),
         colours=_colours(program),

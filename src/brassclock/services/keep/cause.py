@@ -12,8 +12,9 @@ from brassclock.core.keep.cause.judge import Judged, Ranked, judge
 from brassclock.core.terms import Fault
 from brassclock.services import solve
 from brassclock.services.app import App
-from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.keep.kept import intent_of
+from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.services.schemas.keep import CausesRead
 from brassclock.services.solve import BakeResult
 from brassclock.store.tables import Outcome

@@ -16,11 +16,12 @@ from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.keep.heat_belief import LIGHT_SD_LOG, TOLD_BROWNING, TOLD_K, Shown, as_stored, shown_by
 from brassclock.core.keep.pace import pace_seen
 from brassclock.services import solve
-from brassclock.services.bake.snapshot import MEASURED, BakeSnapshot, browns_of
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import core_taps
 from brassclock.services.fire.session import facts_of_probe
 from brassclock.services.kitchen.beliefs import Seen, key_of
+from brassclock.services.kitchen.surfaces import MEASURED, browns_of
 from brassclock.services.solve import BakeResult
 
 FACES = ("colour", "colour_top")  # words of a judged bread, by its face

@@ -12,8 +12,9 @@ from brassclock.core.keep.hold.model import BAKED_KG_M3, FILM_FATS, KeepTrace, K
 from brassclock.core.matter.dough import Dough
 from brassclock.core.terms import Intent
 from brassclock.core.weigh.methods import methods
-from brassclock.services.bake.snapshot import BakeSnapshot, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.kinds import Kind
+from brassclock.services.kitchen.surfaces import surface_of
 
 LOSS_FRAC: dict[Intent, float] = {  # practice: of the dough's mass, where no bake says it
     "pocket": 0.08, "blister": 0.09, "flat": 0.08, "thick": 0.06, "fried": 0.13, "rolls": 0.11,

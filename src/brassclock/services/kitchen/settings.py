@@ -18,6 +18,7 @@ from brassclock.services.change import recording_plan_change
 from brassclock.services.kitchen.beliefs import learn_heat, leaven_name
 from brassclock.services.kitchen.ingredients import list_bags
 from brassclock.services.kitchen.suited import suited
+from brassclock.services.kitchen.surface_view import surface_out
 from brassclock.services.schemas.kitchen import (
     KitchenCreate,
     KitchenRead,
@@ -25,7 +26,6 @@ from brassclock.services.schemas.kitchen import (
     PlaceRead,
     PlaceUpdate,
     StrengthRead,
-    SurfaceRead,
     SurfaceUpdate,
 )
 from brassclock.store import kitchens as kitchen_rows
@@ -45,7 +45,7 @@ def default_hours(room_c: float) -> list[float]:
 
 def kitchen_out(session: Session, kitchen: Kitchen, now: dt.datetime) -> KitchenRead:
     """A kitchen with its surfaces."""
-    found = [SurfaceRead(**s.model_dump()) for s in kitchen_rows.surfaces(session, kitchen.id or 0)]
+    found = [surface_out(s) for s in kitchen_rows.surfaces(session, kitchen.id or 0)]
     facts = kitchen.model_dump(exclude={"places", "leavens"})
     return KitchenRead(
         **facts,
@@ -177,6 +177,7 @@ def _set_places(kitchen: Kitchen, given: dict[str, PlaceUpdate]) -> None:
 def add_surface(app: App, kitchen_id: int, given: SurfaceUpdate) -> KitchenRead:
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
+        _free_there(session, kitchen_id, None, given.lies)
         insert(session, Surface(kitchen_id=kitchen_id, **_surface_facts(given)))
         return kitchen_out(session, kitchen, app.now(session, kitchen))
 
@@ -187,6 +188,7 @@ def change_surface(app: App, kitchen_id: int, surface_id: int, given: SurfaceUpd
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         surface = _surface(session, kitchen_id, surface_id)
+        _free_there(session, kitchen_id, surface_id, given.lies)
         with recording_plan_change(app, session, kitchen_id, f"the surface “{given.name}” is set otherwise"):
             for name, value in _surface_facts(given).items():
                 setattr(surface, name, value)
@@ -216,8 +218,18 @@ def restore_surface(app: App, kitchen_id: int, surface_id: int) -> KitchenRead:
     """Undo of removing a surface; bakes stay where they went meanwhile."""
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
-        _surface(session, kitchen_id, surface_id, removed=True).removed_at = None
+        surface = _surface(session, kitchen_id, surface_id, removed=True)
+        surface.removed_at = None
+        if any(s.lies == surface.lies for s in kitchen_rows.surfaces(session, kitchen_id) if s.id != surface_id):
+            surface.lies = None
         return kitchen_out(session, kitchen, app.now(session, kitchen))
+
+
+def _free_there(session: Session, kitchen_id: int, surface_id: int | None, lies: int | None) -> None:
+    """Raises where another surface lies on that place of the floor plan."""
+    there = [s for s in kitchen_rows.surfaces(session, kitchen_id) if s.lies == lies and s.id != surface_id]
+    if lies is not None and there:
+        raise invalid("/lies", f"“{there[0].name}” lies there. Choose a free place of the plan.")
 
 
 def _surface_facts(given: SurfaceUpdate) -> dict[str, Any]:

@@ -118,6 +118,7 @@ ENDED_FACTS: dict[str, Any] = {
     "target_ratio": None,
     "too_far_ratio": None,
     "ready_at": None,
+    "stands": None,
     "weighed_g": None,
     "fits": True,
 }

@@ -25,9 +25,10 @@ from brassclock.core.rise.stages import Stage
 from brassclock.core.spoken import span_h
 from brassclock.core.time import hours_between
 from brassclock.services.bake.parts import pieces_beside
-from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, mix_temp_c, spells_of, surface_of
+from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, mix_temp_c, spells_of
 from brassclock.services.kitchen.beliefs import belief_of, leaven_of
 from brassclock.services.kitchen.jar import seed_now
+from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.store.tables import Bake
 
 TUB_CM = 20.0

@@ -7,7 +7,7 @@ import datetime as dt
 import numpy as np
 
 from brassclock.core.cautions import caution
-from brassclock.core.day.places import Place
+from brassclock.core.day.places import DEFAULTS, Place
 from brassclock.core.evidence import Why
 from brassclock.core.rise import course as yeast_course
 from brassclock.core.rise.belief import Band
@@ -88,6 +88,18 @@ def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[Window
         )
         for i, w in enumerate(seen.windows)
     ]
+
+
+def stands_at(r: BakeSnapshot, found: Risen) -> Place | None:
+    """The place in which a dough stands now: the cold from when it was put there until it was taken
+    out, else its stage's; None before it is mixed
+    and once it is rolled."""
+    done, plan = r.done(), found.plan
+    if "mix" not in done or "roll" in done:
+        return None
+    if "cold_in" in done and "cold_out" not in done:
+        return next((s.cold.place for s in (plan.spec.bulk, plan.spec.ball) if s.cold), DEFAULTS["fridge"])
+    return (plan.spec.ball if "ball" in done else plan.spec.bulk).place
 
 
 def _cold(r: BakeSnapshot, found: Risen) -> ColdRead | None:

@@ -153,6 +153,7 @@ class BakeSummary(Shape):
     serve_at: dt.datetime
     kept_at: dt.datetime | None
     dough_c: float | None
+    stands: PlaceKey | None
     ratio: float | None
     target_ratio: float | None
     too_far_ratio: float | None

@@ -25,10 +25,13 @@ from brassclock.core.terms import (
 from brassclock.services.schemas.base import BandedAt, CautionRead, Shape, Strict
 from brassclock.services.schemas.quantities import AirC, Name, RowId, TempC, within
 
+FLOOR_PLACES = 12  # of the floor plan, two rows of six
+
 
 class SurfaceUpdate(Strict):
     """A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what
-    heats it (none: the kind's usual), and how bread meets it."""
+    heats it (none: the kind's usual), how bread meets it, and where it lies on the floor plan (none: anywhere), counted
+    by rows."""
 
     name: Name
     kind: SurfaceKind
@@ -41,6 +44,7 @@ class SurfaceUpdate(Strict):
     heat: Fuel | None = None
     greased: Greased = "dry"
     nonstick: bool = False
+    lies: Annotated[int, Field(ge=0, lt=FLOOR_PLACES)] | None = None
 
 
 def _zone(value: str) -> str:
@@ -359,6 +363,14 @@ class LearnedHeatRead(Shape):
     here: float
 
 
+class HeatBandRead(Shape):
+    """A believed heat [C]."""
+
+    p10_c: float
+    p50_c: float
+    p90_c: float
+
+
 class SurfaceRead(Shape):
     id: int
     name: str
@@ -372,4 +384,7 @@ class SurfaceRead(Shape):
     source: HeatSource = "typed"
     sd_k: float | None = None
     size: SurfaceSize = "home"
+    lies: int | None = None
+    told: HeatBandRead
+    believed: HeatBandRead
     learned: LearnedHeatRead | None = None

@@ -17,7 +17,8 @@ export function HowHot({ bread, fire, surfaces }: { bread: Shown; fire: Fire; su
   const own = bread.which === 0;
   const deg = (c: number) => `${temp(c, units)} ${tempUnit(units)}`;
   const hot = fire.surface?.temp_c ?? fire.surface_c.p50!;
-  const said = fire.surface && learnedWords(fire.surface.learned, fire.surface.temp_c, units);
+  const said =
+    fire.surface && learnedWords(fire.surface.learned, fire.surface.temp_c, fire.surface.believed.p50_c, units);
   const fault = change.error instanceof Problem ? (change.error.fields[0]?.detail ?? change.error.message) : null;
   return (
     <div className="col">

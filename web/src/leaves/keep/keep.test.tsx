@@ -177,11 +177,11 @@ describe("words of Keep", () => {
 
   it("a surface is said to be hotter or cooler than set, with what browns, and only at the setting it is known at", () => {
     const learned = { set_c: 235, shift_k: -18.4, browns: 1.31, here: 2 };
-    expect(learnedWords(learned, 235, C)).toBe(
+    expect(learnedWords(learned, 235, 216.6, C)).toBe(
       "Its breads say: 18 °C cooler than set, so 217 °C; bread browns 1.31 × as fast.",
     );
-    expect(learnedWords(learned, 260, C)).toBe("Its breads say: bread browns 1.31 × as fast.");
-    expect(learnedWords(null, 235, C)).toBeNull();
+    expect(learnedWords(learned, 260, 260, C)).toBe("Its breads say: bread browns 1.31 × as fast.");
+    expect(learnedWords(null, 235, 235, C)).toBeNull();
     expect(offSet(10, { mass: "g", temp: "F" })).toBe("18 °F hotter than set");
     const lesson = { seen: 1.2, before: 0, after: -9, browns_before: 1, browns_after: 0.8, refused: false, odd: false };
     expect(lessonWords("surface", lesson, C)).toBe(

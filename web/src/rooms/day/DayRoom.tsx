@@ -241,7 +241,7 @@ export function DayRoom({ bench }: { bench: Bench }) {
           <a href={`/api/kitchens/${kitchen}/plan/csv`} download>
             For a spreadsheet
           </a>
-          <Link to={`/k/${kitchen}/kitchen#hours`}>Hours away</Link>
+          <Link to={`/k/${kitchen}/kitchen?at=hours`}>Hours away</Link>
         </div>
         {live > 1 && <Together kitchen={kitchen} />}
         <Moved kitchen={kitchen} now={now} zone={zone} />

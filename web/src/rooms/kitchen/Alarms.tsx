@@ -24,7 +24,6 @@ export function Alarms() {
     });
   return (
     <section>
-      <h2>Alarms on this device</h2>
       <p className="quiet">
         Ten minutes before a move, when it is due, and ten minutes before its window closes; each once, and it stands
         under the say-line until you press Heard.

@@ -71,7 +71,6 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
     hands === 0 ? "free after all" : hands === null || hands >= k.cooks ? "all hands" : `${hands} of ${k.cooks} cooks`;
   return (
     <section id="hours">
-      <h2>Hours in which hands are away</h2>
       <div className="row">
         <Field
           label="Cooks at work"
@@ -79,14 +78,6 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
           width="8em"
           inputMode="numeric"
           onCommit={(t) => writes.change.mutate({ cooks: typedNumber(t) })}
-        />
-        <Field
-          label="Room in the fridge"
-          value={String(k.shelf_l)}
-          unit="L"
-          width="9em"
-          inputMode="decimal"
-          onCommit={(t) => writes.change.mutate({ shelf_l: typedNumber(t) })}
         />
       </div>
       {hours.error && <Plate>{hours.error.message}</Plate>}

@@ -56,7 +56,6 @@ export function Measures({
 }) {
   return (
     <section>
-      <h2>How this kitchen measures</h2>
       <div className="row">
         <Field
           label="my cup of flour is"

@@ -91,7 +91,6 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
   const own = (known.data ?? []).filter((i) => i.own);
   return (
     <section>
-      <h2>Ingredients of your own</h2>
       {own.map((i) => (
         <p key={i.id}>
           {i.name}{" "}

@@ -20,12 +20,7 @@ const One = styled.div`
   display: grid;
   grid-template-columns: 118px minmax(0, 1fr) minmax(0, 1fr);
   gap: 8px 26px;
-  border-top: 1px solid var(--hair);
-  padding: 12px 0;
   align-items: start;
-  .name {
-    font: 600 24px/1.1 var(--name);
-  }
   .big {
     font: 700 34px/1 var(--name);
   }
@@ -53,59 +48,90 @@ const One = styled.div`
   }
 `;
 
-/** The starters: jar, feed, next feed, when it peaks and how long it holds, what it has been fed. */
-export function Starters({ kitchen }: { kitchen: number }) {
+/** One starter: jar, feed, next feed, when it peaks and how long it holds, what it has been fed. */
+export function Starters({ kitchen, only }: { kitchen: number; only: number }) {
   const starters = useQuery(startersQuery(kitchen));
-  const { add, putAway } = useStarterWrites(kitchen);
-  const [name, setName] = useState("");
-  const [gone, setGone] = useState<number | null>(null);
-  return (
-    <section>
-      <h2>Starters</h2>
-      {starters.error && <Plate>{starters.error.message}</Plate>}
-      {(starters.data ?? []).map((s) => (
-        <StarterCard
-          key={s.id}
-          kitchen={kitchen}
-          starter={s}
-          onGone={() => {
-            putAway.mutate({ id: s.id });
-            setGone(s.id);
+  const { putAway } = useStarterWrites(kitchen);
+  const [gone, setGone] = useState(false);
+  const starter = starters.data?.find((s) => s.id === only);
+  if (starters.error) return <Plate>{starters.error.message}</Plate>;
+  if (gone)
+    return (
+      <p>
+        Put away.{" "}
+        <Button
+          data-kind="bare"
+          onPress={() => {
+            putAway.mutate({ id: only, back: true });
+            setGone(false);
           }}
-        />
-      ))}
-      {gone !== null && (
-        <p>
-          Put away.{" "}
-          <Button
-            data-kind="bare"
-            onPress={() => {
-              putAway.mutate({ id: gone, back: true });
-              setGone(null);
-            }}
-          >
-            undo
-          </Button>
-        </p>
+        >
+          undo
+        </Button>
+      </p>
+    );
+  if (!starter) return starters.data ? <p>This starter was put away.</p> : <p className="quiet">Looking at the jar…</p>;
+  return (
+    <StarterCard
+      kitchen={kitchen}
+      starter={starter}
+      onGone={() => {
+        putAway.mutate({ id: only });
+        setGone(true);
+      }}
+    />
+  );
+}
+
+/** The kitchen's starters by name, each opens; and a new one. */
+export function AddStarter({ kitchen, onOpen }: { kitchen: number; onOpen: (id: number) => void }) {
+  const starters = useQuery(startersQuery(kitchen));
+  const { add } = useStarterWrites(kitchen);
+  const [name, setName] = useState("");
+  const at = useAt();
+  return (
+    <>
+      {starters.error && <Plate>{starters.error.message}</Plate>}
+      {starters.data?.length === 0 && (
+        <p className="quiet">None yet. A starter’s feeds tell when it peaks, and when it wants the next.</p>
       )}
+      {(starters.data ?? []).map((s) => (
+        <p key={s.id}>
+          <Button onPress={() => onOpen(s.id)}>{s.name}</Button>{" "}
+          <span className="quiet">
+            {s.state}
+            {s.next_feed_at ? `, next feed by ${at(s.next_feed_at)}` : ""}
+          </span>
+        </p>
+      ))}
       <div className="row">
         <Field
           label="a starter called"
           value={name}
           placeholder="Old Pell"
-          width="14em"
+          width="12em"
           onType={setName}
           onCommit={setName}
           fault={add.error?.message ?? null}
         />
         <Button
           isDisabled={!name.trim() || add.isPending}
-          onPress={() => add.mutate({ name, hydration_frac: 1, whole_share: 0 }, { onSuccess: () => setName("") })}
+          onPress={() =>
+            add.mutate(
+              { name, hydration_frac: 1, whole_share: 0 },
+              {
+                onSuccess: (made) => {
+                  setName("");
+                  onOpen(made.id);
+                },
+              },
+            )
+          }
         >
           Look after it
         </Button>
       </div>
-    </section>
+    </>
   );
 }
 
@@ -157,7 +183,6 @@ function Stands({ starter }: { starter: Starter }) {
   }));
   return (
     <>
-      <span className="name">{starter.name}</span>
       <span>
         {starter.state}
         {starter.ratio_now !== null && warm ? `, ${starter.ratio_now.toFixed(1)} × its start` : ""}
