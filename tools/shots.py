@@ -104,10 +104,7 @@ def opened(camera: Camera) -> None:
     """Starters, the day with a way out, a why."""
     page = camera.page
     if camera.wants("starters"):
-        camera.open("/k/1/kitchen")
-        page.get_by_role("button", name="How to keep it").click()
-        page.get_by_text("Least waste.").wait_for()
-        page.get_by_text("Starters", exact=True).evaluate("e => e.scrollIntoView({ block: 'start' })")
+        camera.open("/k/1/kitchen?at=starter-1")
         camera.take("starters")
     if camera.wants("day"):
         camera.open("/k/1/day")

@@ -306,7 +306,7 @@ def test_alarms_ring_in_a_background_tab(watch: Watch, demo_server: Server) -> N
 
 
 def test_leaving_the_demo_takes_one_step(watch: Watch, demo_server: Server) -> None:
-    page = watch(demo_server).goto("/k/1/kitchen")
+    page = watch(demo_server).goto("/k/1/kitchen?at=kitchens")
     page.get_by_role("link", name="Leave the demo for a kitchen of your own").click()
     open_kitchen(page)
     expect(page.get_by_role("heading", name="When do we eat?")).to_be_visible()

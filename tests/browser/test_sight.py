@@ -89,3 +89,37 @@ def test_rise_and_fire_are_one_window_each_with_every_panel(demo_server: Server,
             w.axe_clean()
         page.reload()
         assert page.get_by_role("tab", name=panels[-1]).get_attribute("aria-selected") == "true", "remembered"
+
+
+def test_the_kitchen_is_a_plan_in_one_window(demo_server: Server, watch: Callable[..., Any]) -> None:
+    """By keyboard and with every sheet; no words on words, and none of the plan out of sight."""
+    w = watch(demo_server, "tablet")
+    page = w.goto("/k/1/kitchen")
+    page.get_by_role("button", name="4: Clay oven, terrace").wait_for()
+    sheets = [
+        "",
+        "4",
+        *(f"?at={t}" for t in ("place-bench", "place-fridge", "starter-1", "hours", "measures", "learned")),
+    ]
+    for sheet in sheets:
+        if sheet.startswith("?"):
+            page = w.goto(f"/k/1/kitchen{sheet}")
+            page.wait_for_timeout(600)
+        elif sheet:
+            page.keyboard.press(sheet)
+            page.get_by_role("heading", name="Clay oven, terrace").wait_for()
+        over = page.evaluate(
+            "() => { const m = document.querySelector('main'); return m.scrollHeight - m.clientHeight }"
+        )
+        assert over <= 0, (sheet, over)
+        assert overlapping(page) == [], sheet
+        w.axe_clean()
+    page.keyboard.press("Escape")
+    page.get_by_role("heading", name="House").wait_for()
+    # a plate is added, laid on the second row, and found there by its number
+    page.get_by_role("button", name="Add a surface").press("Enter")
+    page.get_by_text("what it is, and where it lies").click()
+    page.get_by_role("button", name="row 2, place 6", exact=True).press("Enter")
+    page.get_by_role("button", name="5: Another plate").wait_for()
+    page.get_by_role("button", name="take it away").press("Enter")
+    page.get_by_role("heading", name="House").wait_for()

@@ -154,7 +154,7 @@ def test_a_peg_and_the_flag_are_moved_by_hand_and_by_key(demo_server: Server, wa
 
 def test_hours_are_given_and_taken_back_by_keyboard(demo_server: Server, watch: Watch) -> None:
     w = watch(demo_server, "tablet")
-    page = w.goto(f"/k/{kitchen_of(demo_server)['id']}/kitchen")
+    page = w.goto(f"/k/{kitchen_of(demo_server)['id']}/kitchen?at=hours")
     part = page.locator("#hours")
     for label, text in (("What for", "choir"), ("From", "21:00"), ("Until", "6:00")):
         part.get_by_label(label).fill(text)

@@ -1,16 +1,24 @@
 import { useLayoutEffect, useRef, useState, type RefObject } from "react";
 
-/** The width of an element, as it changes. */
-export function useWidth<E extends HTMLElement>(): [RefObject<E | null>, number] {
+type Side = "clientWidth" | "clientHeight";
+
+/** One side of an element [px], as it changes. */
+function useSide<E extends HTMLElement>(side: Side): [RefObject<E | null>, number] {
   const ref = useRef<E>(null);
-  const [width, setWidth] = useState(0);
+  const [size, setSize] = useState(0);
   useLayoutEffect(() => {
     const element = ref.current;
     if (!element) return;
-    setWidth(element.clientWidth);
-    const watch = new ResizeObserver(() => setWidth(element.clientWidth));
+    setSize(element[side]);
+    const watch = new ResizeObserver(() => setSize(element[side]));
     watch.observe(element);
     return () => watch.disconnect();
-  }, []);
-  return [ref, width];
+  }, [side]);
+  return [ref, size];
 }
+
+/** The width of an element [px], as it changes. */
+export const useWidth = <E extends HTMLElement>() => useSide<E>("clientWidth");
+
+/** The height of an element [px], as it changes. */
+export const useHeight = <E extends HTMLElement>() => useSide<E>("clientHeight");

@@ -26,7 +26,8 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.program import program_out
 from brassclock.services.keep.kept import feel_of, kept_of, room_of
-from brassclock.services.kitchen.surfaces import surface_of, surface_out
+from brassclock.services.kitchen.surface_view import surface_out
+from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.services.schemas.base import Banded
 from brassclock.services.schemas.fire import (
     ActionRead,

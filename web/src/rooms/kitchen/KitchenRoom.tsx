@@ -6,6 +6,7 @@ import { kitchensQuery, startersQuery, useKitchenWrites } from "../../api/kitche
 import { Button } from "../../controls/Button";
 import { isTyping, keysOn } from "../../controls/keys";
 import { Plate } from "../../controls/Notice";
+import { useHeight } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { FloorPlan } from "../../instruments/FloorPlan";
 import { HeatBands } from "../../instruments/HeatBands";
@@ -24,7 +25,9 @@ import { PlaceSheet } from "./PlaceSheet";
 import { AddStarter, Starters } from "./Starters";
 import { SurfaceSheet } from "./SurfaceSheet";
 
-const SCALE_H = 366;
+const LEAST_H = 366; // of the scale of places [px]
+const MOST_H = 640;
+const HEAD_H = 56;
 /** The sheets that need more room than the column beside the plan. */
 const WIDE = new Set<Chosen["kind"]>(["hours", "ingredients", "starter", "learned"]);
 const TITLES: Record<Named, string> = {
@@ -76,7 +79,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         ))}
         <Link to={`/k/${k.id}/freezer`}>Freezer</Link>
       </nav>
-      <Opened key={chosen ? addressOf(chosen) : ""} bench={bench} chosen={chosen} onChoose={choose} />
+      <Opened key={chosen ? addressOf(chosen) : ""} bench={bench} chosen={chosen} onChoose={choose} writes={writes} />
     </Page>
   );
 }
@@ -91,6 +94,7 @@ interface Part {
 function Places({ bench, chosen, onChoose }: Part) {
   const k = bench.kitchen;
   const units = useWords();
+  const [room, height] = useHeight<HTMLElement>();
   const live = bench.bakes.filter((b) => b.status === "live");
   const [low, high] = [Math.min(...k.hourly_c), Math.max(...k.hourly_c)];
   const marks: PlaceMark[] = k.places.map((p) => ({
@@ -102,12 +106,12 @@ function Places({ bench, chosen, onChoose }: Part) {
     stands: live.filter((b) => b.stands === p.key),
   }));
   return (
-    <section className="places" aria-labelledby="places">
+    <section className="places" ref={room} aria-labelledby="places">
       <h2 id="places">
         Places for dough <span className="quiet">now, and how far it swings</span>
       </h2>
       <PlaceScale
-        height={SCALE_H}
+        height={Math.max(LEAST_H, Math.min(height - HEAD_H, MOST_H))}
         marks={[...marks, { key: TAP, name: "tap water", c: k.tap_c, low: k.tap_c, high: k.tap_c, stands: [] }]}
         chosen={chosen?.kind === "place" ? chosen.key : null}
         degrees={(c) => `${temp(c, units, 1)}°`}
@@ -200,9 +204,8 @@ function Removed({ writes }: { writes: ReturnType<typeof useKitchenWrites> }) {
 }
 
 /** The sheet of what is pressed; the house where nothing is. */
-function Opened({ bench, chosen, onChoose }: Part) {
+function Opened({ bench, chosen, onChoose, writes }: Part & { writes: ReturnType<typeof useKitchenWrites> }) {
   const k = bench.kitchen;
-  const writes = useKitchenWrites(k.id);
   const { change } = writes;
   const fields = change.error instanceof Problem ? change.error.fields : [];
   const fault = (name: string) => fields.find((f) => f.pointer.startsWith(`/${name}`))?.detail ?? null;
@@ -225,7 +228,15 @@ function Opened({ bench, chosen, onChoose }: Part) {
           </Button>
         )}
       </header>
-      {surface && <SurfaceSheet surface={surface} all={numbered(k.surfaces)} writes={writes} />}
+      {surface && (
+        <SurfaceSheet
+          surface={surface}
+          all={numbered(k.surfaces)}
+          writes={writes}
+          onRemove={() => writes.removeSurface.mutate(surface.id, { onSuccess: () => onChoose(null) })}
+        />
+      )}
+      {(kind === "surface" && !surface) || (kind === "place" && !place) ? <p>It is not in this kitchen.</p> : null}
       {place && <PlaceSheet kitchen={k} place={place} writes={writes} />}
       {chosen?.kind === "starter" && <Starters kitchen={k.id} only={chosen.id} />}
       {kind === "house" && <House kitchen={k} fault={fault} onChange={(values) => change.mutate(values)} />}

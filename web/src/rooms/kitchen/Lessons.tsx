@@ -13,11 +13,16 @@ const One = styled.div`
   border-bottom: 1px solid var(--hair-2);
   padding: 6px 0;
   .row {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 2px 18px;
     align-items: center;
   }
   .about {
-    min-width: 15em;
     font-weight: 650;
+  }
+  .row svg {
+    max-width: 100%;
   }
   summary {
     min-height: 48px;
@@ -87,16 +92,16 @@ function Belief({
     <One>
       <div className="row">
         <span className="about">{b.about}</span>
-        {b.kind !== "thirst" && b.kind !== "surface" && (
-          <StrengthRule mean={b.mean} sdLog={b.sd} label={`${b.about}: ${band}`} />
-        )}
+        <Button data-kind="bare" onPress={() => onForget(forgotten)}>
+          {forgotten ? "undo the forgetting" : "forget it"}
+        </Button>
         <span>
           <b>{beliefFigure(b.kind, b.mean, units)}</b>, 8 in 10 {band}
           {b.browns != null && `; bread ${brownsWords(b.browns)}`}
         </span>
-        <Button data-kind="bare" onPress={() => onForget(forgotten)}>
-          {forgotten ? "undo the forgetting" : "forget it"}
-        </Button>
+        {b.kind !== "thirst" && b.kind !== "surface" && (
+          <StrengthRule mean={b.mean} sdLog={b.sd} label={`${b.about}: ${band}`} />
+        )}
       </div>
       <details>
         <summary>

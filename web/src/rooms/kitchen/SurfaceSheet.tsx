@@ -68,11 +68,13 @@ export function SurfaceSheet({
   surface: s,
   all,
   writes,
+  onRemove,
 }: {
   surface: Surface;
   /** Every surface, in the order of the plan. */
   all: readonly Surface[];
   writes: Writes;
+  onRemove: () => void;
 }) {
   const units = useWords();
   const put = (part: Partial<SurfaceUpdate>) => writes.changeSurface.mutate(asGiven(s, part));
@@ -145,7 +147,7 @@ export function SurfaceSheet({
         </div>
       </details>
       {all.length > 1 && (
-        <Button data-kind="bare" onPress={() => writes.removeSurface.mutate(s.id)}>
+        <Button data-kind="bare" onPress={onRemove}>
           take it away
         </Button>
       )}
