@@ -132,7 +132,7 @@ def test_what_is_left_is_frozen_and_taken_out_for_a_table(demo_server: Server, w
     freezer.get_by_label("when").fill("in 5 h")
     expect(freezer.get_by_role("list", name="What to take out")).to_contain_text("from frozen")
     w.axe_clean()
-    freezer.get_by_role("button", name="Put it on the Rule").press("Enter")
+    freezer.get_by_role("button", name="Plan this serving").press("Enter")
     table = freezer.get_by_role("region", name=re.compile("^Serving at"))
     expect(table).to_contain_text("heat 2 × Freezer pitas, from frozen")
     expect(page.locator('[aria-label*="Heat, 2 Freezer pitas"]')).to_be_visible()  # its peg on the Rule
@@ -142,7 +142,7 @@ def test_what_is_left_is_frozen_and_taken_out_for_a_table(demo_server: Server, w
     expect(table.get_by_role("button", name="Heated")).to_be_visible()
     w.axe_clean()
     table.get_by_role("button", name="not this serving").press("Enter")
-    expect(freezer.get_by_text("That serving is off the Rule.")).to_be_visible()
+    expect(freezer.get_by_text("That serving is no longer planned.")).to_be_visible()
     freezer.get_by_role("button", name="take one out").press("Enter")
     expect(freezer.get_by_role("button", name="put back")).to_be_visible()
     freezer.get_by_role("button", name="off the list").press("Enter")

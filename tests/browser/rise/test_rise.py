@@ -108,7 +108,7 @@ def test_places_own_air_and_the_jar(demo_server: Server, watch: Watch) -> None:
     own = stands.get_by_label("or air of its own").first
     own.fill("0 h 24, 3 h 18")
     own.press("Enter")
-    expect(stands.get_by_role("button", name="as the place is")).to_be_visible()
+    expect(stands.get_by_role("button", name="back to the air of its place")).to_be_visible()
     stands.get_by_role("button", name="draw it").first.click()
     first = stands.get_by_role("slider", name=re.compile("^Air at 0")).first
     first.focus()

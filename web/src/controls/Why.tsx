@@ -3,6 +3,7 @@ import { Button as AriaButton, Dialog, DialogTrigger, Heading, Modal, ModalOverl
 import styled from "styled-components";
 import type { Why as WhyText } from "../api/client";
 import { Button } from "./Button";
+import { SAY } from "../words/say/controls";
 
 const Ask = styled(AriaButton)`
   border: 0;
@@ -147,7 +148,7 @@ function WhySheet({ why, close }: { why: WhyText; close: () => void }) {
         </div>
       )}
       <div>
-        <h3>What it rests on</h3>
+        <h3>{SAY.whatItRestsOn}</h3>
         <p>{why.evidence}</p>
         <ul className="quiet">
           {why.sources.map((s) => (

@@ -13,6 +13,7 @@ import { useNow } from "../api/clock";
 import { Carried } from "./Carried";
 import { MethodWords } from "./MethodWords";
 import { useWords } from "./units";
+import { SAY } from "../words/say/frame";
 
 const Head = styled.div`
   display: flex;
@@ -76,7 +77,7 @@ export function BakeHead({ bake, about, children }: { bake: Bake; about: string;
             onCommit={(serve) => change.mutate({ serve })}
           />
           <Button data-kind="bare" onPress={() => setOpen(true)}>
-            this bake…
+            {SAY.thisBake}
           </Button>
         </span>
         <BakeMenu bake={bake} open={open} onClose={() => setOpen(false)} />
@@ -117,7 +118,7 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
         onCommit={(name) => change.mutate({ name })}
       />
       <Field
-        label="Served until (blank: all at once)"
+        label={SAY.servedUntilBlankAllAtOnce}
         value={bake.serve_until ? clockNear(bake.serve_until, ms(bake.serve_at), zone) : ""}
         placeholder="02:15"
         width="100%"
@@ -128,10 +129,14 @@ function BakeMenu({ bake, open, onClose }: { bake: Bake; open: boolean; onClose:
       {bake.status === "live" ? (
         <Button onPress={() => status.mutate("abandoned")}>Abandon this bake</Button>
       ) : (
-        <Button onPress={() => status.mutate("live")}>Bring it back to life</Button>
+        <Button onPress={() => status.mutate("live")}>{SAY.bringItBackToLife}</Button>
       )}
       <Button onPress={() => remove.mutate(undefined, { onSuccess: () => setGone(true) })}>Delete this bake</Button>
-      {remove.error && <Plate>{remove.error.message} Look at it, then press again.</Plate>}
+      {remove.error && (
+        <Plate>
+          {remove.error.message} {SAY.lookAtItThenPressAgain}
+        </Plate>
+      )}
       {status.error && <Plate>{status.error.message}</Plate>}
     </Sheet>
   );

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { useDeleteBake, useStatus } from "../api/bake";
 import { Button } from "../controls/Button";
+import { SAY } from "../words/say/frame";
 
 const Note = styled.div`
   display: flex;
@@ -32,7 +33,9 @@ export function BrokenBake({ bake }: { bake: Schemas["BrokenRead"] }) {
   if (gone)
     return (
       <Note role="status">
-        <p>{bake.name} is deleted.</p>
+        <p>
+          {bake.name} {SAY.isDeleted}
+        </p>
         <Button onPress={() => restore.mutate(undefined, { onSuccess: () => setGone(false) })}>Undo</Button>
       </Note>
     );

@@ -4,6 +4,7 @@ import { clash, onClash } from "../api/edits";
 import { Button } from "../controls/Button";
 import { Sheet } from "../controls/Sheet";
 import { fieldWords, valueWords } from "../words/changes";
+import { SAY } from "../words/say/frame";
 
 const Both = styled.dl`
   display: grid;
@@ -39,9 +40,9 @@ export function ClashSheet() {
         </div>
       ))}
       <Button data-kind="brass" onPress={() => open.answer(true)}>
-        Put mine in its place
+        {SAY.putMineInItsPlace}
       </Button>
-      <Button onPress={() => open.answer(false)}>Leave what is there</Button>
+      <Button onPress={() => open.answer(false)}>{SAY.leaveWhatIsThere}</Button>
     </Sheet>
   );
 }

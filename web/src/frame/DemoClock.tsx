@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import { useSetClock } from "../api/kitchen";
+import { SAY } from "../words/say/frame";
 
 const Bar = styled.div`
   display: flex;
@@ -35,30 +36,25 @@ export function DemoClock({ kitchen, rate }: { kitchen: number; rate: number }) 
   const run = (to: number) => set.mutate({ kitchen_id: kitchen, rate: to });
   return (
     <Bar role="group" aria-label="Demo clock" data-print="no">
-      <button type="button" aria-pressed={rate === 0} aria-label="Pause the demo clock" onClick={() => run(0)}>
+      <button type="button" aria-pressed={rate === 0} aria-label={SAY.pauseTheDemoClock} onClick={() => run(0)}>
         <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
           <path d="M4 2v12M12 2v12" stroke="currentColor" strokeWidth="3.500" />
         </svg>
       </button>
-      <button
-        type="button"
-        aria-pressed={rate === 1}
-        aria-label="Run the demo clock at its own pace"
-        onClick={() => run(1)}
-      >
+      <button type="button" aria-pressed={rate === 1} aria-label={SAY.runTheDemoClockAtIts} onClick={() => run(1)}>
         1×
       </button>
       <button
         type="button"
         aria-pressed={rate === 60}
-        aria-label="Run the demo clock sixty times as fast"
+        aria-label={SAY.runTheDemoClockSixtyTimes}
         onClick={() => run(60)}
       >
         60×
       </button>
       <button
         type="button"
-        aria-label="Jump to the next hand move"
+        aria-label={SAY.jumpToTheNextHandMove}
         onClick={() => set.mutate({ kitchen_id: kitchen, jump: "next_move" })}
       >
         <svg

@@ -9,6 +9,7 @@ import { Plate } from "../controls/Notice";
 import { Sheet } from "../controls/Sheet";
 import { clockNear, lower } from "../words/format";
 import { useWords } from "./units";
+import { SAY } from "../words/say/frame";
 
 const Box = styled.section`
   border: 2px solid var(--ink);
@@ -63,12 +64,14 @@ export function FitReport({ bake, name, steps }: { bake: number; name: string; s
   return (
     <Box data-testid="way-out" data-print="no" aria-live="polite">
       <p>
-        <b>{name} does not fit yet.</b>{" "}
+        <b>
+          {name} {SAY.doesNotFitYet}
+        </b>{" "}
         {found.error
           ? found.error.message
           : !found.data
-            ? "Looking for what would make it fit…"
-            : `${found.data.because}${best ? "" : " No single change makes it fit: serve at another hour, or give another bake’s hours to it."}`}
+            ? SAY.lookingForWhatWouldMakeIt
+            : `${found.data.because}${best ? "" : SAY.noSingleChangeMakesItFit}`}
       </p>
       {best && (
         <Button data-kind="brass" isDisabled={takeWayOut.isPending} onPress={() => take(best.id)}>
@@ -77,11 +80,11 @@ export function FitReport({ bake, name, steps }: { bake: number; name: string; s
       )}
       {changes.length > 0 && (
         <Button data-kind="bare" onPress={() => setOpen(true)}>
-          {changes.length > 1 ? `${changes.length - 1} more…` : "how then…"}
+          {changes.length > 1 ? `${changes.length - 1} more…` : SAY.howThen}
         </Button>
       )}
       {takeWayOut.error && <Plate>{takeWayOut.error.message}</Plate>}
-      <Sheet title={`What would make it fit: ${lower(name)}`} isOpen={open} onClose={() => setOpen(false)}>
+      <Sheet title={SAY.whatWouldMakeItFit(lower(name))} isOpen={open} onClose={() => setOpen(false)}>
         <List>
           {changes.map((c) => (
             <li key={c.id}>

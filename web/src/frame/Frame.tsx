@@ -16,6 +16,7 @@ import { SayLine } from "./SayLine";
 import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
 import { UndoAct } from "./UndoAct";
+import { SAY } from "../words/say/frame";
 
 // sheets and reports that the first view has not are fetched when they are wanted
 const ClashSheet = lazy(() => import("./ClashSheet").then((m) => ({ default: m.ClashSheet })));
@@ -72,7 +73,7 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
   if (!fault)
     return (
       <Centre role="status">
-        <p>Reading the kitchen…</p>
+        <p>{SAY.readingTheKitchen}</p>
       </Centre>
     );
   const away = fault instanceof Problem && fault.away;
@@ -80,7 +81,7 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
     <Centre role="alert">
       <p>{away ? "The server is out of reach. Nothing is lost; this page tries again by itself." : fault.message}</p>
       <Button onPress={retry}>Try again</Button>
-      <a href="/">To the first page</a>
+      <a href="/">{SAY.toTheFirstPage}</a>
     </Centre>
   );
 }

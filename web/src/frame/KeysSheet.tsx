@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { Choice } from "../controls/Choice";
 import { keysOn, setKeys } from "../controls/keys";
 import { Sheet } from "../controls/Sheet";
+import { SAY } from "../words/say/frame";
 
 const Table = styled.dl`
   display: grid;
@@ -17,17 +18,17 @@ const Table = styled.dl`
   }
 `;
 export const KEYS: readonly [string, string][] = [
-  ["w m r f k", "the leaves: Weigh, Mix, Rise, Fire, Keep"],
+  ["w m r f k", SAY.theLeavesWeighMixRiseFire],
   ["g b", "to the Bench"],
-  ["g t", "to the Day, as a list"],
+  ["g t", SAY.toTheDayAsAList],
   ["g l", "to the Logbook"],
   ["g k", "to the Kitchen"],
   ["n", "new bake"],
-  ["l i o e", "on the Rise leaf: look at it, what if, other ways, late or fast"],
-  ["o h l i", "on the Fire leaf while it is planned: the bread, the heat, the line, what if"],
+  ["l i o e", SAY.onTheRiseLeafLookAt],
+  ["o h l i", SAY.onTheFireLeafWhileIt],
   ["Space", "on the live Fire leaf: the next due move; while weighing: the next line"],
-  ["1 2 … 9 0 - =", "on the live Fire leaf: the move due on that spot"],
-  ["u", "on the live Fire leaf and while weighing: undo"],
+  ["1 2 … 9 0 - =", SAY.onTheLiveFireLeafThe],
+  ["u", SAY.onTheLiveFireLeafAnd],
   ["?", "this list"],
 ];
 /** The list of single-character keys, and the choice to have none. */

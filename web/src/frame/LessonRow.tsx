@@ -4,6 +4,7 @@ import { Button } from "../controls/Button";
 import { dayName } from "../words/format";
 import { lessonWords } from "../words/lessons";
 import { useWords } from "./units";
+import { SAY } from "../words/say/frame";
 
 /** One lesson: what it was seen by, what it moved, and the press that refuses or restores it. */
 export function LessonRow({
@@ -23,7 +24,7 @@ export function LessonRow({
   const { change } = useLessons(kitchen);
   const set = (refused: boolean, sure?: boolean) =>
     change.mutate({ id: lesson.id, refused, ...(sure === undefined ? {} : { sure }) });
-  const source = lesson.bake || (belief.kind === "vitality" ? "a peak that was seen" : "from before");
+  const source = lesson.bake || (belief.kind === "vitality" ? SAY.aPeakThatWasSeen : "from before");
   return (
     <li data-refused={lesson.refused}>
       <span>
@@ -33,7 +34,7 @@ export function LessonRow({
       </span>
       {lesson.odd && !lesson.refused && (
         <Button data-kind="bare" isDisabled={change.isPending} onPress={() => set(false, true)}>
-          it was so: count it
+          {SAY.itWasSoCountIt}
         </Button>
       )}
       <Button data-kind="bare" isDisabled={change.isPending} onPress={() => set(!lesson.refused)}>

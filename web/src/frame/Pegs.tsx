@@ -10,6 +10,7 @@ import { Fan, Flag, Held, Peg, Still } from "./pegStyles";
 import { laneY } from "./RuleEngraving";
 import type { RuleLanes } from "./ruleLanes";
 import { usePegDrag } from "./usePegDrag";
+import { SAY } from "../words/say/frame";
 
 const Stretch = lazy(() => import("./Stretch").then((m) => ({ default: m.Stretch })));
 const MOVABLE = new Set(["mix", "ball", "cold_in", "cold_out"]);
@@ -145,7 +146,7 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
         data-pinned={s.pinned}
         data-away={s.away !== null}
         style={{ left: x }}
-        aria-label={`${s.name}, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}${s.done_at ? ", done" : ""}${s.away ? `, no free hands: ${s.away}` : ""}${s.pinned ? ", held here; Delete lets it go" : ""}${movable ? ". Arrow keys move it" : ""}`}
+        aria-label={`${s.name}, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}${s.done_at ? ", done" : ""}${s.away ? `, no free hands: ${s.away}` : ""}${s.pinned ? ", held here; Delete lets it go" : ""}${movable ? SAY.arrowKeysMoveIt : ""}`}
         {...drag.handlers}
         onKeyDown={(e) => {
           if (s.pinned && (e.key === "Delete" || e.key === "Backspace")) onLetGo();
@@ -208,7 +209,7 @@ function Serving({
       <Flag
         type="button"
         style={{ left: x, top: y - FLAG_H }}
-        aria-label={`Serve, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}. Arrow keys move it`}
+        aria-label={SAY.serveArrowKeysMoveIt(s.bake, clockNear(drag.to ?? s.at, now, zone))}
         {...drag.handlers}
       >
         <FlagMark />

@@ -8,6 +8,7 @@ import { ruleScale } from "../words/scale";
 import { Pegs } from "./Pegs";
 import { lanesUsed, RuleEngraving } from "./RuleEngraving";
 import { ruleLanes } from "./ruleLanes";
+import { SAY } from "../words/say/frame";
 
 /** From an hour to four days: how far ahead the Rule reaches, and how near to now it is stretched [ms]; the far ones are even. */
 const ZOOMS = [
@@ -123,7 +124,7 @@ export function Rule({ steps, kitchen, away, room = false }: Props) {
       data-print="no"
       tabIndex={0}
       role="group"
-      aria-label={`Time rule, ${clock(now, kitchen.zone)} now. Plus and minus zoom, arrows move, Home returns.`}
+      aria-label={SAY.timeRuleNowPlusAndMinus(clock(now, kitchen.zone))}
       onKeyDown={onKeyDown}
       onWheel={onWheel}
     >

@@ -6,6 +6,7 @@ import { useRefusal, useRefusedTaps, useWaiting } from "../api/outbox";
 import { again, dequeue, tell, type Waiting } from "../api/queue";
 import { tapWords } from "../words/taps";
 import { clockNear, ms, span } from "../words/format";
+import { SAY } from "../words/say/frame";
 
 const Line = styled.div`
   padding: 7px 24px 6px;
@@ -127,8 +128,7 @@ function WaitingTaps() {
   if (!late) return null;
   return (
     <Away role="status" data-print="no">
-      The server is out of reach. {waiting} {waiting === 1 ? "tap waits" : "taps wait"} here and will be sent. The
-      clocks go on.
+      {SAY.theServerIsOutOfReach} {waiting} {waiting === 1 ? "tap waits" : "taps wait"} {SAY.hereAndWillBeSentThe}
     </Away>
   );
 }
@@ -139,8 +139,9 @@ function Refused({ kept }: { kept: readonly Waiting[] }) {
   return (
     <Away role="alert" data-print="no">
       <span>
-        “{tapWords(first.tap)}” was not taken. {first.refused}
-        {kept.length > 1 && ` ${kept.length - 1} more like it.`}
+        “{tapWords(first.tap)}
+        {SAY.wasNotTaken} {first.refused}
+        {kept.length > 1 && SAY.moreLikeIt(kept.length - 1)}
       </span>
       <span className="choice">
         <button type="button" onClick={() => void again(first)}>

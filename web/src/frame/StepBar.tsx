@@ -13,6 +13,7 @@ import { Sheet } from "../controls/Sheet";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, lower, ms, span } from "../words/format";
 import { useWords } from "./units";
+import { SAY } from "../words/say/frame";
 
 type Tap = Schemas["TapRead"];
 type TapKind = Schemas["TapCreate"]["kind"];
@@ -22,7 +23,7 @@ const DID: Partial<Record<TapKind, string>> = {
   ball: "Balled",
   sponge: "Sponge made",
   cold_in: "In the cold",
-  cold_out: "Out of the cold",
+  cold_out: SAY.outOfTheCold,
   preheat: "Heat is on",
   roll: "Rolling",
 };
@@ -152,7 +153,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
         {wait && `; ${wait}`}
       </span>
       {markable && !earlier && <Mark did={did} first={isNext} onNow={mark} onEarlier={() => setEarlier(true)} />}
-      {earlier && <Earlier label={made ? "When was it?" : `${did} when?`} onSaid={said} />}
+      {earlier && <Earlier label={made ? SAY.whenWasIt : `${did} when?`} onSaid={said} />}
       {made && !earlier && (
         <>
           <Button data-kind="bare" onPress={() => setEarlier(true)}>
@@ -269,7 +270,7 @@ export function NextMove({
           <span className="when">{clockNear(step.at, now, zone)}</span>
         </span>
       ) : (
-        <span className="quiet">Every move here is done.</span>
+        <span className="quiet">{SAY.everyMoveHereIsDone}</span>
       )}
       <div className="do">
         {step && !earlier && <Mark did={did} first={!plain} onNow={mark} onEarlier={() => setEarlier(true)} />}
@@ -291,7 +292,7 @@ export function NextMove({
           )}
         </span>
       )}
-      <Sheet title="Moves of this leaf" isOpen={all} onClose={() => setAll(false)}>
+      <Sheet title={SAY.movesOfThisLeaf} isOpen={all} onClose={() => setAll(false)}>
         <StepBar bake={bake} keys={keys} />
       </Sheet>
     </Card>

@@ -8,6 +8,7 @@ import { Glyph, GLYPH_OF_STEP, Seal } from "../instruments/Glyph";
 import { clock, ms, weekday } from "../words/format";
 import { stepKind, stepPath } from "../words/steps";
 import { handsOf } from "./hands";
+import { SAY } from "../words/say/frame";
 
 const List = styled.ul`
   display: grid;
@@ -60,7 +61,7 @@ export function Stretch({
     >
       {clashes.length > 0 && (
         <p>
-          <b>More hands are wanted than there are</b> at {clashes.map((t) => clock(t, zone)).join(", ")}.
+          <b>{SAY.moreHandsAreWantedThanThere}</b> at {clashes.map((t) => clock(t, zone)).join(", ")}.
         </p>
       )}
       <div ref={box}>

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
+import { SAY } from "../words/say/frame";
 
 const Edge = styled.nav`
   position: relative;
@@ -117,7 +118,7 @@ export function ThumbIndex({
   leaves: readonly Schemas["LeafRead"][];
 }) {
   return (
-    <Edge aria-label="Leaves of this bake" data-print="no">
+    <Edge aria-label={SAY.leavesOfThisBake} data-print="no">
       <Back to={`/k/${kitchen}/bench`}>
         <span>Bench</span>
       </Back>

@@ -4,6 +4,7 @@ import { heatColour } from "../theme/temperature";
 import { spread } from "../words/scale";
 import { colourStretches, isoline, layerEdges, pocketLens } from "./carpetShapes";
 import { STIPPLE, Stipples } from "./stipple";
+import { SAY } from "../words/say/instruments";
 
 interface Pin {
   name: string;
@@ -41,12 +42,7 @@ export function Carpet(p: Props) {
   const y = scaleLinear().domain([0, thick]).range([BOX.bottom, BOX.top]);
   const lens = pocketLens(p.pocket, p.s, thick, p.offS).map(([s, d]) => `${x(s)},${y(d)}`);
   return (
-    <svg
-      width={p.width}
-      height={266}
-      role="img"
-      aria-label="How heat goes through the bread over time. The table below holds the events."
-    >
+    <svg width={p.width} height={266} role="img" aria-label={SAY.howHeatGoesThroughTheBread}>
       <defs>
         <pattern id="left-on" width="12" height="12" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.500" height="12" fill="var(--ink)" opacity="0.500" />
@@ -101,7 +97,7 @@ export function Carpet(p: Props) {
         </g>
       ))}
       <text x={right} y={BOX.bottom + 62} textAnchor="end">
-        seconds; specks are the colour of each side, the black edge lies on the surface
+        {SAY.secondsSpecksAreTheColourOf}
       </text>
     </svg>
   );

@@ -1,5 +1,6 @@
 import type { ScaleLinear } from "d3-scale";
 import { STIPPLE } from "./stipple";
+import { SAY } from "../words/say/instruments";
 
 interface Spell {
   word: string;
@@ -24,7 +25,7 @@ export function FaceStrips({ bottom, top, turnS, offS, opensS, x, width }: Props
       width={width}
       height={2 * FACE + GAP + 4}
       role="img"
-      aria-label={`Side A ${coloursWords(bottom)}. Side B ${coloursWords(top)}.`}
+      aria-label={SAY.sideASideB(coloursWords(bottom), coloursWords(top))}
     >
       <Face spells={bottom} from={0} to={turn} off={offS} x={x} y={2} />
       <Face spells={top} from={turn} to={offS} off={offS} x={x} y={2 + FACE + GAP} />

@@ -1,6 +1,7 @@
 import { type ScaleLinear, scaleLinear } from "d3-scale";
 import { heatColour } from "../theme/temperature";
 import { spread } from "../words/scale";
+import { SAY } from "../words/say/instruments";
 
 interface Props {
   rows: readonly { name: string; joules: number }[];
@@ -25,12 +26,7 @@ export function HeatAccount(p: Props) {
   const narrow = p.width < 620;
   const height = narrow ? SCALE_H + 60 + shown.length * ROW : SCALE_H;
   return (
-    <svg
-      width={p.width}
-      height={height}
-      role="img"
-      aria-label={`The bowl lands at ${p.degrees(p.doughC)}. The table holds what each part brings.`}
-    >
+    <svg width={p.width} height={height} role="img" aria-label={SAY.theBowlLandsAtTheTable(p.degrees(p.doughC))}>
       <Scale p={p} />
       <Bars rows={shown} narrow={narrow} height={height} right={p.width - 16} />
     </svg>
@@ -62,7 +58,7 @@ function Scale({ p }: { p: Props }) {
           <line key={c} x1={10} x2={20} y1={y(c)} y2={y(c)} stroke="var(--ink)" strokeWidth={1.5} />
         ))}
       <text x={68} y={y(p.limitC) - 8}>
-        {p.yeasted ? "yeast suffers from" : "too hot for the bowl from"} {p.degrees(p.limitC)}
+        {p.yeasted ? "yeast suffers from" : SAY.tooHotForTheBowlFrom} {p.degrees(p.limitC)}
       </text>
       <Leaders p={p} y={y} />
     </>

@@ -1,5 +1,6 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import { area, line } from "d3-shape";
+import { SAY } from "../words/say/instruments";
 
 interface Props {
   width: number;
@@ -27,7 +28,7 @@ export function JarCurve({ width, points, now, until, clock }: Props) {
     .y((p) => y(p.ratio));
   const shown = now > points[0]!.t && now < points.at(-1)!.t;
   return (
-    <svg width={width} height={H} role="img" aria-label="Height of the starter since its feed, with its band.">
+    <svg width={width} height={H} role="img" aria-label={SAY.heightOfTheStarterSinceIts}>
       {x.ticks(4).map((t) => (
         <g key={t.getTime()}>
           <line x1={x(t)} x2={x(t)} y1={8} y2={H - 30} stroke="var(--hair)" />

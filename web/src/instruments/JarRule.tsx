@@ -1,3 +1,4 @@
+import { SAY } from "../words/say/instruments";
 /** A jar with its marks, one millimetre to the millimetre when printed; a rule beside it. */
 export function JarRule({
   marks,
@@ -15,7 +16,7 @@ export function JarRule({
       height={`${top + 6}mm`}
       viewBox={`0 0 112 ${top + 6}`}
       role="img"
-      aria-label={`Jar: start at ${startMm} mm, ${marks.map((m) => `${m.name} at ${m.mm.toFixed(0)} mm`).join(", ")}`}
+      aria-label={SAY.jarStartAtMm(startMm, marks.map((m) => `${m.name} at ${m.mm.toFixed(0)} mm`).join(", "))}
     >
       <rect x={14} y={y(startMm)} width={42} height={startMm} fill="var(--recess)" />
       <path d={`M14 4V${top - 3}q0 3 3 3h36q3 0 3 -3V4`} fill="none" stroke="var(--ink)" strokeWidth={0.8} />

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
+import { SAY } from "../words/say/instruments";
 
 interface Wait {
   h: number;
@@ -49,7 +50,11 @@ export function LiftChart({ width, here, fridge, from, cookH, nowH, clock }: Pro
       width={width}
       height={H}
       role="img"
-      aria-label={`Lift when cooked: ${here.best_lift.toFixed(2)} at once, half of that after ${here.low_h.toFixed(1)} to ${here.high_h.toFixed(1)} hours.`}
+      aria-label={SAY.liftWhenCookedAtOnceHalf(
+        here.best_lift.toFixed(2),
+        here.low_h.toFixed(1),
+        here.high_h.toFixed(1),
+      )}
     >
       {x.ticks(width < 640 ? 4 : 8).map((h) => (
         <g key={h}>

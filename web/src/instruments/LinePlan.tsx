@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3-scale";
+import { SAY } from "../words/say/instruments";
 
 export interface LineTask {
   move: string;
@@ -54,7 +55,12 @@ export function LinePlan(p: Props) {
       width={p.width}
       height={at.towel + 22}
       role="img"
-      aria-label={`${rounds.length} rounds on ${p.spots} ${p.spots === 1 ? "spot" : "spots"}, last off after ${Math.round(at.end / 60)} min`}
+      aria-label={SAY.roundsOnLastOffAfterMin(
+        rounds.length,
+        p.spots,
+        p.spots === 1 ? "spot" : "spots",
+        Math.round(at.end / 60),
+      )}
     >
       <Hands p={p} at={at} />
       <Lanes p={p} at={at} />

@@ -1,3 +1,4 @@
+import { SAY } from "../words/say/instruments";
 /** A rolled piece from the side, to scale, with its diameter. */
 export function PieceProfile({
   diameterCm,
@@ -17,7 +18,7 @@ export function PieceProfile({
       width={width}
       height={86}
       role="img"
-      aria-label={`${diameterCm.toFixed(0)} cm across, ${thicknessMm.toFixed(1)} mm thick, drawn to scale`}
+      aria-label={SAY.cmAcrossMmThickDrawnTo(diameterCm.toFixed(0), thicknessMm.toFixed(1))}
     >
       <line x1={left} x2={left + w} y1={22} y2={22} stroke="var(--hair-2)" strokeWidth={1.5} />
       <path d={`M${left} 15v14M${left + w} 15v14`} stroke="var(--hair-2)" strokeWidth={1.5} />

@@ -19,6 +19,7 @@ import {
   windowLane,
   within,
 } from "./riseShapes";
+import { SAY } from "../words/say/instruments";
 
 interface Move {
   key: string;
@@ -73,7 +74,7 @@ export function RiseChart(p: Props) {
       width={p.width}
       height={f.height}
       role={p.onServe ? "group" : "img"}
-      aria-label="Rise curve with its band, windows and dough temperature. The table below holds the same."
+      aria-label={SAY.riseCurveWithItsBandWindows}
     >
       {hourTicks(f, p.clock(f.end).length * LETTER + 14).map((h) => (
         <g key={h}>
@@ -200,7 +201,7 @@ function Spindle({ w, lane, named, p, f }: Part & { w: RiseWindow; lane: number;
   if (w.ready === null)
     return (
       <text x={f.fold ? f.fold.x + f.fold.gap : f.left} y={at + 6}>
-        {w.name} does not get there
+        {w.name} {SAY.doesNotGetThere}
       </text>
     );
   const s = spindle(f, { ...w, ready: w.ready });
@@ -362,7 +363,7 @@ function ColdStay({ cold, p, f, onHold }: Part & { cold: { into: number; out: nu
           />
           <Grip
             {...grip}
-            label="Out of the fridge"
+            label={SAY.outOfTheFridge}
             at={cold.out}
             onMove={(t) => onCold(cold.into, Math.max(t, cold.into + QUARTER))}
           />

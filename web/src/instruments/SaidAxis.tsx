@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3-scale";
+import { SAY } from "../words/say/instruments";
 
 export interface SaidRow {
   name: string;
@@ -31,7 +32,9 @@ export function SaidAxis({ rows, width }: { rows: readonly SaidRow[]; width: num
       width={width}
       height={bottom + 30}
       role="img"
-      aria-label={`Said and was, in seconds: ${rows.map((r) => `${r.name} ${figure(r.said)} and ${figure(r.was)}`).join("; ")}`}
+      aria-label={SAY.saidAndWasInSeconds(
+        rows.map((r) => `${r.name} ${figure(r.said)} and ${figure(r.was)}`).join("; "),
+      )}
     >
       {x.ticks(Math.max(2, Math.floor((right - LEFT) / 52))).map((s) => (
         <g key={s}>

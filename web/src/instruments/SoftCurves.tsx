@@ -1,5 +1,6 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 import { area, curveMonotoneX, line } from "d3-shape";
+import { SAY } from "../words/say/instruments";
 
 interface Curve {
   wrap: string;
@@ -67,12 +68,7 @@ export function SoftCurves({
     .curve(curveMonotoneX);
   const said = WORDS.find(([mark]) => (band.soft.at(-1) ?? 0) >= mark - 12)?.[1] ?? "hard";
   return (
-    <svg
-      width={width}
-      height={H}
-      role="img"
-      aria-label={`Softness over three days, ${names[chosen] ?? chosen}: ${said} in the end`}
-    >
+    <svg width={width} height={H} role="img" aria-label={SAY.softnessOverThreeDaysInThe(names[chosen] ?? chosen, said)}>
       {EDGES.map((mark) => (
         <line key={mark} x1={left} x2={right} y1={y(mark)} y2={y(mark)} stroke="var(--hair-2)" />
       ))}

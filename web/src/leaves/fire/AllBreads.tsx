@@ -7,6 +7,7 @@ import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { LinePlan } from "../../instruments/LinePlan";
 import { clockSeconds, ms, span } from "../../words/format";
+import { SAY } from "../../words/say/fire";
 
 type Fire = NonNullable<Bake["fire"]>;
 
@@ -33,18 +34,18 @@ const SLOWEST: Record<string, string> = { spots: "the surface", hands: "the hand
 
 /** What one more spot, or one more pair of hands, would save; while that is looked for, that it is. */
 function Saved({ line }: { line: Schemas["HeatLineRead"] | undefined }) {
-  if (!line) return <span className="quiet">Looking for a shorter line…</span>;
+  if (!line) return <span className="quiet">{SAY.lookingForAShorterLine}</span>;
   const said = [
     [line.spot_saves_s, "another spot"],
-    [line.cook_saves_s, "another pair of hands"],
+    [line.cook_saves_s, SAY.anotherPairOfHands],
   ]
     .filter((x): x is [number, string] => typeof x[0] === "number")
     .map(([s, what]) => (s < 30 ? `${what} saves nothing` : `${what} saves ${span(s * 1000)}`));
   const over = line.minutes - line.bound_min;
   return (
     <span className="quiet">
-      {said.join(", ")}. {over < 0.5 ? "No line is shorter." : `No line is more than ${span(over * 60e3)} shorter.`} The
-      first waits {span(line.towel_min * 60e3)} in the towel, {line.towel_feel} then.
+      {said.join(", ")}. {over < 0.5 ? SAY.noLineIsShorter : SAY.noLineIsMoreThanShorter(span(over * 60e3))} The first
+      waits {span(line.towel_min * 60e3)} in the towel, {line.towel_feel} then.
     </span>
   );
 }

@@ -11,6 +11,7 @@ import { Pick } from "../../controls/Pick";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
 import { typedTemp, temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/fire";
 
 type Cue = Schemas["CueRequest"]["cue"];
 const CUES: readonly { id: Cue; text: string }[] = [
@@ -24,12 +25,12 @@ const WATER = [
   { id: "lies", text: "lies there" },
   { id: "sizzles", text: "sizzles away" },
   { id: "vanishes", text: "bursts, is gone" },
-  { id: "dances", text: "runs as a bead" },
+  { id: "dances", text: SAY.runsAsABead },
 ] as const;
 const DOUGH = [
   { id: "sinks", text: "sinks" },
   { id: "rises_slowly", text: "rises slowly" },
-  { id: "rises", text: "comes up at once" },
+  { id: "rises", text: SAY.comesUpAtOnce },
   { id: "browns_at_once", text: "browns within seconds" },
 ] as const;
 const FATS = [
@@ -49,11 +50,11 @@ const METALS = [
   { id: "aluminium", text: "aluminium" },
 ] as const;
 const TELL: Record<Cue, string> = {
-  flour_gold: "Dust a pinch of flour on the dry surface. How many seconds until it is golden?",
-  water_drops: "Let one drop of water fall. What does it do?",
-  oil_smoke: "A thin film of fat gives its first wisp of smoke. Which fat?",
-  dough_pinch: "Drop a pinch of dough into the oil. What does it do?",
-  infrared: "What does the thermometer read, and on what?",
+  flour_gold: SAY.dustAPinchOfFlourOn,
+  water_drops: SAY.letOneDropOfWaterFall,
+  oil_smoke: SAY.aThinFilmOfFatGives,
+  dough_pinch: SAY.dropAPinchOfDoughInto,
+  infrared: SAY.whatDoesTheThermometerReadAnd,
 };
 const Z90 = 1.2816;
 /** The standard deviation of a band [K], within what is kept. */
@@ -92,7 +93,7 @@ export function CueSheet({
   const fault =
     ask.error instanceof Problem ? (ask.error.fields[0]?.detail ?? ask.error.message) : (ask.error?.message ?? null);
   return (
-    <Sheet title="How hot is it?" isOpen={isOpen} onClose={onClose}>
+    <Sheet title={SAY.howHotIsIt} isOpen={isOpen} onClose={onClose}>
       <Choice
         label="By which sign"
         value={cue}

@@ -7,6 +7,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { mass, massUnit, typedNumber } from "../../words/format";
+import { SAY } from "../../words/say/fire";
 
 type When = NonNullable<Schemas["DressingUpdate"]["when"]>;
 const WHENS: readonly { id: When; text: string }[] = [
@@ -56,7 +57,7 @@ export function Dressing({
   return (
     <details open={given !== null}>
       <summary style={{ minHeight: 48, display: "flex", alignItems: "center", cursor: "pointer" }}>
-        Butter, herbs, cheese on it
+        {SAY.butterHerbsCheeseOnIt}
         {totalG !== null && given ? `: ${mass(totalG, units)} ${massUnit(units)} ${given.kind} for all` : "…"}
       </summary>
       <div style={{ display: "flex", flexWrap: "wrap", gap: "8px 14px", alignItems: "end" }}>

@@ -7,6 +7,7 @@ import { countdown, ms } from "../../words/format";
 import { moveLower, moveVerb } from "../../words/surfaces";
 import { besides, measured } from "./liveNotes";
 import { Bar, Big, Undo } from "./liveStyles";
+import { SAY } from "../../words/say/fire";
 
 type Tap = Hearth["taps"][number];
 interface Props {
@@ -34,7 +35,7 @@ export function DueBar({ hearth, now, bar, last, onAct, onUndo, onDone }: Props)
           <span>
             <span className="verb">All off</span>
             <br />
-            <span className="what">wrap them, then judge each on the Keep leaf</span>
+            <span className="what">{SAY.wrapThemThenJudgeEachOn}</span>
           </span>
         </Big>
       )}

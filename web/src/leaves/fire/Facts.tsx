@@ -3,6 +3,7 @@ import type { Hearth } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { ms } from "../../words/format";
 import { programOf, roundName } from "../../api/rounds";
+import { SAY } from "../../words/say/fire";
 
 const FACTS = [
   ["bubbles", "bubbles"],
@@ -51,7 +52,7 @@ export function Facts({
           })}
         </div>
       ) : !hearth.started ? (
-        <span className="quiet">The first round measures the surface: tap what you see of it.</span>
+        <span className="quiet">{SAY.theFirstRoundMeasuresTheSurface}</span>
       ) : null}
       {on.length > 0 && (
         <div className="aside" role="group" aria-label="What was lost">

@@ -11,6 +11,7 @@ import { programOf, roundName } from "../../api/rounds";
 import { moveLower, moveVerb } from "../../words/surfaces";
 import { FireLive } from "./FireLive";
 import { FirePlan } from "./FirePlan";
+import { SAY } from "../../words/say/fire";
 
 const text = (words: string): SayPart => ({ kind: "text", text: words, at: null });
 
@@ -58,7 +59,7 @@ export function FireLeaf({ bake }: { bake: number }) {
           return (
             <>
               <BakeHead bake={b} about="" />
-              <Plate>{b.faults["fire"] ?? (hearth.error ? hearth.error.message : "Reading the hearth…")}</Plate>
+              <Plate>{b.faults["fire"] ?? (hearth.error ? hearth.error.message : SAY.readingTheHearth)}</Plate>
             </>
           );
         }

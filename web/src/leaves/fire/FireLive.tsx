@@ -20,6 +20,7 @@ import { Live } from "./liveStyles";
 import { Sound } from "./Sound";
 import { useAwake } from "./useAwake";
 import { useHearthKeys, useOnce } from "./useHearthKeys";
+import { SAY } from "../../words/say/fire";
 
 type Due = Schemas["MoveRead"];
 const CALL: Record<string, Call> = { load: "load", turn: "turn", off: "off" };
@@ -118,7 +119,7 @@ function Waiting({ hearth, now }: { hearth: Hearth; now: number }) {
       {hearth.line.length > 0 && <h2>Hands</h2>}
       <HandsList
         most={5}
-        label="What the hands do next"
+        label={SAY.whatTheHandsDoNext}
         ahead={hearth.line.map((t) => ({
           move: t.move,
           words: moveLower(t.move, programOf(hearth, t.round_no)),
@@ -138,7 +139,7 @@ function Towel({ hearth }: { hearth: Hearth }) {
       <h2>
         Towel <span>{hearth.off.length}</span>
       </h2>
-      {hearth.off.length > 0 && <p className="quiet">Steam burns: tear facing away.</p>}
+      {hearth.off.length > 0 && <p className="quiet">{SAY.steamBurnsTearFacingAway}</p>}
       {[...hearth.towel]
         .reverse()
         .slice(0, 6)

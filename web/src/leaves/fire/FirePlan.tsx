@@ -25,6 +25,7 @@ import { MeasuredHeat } from "./MeasuredHeat";
 import { pinsOf, pocketAt, stepsOf } from "./planSteps";
 import { TheHeat } from "./TheHeat";
 import { useBread } from "./useBread";
+import { SAY } from "../../words/say/fire";
 
 const Picture = styled.div`
   display: grid;
@@ -97,7 +98,7 @@ const Steps = styled.div`
 `;
 /** Between when and when, for eight breads of ten. */
 const band = (b: Schemas["Banded"] | undefined) =>
-  b?.p10 && b.p90 && b.p90 - b.p10 > 1 ? `eight of ten between ${b.p10.toFixed(0)} and ${b.p90.toFixed(0)} s` : null;
+  b?.p10 && b.p90 && b.p90 - b.p10 > 1 ? SAY.eightOfTenBetweenAndS(b.p10.toFixed(0), b.p90.toFixed(0)) : null;
 
 /** What is wanting until the score is called a chance: "3 more judged breads, in one more bake". */
 const toChance = (fire: NonNullable<Bake["fire"]>) =>
@@ -133,7 +134,7 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
             {r.text}
           </p>
         ))}
-      {fire.reasons.every((r) => r.points >= -1.5) && <p className="quiet">Nothing speaks against a full pocket.</p>}
+      {fire.reasons.every((r) => r.points >= -1.5) && <p className="quiet">{SAY.nothingSpeaksAgainstAFullPocket}</p>}
     </>
   );
 }
@@ -152,7 +153,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       <>
         <BakeHead bake={bake} about="" />
         {which}
-        <Plate>{bread.fault || "This bread has no size yet. Give it one on the Weigh leaf."}</Plate>
+        <Plate>{bread.fault || SAY.thisBreadHasNoSizeYet}</Plate>
       </>
     );
   const own = bread.which === 0;
@@ -166,25 +167,21 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       <div>
         <BakeHead
           bake={bake}
-          about={`${rounds}, ${fire.thickness_mm.toFixed(1)} mm thick, ${fire.diameter_cm.toFixed(0)} cm across`}
+          about={SAY.mmThickCmAcross(rounds, fire.thickness_mm.toFixed(1), fire.diameter_cm.toFixed(0))}
         />
         {which}
       </div>
       <Picture className="instrument">
         <HowHot bread={bread} fire={fire} surfaces={surfaces} />
         <OneBread fire={fire} />
-        <aside className="col" tabIndex={0} aria-label="How it will come out">
+        <aside className="col" tabIndex={0} aria-label={SAY.howItWillComeOut}>
           {fire.program.verdicts?.map((v) => (
             <Plate key={v.code} role="note">
               {v.text}
             </Plate>
           ))}
-          <h2>{fire.pocket ? "Will it puff?" : "It bakes flat"}</h2>
-          {fire.pocket ? (
-            <Puffs fire={fire} />
-          ) : (
-            <p className="quiet">No pocket is wanted; it comes off when it is through and has its colour.</p>
-          )}
+          <h2>{fire.pocket ? SAY.willItPuff : "It bakes flat"}</h2>
+          {fire.pocket ? <Puffs fire={fire} /> : <p className="quiet">{SAY.noPocketIsWantedItComes}</p>}
           <Cautions items={fire.cautions.filter((c) => c.code !== "wide_band")} most={3} />
         </aside>
       </Picture>
@@ -219,11 +216,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
               id: "if",
               name: "What if",
               key: "i",
-              content: own ? (
-                <Ifs bake={bake} stamp={stamp} />
-              ) : (
-                <p className="quiet">Asked of the bake’s own bread.</p>
-              ),
+              content: own ? <Ifs bake={bake} stamp={stamp} /> : <p className="quiet">{SAY.askedOfTheBakesOwnBread}</p>,
             },
           ]}
         />
@@ -233,7 +226,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
           plain
           after={
             <Button data-kind="brass" onPress={onLive}>
-              {hearth.started ? "Back to the live hearth" : "Stand at the heat"}
+              {hearth.started ? SAY.backToTheLiveHearth : SAY.standAtTheHeat}
             </Button>
           }
         />
@@ -265,7 +258,7 @@ function OneBread({ fire }: { fire: Fire }) {
         />
       )}
       <table className="unseen">
-        <caption>Events in seconds from contact</caption>
+        <caption>{SAY.eventsInSecondsFromContact}</caption>
         <tbody>
           {Object.entries(fire.events).map(([name, b]) => (
             <tr key={name}>
@@ -298,7 +291,7 @@ function TheBread({
   return (
     <Steps>
       <div>
-        <ol className="steps" aria-label="The program of one bread">
+        <ol className="steps" aria-label={SAY.theProgramOfOneBread}>
           {stepsOf(bake, fire).map((x) => {
             const at = <span className="mid">{x.s.toFixed(0)}</span>;
             return (
@@ -321,10 +314,9 @@ function TheBread({
         </ol>
         <p className="quiet">
           Off{" "}
-          {band(fire.actions.find((a) => a.action === "off")?.at_s) ??
-            `at ${fire.program.off_s.toFixed(0)} s, as you say`}
-          ; first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off};{" "}
-          {fire.matters[0] ?? "how hot the surface is"} matters most. Watch the bread first.
+          {band(fire.actions.find((a) => a.action === "off")?.at_s) ?? SAY.atSAsYouSay(fire.program.off_s.toFixed(0))};
+          first side {fire.colours.bottom_at_off}, other side {fire.colours.top_at_off};{" "}
+          {fire.matters[0] ?? SAY.howHotTheSurfaceIs} {SAY.mattersMostWatchTheBreadFirst}
         </p>
       </div>
       <div>

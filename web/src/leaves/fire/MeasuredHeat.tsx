@@ -5,6 +5,7 @@ import { Button } from "../../controls/Button";
 import { useWords } from "../../frame/units";
 import { temp, tempUnit } from "../../words/format";
 import { step } from "../../words/heating";
+import { SAY } from "../../words/say/fire";
 
 const NEAR_K = 1;
 
@@ -35,8 +36,8 @@ export function MeasuredHeat({
         <b>
           {temp(heat, units)} {tempUnit(units)}
         </b>
-        , give or take {step(sd, units)}; it was taken to be {temp(was, units)} {tempUnit(units)}.
-        {kept ? ` Kept for ${name}.` : ""}
+        , give or take {step(sd, units)}
+        {SAY.itWasTakenToBe} {temp(was, units)} {tempUnit(units)}.{kept ? SAY.keptFor(name) : ""}
       </span>
       {kept ? (
         <Button onPress={() => put({ temp_c: was, source: "typed", sd_k: null })}>Forget it again</Button>

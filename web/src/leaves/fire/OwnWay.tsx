@@ -12,6 +12,7 @@ import { temp, tempUnit } from "../../words/format";
 import { heatBand, plainSides, sidesWords } from "../../words/heat";
 import { StepsSheet } from "./StepsSheet";
 import { Ways } from "./Ways";
+import { SAY } from "../../words/say/fire";
 
 const Box = styled.section`
   .col {
@@ -129,12 +130,12 @@ function Own({
         <table>
           <tbody>
             <tr data-on="true">
-              <th scope="row">yours, as it is planned now</th>
+              <th scope="row">{SAY.yoursAsItIsPlannedNow}</th>
               <td>{sidesWords(fire.program.turn_s, fire.program.off_s)}</td>
             </tr>
             <tr>
               <th scope="row">
-                the usual way at {temp(fire.surface_c.p50!, units)} {tempUnit(units)}
+                {SAY.theUsualWayAt} {temp(fire.surface_c.p50!, units)} {tempUnit(units)}
               </th>
               <td>{sidesWords(own.usual_turn_s, own.usual_off_s)}</td>
             </tr>
@@ -142,22 +143,22 @@ function Own({
         </table>
       )}
       {found && <Ways ways={found.ways} />}
-      {typed && habit.isFetching && <p className="quiet">Reckoning how hot that is…</p>}
+      {typed && habit.isFetching && <p className="quiet">{SAY.reckoningHowHotThatIs}</p>}
       {found && (
         <p role="status">
           {found.text}
           {heat !== null && Math.abs(heat - fire.surface_c.p50!) >= 8
-            ? ` It is taken to be ${temp(fire.surface_c.p50!, units)} ${tempUnit(units)}, ${heatBand(fire.surface_c, units)}.`
+            ? SAY.itIsTakenToBe(temp(fire.surface_c.p50!, units), tempUnit(units), heatBand(fire.surface_c, units))
             : ""}
         </p>
       )}
-      {!found && !own && <p className="quiet">Type the seconds you always give: they say how hot your surface is.</p>}
+      {!found && !own && <p className="quiet">{SAY.typeTheSecondsYouAlwaysGive}</p>}
       {fault && <Plate>{fault}</Plate>}
       {!begun && (
         <div className="buttons">
           {typed && (
             <Button data-kind="brass" onPress={() => change.mutate({ heat_steps: asSteps })}>
-              Plan by my times
+              {SAY.planByMyTimes}
             </Button>
           )}
           {found && heat !== null && Math.abs(heat - fire.surface_c.p50!) >= 3 && (
@@ -173,9 +174,9 @@ function Own({
               Reckon with {temp(heat, units)} {tempUnit(units)}
             </Button>
           )}
-          {steps && <Button onPress={() => change.mutate({ heat_steps: null })}>Back to the usual way</Button>}
+          {steps && <Button onPress={() => change.mutate({ heat_steps: null })}>{SAY.backToTheUsualWay}</Button>}
           <Button data-kind="bare" onPress={() => setEditing(true)}>
-            {steps ? "change the steps…" : "step by step…"}
+            {steps ? SAY.changeTheSteps : SAY.stepByStep}
           </Button>
         </div>
       )}

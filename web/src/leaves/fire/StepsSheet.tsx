@@ -6,6 +6,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { Sheet } from "../../controls/Sheet";
 import { type HeatStep, STEPS, UNTIL } from "../../words/heat";
+import { SAY } from "../../words/say/fire";
 
 const List = styled.ol`
   display: grid;
@@ -39,7 +40,7 @@ export function StepsSheet({ steps: given, isOpen, onClose, onUse, fault }: Prop
   };
   const put = (i: number, step: HeatStep) => setDraft(steps.map((s, k) => (k === i ? step : s)));
   return (
-    <Sheet title="Your own way through the heat" isOpen={isOpen} onClose={close}>
+    <Sheet title={SAY.yourOwnWayThroughTheHeat} isOpen={isOpen} onClose={close}>
       <List>
         {steps.map((step, i) => {
           const kind = STEPS.find((s) => s.id === step.do)!;

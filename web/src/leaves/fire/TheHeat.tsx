@@ -11,6 +11,7 @@ import { heatingWords } from "../../words/heating";
 import { CueSheet } from "./CueSheet";
 import { OwnWay } from "./OwnWay";
 import type { useBread } from "./useBread";
+import { SAY } from "../../words/say/fire";
 
 const Two = styled.div`
   display: grid;
@@ -61,7 +62,7 @@ export function TheHeat({
   return (
     <Two>
       <div>
-        <h3>The right heat for it</h3>
+        <h3>{SAY.theRightHeatForIt}</h3>
         {right && (
           <p>
             <span className="heat">{temp(right.surface_c.p50!, units)}</span> {tempUnit(units)}:{" "}
@@ -72,7 +73,7 @@ export function TheHeat({
         {own && right && !begun && Math.abs(right.surface_c.p50! - fire.surface_c.p50!) >= 5 && (
           <div>
             <Button onPress={() => change.mutate({ surface_c: Math.round(right.surface_c.p50!) })}>
-              I have it at {deg(right.surface_c.p50!)}
+              {SAY.iHaveItAt} {deg(right.surface_c.p50!)}
             </Button>
           </div>
         )}
@@ -80,7 +81,7 @@ export function TheHeat({
       <div>
         <h3>How it heats</h3>
         <p className="quiet">
-          After one bread it is at {deg(fire.surface_after_c)}, back{" "}
+          {SAY.afterOneBreadItIsAt} {deg(fire.surface_after_c)}, back{" "}
           {fire.program.recover_s < 1 ? "at once" : `in ${span(fire.program.recover_s * 1000)}`}
           {fire.recovered ? "" : " or longer"}.
         </p>
@@ -92,10 +93,10 @@ export function TheHeat({
         {own && (
           <div className="row">
             <Button data-kind="bare" onPress={() => setAsking(true)}>
-              tell it by a sign…
+              {SAY.tellItByASign}
             </Button>
             <Button data-kind="bare" onPress={() => setTiming(true)}>
-              {yours ? "your own times…" : "I always give it…"}
+              {yours ? SAY.yourOwnTimes : SAY.iAlwaysGiveIt}
             </Button>
           </div>
         )}

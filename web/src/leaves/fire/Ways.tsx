@@ -6,6 +6,7 @@ import { useWords } from "../../frame/units";
 import { FaceStrips } from "../../instruments/FaceStrips";
 import { temp, tempUnit } from "../../words/format";
 import { sidesWords } from "../../words/heat";
+import { SAY } from "../../words/say/fire";
 
 type Way = Schemas["WayRead"];
 const NAMES: Record<Way["name"], string> = { usual: "The usual way", own: "Yours", own_at_its_heat: "Yours" };
@@ -86,7 +87,7 @@ export function Ways({ ways }: { ways: readonly Way[] }) {
     .domain([0, end])
     .range([0, Math.max(width - 2, 10)]);
   return (
-    <Rows role="table" aria-label="The usual way and yours, beside each other">
+    <Rows role="table" aria-label={SAY.theUsualWayAndYoursBeside}>
       {ways.map((way) => (
         <div key={way.name} className="way" role="row" data-fits={way.name === "own_at_its_heat"}>
           <div className="name" role="rowheader">

@@ -3,6 +3,7 @@ import { programOf, roundName } from "../../api/rounds";
 import { countdown, ms, temp, type Units } from "../../words/format";
 import { knobWord, step, wipeWord } from "../../words/heating";
 import { bare, moveLower as lower } from "../../words/surfaces";
+import { SAY } from "../../words/say/fire";
 
 type Due = Schemas["MoveRead"];
 
@@ -24,7 +25,7 @@ export function sessionNote(hearth: Hearth, now: number, units: Units): string |
   const since = Math.max(...hearth.spots.map((s) => (s.since ? ms(s.since) : 0)));
   if (free && now - since > EMPTY_MS && heating.drift_k_min > 3) {
     const climbed = (heating.drift_k_min * (now - since)) / 60e3;
-    return `Empty for ${countdown(now - since)} s: it may have climbed ${step(climbed, units)}. ${knob ?? "Turn it down until the next."}`;
+    return SAY.emptyForSItMayHave(countdown(now - since), step(climbed, units), knob ?? "Turn it down until the next.");
   }
   const began = Math.min(...hearth.taps.filter((t) => t.kind === "load").map((t) => ms(t.at)));
   if (knob && now - began < AT_FIRST_MS) return knob;

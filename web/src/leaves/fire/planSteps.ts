@@ -1,6 +1,7 @@
 import type { Bake } from "../../api/client";
 import { moveLower, secondOf } from "../../words/surfaces";
 import { span } from "../../words/format";
+import { SAY } from "../../words/say/fire";
 
 interface ProgramStep {
   s: number;
@@ -15,18 +16,12 @@ export function stepsOf(bake: Bake, fire: NonNullable<Bake["fire"]>): ProgramSte
   const { off_s: off } = fire.program;
   const puff = at("puff");
   const found: [number | null, string, string?, string?][] = [
-    [0, fire.surface && WETTED.has(fire.surface.kind) ? "on, its back wet" : "on the heat"],
+    [0, fire.surface && WETTED.has(fire.surface.kind) ? SAY.onItsBackWet : "on the heat"],
     [fire.program.turn_s, secondOf(fire.program).lower, "flip", "Turn time"],
     [puff !== null && puff <= off ? puff : null, "it opens", "puff", "Puff time"],
-    [
-      bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null,
-      "75 °C inside: meat and egg not before",
-    ],
+    [bake.settings.filling && !bake.settings.filling.topping ? at("core_75") : null, SAY.cInsideMeatAndEggNot],
     ...(fire.program.moves ?? []).map((m): [number, string] => [m.at_s, moveLower(m.move, fire.program)]),
-    [
-      off,
-      fire.program.wrap_s ? `off, to rest in a cloth for ${span(fire.program.wrap_s * 1000)}` : "off, into the towel",
-    ],
+    [off, fire.program.wrap_s ? SAY.offToRestInACloth(span(fire.program.wrap_s * 1000)) : SAY.offIntoTheTowel],
   ];
   const steps = found.filter((x): x is [number, string, string?, string?] => x[0] !== null);
   return steps.sort((a, b) => a[0] - b[0]).map(([s, word, why, label]) => ({ s, word, why, label: label ?? word }));

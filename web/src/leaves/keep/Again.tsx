@@ -6,6 +6,7 @@ import { useAgain } from "../../api/keep";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
+import { SAY } from "../../words/say/keep";
 
 const Next = styled.div`
   border-top: 2.5px solid var(--ink);
@@ -47,7 +48,7 @@ export function Again({ bake, change }: { bake: Bake; change: Schemas["ChangeRea
           </Button>
         )}
       </span>
-      {again.isPending && <span className="quiet">Planning it…</span>}
+      {again.isPending && <span className="quiet">{SAY.planningIt}</span>}
       {again.error && !fault && <Plate>{again.error.message}</Plate>}
     </Next>
   );

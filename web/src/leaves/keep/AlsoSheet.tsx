@@ -4,6 +4,7 @@ import { Field } from "../../controls/Field";
 import { Sheet } from "../../controls/Sheet";
 import { Ticks } from "../../controls/Ticks";
 import { FAULTS, type FaultId } from "../../words/faults";
+import { SAY } from "../../words/say/keep";
 
 type Outcome = Schemas["OutcomeRead"];
 type Words = Omit<Schemas["OutcomeUpdate"], "round_no">;
@@ -36,7 +37,7 @@ export function AlsoSheet({
     <Sheet title={title} isOpen={open} onClose={onClose}>
       <h3>Its other side</h3>
       <Choice
-        label="Colour of the other side"
+        label={SAY.colourOfTheOtherSide}
         value={outcome?.colour_top ?? null}
         options={COLOURS}
         onChange={(colour_top) => onSay({ colour_top })}

@@ -7,6 +7,7 @@ import { FACTS, listed } from "../../words/faults";
 import { Again } from "./Again";
 import { AskFact, Making } from "./Making";
 import { KeepPart } from "./panel";
+import { SAY } from "../../words/say/keep";
 
 const Panel = styled(KeepPart)`
   ol {
@@ -71,7 +72,7 @@ const Panel = styled(KeepPart)`
 const SURE: Record<Schemas["CausesRead"]["verdict"], string> = {
   likely: "likely",
   perhaps: "perhaps",
-  not_enough_known: "not enough is known",
+  not_enough_known: SAY.notEnoughIsKnown,
 };
 
 /** Why rounds fell short, with the evidence; what to note so that it can be said; one change, carried into the next bake. */
@@ -80,16 +81,16 @@ export function Causes({ bake }: { bake: Bake }) {
   const why = found.data;
   const judged = bake.keep.outcomes.length > 0;
   return (
-    <Panel aria-label="Why it fell short" data-testid="causes">
+    <Panel aria-label={SAY.whyItFellShort} data-testid="causes">
       {!judged && (
         <>
           <h2>Why</h2>
-          <p className="quiet">Judge the breads: what fell short is explained here, with one thing to change.</p>
+          <p className="quiet">{SAY.judgeTheBreadsWhatFellShort}</p>
         </>
       )}
       {judged &&
         !why &&
-        (found.error ? <Plate>{found.error.message}</Plate> : <p className="quiet">Looking for the cause…</p>)}
+        (found.error ? <Plate>{found.error.message}</Plate> : <p className="quiet">{SAY.lookingForTheCause}</p>)}
       {why && judged && (why.rounds.length > 0 ? <Found bake={bake} why={why} /> : <h2>Nothing fell short</h2>)}
       {why && judged && <Again bake={bake} change={why.change ?? null} />}
     </Panel>
@@ -121,7 +122,7 @@ function Found({ bake, why }: { bake: Bake; why: Schemas["CausesRead"] }) {
           </li>
         ))}
       </ol>
-      {why.other_share >= 0.5 && <p className="quiet">Nothing that was logged explains it.</p>}
+      {why.other_share >= 0.5 && <p className="quiet">{SAY.nothingThatWasLoggedExplainsIt}</p>}
       {why.ask && (FACTS[why.ask.fact] ? <AskFact bake={bake} fact={why.ask.fact} /> : <p>{why.ask.text}</p>)}
       <Making bake={bake} asked={why.ask?.fact ?? null} />
     </>

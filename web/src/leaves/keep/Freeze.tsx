@@ -4,6 +4,7 @@ import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
+import { SAY } from "../../words/say/keep";
 
 const WRAPS = [
   { id: "bag", text: "one bag" },
@@ -20,7 +21,7 @@ export function Freeze({ bake, kitchen, bread }: { bake: number; kitchen: number
   const many = Number.parseInt(count, 10);
   const last = freeze.data?.rows.reduce<number | null>((a, x) => (a === null || x.id > a ? x.id : a), null) ?? null;
   return (
-    <div className="freeze" data-print="no" role="group" aria-label="Freeze what is left">
+    <div className="freeze" data-print="no" role="group" aria-label={SAY.freezeWhatIsLeft}>
       <Field
         label="freeze"
         value={count}
@@ -32,10 +33,10 @@ export function Freeze({ bake, kitchen, bread }: { bake: number; kitchen: number
       />
       <Choice label="In what" value={wrap} options={WRAPS} onChange={setWrap} />
       <Choice
-        label="A sheet between each"
+        label={SAY.aSheetBetweenEach}
         value={apart ? "yes" : "no"}
         options={[
-          { id: "yes", text: "a sheet between each" },
+          { id: "yes", text: SAY.aSheetBetweenEach2 },
           { id: "no", text: "one block" },
         ]}
         onChange={(x) => setApart(x === "yes")}

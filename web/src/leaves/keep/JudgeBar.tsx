@@ -10,6 +10,7 @@ import { Tray } from "../../instruments/Tray";
 import { listed } from "../../words/faults";
 import { AlsoSheet } from "./AlsoSheet";
 import { nextUnjudged, trayOf } from "./breads";
+import { SAY } from "../../words/say/keep";
 
 const Bar = styled.div`
   display: flex;
@@ -96,7 +97,7 @@ export function JudgeBar({
         )}
         <Choice label="Colour" value={first?.colour ?? null} options={COLOURS} onChange={(colour) => say({ colour })} />
         <Button data-kind="bare" onPress={() => setAlso(true)}>
-          also: burst, stiff, raw…
+          {SAY.alsoBurstStiffRaw}
         </Button>
         <Sentence bake={stored} />
       </Bar>
@@ -135,10 +136,10 @@ function Sentence({ bake }: { bake: Bake }) {
   return (
     <span className="say">
       <Field
-        label="The tray in a sentence"
+        label={SAY.theTrayInASentence}
         hideLabel
         value={said}
-        placeholder="all full except 3 and 7 flat"
+        placeholder={SAY.allFullExceptAndFlat}
         width="17em"
         fault={write.error?.message ?? null}
         onType={setSaid}

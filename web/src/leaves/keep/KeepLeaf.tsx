@@ -14,6 +14,7 @@ import { Photos } from "./Photos";
 import { SaidAndWas } from "./SaidAndWas";
 import { Later, StaysSoft, useHeld } from "./StaysSoft";
 import { Taught } from "./Taught";
+import { SAY } from "../../words/say/keep";
 
 const Three = styled.div`
   display: grid;
@@ -95,11 +96,7 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
           <Note bake={bake} />
           <Keeping bake={bake} />
           <Taught bake={bake} />
-          {bake.fire?.pocket && (
-            <Cautions
-              items={[{ code: "steam", text: "A puffed bread is full of live steam: tear it facing away from you." }]}
-            />
-          )}
+          {bake.fire?.pocket && <Cautions items={[{ code: "steam", text: SAY.aPuffedBreadIsFullOf }]} />}
         </KeepPart>
       </Foot>
     </>
@@ -114,7 +111,7 @@ function Keeping({ bake }: { bake: Bake }) {
       <div className="row">
         {bake.status === "kept" ? (
           <>
-            <b>Kept in the logbook.</b>
+            <b>{SAY.keptInTheLogbook}</b>
             <Button data-kind="bare" onPress={() => status.mutate("live")}>
               undo
             </Button>
@@ -144,7 +141,7 @@ function Note({ bake }: { bake: Bake }) {
   return (
     <>
       <label htmlFor="note">
-        <h2>A line for next time</h2>
+        <h2>{SAY.aLineForNextTime}</h2>
       </label>
       <textarea
         id="note"
@@ -152,7 +149,7 @@ function Note({ bake }: { bake: Bake }) {
         maxLength={20000}
         onChange={(e) => setDraft(e.target.value)}
         onBlur={() => draft !== stored && change.mutate({ note: draft })}
-        placeholder="what to change, what to keep"
+        placeholder={SAY.whatToChangeWhatToKeep}
       />
       {change.error && <Plate>{change.error.message}</Plate>}
     </>

@@ -3,6 +3,7 @@ import { useNoted } from "../../api/keep";
 import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
 import { FACTS, USUAL_FACTS } from "../../words/faults";
+import { SAY } from "../../words/say/keep";
 
 /** A fact of the making, asked with its answers; what was answered stays pressed. */
 export function AskFact({ bake, fact }: { bake: Bake; fact: string }) {
@@ -29,7 +30,7 @@ export function AskFact({ bake, fact }: { bake: Bake; fact: string }) {
 export function Making({ bake, asked }: { bake: Bake; asked: string | null }) {
   return (
     <details>
-      <summary>Say more of how they were made</summary>
+      <summary>{SAY.sayMoreOfHowTheyWere}</summary>
       {USUAL_FACTS.filter((f) => f !== asked).map((f) => (
         <AskFact key={f} bake={bake} fact={f} />
       ))}

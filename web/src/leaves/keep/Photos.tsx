@@ -6,6 +6,7 @@ import { usePhotos } from "../../api/keep";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { trayOf } from "./breads";
+import { SAY } from "../../words/say/keep";
 
 const Strip = styled.ul`
   list-style: none;
@@ -84,7 +85,7 @@ export function Photos({ bake, chosen }: { bake: Bake; chosen: number | null }) 
             if (file) void base64Of(file).then((data) => add.mutate({ data, round_no: chosen }));
           }}
         >
-          <Button isDisabled={add.isPending}>{add.isPending ? "Keeping it…" : `A picture of ${of(chosen)}`}</Button>
+          <Button isDisabled={add.isPending}>{add.isPending ? SAY.keepingIt : `A picture of ${of(chosen)}`}</Button>
         </FileTrigger>
         {gone !== null && !photos.some((p) => p.id === gone) && (
           <span>

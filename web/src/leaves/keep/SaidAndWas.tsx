@@ -5,6 +5,7 @@ import { useWidth } from "../../controls/width";
 import { SaidAxis } from "../../instruments/SaidAxis";
 import { span } from "../../words/format";
 import { KeepPart } from "./panel";
+import { SAY } from "../../words/say/keep";
 
 /** Facts of the dough and of the line; the others are seconds of one bread. */
 const LONGER = new Set(["ready to ball", "last one off"]);
@@ -20,11 +21,9 @@ export function SaidAndWas({ bake }: { bake: Bake }) {
     <KeepPart aria-label="Said and was" ref={box}>
       <div className="title">
         <h2>Said and was</h2>
-        <span className="quiet">ring: inside its band, square: outside</span>
+        <span className="quiet">{SAY.ringInsideItsBandSquareOutside}</span>
       </div>
-      {facts.length === 0 && (
-        <p className="quiet">Nothing was tapped while it happened, so there is nothing to set beside the forecast.</p>
-      )}
+      {facts.length === 0 && <p className="quiet">{SAY.nothingWasTappedWhileItHappened}</p>}
       {seconds.length > 0 && width > 0 && <SaidAxis rows={seconds} width={width} />}
       {spans.length > 0 && (
         <table>
@@ -62,7 +61,7 @@ function Times({ bake }: { bake: Bake }) {
   if (!found.data?.times.length) return null;
   return (
     <>
-      <h3>Where the time went</h3>
+      <h3>{SAY.whereTheTimeWent}</h3>
       <ul className="lessons">
         {found.data.times.map((t) => (
           <li key={t.what}>

@@ -14,6 +14,7 @@ import { SoftCurves } from "../../instruments/SoftCurves";
 import { clockNear, ms as instant, span, temp, tempUnit } from "../../words/format";
 import { Freeze } from "./Freeze";
 import { KeepPart } from "./panel";
+import { SAY } from "../../words/say/keep";
 
 type Wrap = Schemas["HoldRead"]["wrap"];
 type Hold = Schemas["HoldRead"];
@@ -67,13 +68,13 @@ export function StaysSoft({ bake, held }: { bake: Bake; held: Chosen }) {
   const { hold } = held;
   if (held.fault) return null; // the Fire leaf says why there is no bread yet
   return (
-    <Panel aria-label="How long it stays good" data-testid="stays">
+    <Panel aria-label={SAY.howLongItStaysGood} data-testid="stays">
       <div className="title">
         <h2>Stays soft</h2>
-        <Pick label="How it is kept" hideLabel value={hold?.wrap ?? "cloth"} options={WRAPS} onChange={held.setWrap} />
+        <Pick label={SAY.howItIsKept} hideLabel value={hold?.wrap ?? "cloth"} options={WRAPS} onChange={held.setWrap} />
       </div>
       <WhichBread bake={bake} which={held.bread} onChoose={held.setBread} />
-      {hold ? <Held hold={hold} /> : <p className="quiet">Working out how it keeps…</p>}
+      {hold ? <Held hold={hold} /> : <p className="quiet">{SAY.workingOutHowItKeeps}</p>}
     </Panel>
   );
 }
@@ -94,7 +95,7 @@ function Held({ hold }: { hold: Hold }) {
   const units = useWords();
   const now = useNow(60_000);
   const [box, width] = useWidth<HTMLDivElement>();
-  const at = (iso: string | null) => (iso ? clockNear(iso, now, units.zone) : "in three days and later");
+  const at = (iso: string | null) => (iso ? clockNear(iso, now, units.zone) : SAY.inThreeDaysAndLater);
   const past = (iso: string | null) => iso !== null && instant(iso) < now;
   const since = (now - instant(hold.off_at)) / 3600e3;
   return (
@@ -113,7 +114,12 @@ function Held({ hold }: { hold: Hold }) {
           <Why why={hold.why} label="Good until">
             <b>{at(hold.good_until.p50)}</b>
           </Why>
-          {hold.good_until.p10 && <span className="quiet"> (one in ten by {at(hold.good_until.p10)})</span>}
+          {hold.good_until.p10 && (
+            <span className="quiet">
+              {" "}
+              {SAY.oneInTenBy} {at(hold.good_until.p10)})
+            </span>
+          )}
         </span>
       </div>
       <div ref={box}>
@@ -133,10 +139,14 @@ function Held({ hold }: { hold: Hold }) {
           <li key={a}>{a}</li>
         ))}
       </ol>
-      {hold.sweat_g > 1 && <Plate>It sweats {hold.sweat_g.toFixed(0)} g in there: let it cool first.</Plate>}
+      {hold.sweat_g > 1 && (
+        <Plate>
+          It sweats {hold.sweat_g.toFixed(0)} {SAY.gInThereLetItCool}
+        </Plate>
+      )}
       <p className="quiet">
-        {`${hold.baked ? "Off the heat" : "If it comes off"} at ${at(hold.off_at)}, ${hold.stack > 1 ? `${hold.stack} together` : "singly"}, room ${temp(hold.room_c, units)} ${tempUnit(units)}; the shade holds eight of ten. `}
-        {hold.room_days > 0 && `Room: ${hold.room_days} ${hold.room_days > 1 ? "days" : "day"} at most. `}
+        {`${hold.baked ? "Off the heat" : SAY.ifItComesOff} at ${at(hold.off_at)}, ${hold.stack > 1 ? `${hold.stack} together` : "singly"}, room ${temp(hold.room_c, units)} ${tempUnit(units)}; the shade holds eight of ten. `}
+        {hold.room_days > 0 && SAY.roomAtMost(hold.room_days, hold.room_days > 1 ? "days" : "day")}
         Freezer: best {hold.freeze_best_months} month, good {hold.freeze_good_months}.
       </p>
     </>

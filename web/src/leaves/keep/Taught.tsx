@@ -3,6 +3,7 @@ import type { Bake } from "../../api/client";
 import { lessonsQuery } from "../../api/keep";
 import { LessonRow } from "../../frame/LessonRow";
 import { KeepPart } from "./panel";
+import { SAY } from "../../words/say/keep";
 
 /** What this bake taught the kitchen, each lesson with a press that refuses it. */
 export function Taught({ bake }: { bake: Bake }) {
@@ -13,7 +14,7 @@ export function Taught({ bake }: { bake: Bake }) {
   if (bake.status !== "kept" || rows.length === 0) return null;
   return (
     <KeepPart aria-label="What it taught">
-      <h2>What it taught this kitchen</h2>
+      <h2>{SAY.whatItTaughtThisKitchen}</h2>
       <ul className="lessons">
         {rows.map(({ belief, lesson }) => (
           <LessonRow key={lesson.id} kitchen={bake.kitchen_id} belief={belief} lesson={lesson} named />

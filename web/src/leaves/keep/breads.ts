@@ -1,6 +1,7 @@
 import type { Bake } from "../../api/client";
 import type { TrayBread } from "../../instruments/Tray";
 import { faultWords } from "../../words/faults";
+import { SAY } from "../../words/say/keep";
 
 /** Every round of a bake as it lies on the tray, by its own name where the dough makes several breads. */
 export function trayOf(bake: Bake): TrayBread[] {
@@ -27,9 +28,7 @@ export function tally(breads: readonly TrayBread[]): string {
   const judged = breads.filter((b) => b.pocket ?? b.colour).length;
   const of = (word: string) => breads.filter((b) => b.pocket === word).length;
   const said = ["full", "part", "flat"].filter((w) => of(w) > 0).map((w) => `${of(w)} ${w}`);
-  return judged
-    ? `${judged} judged${said.length ? `: ${said.join(", ")}` : ""}`
-    : "press a bread, say what became of it";
+  return judged ? `${judged} judged${said.length ? `: ${said.join(", ")}` : ""}` : SAY.pressABreadSayWhatBecame;
 }
 
 /** The next bread that is not judged after one, around the tray; that one itself when all are. */

@@ -6,6 +6,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { typedTemp, temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/mix";
 
 /** One reading after mixing: the rise starts from it, and it teaches how much this way of mixing warms a dough. */
 export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
@@ -20,8 +21,12 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"]
     );
   const learned =
     mix.friction_times > 0
-      ? `Mixing this way warms ${mix.friction_factor.toFixed(2)} × as much as usual, after ${mix.friction_times} ${mix.friction_times === 1 ? "reading" : "readings"}.`
-      : "Nothing is learned of this way of mixing yet.";
+      ? SAY.mixingThisWayWarmsAsMuch(
+          mix.friction_factor.toFixed(2),
+          mix.friction_times,
+          mix.friction_times === 1 ? "reading" : "readings",
+        )
+      : SAY.nothingIsLearnedOfThisWay;
   return (
     <section>
       <h2>After mixing</h2>
@@ -31,7 +36,7 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"]
           <b>
             {temp(mix.seen_c, units, 1)} {tempUnit(units)}
           </b>
-          ; the rise starts from there.
+          {SAY.theRiseStartsFromThere}
         </p>
       )}
       {mixed ? (
@@ -50,7 +55,7 @@ export function AfterMixing({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"]
           </Button>
         </div>
       ) : (
-        <p className="quiet">Once it is mixed, one thermometer reading here says more than any reckoning.</p>
+        <p className="quiet">{SAY.onceItIsMixedOneThermometer}</p>
       )}
       {read.error && <Plate>{read.error.message}</Plate>}
       <p className="quiet">{learned}</p>

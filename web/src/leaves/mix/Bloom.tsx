@@ -4,6 +4,7 @@ import { useBloom } from "../../api/mix";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
+import { SAY } from "../../words/say/mix";
 
 /** How to bloom this yeast, and the bloom as a test of an old packet: minutes to foam set what is believed of it. */
 export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
@@ -36,7 +37,7 @@ export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
             inputMode="decimal"
           />
           <Button isDisabled={!minutes || bloom.isPending} onPress={send}>
-            Note it as a test
+            {SAY.noteItAsATest}
           </Button>
           <Button onPress={() => bloom.mutate(null)}>no foam</Button>
         </div>

@@ -7,6 +7,7 @@ import { useTap } from "../../api/outbox";
 import { Button } from "../../controls/Button";
 import { useTapEdits } from "../../frame/StepBar";
 import { countdown, ms } from "../../words/format";
+import { SAY } from "../../words/say/mix";
 
 const List = styled.ol`
   display: grid;
@@ -104,7 +105,7 @@ export function Kneading({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] })
           );
         })}
       </List>
-      {!begun && !mixed && <Button onPress={() => tap({ kind: "knead" })}>Start the clock on it</Button>}
+      {!begun && !mixed && <Button onPress={() => tap({ kind: "knead" })}>{SAY.startTheClockOnIt}</Button>}
       {begun && !mixed && (
         <Button data-kind="bare" onPress={() => edits.undo(begun)}>
           stop this clock
@@ -116,7 +117,7 @@ export function Kneading({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] })
           <li key={t}>{t}</li>
         ))}
       </Tests>
-      <p className="quiet">Common practice.</p>
+      <p className="quiet">{SAY.commonPractice}</p>
     </section>
   );
 }

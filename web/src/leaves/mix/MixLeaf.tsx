@@ -15,6 +15,7 @@ import { BowlParts } from "./BowlParts";
 import { Kneading } from "./Kneading";
 import { AfterMixing } from "./AfterMixing";
 import { lower, mass, readTemp, temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/mix";
 
 const Two = styled.div`
   display: grid;
@@ -91,7 +92,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
     return (
       <>
         <BakeHead bake={bake} about="" />
-        <Plate>{bake.faults["mix"] ?? bake.faults["weigh"] ?? "There is no liquid to warm in this formula."}</Plate>
+        <Plate>{bake.faults["mix"] ?? bake.faults["weigh"] ?? SAY.thereIsNoLiquidToWarm}</Plate>
       </>
     );
   const yeasted = (bake.weigh?.lines ?? []).some((l) => l.ingredient.startsWith("yeast_"));
@@ -117,7 +118,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
                 <b>
                   {mass(mix.ice_g, units)} {units.mass}
                 </b>{" "}
-                of it as ice does the same from the tap.
+                {SAY.ofItAsIceDoesThe}
               </p>
             )}
           </div>
@@ -125,11 +126,11 @@ export function MixLeaf({ bake }: { bake: Bake }) {
           {mix.advice && <Plate>{mix.advice}</Plate>}
           {mix.others.map((o) => (
             <p key={o.ingredient}>
-              Or {lower(o.name)} at <b>{deg(o.temp_c)}</b>, with {lower(mix.liquid_name)} at its limit.
+              Or {lower(o.name)} at <b>{deg(o.temp_c)}</b>, with {lower(mix.liquid_name)} {SAY.atItsLimit}
             </p>
           ))}
           <p>
-            lands the dough at{" "}
+            {SAY.landsTheDoughAt}{" "}
             <Why why={mix.why["dough_temp_c"]} label="Dough temperature">
               <b>{temp(mix.dough_temp_c, units, 1)}</b>
             </Why>{" "}
@@ -145,7 +146,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
               fault={fault("dough_c")}
             />
             <Field
-              label="flour, if not at room"
+              label={SAY.flourIfNotAtRoom}
               value={bake.settings.flour_c === null ? "" : temp(bake.settings.flour_c, units)}
               placeholder={temp(mix.room_c, units)}
               unit={tempUnit(units)}
@@ -163,14 +164,14 @@ export function MixLeaf({ bake }: { bake: Bake }) {
             />
           </div>
           <Choice
-            label="How it is mixed"
+            label={SAY.howItIsMixed}
             value={bake.settings.knead}
             options={METHODS}
             onChange={(knead) => change.mutate({ knead })}
           />
           {yeasted && (
             <Quiet>
-              Never hotter than {deg(mix.limit_c)} on the yeast.{" "}
+              Never hotter than {deg(mix.limit_c)} {SAY.onTheYeast}{" "}
               {mix.rule_liquid_c !== null &&
                 mix.rule_factor_c !== null &&
                 `The sum rule of the trade says ${deg(mix.rule_liquid_c)}; it would need a factor of ${mix.rule_factor_c.toFixed(0)} here.`}

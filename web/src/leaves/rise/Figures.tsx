@@ -7,6 +7,7 @@ import { Field } from "../../controls/Field";
 import { Why } from "../../controls/Why";
 import { ms } from "../../words/format";
 import { AS_IT_IS } from "./useWhatIf";
+import { SAY } from "../../words/say/rise";
 
 const Column = styled.div`
   display: grid;
@@ -63,7 +64,7 @@ export function Figures({ rise, bake, stage, at }: Props) {
       <div>
         <div className="name">{rise.ratio_now === null ? "not mixed yet" : "risen"}</div>
         {rise.ratio_now === null ? (
-          <span className="quiet">The clock starts when you mark it mixed.</span>
+          <span className="quiet">{SAY.theClockStartsWhenYouMark}</span>
         ) : (
           <span>
             <span className="big">{rise.ratio_now.toFixed(2)}</span> ×
@@ -104,7 +105,7 @@ function Chance({ bake, said, at }: { bake: Bake; said: Schemas["ReadyBy"] | und
           label="by"
           beside
           value={by}
-          placeholder="how sure?"
+          placeholder={SAY.howSure}
           width="7em"
           onType={setBy}
           onCommit={(t) => {

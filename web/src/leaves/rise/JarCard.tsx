@@ -6,6 +6,7 @@ import { Field } from "../../controls/Field";
 import { useWords } from "../../frame/units";
 import { JarRule } from "../../instruments/JarRule";
 import { mass } from "../../words/format";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
   border-top: 2px solid var(--ink);
@@ -39,13 +40,13 @@ export function JarCard({ bake }: { bake: Bake }) {
   const start = marks[0]?.start_mm ?? 30;
   const grams = good ? (Math.PI / 4) * cm * cm * (marks[0]?.sample_g_cm2 ?? 0) : 0;
   return (
-    <Box aria-label="Card for the straight jar">
+    <Box aria-label={SAY.cardForTheStraightJar}>
       <h2>The straight jar</h2>
       <div className="card">
         <JarRule marks={marks.map((m) => ({ name: m.stage, ratio: m.ratio, mm: m.mark_mm }))} startMm={start} />
         <ol>
           <li>
-            Right after mixing cut{" "}
+            {SAY.rightAfterMixingCut}{" "}
             {good ? (
               <b>
                 {mass(grams, units)} {units.mass}
@@ -53,29 +54,25 @@ export function JarCard({ bake }: { bake: Bake }) {
             ) : (
               "a piece"
             )}{" "}
-            from the dough, round it, press it flat and level into a straight jar, {start.toFixed(0)} mm high. Lid on,
-            loosely.
+            {SAY.fromTheDoughRoundItPress} {start.toFixed(0)} {SAY.mmHighLidOnLoosely}
           </li>
           {marks.map((m) => (
             <li key={m.stage}>
-              {m.stage}: {m.ratio} × is <b>{m.mark_mm.toFixed(0)} mm</b> from the inner floor. Put a band there
+              {m.stage}: {m.ratio} × is <b>{m.mark_mm.toFixed(0)} mm</b> {SAY.fromTheInnerFloorPutA}
               {m.stage === marks[0]?.stage ? "" : "; start again from the balls"}.
             </li>
           ))}
-          <li>
-            Stand it beside the dough, in the same warmth: small, it follows the air sooner than the tub does. Read it
-            at the top of the middle.
-          </li>
+          <li>{SAY.standItBesideTheDoughIn}</li>
         </ol>
         <div data-print="no" style={{ display: "grid", gap: 8 }}>
           <Field
-            label="the jar is, inside"
+            label={SAY.theJarIsInside}
             value={across}
             unit="cm"
             width="7em"
             onType={setAcross}
             onCommit={setAcross}
-            fault={good ? null : "A jar of 2 to 20 cm across, as 6."}
+            fault={good ? null : SAY.aJarOfToCmAcross}
             inputMode="decimal"
           />
           <Button onPress={() => window.print()}>Print</Button>

@@ -9,6 +9,7 @@ import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { Poke } from "../../instruments/Poke";
 import { ms, readTemp, span, temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.div`
   display: grid;
@@ -57,8 +58,8 @@ const Box = styled.div`
 `;
 type Kind = "ratio" | "jar" | "dough_c";
 const FEELS = [
-  { id: "not_yet", text: "not yet", shows: "springs back", poke: "springs back at once" },
-  { id: "just", text: "just", shows: "half back", poke: "comes back slowly, by half" },
+  { id: "not_yet", text: "not yet", shows: "springs back", poke: SAY.springsBackAtOnce },
+  { id: "just", text: "just", shows: "half back", poke: SAY.comesBackSlowlyByHalf },
   { id: "past", text: "past", shows: "dent stays", poke: "the dent stays" },
 ] as const;
 
@@ -100,7 +101,7 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseRead"
   return (
     <Box data-print="no">
       <div>
-        <h3>How high is it?</h3>
+        <h3>{SAY.howHighIsIt}</h3>
         <div className="row">
           <Pick
             label="what"
@@ -131,14 +132,14 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseRead"
           {rise.worth[0] && (
             <span className="quiet tells">
               tells most: {rise.worth[0].words}
-              {rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}, narrows the hour by{" "}
-              {span(rise.worth[0].narrows_min * 60e3)}
+              {rise.worth[0].at ? ` at ${at(ms(rise.worth[0].at))}` : ""}
+              {SAY.narrowsTheHourBy} {span(rise.worth[0].narrows_min * 60e3)}
             </span>
           )}
         </div>
       </div>
-      <div role="group" aria-label="Poke it with a floured finger">
-        <h3>Poke it with a floured finger</h3>
+      <div role="group" aria-label={SAY.pokeItWithAFlouredFinger}>
+        <h3>{SAY.pokeItWithAFlouredFinger}</h3>
         <div className="pokes">
           {FEELS.map((f) => (
             <span className="poke" key={f.id}>
@@ -171,8 +172,8 @@ export function Looks({ bake, rise, at }: { bake: Bake; rise: Schemas["RiseRead"
       </ul>
       {Math.abs(off) >= 0.3 && (
         <p className="quiet wide">
-          By its thermometer the dough’s place is {Math.abs(off).toFixed(1)} K {off > 0 ? "warmer" : "colder"} than
-          planned; the forecast took that in.
+          {SAY.byItsThermometerTheDoughsPlace} {Math.abs(off).toFixed(1)} K {off > 0 ? "warmer" : "colder"}{" "}
+          {SAY.thanPlannedTheForecastTookThat}
         </p>
       )}
     </Box>

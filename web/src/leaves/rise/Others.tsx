@@ -10,6 +10,7 @@ import { useWords } from "../../frame/units";
 import { RouteLine } from "../../instruments/RouteLine";
 import { capital, clockNear } from "../../words/format";
 import { lineWidth, Ways } from "./ways";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
   border-top: 1px solid var(--hair-2);
@@ -33,10 +34,10 @@ export function Others({ bake }: { bake: Bake }) {
   return (
     <Box ref={box} data-print="no" aria-label="Around your hours">
       <h3>Around your hours</h3>
-      {found.isPending && <p className="quiet">Trying every way through the day…</p>}
+      {found.isPending && <p className="quiet">{SAY.tryingEveryWayThroughTheDay}</p>}
       {found.error && <Plate>{found.error.message}</Plate>}
       {takeOther.error && <Plate>{takeOther.error.message}</Plate>}
-      {found.data?.length === 0 && <p className="quiet">No other way fits the hours there are.</p>}
+      {found.data?.length === 0 && <p className="quiet">{SAY.noOtherWayFitsTheHours}</p>}
       <Ways>
         {(found.data ?? []).map((o: Schemas["WayThrough"]) => (
           <li key={o.id}>

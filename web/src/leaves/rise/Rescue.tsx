@@ -7,6 +7,7 @@ import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { clockNear, ms, temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
   display: grid;
@@ -62,38 +63,38 @@ export function Rescue({ bake }: { bake: Bake }) {
         <div className="row">
           <span>
             {away
-              ? `It stands at ${temp(last.temp_c, units)} ${tempUnit(units)} until ${at(last.end)}.`
-              : `It stood at ${temp(last.temp_c, units)} ${tempUnit(units)} from ${at(last.start)} to ${at(last.end)}.`}{" "}
-            The curve follows.
+              ? SAY.itStandsAtUntil(temp(last.temp_c, units), tempUnit(units), at(last.end))
+              : SAY.itStoodAtFromTo(temp(last.temp_c, units), tempUnit(units), at(last.start), at(last.end))}{" "}
+            {SAY.theCurveFollows}
           </span>
           <Button data-kind="bare" onPress={() => spell.mutate(null)}>
-            {away ? "it is back" : "it was not so"}
+            {away ? "it is back" : SAY.itWasNotSo}
           </Button>
         </div>
       )}
-      <div className="row" role="group" aria-label="What changed?">
-        <span className="quiet">guests are late by</span>
+      <div className="row" role="group" aria-label={SAY.whatChanged}>
+        <span className="quiet">{SAY.guestsAreLateBy}</span>
         {[30, 60, 120].map((m) => (
           <Button key={m} onPress={() => ask.mutate(m)}>
             {m < 60 ? `${m} min` : `${m / 60} h`}
           </Button>
         ))}
-        <Button onPress={() => ask.mutate(null)}>the dough is too fast</Button>
+        <Button onPress={() => ask.mutate(null)}>{SAY.theDoughIsTooFast}</Button>
       </div>
       {ask.error && <Plate>{ask.error.message}</Plate>}
       {spell.error && <Plate>{spell.error.message}</Plate>}
       {ask.data && (
         <div role="status">
           {ask.data.options[0]?.kind !== "leave" && (
-            <p className="quiet">Left where it is: {window(ask.data.as_it_stands)}</p>
+            <p className="quiet">
+              {SAY.leftWhereItIs} {window(ask.data.as_it_stands)}
+            </p>
           )}
-          {ask.data.options.length === 0 && (
-            <p>Nothing here holds it that long. Bake it now and reheat, or start anew.</p>
-          )}
+          {ask.data.options.length === 0 && <p>{SAY.nothingHereHoldsItThatLong}</p>}
           <ul>
             {ask.data.options.map((o) => (
               <li key={o.text}>
-                <span>{o.kind === "leave" ? "Leave it: it holds." : o.text}</span>
+                <span>{o.kind === "leave" ? SAY.leaveItItHolds : o.text}</span>
                 {window(o)}
                 {o.temp_c !== null ? <Button onPress={() => move(o)}>Put it there</Button> : <span />}
               </li>

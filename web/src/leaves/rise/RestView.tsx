@@ -10,6 +10,7 @@ import { useWords } from "../../frame/units";
 import { LiftChart } from "../../instruments/LiftChart";
 import { ColdHours, StageTime } from "./StageTimes";
 import { clockNear, ms, percent, span, temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/rise";
 
 const Below = styled.div`
   display: grid;
@@ -44,7 +45,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
     return (
       <>
         <BakeHead bake={bake} about="" />
-        <Plate>{bake.faults["rise"] ?? "Nothing here makes gas."}</Plate>
+        <Plate>{bake.faults["rise"] ?? SAY.nothingHereMakesGas}</Plate>
         <StepBar bake={bake} keys={["mix", "ball", "roll"]} />
       </>
     );
@@ -69,24 +70,24 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
         <div>
           <span>
             {here.verdict === "cook_at_once" ? (
-              <b>Cook it at once</b>
+              <b>{SAY.cookItAtOnce}</b>
             ) : (
               <>
                 It may wait: <b>{here.words}</b>
               </>
             )}
-            . Half its lift is gone after
+            {SAY.halfItsLiftIsGoneAfter}
           </span>
           <span className="big">
             {hours(here.low_h)} to {hours(here.high_h)}
           </span>
           <span className="quiet">
-            {here.place}, {temp(here.temp_c, units)} {tempUnit(units)}; best lift {here.best_lift.toFixed(1)} × when
-            cooked at once
+            {here.place}, {temp(here.temp_c, units)} {tempUnit(units)}; best lift {here.best_lift.toFixed(1)}{" "}
+            {SAY.whenCookedAtOnce}
           </span>
           <span>
             Its gas: <b>{percent(here.at_mixing_frac)} %</b> at mixing, <b>{percent(here.on_bench_frac)} %</b> while it
-            rests, <b>{percent(here.in_heat_frac)} %</b> in the heat.
+            rests, <b>{percent(here.in_heat_frac)} %</b> {SAY.inTheHeat}
           </span>
           {fridge && (
             <span>
@@ -100,14 +101,14 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
         </div>
         <div>
           <StepBar bake={bake} keys={["mix", "ball", "cold_in", "cold_out", "roll"]} />
-          <StageTime bake={bake} which="bulk" empty="as the method has it" change={change} />
-          <StageTime bake={bake} which="ball" empty="as the method has it" change={change} />
+          <StageTime bake={bake} which="bulk" empty={SAY.asTheMethodHasIt} change={change} />
+          <StageTime bake={bake} which="ball" empty={SAY.asTheMethodHasIt} change={change} />
           <ColdHours bake={bake} change={change} />
         </div>
         <div>
           {safety ? (
             <>
-              <span>warm hours of dairy or egg, by this plan</span>
+              <span>{SAY.warmHoursOfDairyOrEgg}</span>
               <span className="big">
                 {hours(safety.warm_h)} of {hours(safety.limit_h)}
               </span>
@@ -119,7 +120,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
               {rest.cold_advice && <span>{rest.cold_advice}</span>}
             </>
           ) : (
-            <span className="quiet">No dairy or egg in it: no count of warm hours.</span>
+            <span className="quiet">{SAY.noDairyOrEggInIt}</span>
           )}
         </div>
       </Below>

@@ -22,6 +22,7 @@ import { Routes } from "./Routes";
 import { StagesSheet } from "./StagesSheet";
 import { useWhatIf } from "./useWhatIf";
 import { WhatIf } from "./WhatIf";
+import { SAY } from "../../words/say/rise";
 
 const Picture = styled.div`
   display: grid;
@@ -50,7 +51,7 @@ export function RiseLeaf({ bake }: { bake: Bake }) {
     return (
       <>
         <BakeHead bake={bake} about="" />
-        <Plate>{bake.faults["rise"] ?? bake.faults["weigh"] ?? "There is nothing to forecast yet."}</Plate>
+        <Plate>{bake.faults["rise"] ?? bake.faults["weigh"] ?? SAY.thereIsNothingToForecastYet}</Plate>
         <StepBar bake={bake} keys={KEYS} />
       </>
     );
@@ -94,8 +95,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
         </BakeHead>
         {shown.late_min >= 1 && (bake.fits || what.tried) && (
           <Plate>
-            The dough needs {span(shown.late_min * 60e3)} more than there is. Serve later, warm the dough, or take more
-            yeast.
+            The dough needs {span(shown.late_min * 60e3)} {SAY.moreThanThereIsServeLater}
           </Plate>
         )}
       </div>
@@ -149,7 +149,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
               content: open ? (
                 <WhatIf bake={bake} what={what} />
               ) : (
-                <p className="quiet">It is rolled: nothing more can be tried.</p>
+                <p className="quiet">{SAY.itIsRolledNothingMoreCan}</p>
               ),
             },
             {
@@ -157,13 +157,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
               name: "Other ways",
               key: "o",
               content:
-                open && !mixed ? (
-                  <WaysStill bake={bake} />
-                ) : (
-                  <p className="quiet">
-                    It is mixed: another way is for the next bake. What holds this dough stands under Late or fast.
-                  </p>
-                ),
+                open && !mixed ? <WaysStill bake={bake} /> : <p className="quiet">{SAY.itIsMixedAnotherWayIs}</p>,
             },
             {
               id: "late",
@@ -173,11 +167,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
                 rise.stage_now && open ? (
                   <RescueStill bake={bake} />
                 ) : (
-                  <p className="quiet">
-                    {open
-                      ? "Once it is mixed: what holds it when guests are late, or when it runs away."
-                      : "It is rolled: bake it while it is ready."}
-                  </p>
+                  <p className="quiet">{open ? SAY.onceItIsMixedWhatHolds : SAY.itIsRolledBakeItWhile}</p>
                 ),
             },
           ]}
@@ -219,7 +209,7 @@ function Windows({ rise, at }: { rise: Rise; at: (t: number) => string }) {
       : `${at(ms(b.p50))} (${b.p10 ? at(ms(b.p10)) : "?"} to ${b.p90 ? at(ms(b.p90)) : "?"})`;
   return (
     <table className="unseen">
-      <caption>Windows of the rise, 8 in 10 inside the brackets</caption>
+      <caption>{SAY.windowsOfTheRiseInInside}</caption>
       <thead>
         <tr>
           <th>stage</th>

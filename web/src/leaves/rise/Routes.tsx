@@ -12,6 +12,7 @@ import { useWords } from "../../frame/units";
 import { RouteLine } from "../../instruments/RouteLine";
 import { clockNear, ms, span } from "../../words/format";
 import { lineWidth, Ways } from "./ways";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
   display: grid;
@@ -32,7 +33,7 @@ export function Routes({ bake }: { bake: Bake }) {
   };
   return (
     <Box ref={box} data-print="no" aria-label="Other ways">
-      {found.isPending && <p className="quiet">Working out five ways…</p>}
+      {found.isPending && <p className="quiet">{SAY.workingOutFiveWays}</p>}
       {found.error && <Plate>{found.error.message}</Plate>}
       {take.error && <Plate>{take.error.message}</Plate>}
       {before && (
@@ -96,13 +97,13 @@ function One({
       </div>
       <span className="do">
         {route.in_use ? (
-          "as it is now"
+          SAY.asItIsNow
         ) : route.fits ? (
           <Button isDisabled={busy} onPress={onTake}>
             Do it so
           </Button>
         ) : (
-          <span className="quiet">it does not fit</span>
+          <span className="quiet">{SAY.itDoesNotFit}</span>
         )}
       </span>
     </li>

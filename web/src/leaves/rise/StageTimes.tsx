@@ -3,9 +3,10 @@ import { Problem } from "../../api/client";
 import type { useBakeChange } from "../../api/bake";
 import { Field } from "../../controls/Field";
 import { Pick } from "../../controls/Pick";
+import { SAY } from "../../words/say/rise";
 
 type Which = "bulk" | "ball";
-const NAME = { bulk: "in one piece until", ball: "in balls until" } as const;
+const NAME = { bulk: SAY.inOnePieceUntil, ball: "in balls until" } as const;
 const one = (h: number) => (h < 1.5 ? `${Math.round(h * 60)} min` : `${Math.round(h * 100) / 100} h`);
 
 /** What ends a stage, as it can be typed again. */

@@ -6,10 +6,11 @@ import { useAt, useWords } from "../../frame/units";
 import { span, temp, tempUnit, typedNumber } from "../../words/format";
 import { JarCard } from "./JarCard";
 import { Stands } from "./Stands";
+import { SAY } from "../../words/say/rise";
 
 type Rise = Schemas["RiseRead"];
 const ENDS: Record<string, string> = {
-  gas: "it can hold no more gas",
+  gas: SAY.itCanHoldNoMoreGas,
   acid: "acid weakens it",
   strength: "age weakens it",
 };
@@ -23,7 +24,7 @@ interface Props {
 /** The stages of a rise: how far each goes, where it stands, what ends it; and the card of the straight jar. */
 export function StagesSheet({ bake, rise, isOpen, onClose }: Props) {
   return (
-    <Sheet title="Stages of the rise" isOpen={isOpen} onClose={onClose} wide>
+    <Sheet title={SAY.stagesOfTheRise} isOpen={isOpen} onClose={onClose} wide>
       <Targets bake={bake} />
       <Told rise={rise} />
       <Stands bake={bake} rise={rise} />
@@ -72,22 +73,19 @@ function Told({ rise }: { rise: Rise }) {
       )}
       {rise.dough_c_now !== null && (
         <p>
-          The dough is at {temp(rise.dough_c_now, units, 1)} {tempUnit(units)} now.
+          {SAY.theDoughIsAt} {temp(rise.dough_c_now, units, 1)} {tempUnit(units)} now.
         </p>
       )}
       {rise.workable_at && rise.cold && (
         <p>
-          Warm enough to roll from <b>{at(rise.workable_at)}</b>.
+          {SAY.warmEnoughToRollFrom} <b>{at(rise.workable_at)}</b>.
         </p>
       )}
       {rise.safety && (
         <p className="quiet">
-          {span(rise.safety.warm_h * 3600e3)} above 5 °C by this plan; the usual count for dairy or egg is{" "}
-          {span(rise.safety.limit_h * 3600e3)}
+          {span(rise.safety.warm_h * 3600e3)} {SAY.aboveCByThisPlanThe} {span(rise.safety.limit_h * 3600e3)}
           {rise.safety.reached_at ? `, full at ${at(rise.safety.reached_at)}` : ""}.
-          {rise.safety.reached_at && !rise.cold
-            ? " Cold instead: a night in the fridge keeps most of it under the count."
-            : ""}
+          {rise.safety.reached_at && !rise.cold ? SAY.coldInsteadANightInThe : ""}
         </p>
       )}
       {rise.acid && (
@@ -100,7 +98,7 @@ function Told({ rise }: { rise: Rise }) {
       )}
       {rise.soda && <p>{rise.soda}</p>}
       <p className="quiet">
-        This dough’s leaven works at {rise.activity.toFixed(2)} × the usual
+        {SAY.thisDoughsLeavenWorksAt} {rise.activity.toFixed(2)} × the usual
         {rise.starter ? `, with ${rise.starter}` : ""}
         {rise.warm ? "" : "; a quick estimate while the fine one gets ready"}.
       </p>

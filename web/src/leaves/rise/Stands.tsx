@@ -14,6 +14,7 @@ import { useWords } from "../../frame/units";
 import { AirDraw } from "../../instruments/AirDraw";
 import { Why } from "../../controls/Why";
 import { ms, readTemp, span, temp, tempUnit, typedNumber } from "../../words/format";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
   border-top: 2px solid var(--ink);
@@ -78,17 +79,13 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseRead"] }
         )}
         {sour && (starters.data ?? []).length > 0 && (
           <Pick
-            label="the starter that goes in"
+            label={SAY.theStarterThatGoesIn}
             value={String(bake.settings.starter_id ?? (starters.data!.length === 1 ? starters.data![0]!.id : ""))}
             options={starters.data!.map((s) => ({ id: String(s.id), text: `${s.name}, ${s.state}` }))}
             onChange={(id) => change.mutate({ starter_id: Number(id) })}
           />
         )}
-        {sour && (starters.data ?? []).length === 0 && (
-          <span className="quiet">
-            Look after a starter in the Kitchen room, and its feeds and peaks will count here.
-          </span>
-        )}
+        {sour && (starters.data ?? []).length === 0 && <span className="quiet">{SAY.lookAfterAStarterInThe}</span>}
       </div>
       {change.error && (
         <Plate>
@@ -150,7 +147,7 @@ function Row({
     <div className="stage">
       {bake.settings[`${which}_end`] !== "rise" && (
         <p>
-          {bake.settings[`${which}_end`] === "skip" ? "left out" : "ends when its time is over"}
+          {bake.settings[`${which}_end`] === "skip" ? "left out" : SAY.endsWhenItsTimeIsOver}
           {w.too_far.p50 ? `; it would be too ripe ${span(ms(w.too_far.p50) - ms(w.begins_at))} after it begins` : ""}
         </p>
       )}
@@ -174,7 +171,7 @@ function Row({
           onChange={(id) => change.mutate({ [`${which}_place`]: id, [`${which}_air`]: null } as BakeUpdate)}
         />
         <Field
-          label="or air of its own"
+          label={SAY.orAirOfItsOwn}
           value={said}
           placeholder="26, or 0 h 24, 6 h 18"
           unit={tempUnit(units)}
@@ -182,11 +179,11 @@ function Row({
           onCommit={typed}
         />
         <Button data-kind="bare" onPress={() => setDrawing(!drawing)}>
-          {drawing ? "put the pencil away" : "draw it"}
+          {drawing ? SAY.putThePencilAway : "draw it"}
         </Button>
         {own && (
           <Button data-kind="bare" onPress={() => put(null)}>
-            as the place is
+            {SAY.asThePlaceIs}
           </Button>
         )}
       </div>

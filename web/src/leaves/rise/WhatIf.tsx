@@ -8,6 +8,7 @@ import { Slide } from "../../controls/Slide";
 import { useAt, useWords } from "../../frame/units";
 import { ms, span } from "../../words/format";
 import type { useWhatIf } from "./useWhatIf";
+import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
   display: grid;
@@ -106,9 +107,7 @@ export function WhatIf({ bake, what }: Part) {
         </div>
       </div>
       <Holds what={what} />
-      {tried && tried.room_k !== 0 && (
-        <p className="quiet">The kitchen’s own air is not changed by that: warm it, or move the dough.</p>
-      )}
+      {tried && tried.room_k !== 0 && <p className="quiet">{SAY.theKitchensOwnAirIsNot}</p>}
       {what.fault && <Plate>{what.fault}</Plate>}
       {keep.error && <Plate>{keep.error.message}</Plate>}
     </Box>
@@ -226,7 +225,7 @@ function Outcome({ bake, what: { answer } }: Part) {
       </span>
       {open("cold_out") && (
         <span>
-          out of the cold <b>{at(open("cold_out")!.at)}</b>
+          {SAY.outOfTheCold} <b>{at(open("cold_out")!.at)}</b>
         </span>
       )}
       {answer && answer.maturity !== null && (
@@ -253,12 +252,12 @@ function Holds({ what: { tried, answer, change } }: Pick<Part, "what">) {
   if (!answer || (answer.rescues.length === 0 && !tried?.spell)) return null;
   const chosen = (o: Schemas["RescueOption"]) => tried?.spell?.minutes === o.minutes && tried.spell.temp_c === o.temp_c;
   return (
-    <ul className="hold" aria-label="What holds the dough that long">
+    <ul className="hold" aria-label={SAY.whatHoldsTheDoughThatLong}>
       {answer.rescues.map((o) => {
         const on = chosen(o);
         return (
           <li key={o.text}>
-            <span>{o.kind === "leave" ? "It holds that long where it is." : o.text}</span>
+            <span>{o.kind === "leave" ? SAY.itHoldsThatLongWhereIt : o.text}</span>
             <span>
               best until <b>{at(o.best_until)}</b>, too ripe <b>{at(o.too_far_at)}</b>
             </span>
@@ -272,7 +271,10 @@ function Holds({ what: { tried, answer, change } }: Pick<Part, "what">) {
       })}
       {tried?.spell && !answer.rescues.some(chosen) && (
         <li>
-          <span>It stands elsewhere for {span(tried.spell.minutes * 60e3)}: not long enough.</span>
+          <span>
+            {SAY.itStandsElsewhereFor} {span(tried.spell.minutes * 60e3)}
+            {SAY.notLongEnough}
+          </span>
           <span />
           <Button onPress={() => change({ spell: null })}>without it</Button>
         </li>

@@ -10,6 +10,7 @@ import { useWords } from "../../frame/units";
 import { Sheet } from "../../controls/Sheet";
 import type { Formula, Line } from "./useFormula";
 import { temp, tempUnit } from "../../words/format";
+import { SAY } from "../../words/say/weigh";
 
 const Box = styled(TextField)`
   display: grid;
@@ -81,7 +82,7 @@ export function EntrySheet({
   const put = () => {
     formula.put([...formula.lines.filter((l) => l.ingredient || l.amount), ...good.map(lineFrom)]);
     if (beside.length > 0) {
-      const said = beside.map((l) => `Beside the dough: ${l.raw}.`).join("\n");
+      const said = beside.map((l) => SAY.besideTheDough(l.raw)).join("\n");
       formula.change.mutate({ note: [bake.settings.note, said].filter(Boolean).join("\n") });
     }
     const warm = good.filter((l) => l.temp_c != null).map((l) => [l.ingredient!, l.temp_c!] as const);
@@ -92,10 +93,10 @@ export function EntrySheet({
     onClose();
   };
   return (
-    <Sheet title="A list, one ingredient a line" isOpen={open} onClose={onClose}>
+    <Sheet title={SAY.aListOneIngredientALine} isOpen={open} onClose={onClose}>
       <Box value={text} onChange={type}>
-        <Label>Paste it or write it as you would say it</Label>
-        <TextArea placeholder={"2 1/2 cups plain flour\n1 packet instant yeast\na pinch of salt"} />
+        <Label>{SAY.pasteItOrWriteItAs}</Label>
+        <TextArea placeholder={SAY.cupsPlainFlourPacketInstantYeast} />
       </Box>
       {read.error && <Plate>{read.error.message}</Plate>}
       <Read aria-label="How it reads" aria-live="polite">
@@ -117,9 +118,7 @@ export function EntrySheet({
         ))}
       </Read>
       <Button data-kind="brass" isDisabled={lines.length === 0 || read.isPending} onPress={put}>
-        {bad.length
-          ? `Put ${good.length} on the sheet, keep ${bad.length} to correct`
-          : `Put ${good.length || "them"} on the sheet`}
+        {bad.length ? SAY.putOnTheSheetKeepTo(good.length, bad.length) : SAY.putOnTheSheet(good.length || "them")}
       </Button>
     </Sheet>
   );

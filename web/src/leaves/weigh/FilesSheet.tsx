@@ -6,6 +6,7 @@ import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
+import { SAY } from "../../words/say/weigh";
 
 const Links = styled.div`
   display: grid;
@@ -26,9 +27,9 @@ const Links = styled.div`
   }
 `;
 const KINDS = [
-  ["json", "Bake file", "everything, to bring back here"],
-  ["jsonld", "Recipe, JSON-LD", "for programs that read recipes"],
-  ["md", "Markdown", "to read and print"],
+  ["json", "Bake file", SAY.everythingToBringBackHere],
+  ["jsonld", "Recipe, JSON-LD", SAY.forProgramsThatReadRecipes],
+  ["md", "Markdown", SAY.toReadAndPrint],
   ["csv", "CSV", "for a spreadsheet"],
 ] as const;
 
@@ -55,7 +56,7 @@ export function FilesSheet({ bake, open, onClose }: { bake: Bake; open: boolean;
       </Links>
       <div>
         <Field
-          label="Keep as a method of your own, called"
+          label={SAY.keepAsAMethodOfYour}
           value={name}
           width="100%"
           onType={setName}
@@ -66,10 +67,10 @@ export function FilesSheet({ bake, open, onClose }: { bake: Bake; open: boolean;
           isDisabled={!name || pantry.method.isPending}
           onPress={() => pantry.method.mutate({ bake_id: bake.id, name })}
         >
-          Keep it as a method
+          {SAY.keepItAsAMethod}
         </Button>
       </div>
-      {pantry.method.isSuccess && <Plate>Kept. It stands first when you start a new bake.</Plate>}
+      {pantry.method.isSuccess && <Plate>{SAY.keptItStandsFirstWhenYou}</Plate>}
     </Sheet>
   );
 }

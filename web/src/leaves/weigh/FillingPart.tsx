@@ -9,6 +9,7 @@ import { Field } from "../../controls/Field";
 import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
 import { lineFrom } from "./EntrySheet";
+import { SAY } from "../../words/say/weigh";
 
 const Part = styled.div`
   display: grid;
@@ -55,7 +56,7 @@ export function FillingPart({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
   if (!have && !open)
     return (
       <div data-print="no">
-        <Button onPress={() => setOpen(true)}>A filling or topping</Button>
+        <Button onPress={() => setOpen(true)}>{SAY.aFillingOrTopping}</Button>
       </div>
     );
   const got = sheet?.filling;
@@ -82,7 +83,7 @@ export function FillingPart({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
             {mass(got.per_piece_g, units)} {units.mass}
           </b>{" "}
           a piece, {mass(got.total_g, units)} {units.mass} in all, {(got.to_dough_frac * 100).toFixed(0)} % of its dough
-          {got.to_dough_frac > 0.5 ? ": more than the dough can close round" : ""}
+          {got.to_dough_frac > 0.5 ? SAY.moreThanTheDoughCanClose : ""}
         </p>
       )}
       <div className="row" data-print="no">

@@ -5,6 +5,7 @@ import { Combo } from "../../controls/Combo";
 import { useWords } from "../../frame/units";
 import { mass, percent } from "../../words/format";
 import type { Line } from "./useFormula";
+import { SAY } from "../../words/say/weigh";
 
 const Row = styled.div`
   border-bottom: 1px solid var(--hair);
@@ -130,7 +131,7 @@ export const FormulaRow = memo(function FormulaRow({ line, got, running, items, 
           label={`Ingredient ${name}`}
           value={line.ingredient}
           items={items}
-          placeholder="flour, water…"
+          placeholder={SAY.flourWater}
           onChange={choose}
         />
         <span className="g">{got ? mass(got.grams, units) : "–"}</span>
@@ -151,11 +152,11 @@ export const FormulaRow = memo(function FormulaRow({ line, got, running, items, 
       {loose && (
         <div className="basis">
           <span>
-            {got.basis}; filled loosely or firmly it is {mass(got.low_g, units)} to {mass(got.high_g, units)}{" "}
-            {units.mass}
+            {got.basis}
+            {SAY.filledLooselyOrFirmlyItIs} {mass(got.low_g, units)} to {mass(got.high_g, units)} {units.mass}
           </span>
           <select
-            aria-label={`How the cup of ${name} is filled`}
+            aria-label={SAY.howTheCupOfIsFilled(name)}
             value={String(line.basis ?? "")}
             onChange={(e) => onSet(at, { basis: e.target.value || null })}
           >

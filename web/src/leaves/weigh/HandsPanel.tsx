@@ -12,6 +12,7 @@ import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { clockNear, mass } from "../../words/format";
 import type { Formula } from "./useFormula";
+import { SAY } from "../../words/say/weigh";
 
 const Panel = styled.section`
   display: grid;
@@ -65,7 +66,7 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
     <Panel data-print="no">
       <h2>In the hands</h2>
       <Held bake={bake} sheet={sheet} formula={formula} />
-      <div className="row mid" role="group" aria-label="How does the dough feel?">
+      <div className="row mid" role="group" aria-label={SAY.howDoesTheDoughFeel}>
         <span className="quiet">it is</span>
         {FEELS.map(([id, name]) => (
           <Button key={id} onPress={() => feel.mutate(id)}>
@@ -116,7 +117,7 @@ export function HandsPanel({ bake, sheet, formula }: { bake: Bake; sheet: WeighS
             ))}
           </span>
           <Button data-kind="bare" onPress={() => unadd.mutate(bake.settings.additions)}>
-            take the last back
+            {SAY.takeTheLastBack}
           </Button>
         </div>
       )}
@@ -154,7 +155,7 @@ function Held({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; 
   return (
     <div className="row mid">
       {[water, most].filter((l) => l !== undefined).map(hold)}
-      <span className="quiet">and let the dough ask for it</span>
+      <span className="quiet">{SAY.andLetTheDoughAskFor}</span>
     </div>
   );
 }
@@ -173,7 +174,7 @@ function Bag({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; f
   const thirst =
     bag && bag.times > 0
       ? `takes ${bag.thirst_frac >= 0 ? "+" : "−"}${Math.abs(bag.thirst_frac * 100).toFixed(1)} % water (${bag.times} bakes)`
-      : "teaches its thirst when the bake is kept";
+      : SAY.teachesItsThirstWhenTheBake;
   return (
     <div className="row">
       {bags.map((b) => (
@@ -192,7 +193,7 @@ function Bag({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; f
         </Button>
       )}
       <Field
-        label="a new bag of this flour"
+        label={SAY.aNewBagOfThisFlour}
         value={name}
         placeholder="mill, date"
         width="11em"

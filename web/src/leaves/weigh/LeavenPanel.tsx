@@ -10,6 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { clockNear, mass } from "../../words/format";
 import type { Formula } from "./useFormula";
+import { SAY } from "../../words/say/weigh";
 
 const Bench = styled.div`
   display: grid;
@@ -48,9 +49,7 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
   return (
     <Bench>
       <h2>Leaven</h2>
-      {leavens.length === 0 && (
-        <p className="quiet">Nothing here makes gas yet. Ask for a dose, or add a leaven as a line.</p>
-      )}
+      {leavens.length === 0 && <p className="quiet">{SAY.nothingHereMakesGasYetAsk}</p>}
       <ul>
         {leavens.map((l) => (
           <li key={l.ingredient}>
@@ -65,7 +64,7 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
             )}
             {(sheet?.swaps[l.ingredient] ?? []).length > 0 && (
               <div className="row mid" role="group" aria-label={`Swap ${l.name}`} data-print="no">
-                <span className="quiet">is the same as</span>
+                <span className="quiet">{SAY.isTheSameAs}</span>
                 {sheet!.swaps[l.ingredient]!.map((s) => (
                   <Button
                     key={s.ingredient}
@@ -82,7 +81,7 @@ export function LeavenPanel({ bake, sheet, formula }: { bake: Bake; sheet: Weigh
       </ul>
       {sheet?.flour_swaps.map((s) => (
         <p key={s.text}>
-          {s.text}; gas {s.gas_then_ml.toFixed(0)} ml for {s.gas_ml.toFixed(0)} of 100 g flour.{" "}
+          {s.text}; gas {s.gas_then_ml.toFixed(0)} ml for {s.gas_ml.toFixed(0)} {SAY.ofGFlour}{" "}
           <Button data-kind="bare" onPress={() => formula.weighTo(s.grams)}>
             swap
           </Button>
@@ -119,7 +118,7 @@ function Dose({ bake, formula, leaven }: { bake: Bake; formula: Formula; leaven:
     <div data-print="no">
       <div className="row">
         <Field
-          label="dose for a bulk ready at"
+          label={SAY.doseForABulkReadyAt}
           value={when}
           placeholder="in 6 h, 07:00"
           width="11em"
@@ -136,7 +135,7 @@ function Dose({ bake, formula, leaven }: { bake: Bake; formula: Formula; leaven:
         <>
           <p>
             <span className="big">{got.mass_g < 2 ? got.mass_g.toFixed(2) : got.mass_g.toFixed(1)}</span> g,{" "}
-            {(got.baker_frac! * 100).toFixed(2)} % of the flour, mixed at {at(got.mix_at)}{" "}
+            {(got.baker_frac! * 100).toFixed(2)} {SAY.ofTheFlourMixedAt} {at(got.mix_at)}{" "}
             <Button data-kind="bare" onPress={() => take(got.mass_g!)}>
               use it
             </Button>

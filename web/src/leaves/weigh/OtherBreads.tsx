@@ -10,6 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { gramsOf, mass, typedFigure } from "../../words/format";
+import { SAY } from "../../words/say/weigh";
 
 type Part = Schemas["PartUpdate"];
 const MOST = 6;
@@ -76,8 +77,8 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
   const missed = parts.length > 0 && (left || sheet?.contradictions.some((c) => c.code === "pieces_vs_dough"));
   const surfaces = (bench.data?.kitchen.surfaces ?? []).map((s) => ({ id: String(s.id), text: s.name }));
   return (
-    <Breads aria-label="More from this dough">
-      {parts.length > 0 && <h2>From the same dough</h2>}
+    <Breads aria-label={SAY.moreFromThisDough}>
+      {parts.length > 0 && <h2>{SAY.fromTheSameDough}</h2>}
       {parts.map((part, i) => {
         const set = (values: Partial<Part>) => put(parts.map((p, k) => (k === i ? { ...p, ...values } : p)));
         const number = (name: "count" | "piece_g" | "diameter_cm", factor = 1) => ({
@@ -130,7 +131,7 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
       })}
       {missed && count && piece_g && (
         <div>
-          <Button onPress={() => scale.mutate({ count, mass_g: piece_g })}>Make dough for just these</Button>
+          <Button onPress={() => scale.mutate({ count, mass_g: piece_g })}>{SAY.makeDoughForJustThese}</Button>
         </div>
       )}
       {error && fields.length === 0 && <Plate>{error.message}</Plate>}
@@ -152,7 +153,7 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
               ])
             }
           >
-            Another bread from this dough
+            {SAY.anotherBreadFromThisDough}
           </Button>
         </div>
       )}

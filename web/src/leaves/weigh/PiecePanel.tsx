@@ -10,6 +10,7 @@ import { PieceProfile } from "../../instruments/Profile";
 import { gramsOf, mass, typedFigure } from "../../words/format";
 import { FillingPart } from "./FillingPart";
 import { OtherBreads } from "./OtherBreads";
+import { SAY } from "../../words/say/weigh";
 
 const Piece = styled.div`
   display: grid;
@@ -48,7 +49,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
     <Piece>
       <h2>One piece</h2>
       <Choice
-        label="Shape of a piece"
+        label={SAY.shapeOfAPiece}
         value={s.shape}
         options={SHAPES}
         onChange={(shape) =>
@@ -106,7 +107,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
           </>
         ) : (
           <Field
-            label={s.shape === "quarter" ? "of a round of" : "across"}
+            label={s.shape === "quarter" ? SAY.ofARoundOf : "across"}
             value={s.diameter_cm === null ? "" : String(s.diameter_cm)}
             width="6em"
             big
@@ -117,7 +118,7 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
           />
         )}
         <Field
-          label="thickness, if you say one"
+          label={SAY.thicknessIfYouSayOne}
           value={s.thickness_mm === null ? "" : String(s.thickness_mm)}
           width="11em"
           unit="mm"
@@ -150,14 +151,14 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
         Math.abs(sheet.pieces.left_over_g!) > Math.max(3, 0.01 * sheet.total_g) && (
           <p className="quiet">
             {mass(Math.abs(sheet.pieces.left_over_g!), units)} {units.mass}{" "}
-            {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} after 2 % on bowl and hands.
+            {sheet.pieces.left_over_g! > 0 ? "left over" : "short"} {SAY.afterOnBowlAndHands}
           </p>
         )}
       <OtherBreads bake={bake} sheet={sheet} />
       <FillingPart bake={bake} sheet={sheet} />
       {sheet?.measurable.map((m) => (
         <p className="quiet" key={String(m["ingredient"])}>
-          Too little for a scale? {(m["ways"] as { text: string }[]).map((w) => w.text).join("; or ")}.
+          {SAY.tooLittleForAScale} {(m["ways"] as { text: string }[]).map((w) => w.text).join("; or ")}.
         </p>
       ))}
     </Piece>

@@ -10,6 +10,7 @@ import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
 import { gramsOf, mass } from "../../words/format";
 import type { Formula } from "./useFormula";
+import { SAY } from "../../words/say/weigh";
 
 const Rows = styled.div`
   display: grid;
@@ -130,7 +131,7 @@ export function ScaleSheet({
         )}
         {way === "limits" && (
           <>
-            <p className="quiet">Say what there is of anything that may run out; the scarcest decides.</p>
+            <p className="quiet">{SAY.sayWhatThereIsOfAnything}</p>
             {formula.lines
               .filter((l) => l.ingredient)
               .map((l) => (
@@ -185,7 +186,7 @@ export function ScaleSheet({
         <Button data-kind="brass" onPress={go} isDisabled={scale.isPending}>
           Scale it
         </Button>
-        <p className="quiet">Amounts become grams your scale can show; undo brings the old ones back.</p>
+        <p className="quiet">{SAY.amountsBecomeGramsYourScaleCan}</p>
       </Rows>
     </Sheet>
   );

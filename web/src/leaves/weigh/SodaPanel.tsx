@@ -5,6 +5,7 @@ import { Why } from "../../controls/Why";
 import { useWidth } from "../../controls/width";
 import { SodaBeam } from "../../instruments/SodaBeam";
 import type { Formula } from "./useFormula";
+import { SAY } from "../../words/say/weigh";
 
 const Beam = styled.div`
   display: grid;
@@ -56,7 +57,7 @@ export function SodaPanel({ sheet, formula }: { sheet: WeighSheet | null; formul
         </Why>{" "}
         <span className="quiet">
           {Math.abs(soda.excess_g_per_100g_flour).toFixed(2)} g{" "}
-          {soda.excess_g_per_100g_flour < 0 ? "acid (as soda)" : "soda"} left per 100 g flour;{" "}
+          {soda.excess_g_per_100g_flour < 0 ? "acid (as soda)" : "soda"} {SAY.leftPerGFlour}{" "}
           {soda.gas_ml_per_100g_flour.toFixed(0)} mL gas
         </span>
       </p>
@@ -68,7 +69,7 @@ export function SodaPanel({ sheet, formula }: { sheet: WeighSheet | null; formul
         </div>
       ))}
       <table className="unseen">
-        <caption>What lies on the beam, in millimole</caption>
+        <caption>{SAY.whatLiesOnTheBeamIn}</caption>
         <tbody>
           {soda.weights.map((w, i) => (
             <tr key={i}>

@@ -7,6 +7,7 @@ import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { lineFrom } from "./EntrySheet";
 import type { Formula } from "./useFormula";
+import { SAY } from "../../words/say/weigh";
 
 const List = styled.div`
   border: 2px dashed var(--ink);
@@ -48,7 +49,7 @@ function Unread({ raw, bake, formula, at }: { raw: string; bake: Bake; formula: 
         formula.change.mutate({ unread: rest });
         return;
       }
-      setTold({ of: text, words: line?.faults.join(" ") ?? "Write an amount and an ingredient, as in 8 g salt." });
+      setTold({ of: text, words: line?.faults.join(" ") ?? SAY.writeAnAmountAndAnIngredient });
       formula.change.mutate({ unread: bake.settings.unread.map((old, k) => (k === at ? text : old)) });
     },
   });
@@ -65,7 +66,7 @@ function Unread({ raw, bake, formula, at }: { raw: string; bake: Bake; formula: 
       <Button data-kind="bare" onPress={() => formula.change.mutate({ unread: rest })}>
         leave it out
       </Button>
-      {!fault && <span className="quiet">name and amount, as in 8 g salt</span>}
+      {!fault && <span className="quiet">{SAY.nameAndAmountAsInG}</span>}
     </div>
   );
 }

@@ -3,6 +3,7 @@ import type { WeighSheet } from "../../api/client";
 import { Why } from "../../controls/Why";
 import { useWords } from "../../frame/units";
 import { mass, percent } from "../../words/format";
+import { SAY } from "../../words/say/weigh";
 
 const Account = styled.div`
   .big {
@@ -49,15 +50,14 @@ const NAMED = 2; // names that the bar has room for
 /** Where the water hides, and what it comes to over the flour. */
 export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
   const units = useWords();
-  if (!sheet || sheet.hydration_frac === null)
-    return <p className="quiet">Water over flour stands here once both are on the sheet.</p>;
+  if (!sheet || sheet.hydration_frac === null) return <p className="quiet">{SAY.waterOverFlourStandsHereOnce}</p>;
   const wet = sheet.lines.filter((l) => l.water_g > 2).sort((a, b) => b.water_g - a.water_g);
   const told = (l: WeighSheet["lines"][number]) =>
     `${mass(l.water_g, units)} ${l.ingredient === "water" ? "from the tap" : `in ${l.name.toLowerCase()}`}`;
   const tap = wet.filter((l) => l.ingredient === "water").reduce((a, l) => a + l.water_g, 0);
   return (
     <Account>
-      <h2>Where the water hides</h2>
+      <h2>{SAY.whereTheWaterHides}</h2>
       <div className="bar" role="img" aria-label={wet.map((l) => `${l.name} ${l.water_g.toFixed(0)} g`).join(", ")}>
         {wet.map((l) => (
           <span key={l.ingredient} style={{ flexGrow: l.water_g }}>
@@ -75,7 +75,7 @@ export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
         </span>
         {sheet.hydration_high - sheet.hydration_low > 0.01 && (
           <span className="quiet">
-            {percent(sheet.hydration_low)} to {percent(sheet.hydration_high)} % as cups are filled
+            {percent(sheet.hydration_low)} to {percent(sheet.hydration_high)} {SAY.asCupsAreFilled}
           </span>
         )}
         {sheet.flour_g > 0 && Math.abs(tap / sheet.flour_g - sheet.hydration_frac) > 0.01 && (
@@ -84,7 +84,7 @@ export function WaterPanel({ sheet }: { sheet: WeighSheet | null }) {
       </div>
       {sheet.feel && (
         <p>
-          <Why why={sheet.why["effective_hydration_frac"]} label="How wet it feels">
+          <Why why={sheet.why["effective_hydration_frac"]} label={SAY.howWetItFeels}>
             <span className="unit">{sheet.feel.word}</span>
           </Why>{" "}
           <span className="quiet">

@@ -22,6 +22,7 @@ import { UnreadLines } from "./UnreadLines";
 import { useFormula } from "./useFormula";
 import { WaterPanel } from "./WaterPanel";
 import { WeighMode } from "./WeighMode";
+import { SAY } from "../../words/say/weigh";
 
 const Two = styled.div`
   display: grid;
@@ -109,7 +110,7 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
                 `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}`,
                 ...bake.settings.parts.map((p) => `${p.count} ${p.name.toLowerCase()} × ${mass(p.piece_g, units)}`),
               ].join(", ")
-            : "type what goes in the bowl"
+            : SAY.typeWhatGoesInTheBowl
         }
       />
       <Two>
@@ -152,13 +153,13 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
               </span>
             )}
             <span className="quiet" role="status">
-              {formula.saved ? "kept" : sheet ? "keeping…" : "not kept until every line can be read"}
+              {formula.saved ? "kept" : sheet ? "keeping…" : SAY.notKeptUntilEveryLineCan}
             </span>
             {sheet && sheet.allergens.length > 0 && (
               <span className="quiet">contains {sheet.allergens.join(", ")}</span>
             )}
           </Total>
-          <Total data-print="no" role="group" aria-label="Work on the formula">
+          <Total data-print="no" role="group" aria-label={SAY.workOnTheFormula}>
             <Button onPress={formula.add}>Add a line</Button>
             <Button onPress={() => setOpen("list")}>Paste a list</Button>
             <Button isDisabled={!sheet || sheet.lines.length === 0} onPress={() => setOpen("scale")}>

@@ -8,6 +8,7 @@ import { isTyping } from "../../controls/keys";
 import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
 import { useWeighed } from "./useWeighed";
+import { SAY } from "../../words/say/weigh";
 
 const Full = styled(ModalOverlay)`
   position: fixed;
@@ -193,13 +194,13 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
                       <b>
                         {g(x)} {units.mass} of it aside
                       </b>
-                      , in a cup of its own
+                      {SAY.inACupOfItsOwn}
                     </p>
                   ))}
               </div>
             ) : (
               <div>
-                <p className="name">All in the bowl</p>
+                <p className="name">{SAY.allInTheBowl}</p>
                 <p className="grams">
                   {g(total)} <small>{units.mass}</small>
                 </p>

@@ -15,6 +15,7 @@ import { Thermometer } from "../../instruments/Thermometer";
 import { Vessel } from "../../instruments/Vessel";
 import { clockNear, dayName, lower, ms, span, temp } from "../../words/format";
 import { stepKind, stepPath } from "../../words/steps";
+import { SAY } from "../../words/say/bench";
 
 const DOUGH = new Set(["ball", "roll", "line"]);
 const Two = styled.div`
@@ -249,8 +250,8 @@ export function BenchRoom({ bench }: { bench: Bench }) {
         <BrokenBakes broken={bench.broken} />
         {live.length + over.length === 0 && bench.broken.length === 0 ? (
           <Empty>
-            <p>The bench is clear. Say when people eat, and the day is planned back from there.</p>
-            <Link to={`/k/${bench.kitchen.id}/new`}>Start a new bake</Link>
+            <p>{SAY.theBenchIsClearSayWhen}</p>
+            <Link to={`/k/${bench.kitchen.id}/new`}>{SAY.startANewBake}</Link>
             {bench.steps.some((s) => !s.done_at) && <NextMoves bench={bench} />}
           </Empty>
         ) : (
@@ -298,8 +299,7 @@ function Over({ bake }: { bake: Brief }) {
         {bake.name}
       </h2>
       <p>
-        All off the heat.{" "}
-        {bake.outcomes ? `${bake.full} of ${bake.outcomes} judged are full.` : "How did they turn out?"}
+        {SAY.allOffTheHeat} {bake.outcomes ? SAY.ofJudgedAreFull(bake.full, bake.outcomes) : SAY.howDidTheyTurnOut}
       </p>
       <p>
         <Link to={`/b/${bake.id}/keep`}>{bake.outcomes ? "See it" : "Judge them"}</Link>{" "}
@@ -307,7 +307,7 @@ function Over({ bake }: { bake: Brief }) {
           Keep it
         </Button>
       </p>
-      <p className="quiet">Left alone it goes into the logbook by tomorrow.</p>
+      <p className="quiet">{SAY.leftAloneItGoesIntoThe}</p>
       {status.error && <p role="alert">{status.error.message}</p>}
     </div>
   );
@@ -341,7 +341,7 @@ function OnBench({ bake, bench, first }: { bake: Brief; bench: Bench; first: boo
             </span>
           </>
         ) : (
-          <span className="move">Nothing is due.</span>
+          <span className="move">{SAY.nothingIsDue}</span>
         )}
         <span className="quiet">
           {bake.count ?? "?"} breads, serve at {at(bake.serve_at)}
@@ -391,9 +391,11 @@ function LastKept({ bench }: { bench: Bench }) {
   if (!kept) return null;
   return (
     <Last to={`/b/${kept.id}/keep`}>
-      <span className="quiet">Last in the logbook, {dayName(kept.serve_at, zone)}</span>
-      <span className="told">{kept.note || "No line was left for next time."}</span>
-      <span>{kept.outcomes ? `${kept.full} of ${kept.outcomes} had a full pocket` : "not judged"}</span>
+      <span className="quiet">
+        {SAY.lastInTheLogbook} {dayName(kept.serve_at, zone)}
+      </span>
+      <span className="told">{kept.note || SAY.noLineWasLeftForNext}</span>
+      <span>{kept.outcomes ? SAY.ofHadAFullPocket(kept.full, kept.outcomes) : "not judged"}</span>
     </Last>
   );
 }

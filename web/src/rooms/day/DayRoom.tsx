@@ -13,6 +13,7 @@ import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Together } from "./Together";
 import { clock, clockNear, dayName, lower, ms, span } from "../../words/format";
 import { stepKind, stepPath } from "../../words/steps";
+import { SAY } from "../../words/say/day";
 
 const Page = styled.div`
   display: grid;
@@ -210,8 +211,8 @@ export function DayRoom({ bench }: { bench: Bench }) {
         ))}
         {open.length === 0 && (
           <p style={{ font: "500 24px/1.3 var(--name)", padding: "30px 0" }}>
-            No hand move lies ahead. <Link to={`/k/${kitchen}/new`}>Start a new bake</Link>: say when people eat, and
-            its day stands here.
+            {SAY.noHandMoveLiesAhead} <Link to={`/k/${kitchen}/new`}>{SAY.startANewBake}</Link>
+            {SAY.sayWhenPeopleEatAndIts}
           </p>
         )}
         {days.map(([day, steps]) => (
@@ -297,7 +298,11 @@ function MoveLine({
         )}
       </span>
       <span className="how">{[s.place, hands, s.reason].filter(Boolean).join("; ")}</span>
-      {s.away && <span className="away">No free hands then: {s.away}</span>}
+      {s.away && (
+        <span className="away">
+          {SAY.noFreeHandsThen} {s.away}
+        </span>
+      )}
       {s.feed && (
         <span className="held">
           <FeedNow step={s} kitchen={kitchen} bare />
@@ -305,7 +310,7 @@ function MoveLine({
       )}
       {s.pinned && (
         <span className="held">
-          Held here.{" "}
+          {SAY.heldHere}{" "}
           <Button data-kind="bare" onPress={() => pin.mutate({ bake: s.bake_id, key: s.key, at: null })}>
             Let it go
           </Button>
@@ -321,7 +326,7 @@ function Moved({ kitchen, now, zone }: { kitchen: number; now: number; zone: str
     <section data-print="no">
       <h2>What has moved</h2>
       {day.error && <p role="alert">{day.error.message}</p>}
-      {day.data?.moved.length === 0 && <p className="quiet">Nothing yet: every plan stands as it was made.</p>}
+      {day.data?.moved.length === 0 && <p className="quiet">{SAY.nothingYetEveryPlanStandsAs}</p>}
       <Changes>
         {day.data?.moved.map((m) => (
           <li key={`${m.bake_id}-${m.at}`}>

@@ -7,6 +7,7 @@ import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { Seal } from "../../instruments/Glyph";
 import { clockNear } from "../../words/format";
+import { SAY } from "../../words/say/day";
 
 const Box = styled.section`
   display: grid;
@@ -52,14 +53,10 @@ export function Together({ kitchen }: { kitchen: number }) {
   return (
     <Box data-print="no" data-testid="together" aria-live="polite">
       <h2>All bakes together</h2>
-      {!found && (
-        <p className="quiet">
-          One day for all of them: hands, surfaces and the cold shelf shared out, as little changed as can be.
-        </p>
-      )}
+      {!found && <p className="quiet">{SAY.oneDayForAllOfThem}</p>}
       {!found && (
         <Button isDisabled={look.isPending} onPress={() => look.mutate()}>
-          {look.isPending ? "Looking…" : "Look for such a day"}
+          {look.isPending ? "Looking…" : SAY.lookForSuchADay}
         </Button>
       )}
       {look.error && <Plate>{look.error.message}</Plate>}
@@ -74,8 +71,8 @@ export function Together({ kitchen }: { kitchen: number }) {
           {still.length > 0 && (
             <p className="quiet">
               {told.length === 0
-                ? "Every bake has its place: nothing to change."
-                : `${list(still.map((b) => b.bake))} ${still.length > 1 ? "stay as they are" : "stays as it is"}.`}
+                ? SAY.everyBakeHasItsPlaceNothing
+                : `${list(still.map((b) => b.bake))} ${still.length > 1 ? SAY.stayAsTheyAre : SAY.staysAsItIs}.`}
             </p>
           )}
           <div className="row">
@@ -95,7 +92,7 @@ export function Together({ kitchen }: { kitchen: number }) {
                 make.reset();
               }}
             >
-              {changed ? "leave it as it was" : "put it away"}
+              {changed ? SAY.leaveItAsItWas : "put it away"}
             </Button>
           </div>
         </>
@@ -110,7 +107,7 @@ const list = (names: string[]) =>
 
 function One({ bake: b, at }: { bake: Schemas["PackBakeRead"]; at: (iso: string) => string }) {
   const mix = b.steps.find((s) => s.key === "mix" && !s.done_at);
-  const said = b.placed ? b.text || "Other hours, nothing else." : `No place at that hour. ${b.text}`;
+  const said = b.placed ? b.text || SAY.otherHoursNothingElse : SAY.noPlaceAtThatHour(b.text);
   return (
     <li>
       <span className="name">

@@ -9,6 +9,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useAt, useWords } from "../../frame/units";
 import { clockNear, mass, monthDay } from "../../words/format";
+import { SAY } from "../../words/say/freezer";
 
 type Serving = Schemas["ServingRead"];
 
@@ -45,9 +46,7 @@ export function Freezer({ kitchen }: { kitchen: number }) {
   return (
     <section aria-label="Freezer">
       <h2>Freezer</h2>
-      {stock.data && rows.length === 0 && (
-        <p className="quiet">Nothing is frozen. Freeze what is left of a bake on its Keep leaf.</p>
-      )}
+      {stock.data && rows.length === 0 && <p className="quiet">{SAY.nothingIsFrozenFreezeWhatIs}</p>}
       <List>
         {rows.map((x) => (
           <li key={x.id}>
@@ -82,7 +81,7 @@ export function Freezer({ kitchen }: { kitchen: number }) {
       </List>
       {gone !== null && !rows.some((x) => x.id === gone) && (
         <p>
-          It is off the list.{" "}
+          {SAY.itIsOffTheList}{" "}
           <Button data-kind="bare" onPress={() => restore.mutate(gone)}>
             undo
           </Button>
@@ -100,7 +99,7 @@ export function Freezer({ kitchen }: { kitchen: number }) {
       ))}
       {cancelled !== undefined && !stock.data?.servings.some((x) => x.id === cancelled) && (
         <p>
-          That serving is off the Rule.{" "}
+          {SAY.thatServingIsOffTheRule}{" "}
           <Button data-kind="bare" onPress={() => mark.mutate({ serving: cancelled, cancelled: false, done: true })}>
             undo
           </Button>
@@ -147,12 +146,12 @@ function ForATable({ kitchen }: { kitchen: number }) {
             isDisabled={put.isPending}
             onPress={() => put.mutate({ wanted: count, serve: serve.trim() }, { onSuccess: () => setWanted("") })}
           >
-            Put it on the Rule
+            {SAY.putItOnTheRule}
           </Button>
         )}
       </div>
       {ready && plan.data && (
-        <ol aria-label="What to take out">
+        <ol aria-label={SAY.whatToTakeOut}>
           {plan.data.moves.map((m) => (
             <li key={`${m.row_id} ${m.at}`}>
               <b>{clockNear(m.at, now, units.zone)}</b>: {m.count} × {m.name}, {m.way}

@@ -9,6 +9,7 @@ import { Cautions, Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { clockNear, temp, tempUnit, typedTemp } from "../../words/format";
+import { SAY } from "../../words/say/kitchen";
 
 type PlaceKey = Schemas["AirReadingCreate"]["place"];
 
@@ -53,7 +54,7 @@ export function AirReadings({ kitchen, place: first }: { kitchen: Kitchen; place
   const name = (key: string) => kitchen.places.find((p) => p.key === key)?.name ?? key;
   return (
     <section>
-      <h3>The air as it was read</h3>
+      <h3>{SAY.theAirAsItWasRead}</h3>
       <div className="row">
         <Pick
           label="where"
@@ -77,9 +78,9 @@ export function AirReadings({ kitchen, place: first }: { kitchen: Kitchen; place
         </Button>
       </div>
       <details>
-        <summary>a probe’s log, a line each: when, temperature</summary>
+        <summary>{SAY.aProbesLogALineEach}</summary>
         <textarea
-          aria-label="Log of a probe"
+          aria-label={SAY.logOfAProbe}
           rows={4}
           value={log}
           onChange={(e) => setLog(e.target.value)}
@@ -126,12 +127,7 @@ export function AirReadings({ kitchen, place: first }: { kitchen: Kitchen; place
           </li>
         ))}
       </ul>
-      {air.data?.readings.length === 0 && (
-        <p className="quiet">
-          Nothing read lately: plans go by the hours below. A reading moves today’s air, and its difference fades over
-          the next hours.
-        </p>
-      )}
+      {air.data?.readings.length === 0 && <p className="quiet">{SAY.nothingReadLatelyPlansGoBy}</p>}
     </section>
   );
 }

@@ -4,6 +4,7 @@ import { play } from "../../alarms/sound";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
+import { SAY } from "../../words/say/kitchen";
 
 const NAMES: readonly [Channel, string][] = [
   ["sound", "Sound"],
@@ -24,10 +25,7 @@ export function Alarms() {
     });
   return (
     <section>
-      <p className="quiet">
-        Ten minutes before a move, when it is due, and ten minutes before its window closes; each once, and it stands
-        under the say-line until you press Heard.
-      </p>
+      <p className="quiet">{SAY.tenMinutesBeforeAMoveWhen}</p>
       <div className="row">
         {NAMES.map(([channel, name]) => (
           <span key={channel} style={{ display: "grid", gap: 4 }}>
@@ -45,12 +43,7 @@ export function Alarms() {
         ))}
         <Button onPress={() => void play("test")}>Try the sound</Button>
       </div>
-      {refused && (
-        <Plate>
-          This browser does not allow notices from here. Allow them in its settings for this page, then switch them on
-          again.
-        </Plate>
-      )}
+      {refused && <Plate>{SAY.thisBrowserDoesNotAllowNotices}</Plate>}
     </section>
   );
 }

@@ -11,6 +11,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { clock, clockNear, ms, typedNumber } from "../../words/format";
+import { SAY } from "../../words/say/kitchen";
 
 const DAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 const Rows = styled.ul`
@@ -82,9 +83,7 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
       </div>
       {hours.error && <Plate>{hours.error.message}</Plate>}
       {hours.data && hours.data.rules.length + hours.data.calendars.length === 0 && (
-        <p className="quiet">
-          None yet: the plan takes your hands to be free day and night. Give sleep and work, and it goes around them.
-        </p>
+        <p className="quiet">{SAY.noneYetThePlanTakesYour}</p>
       )}
       <Rows>
         {hours.data?.rules.map((r) => (
@@ -134,7 +133,7 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
       </Rows>
       {gone && (
         <p>
-          {gone.words} is taken away.{" "}
+          {gone.words} {SAY.isTakenAway}{" "}
           <Button
             data-kind="bare"
             onPress={() => {
@@ -289,7 +288,7 @@ function BringCalendar({ cooks, bring }: { cooks: number; bring: ReturnType<type
   return (
     <details>
       <summary style={{ minHeight: 48, display: "flex", alignItems: "center", fontWeight: 650, cursor: "pointer" }}>
-        Bring in a calendar (iCalendar file or text)
+        {SAY.bringInACalendarIcalendarFile}
       </summary>
       <div style={{ display: "grid", gap: 10, paddingBottom: 12 }}>
         <div className="row">
@@ -340,7 +339,9 @@ function BringCalendar({ cooks, bring }: { cooks: number; bring: ReturnType<type
         </div>
         {bring.error && <Plate>{faultOf(bring.error, "text") ?? bring.error.message}</Plate>}
         {bring.data?.said && (
-          <p role="status">{bring.data.said} A calendar of the same name brought in again replaces it.</p>
+          <p role="status">
+            {bring.data.said} {SAY.aCalendarOfTheSameName}
+          </p>
         )}
       </div>
     </details>

@@ -24,6 +24,7 @@ import { Page } from "./Page";
 import { PlaceSheet } from "./PlaceSheet";
 import { AddStarter, Starters } from "./Starters";
 import { SurfaceSheet } from "./SurfaceSheet";
+import { SAY } from "../../words/say/kitchen";
 
 const LEAST_H = 366; // of the scale of places [px]
 const MOST_H = 640;
@@ -71,7 +72,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         <Floor bench={bench} surfaces={surfaces} chosen={chosen} onChoose={choose} onAdd={add} />
         <Removed writes={writes} />
       </div>
-      <nav aria-label="The rest of the kitchen">
+      <nav aria-label={SAY.theRestOfTheKitchen}>
         {(Object.keys(TITLES) as Named[]).map((kind) => (
           <button key={kind} type="button" aria-pressed={chosen?.kind === kind} onClick={() => choose({ kind })}>
             {TITLES[kind]}
@@ -108,7 +109,7 @@ function Places({ bench, chosen, onChoose }: Part) {
   return (
     <section className="places" ref={room} aria-labelledby="places">
       <h2 id="places">
-        Places for dough <span className="quiet">now, and how far it swings</span>
+        Places for dough <span className="quiet">{SAY.nowAndHowFarItSwings}</span>
       </h2>
       <PlaceScale
         height={Math.max(LEAST_H, Math.min(height - HEAD_H, MOST_H))}
@@ -151,7 +152,7 @@ function Floor({
   return (
     <>
       <h2>
-        Surfaces <span className="quiet">line: as set; bar: as believed, lit</span>
+        Surfaces <span className="quiet">{SAY.lineAsSetBarAsBelieved}</span>
       </h2>
       <FloorPlan
         marks={rows}
@@ -195,7 +196,7 @@ function Removed({ writes }: { writes: ReturnType<typeof useKitchenWrites> }) {
   if (!removeSurface.data || restoreSurface.variables === removeSurface.variables) return null;
   return (
     <p role="status">
-      It is taken away; a bread on it goes on, and bakes that wait go to another surface.{" "}
+      {SAY.itIsTakenAwayABread}{" "}
       <Button data-kind="bare" onPress={() => restoreSurface.mutate(removeSurface.variables!)}>
         Undo
       </Button>
@@ -236,7 +237,7 @@ function Opened({ bench, chosen, onChoose, writes }: Part & { writes: ReturnType
           onRemove={() => writes.removeSurface.mutate(surface.id, { onSuccess: () => onChoose(null) })}
         />
       )}
-      {(kind === "surface" && !surface) || (kind === "place" && !place) ? <p>It is not in this kitchen.</p> : null}
+      {(kind === "surface" && !surface) || (kind === "place" && !place) ? <p>{SAY.itIsNotInThisKitchen}</p> : null}
       {place && <PlaceSheet kitchen={k} place={place} writes={writes} />}
       {chosen?.kind === "starter" && <Starters kitchen={k.id} only={chosen.id} />}
       {kind === "house" && <House kitchen={k} fault={fault} onChange={(values) => change.mutate(values)} />}
@@ -266,7 +267,7 @@ function Others({ kitchen: k }: { kitchen: Bench["kitchen"] }) {
           </li>
         ))}
       <li>
-        <Link to="/welcome">{k.demo ? "Leave the demo for a kitchen of your own" : "Open another kitchen"}</Link>
+        <Link to="/welcome">{k.demo ? SAY.leaveTheDemoForAKitchen : "Open another kitchen"}</Link>
       </li>
     </ul>
   );

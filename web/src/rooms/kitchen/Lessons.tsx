@@ -8,6 +8,7 @@ import { LessonRow } from "../../frame/LessonRow";
 import { useWords } from "../../frame/units";
 import { StrengthRule } from "../../instruments/StrengthRule";
 import { beliefFigure, brownsWords } from "../../words/lessons";
+import { SAY } from "../../words/say/kitchen";
 
 const One = styled.div`
   border-bottom: 1px solid var(--hair-2);
@@ -55,16 +56,10 @@ export function Lessons({ kitchen }: { kitchen: number }) {
   const found = useQuery(lessonsQuery(kitchen));
   const { forget } = useLessons(kitchen);
   if (found.error) return <Plate>{found.error.message}</Plate>;
-  if (!found.data) return <p className="quiet">Reading what was learned…</p>;
+  if (!found.data) return <p className="quiet">{SAY.readingWhatWasLearned}</p>;
   return (
     <>
-      {found.data.beliefs.length === 0 && (
-        <p className="quiet">
-          Nothing learned yet: every leaven counts as strong as usual, and 8 in 10 doughs within 0.6 to 1.6 of it. Looks
-          at kept bakes, a thermometer after mixing, peaks of a starter, times and colours at the heat teach this
-          kitchen.
-        </p>
-      )}
+      {found.data.beliefs.length === 0 && <p className="quiet">{SAY.nothingLearnedYetEveryLeavenCounts}</p>}
       {found.data.beliefs.map((b) => (
         <Belief key={b.key} kitchen={kitchen} belief={b} onForget={(back) => forget.mutate({ key: b.key, back })} />
       ))}

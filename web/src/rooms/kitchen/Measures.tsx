@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { plain, typedNumber } from "../../words/format";
+import { SAY } from "../../words/say/kitchen";
 
 type Kitchen = Schemas["KitchenRead"];
 type Own = Pick<Kitchen, "cup_ml" | "tbsp_ml" | "tsp_ml">;
@@ -58,14 +59,14 @@ export function Measures({
     <section>
       <div className="row">
         <Field
-          label="my cup of flour is"
+          label={SAY.myCupOfFlourIs}
           value={kitchen.flour_basis ?? ""}
           placeholder="as usual"
           width="11em"
           onCommit={(t) => onChange({ flour_basis: t.replace(/\s*g$/i, "") || null })}
           fault={fault("flour_basis")}
         />
-        <span className="quiet">grams, as 140, or spooned, level, dipped</span>
+        <span className="quiet">{SAY.gramsAsOrSpoonedLevelDipped}</span>
         <Choice
           label="Cups and spoons"
           value={kitchen.spoons as "us"}

@@ -7,6 +7,7 @@ import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { Pick } from "../../controls/Pick";
 import { typedNumber } from "../../words/format";
+import { SAY } from "../../words/say/kitchen";
 
 type Given = Schemas["OwnIngredientCreate"];
 const KINDS = [
@@ -22,7 +23,7 @@ const FACTS: Record<Exclude<Kind, "starter">, readonly [keyof Given, string, str
   flour: [
     ["water_pct", "water in it", "%"],
     ["protein_pct", "protein", "%"],
-    ["absorption_pts", "drinks more than plain by", "points"],
+    ["absorption_pts", SAY.drinksMoreThanPlainBy, "points"],
     ["cup_g", "a cup weighs", "g"],
   ],
   liquid: [
@@ -51,11 +52,11 @@ const FACTS: Record<Exclude<Kind, "starter">, readonly [keyof Given, string, str
 
 /** What a filling holds: meat, fish and egg are cooked to 75 °C inside, and so is what nobody knows. */
 const HOLDS = [
-  { id: "unsaid", text: "not said: taken for meat", holds: null },
+  { id: "unsaid", text: SAY.notSaidTakenForMeat, holds: null },
   { id: "meat", text: "meat", holds: ["meat"] },
   { id: "fish", text: "fish", holds: ["fish"] },
   { id: "egg", text: "egg", holds: ["egg"] },
-  { id: "plant", text: "only plants and milk", holds: ["plant", "dairy"] },
+  { id: "plant", text: SAY.onlyPlantsAndMilk, holds: ["plant", "dairy"] },
 ] as const;
 
 /** Ingredients that the table does not have: what is in them, what a cup weighs, how much they drink. */
@@ -110,7 +111,7 @@ export function OwnIngredients({ kitchen }: { kitchen: number }) {
       ))}
       {gone && (
         <p>
-          Put away; bakes that hold it keep it.{" "}
+          {SAY.putAwayBakesThatHoldIt}{" "}
           <Button
             data-kind="bare"
             onPress={() => {

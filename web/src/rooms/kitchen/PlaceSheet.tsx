@@ -8,6 +8,7 @@ import { useWords } from "../../frame/units";
 import { heatColour } from "../../theme/temperature";
 import { plain, temp, tempUnit, typedNumber, typedTemp } from "../../words/format";
 import { AirReadings } from "./AirReadings";
+import { SAY } from "../../words/say/kitchen";
 
 const Hours = styled.div`
   display: grid;
@@ -54,7 +55,7 @@ export function PlaceSheet({ kitchen: k, place: p, writes }: { kitchen: Kitchen;
       {fault && <Plate>{fault}</Plate>}
       {p.key === "fridge" && (
         <Field
-          label="of them free for dough"
+          label={SAY.ofThemFreeForDough}
           value={String(k.shelf_l)}
           unit="L"
           width="8em"
@@ -63,11 +64,7 @@ export function PlaceSheet({ kitchen: k, place: p, writes }: { kitchen: Kitchen;
           fault={fields.find((f) => f.pointer === "/shelf_l")?.detail ?? null}
         />
       )}
-      {p.key === "fridge" && k.fridge_c > 6 && (
-        <Plate>
-          A fridge above 6 °C lets dough rise far faster than a plan for 4 °C. The forecast counts it as it is.
-        </Plate>
-      )}
+      {p.key === "fridge" && k.fridge_c > 6 && <Plate>{SAY.aFridgeAboveCLetsDough}</Plate>}
       <AirReadings kitchen={k} place={p.key} />
     </>
   );
@@ -130,7 +127,7 @@ function AirByHour({ kitchen: k, writes: { change } }: { kitchen: Kitchen; write
   const fault = (name: string) => fields.find((f) => f.pointer.startsWith(`/${name}`))?.detail ?? null;
   return (
     <section>
-      <h3>The air by the hour</h3>
+      <h3>{SAY.theAirByTheHour}</h3>
       <Hours>
         {k.hourly_c.map((c, h) => (
           <label key={h}>

@@ -14,6 +14,7 @@ import { JarCurve } from "../../instruments/JarCurve";
 import { Vessel } from "../../instruments/Vessel";
 import { clockNear, mass, ms, typedNumber } from "../../words/format";
 import { Upkeep } from "./Upkeep";
+import { SAY } from "../../words/say/kitchen";
 
 type Starter = Schemas["StarterRead"];
 const One = styled.div`
@@ -58,7 +59,7 @@ export function Starters({ kitchen, only }: { kitchen: number; only: number }) {
   if (gone)
     return (
       <p>
-        Put away.{" "}
+        {SAY.putAway}{" "}
         <Button
           data-kind="bare"
           onPress={() => {
@@ -70,7 +71,8 @@ export function Starters({ kitchen, only }: { kitchen: number; only: number }) {
         </Button>
       </p>
     );
-  if (!starter) return starters.data ? <p>This starter was put away.</p> : <p className="quiet">Looking at the jar…</p>;
+  if (!starter)
+    return starters.data ? <p>{SAY.thisStarterWasPutAway}</p> : <p className="quiet">{SAY.lookingAtTheJar}</p>;
   return (
     <StarterCard
       kitchen={kitchen}
@@ -92,9 +94,7 @@ export function AddStarter({ kitchen, onOpen }: { kitchen: number; onOpen: (id: 
   return (
     <>
       {starters.error && <Plate>{starters.error.message}</Plate>}
-      {starters.data?.length === 0 && (
-        <p className="quiet">None yet. A starter’s feeds tell when it peaks, and when it wants the next.</p>
-      )}
+      {starters.data?.length === 0 && <p className="quiet">{SAY.noneYetAStartersFeedsTell}</p>}
       {(starters.data ?? []).map((s) => (
         <p key={s.id}>
           <Button onPress={() => onOpen(s.id)}>{s.name}</Button>{" "}
@@ -162,7 +162,7 @@ function StarterCard({ kitchen, starter, onGone }: { kitchen: number; starter: S
             put away
           </Button>
         </div>
-        <p className="quiet">Throw it away if it shows colour or mould; do not taste it raw.</p>
+        <p className="quiet">{SAY.throwItAwayIfItShows}</p>
       </div>
     </One>
   );
@@ -204,10 +204,10 @@ function Stands({ starter }: { starter: Starter }) {
           {ms(starter.next_feed_at) > now ? (
             <>
               next feed by <b>{at(starter.next_feed_at)}</b>
-              {warm ? ", or into the fridge at its peak" : ""}
+              {warm ? SAY.orIntoTheFridgeAtIts : ""}
             </>
           ) : (
-            <b>Feed it now; two feeds if it has been long.</b>
+            <b>{SAY.feedItNowTwoFeedsIf}</b>
           )}
         </span>
       )}
@@ -223,7 +223,7 @@ function Stands({ starter }: { starter: Starter }) {
         )}
       </div>
       <span className="quiet">
-        Works at {starter.vitality.toFixed(2)} × a healthy starter; peaks you note teach this.
+        Works at {starter.vitality.toFixed(2)} {SAY.aHealthyStarterPeaksYouNote}
       </span>
     </>
   );
@@ -337,7 +337,7 @@ function Wish({
           inputMode="decimal"
         />
         <Field
-          label="at its peak by"
+          label={SAY.atItsPeakBy}
           value={by}
           placeholder="17:00"
           width="7em"

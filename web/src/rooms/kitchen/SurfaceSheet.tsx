@@ -13,6 +13,7 @@ import { SOURCES, sourceWords } from "../../words/heat";
 import { learnedWords } from "../../words/lessons";
 import { spotsOf, SURFACES } from "../../words/surfaces";
 import { COLUMNS, PLACES, placed } from "./floor";
+import { SAY } from "../../words/say/kitchen";
 
 type Surface = Schemas["SurfaceRead"];
 type SurfaceUpdate = Schemas["SurfaceUpdate"];
@@ -38,8 +39,8 @@ const HEATS = [
 ] as const;
 const GREASED = [
   { id: "dry", text: "dry" },
-  { id: "film", text: "a film of fat" },
-  { id: "pool", text: "a pool of fat" },
+  { id: "film", text: SAY.aFilmOfFat },
+  { id: "pool", text: SAY.aPoolOfFat },
 ] as const;
 const Lies = styled.div`
   display: grid;
@@ -120,7 +121,7 @@ export function SurfaceSheet({
         />
       </div>
       <details>
-        <summary>what it is, and where it lies</summary>
+        <summary>{SAY.whatItIsAndWhereIt}</summary>
         <div>
           <div className="row">
             <Pick

@@ -7,6 +7,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
+import { SAY } from "../../words/say/kitchen";
 
 /** How to keep a starter between bakes with the least flour thrown away. */
 export function Upkeep({ kitchen, starter }: { kitchen: number; starter: Schemas["StarterRead"] }) {
@@ -40,22 +41,22 @@ export function Upkeep({ kitchen, starter }: { kitchen: number; starter: Schemas
           inputMode="decimal"
         />
         <Button isDisabled={!use || !days || ask.isPending} onPress={() => ask.mutate()}>
-          How to keep it
+          {SAY.howToKeepIt}
         </Button>
       </div>
       {ask.error && <Plate>{ask.error.message}</Plate>}
-      {ask.data?.ways.length === 0 && <p>No way of keeping it works out in this kitchen’s air. Try other days.</p>}
+      {ask.data?.ways.length === 0 && <p>{SAY.noWayOfKeepingItWorks}</p>}
       {ask.data?.ways.map((w, i) => (
         <div key={w.place}>
           <p>
-            <b>{i === 0 ? "Least waste. " : ""}</b>
+            <b>{i === 0 ? SAY.leastWaste : ""}</b>
             {w.text}
           </p>
           <p className="quiet">
             {w.meals
               .map((m) => `${before(m.before_h)} before: ${g(m.seed_g)} + ${g(m.flour_g)} + ${g(m.water_g)}`)
               .join("; ")}
-            . A week takes {g(w.flour_g_week)} flour and throws away {g(w.waste_g_week)}.
+            . A week takes {g(w.flour_g_week)} {SAY.flourAndThrowsAway} {g(w.waste_g_week)}.
           </p>
         </div>
       ))}

@@ -8,6 +8,7 @@ import { BrokenBakes } from "../../frame/BrokenBakes";
 import { useWords } from "../../frame/units";
 import { Seal } from "../../instruments/Glyph";
 import { dayName, mass } from "../../words/format";
+import { SAY } from "../../words/say/logbook";
 
 const Rows = styled.ol`
   border-top: 2px solid var(--ink);
@@ -52,7 +53,7 @@ export function LogbookRoom({ bench }: { bench: Bench }) {
       <BrokenBakes broken={pages.flatMap((p) => p.broken)} />
       {book.error && <p role="alert">{book.error.message}</p>}
       {book.data && past.length === 0 ? (
-        <p className="quiet">Nothing is kept yet. A bake comes here when you keep it on its last leaf.</p>
+        <p className="quiet">{SAY.nothingIsKeptYetABake}</p>
       ) : (
         <Rows aria-busy={book.isPending}>
           {past.map((b) => (

@@ -6,6 +6,7 @@ import { usePantryWrites } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Plate } from "../../controls/Notice";
+import { SAY } from "../../words/say/newbake";
 
 const Box = styled.section`
   border-top: 2px solid var(--ink);
@@ -45,11 +46,11 @@ export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) 
     <Box>
       <h2>Bring one in</h2>
       <TextField value={text} onChange={setText}>
-        <Label className="quiet">Paste a recipe (JSON-LD, a saved page), a bake file, Markdown, CSV or a list</Label>
+        <Label className="quiet">{SAY.pasteARecipeJsonldASaved}</Label>
         <TextArea />
       </TextField>
       <Choice
-        label="What a bake file is for"
+        label={SAY.whatABakeFileIsFor}
         value={kept}
         options={[
           { id: "plan", text: "to bake" },
@@ -68,14 +69,14 @@ export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) 
             if (file) void file.text().then(send);
           }}
         >
-          <Button>From a file…</Button>
+          <Button>{SAY.fromAFile}</Button>
         </FileTrigger>
       </div>
       {bringIn.error && <Plate>{bringIn.error.message}</Plate>}
       {got && (
         <div role="status">
           <p>
-            {got.read} lines read{got.unread.length ? `, ${got.unread.length} to correct on the sheet` : ""}.{" "}
+            {got.read} lines read{got.unread.length ? SAY.toCorrectOnTheSheet(got.unread.length) : ""}.{" "}
             <Link to={`/b/${got.bake_id}/weigh`}>To the sheet</Link>
           </p>
           {got.notes.map((n) => (

@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { hoursText } from "./choose";
+import { SAY } from "../../words/say/newbake";
 
 type Method = Schemas["MethodRead"];
 const Table = styled.table`
@@ -49,7 +50,7 @@ export function Compare({ methods, onAlone }: { methods: readonly Method[]; onAl
     ],
     ["hands", (m) => `${m.hands_min.toFixed(0)} min`],
     ["leaven", (m) => m.leavens.join(", ").toLowerCase() || "none"],
-    ["gas", (m) => (m.soda ? `soda and acid: ${m.soda}` : m.leavens.length ? "by the leaven alone" : "none")],
+    ["gas", (m) => (m.soda ? `soda and acid: ${m.soda}` : m.leavens.length ? SAY.byTheLeavenAlone : "none")],
     ["water", (m) => (m.hydration_frac === null ? "–" : `${(m.hydration_frac * 100).toFixed(0)} %`)],
     [
       "piece",
@@ -69,7 +70,7 @@ export function Compare({ methods, onAlone }: { methods: readonly Method[]; onAl
           <p style={{ margin: "4px 0 10px" }}>{first.why}</p>
         </>
       )}
-      <Table aria-label={methods.length > 1 ? "Two methods side by side" : `About ${first.name}`}>
+      <Table aria-label={methods.length > 1 ? SAY.twoMethodsSideBySide : `About ${first.name}`}>
         {methods.length > 1 && (
           <thead>
             <tr>

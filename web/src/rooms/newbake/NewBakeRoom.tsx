@@ -13,6 +13,7 @@ import { Seal } from "../../instruments/Glyph";
 import { BringIn } from "./BringIn";
 import { Compare } from "./Compare";
 import { hoursText, suits, type Wish } from "./choose";
+import { SAY } from "../../words/say/newbake";
 
 export type Method = Schemas["MethodRead"];
 
@@ -141,9 +142,9 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
     <Page>
       <div style={{ display: "grid", gap: 14, alignContent: "start" }}>
         <div className="quick">
-          <h1>When do we eat?</h1>
+          <h1>{SAY.whenDoWeEat}</h1>
           <Field
-            label="Write it as you say it"
+            label={SAY.writeItAsYouSayIt}
             hideLabel
             big
             value={serve}
@@ -236,13 +237,11 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
               </span>
             </Row>
           ))}
-          {methods.data && shown.length === 0 && (
-            <p style={{ padding: "14px 0" }}>No method fits all of that. Take one wish back.</p>
-          )}
+          {methods.data && shown.length === 0 && <p style={{ padding: "14px 0" }}>{SAY.noMethodFitsAllOfThat}</p>}
         </div>
         {gone && (
           <p>
-            Put away.{" "}
+            {SAY.putAway}{" "}
             <Button
               data-kind="bare"
               onPress={() => {

@@ -13,6 +13,7 @@ import { SurfaceMark } from "../../instruments/SurfaceMark";
 import { capital, clockNear, readTemp, span, temp } from "../../words/format";
 import { spotsOf, SURFACES, type SurfaceKind } from "../../words/surfaces";
 import { WhatYouGet } from "./WhatYouGet";
+import { SAY } from "../../words/say/welcome";
 
 const Questions = styled.div`
   display: grid;
@@ -124,12 +125,12 @@ export function KitchenForm() {
   return (
     <>
       <Questions>
-        <section aria-label="How warm is it?">
+        <section aria-label={SAY.howWarmIsIt}>
           <h2>
-            <b>1</b> How warm is it?
+            <b>1</b> {SAY.howWarmIsIt}
           </h2>
           <Column
-            label="Your kitchen’s temperature, °C"
+            label={SAY.yourKitchensTemperatureC}
             value={roomC}
             low={8}
             high={36}
@@ -142,7 +143,7 @@ export function KitchenForm() {
             }}
           />
           <Field
-            label="Your kitchen is usually at"
+            label={SAY.yourKitchenIsUsuallyAt}
             value={typed ?? deg(roomC)}
             unit={`°${unit}`}
             width="11em"
@@ -168,9 +169,9 @@ export function KitchenForm() {
             }}
           />
         </section>
-        <section aria-label="What do you bake on?">
+        <section aria-label={SAY.whatDoYouBakeOn}>
           <h2>
-            <b>2</b> What do you bake on?
+            <b>2</b> {SAY.whatDoYouBakeOn}
           </h2>
           <div className="surfaces" role="group" aria-label="You bake on">
             {SURFACES.map((s) => (
@@ -182,9 +183,9 @@ export function KitchenForm() {
           </div>
           <Pick label="Breads at once" value={spots} options={spotsOf(kind)} onChange={setSpots} />
         </section>
-        <section aria-label="How do you measure?">
+        <section aria-label={SAY.howDoYouMeasure}>
           <h2>
-            <b>3</b> How do you measure?
+            <b>3</b> {SAY.howDoYouMeasure}
           </h2>
           <Choice
             label="Weights in"
@@ -195,9 +196,7 @@ export function KitchenForm() {
             ]}
             onChange={setMass}
           />
-          <p className="quiet">
-            Cups and spoons are read too, beside either: type “2 cups flour”. A scale is surer, and to 0.1 g for yeast.
-          </p>
+          <p className="quiet">{SAY.cupsAndSpoonsAreReadToo}</p>
           <Field
             label="Time zone"
             value={zone}
@@ -207,9 +206,9 @@ export function KitchenForm() {
             fault={fault("zone")}
           />
         </section>
-        <section aria-label="When do you eat?">
+        <section aria-label={SAY.whenDoYouEat}>
           <h2>
-            <b>4</b> When do you eat?
+            <b>4</b> {SAY.whenDoYouEat}
           </h2>
           <p>
             <span className="time">{clockNear(serve, Date.now(), safe(zone))}</span>{" "}
@@ -229,7 +228,7 @@ export function KitchenForm() {
         </section>
       </Questions>
       <Foot>
-        <span className="quiet">Everything can be changed later. Nothing leaves this machine.</span>
+        <span className="quiet">{SAY.everythingCanBeChangedLaterNothing}</span>
         {create.error && fields.length === 0 && <Plate>{create.error.message}</Plate>}
         <Button data-kind="brass" onPress={send} isDisabled={create.isPending}>
           {create.isPending ? "Opening…" : "Open my kitchen"}

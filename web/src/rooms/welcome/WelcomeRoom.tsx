@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { kitchensQuery } from "../../api/kitchen";
 import { KitchenForm } from "./KitchenForm";
+import { SAY } from "../../words/say/welcome";
 
 const Page = styled.main`
   max-width: 1280px;
@@ -40,12 +41,12 @@ export function WelcomeRoom() {
     <Page>
       <div className="title">
         <h1>Brass Clock</h1>
-        <p className="lead">From when do we eat, to flip it now.</p>
+        <p className="lead">{SAY.fromWhenDoWeEatTo}</p>
       </div>
       <KitchenForm />
       {others.length > 0 && (
         <p className="demo">
-          Or look round first:{" "}
+          {SAY.orLookRoundFirst}{" "}
           {others.map((k) => (
             <span key={k.id}>
               <Link to={`/k/${k.id}/bench`}>

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { firstDayQuery, firstTurnQuery } from "../../api/first";
 import { Glyph, type GlyphName } from "../../instruments/Glyph";
 import { clockNear } from "../../words/format";
+import { SAY } from "../../words/say/welcome";
 
 const List = styled.dl`
   display: grid;
@@ -34,9 +35,7 @@ export function WhatYouGet({ roomC, kind, serve, zone }: { roomC: number; kind: 
   const none = day.data && Object.keys(day.data).length === 0;
   return (
     <div aria-live="polite" aria-label="What you get">
-      <p className="quiet">
-        What you get{none ? ": that is too soon for a yeasted dough. Eat later, or take a soda bread." : ""}
-      </p>
+      <p className="quiet">What you get{none ? SAY.thatIsTooSoonForA : ""}</p>
       <List>
         {MOVES.map(([key, glyph, name]) => (
           <Row key={key} glyph={glyph} name={name}>

@@ -1,0 +1,38 @@
+/** Sentences on the Keep leaf. A part left open stands in its place. */
+type Part = string | number;
+
+export const SAY = {
+  planningIt: "Planning it…",
+  colourOfTheOtherSide: "Colour of the other side",
+  notEnoughIsKnown: "not enough is known",
+  whyItFellShort: "Why it fell short",
+  judgeTheBreadsWhatFellShort: "Judge the breads: what fell short is explained here, with one thing to change.",
+  lookingForTheCause: "Looking for the cause…",
+  nothingThatWasLoggedExplainsIt: "Nothing that was logged explains it.",
+  freezeWhatIsLeft: "Freeze what is left",
+  aSheetBetweenEach: "A sheet between each",
+  aSheetBetweenEach2: "a sheet between each",
+  alsoBurstStiffRaw: "also: burst, stiff, raw…",
+  theTrayInASentence: "The tray in a sentence",
+  allFullExceptAndFlat: "all full except 3 and 7 flat",
+  aPuffedBreadIsFullOf: "A puffed bread is full of live steam: tear it facing away from you.",
+  keptInTheLogbook: "Kept in the logbook.",
+  aLineForNextTime: "A line for next time",
+  whatToChangeWhatToKeep: "what to change, what to keep",
+  sayMoreOfHowTheyWere: "Say more of how they were made",
+  keepingIt: "Keeping it…",
+  ringInsideItsBandSquareOutside: "ring: inside its band, square: outside",
+  nothingWasTappedWhileItHappened:
+    "Nothing was tapped while it happened, so there is nothing to set beside the forecast.",
+  whereTheTimeWent: "Where the time went",
+  howLongItStaysGood: "How long it stays good",
+  howItIsKept: "How it is kept",
+  workingOutHowItKeeps: "Working out how it keeps…",
+  inThreeDaysAndLater: "in three days and later",
+  oneInTenBy: "(one in ten by",
+  gInThereLetItCool: "g in there: let it cool first.",
+  ifItComesOff: "If it comes off",
+  roomAtMost: (a: Part, b: Part) => `Room: ${a} ${b} at most. `,
+  whatItTaughtThisKitchen: "What it taught this kitchen",
+  pressABreadSayWhatBecame: "press a bread, say what became of it",
+} as const;

@@ -1,0 +1,52 @@
+/** Sentences in the Kitchen. A part left open stands in its place. */
+export const SAY = {
+  theAirAsItWasRead: "The air as it was read",
+  aProbesLogALineEach: "a probe’s log, a line each: when, temperature",
+  logOfAProbe: "Log of a probe",
+  nothingReadLatelyPlansGoBy:
+    "Nothing read lately: plans go by the hours below. A reading moves today’s air, and its difference fades over the next hours.",
+  tenMinutesBeforeAMoveWhen:
+    "Ten minutes before a move, when it is due, and ten minutes before its window closes; each once, and it stands at the top until you press Heard.",
+  thisBrowserDoesNotAllowNotices:
+    "This browser does not allow notices from here. Allow them in its settings for this page, then switch them on again.",
+  noneYetThePlanTakesYour:
+    "None yet: the plan takes your hands to be free day and night. Give sleep and work, and it goes around them.",
+  isTakenAway: "is taken away.",
+  bringInACalendarIcalendarFile: "Bring in a calendar (iCalendar file or text)",
+  aCalendarOfTheSameName: "A calendar of the same name brought in again replaces it.",
+  theRestOfTheKitchen: "The rest of the kitchen",
+  nowAndHowFarItSwings: "now, and how far it swings",
+  lineAsSetBarAsBelieved: "line: as set; bar: as believed, lit",
+  itIsTakenAwayABread: "It is taken away; a bread on it goes on, and bakes that wait go to another surface.",
+  itIsNotInThisKitchen: "It is not in this kitchen.",
+  leaveTheDemoForAKitchen: "Leave the demo for a kitchen of your own",
+  readingWhatWasLearned: "Reading what was learned…",
+  nothingLearnedYetEveryLeavenCounts:
+    "Nothing learned yet: every leaven counts as strong as usual, and 8 in 10 doughs within 0.6 to 1.6 of it. Looks at kept bakes, a thermometer after mixing, peaks of a starter, times and colours at the heat teach this kitchen.",
+  myCupOfFlourIs: "my cup of flour is",
+  gramsAsOrSpoonedLevelDipped: "grams, as 140, or spooned, level, dipped",
+  drinksMoreThanPlainBy: "drinks more than plain by",
+  notSaidTakenForMeat: "not said: taken for meat",
+  onlyPlantsAndMilk: "only plants and milk",
+  putAwayBakesThatHoldIt: "Put away; bakes that hold it keep it.",
+  ofThemFreeForDough: "of them free for dough",
+  aFridgeAboveCLetsDough:
+    "A fridge above 6 °C lets dough rise far faster than a plan for 4 °C. The forecast counts it as it is.",
+  theAirByTheHour: "The air by the hour",
+  putAway: "Put away.",
+  thisStarterWasPutAway: "This starter was put away.",
+  lookingAtTheJar: "Looking at the jar…",
+  noneYetAStartersFeedsTell: "None yet. A starter’s feeds tell when it peaks, and when it wants the next.",
+  throwItAwayIfItShows: "Throw it away if it shows colour or mould; do not taste it raw.",
+  orIntoTheFridgeAtIts: ", or into the fridge at its peak",
+  feedItNowTwoFeedsIf: "Feed it now; two feeds if it has been long.",
+  aHealthyStarterPeaksYouNote: "× a healthy starter; peaks you note teach this.",
+  atItsPeakBy: "at its peak by",
+  aFilmOfFat: "a film of fat",
+  aPoolOfFat: "a pool of fat",
+  whatItIsAndWhereIt: "what it is, and where it lies",
+  howToKeepIt: "How to keep it",
+  noWayOfKeepingItWorks: "No way of keeping it works out in this kitchen’s air. Try other days.",
+  leastWaste: "Least waste. ",
+  flourAndThrowsAway: "flour and throws away",
+} as const;
