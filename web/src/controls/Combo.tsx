@@ -35,17 +35,24 @@ const Box = styled(ComboBox)`
   &[data-invalid] input {
     border-bottom: 3px double var(--ink);
   }
-  /* where a name may be longer than its field it stands there whole, on two lines, until it is typed in */
+  /* where a name may be longer than its field it stands there whole, on as many lines as it takes, until it is typed in */
   @media (max-width: 600px) {
     &[data-known="true"] input:not(:focus) {
       -webkit-text-fill-color: transparent;
     }
+    &[data-known="true"] {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 32px;
+    }
+    &[data-known="true"] input,
     input:not(:focus) + .whole {
-      position: absolute;
-      inset: 0 32px 0 6px;
+      grid-area: 1 / 1;
+    }
+    input:not(:focus) + .whole {
       display: flex;
       align-items: center;
-      font: 500 15px/1.03 var(--text);
+      padding: 3px 0 3px 6px;
+      font: 500 15px/1.1 var(--text);
       pointer-events: none;
     }
   }

@@ -12,6 +12,7 @@ import { Field } from "../controls/Field";
 import { Sheet } from "../controls/Sheet";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, lower, ms, span } from "../words/format";
+import { Strip } from "./Strip";
 import { useWords } from "./units";
 import { SAY } from "../words/say/frame";
 
@@ -101,6 +102,20 @@ export function StepBar({ bake, keys }: { bake: Bake; keys: readonly TapKind[] }
         <StepRow key={s.key} bake={bake} step={s} isNext={s === next} />
       ))}
     </div>
+  );
+}
+
+/** The moves of a leaf at its foot: the one that is next stays in sight, those that are done follow what is above. */
+export function LeafStrip({ bake, keys }: { bake: Bake; keys: readonly TapKind[] }) {
+  const due = keys.filter((k) => bake.steps.some((s) => s.key === k && !s.done_at));
+  const done = keys.filter((k) => !due.includes(k));
+  return (
+    <>
+      <StepBar bake={bake} keys={done} />
+      <Strip data-due={due.length > 0} data-print="no">
+        <StepBar bake={bake} keys={due.slice(0, 1)} />
+      </Strip>
+    </>
   );
 }
 

@@ -1,6 +1,6 @@
 import { type ScaleLinear, scaleLinear } from "d3-scale";
 import { heatColour } from "../theme/temperature";
-import { spread } from "../words/scale";
+import { spread, wrapped } from "../words/scale";
 import { SAY } from "../words/say/instruments";
 
 interface Props {
@@ -107,7 +107,7 @@ function Bars({
   height: number;
   right: number;
 }) {
-  const [top, left, label] = narrow ? [SCALE_H + 8, 0, 118] : [0, 262, 168];
+  const [top, left, label] = narrow ? [SCALE_H + 8, 0, 124] : [0, 262, 182];
   const step = narrow ? ROW : Math.min(ROW, (height - 60) / Math.max(rows.length, 1));
   const most = Math.max(...rows.map((r) => Math.abs(r.joules)), 1);
   const x = scaleLinear()
@@ -129,9 +129,7 @@ function Bars({
         const w = Math.abs(x(r.joules) - mid);
         return (
           <g key={r.name}>
-            <text x={left} y={at + 18} className="strong">
-              {short(r.name, narrow ? 14 : 22)}
-            </text>
+            <Name name={r.name} x={left} y={at + 18} most={narrow ? 17 : 24} />
             <rect
               x={a}
               y={at + 3}
@@ -157,5 +155,18 @@ function Bars({
   );
 }
 
-const short = (name: string, most: number): string => (name.length > most ? `${name.slice(0, most - 1)}…` : name);
+/** A name whole: on one line, or smaller on as many as it takes, about the middle of its row. */
+function Name({ name, x, y, most }: { name: string; x: number; y: number; most: number }) {
+  const lines = wrapped(name, name.length > most - 2 ? most : name.length);
+  const size = lines.length === 1 ? 17 : lines.length === 2 ? 15 : 13;
+  return (
+    <text x={x} className="strong" style={{ fontSize: size }}>
+      {lines.map((line, i) => (
+        <tspan key={i} x={x} y={y + (i - (lines.length - 1) / 2) * size}>
+          {line}
+        </tspan>
+      ))}
+    </text>
+  );
+}
 const signed = (kj: number): string => `${kj < 0 ? "−" : "+"}${Math.abs(kj).toFixed(1)}`;

@@ -43,6 +43,40 @@ const Disc = styled.button`
   }
 `;
 const Pan = styled.div`
+  @media (max-width: 600px) {
+    && {
+      grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
+      gap: 2px;
+      padding: 10px 8px;
+      outline-offset: -5px;
+    }
+    button {
+      grid-template-columns: auto minmax(0, 1fr);
+      gap: 0 3px;
+      min-height: 76px;
+      padding: 4px 0 6px 2px;
+      font-size: 14px;
+    }
+    button svg {
+      width: 38px;
+      height: 48px;
+    }
+    .no {
+      font-size: 22px;
+    }
+    .words {
+      display: contents;
+    }
+    .words .no {
+      align-self: center;
+    }
+    .words > :not(.no) {
+      grid-column: 1 / -1;
+    }
+    .words > br {
+      display: none;
+    }
+  }
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(136px, 1fr));
   gap: 4px 8px;

@@ -46,7 +46,7 @@ it("leaders of three near temperatures do not lie on each other, the warmest on 
   const at = ["21.4", "21.2", "21.0"].map((words) => num(textWith(container, words), "y"));
   expect(at[1]! - at[0]!).toBeGreaterThanOrEqual(40);
   expect(at[2]! - at[1]!).toBeGreaterThanOrEqual(40);
-  expect(texts(container)).toContain("too hot for the bowl from 50.0");
+  expect(texts(container)).toContain("too hot from 50.0");
 });
 
 const columns = Array.from({ length: 10 }, (_, i) => [30 + 8 * i, 28 + 6 * i, 25 + 3 * i]);

@@ -36,6 +36,8 @@ export const GlobalStyle = createGlobalStyle`
   .quiet { color: var(--ink-2); font-size: 16px; }
   .mono { font-family: var(--mono); letter-spacing: -0.03em; word-spacing: -0.2em; }
   .unseen { position: absolute; left: 0; min-width: 0 !important; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
+  table.unseen { table-layout: fixed; }
+  table.unseen * { overflow: hidden; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
   @media print {
     :root { --ground: #fff; --recess: #fff; --paper: #fff; --ink: #000; --ink-2: #333; --brass: #000; --brass-wash: #fff; --hair: #999; }

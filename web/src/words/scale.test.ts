@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { apart, hourMarks, nextPegTime, pegTime, ruleScale, spread } from "./scale";
+import { apart, hourMarks, nextPegTime, pegTime, ruleScale, spread, wrapped } from "./scale";
 
 const now = Date.parse("2026-11-24T20:14:00Z");
 
@@ -56,4 +56,12 @@ test("a peg stands on five minutes, or at the end of a window that holds none", 
   const eight49 = Date.parse("2026-11-24T08:49:40Z");
   const pulled = pegTime(eight49 + 5 * minute, eight49, eight49 + 5 * minute);
   expect(pulled).toBe(Date.parse("2026-11-24T08:54:00Z"));
+});
+
+test("a name is broken between its words, and no word is lost", () => {
+  expect(wrapped("fine stone-milled whole durum/wheat flour", 24)).toEqual([
+    "fine stone-milled whole",
+    "durum/wheat flour",
+  ]);
+  expect(wrapped("water", 3)).toEqual(["water"]);
 });

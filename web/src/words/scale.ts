@@ -101,3 +101,14 @@ export function pegTime(t: number, low: number, high: number): number {
   const last = Math.floor(high / MINUTE_MS) * MINUTE_MS;
   return Math.min(Math.max(Math.round(t / PEG_STEP_MS) * PEG_STEP_MS, first), last);
 }
+
+/** A text on lines of at most `most` letters, broken between words. */
+export function wrapped(text: string, most: number): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(" ")) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + 1 + word.length <= most) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}

@@ -22,6 +22,13 @@ const Bar = styled.div`
     font: 700 22px/1 var(--name);
     min-width: 5.2em;
   }
+  @media (max-width: 600px) {
+    gap: 6px;
+    > b {
+      min-width: 0;
+      width: 100%;
+    }
+  }
   .say {
     margin-left: auto;
     display: flex;

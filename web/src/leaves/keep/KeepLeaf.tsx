@@ -6,6 +6,7 @@ import type { Bake } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
+import { Strip } from "../../frame/Strip";
 import { tally, trayOf } from "./breads";
 import { Causes } from "./Causes";
 import { JudgeBar } from "./JudgeBar";
@@ -94,11 +95,13 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
         </KeepPart>
         <KeepPart>
           <Note bake={bake} />
-          <Keeping bake={bake} />
           <Taught bake={bake} />
           {bake.fire?.pocket && <Cautions items={[{ code: "steam", text: SAY.aPuffedBreadIsFullOf }]} />}
         </KeepPart>
       </Foot>
+      <Strip data-due={bake.status === "live"}>
+        <Keeping bake={bake} />
+      </Strip>
     </>
   );
 }

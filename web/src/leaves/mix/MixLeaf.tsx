@@ -7,7 +7,7 @@ import { Cautions, Plate, Quiet } from "../../controls/Notice";
 import { useWidth } from "../../controls/width";
 import { Why } from "../../controls/Why";
 import { BakeHead } from "../../frame/BakeHead";
-import { StepBar } from "../../frame/StepBar";
+import { LeafStrip } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { HeatAccount } from "../../instruments/HeatAccount";
 import { Bloom } from "./Bloom";
@@ -203,7 +203,6 @@ export function MixLeaf({ bake }: { bake: Bake }) {
               ))}
             </tbody>
           </table>
-          <StepBar bake={bake} keys={["sponge", "mix"]} />
         </div>
       </Two>
       <Under>
@@ -214,6 +213,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
           <AfterMixing bake={bake} mix={mix} />
         </div>
       </Under>
+      <LeafStrip bake={bake} keys={["sponge", "mix"]} />
     </>
   );
 }

@@ -7,7 +7,7 @@ import { Button } from "../../controls/Button";
 import { Cautions, Plate } from "../../controls/Notice";
 import { BakeHead } from "../../frame/BakeHead";
 import { FeedNow } from "../../frame/FeedNow";
-import { StepBar } from "../../frame/StepBar";
+import { LeafStrip } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
 import { mass, massUnit } from "../../words/format";
 import { EntrySheet } from "./EntrySheet";
@@ -188,7 +188,6 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
             .map((s) => (
               <FeedNow key={s.key} step={s} kitchen={bake.kitchen_id} />
             ))}
-          <StepBar bake={bake} keys={["weigh"]} />
           <HandsPanel bake={bake} sheet={sheet} formula={formula} />
           {sheet && <Cautions items={sheet.cautions} />}
         </div>
@@ -202,6 +201,7 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
       <EntrySheet bake={bake} formula={formula} open={open === "list"} onClose={close} />
       <ScaleSheet bake={bake} sheet={sheet} formula={formula} open={open === "scale"} onClose={close} />
       <FilesSheet bake={bake} open={open === "files"} onClose={close} />
+      <LeafStrip bake={bake} keys={["weigh"]} />
       {open === "weigh" && sheet && <WeighMode bake={bake} sheet={sheet} onClose={close} />}
     </>
   );

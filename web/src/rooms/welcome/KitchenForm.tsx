@@ -80,6 +80,14 @@ const Foot = styled.div`
   justify-content: space-between;
   border-top: 2px solid var(--hair-2);
   padding-top: 10px;
+  @media (max-width: 1100px) {
+    position: sticky;
+    bottom: 0;
+    z-index: 2;
+    background: var(--ground);
+    border-top: 2px solid var(--ink);
+    padding-bottom: 10px;
+  }
 `;
 const HOUR = 3600e3;
 const here = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";

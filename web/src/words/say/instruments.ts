@@ -6,7 +6,7 @@ export const SAY = {
   secondsSpecksAreTheColourOf: "seconds; specks are the colour of each side, the black edge lies on the surface",
   sideASideB: (a: Part, b: Part) => `Side A ${a}. Side B ${b}.`,
   theBowlLandsAtTheTable: (a: Part) => `The bowl lands at ${a}. The table holds what each part brings.`,
-  tooHotForTheBowlFrom: "too hot for the bowl from",
+  tooHotForTheBowlFrom: "too hot from",
   heightOfTheStarterSinceIts: "Height of the starter since its feed, with its band.",
   jarStartAtMm: (a: Part, b: Part) => `Jar: start at ${a} mm, ${b}`,
   liftWhenCookedAtOnceHalf: (a: Part, b: Part, c: Part) =>
