@@ -3,6 +3,11 @@
 from __future__ import annotations
 
 import pytest
+from hypothesis import settings
+
+# a machine under load answers late, not wrongly: no example is timed
+settings.register_profile("project", deadline=None)
+settings.load_profile("project")
 
 
 @pytest.fixture(scope="session", autouse=True)

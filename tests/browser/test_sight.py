@@ -123,3 +123,58 @@ def test_the_kitchen_is_a_plan_in_one_window(demo_server: Server, watch: Callabl
     page.get_by_role("button", name="5: Another plate").wait_for()
     page.get_by_role("button", name="take it away").press("Enter")
     page.get_by_role("heading", name="House").wait_for()
+
+
+PATHS = (
+    "/k/1/bench",
+    "/k/1/day",
+    "/k/1/kitchen",
+    "/k/1/new",
+    "/b/4/weigh",
+    "/b/4/mix",
+    "/b/4/rise",
+    "/b/4/fire",
+    "/b/3/keep",
+)
+SPACING = """* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important; }
+  p { margin-bottom: 2em !important; }"""
+SPACED = "css => { const s = new CSSStyleSheet(); s.replaceSync(css); document.adoptedStyleSheets = [s] }"
+# words that a box cuts off: its text is wider than what it shows, and it does not scroll
+CUT = """() => [...document.querySelectorAll('main *, header *, nav *')].filter((e) => {
+  const s = getComputedStyle(e);
+  const own = [...e.childNodes].some((n) => n.nodeType === 3 && n.data.trim());
+  const hides = (v) => v === 'hidden' || v === 'clip';
+  const [wide, high] = [e.scrollWidth > e.clientWidth + 1, e.scrollHeight > e.clientHeight + 1];
+  return own && !e.closest('.unseen, svg, select') && e.checkVisibility()
+    && (hides(s.overflowX) && wide || hides(s.overflowY) && high);
+}).map((e) => e.textContent.trim().slice(0, 60))"""
+WIDER = "() => [document.documentElement, document.querySelector('main')].map((e) => e.scrollWidth - e.clientWidth)"
+
+
+def test_twice_the_size_and_wider_letters_lose_nothing(demo_server: Server, watch: Callable[..., Any]) -> None:
+    """WCAG 1.4.4, 1.4.10, 1.4.12: at 200 % of 1280 by 800, and with a reader's own spacing of text."""
+    w = watch(demo_server, "tablet")
+    for width, height, style in ((640, 400, ""), (1280, 800, SPACING), (390, 844, SPACING)):
+        w.page.set_viewport_size({"width": width, "height": height})
+        for path in PATHS:
+            page = w.goto(path)
+            page.wait_for_timeout(700)
+            page.evaluate(SPACED, style)
+            page.wait_for_timeout(200)
+            assert max(page.evaluate(WIDER)) <= 1, (path, width, "scrolls sideways")
+            assert page.evaluate(CUT) == [], (path, width)
+
+
+def test_forced_colours_keep_what_is_chosen_and_what_is_pressed(demo_server: Server, watch: Callable[..., Any]) -> None:
+    """Where a reader's own colours replace ours, what is chosen is still told from what is not."""
+    w = watch(demo_server, "tablet")
+    w.page.emulate_media(forced_colors="active")
+    for path in PATHS:
+        w.goto(path)
+        w.axe_clean()
+    page = w.goto("/k/1/kitchen")
+    chosen, other = (
+        page.get_by_role("radio", name=name, exact=True).evaluate("e => getComputedStyle(e).backgroundColor")
+        for name in ("grams", "ounces")
+    )
+    assert chosen != other

@@ -26,7 +26,7 @@ const FIT_H = 70; // what the report of a bake that does not fit takes [px]
 const Page = styled.div`
   height: 100%;
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
   > header {
     position: relative;
   }

@@ -13,7 +13,7 @@ const Edge = styled.nav`
   gap: 4px;
   padding: 0 8px;
   padding-bottom: env(safe-area-inset-bottom);
-  @media (max-width: 600px) {
+  @media (max-width: 720px) {
     gap: 2px;
     padding: 0 4px env(safe-area-inset-bottom);
   }
@@ -54,7 +54,7 @@ const Cut = styled(Link)`
   &:focus-visible {
     outline-offset: -6px;
   }
-  @media (max-width: 600px) {
+  @media (max-width: 720px) {
     font-size: 15px;
     gap: 5px;
     border-radius: 18px 18px 0 0;
@@ -79,7 +79,7 @@ const Back = styled(Link)`
     border-bottom: 2px solid var(--brass-fill);
     padding-bottom: 4px;
   }
-  @media (max-width: 600px) {
+  @media (max-width: 720px) {
     width: 54px;
     font-size: 15px;
   }
@@ -164,7 +164,7 @@ const Room = styled(Link)`
   &:focus-visible {
     outline-offset: -6px;
   }
-  @media (max-width: 600px) {
+  @media (max-width: 720px) {
     padding: 0 6px;
     font-size: 15px;
     &[data-kind="new"] {

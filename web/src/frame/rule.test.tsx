@@ -7,6 +7,7 @@ import { ruleScale } from "../words/scale";
 import { handsOf } from "./hands";
 import { lanesUsed, RuleEngraving } from "./RuleEngraving";
 import { ruleLanes } from "./ruleLanes";
+import { uprightRows } from "./uprightRows";
 
 afterEach(cleanup);
 const NOW = Date.UTC(2026, 10, 25, 1);
@@ -102,4 +103,21 @@ it("the engraving draws a bake's line from its first move to serving, a tick for
   expect(name).toEqual(["Bake 1"]);
   const hours = [...container.querySelectorAll("text")].filter((t) => /^\d+$/.test(t.textContent ?? ""));
   for (const h of hours) expect(Math.abs(Number(h.getAttribute("x")) - scale.x(NOW))).toBeGreaterThan(56);
+});
+
+describe("upright", () => {
+  it("moves that are not done stand in their order, hours away and long gaps named between them", () => {
+    const steps = [
+      step(1, "mix", -30, { done_at: at(-30) }),
+      step(1, "ball", 20),
+      step(1, "serve", 400),
+      step(2, "mix", 30),
+    ];
+    const sleep = { start: at(60), end: at(360), name: "sleep", hands: null };
+    const rows = uprightRows({ steps, away: [sleep, { ...sleep, start: at(500), end: at(600) }] }, NOW);
+    expect(rows.map((r) => (r.kind === "move" ? r.move.key : r.kind))).toEqual(["ball", "mix", "away", "serve"]);
+    const free = uprightRows({ steps, away: [] }, NOW)[2]!;
+    expect([free.kind, free.at]).toEqual(["free", NOW + 30 * 60e3]);
+    expect(uprightRows({ steps: [], away: [sleep] }, NOW)).toEqual([]);
+  });
 });

@@ -15,6 +15,15 @@ export const GlobalStyle = createGlobalStyle`
   :root { ${day} color-scheme: light; }
   @media (prefers-color-scheme: dark) { :root:not([data-theme="day"]) { ${night} color-scheme: dark; } }
   :root[data-theme="night"] { ${night} color-scheme: dark; }
+  /* a reader's own colours: ours step back, what is chosen and pressed stays told apart */
+  @media (forced-colors: active) {
+    :root:root {
+      --ground: Canvas; --recess: Canvas; --paper: Canvas; --ink: CanvasText; --ink-2: CanvasText; --hair-2: CanvasText;
+      --hair: GrayText; --brass: LinkText; --brass-fill: Highlight; --brass-wash: Canvas; --on-fill: HighlightText;
+      --edge: CanvasText; --on-edge: Canvas; --edge-done: Canvas; --on-edge-done: CanvasText; --fill-edge: CanvasText;
+      forced-color-adjust: none;
+    }
+  }
   *, *::before, *::after { box-sizing: border-box; }
   html, body, #root { height: 100%; margin: 0; }
   body {
@@ -36,8 +45,7 @@ export const GlobalStyle = createGlobalStyle`
   .quiet { color: var(--ink-2); font-size: 16px; }
   .mono { font-family: var(--mono); letter-spacing: -0.03em; word-spacing: -0.2em; }
   .unseen { position: absolute; left: 0; min-width: 0 !important; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
-  table.unseen { table-layout: fixed; }
-  table.unseen * { overflow: hidden; }
+  table.unseen { display: block; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
   @media print {
     :root { --ground: #fff; --recess: #fff; --paper: #fff; --ink: #000; --ink-2: #333; --brass: #000; --brass-wash: #fff; --hair: #999; }

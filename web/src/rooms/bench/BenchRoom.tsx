@@ -9,6 +9,7 @@ import { useNow } from "../../api/clock";
 import { freezerQuery } from "../../api/freezer";
 import { Button } from "../../controls/Button";
 import { BrokenBakes } from "../../frame/BrokenBakes";
+import { Upright } from "../../frame/Upright";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Thermometer } from "../../instruments/Thermometer";
@@ -23,6 +24,18 @@ const Two = styled.div`
   grid-template-columns: minmax(0, 1fr) 346px;
   gap: 10px 28px;
   min-height: 100%;
+  .upright {
+    display: none;
+  }
+  @media (max-width: 600px) {
+    .upright {
+      display: block;
+      margin-bottom: 16px;
+    }
+    .level {
+      display: none;
+    }
+  }
   aside {
     border-left: 1.5px solid var(--hair-2);
     padding-left: 20px;
@@ -256,6 +269,9 @@ export function BenchRoom({ bench }: { bench: Bench }) {
           </Empty>
         ) : (
           <>
+            <div className="upright">
+              <Upright bench={bench} />
+            </div>
             <Vessels>
               {over.map((b) => (
                 <Over key={b.id} bake={b} />
@@ -266,7 +282,9 @@ export function BenchRoom({ bench }: { bench: Bench }) {
               {live.length < 2 && <LastKept bench={bench} />}
             </Vessels>
             {live.length > shown.length && <Later bakes={live.slice(shown.length)} bench={bench} />}
-            <NextMoves bench={bench} />
+            <div className="level">
+              <NextMoves bench={bench} />
+            </div>
           </>
         )}
       </div>

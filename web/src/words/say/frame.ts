@@ -2,6 +2,7 @@
 type Part = string | number;
 
 export const SAY = {
+  theRestStandsInTheDay: "The rest stands in the Day",
   thisBake: "this bake…",
   servedUntilBlankAllAtOnce: "Served until (blank: all at once)",
   bringItBackToLife: "Bring it back to life",
