@@ -144,3 +144,28 @@ def test_a_slow_cooks_pace_makes_the_next_line_longer(client: FlaskClient, clock
     assert line["minutes"] > minutes
     rolled = {t["hands_s"] for t in line["tasks"] if t["move"] == "roll"}
     assert rolled == {round(25 * belief["mean"])}
+
+
+def test_two_breads_on_one_surface_teach_it_in_one_lesson(
+    client: FlaskClient, clock: Clock, plate: dict[str, Any]
+) -> None:
+    """What is learned of the plate holds the calls of both kinds of a dough, not of the last alone."""
+
+    def browns_of(first: str, second: str) -> float:
+        url = pitas(client, plate, 4)
+        small = {"name": "small ones", "count": 3, "piece_g": 60, "shape": "round", "thickness_mm": 4}
+        assert client.patch(url, json={"parts": [small]}).status_code == 200
+        baked(client, clock, url, late=1.0)
+        calls = [{"round_no": n, "pocket": "full", "colour": first} for n in (1, 2, 3, 4)]
+        calls += [{"round_no": n, "pocket": "full", "colour": second} for n in (5, 6, 7)]
+        assert client.put(f"{url}/tray", json={"outcomes": calls}).status_code == 200
+        kept(client, url)
+        found = beliefs(client, plate)["surface"]
+        assert len([x for x in found["lessons"] if not x["refused"]]) == 1, "one lesson of the bake"
+        for lesson in found["lessons"]:
+            client.put(f"/api/kitchens/{plate['id']}/lessons/{lesson['id']}", json={"refused": True})
+        return float(found["browns"])
+
+    both = browns_of("right", "right")
+    assert browns_of("dark", "right") > 1.02 * both
+    assert browns_of("right", "dark") > 1.02 * both

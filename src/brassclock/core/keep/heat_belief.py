@@ -113,6 +113,18 @@ def shown_by(
     return Shown(times, doses, own_sd_k)
 
 
+def together(parts: Sequence[Shown]) -> Shown:
+    """What several breads of one bake showed of the same surface: each time by the first that showed it, every call.
+
+    Raises ValueError when there is none.
+    """
+    first, *others = parts
+    times = dict(first.times)
+    for other in others:
+        times = {**other.times, **times}
+    return Shown(times, tuple(call for part in parts for call in part.calls), first.own_sd_k)
+
+
 def as_stored(shown: Shown) -> dict[str, Any]:
     """What a bake showed, as JSON."""
     return {

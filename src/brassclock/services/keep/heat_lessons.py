@@ -13,7 +13,7 @@ from typing import Any
 from brassclock.core.fire.calibration import weight_of_each
 from brassclock.core.fire.hearth import COLOURS, ON_HEAT
 from brassclock.core.fire.surface_heat import SOURCES
-from brassclock.core.keep.heat_belief import LIGHT_SD_LOG, TOLD_BROWNING, TOLD_K, Shown, as_stored, shown_by
+from brassclock.core.keep.heat_belief import LIGHT_SD_LOG, TOLD_BROWNING, TOLD_K, Shown, as_stored, shown_by, together
 from brassclock.core.keep.pace import pace_seen
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -29,18 +29,26 @@ FACES = ("colour", "colour_top")  # words of a judged bread, by its face
 
 def heat_lessons(r: BakeSnapshot) -> list[Seen]:
     """What a bake shows of how hot its surfaces run and how bread browns there, and of how quick its cook is."""
-    found: list[Seen] = []
     work = solve.solve(r)
     line = solve.line_kinds(r, work)
+    seen_on: dict[int, tuple[float, list[Shown]]] = {}  # by surface: what it is set to, what its breads showed
     for k, (kind, done) in enumerate(zip(line.kinds, (work, *work.parts), strict=True)):
         row, rounds = kind.rows.surface, set(line.rounds_of(k))
-        if row is None or row.id is None:
+        if row is None:
             continue
         own = [t for t in r.taps if t.round_no in rounds]
         shown = _shown(replace(kind.rows, taps=own), done)
-        if shown is not None:
-            kept = as_stored(shown) | {"set_c": row.temp_c}
-            found.append(Seen(key_of("surface", row.id), _told_ratio(shown), float(LIGHT_SD_LOG), kept))
+        if shown is not None and row.id is not None:
+            seen_on[row.id] = row.temp_c, [*seen_on.get(row.id, (0.0, []))[1], shown]
+    found = [
+        Seen(
+            key_of("surface", i),
+            _told_ratio(both := together(parts)),
+            float(LIGHT_SD_LOG),
+            as_stored(both) | {"set_c": c},
+        )
+        for i, (c, parts) in seen_on.items()
+    ]
     if not any(t.kind == "load" for t in r.taps):
         return found
     moves = [t for t in core_taps(r.taps) if t.kind in ON_HEAT]

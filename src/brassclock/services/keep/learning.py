@@ -28,8 +28,7 @@ OF_KEEPING = ("activity", "thirst", "surface", "pace")
 def teach_kept(session: Session, r: BakeSnapshot) -> None:
     """A kept bake teaches what its readings, its weighing and its heat show."""
     of_dough = [seen for seen in (_activity(r), _thirst(session, r)) if seen is not None]
-    teach(session, r.kitchen, of_dough, r.now, r.bake.id)
-    teach(session, r.kitchen, heat_lessons(r), r.now, r.bake.id)
+    teach(session, r.kitchen, [*of_dough, *heat_lessons(r)], r.now, r.bake.id)
 
 
 def unteach_kept(session: Session, r: BakeSnapshot) -> None:
