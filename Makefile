@@ -61,6 +61,7 @@ tables: setup
 bench: setup
 	$(PY) tools/bench.py
 	$(PY) tools/bench_server.py
+	$(PY) tools/bench_screen.py
 
 shots: setup browser build
 	$(PY) tools/shots.py

@@ -12,12 +12,10 @@ import os
 import platform
 import random
 import statistics
-import tempfile
 import time
 from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
-from pathlib import Path
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -223,63 +221,6 @@ def day() -> None:
         print(f"  six bakes, {name:<15} {took:10.0f} ms   {placed} placed, {found.how}   (aim: 1000 ms or less)")
 
 
-DRAG = """async (n) => {
-  const took = [], grip = document.querySelector('g[role=slider][aria-label=Table]');
-  const box = grip.getBoundingClientRect(), y = box.top + 24;
-  const at = (x) => ({ bubbles: true, pointerId: 1, clientX: x, clientY: y, buttons: 1 });
-  const send = (type, x) => grip.dispatchEvent(new PointerEvent(type, at(x)));
-  grip.setPointerCapture = () => {}; grip.hasPointerCapture = () => true;
-  const paths = () => [...document.querySelectorAll('svg path')].map((p) => p.getAttribute('d')).join();
-  // a message posted in a frame's callback arrives when that frame has been painted
-  const painted = (then) => { const c = new MessageChannel(); c.port1.onmessage = then; c.port2.postMessage(0); };
-  let x = box.left + 24;
-  send('pointerdown', x);
-  for (let i = 0; i < n; i += 1) {
-    const before = paths(), began = performance.now();
-    x += i % 20 < 10 ? -30 : 30;
-    send('pointermove', x);
-    await new Promise((done, late) => {
-      const limit = setTimeout(() => late(new Error('no curve')), 4000);
-      const look = () => {
-        if (paths() === before) return requestAnimationFrame(look);
-        clearTimeout(limit);
-        painted(() => { took.push(performance.now() - began); done(); });
-      };
-      look();
-    });
-    await new Promise((done) => setTimeout(done, 40));
-  }
-  send('pointerup', x);
-  return took;
-}"""
-
-
-def drag() -> None:
-    """From a move of the table's handle to the painted curve of the new answer, in Chromium, server on this machine."""
-    from playwright.sync_api import sync_playwright
-
-    from serving import CHROMIUM_FLAGS, Server, chromium
-
-    with tempfile.TemporaryDirectory() as data, Server(Path(data), demo=True) as server, sync_playwright() as p:
-        server.wait_compiled()
-        kitchen = server.send("GET", "/api/kitchens", None)["kitchens"][0]["id"]
-        for method, words in (("hatch-pita", "quick dough"), ("cellar-pita", "cold dough")):
-            body = {"kitchen_id": kitchen, "serve": "in 60 h", "method": method}
-            bake = server.send("POST", "/api/bakes", body)["id"]
-            browser = p.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS)
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            page.goto(f"{server.url}/b/{bake}/rise")
-            page.wait_for_selector("g[role=slider][aria-label=Table]")
-            page.wait_for_timeout(2500)
-            took = sorted(page.evaluate(DRAG, 80))
-            p95 = took[int(0.95 * len(took))]
-            print(
-                f"drag to paint, {words:<12} p95    {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 100 "
-                "ms or less)"
-            )
-            browser.close()
-
-
 def bake() -> None:
     bread = puff_model.Bread(0.0034, 0.18, 0.88, 20.0)
     air = puff_model.Face(30, 10, 30, 0.9, 1200)
@@ -361,59 +302,6 @@ def heat_line() -> None:
         )
 
 
-FRAMES = """seconds => new Promise(done => {
-  const took = []; let last = performance.now(); const end = last + 1000 * seconds;
-  const frame = now => {
-    took.push(now - last); last = now;
-    now < end ? requestAnimationFrame(frame) : done(took.slice(2));
-  };
-  requestAnimationFrame(frame);
-})"""
-
-
-def frames() -> None:
-    """Frames of the live hearth with twelve breads on the wall, their sweeps running, in Chromium without a screen."""
-    from playwright.sync_api import sync_playwright
-
-    from serving import CHROMIUM_FLAGS, Server, chromium
-
-    with tempfile.TemporaryDirectory() as data, Server(Path(data), demo=True) as server, sync_playwright() as p:
-        server.wait_compiled()
-        wall = {
-            "name": "Wall",
-            "kind": "clay_wall",
-            "temp_c": 430,
-            "spots": 12,
-            "heat": "gas",
-            "greased": "dry",
-            "nonstick": False,
-        }
-        surfaces = server.send("POST", "/api/kitchens/1/surfaces", wall)["surfaces"]
-        bake = server.send("POST", "/api/bakes", {"kitchen_id": 1, "serve": "in 9 h", "method": "house-clay-naan"})[
-            "id"
-        ]
-        server.send("POST", f"/api/bakes/{bake}/scale", {"count": 24})
-        server.send(
-            "PATCH", f"/api/bakes/{bake}", {"surface_id": next(x["id"] for x in surfaces if x["name"] == "Wall")}
-        )
-        for n in range(1, 13):
-            server.send(
-                "POST", f"/api/bakes/{bake}/taps", {"key": f"frame-{n:02d}", "kind": "load", "round_no": n, "spot": n}
-            )
-        page = p.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS).new_page(
-            viewport={"width": 1280, "height": 800}
-        )
-        page.goto(f"{server.url}/b/{bake}/fire")
-        page.wait_for_selector("[data-spot='12'][data-state]")
-        page.wait_for_timeout(3000)
-        took = sorted(page.evaluate(FRAMES, 10))
-        longest, p95 = took[-1], took[int(0.95 * len(took))]
-        print(
-            f"hearth of 12 breads, a frame {statistics.median(took):9.1f} ms   p95 {p95:.1f}, longest {longest:.0f}, "
-            f"{1e3 * len(took) / sum(took):.0f} a second   (aim: 60 a second)"
-        )
-
-
 def thirty_lines() -> list[TypedLine]:
     """A formula of thirty lines in mixed units."""
     amounts = ("1 1/2 cups", "250 g", "2 tbsp", "1 tsp", "3 oz", "1/4 cup")
@@ -424,52 +312,6 @@ def sheet() -> None:
     lines = thirty_lines()
     ours = best_ms(lambda: weigh(lines, PieceWish(8, 95), Shape(diameter_cm=18)), 50)
     print(f"weigh, 30 lines                    {ours:9.2f} ms                       (aim: 5 ms or less)")
-
-
-KEYSTROKES = """async (n) => {
-  const input = document.querySelector("input.amount"), grams = () => document.querySelector(".cells .g").textContent;
-  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set, took = [];
-  for (let i = 0; i < n; i += 1) {
-    const before = grams(), began = performance.now();
-    set.call(input, `${101 + i} g`);
-    input.dispatchEvent(new Event("input", { bubbles: true }));
-    await new Promise((done, late) => {
-      const limit = setTimeout(() => late(new Error("no sheet")), 4000);
-      const look = () => {
-        if (grams() === before) return requestAnimationFrame(look);
-        clearTimeout(limit); took.push(performance.now() - began); done();
-      };
-      look();
-    });
-    await new Promise((done) => setTimeout(done, 120));
-  }
-  return took;
-}"""
-
-
-def keystroke() -> None:
-    """From a keystroke to the new grams on the screen, in Chromium, with the server on this machine."""
-    from playwright.sync_api import sync_playwright
-
-    from serving import CHROMIUM_FLAGS, Server, chromium
-
-    with tempfile.TemporaryDirectory() as data, Server(Path(data), demo=False) as server, sync_playwright() as p:
-        server.wait_compiled()
-        plate = {"name": "P", "kind": "iron_plate"}
-        kitchen = server.send("POST", "/api/kitchens", {"zone": "UTC", "surface": plate})["id"]
-        bake = server.send("POST", "/api/bakes", {"kitchen_id": kitchen, "serve": "in 9 h", "method": "blank"})["id"]
-        lines = [{"ingredient": x.ingredient, "amount": x.amount, "basis": None} for x in thirty_lines()]
-        server.send("PATCH", f"/api/bakes/{bake}", {"lines": lines})
-        page = p.chromium.launch(executable_path=chromium(), args=CHROMIUM_FLAGS).new_page()
-        page.goto(f"{server.url}/b/{bake}/weigh")
-        page.wait_for_selector("input.amount")
-        page.wait_for_timeout(1500)
-        took = sorted(page.evaluate(KEYSTROKES, 60))
-        p95 = took[int(0.95 * len(took))]
-        print(
-            f"keystroke to sheet, 30 lines, p95  {p95:9.1f} ms   median {statistics.median(took):.1f}   (aim: 50 ms "
-            "or less)"
-        )
 
 
 def keep() -> None:
@@ -516,11 +358,8 @@ def main() -> None:
     bake()
     ensemble()
     heat_line()
-    frames()
     sheet()
     keep()
-    keystroke()
-    drag()
 
 
 if __name__ == "__main__":

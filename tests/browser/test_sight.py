@@ -178,3 +178,21 @@ def test_forced_colours_keep_what_is_chosen_and_what_is_pressed(demo_server: Ser
         for name in ("grams", "ounces")
     )
     assert chosen != other
+
+
+def test_one_key_makes_it_readable_across_the_kitchen(demo_server: Server, watch: Callable[..., Any]) -> None:
+    """The sentence fills the window: its letters are 64 px or more, twice those of the line."""
+    w = watch(demo_server, "tablet")
+    page = w.goto("/b/4/rise")
+    said = page.get_by_test_id("say-line").locator("p").first.inner_text()
+    page.keyboard.press("z")
+    wall = page.get_by_role("dialog", name="Large letters for the wall")
+    assert wall.locator(".say").inner_text()[:12] == said[:12]
+    size = wall.locator(".say").evaluate("e => parseFloat(getComputedStyle(e).fontSize)")
+    assert size >= 64 and wall.locator(".say").evaluate("e => e.scrollHeight <= e.parentElement.clientHeight")
+    w.axe_clean()
+    page.keyboard.press("Escape")
+    wall.wait_for(state="detached")
+    page.get_by_role("button", name="Large letters for the wall").click()
+    page.get_by_role("button", name="Back to the screen").click()
+    wall.wait_for(state="detached")

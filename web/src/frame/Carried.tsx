@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import { Link } from "react-router";
 import type { Bake } from "../api/client";
+import { SAY } from "../words/say/frame";
 
 const Strip = styled.p`
   display: flex;
@@ -29,7 +30,7 @@ export function Carried({ bake }: { bake: Bake }) {
       <b>{carried.text}</b>
       <span>
         after <Link to={`/b/${carried.from_bake}/keep`}>{carried.from_name}</Link>
-        {pockets > 0 ? `; now ${full} of ${pockets} are full` : ""}
+        {pockets > 0 ? SAY.nowOfAreFull(full, pockets) : ""}
       </span>
     </Strip>
   );

@@ -16,6 +16,7 @@ import { SayLine } from "./SayLine";
 import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
 import { UndoAct } from "./UndoAct";
+import { Wall } from "./Wall";
 import { SAY } from "../words/say/frame";
 
 // sheets and reports that the first view has not are fetched when they are wanted
@@ -79,7 +80,7 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
   const away = fault instanceof Problem && fault.away;
   return (
     <Centre role="alert">
-      <p>{away ? "The server is out of reach. Nothing is lost; this page tries again by itself." : fault.message}</p>
+      <p>{away ? SAY.theServerIsOutOfReach2 : fault.message}</p>
       <Button onPress={retry}>Try again</Button>
       <a href="/">{SAY.toTheFirstPage}</a>
     </Centre>
@@ -170,6 +171,7 @@ function Shell({
         </header>
         <div>
           <SayLine parts={say} zone={bench.kitchen.zone}>
+            <Wall say={say} steps={bench.steps} zone={bench.kitchen.zone} />
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
           </SayLine>
           <StepAlarms steps={bench.steps} />

@@ -26,9 +26,10 @@ export const KEYS: readonly [string, string][] = [
   ["n", "new bake"],
   ["l i o e", SAY.onTheRiseLeafLookAt],
   ["o h l i", SAY.onTheFireLeafWhileIt],
-  ["Space", "on the live Fire leaf: the next due move; while weighing: the next line"],
+  ["Space", SAY.onTheLiveFireLeafThe2],
   ["1 2 … 9 0 - =", SAY.onTheLiveFireLeafThe],
   ["u", SAY.onTheLiveFireLeafAnd],
+  ["z", SAY.largeLettersReadAcross],
   ["?", "this list"],
 ];
 /** The list of single-character keys, and the choice to have none. */

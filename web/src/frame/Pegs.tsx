@@ -146,7 +146,7 @@ function Move({ step: s, state, head, scale, now, zone, onMove, onLetGo }: MoveP
         data-pinned={s.pinned}
         data-away={s.away !== null}
         style={{ left: x }}
-        aria-label={`${s.name}, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}${s.done_at ? ", done" : ""}${s.away ? `, no free hands: ${s.away}` : ""}${s.pinned ? ", held here; Delete lets it go" : ""}${movable ? SAY.arrowKeysMoveIt : ""}`}
+        aria-label={`${s.name}, ${s.bake}, ${clockNear(drag.to ?? s.at, now, zone)}${s.done_at ? ", done" : ""}${s.away ? `, no free hands: ${s.away}` : ""}${s.pinned ? SAY.heldHereDeleteLetsItGo : ""}${movable ? SAY.arrowKeysMoveIt : ""}`}
         {...drag.handlers}
         onKeyDown={(e) => {
           if (s.pinned && (e.key === "Delete" || e.key === "Backspace")) onLetGo();

@@ -28,6 +28,23 @@ const Line = styled.div`
   p[data-long="true"] {
     font-size: 25px;
   }
+  .wall {
+    min-width: 48px;
+    min-height: 48px;
+    border: 0;
+    background: transparent;
+    display: grid;
+    place-items: center;
+    color: var(--ink-2);
+  }
+  .wall:hover {
+    color: var(--ink);
+  }
+  @media (max-width: 600px) {
+    .wall {
+      display: none;
+    }
+  }
   @media (max-width: 900px) {
     p {
       font-size: 25px;

@@ -66,12 +66,7 @@ export function Stretch({
       )}
       <div ref={box}>
         {width > 0 && (
-          <svg
-            width={width}
-            height={bottom + 26}
-            role="img"
-            aria-label="Hands of each cook; the list below holds the same."
-          >
+          <svg width={width} height={bottom + 26} role="img" aria-label={SAY.handsOfEachCookTheList}>
             {rows.map((row, cook) => (
               <g key={cook}>
                 <text x={0} y={8 + cook * ROW + 18}>

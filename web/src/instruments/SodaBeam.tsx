@@ -1,3 +1,4 @@
+import { SAY } from "../words/say/instruments";
 export interface BeamSide {
   name: string;
   mmol: number;
@@ -57,7 +58,12 @@ export function SodaBeam({ soda, acid, excess, width }: Props) {
       width={width}
       height={206}
       role="img"
-      aria-label={`Soda ${total(soda).toFixed(0)} against acid ${total(acid).toFixed(0)} millimole; ${Math.abs(excess).toFixed(2)} g of ${excess < 0 ? "acid, as soda," : "soda"} left per 100 g flour`}
+      aria-label={SAY.sodaAgainstAcidMillimoleGOf(
+        total(soda).toFixed(0),
+        total(acid).toFixed(0),
+        Math.abs(excess).toFixed(2),
+        excess < 0 ? "acid, as soda," : "soda",
+      )}
     >
       <path
         d={`M${centre - 15} 200L${centre} ${BASE}l15 104z`}

@@ -2,7 +2,7 @@ import * as ts from "typescript";
 
 const WORD = /[\p{L}’']*\p{L}[\p{L}’'-]*/gu;
 /** What is a style, a drawing, a path or a name of a browser's own, and no words for a reader. */
-const NO_WORDS = /var\(--|px\b|;|^[Mm][\d .-]|minmax\(|^\/|^[\w.#-]+$/;
+const NO_WORDS = /var\(--|px\b|^[Mm][\d .-]|minmax\(|^\/|^[\w.#-]+$/;
 
 /** True for text that a reader reads as a sentence or a phrase: four words, or fewer that end like a sentence. */
 function isSentence(text: string): boolean {

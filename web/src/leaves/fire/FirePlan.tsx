@@ -122,7 +122,7 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
       ) : (
         <p>
           <span className="big">{fire.score.toFixed(0)}</span> of 100, a score
-          {fire.breads_to_chance <= 12 ? `; ${toChance(fire)} make it a chance` : ""}
+          {fire.breads_to_chance <= 12 ? SAY.makeItAChance(toChance(fire)) : ""}
         </p>
       )}
       {fire.reasons

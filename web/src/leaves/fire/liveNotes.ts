@@ -25,7 +25,7 @@ export function sessionNote(hearth: Hearth, now: number, units: Units): string |
   const since = Math.max(...hearth.spots.map((s) => (s.since ? ms(s.since) : 0)));
   if (free && now - since > EMPTY_MS && heating.drift_k_min > 3) {
     const climbed = (heating.drift_k_min * (now - since)) / 60e3;
-    return SAY.emptyForSItMayHave(countdown(now - since), step(climbed, units), knob ?? "Turn it down until the next.");
+    return SAY.emptyForSItMayHave(countdown(now - since), step(climbed, units), knob ?? SAY.turnItDownUntilTheNext);
   }
   const began = Math.min(...hearth.taps.filter((t) => t.kind === "load").map((t) => ms(t.at)));
   if (knob && now - began < AT_FIRST_MS) return knob;

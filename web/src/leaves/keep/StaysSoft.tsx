@@ -145,7 +145,13 @@ function Held({ hold }: { hold: Hold }) {
         </Plate>
       )}
       <p className="quiet">
-        {`${hold.baked ? "Off the heat" : SAY.ifItComesOff} at ${at(hold.off_at)}, ${hold.stack > 1 ? `${hold.stack} together` : "singly"}, room ${temp(hold.room_c, units)} ${tempUnit(units)}; the shade holds eight of ten. `}
+        {SAY.atRoomTheShadeHoldsEight(
+          hold.baked ? "Off the heat" : SAY.ifItComesOff,
+          at(hold.off_at),
+          hold.stack > 1 ? `${hold.stack} together` : "singly",
+          temp(hold.room_c, units),
+          tempUnit(units),
+        )}
         {hold.room_days > 0 && SAY.roomAtMost(hold.room_days, hold.room_days > 1 ? "days" : "day")}
         Freezer: best {hold.freeze_best_months} month, good {hold.freeze_good_months}.
       </p>

@@ -174,7 +174,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
               Never hotter than {deg(mix.limit_c)} {SAY.onTheYeast}{" "}
               {mix.rule_liquid_c !== null &&
                 mix.rule_factor_c !== null &&
-                `The sum rule of the trade says ${deg(mix.rule_liquid_c)}; it would need a factor of ${mix.rule_factor_c.toFixed(0)} here.`}
+                SAY.theSumRuleOfTheTrade(deg(mix.rule_liquid_c), mix.rule_factor_c.toFixed(0))}
             </Quiet>
           )}
           <Cautions items={mix.cautions} />

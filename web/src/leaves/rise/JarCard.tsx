@@ -59,7 +59,7 @@ export function JarCard({ bake }: { bake: Bake }) {
           {marks.map((m) => (
             <li key={m.stage}>
               {m.stage}: {m.ratio} × is <b>{m.mark_mm.toFixed(0)} mm</b> {SAY.fromTheInnerFloorPutA}
-              {m.stage === marks[0]?.stage ? "" : "; start again from the balls"}.
+              {m.stage === marks[0]?.stage ? "" : SAY.startAgainFromTheBalls}.
             </li>
           ))}
           <li>{SAY.standItBesideTheDoughIn}</li>

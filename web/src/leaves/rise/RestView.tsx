@@ -52,7 +52,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
   const waits = (ms(rest.cook_at) - ms(rest.rests_from)) / 3600e3;
   return (
     <>
-      <BakeHead bake={bake} about={`it rests, it does not rise; ${here.words}`} />
+      <BakeHead bake={bake} about={SAY.itRestsItDoesNotRise(here.words)} />
       <div ref={box}>
         {width > 0 && (
           <LiftChart
@@ -113,9 +113,7 @@ export function RestView({ bake, rest }: { bake: Bake; rest: Schemas["RestRead"]
                 {hours(safety.warm_h)} of {hours(safety.limit_h)}
               </span>
               <span className="quiet">
-                {safety.reached_at
-                  ? `the usual count is full at ${at(safety.reached_at)}; it stands still in the cold. Local food rules decide`
-                  : "a count, not a permission; local food rules decide"}
+                {safety.reached_at ? SAY.theUsualCountIsFullAt(at(safety.reached_at)) : SAY.aCountNotAPermissionLocal}
               </span>
               {rest.cold_advice && <span>{rest.cold_advice}</span>}
             </>

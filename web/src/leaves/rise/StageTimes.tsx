@@ -35,7 +35,7 @@ export function StageTime({
     <Field
       label={NAME[which]}
       value={endWords(s[`${which}_end`], s[`${which}_h`], s[`${which}_most_h`])}
-      placeholder={`${empty}; or 30 min, 16 to 24 h, skip`}
+      placeholder={SAY.orMinToHSkip(empty)}
       width="19em"
       fault={fault?.detail ?? null}
       onCommit={(text) => change.mutate(which === "bulk" ? { bulk_time: text || null } : { ball_time: text || null })}

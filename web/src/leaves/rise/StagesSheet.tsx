@@ -100,7 +100,7 @@ function Told({ rise }: { rise: Rise }) {
       <p className="quiet">
         {SAY.thisDoughsLeavenWorksAt} {rise.activity.toFixed(2)} × the usual
         {rise.starter ? `, with ${rise.starter}` : ""}
-        {rise.warm ? "" : "; a quick estimate while the fine one gets ready"}.
+        {rise.warm ? "" : SAY.aQuickEstimateWhileTheFine}.
       </p>
     </div>
   );

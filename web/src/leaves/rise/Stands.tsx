@@ -148,7 +148,7 @@ function Row({
       {bake.settings[`${which}_end`] !== "rise" && (
         <p>
           {bake.settings[`${which}_end`] === "skip" ? "left out" : SAY.endsWhenItsTimeIsOver}
-          {w.too_far.p50 ? `; it would be too ripe ${span(ms(w.too_far.p50) - ms(w.begins_at))} after it begins` : ""}
+          {w.too_far.p50 ? SAY.itWouldBeTooRipeAfter(span(ms(w.too_far.p50) - ms(w.begins_at))) : ""}
         </p>
       )}
       <p>

@@ -183,7 +183,7 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
                     {g(total + next.weighable_g)} {units.mass}
                   </b>
                   {Math.abs(next.rounding_frac) > 0.02
-                    ? `; ${(next.rounding_frac * 100).toFixed(0)} % off what was asked (${next.grams.toFixed(2)} g)`
+                    ? SAY.offWhatWasAskedG((next.rounding_frac * 100).toFixed(0), next.grams.toFixed(2))
                     : ""}
                 </p>
                 {next.basis !== "by weight" && <p className="tare">{next.typed}</p>}

@@ -59,4 +59,6 @@ export const SAY = {
   cInsideMeatAndEggNot: "75 °C inside: meat and egg not before",
   offToRestInACloth: (a: Part) => `off, to rest in a cloth for ${a}`,
   offIntoTheTowel: "off, into the towel",
+  makeItAChance: (a: Part) => `; ${a} make it a chance`,
+  turnItDownUntilTheNext: "Turn it down until the next.",
 } as const;

@@ -2,6 +2,9 @@
 type Part = string | number;
 
 export const SAY = {
+  largeForTheWall: "Large letters for the wall",
+  backToTheScreen: "Back to the screen",
+  largeLettersReadAcross: "large letters, to be read across the kitchen",
   theRestStandsInTheDay: "The rest stands in the Day",
   thisBake: "this bake…",
   servedUntilBlankAllAtOnce: "Served until (blank: all at once)",
@@ -43,4 +46,9 @@ export const SAY = {
   movesOfThisLeaf: "Moves of this leaf",
   moreHandsAreWantedThanThere: "More hands are wanted than there are",
   leavesOfThisBake: "Leaves of this bake",
+  nowOfAreFull: (a: Part, b: Part) => `; now ${a} of ${b} are full`,
+  theServerIsOutOfReach2: "The server is out of reach. Nothing is lost; this page tries again by itself.",
+  onTheLiveFireLeafThe2: "on the live Fire leaf: the next due move; while weighing: the next line",
+  heldHereDeleteLetsItGo: ", held here; Delete lets it go",
+  handsOfEachCookTheList: "Hands of each cook; the list below holds the same.",
 } as const;

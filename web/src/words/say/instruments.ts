@@ -19,4 +19,6 @@ export const SAY = {
   outOfTheFridge: "Out of the fridge",
   saidAndWasInSeconds: (a: Part) => `Said and was, in seconds: ${a}`,
   softnessOverThreeDaysInThe: (a: Part, b: Part) => `Softness over three days, ${a}: ${b} in the end`,
+  sodaAgainstAcidMillimoleGOf: (a: Part, b: Part, c: Part, d: Part) =>
+    `Soda ${a} against acid ${b} millimole; ${c} g of ${d} left per 100 g flour`,
 } as const;

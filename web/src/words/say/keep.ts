@@ -35,4 +35,6 @@ export const SAY = {
   roomAtMost: (a: Part, b: Part) => `Room: ${a} ${b} at most. `,
   whatItTaughtThisKitchen: "What it taught this kitchen",
   pressABreadSayWhatBecame: "press a bread, say what became of it",
+  atRoomTheShadeHoldsEight: (a: Part, b: Part, c: Part, d: Part, e: Part) =>
+    `${a} at ${b}, ${c}, room ${d} ${e}; the shade holds eight of ten. `,
 } as const;

@@ -17,4 +17,6 @@ export const SAY = {
   flourIfNotAtRoom: "flour, if not at room",
   howItIsMixed: "How it is mixed",
   onTheYeast: "on the yeast.",
+  theSumRuleOfTheTrade: (a: Part, b: Part) =>
+    `The sum rule of the trade says ${a}; it would need a factor of ${b} here.`,
 } as const;

@@ -71,4 +71,12 @@ export const SAY = {
   itHoldsThatLongWhereIt: "It holds that long where it is.",
   itStandsElsewhereFor: "It stands elsewhere for",
   notLongEnough: ": not long enough.",
+  startAgainFromTheBalls: "; start again from the balls",
+  itRestsItDoesNotRise: (a: Part) => `it rests, it does not rise; ${a}`,
+  theUsualCountIsFullAt: (a: Part) =>
+    `the usual count is full at ${a}; it stands still in the cold. Local food rules decide`,
+  aCountNotAPermissionLocal: "a count, not a permission; local food rules decide",
+  orMinToHSkip: (a: Part) => `${a}; or 30 min, 16 to 24 h, skip`,
+  aQuickEstimateWhileTheFine: "; a quick estimate while the fine one gets ready",
+  itWouldBeTooRipeAfter: (a: Part) => `; it would be too ripe ${a} after it begins`,
 } as const;

@@ -53,4 +53,5 @@ export const SAY = {
   workOnTheFormula: "Work on the formula",
   inACupOfItsOwn: ", in a cup of its own",
   allInTheBowl: "All in the bowl",
+  offWhatWasAskedG: (a: Part, b: Part) => `; ${a} % off what was asked (${b} g)`,
 } as const;
