@@ -196,3 +196,16 @@ def test_one_key_makes_it_readable_across_the_kitchen(demo_server: Server, watch
     page.get_by_role("button", name="Large letters for the wall").click()
     page.get_by_role("button", name="Back to the screen").click()
     wall.wait_for(state="detached")
+
+
+def test_the_bench_prints_as_the_sheet_of_the_day(demo_server: Server, watch: Callable[..., Any]) -> None:
+    page = watch(demo_server, "tablet").goto("/k/1/bench")
+    page.get_by_role("heading", name="Next moves").wait_for()
+    page.emulate_media(media="print")
+    steps = demo_server.get("/api/kitchens/1/bench")["steps"]
+    ahead = [s for s in steps if s["done_at"] is None]
+    sheet = page.locator(".sheet")
+    sheet.get_by_role("heading", name="Mount Pell night canteen").wait_for()
+    assert sheet.get_by_role("listitem").count() == len(ahead) > 20
+    assert not page.get_by_role("heading", name="Next moves").is_visible()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")

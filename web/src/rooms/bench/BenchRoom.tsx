@@ -9,8 +9,10 @@ import { useNow } from "../../api/clock";
 import { freezerQuery } from "../../api/freezer";
 import { Button } from "../../controls/Button";
 import { BrokenBakes } from "../../frame/BrokenBakes";
+import { usePrinting } from "../../frame/printing";
 import { Upright } from "../../frame/Upright";
 import { useWords } from "../../frame/units";
+import { DayMoves } from "../day/DayMoves";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Thermometer } from "../../instruments/Thermometer";
 import { Vessel } from "../../instruments/Vessel";
@@ -24,8 +26,18 @@ const Two = styled.div`
   grid-template-columns: minmax(0, 1fr) 346px;
   gap: 10px 28px;
   min-height: 100%;
-  .upright {
+  .upright,
+  .sheet {
     display: none;
+  }
+  @media print {
+    > * {
+      display: none;
+    }
+    .sheet {
+      display: block;
+      grid-column: 1 / -1;
+    }
   }
   @media (max-width: 600px) {
     .upright {
@@ -246,6 +258,7 @@ export function BenchRoom({ bench }: { bench: Bench }) {
   const over = bench.bakes.filter((b) => b.status === "live" && isOver(b));
   const live = bench.bakes.filter((b) => b.status === "live" && !isOver(b)).sort((a, b) => soonest(a) - soonest(b));
   const shown = live.length > 4 ? live.slice(0, 4) : live;
+  const printing = usePrinting();
   const deg = (c: number) => `${temp(c, units, 1)}°`;
   const { hourly_c } = bench.kitchen;
   const marks = [
@@ -259,6 +272,12 @@ export function BenchRoom({ bench }: { bench: Bench }) {
   ];
   return (
     <Two>
+      {printing && (
+        <div className="sheet">
+          <h1>{bench.kitchen.name}</h1>
+          <DayMoves bench={bench} />
+        </div>
+      )}
       <div>
         <BrokenBakes broken={bench.broken} />
         {live.length + over.length === 0 && bench.broken.length === 0 ? (
