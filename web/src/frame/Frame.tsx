@@ -35,7 +35,7 @@ const Page = styled.div`
     position: relative;
     overflow-y: auto;
     padding: 8px 24px 40px;
-    scroll-padding: 20px;
+    scroll-padding: 20px 20px 84px;
     display: flex;
     flex-direction: column;
   }
