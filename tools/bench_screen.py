@@ -92,6 +92,18 @@ FRAMES = """seconds => new Promise(done => {
 })"""
 
 
+# when the sentence of the screen was painted first
+SHOWN = """() => {
+  const look = () => {
+    if (!document.querySelector('[data-testid=say-line]')) return requestAnimationFrame(look);
+    const c = new MessageChannel();
+    c.port1.onmessage = () => { window.shown = performance.now(); };
+    c.port2.postMessage(0);
+  };
+  look();
+}"""
+
+
 @contextmanager
 def kitchen_of_six() -> Iterator[tuple[Server, Browser, list[int]]]:
     """A server with six live bakes of one kitchen, and a browser."""
@@ -172,9 +184,10 @@ def first_view(server: Server, browser: Browser) -> None:
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         page = context.new_page()
         context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOW})
-        page.goto(f"{server.url}/k/1/bench", wait_until="commit")
-        page.wait_for_selector("[data-testid=say-line]")
-        took.append(page.evaluate("performance.now()"))
+        page.add_init_script(f"({SHOWN})()")
+        page.goto(f"{server.url}/k/1/bench", wait_until="load")
+        page.wait_for_timeout(2500)
+        took.append(page.evaluate("window.shown"))
         context.close()
     told(f"first view, {SLOW} times slower", took, "1000 ms or less")
 
