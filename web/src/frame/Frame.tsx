@@ -171,7 +171,7 @@ function Shell({
         </header>
         <div>
           <SayLine parts={say} zone={bench.kitchen.zone}>
-            <Wall say={say} steps={bench.steps} zone={bench.kitchen.zone} />
+            <Wall say={say} steps={bench.steps} zone={bench.kitchen.zone} pressed={!bench.clock.simulated} />
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
           </SayLine>
           <StepAlarms steps={bench.steps} />

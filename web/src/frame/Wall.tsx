@@ -64,7 +64,18 @@ const Full = styled.div`
 const LONG = 100; // letters that stand well at the full size
 
 /** What now, read from across the kitchen: the clock, the sentence and the moves after it, as large as the window. By key, and `Escape`. */
-export function Wall({ say, steps, zone }: { say: readonly SayPart[]; steps: readonly Step[]; zone: string }) {
+export function Wall({
+  say,
+  steps,
+  zone,
+  pressed,
+}: {
+  say: readonly SayPart[];
+  steps: readonly Step[];
+  zone: string;
+  /** Whether a press beside the sentence opens it too; the demo's clock stands there. */
+  pressed: boolean;
+}) {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
@@ -77,11 +88,13 @@ export function Wall({ say, steps, zone }: { say: readonly SayPart[]; steps: rea
   }, []);
   return (
     <>
-      <button type="button" className="wall" aria-label={SAY.largeForTheWall} onClick={() => setOpen(true)}>
-        <svg width={30} height={24} fill="none" stroke="currentColor" strokeWidth={2} aria-hidden="true">
-          <path d="M2 22L9 3l7 19M4.500 16h9M19 22l4-11 4 11M20.500 18.500h5" />
-        </svg>
-      </button>
+      {pressed && (
+        <button type="button" className="wall" aria-label={SAY.largeForTheWall} onClick={() => setOpen(true)}>
+          <svg width={30} height={24} fill="none" stroke="currentColor" strokeWidth={2} aria-hidden="true">
+            <path d="M2 22L9 3l7 19M4.500 16h9M19 22l4-11 4 11M20.500 18.500h5" />
+          </svg>
+        </button>
+      )}
       {open && <Large say={say} steps={steps} zone={zone} onClose={() => setOpen(false)} />}
     </>
   );
