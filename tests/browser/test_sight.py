@@ -84,6 +84,7 @@ def test_rise_and_fire_are_one_window_each_with_every_panel(demo_server: Server,
                 "() => { const m = document.querySelector('main'); return m.scrollHeight - m.clientHeight }"
             )
             assert over <= 0, (leaf, name, over)
+            assert overlapping(page) == [], (leaf, name)
             box = page.get_by_role("region", name="Next move").get_by_role("button").first.bounding_box()
             assert box and box["y"] + box["height"] <= 728, (leaf, name, box)
             w.axe_clean()

@@ -4,15 +4,14 @@ import styled from "styled-components";
 const Box = styled(Slider)`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0 10px;
+  gap: 0 8px;
   min-width: 0;
   label {
-    font-size: 16px;
+    font-size: 15px;
     white-space: nowrap;
   }
   output {
-    font: 700 16px/1.4 var(--mono);
-    letter-spacing: -0.03em;
+    font: 700 15px/1.5 var(--text);
     white-space: nowrap;
   }
   .rail {

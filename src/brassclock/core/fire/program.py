@@ -34,7 +34,7 @@ MOST_UNSAFE = Param(
 )
 RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = Param(0.30, "-", 0.2, 0.4, Kind.JUDGEMENT, "of a time, while only one bake can be run")
-HELD_S = (8.0, 16.0, 32.0, 64.0)  # judgement: longer first sides that are tried
+HELD_S = (8.0, 16.0, 32.0, 64.0)  # judgement: by how much longer a first side is tried
 RADIANT_H = Param(8.0, "W/(m2 K)", 5, 14, Kind.PUBLISHED_FROM_MEMORY, "a hot edge to the kitchen")
 DEFAULT_FLOUR_G_M2 = Param(15.0, "g/m2", 5, 40, Kind.PRACTICE, "bench flour on a rolled round")
 EVENTS = (

@@ -91,9 +91,8 @@ def _windows(r: BakeSnapshot, found: Risen, whys: dict[str, Why]) -> list[Window
 
 
 def stands_at(r: BakeSnapshot, found: Risen) -> Place | None:
-    """The place in which a dough stands now: the cold from when it was put there until it was taken
-    out, else its stage's; None before it is mixed
-    and once it is rolled."""
+    """The place in which a dough stands now: the cold from when it was put there until it was taken out, else its
+    stage's; None before it is mixed and once it is rolled."""
     done, plan = r.done(), found.plan
     if "mix" not in done or "roll" in done:
         return None

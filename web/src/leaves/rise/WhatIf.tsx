@@ -158,7 +158,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
         onChange={(p) => change({ dose_factor: p === 0 ? 1 : 2 ** p })}
       />
       <Slide
-        label="dough mixed at"
+        label="dough at"
         value={doughC}
         rest={bake.settings.dough_c}
         min={16}
