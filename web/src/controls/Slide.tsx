@@ -2,8 +2,10 @@ import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-ari
 import styled from "styled-components";
 
 const Box = styled(Slider)`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-content: start;
   gap: 0 8px;
   min-width: 0;
   label {
@@ -15,7 +17,7 @@ const Box = styled(Slider)`
     white-space: nowrap;
   }
   .rail {
-    grid-column: 1 / -1;
+    flex: 0 0 100%;
     position: relative;
     height: 48px;
   }

@@ -175,7 +175,7 @@ function Rails({ bake, what: { tried, answer, change } }: Part) {
         min={-6}
         max={12}
         step={0.25}
-        says={moved === 0 ? `at ${at(serve)}` : `${at(serve)}, ${span(moved)} ${moved > 0 ? "later" : "sooner"}`}
+        says={moved === 0 ? at(serve) : `${at(serve)}, ${span(moved)} ${moved > 0 ? "later" : "sooner"}`}
         onChange={(h) => change({ serve_at: new Date(ms(bake.serve_at) + h * HOUR).toISOString() })}
       />
       <Slide
