@@ -53,6 +53,19 @@ it("computes while it is typed and stores once the typing rests", async () => {
   expect(stored()[0]![1]!.amount).toBe("325 g");
 });
 
+it("stores at once what was typed last when its leaf is left, and nothing where nothing was", async () => {
+  const { result, stored, unmount } = await mounted();
+  act(() => result.current.set(1, { amount: "325 g" }));
+  unmount();
+  await waitFor(() => expect(stored()).toHaveLength(1));
+  expect(stored()[0]![1]!.amount).toBe("325 g");
+  const other = await mounted();
+  act(() => other.result.current.add());
+  other.unmount();
+  await new Promise((done) => setTimeout(done, 50));
+  expect(other.stored()).toEqual([]);
+});
+
 it("holds back a line that cannot be read, with its fault beside it, until it can", async () => {
   const { result, stored } = await mounted();
   act(() => result.current.set(1, { amount: "lots" }));

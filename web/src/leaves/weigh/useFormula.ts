@@ -62,12 +62,26 @@ export function useFormula(bake: Bake) {
     if (draft === null || there === stored.current || there === JSON.stringify(base.current.settings.lines.map(plain)))
       base.current = bake;
   }, [bake, draft]);
+  // what was typed and not yet stored; it is stored as the leaf is left
+  const waiting = useRef<string | null>(null);
+  useEffect(
+    () => () => {
+      if (waiting.current === null) return;
+      const lines = JSON.parse(waiting.current) as Line[];
+      waiting.current = null;
+      save.current({ lines, base: base.current }).catch(() => undefined); // refused, nothing of it is kept
+    },
+    [],
+  );
   const good = !computed.error && !computed.isPlaceholderData;
   const key = JSON.stringify(whole.map(plain));
   useEffect(() => {
-    if (draft === null || !good) return;
+    if (draft === null) return;
+    waiting.current = key === JSON.stringify(base.current.settings.lines.map(plain)) ? null : key;
+    if (!good) return;
     const timer = setTimeout(() => {
       stored.current = key;
+      waiting.current = null;
       save.current({ lines: JSON.parse(key) as Line[], base: base.current }).then(
         (found) => {
           base.current = found;
