@@ -60,13 +60,13 @@ def test_from_an_empty_kitchen_to_a_kept_bake(empty_server: Server, watch: Calla
     hand.press(button(page, "Open my kitchen"))
     expect(page.get_by_role("heading", name="When do we eat?")).to_be_visible()
     hand.press(button(page, "Start this bake"))
-    if size == "tablet":
-        hand.press(button(page, "Large letters for the wall"))
-        hand.press(button(page, "Back to the screen"))
     for leaf, marks in (("Weigh", ["Weighed now"]), ("Mix", ["Mixed now"]), ("Rise", ["Balled now", "Rolling now"])):
         hand.leaf(leaf)
         for mark in marks:
             hand.press(button(page, mark))
+    if size == "tablet":
+        hand.press(button(page, "Large letters for the wall"))
+        hand.press(button(page, "Back to the screen"))
     hand.leaf("Fire")
     hand.press(button(page, "Stand at the heat"))
     bar = page.get_by_test_id("due-bar")
