@@ -539,3 +539,15 @@ def test_pace_is_the_leavens_own() -> None:
         )[0].mix
         == 3
     )
+
+
+@pytest.mark.parametrize("cool_k", [0.0, 6.0, 9.0, 12.0])
+def test_a_kitchen_that_is_cold_at_night_is_no_fridge(cool_k: float) -> None:
+    """A quick dough in a room whose nights fall below the cold's limit is balled when it has risen and served in time:
+    it does not wait on the bench until the room warms again."""
+    hourly = [c - cool_k for c in SWING]
+    table = FRIDAY.replace(hour=23)
+    plan = plan_back(spec(5.0), hourly, table, later(table, -14), {})
+    assert plan.late_min == 0
+    assert hours_between(plan.mixed_at, plan.balled_at) < 4
+    assert hours_between(plan.mixed_at, plan.balled_at) < plan.bulk.too_far_h

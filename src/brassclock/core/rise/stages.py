@@ -27,6 +27,7 @@ from brassclock.core.rise.state import CO2, SUGAR, TEMP
 Array = NDArray[np.float64]
 KNOCK_BACK_FRAC = Param(0.15, "-", 0.08, 0.25, Kind.JUDGEMENT, "gas fraction that knocking back leaves")
 SHAPING_TEMP_C = Param(24.0, "C", 20, 28, Kind.JUDGEMENT, "of hands and bench while balls are made")
+CARRIED_K_H = Param(4.0, "K/h", 2, 8, Kind.JUDGEMENT, "no kitchen warms so fast: the dough was carried elsewhere")
 DEFAULT_TARGET = 2.0
 REGASSED = ("knock_back", "divide", "ball")
 SCALED_SUGAR = "sugar"
@@ -65,9 +66,14 @@ class Stage:
 
     @cached_property
     def last_cold_h(self) -> float:
-        """Hour of the stage at which its air last leaves the cold; 0 when it never is cold, or stays so."""
-        cold = self._points[:, 1] < COLD_PLACE_C
-        leaves = np.nonzero(cold[:-1] & ~cold[1:])[0]
+        """Hour of the stage at which it is last carried out of the cold; 0 when it never is, or stays there.
+
+        A kitchen that falls below the cold's limit at night and warms again carries nothing out.
+        """
+        hours, air = self._points.T
+        cold = air < COLD_PLACE_C
+        carried = np.diff(air) >= float(CARRIED_K_H) * np.diff(hours)
+        leaves = np.nonzero(cold[:-1] & ~cold[1:] & carried)[0]
         return float(self._points[leaves[-1] + 1, 0]) if len(leaves) else 0.0
 
     @property
