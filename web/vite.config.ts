@@ -10,14 +10,19 @@ export default defineConfig({
     target: "es2022",
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 900,
-    // what every screen needs of the libraries changes seldom: a chunk of its own stays in the browser's cache
+    // what every screen needs stands in two files: one of libraries, which changes seldom and stays in the browser's
+    // cache, and one of our own; a dozen small ones would each be asked for before the first is run
     rolldownOptions: {
       output: {
         codeSplitting: {
           groups: [
             {
               name: "libraries",
-              test: /node_modules[\\/](react|react-dom|react-router|scheduler|@tanstack|styled-components)[\\/]/,
+              test: /node_modules[\\/](react|react-dom|react-router|scheduler|@tanstack|styled-components|d3-(scale|array|interpolate|color|format|time|time-format)|internmap|openapi-fetch|idb)[\\/]/,
+            },
+            {
+              name: "frame",
+              test: /src[\\/](api[\\/](client|clock|stale|kitchen|edits|bake|key)|words[\\/](format|steps)|frame[\\/]units|controls[\\/](Button|Notice)|instruments[\\/]Glyph|alarms[\\/]channels)\.tsx?$/,
             },
           ],
         },

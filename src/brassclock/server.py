@@ -225,7 +225,7 @@ def _start(
             _warming(switch, first=True).join()
         from brassclock.api.app import create_app
         from brassclock.services.app import App
-        from brassclock.services.bake.ending import fill_summaries, put_away
+        from brassclock.services.bake.ending import fill_ended, put_away
         from brassclock.store.engine import open_store
 
         state["engine"] = open_store(directory, fresh=fresh)
@@ -246,7 +246,7 @@ def _start(
             print(words, file=sys.stderr, flush=True)
             switch.tell("The data is gone", words, waits=False)
 
-        state["keeping"] = Housekeeping(state["engine"], path, gone, tidy=lambda: (fill_summaries(app), put_away(app)))
+        state["keeping"] = Housekeeping(state["engine"], path, gone, tidy=lambda: (fill_ended(app), put_away(app)))
         state["keeping"].start()
         gc.freeze()
         switch.put(flask_app)

@@ -5,15 +5,17 @@ import "@fontsource/besley/latin-700.css";
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import "@fontsource-variable/atkinson-hyperlegible-mono";
 import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
-import { type ComponentType, lazy, StrictMode, Suspense } from "react";
+import { StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { unlockSound } from "./alarms/sound";
 import { Problem } from "./api/client";
 import { startBeating } from "./api/clock";
+import { benchQuery } from "./api/bake";
 import { kitchensQuery } from "./api/kitchen";
 import { LeafFrame, RoomFrame, Standing } from "./frame/Frame";
+import { later } from "./frame/later";
 import { BenchRoom } from "./rooms/bench/BenchRoom";
 import { GlobalStyle } from "./theme/global";
 import { applyPin, readPin } from "./theme/pin";
@@ -38,13 +40,6 @@ function First() {
   return <Navigate to={first ? `/k/${first.id}/bench` : "/welcome"} replace />;
 }
 
-/** A screen that is fetched when it is first opened, or before that while nothing else is to be done. */
-function later<P extends object>(load: () => Promise<ComponentType<P>>) {
-  const fetched = () => load().then((screen) => ({ default: screen }));
-  LATER.push(fetched);
-  return lazy(fetched);
-}
-const LATER: (() => Promise<unknown>)[] = [];
 const FireLeaf = later(() => import("./leaves/fire/FireLeaf").then((m) => m.FireLeaf));
 const ROOMS = {
   bench: BenchRoom,
@@ -61,9 +56,6 @@ const LEAVES = {
   keep: later(() => import("./leaves/keep/KeepLeaf").then((m) => m.KeepLeaf)),
 };
 const WelcomeRoom = later(() => import("./rooms/welcome/WelcomeRoom").then((m) => m.WelcomeRoom));
-
-/** The other screens, once the first is there: opened later they are there at once, and with the server away too. */
-addEventListener("load", () => setTimeout(() => LATER.forEach((load) => void load().catch(() => undefined)), 400));
 
 function Room() {
   const { kitchen, room } = useParams();
@@ -104,29 +96,40 @@ function Leaf() {
 applyPin(readPin());
 startBeating();
 unlockSound();
-createRoot(document.getElementById("root")!).render(
-  <StrictMode>
-    <StyleSheetManager nonce={nonce}>
-      <QueryClientProvider client={cache}>
-        <GlobalStyle />
-        <DrawingStyle />
-        <BrowserRouter>
-          <Routes>
-            <Route path="/" element={<First />} />
-            <Route
-              path="/welcome"
-              element={
-                <Suspense fallback={<Standing fault={null} retry={() => undefined} />}>
-                  <WelcomeRoom />
-                </Suspense>
-              }
-            />
-            <Route path="/k/:kitchen/:room" element={<Room />} />
-            <Route path="/b/:bake/:leaf" element={<Leaf />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
-        </BrowserRouter>
-      </QueryClientProvider>
-    </StyleSheetManager>
-  </StrictMode>,
+/** The answer of a kitchen's room is on its way beside the scripts: drawn with it, the first view is drawn once. */
+async function firstAnswer(): Promise<void> {
+  const kitchen = /^\/k\/(\d+)\//.exec(location.pathname)?.[1];
+  if (!kitchen) return;
+  const late = new Promise<void>((done) => setTimeout(done, BLANK_MS));
+  await Promise.race([cache.prefetchQuery({ ...benchQuery(Number(kitchen)), retry: false }), late]);
+}
+const BLANK_MS = 400; // nothing is shown for so long; then that it is on its way
+
+void firstAnswer().then(() =>
+  createRoot(document.getElementById("root")!).render(
+    <StrictMode>
+      <StyleSheetManager nonce={nonce}>
+        <QueryClientProvider client={cache}>
+          <GlobalStyle />
+          <DrawingStyle />
+          <BrowserRouter>
+            <Routes>
+              <Route path="/" element={<First />} />
+              <Route
+                path="/welcome"
+                element={
+                  <Suspense fallback={<Standing fault={null} retry={() => undefined} />}>
+                    <WelcomeRoom />
+                  </Suspense>
+                }
+              />
+              <Route path="/k/:kitchen/:room" element={<Room />} />
+              <Route path="/b/:bake/:leaf" element={<Leaf />} />
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </BrowserRouter>
+        </QueryClientProvider>
+      </StyleSheetManager>
+    </StrictMode>,
+  ),
 );

@@ -1,5 +1,6 @@
 /** Sounds made here, one figure per action; unlocked by the first press anywhere. */
 let audio: AudioContext | null = null;
+const OPEN_AFTER_MS = 80;
 const MUTE = "brass-clock.mute";
 export type Call = "load" | "turn" | "off" | "step" | "soon" | "closing" | "test";
 
@@ -38,9 +39,16 @@ export const muted = (): boolean => localStorage.getItem(MUTE) === "yes";
 export const setMuted = (yes: boolean): void => localStorage.setItem(MUTE, yes ? "yes" : "no");
 
 export function unlockSound(): void {
+  let asked = false;
   const wake = () => {
-    audio ??= new AudioContext();
-    void audio.resume();
+    if (audio && audio.state !== "running") void audio.resume();
+    if (asked) return;
+    asked = true;
+    // to open the sound takes as long as three frames: what was pressed is drawn before that
+    setTimeout(() => {
+      audio = new AudioContext();
+      void audio.resume();
+    }, OPEN_AFTER_MS);
   };
   // captured on the way down: a pressed button keeps its press to itself
   addEventListener("pointerdown", wake, true);

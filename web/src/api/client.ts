@@ -92,6 +92,18 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   );
 }
 
+/** What the server says of a field, or of a part of it; null where it says nothing. */
+export function faultOf(error: Error | null, field: string): string | null {
+  if (!(error instanceof Problem)) return null;
+  return error.fields.find((f) => f.pointer.startsWith(`/${field}`))?.detail ?? null;
+}
+
+/** When an answer was asked for [ms of performance.now]: earlier than `asked`, where the page itself had it fetched beside the scripts. */
+function askedAt(url: string, asked: number): number {
+  const [ahead] = performance.getEntriesByName(url, "resource") as PerformanceResourceTiming[];
+  return ahead?.initiatorType === "link" ? Math.min(asked, ahead.startTime) : asked;
+}
+
 const last = new Map<string, { tag: string; data: unknown }>();
 
 /**
@@ -108,7 +120,7 @@ export async function takeNews<T>(
   const answer = await reached(ask(had ? { "If-None-Match": had.tag } : {}));
   if (answer.response.status === 304 && had) return had.data as T;
   const data = await takeNamed(name, answer);
-  onNews(data, performance.now() - asked);
+  onNews(data, performance.now() - (had ? asked : askedAt(answer.response.url, asked)));
   return data;
 }
 

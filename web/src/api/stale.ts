@@ -16,6 +16,7 @@ const STALE = {
   ingredients: ["ingredients"],
   methods: ["methods"],
   brought: ["bench", "ingredients"],
+  package: ["bench", "kitchens", "logbook", "lessons", "starters", "ingredients", "methods", "packages", "day"],
 } as const;
 
 /** Ask again for what a change of that kind made stale, but for what its answer told. */

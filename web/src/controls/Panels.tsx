@@ -1,11 +1,11 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
-import { isTyping, keysOn } from "./keys";
+import { commandKey } from "./keys";
 
 const Row = styled(Tabs)`
   display: grid;
-  grid-template-columns: 176px minmax(0, 1fr);
+  grid-template-columns: minmax(176px, auto) minmax(0, 1fr);
   gap: 0 20px;
   min-height: 0;
   .names {
@@ -22,6 +22,11 @@ const Row = styled(Tabs)`
     border-bottom: 1px solid var(--hair);
     cursor: pointer;
     outline: none;
+  }
+  &[data-low] .names {
+    @media (max-height: 880px) {
+      grid-template-columns: 118px 118px;
+    }
   }
   .name[data-selected] {
     background: var(--brass-wash);
@@ -86,7 +91,18 @@ export interface Panel {
 const STORE = "brass-clock.panel.";
 
 /** One row of named panels, one open at a time; which one is remembered under `remember`. By finger, arrow keys, or each by its key. */
-export function Panels({ label, remember, panels }: { label: string; remember: string; panels: readonly Panel[] }) {
+export function Panels({
+  label,
+  remember,
+  panels,
+  low = false,
+}: {
+  label: string;
+  remember: string;
+  panels: readonly Panel[];
+  /** True where a small window leaves them room for two rows of names only. */
+  low?: boolean;
+}) {
   const [open, setOpen] = useState(() => localStorage.getItem(STORE + remember));
   const shown = panels.some((p) => p.id === open) ? open! : panels[0]!.id;
   const choose = (id: string) => {
@@ -95,8 +111,8 @@ export function Panels({ label, remember, panels }: { label: string; remember: s
   };
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || !keysOn()) return;
-      const found = panels.find((p) => p.key === e.key);
+      const key = commandKey(e);
+      const found = panels.find((p) => p.key === key);
       if (found) choose(found.id);
     };
     addEventListener("keydown", press);
@@ -105,6 +121,7 @@ export function Panels({ label, remember, panels }: { label: string; remember: s
   return (
     <Row
       className="panels"
+      {...(low ? { "data-low": "" } : {})}
       orientation={innerWidth > 760 ? "vertical" : "horizontal"}
       selectedKey={shown}
       onSelectionChange={(id) => choose(String(id))}

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useSyncExternalStore } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useSyncExternalStore } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
 import { type Bake, type Bench, Problem, type SayPart } from "../api/client";
@@ -10,6 +10,8 @@ import { Button } from "../controls/Button";
 import { StepAlarms } from "../alarms/StepAlarms";
 import { BrokenBake } from "./BrokenBakes";
 import { DemoClock } from "./DemoClock";
+import { fetchLater } from "./later";
+import { useOpened } from "./opening";
 import { Keys } from "./Keys";
 import { Rule } from "./Rule";
 import { SayLine } from "./SayLine";
@@ -80,7 +82,7 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
   const away = fault instanceof Problem && fault.away;
   return (
     <Centre role="alert">
-      <p>{away ? SAY.theServerIsOutOfReach2 : fault.message}</p>
+      <p>{away ? SAY.theServerIsOutOfReachNothing : fault.message}</p>
       <Button onPress={retry}>Try again</Button>
       <a href="/">{SAY.toTheFirstPage}</a>
     </Centre>
@@ -163,6 +165,10 @@ function Shell({
 }) {
   const { pathname } = useLocation(); // another screen begins at its top
   const clashing = useSyncExternalStore(onClash, clash) !== null;
+  const drawn = useOpened();
+  useEffect(() => {
+    if (drawn) fetchLater();
+  }, [drawn]);
   return (
     <UnitsContext value={{ mass: bench.kitchen.mass_unit, temp: bench.kitchen.temp_unit, zone: bench.kitchen.zone }}>
       <Page>
@@ -176,7 +182,7 @@ function Shell({
           </SayLine>
           <StepAlarms steps={bench.steps} />
         </div>
-        <main key={pathname}>{children}</main>
+        <main key={pathname}>{drawn && children}</main>
         <Suspense>{clashing && <ClashSheet />}</Suspense>
         {foot}
       </Page>

@@ -26,7 +26,7 @@ export const KEYS: readonly [string, string][] = [
   ["n", "new bake"],
   ["l i o e", SAY.onTheRiseLeafLookAt],
   ["o h l i", SAY.onTheFireLeafWhileIt],
-  ["Space", SAY.onTheLiveFireLeafThe2],
+  ["Space", SAY.onTheLiveFireLeafTheNext],
   ["1 2 … 9 0 - =", SAY.onTheLiveFireLeafThe],
   ["u", SAY.onTheLiveFireLeafAnd],
   ["z", SAY.largeLettersReadAcross],

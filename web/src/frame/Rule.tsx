@@ -5,6 +5,7 @@ import { useNow } from "../api/clock";
 import { useWidth } from "../controls/width";
 import { clock, weekday } from "../words/format";
 import { ruleScale } from "../words/scale";
+import { useOpened } from "./opening";
 import { Pegs } from "./Pegs";
 import { lanesUsed, RuleEngraving } from "./RuleEngraving";
 import { ruleLanes } from "./ruleLanes";
@@ -87,6 +88,7 @@ interface Props {
 /** The engraved time rule: now, a peg for each hand move, hours away, the kitchen's air, the table's flag. */
 export function Rule({ steps, kitchen, away, room = false }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
+  const drawn = useOpened() && width > 0;
   const now = useNow(15_000);
   const [zoom, setZoom] = useState(USUAL);
   const [shift, setShift] = useState(0);
@@ -128,18 +130,20 @@ export function Rule({ steps, kitchen, away, room = false }: Props) {
       onKeyDown={onKeyDown}
       onWheel={onWheel}
     >
-      {width > 0 && (
-        <RuleEngraving
-          scale={scale}
-          now={now}
-          width={width}
-          kitchen={kitchen}
-          steps={steps}
-          away={away}
-          lanes={lanes}
-        />
+      {drawn && (
+        <>
+          <RuleEngraving
+            scale={scale}
+            now={now}
+            width={width}
+            kitchen={kitchen}
+            steps={steps}
+            away={away}
+            lanes={lanes}
+          />
+          <Pegs steps={steps} scale={scale} width={width} now={now} kitchen={kitchen} lanes={lanes} />
+        </>
       )}
-      <Pegs steps={steps} scale={scale} width={width} now={now} kitchen={kitchen} lanes={lanes} />
       <NowPlate style={{ left: Math.min(Math.max(scale.x(now), lanes.gutter + 50), width - 58) }}>
         {narrow ? "" : `${weekday(now, kitchen.zone)} `}
         {clock(now, kitchen.zone)}

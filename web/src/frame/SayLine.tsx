@@ -93,6 +93,10 @@ export function words(parts: readonly SayPart[], now: number, zone: string): { t
   });
 }
 
+/** A sentence with its figures set apart. */
+export const Figured = ({ said }: { said: ReturnType<typeof words> }) =>
+  said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>));
+
 /** One plain sentence: what is next, when, how long it can wait. Also what assistive technology hears. */
 export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; zone: string; children?: ReactNode }) {
   const now = useNow(1000);
@@ -104,7 +108,7 @@ export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; 
     <>
       <Line data-testid="say-line" data-print="no">
         <p data-long={whole.length > LONG}>
-          {said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}
+          <Figured said={said} />
         </p>
         {children}
         <p className="unseen" aria-live="polite">

@@ -23,7 +23,4 @@ export const Strip = styled.div`
       display: none;
     }
   }
-  @media print {
-    display: none;
-  }
 `;

@@ -2,12 +2,12 @@ import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { SayPart, Step } from "../api/client";
 import { useNow } from "../api/clock";
-import { isTyping, keysOn } from "../controls/keys";
+import { commandKey } from "../controls/keys";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clock, clockNear, lower } from "../words/format";
 import { SAY } from "../words/say/frame";
 import { stepKind } from "../words/steps";
-import { words } from "./SayLine";
+import { Figured, words } from "./SayLine";
 
 const Full = styled.div`
   position: fixed;
@@ -79,9 +79,9 @@ export function Wall({
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || !keysOn()) return;
-      if (e.key === "z") setOpen((was) => !was);
-      else if (e.key === "Escape") setOpen(false);
+      const key = commandKey(e);
+      if (key === "z") setOpen((was) => !was);
+      else if (key === "Escape") setOpen(false);
     };
     addEventListener("keydown", press);
     return () => removeEventListener("keydown", press);
@@ -123,7 +123,7 @@ function Large({
         </button>
       </div>
       <p className="say" data-long={said.map((s) => s.text).join("").length > LONG}>
-        {said.map((s, i) => (s.strong ? <b key={i}>{s.text}</b> : <span key={i}>{s.text}</span>))}
+        <Figured said={said} />
       </p>
       <ol>
         {ahead.map((s) => (

@@ -10,7 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
-import { typedTemp, temp, tempUnit } from "../../words/format";
+import { typedTemp, temp, tempUnit, Z10 } from "../../words/format";
 import { SAY } from "../../words/say/fire";
 
 type Cue = Schemas["CueRequest"]["cue"];
@@ -56,10 +56,9 @@ const TELL: Record<Cue, string> = {
   dough_pinch: SAY.dropAPinchOfDoughInto,
   infrared: SAY.whatDoesTheThermometerReadAnd,
 };
-const Z90 = 1.2816;
 /** The standard deviation of a band [K], within what is kept. */
 const spreadOf = (b: Schemas["Banded"]): number =>
-  Math.min(Math.max(Math.round(((b.p90 ?? 0) - (b.p10 ?? 0)) / 2 / Z90), 2), 60);
+  Math.min(Math.max(Math.round(((b.p90 ?? 0) - (b.p10 ?? 0)) / 2 / Z10), 2), 60);
 const Answer = styled.div`
   border-top: 2px solid var(--ink);
   padding-top: 10px;

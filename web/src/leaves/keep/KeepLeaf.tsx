@@ -99,7 +99,7 @@ export function KeepLeaf({ bake }: { bake: Bake }) {
           {bake.fire?.pocket && <Cautions items={[{ code: "steam", text: SAY.aPuffedBreadIsFullOf }]} />}
         </KeepPart>
       </Foot>
-      <Strip data-due={bake.status === "live"}>
+      <Strip data-due={bake.status === "live"} data-print="no">
         <Keeping bake={bake} />
       </Strip>
     </>

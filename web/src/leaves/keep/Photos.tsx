@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
+import { base64Of } from "../../api/base64";
 import type { Bake } from "../../api/client";
 import { usePhotos } from "../../api/keep";
 import { Button } from "../../controls/Button";
@@ -30,14 +31,6 @@ const Strip = styled.ul`
   }
 `;
 const KINDS = ["image/jpeg", "image/png", "image/webp"];
-
-/** The file's bytes in base64. */
-async function base64Of(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = "";
-  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return btoa(text);
-}
 
 /** Pictures of the breads: of the one that is chosen, or of the tray. Each can be removed, and that undone. */
 export function Photos({ bake, chosen }: { bake: Bake; chosen: number | null }) {

@@ -14,7 +14,7 @@ import { SAY } from "../../words/say/rise";
 const Box = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
-  gap: 6px 30px;
+  gap: 6px 14px;
   align-items: start;
   h3 {
     font: 600 18px/1.2 var(--name);
@@ -22,7 +22,7 @@ const Box = styled.div`
   .row {
     display: flex;
     flex-wrap: wrap;
-    gap: 6px 12px;
+    gap: 6px 10px;
     align-items: end;
   }
   .tells {
@@ -30,7 +30,7 @@ const Box = styled.div`
   }
   .pokes {
     display: flex;
-    gap: 14px;
+    gap: 6px;
   }
   .poke {
     display: grid;

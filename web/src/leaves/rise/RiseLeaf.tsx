@@ -139,6 +139,7 @@ function Rising({ bake, rise }: { bake: Bake; rise: Rise }) {
       <div className="foot" data-print="no">
         <Panels
           label="Rise"
+          low={shown.cold !== null}
           remember={`rise.${bake.id}`}
           panels={[
             { id: "look", name: "Look at it", key: "l", content: <LooksStill bake={bake} rise={rise} at={at} /> },

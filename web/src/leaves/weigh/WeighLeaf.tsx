@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { memo, useDeferredValue, useState } from "react";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
 import { ingredientsQuery } from "../../api/weigh";
@@ -88,6 +88,13 @@ const Total = styled.div`
     font: 700 26px/1 var(--name);
   }
 `;
+const [Hands, Water, Soda, Piece, Leaven] = [
+  memo(HandsPanel),
+  memo(WaterPanel),
+  memo(SodaPanel),
+  memo(PiecePanel),
+  memo(LeavenPanel),
+] as const;
 const NONE: readonly Schemas["IngredientRead"][] = [];
 type Open = "list" | "scale" | "files" | "weigh" | null;
 
@@ -98,6 +105,9 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
   const units = useWords();
   const [open, setOpen] = useState<Open>(null);
   const sheet = formula.sheet;
+  // what stands beside the lines follows them once they are drawn: a keystroke waits for its grams alone
+  const beside = useDeferredValue(formula);
+  const beyond = { sheet: beside.sheet, formula: beside };
   const close = () => setOpen(null);
   let running = 0;
   return (
@@ -188,14 +198,14 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
             .map((s) => (
               <FeedNow key={s.key} step={s} kitchen={bake.kitchen_id} />
             ))}
-          <HandsPanel bake={bake} sheet={sheet} formula={formula} />
+          <Hands bake={bake} {...beyond} />
           {sheet && <Cautions items={sheet.cautions} />}
         </div>
         <aside>
-          <WaterPanel sheet={sheet} />
-          <SodaPanel sheet={sheet} formula={formula} />
-          <PiecePanel bake={bake} sheet={sheet} />
-          <LeavenPanel bake={bake} sheet={sheet} formula={formula} />
+          <Water sheet={beside.sheet} />
+          <Soda {...beyond} />
+          <Piece bake={bake} sheet={beside.sheet} />
+          <Leaven bake={bake} {...beyond} />
         </aside>
       </Two>
       <EntrySheet bake={bake} formula={formula} open={open === "list"} onClose={close} />
