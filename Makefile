@@ -4,7 +4,7 @@ PY := .venv/bin/python
 PORT ?= 8421
 export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
 
-.PHONY: demo test setup check bench shots build lint types tables openapi browser clean
+.PHONY: demo test setup check bench shots winters build lint types tables openapi browser clean
 
 demo: setup build
 	.venv/bin/brass-clock serve --demo --port $(PORT)
@@ -61,10 +61,14 @@ tables: setup
 bench: setup
 	$(PY) tools/bench.py
 	$(PY) tools/bench_server.py
+	$(PY) tools/bench_logbook.py
 	$(PY) tools/bench_screen.py
 
 shots: setup browser build
 	$(PY) tools/shots.py
+
+winters: setup
+	$(PY) tools/make_winters.py
 
 clean:
 	rm -rf .venv web/node_modules .cache src/brassclock/web

@@ -7,8 +7,9 @@ import gc
 import json
 import os
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
+from typing import Any
 
 import platformdirs
 
@@ -130,6 +131,72 @@ def _restore(args: argparse.Namespace) -> int:
     return 0
 
 
+def _opened(directory: Path) -> Any:
+    """The application over the data of a folder. Raises CannotOpen."""
+    from brassclock.services.app import App
+    from brassclock.store.engine import FILE_NAME, CannotOpen, open_store
+
+    if not (directory / FILE_NAME).exists():
+        raise CannotOpen(f"There is no data in {directory}. Name its folder with --data.")
+    return App(open_store(directory), with_demo=True)
+
+
+def _written(args: argparse.Namespace, made: Callable[[Any], tuple[str, bytes]]) -> int:
+    """Write a file that is made of the data: (its usual name, its bytes)."""
+    from brassclock.services.app import NotFound
+    from brassclock.store.engine import CannotOpen
+
+    try:
+        name, body = made(_opened(data_dir(args.data)))
+        target = Path(args.file or name)
+        target.write_bytes(body)
+    except (CannotOpen, NotFound, OSError) as fault:
+        return _say(str(fault))
+    print(f"{target}: {len(body)} bytes")
+    return 0
+
+
+def _export(args: argparse.Namespace) -> int:
+    from brassclock.services.pages.package import package_out
+
+    return _written(args, lambda app: package_out(app, args.kitchen))
+
+
+def _report(args: argparse.Namespace) -> int:
+    from brassclock.services.pages.report import report_out
+    from brassclock.services.schemas.logbook import PastQuery
+
+    def made(app: Any) -> tuple[str, bytes]:
+        name, text = report_out(app, args.kitchen, PastQuery())
+        return name, text.encode()
+
+    return _written(args, made)
+
+
+def _import(args: argparse.Namespace) -> int:
+    from brassclock.core.errors import InvalidInput
+    from brassclock.server import hold
+    from brassclock.services.app import NotFound
+    from brassclock.services.pages.package import kitchen_of_package, package_in
+    from brassclock.store.engine import CannotOpen
+
+    directory = data_dir(args.data)
+    try:
+        packed = Path(args.file).read_bytes()
+        with hold(directory):
+            app = _opened(directory)
+            kitchen = kitchen_of_package(app, packed) if args.kitchen is None else args.kitchen
+            found = package_in(app, kitchen, packed)
+    except (CannotOpen, NotFound, OSError, InvalidInput) as fault:
+        return _say(str(fault))
+    for what, counts in (("added", found.added), ("there already", found.there)):
+        print(f"{what}: " + (", ".join(f"{n} {table}" for table, n in counts.items()) or "nothing"))
+    for row in found.refused:
+        print(f"refused: {row.table}, line {row.line}: {row.detail}", file=sys.stderr)
+    print(f"kitchen {kitchen}, package {found.id}; {found.refused_count} lines refused")
+    return 0
+
+
 def _say(words: str) -> int:
     print(words, file=sys.stderr)
     return 1
@@ -189,6 +256,21 @@ def parser() -> argparse.ArgumentParser:
     back.add_argument("--list", action="store_true", help="name the backups, newest first")
     back.add_argument("--data", metavar="DIR")
     back.set_defaults(run=_restore)
+    out = commands.add_parser("export", help="write a kitchen as a Data Package: a zip of CSV files")
+    out.add_argument("file", nargs="?", help="where to (default: kitchen-DATE.zip here)")
+    out.add_argument("--kitchen", type=int, default=1, metavar="ID")
+    out.add_argument("--data", metavar="DIR")
+    out.set_defaults(run=_export)
+    told = commands.add_parser("report", help="write the past bakes as one page of HTML, to print or to send")
+    told.add_argument("file", nargs="?", help="where to (default: bakes-DATE.html here)")
+    told.add_argument("--kitchen", type=int, default=1, metavar="ID")
+    told.add_argument("--data", metavar="DIR")
+    told.set_defaults(run=_report)
+    brought = commands.add_parser("import", help="bring a package into a kitchen; what is there already stays")
+    brought.add_argument("file")
+    brought.add_argument("--kitchen", type=int, metavar="ID", help="which one (default: a new kitchen)")
+    brought.add_argument("--data", metavar="DIR")
+    brought.set_defaults(run=_import)
     commands.add_parser("warm", help="compile the steppers into the cache").set_defaults(run=_warm)
     commands.add_parser("openapi", help="print the OpenAPI document").set_defaults(run=_openapi)
     return top

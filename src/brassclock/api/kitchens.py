@@ -15,7 +15,7 @@ from brassclock.services.kitchen import air
 from brassclock.services.kitchen import clock as kitchen_clock
 from brassclock.services.kitchen import settings as kitchen_settings
 from brassclock.services.pages import bench as bench_page
-from brassclock.services.schemas.bake import BenchRead, LogbookRead
+from brassclock.services.schemas.bake import BenchRead
 from brassclock.services.schemas.base import ClockRead
 from brassclock.services.schemas.kitchen import (
     AirRead,
@@ -41,13 +41,6 @@ class SurfacePath(KitchenPath):
 
 class AirPath(KitchenPath):
     reading_id: int = Field(ge=1, le=2_147_483_647)
-
-
-class LogbookQuery(BaseModel):
-    """A page of the logbook: how many, and the last bake of the page before."""
-
-    count: int = Field(default=40, ge=1, le=200)
-    before: int | None = Field(default=None, ge=1, le=2_147_483_647)
 
 
 class KitchenList(BaseModel):
@@ -100,12 +93,6 @@ def bench(path: KitchenPath):
         bench_page.bench_tag(app(), path.kitchen_id),
         lambda: bench_page.bench_out(app(), path.kitchen_id).model_dump_json(),
     )
-
-
-@routes.get("/kitchens/<int:kitchen_id>/logbook", responses={"200": LogbookRead, **PROBLEMS})
-def logbook(path: KitchenPath, query: LogbookQuery):
-    """Bakes that were kept or abandoned, latest first, a page at a time."""
-    return bench_page.logbook_out(app(), path.kitchen_id, query.count, query.before).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/surfaces", responses={"201": KitchenRead, **PROBLEMS})

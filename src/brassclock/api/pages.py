@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 import secrets
 from pathlib import Path
 
-from flask import Blueprint, Response, send_from_directory
+from flask import Blueprint, Response, request, send_from_directory
 from flask.blueprints import BlueprintSetupState
 from werkzeug.exceptions import NotFound
 from werkzeug.routing import PathConverter
@@ -13,6 +14,7 @@ from werkzeug.routing import PathConverter
 WEB = Path(__file__).resolve().parent.parent / "web"
 NONCE_MARK = "__CSP_NONCE__"
 NOT_BUILT = "<!doctype html><title>Brass Clock</title><p>The web application is not built. Run: make setup build"
+OF_A_KITCHEN = re.compile(r"/k/(\d{1,9})/")
 blueprint = Blueprint("pages", __name__)
 
 
@@ -25,11 +27,18 @@ def policy(nonce: str) -> str:
     )
 
 
+def fetched_ahead(path: str) -> str:
+    """What the rooms of a kitchen ask for first [HTML]: fetched beside the scripts, not after them."""
+    room = OF_A_KITCHEN.match(path)
+    return f'<link rel="preload" as="fetch" crossorigin href="/api/kitchens/{room[1]}/bench">' if room else ""
+
+
 def page() -> Response:
     """The one page."""
     index = WEB / "index.html"
     nonce = secrets.token_urlsafe(16)
     html = index.read_text("utf-8").replace(NONCE_MARK, nonce) if index.exists() else NOT_BUILT
+    html = html.replace("<title>", fetched_ahead(request.path) + "<title>", 1)
     response = Response(html, content_type="text/html; charset=utf-8")
     response.headers["Content-Security-Policy"] = policy(nonce)
     response.headers["Cache-Control"] = "no-store"

@@ -21,6 +21,8 @@ MAX_BODY = 1_000_000
 BODIES = (  # paths whose body may be larger, by how much, and in which words
     (r"/api/kitchens/\d+/calendars", 14_000_000, "a calendar holds 12 MB of text; export fewer months"),
     (r"/api/bakes/\d+/photos", 17_000_000, "a picture holds 12 MB; take a smaller one"),
+    (r"/api/kitchens/\d+/packages", 85_000_000, "a package holds 60 MB; bring a larger one in by `brass-clock import`"),
+    (r"/api/kitchens/\d+/readings", 21_000_000, "a table holds 20 MB; bring it in by years"),
     (r"/api/kitchens/\d+/import", 17_000_000, "a bake file holds 16 MB; leave out pictures"),
 )
 

@@ -3,22 +3,23 @@
 from __future__ import annotations
 
 import datetime as dt
+from importlib.resources import files
 from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
 
+from brassclock.demo.doing import set_clock, start, tap
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake import commands as bake_commands
 from brassclock.services.bake import create as bake_create
 from brassclock.services.bake import ending as bake_ending
-from brassclock.services.fire import commands as fire_commands
 from brassclock.services.keep import judge as keep_judge
 from brassclock.services.kitchen import busy, starters
 from brassclock.services.kitchen import settings as kitchen_settings
+from brassclock.services.pages.package import package_in
 from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
 from brassclock.services.schemas.day import BusyCreate, CalendarCreate
-from brassclock.services.schemas.fire import TapCreate
 from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.kitchen import (
     FeedCreate,
@@ -32,8 +33,8 @@ from brassclock.services.schemas.rise import ReadingCreate
 from brassclock.services.schemas.weigh import ScaleUpdate
 from brassclock.services.weigh import commands as weigh_commands
 from brassclock.store import kitchens as kitchen_rows
-from brassclock.store.rows import get, insert
-from brassclock.store.tables import Bake, ClockState, Kitchen, Surface
+from brassclock.store.rows import find, insert
+from brassclock.store.tables import Bake, Brought, Kitchen, PlanChange, Surface
 
 ZONE = "Europe/Zurich"
 ALTITUDE_M = 1150.0
@@ -64,15 +65,6 @@ WORDS = {"F": "full", "P": "part", "L": "flat"}
 COLOUR = {"R": "right", "P": "pale", "D": "dark"}
 
 
-def _set_clock(session: Session, kitchen: Kitchen, real: dt.datetime, sim: dt.datetime, rate: float = 0.0) -> None:
-    state = kitchen_rows.clock_of(session, kitchen.id or 0)
-    if state is None:
-        kitchen_settings.start_clock(session, kitchen, real, sim, rate=0.0)
-    else:
-        state.anchor_real, state.anchor_sim, state.rate = real, sim, rate
-        session.add(state)
-
-
 def ensure_demo(app: App) -> None:
     """The demo kitchen, made anew when it is missing or its evening is long over."""
     with app.transaction() as session:
@@ -84,6 +76,11 @@ def ensure_demo(app: App) -> None:
     kitchen_id = build_demo(app)
     _look_after_a_starter(app, kitchen_id)
     _plan_friday(app, kitchen_id)
+    winters = files("brassclock.demo") / "winters.zip"
+    package_in(app, kitchen_id, winters.read_bytes())
+    with app.transaction(kitchen_id) as session:  # what the winters taught was known all along: nothing has moved
+        for row in (*find(session, PlanChange), *find(session, Brought)):
+            session.delete(row)
 
 
 def _look_after_a_starter(app: App, kitchen_id: int) -> None:
@@ -144,9 +141,8 @@ def _plan_friday(app: App, kitchen_id: int) -> None:
         bake_commands.change_bake(app, bake_id, BakeUpdate(surface_id=surfaces[surface]))
 
 
-def build_demo(app: App) -> int:
-    """Build it; answers the kitchen's id. One transaction."""
-    real = app.real_now()
+def build_kitchen(app: App) -> int:
+    """The canteen's kitchen and its surfaces, with no bake; answers its id."""
     with app.transaction() as session:
         kitchen = kitchen_settings.add_kitchen(
             session,
@@ -157,7 +153,7 @@ def build_demo(app: App) -> int:
                 altitude_m=ALTITUDE_M,
                 surface=SurfaceUpdate(name="Iron plates", kind="iron_plate", temp_c=235, power="medium_high", spots=2),
             ),
-            real,
+            app.real_now(),
             demo=True,
         )
         kitchen.hourly_c = HOURLY_C
@@ -168,63 +164,39 @@ def build_demo(app: App) -> int:
                 session,
                 Surface(kitchen_id=kitchen.id or 0, name=name, kind=kind, temp_c=temp_c, spots=spots, heat=heat),
             )
-        for past in PAST:
-            _past_bake(app, session, kitchen, real, past)
-        _live_bake(app, session, kitchen, real)
-        _set_clock(session, kitchen, app.real_now(), at(1, "00:46"), rate=1.0)
         return kitchen.id or 0
 
 
-def _start(app: App, session: Session, kitchen: Kitchen, serve: str, surface: str) -> Bake:
-    now = app.now(session, kitchen)
-    bake_id = bake_create.add_bake(session, BakeCreate(kitchen_id=kitchen.id or 0, serve=serve), now)
-    bake = get(session, Bake, bake_id)
-    assert bake is not None
-    bake.surface_id = next(s.id for s in kitchen_rows.surfaces(session, kitchen.id or 0) if s.name == surface)
-    session.add(bake)
-    return bake
-
-
-def _tap(
-    app: App,
-    session: Session,
-    kitchen: Kitchen,
-    bake: Bake,
-    when: dt.datetime,
-    kind: str,
-    round_no: int | None = None,
-    spot: int | None = None,
-) -> None:
-    state = kitchen_rows.clock_of(session, kitchen.id or 0)
-    assert isinstance(state, ClockState)
-    state.anchor_sim = when
-    session.add(state)
-    r = solve.load(app, session, bake.id or 0)
-    key = f"demo-{bake.id}-{kind}-{round_no or 0}"
-    fire_commands.add_tap(
-        session,
-        r,
-        TapCreate.model_validate({"key": key, "kind": kind, "round_no": round_no, "spot": spot, "at": "now"}),
-    )
+def build_demo(app: App) -> int:
+    """Build it, with the bakes of its last days; answers the kitchen's id."""
+    kitchen_id = build_kitchen(app)
+    real = app.real_now()
+    with app.transaction() as session:
+        kitchen = app.kitchen(session, kitchen_id)
+        for past in PAST:
+            _past_bake(app, session, kitchen, real, past)
+        _live_bake(app, session, kitchen, real)
+        set_clock(session, kitchen, app.real_now(), at(1, "00:46"), rate=1.0)
+    return kitchen_id
 
 
 def _past_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime, past: tuple[object, ...]) -> None:
     days, mixed, balled, first, serve, looks, marks, note = past
     assert isinstance(days, int) and isinstance(marks, str) and isinstance(looks, tuple)
     begin = at(days, str(mixed))
-    _set_clock(session, kitchen, real, begin - dt.timedelta(minutes=30))
-    bake = _start(app, session, kitchen, f"{at(days + 1, str(serve)):%Y-%m-%d %H:%M}", "Iron plates")
+    set_clock(session, kitchen, real, begin - dt.timedelta(minutes=30))
+    bake = start(app, session, kitchen, f"{at(days + 1, str(serve)):%Y-%m-%d %H:%M}", "Iron plates")
     bake.name = f"Hatch pitas, {begin:%A}"
-    _tap(app, session, kitchen, bake, begin - dt.timedelta(minutes=13), "weigh")
-    _tap(app, session, kitchen, bake, begin, "mix")
+    tap(app, session, kitchen, bake, begin - dt.timedelta(minutes=13), "weigh")
+    tap(app, session, kitchen, bake, begin, "mix")
     for minutes, ratio in looks:
-        _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
+        set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
         r = solve.load(app, session, bake.id or 0)
         bake_commands.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
     after = 1 if str(balled) < "12:00" else 0
-    _tap(app, session, kitchen, bake, at(days + after, str(balled)), "ball")
+    tap(app, session, kitchen, bake, at(days + after, str(balled)), "ball")
     fire = at(days + 1, str(first))
-    _tap(app, session, kitchen, bake, fire - dt.timedelta(minutes=13), "roll")
+    tap(app, session, kitchen, bake, fire - dt.timedelta(minutes=13), "roll")
     _rounds(app, session, kitchen, bake, fire)
     for number, mark in enumerate(marks.split(), start=1):
         r = solve.load(app, session, bake.id or 0)
@@ -251,17 +223,17 @@ def _rounds(app: App, session: Session, kitchen: Kitchen, bake: Bake, fire: dt.d
     for kind, seconds in (("bubbles", 38), ("browned", 31), ("puffed", 55)):
         moves.append((fire + dt.timedelta(seconds=seconds), kind, 1, 1))
     for when, kind, number, spot in sorted(moves):
-        _tap(app, session, kitchen, bake, when, kind, number, spot)
+        tap(app, session, kitchen, bake, when, kind, number, spot)
 
 
 def _live_bake(app: App, session: Session, kitchen: Kitchen, real: dt.datetime) -> None:
     begin = at(0, "23:00")
-    _set_clock(session, kitchen, real, begin - dt.timedelta(minutes=40))
-    bake = _start(app, session, kitchen, f"{at(1, '01:30'):%Y-%m-%d %H:%M}", "Iron plates")
-    _tap(app, session, kitchen, bake, begin - dt.timedelta(minutes=14), "weigh")
-    _tap(app, session, kitchen, bake, begin, "mix")
+    set_clock(session, kitchen, real, begin - dt.timedelta(minutes=40))
+    bake = start(app, session, kitchen, f"{at(1, '01:30'):%Y-%m-%d %H:%M}", "Iron plates")
+    tap(app, session, kitchen, bake, begin - dt.timedelta(minutes=14), "weigh")
+    tap(app, session, kitchen, bake, begin, "mix")
     for minutes, ratio in ((40, 1.24), (78, 1.66)):
-        _set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
+        set_clock(session, kitchen, real, begin + dt.timedelta(minutes=minutes))
         r = solve.load(app, session, bake.id or 0)
         bake_commands.add_reading(session, r, ReadingCreate(bake_id=bake.id or 0, kind="ratio", value=ratio))
-    _tap(app, session, kitchen, bake, at(1, "00:36"), "ball")
+    tap(app, session, kitchen, bake, at(1, "00:36"), "ball")

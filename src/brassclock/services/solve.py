@@ -138,7 +138,17 @@ def compiled() -> bool:
     return yeast_course.course_stepper.ready and puff_model.bake_stepper.ready
 
 
-UNSEEN = {"note", "revision", "name", "told", "summary", "serve_at", "serve_until"}  # of a bake, by its answer's key
+UNSEEN = {
+    "uid",
+    "left_out",
+    "note",
+    "revision",
+    "name",
+    "told",
+    "summary",
+    "serve_at",
+    "serve_until",
+}  # of a bake, by its answer's key
 FAR, FAR_TICK_S = dt.timedelta(hours=1), 600
 
 

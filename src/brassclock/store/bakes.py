@@ -41,14 +41,6 @@ def ended_ids(session: Session, kitchen_id: int, count: int, before: int | None 
     return [x for x in session.exec(query) if x is not None]
 
 
-def ended_count(session: Session, kitchen_id: int) -> int:
-    """Number of bakes that were kept or abandoned."""
-    query = select(func.count()).where(
-        Bake.kitchen_id == kitchen_id, Bake.status != LIVE, col(Bake.deleted_at).is_(None)
-    )
-    return session.exec(query).one()
-
-
 def judged_counts(session: Session, bake_ids: Iterable[int]) -> dict[int, tuple[int, int]]:
     """(rounds with a full pocket, rounds judged) of each bake that has any."""
     full = func.count(case((col(Outcome.pocket) == "full", 1)))
@@ -102,6 +94,7 @@ def judged(session: Session, kitchen_id: int) -> list[tuple[float, bool, int, dt
     first, last = (func.json_extract(Bake.hearth, f"$.own[{k}]") for k in (0, 1))  # of the bread the score is of
     query = select(score, Outcome.pocket, Bake.id, Bake.serve_at).join(Outcome, col(Outcome.bake_id) == col(Bake.id))
     query = query.where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None), score.is_not(None))
+    query = query.where(col(Bake.left_out).is_(False))
     query = query.where(col(Outcome.pocket).is_not(None))
     query = query.where(first.is_(None) | col(Outcome.round_no).between(first, last))
     return [(said, pocket == "full", bake_id or 0, at) for said, pocket, bake_id, at in session.exec(query)]
@@ -112,13 +105,6 @@ def kitchen_of(session: Session, bake_id: int, *, deleted: bool = False) -> int 
     one)."""
     query = select(Bake.kitchen_id).where(Bake.id == bake_id)
     return session.exec(query if deleted else query.where(col(Bake.deleted_at).is_(None))).first()
-
-
-def without_summary(session: Session, most: int) -> Sequence[int]:
-    """Ended bakes that have no row for lists yet, at most so many; a deleted one waits until it is brought back."""
-    query = select(Bake.id).where(Bake.status != "live", col(Bake.summary).is_(None), col(Bake.deleted_at).is_(None))
-    query = query.limit(most)
-    return [found for found in session.exec(query) if found is not None]
 
 
 def revision_of(session: Session, bake_id: int) -> int:

@@ -5,13 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from brassclock.core.keep.cause.judge import Judged
-from brassclock.core.terms import LeafKey
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.create import insert_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.change import recording_plan_change
-from brassclock.services.keep.cause import judged_bake
+from brassclock.services.keep.cause import LEAF_OF, judged_bake
 from brassclock.services.schemas.bake import AgainCreate
 from brassclock.services.times import serve_moment
 from brassclock.store import kitchens
@@ -24,11 +23,6 @@ AS_BEFORE = (  # settings that make a bake what it is; what happened to it stays
     "bulk_end", "ball_end", "bulk_h", "ball_h", "bulk_most_h", "ball_most_h", "surface_id", "doneness", "colour_top",
     "heat_steps", "dressing", "docked", "parts",
 )  # fmt: skip
-LEAF_OF: dict[str, LeafKey] = {  # where a change is made, by the fact it lies in; on Fire where nothing is said
-    "thickness_mm": "weigh", "hydration_frac": "weigh", "soda_excess": "weigh", "tint": "weigh", "docked": "weigh",
-    "starter_state": "mix", "kneaded": "mix", "maturity": "rise", "dough_c": "rise", "acid_tta": "rise",
-    "tear_mm2": "rise", "wrap": "keep", "wait_min": "keep", "microwaved": "keep",
-}  # fmt: skip
 SETTABLE = frozenset({"thickness_mm", "skin_min", "uneven_frac", "docked"})  # facts that are settings of a bake
 ONE_OF_SIZE = ("diameter_cm", "length_cm", "width_cm")  # a thickness takes their place
 

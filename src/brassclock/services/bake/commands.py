@@ -19,6 +19,7 @@ from brassclock.services.bake.snapshot import JUST_MIXED, BakeSnapshot
 from brassclock.services.bake.view import stored_summary
 from brassclock.services.change import recording_plan_change
 from brassclock.services.keep.learning import learn_friction, unlearn_friction
+from brassclock.services.keep.past import store_past
 from brassclock.services.kitchen.beliefs import learn_heat
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.kitchen.surfaces import surface_of
@@ -49,6 +50,7 @@ def change_bake(app: App, bake_id: int, change: BakeUpdate) -> None:
             _alter(session, r, change)
         if r.bake.status != "live":
             r.bake.summary = stored_summary(session, r)
+            store_past(session, r)
 
 
 MOVES_THE_DAY = {

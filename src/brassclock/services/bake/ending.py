@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import datetime as dt
 from contextlib import suppress
-from typing import Any
 
 from sqlmodel import Session
 
@@ -17,7 +16,9 @@ from brassclock.services.bake.view import stored_summary
 from brassclock.services.change import change, check_revision
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.keep.learning import teach_kept, unteach_kept
+from brassclock.services.keep.past import past_of, store_past
 from brassclock.store import bakes as bake_rows
+from brassclock.store import logbook as logbook_rows
 
 LEFT_ALONE = dt.timedelta(hours=12)  # practice: after the question and the last bread, into the next day
 
@@ -30,6 +31,7 @@ def end_bake(app: App, bake_id: int, status: str, revision: int | None = None) -
         bake.status = status
         bake.kept_at = bake.asked_at = None
         bake.summary = None if status == "live" else stored_summary(session, r)
+        store_past(session, r)
 
 
 def ask(app: App, bake_id: int) -> None:
@@ -82,21 +84,24 @@ def keep_rows(session: Session, r: BakeSnapshot) -> None:
     r.bake.revision += 1
     teach_kept(session, r)
     r.bake.summary = stored_summary(session, r)
+    store_past(session, r)
 
 
-def fill_summaries(app: App, most: int = 200) -> int:
-    """Give bakes that ended before rows for lists were stored theirs, one transaction each; how many there were to
-    give.
+def fill_ended(app: App, most: int = 200) -> int:
+    """Give bakes that ended before figures for lists and the Logbook were stored theirs, one transaction each; how many
+    there were to give.
 
-    One that cannot be computed, or whose kitchen is not served now, is given an empty row: it is shown with what stands
-    in its columns.
+    One that cannot be computed, or whose kitchen is not served now, is given what stands in its columns.
     """
     with app.read() as session:
-        ids = bake_rows.without_summary(session, most)
+        ids = logbook_rows.missing(session, most)
     for bake_id in ids:
-        with app.bake_transaction(bake_id) as session:
-            found: dict[str, Any] | None = None
+        with app.bake_transaction(bake_id) as session, suppress(NotFound, Conflict, InvalidInput):
+            bare = bake_rows.ended_row(session, bake_id)
+            found, past = bare["summary"] or {}, logbook_rows.bare(session, bake_id)
             with suppress(NotFound, Conflict, InvalidInput), catching(session, bake_id, []):
-                found = stored_summary(session, solve.load(app, session, bake_id))
-            bake_rows.alter(session, bake_id, summary=found or {})
+                r = solve.load(app, session, bake_id)
+                found, past = found or stored_summary(session, r) or {}, past_of(session, r)
+            bake_rows.alter(session, bake_id, summary=found)
+            logbook_rows.store(session, past)
     return len(ids)

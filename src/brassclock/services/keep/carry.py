@@ -12,7 +12,7 @@ from brassclock.core.errors import invalid
 from brassclock.formats.bakefile import FileFrozen, FileKept, FileLesson, FileOutcome, FilePhoto
 from brassclock.formats.picture import picture_of
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.keep.judge import noted_of, set_noted
+from brassclock.services.keep.noted import noted_of, set_noted
 from brassclock.services.keep.photos import store_photo
 from brassclock.services.kitchen.beliefs import refold
 from brassclock.services.schemas.keep import NotedUpdate

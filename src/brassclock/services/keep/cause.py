@@ -9,7 +9,7 @@ from typing import Any, cast
 
 from brassclock.core.keep.cause.facts import Facts
 from brassclock.core.keep.cause.judge import Judged, Ranked, judge
-from brassclock.core.terms import Fault
+from brassclock.core.terms import Fault, LeafKey
 from brassclock.services import solve
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -63,6 +63,12 @@ NAMES = {
     "wait_min": "its wait",
 }
 
+
+LEAF_OF: dict[str, LeafKey] = {  # where a change is made, by the fact it lies in; on Fire where nothing is said
+    "thickness_mm": "weigh", "hydration_frac": "weigh", "soda_excess": "weigh", "tint": "weigh", "docked": "weigh",
+    "starter_state": "mix", "kneaded": "mix", "maturity": "rise", "dough_c": "rise", "acid_tta": "rise",
+    "tear_mm2": "rise", "wrap": "keep", "wait_min": "keep", "microwaved": "keep",
+}  # fmt: skip
 
 SEEN: dict[tuple[str, str], Fault] = {  # faults in what a cook judges
     ("pocket", "flat"): "flat",
@@ -225,6 +231,13 @@ def evidence_of(r: Ranked, unit: str = "C") -> str:
     if r.fact in ("off_s", "turn_s"):
         return f"{NAMES[r.fact]} {_figure(r.fact, r.value, unit)}"
     return f"{NAMES[r.fact]} {_figure(r.fact, r.value, unit)}; {_figure(r.fact, r.good, unit)} is right"
+
+
+def fact_words(fact: str, value: object, unit: str = "C") -> str:
+    """A fact's value in words, with its unit."""
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        return _plain(value)
+    return _figure(fact, value, unit)
 
 
 def _plain(value: object) -> str:

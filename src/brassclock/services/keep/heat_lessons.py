@@ -12,7 +12,6 @@ from typing import Any
 
 from brassclock.core.fire.calibration import weight_of_each
 from brassclock.core.fire.hearth import COLOURS, ON_HEAT
-from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.keep.heat_belief import LIGHT_SD_LOG, TOLD_BROWNING, TOLD_K, Shown, as_stored, shown_by, together
 from brassclock.core.keep.pace import pace_seen
 from brassclock.services import solve
@@ -20,7 +19,7 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire import model as fire_model
 from brassclock.services.fire.live import core_taps
 from brassclock.services.fire.session import facts_of_probe
-from brassclock.services.kitchen.beliefs import Seen, key_of
+from brassclock.services.kitchen.beliefs import Seen, key_of, set_sd_k
 from brassclock.services.kitchen.surfaces import MEASURED, browns_of
 from brassclock.services.solve import BakeResult
 
@@ -80,7 +79,7 @@ def _shown(r: BakeSnapshot, work: BakeResult) -> Shown | None:
         turns = [turn for turn, _ in times if turn is not None]
         turn_s, off_s = fmean(turns) if turns else None, fmean(off for _, off in times)
         calls.append((word, len(times) * weight_of_each(len(times)), partial(dose, face, turn_s, off_s)))
-    own_sd_k = (row.sd_k or float(SOURCES[row.source])) if row.source in MEASURED else None
+    own_sd_k = set_sd_k(row) if row.source in MEASURED else None
     return shown_by(seen, events, calls, own_sd_k)
 
 

@@ -3,9 +3,6 @@ its making."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Any
-
 from sqlmodel import Session
 
 from brassclock.core.errors import invalid
@@ -13,11 +10,11 @@ from brassclock.core.keep.judging import judged
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict
 from brassclock.services.bake.snapshot import BakeSnapshot
+from brassclock.services.keep.noted import noted_of, set_noted
+from brassclock.services.keep.past import store_past
 from brassclock.services.schemas.keep import NotedUpdate, OutcomeUpdate, TrayUpdate
 from brassclock.store.rows import insert
-from brassclock.store.tables import Bake, Outcome
-
-ON_BAKE = ("uneven_frac", "skin_min")  # facts that the forecast of the pocket hangs on are the bake's own settings
+from brassclock.store.tables import Outcome
 
 
 def judge(app: App, bake_id: int, given: OutcomeUpdate) -> None:
@@ -39,6 +36,7 @@ def judge_tray(app: App, bake_id: int, given: TrayUpdate) -> None:
             _check(r, one.round_no, rounds, "/round_no" if len(outcomes) == 1 else f"/outcomes/{i}/round_no")
         for one in outcomes:
             add_outcome(session, r, one)
+        _figures_again(app, session, r)
 
 
 def _said(text: str, rounds: int) -> list[OutcomeUpdate]:
@@ -75,16 +73,10 @@ def note_facts(app: App, bake_id: int, given: NotedUpdate) -> None:
         r.bake.revision += 1
         set_noted(r.bake, {**noted_of(r.bake), **given.model_dump(exclude_unset=True)})
         session.add(r.bake)
+        _figures_again(app, session, r)
 
 
-def noted_of(bake: Bake) -> dict[str, Any]:
-    """Facts that are known of a bake's making, those among its settings too."""
-    facts = {**bake.noted, **{name: getattr(bake, name) for name in ON_BAKE}}
-    return {name: value for name, value in facts.items() if value is not None}
-
-
-def set_noted(bake: Bake, facts: Mapping[str, Any]) -> None:
-    """Store the facts of a bake's making, all of them; None is none."""
-    for name in ON_BAKE:
-        setattr(bake, name, facts.get(name))
-    bake.noted = {name: value for name, value in facts.items() if value is not None and name not in ON_BAKE}
+def _figures_again(app: App, session: Session, r: BakeSnapshot) -> None:
+    """The Logbook's figures of a bake that has ended, once it is judged anew."""
+    if r.bake.status != "live":
+        store_past(session, solve.load(app, session, r.bake.id or 0))

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from brassclock.core.keep.facts import Compared, mean_or_none
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.fire.kinds import MixedLine
-from brassclock.services.keep.judge import noted_of
+from brassclock.services.keep.noted import noted_of
 from brassclock.services.schemas.keep import (
     CarriedRead,
     FactRead,

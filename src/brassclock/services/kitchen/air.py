@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+from collections.abc import Sequence
 
 from sqlmodel import Session
 
 from brassclock.core.errors import FieldFault, InvalidInput
 from brassclock.core.rise.air_log import doubts
 from brassclock.core.time import hours_between
+from brassclock.formats.readings import BELIEVABLE_C, AirPoint
 from brassclock.services.app import App, NotFound
 from brassclock.services.bake.snapshot import AIR_KEPT
 from brassclock.services.change import recording_plan_change
@@ -20,7 +22,6 @@ from brassclock.store import bakes as bake_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import Kitchen, Reading
 
-BELIEVABLE_C = (-30.0, 60.0)
 RECENT_H = 24.0
 MOST_SHOWN = 50
 
@@ -65,26 +66,30 @@ def read_air(app: App, kitchen_id: int, given: AirReadingCreate) -> AirRead:
                 faults += [FieldFault(f"/points/{i}/0", f.detail) for f in fault.faults]
         if faults:
             raise InvalidInput(faults)
-        known = {(x.place, x.at) for x in bake_rows.air_readings(session, kitchen_id, now - AIR_KEPT)}
-        skipped, taken = [], 0
+        read = [AirPoint(at, given.place, value, given.source) for at, value in sorted(points)]
         with recording_plan_change(app, session, kitchen_id, "the air was read"):
-            for at, value in sorted(points):
-                if (given.place, at) in known:
-                    skipped.append(f"{at:%H:%M} was read already.")
-                    continue
-                known.add((given.place, at))
-                row = Reading(
-                    kitchen_id=kitchen_id,
-                    kind="air_c",
-                    value=value,
-                    place=given.place,
-                    source=given.source,
-                    at=at,
-                    made_at=now,
-                )
-                insert(session, row)
-                taken += 1
-        return _out(session, kitchen, now, taken, skipped)
+            added, there = add_points(session, kitchen_id, read, now)
+        return _out(session, kitchen, now, len(added), [f"{p.at:%H:%M} was read already." for p in there])
+
+
+def add_points(
+    session: Session, kitchen_id: int, points: Sequence[AirPoint], now: dt.datetime
+) -> tuple[list[int], list[AirPoint]]:
+    """Store readings of the air: (ids of those that are new, those that were there already at their place and
+    instant)."""
+    since = min((p.at for p in points), default=now)
+    known = {(x.place, x.at) for x in bake_rows.air_readings(session, kitchen_id, since)}
+    added, there = [], []
+    for p in points:
+        if (p.place, p.at) in known:
+            there.append(p)
+            continue
+        known.add((p.place, p.at))
+        row = Reading(
+            kitchen_id=kitchen_id, kind="air_c", value=p.value_c, place=p.place, source=p.source, at=p.at, made_at=now
+        )
+        added.append(insert(session, row).id or 0)
+    return added, there
 
 
 def unread_air(app: App, kitchen_id: int, reading_id: int) -> AirRead:

@@ -115,6 +115,12 @@ def fold_of(kitchen: Kitchen, rows: Sequence[Lesson]) -> Fold:
     return ledger.fold(given, priors)
 
 
+def set_sd_k(surface: Surface) -> float:
+    """Spread of a surface's heat by what it is set to or was read as [K], whatever its breads say: its own, else its
+    source's."""
+    return surface.sd_k or SOURCES[surface.source].value
+
+
 def heat_fold(surface: Surface, rows: Sequence[Lesson]) -> tuple[HeatFold, int]:
     """What the lessons of a surface leave at the heat it is set to, and how many of them were at that; one at another
     setting tells of its colour alone."""
@@ -127,7 +133,7 @@ def heat_fold(surface: Surface, rows: Sequence[Lesson]) -> tuple[HeatFold, int]:
             shown = replace(shown, own_sd_k=shown.own_sd_k or float(PRIOR_SD_C))
         given.append(HeatLesson(shown, x.at.isoformat(), x.refused, x.sure, x.id or 0))
         here += tied and not x.refused
-    return fold_heat(given, surface.sd_k or float(SOURCES[surface.source])), here
+    return fold_heat(given, set_sd_k(surface)), here
 
 
 def of_surface(rows: Sequence[Lesson], surface_id: int | None) -> list[Lesson]:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from brassclock.core.fire.surface_heat import SOURCES, heat_band, spread_k
+from brassclock.core.fire.surface_heat import heat_band, spread_k
+from brassclock.services.kitchen.beliefs import set_sd_k
 from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.services.schemas.kitchen import HeatBandRead, SurfaceRead
 from brassclock.store.tables import Surface as SurfaceRow
@@ -11,7 +12,7 @@ from brassclock.store.tables import Surface as SurfaceRow
 def surface_out(row: SurfaceRow) -> SurfaceRead:
     """View of a surface: what is set of it, how hot that makes it by itself, and how hot it is believed when lit."""
     lit = surface_of(row)
-    told = _band(row.temp_c, row.sd_k or SOURCES[row.source].value)
+    told = _band(row.temp_c, set_sd_k(row))
     return SurfaceRead(**row.model_dump(), told=told, believed=_band(lit.temp_c, spread_k(lit)))
 
 

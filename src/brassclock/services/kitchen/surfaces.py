@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from brassclock.core.fire.surface_heat import SOURCES, believed
+from brassclock.core.fire.surface_heat import believed
 from brassclock.core.fire.surfaces import KINDS, Surface
-from brassclock.services.kitchen.beliefs import SAME_SETTING_K
+from brassclock.services.kitchen.beliefs import SAME_SETTING_K, set_sd_k
 from brassclock.store.tables import Surface as SurfaceRow
 
 DOOR_S = 6.0  # practice: the door stands open so long for each bread of a batch
@@ -33,7 +33,6 @@ def surface_of(row: SurfaceRow | None) -> Surface:
         return Surface("iron_plate", usual.mean_c, sd_k=usual.sd_k)
     together = row.spots if KINDS[row.kind].oven else 1
     learned = learned_of(row)
-    sd_k = row.sd_k or SOURCES[row.source].value
     return Surface(
         row.kind,
         row.temp_c + (learned["shift_k"] if learned else 0.0),
@@ -43,6 +42,6 @@ def surface_of(row: SurfaceRow | None) -> Surface:
         nonstick=row.nonstick,
         breads=together,
         door_s=DOOR_S * together if together > 1 else 0.0,
-        sd_k=learned["sd_k"] if learned else sd_k,
+        sd_k=learned["sd_k"] if learned else set_sd_k(row),
         size=row.size,
     )

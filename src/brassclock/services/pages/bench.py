@@ -1,11 +1,10 @@
-"""The Bench and the logbook of a kitchen."""
+"""The Bench of a kitchen."""
 
 from __future__ import annotations
 
 import datetime as dt
 import hashlib
-from collections.abc import Iterable, Sequence
-from typing import Any
+from collections.abc import Iterable
 from zoneinfo import ZoneInfo
 
 from sqlmodel import Session
@@ -13,7 +12,8 @@ from sqlmodel import Session
 from brassclock.core.day.kitchen_air import air_c
 from brassclock.services import solve
 from brassclock.services.app import App, clock_now, stored_clock
-from brassclock.services.bake.broken import Broken, Uncomputable, catching
+from brassclock.services.bake.broken import catching
+from brassclock.services.bake.ended import broken_out, ended
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import brief_of
 from brassclock.services.day.steps import steps_of
@@ -24,7 +24,7 @@ from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.kitchen.servings import steps_of_servings
 from brassclock.services.kitchen.settings import kitchen_out
 from brassclock.services.pages.say import moved_lately, next_step, say_of, say_step, say_stock, text, warned
-from brassclock.services.schemas.bake import BakeSummary, BenchRead, BrokenRead, LogbookRead, SayPart
+from brassclock.services.schemas.bake import BenchRead, SayPart
 from brassclock.services.schemas.base import StepRead
 from brassclock.services.solve import BakeResult
 from brassclock.store import bakes as bake_rows
@@ -69,59 +69,17 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
                 steps += moves
                 sound.append((r, work))
         steps += steps_of_servings(session, kitchen_id, clock.now.astimezone(ZoneInfo(kitchen.zone)))
-        ended = _ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
+        past = ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
     return BenchRead(
         clock=clock,
         kitchen=shown,
         room_c=air_c(kitchen.hourly_c, clock.now),
-        bakes=[*briefs, *ended],
+        bakes=[*briefs, *past],
         steps=sorted(steps, key=lambda s: s.at),
         say=_bench_say(sound, steps, clock.now),
         away=away,
         broken=broken_out(broken),
     )
-
-
-def broken_out(broken: Iterable[Broken]) -> list[BrokenRead]:
-    """Bakes that cannot be computed, in words."""
-    return [BrokenRead(bake_id=b.bake_id, name=b.name, text=str(Uncomputable(b))) for b in broken]
-
-
-def logbook_out(app: App, kitchen_id: int, count: int, before: int | None) -> LogbookRead:
-    """A page of the bakes that have ended; `before` is the last one of the page before it."""
-    broken: list[Broken] = []
-    with app.read() as session:
-        app.kitchen(session, kitchen_id)
-        ids = bake_rows.ended_ids(session, kitchen_id, count + 1, before)
-        found = _ended(session, ids[:count], broken)
-        total = bake_rows.ended_count(session, kitchen_id)
-    return LogbookRead(bakes=found, count=total, more=len(ids) > count, broken=broken_out(broken))
-
-
-def _ended(session: Session, bake_ids: Sequence[int], broken: list[Broken]) -> list[BakeSummary]:
-    """Ended bakes as they were stored; none of them is computed."""
-    judged = bake_rows.judged_counts(session, bake_ids)
-    found = []
-    for bake_id in bake_ids:
-        with catching(session, bake_id, broken):
-            row = bake_rows.ended_row(session, bake_id)
-            summary = row.pop("summary") or {}
-            full, outcomes = judged.get(bake_id, (0, 0))
-            facts = {**ENDED_FACTS, "leaves": [], "leaf": "keep", **row, **summary, "full": full, "outcomes": outcomes}
-            found.append(BakeSummary.model_validate(facts))
-    return found
-
-
-ENDED_FACTS: dict[str, Any] = {
-    "dough_c": None,
-    "ratio": None,
-    "target_ratio": None,
-    "too_far_ratio": None,
-    "ready_at": None,
-    "stands": None,
-    "weighed_g": None,
-    "fits": True,
-}
 
 
 def _bench_say(

@@ -123,6 +123,7 @@ class BakeUpdate(Edit):
     uneven_frac: Annotated[float, within(0, 1, "")] | None = None
     skin_min: Annotated[float, within(0, 120, "min")] | None = None
     note: Note | None = None
+    left_out: bool | None = None
 
 
 class SayPart(Shape):
@@ -171,16 +172,6 @@ class BrokenRead(Shape):
     bake_id: int
     name: str
     text: str
-
-
-class LogbookRead(Shape):
-    """Bakes that were kept or abandoned, latest table first: a page of them, how many there are, and whether more
-    follow."""
-
-    bakes: list[BakeSummary]
-    count: int
-    more: bool
-    broken: list[BrokenRead]
 
 
 class BenchRead(Shape):

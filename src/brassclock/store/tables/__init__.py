@@ -5,7 +5,7 @@ Rows are built from validated schemas only; SQLModel tables do not validate.
 
 from brassclock.store.tables.bake import Act, Answered, Bake, ForecastRecord, PlanChange, Reading, Tap
 from brassclock.store.tables.hours import BusyHours, Calendar, CalendarHours
-from brassclock.store.tables.keep import FrozenBread, Lesson, Outcome, Photo, PhotoBytes, Serving
+from brassclock.store.tables.keep import Brought, FrozenBread, Lesson, Outcome, Photo, PhotoBytes, Serving
 from brassclock.store.tables.kitchen import (
     ClockState,
     FlourBag,
@@ -16,11 +16,13 @@ from brassclock.store.tables.kitchen import (
     StarterFeed,
     Surface,
 )
+from brassclock.store.tables.logbook import PastBake
 
 __all__ = [
     "Act",
     "Answered",
     "Bake",
+    "Brought",
     "BusyHours",
     "Calendar",
     "CalendarHours",
@@ -33,6 +35,7 @@ __all__ = [
     "Outcome",
     "OwnIngredient",
     "OwnMethod",
+    "PastBake",
     "Photo",
     "PhotoBytes",
     "PlanChange",

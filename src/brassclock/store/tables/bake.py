@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 from typing import Any
+from uuid import uuid4
 
 from sqlalchemy import JSON, Column, ForeignKey, Index, LargeBinary, UniqueConstraint
 from sqlmodel import Field, SQLModel
@@ -17,11 +18,13 @@ class Bake(SQLModel, table=True):
     `program` (times of one bread) and `hearth` (surface, spots, count, cooks) are frozen when the first round is
     loaded. `summary` is the bake's row in lists, stored when it is kept or abandoned. `noted` is what a cook knows of
     its making beside the settings (facts a cause may lie in); `carried` is the one change that an earlier bake handed
-    on. `asked_at` is when the Bench asked whether one that is all off is to be kept.
+    on. `asked_at` is when the Bench asked whether one that is all off is to be kept. One that is `left_out` counts
+    in no statistics of the Logbook. `uid` is the bake's own in every copy of its kitchen.
     """
 
     __table_args__ = (Index("ix_bake_kitchen_status", "kitchen_id", "status"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
+    uid: str = Field(default_factory=lambda: uuid4().hex, index=True)
     kitchen_id: int = owner_column("kitchen.id")
     name: str
     method: str
@@ -93,6 +96,7 @@ class Bake(SQLModel, table=True):
     hearth: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     summary: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON(none_as_null=True), nullable=True))
     note: str = ""
+    left_out: bool = False
     revision: int = 0
     created_at: dt.datetime = instant_column(False)
     kept_at: dt.datetime | None = instant_column()

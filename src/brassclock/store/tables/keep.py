@@ -101,3 +101,14 @@ class Serving(SQLModel, table=True):
     wanted: int
     moves: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
     cancelled_at: dt.datetime | None = instant_column()
+
+
+class Brought(SQLModel, table=True):
+    """A package that was brought in: the ids of the rows that it added, by table, for undo."""
+
+    __table_args__ = STRICT
+    id: int | None = Field(default=None, primary_key=True)
+    kitchen_id: int = owner_column("kitchen.id")
+    at: dt.datetime = instant_column(False)
+    added: dict[str, list[int]] = Field(sa_column=Column(JSON, nullable=False))
+    undone_at: dt.datetime | None = instant_column()
