@@ -20,8 +20,13 @@ def clock() -> Clock:
 
 
 @pytest.fixture
-def client(tmp_path: Path, clock: Clock) -> FlaskClient:
-    return create_app(App(open_store(tmp_path), with_demo=False, real_now=clock)).test_client()
+def app(tmp_path: Path, clock: Clock) -> App:
+    return App(open_store(tmp_path), with_demo=False, real_now=clock)
+
+
+@pytest.fixture
+def client(app: App) -> FlaskClient:
+    return create_app(app).test_client()
 
 
 @pytest.fixture

@@ -77,12 +77,16 @@ class Watched:
         return self.page
 
     def axe_clean(self) -> None:
-        """No accessibility violation on what is shown, once it is shown."""
+        """No accessibility violation on what is shown, once it is shown; the letters can be read at night too."""
         self.page.wait_for_selector("main")
         self._settled()
         found = Axe().run(self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]})
         wrong = [v["id"] for v in found.response["violations"] if not self._scrolled_off(v)]
         assert wrong == [], found.generate_report()
+        self.page.emulate_media(color_scheme="dark")
+        night = Axe().run(self.page, options={"runOnly": {"type": "rule", "values": ["color-contrast"]}})
+        self.page.emulate_media(color_scheme="light")
+        assert night.response["violations"] == [], "at night: " + night.generate_report()
 
     def _settled(self) -> None:
         """Wait until nothing on the page has changed its height for a quarter of a second."""

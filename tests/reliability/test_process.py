@@ -304,7 +304,7 @@ def _fill(engine: Any) -> set[str]:
 
     with engine.begin() as c:
         found = c.exec_driver_sql("select name from sqlite_master where type = 'table' and name not like 'sqlite_%'")
-        tables = {name for (name,) in found.fetchall()} - {"alembic_version"}
+        tables = {name for (name,) in found.fetchall() if not name.startswith("past_text")} - {"alembic_version"}
         for table in sorted(tables):
             values: dict[str, Any] = {}
             for _, name, kind, notnull, default, key in c.exec_driver_sql(f"pragma table_info({table})").fetchall():

@@ -27,15 +27,17 @@ def test_strict_journaled_and_as_the_models_say(tmp_path: Path) -> None:
     open_store(tmp_path)  # opening again migrates nothing and harms nothing
     with sqlite3.connect(tmp_path / FILE_NAME) as raw:
         tables = raw.execute(
-            "select name, sql from sqlite_master where type = 'table' and name != 'alembic_version'"
+            "select name, sql from sqlite_master where type = 'table' and name not like 'past_text%' "
+            "and name != 'alembic_version'"
         ).fetchall()
-        assert len(tables) == 24
+        assert len(tables) == 26
         assert all("STRICT" in sql for _, sql in tables)
         assert raw.execute("pragma journal_mode").fetchone() == ("wal",)
     with engine.connect() as connection:
         assert connection.exec_driver_sql("pragma foreign_keys").scalar() == 1
         assert connection.exec_driver_sql("pragma busy_timeout").scalar() == 5000
-        assert compare_metadata(MigrationContext.configure(connection), SQLModel.metadata) == []
+        own = {"include_name": lambda name, kind, _: kind != "table" or not name.startswith("past_text")}
+        assert compare_metadata(MigrationContext.configure(connection, opts=own), SQLModel.metadata) == []
 
 
 def test_an_action_that_fails_leaves_nothing(tmp_path: Path) -> None:

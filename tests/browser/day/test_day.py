@@ -121,7 +121,7 @@ def test_a_peg_and_the_flag_are_moved_by_hand_and_by_key(demo_server: Server, wa
     demo_server.send(
         "POST",
         "/api/bakes",
-        {"kitchen_id": kitchen_of(demo_server)["id"], "serve": "in 5 h", "method": "hatch-pita", "name": "Pegs"},
+        {"kitchen_id": kitchen_of(demo_server)["id"], "serve": "in 7 h", "method": "hatch-pita", "name": "Pegs"},
     )
     weighed = {"key": "pegs-weighed", "kind": "weigh"}  # or it would share a head with mixing
     demo_server.send("POST", f"/api/bakes/{bake_named(demo_server, 'Pegs')['id']}/taps", weighed)

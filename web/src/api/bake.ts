@@ -1,4 +1,4 @@
-import { infiniteQueryOptions, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { type Answer, type Bake, type BakeUpdate, client, path, Problem, type Schemas, take, takeNews } from "./client";
 import { clocked, syncClock } from "./clock";
 import { edited } from "./edits";
@@ -14,20 +14,6 @@ export const benchQuery = (kitchen: number) =>
         (bench, took) => syncClock(bench.clock, took),
       ),
     refetchInterval: 15_000,
-  });
-
-/** A page of the bakes that have ended; `before` is the last one of the page before it. */
-export const logbookQuery = (kitchen: number) =>
-  infiniteQueryOptions({
-    queryKey: ["logbook", kitchen],
-    initialPageParam: undefined as number | undefined,
-    queryFn: ({ pageParam }) =>
-      take(
-        client.GET("/api/kitchens/{kitchen_id}/logbook", {
-          params: { path: { kitchen_id: kitchen }, query: { count: 40, ...(pageParam ? { before: pageParam } : {}) } },
-        }),
-      ),
-    getNextPageParam: (page) => (page.more ? page.bakes.at(-1)?.id : undefined),
   });
 
 export const bakeQuery = (bake: number) =>

@@ -1269,8 +1269,42 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Bakes that were kept or abandoned, latest first, a page at a time. */
-        get: operations["kitchens_logbook_kitchens__int_kitchen_id__logbook_get"];
+        /** Bakes that were kept or abandoned and are chosen, latest first, a page at a time. */
+        get: operations["logbook_logbook_kitchens__int_kitchen_id__logbook_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/logbook/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the chosen bakes show together: full pockets, causes, forecasts beside facts, what they cost. */
+        get: operations["logbook_logbook_figures_kitchens__int_kitchen_id__logbook_figures_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/logbook/two": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two bakes side by side, and what each difference cost in the chance of a full pocket. */
+        get: operations["logbook_two_bakes_kitchens__int_kitchen_id__logbook_two_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1330,6 +1364,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/package": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole kitchen as a Data Package: a zip of CSV files and their description. */
+        get: operations["logbook_package_file_kitchens__int_kitchen_id__package_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The package that was brought in last and can be taken back. */
+        get: operations["logbook_last_package_kitchens__int_kitchen_id__packages_get"];
+        put?: never;
+        /** Bring a package in: what is there already stays, and lines that cannot be are told. */
+        post: operations["logbook_bring_package_kitchens__int_kitchen_id__packages_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/packages/{brought_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back what a package added, but what was used since. */
+        post: operations["logbook_take_package_back_kitchens__int_kitchen_id__packages__int_brought_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/plan/{kind}": {
         parameters: {
             query?: never;
@@ -1339,6 +1425,41 @@ export interface paths {
         };
         /** Every hand move still ahead as iCalendar (`ics`) or a table (`csv`). */
         get: operations["day_plan_file_kitchens__int_kitchen_id__plan__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every reading of the kitchen's air, as a table (CSV). */
+        get: operations["logbook_readings_file_kitchens__int_kitchen_id__readings_get"];
+        put?: never;
+        /** Bring a logger's table of the air in: what is there already stays, and lines that cannot be are told. */
+        post: operations["logbook_bring_readings_kitchens__int_kitchen_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chosen bakes as one page of HTML with their drawings, to print or to send. */
+        get: operations["logbook_report_file_kitchens__int_kitchen_id__report_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2249,6 +2370,11 @@ export interface components {
              */
             knead_min?: number | null;
             /**
+             * Left Out
+             * @default null
+             */
+            left_out?: boolean | null;
+            /**
              * Length Cm
              * @default null
              */
@@ -2499,6 +2625,27 @@ export interface components {
             text: string;
         };
         /**
+         * BroughtRead
+         * @description What a package brought: rows that were added and rows that were there, by table; lines that were refused, the
+         *     first of them in words.
+         */
+        BroughtRead: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
+            /** Id */
+            id: number;
+            /** Refused */
+            refused: components["schemas"]["RefusedRead"][];
+            /** Refused Count */
+            refused_count: number;
+            /** There */
+            there: {
+                [key: string]: number;
+            };
+        };
+        /**
          * BusyCreate
          * @description Hours in which hands are away (`hands` of them, null all; 0 frees them after all): once (`start`, `end` as typed)
          *     or by the week (`days`, 0 is Monday, and two times).
@@ -2719,6 +2866,23 @@ export interface components {
             to: unknown;
         };
         /**
+         * ChoiceRead
+         * @description Something to choose past bakes by: its key, its name, its seal where it is a bread, how many there are.
+         */
+        ChoiceRead: {
+            /** Bakes */
+            bakes: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Seal
+             * @default null
+             */
+            seal?: string | null;
+        };
+        /**
          * ClockRead
          * @description Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time.
          */
@@ -2820,6 +2984,27 @@ export interface components {
             top_at_off: string;
         };
         /**
+         * CostMark
+         * @description Minutes of hands and grams of flour that a bake took, and the breads that were judged.
+         */
+        CostMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Flour G */
+            flour_g: number;
+            /** Hands Min */
+            hands_min: number;
+            /** Judged */
+            judged: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * CueRead
          * @description A surface's temperature from a sign, as a band, and what it means.
          */
@@ -2900,6 +3085,26 @@ export interface components {
             /** Moved */
             moved: components["schemas"]["MovedRead"][];
             undo: components["schemas"]["ActRead"] | null;
+        };
+        /**
+         * DifferenceRead
+         * @description A fact in which two bakes differ, in words, and the leaf it is made on; `cost` is what the second one's cost in
+         *     its chance of a full pocket [of 100], null where that is not known.
+         */
+        DifferenceRead: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Cost */
+            cost: number | null;
+            /**
+             * Leaf
+             * @enum {string}
+             */
+            leaf: "weigh" | "mix" | "rise" | "fire" | "keep";
+            /** What */
+            what: string;
         };
         /**
          * DoseRead
@@ -3140,6 +3345,44 @@ export interface components {
             detail: string;
             /** Pointer */
             pointer: string;
+        };
+        /**
+         * FiguresRead
+         * @description What the chosen bakes show together; `breads`, `leavens` and `surfaces` are of every past bake of the kitchen.
+         *
+         *     Of more than some hundred bakes `pockets` are months, and the newest marks stand in the other figures.
+         */
+        FiguresRead: {
+            /** Bakes */
+            bakes: number;
+            /** Breads */
+            breads: components["schemas"]["ChoiceRead"][];
+            /** Costs */
+            costs: components["schemas"]["CostMark"][];
+            /** Full */
+            full: number;
+            /** Heats */
+            heats: components["schemas"]["HeatsRead"][];
+            /** Judged */
+            judged: number;
+            /** Lanes */
+            lanes: components["schemas"]["LaneRead"][];
+            /** Leavens */
+            leavens: components["schemas"]["ChoiceRead"][];
+            /** Left Out */
+            left_out: number;
+            /** Pockets */
+            pockets: components["schemas"]["PocketMark"][];
+            /** Ready */
+            ready: components["schemas"]["ReadyMark"][];
+            /** Ready Inside */
+            ready_inside: number;
+            /** Ready Of */
+            ready_of: number;
+            /** Strengths */
+            strengths: components["schemas"]["StrengthsRead"][];
+            /** Surfaces */
+            surfaces: components["schemas"]["ChoiceRead"][];
         };
         /** FillingRead */
         FillingRead: {
@@ -3578,6 +3821,25 @@ export interface components {
             /** Towel Min */
             towel_min: number;
         };
+        /**
+         * HeatMark
+         * @description What was believed of a surface after a bake: its setting then, and kelvins over it with their spread.
+         */
+        HeatMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Sd K */
+            sd_k: number;
+            /** Set C */
+            set_c: number;
+            /** Shift K */
+            shift_k: number;
+        };
         /** HeatRow */
         HeatRow: {
             /** Joules */
@@ -3632,6 +3894,15 @@ export interface components {
             settles_s: number;
             /** Wipe Every */
             wipe_every: number | null;
+        };
+        /** HeatsRead */
+        HeatsRead: {
+            /** Marks */
+            marks: components["schemas"]["HeatMark"][];
+            /** Name */
+            name: string;
+            /** Surface Id */
+            surface_id: number;
         };
         /**
          * HoldRead
@@ -4012,6 +4283,49 @@ export interface components {
              */
             zone?: string | null;
         };
+        /** LaneChange */
+        LaneChange: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Text */
+            text: string;
+        };
+        /** LaneMark */
+        LaneMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Lost */
+            lost: number;
+        };
+        /**
+         * LaneRead
+         * @description A cause through the bakes: the breads that it cost and where, what was changed against it, and how many judged
+         *     bakes have gone by without it since.
+         */
+        LaneRead: {
+            /** Cause */
+            cause: string;
+            /** Changes */
+            changes: components["schemas"]["LaneChange"][];
+            /** Lost */
+            lost: number;
+            /** Marks */
+            marks: components["schemas"]["LaneMark"][];
+            /** Name */
+            name: string;
+            /** Silent */
+            silent: number;
+        };
         /** LeafRead */
         LeafRead: {
             /**
@@ -4212,7 +4526,7 @@ export interface components {
          */
         LogbookRead: {
             /** Bakes */
-            bakes: components["schemas"]["BakeSummary"][];
+            bakes: components["schemas"]["PastRead"][];
             /** Broken */
             broken: components["schemas"]["BrokenRead"][];
             /** Count */
@@ -4728,6 +5042,28 @@ export interface components {
             bakes: components["schemas"]["PackBakeRequest"][];
         };
         /**
+         * PackageCreate
+         * @description A package (a zip, in base64).
+         */
+        PackageCreate: {
+            /** Data */
+            data: string;
+        };
+        /**
+         * PackageRead
+         * @description The package that was brought in last and can be taken back; null where there is none.
+         */
+        PackageRead: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
+            /** At */
+            at: string | null;
+            /** Id */
+            id: number | null;
+        };
+        /**
          * PartUpdate
          * @description A further bread of the same dough: its pieces and their size, where and how it is baked; `filled` with the bake's
          *     own filling. What is left out is as the bake has it.
@@ -4797,6 +5133,70 @@ export interface components {
              * @default null
              */
             width_cm?: number | null;
+        };
+        /**
+         * PastRead
+         * @description A bake that has ended: why it fell short, where it was baked, and whether the statistics leave it out. Of its
+         *     judged breads `opened` had their pocket judged, `short` fell short in any way.
+         */
+        PastRead: {
+            /** Cause */
+            cause: string | null;
+            /** Count */
+            count: number | null;
+            /** Dough C */
+            dough_c: number | null;
+            /** Fits */
+            fits: boolean;
+            /** Full */
+            full: number;
+            /** Id */
+            id: number;
+            /** Kept At */
+            kept_at: string | null;
+            /** Leaf */
+            leaf: string;
+            /** Leaves */
+            leaves: components["schemas"]["LeafRead"][];
+            /** Left Out */
+            left_out: boolean;
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Opened */
+            opened: number;
+            /** Outcomes */
+            outcomes: number;
+            /** Piece G */
+            piece_g: number | null;
+            /** Ratio */
+            ratio: number | null;
+            /** Ready At */
+            ready_at: string | null;
+            /** Seal */
+            seal: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Short */
+            short: number;
+            /** Stands */
+            stands: ("bench" | "warm_spot" | "oven_light" | "proof_box" | "cellar" | "fridge") | null;
+            /** Status */
+            status: string;
+            /** Surface */
+            surface: string | null;
+            /** Target Ratio */
+            target_ratio: number | null;
+            /** Too Far Ratio */
+            too_far_ratio: number | null;
+            /** Weighed G */
+            weighed_g: number | null;
         };
         /**
          * PeakCreate
@@ -4938,6 +5338,36 @@ export interface components {
             temp_c?: number | null;
         };
         /**
+         * PocketMark
+         * @description A bake, or a month of many (`bake_id` is null): full pockets of those judged, and the share that is believed
+         *     after it, with the band that holds it 8 times in 10 [0 to 1].
+         */
+        PocketMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number | null;
+            /** Bakes */
+            bakes: number;
+            /** Full */
+            full: number;
+            /** High */
+            high: number;
+            /** Judged */
+            judged: number;
+            /** Low */
+            low: number;
+            /** Mean */
+            mean: number;
+            /** Name */
+            name: string;
+            /** Seal */
+            seal: string;
+        };
+        /**
          * Problem
          * @description An error in the shape of RFC 9457.
          */
@@ -5062,6 +5492,14 @@ export interface components {
             value: number | null;
         };
         /**
+         * ReadingsCreate
+         * @description A table of readings (CSV), as text.
+         */
+        ReadingsCreate: {
+            /** Text */
+            text: string;
+        };
+        /**
          * ReadyBy
          * @description The probability that the last stage is ready by an instant.
          */
@@ -5074,6 +5512,31 @@ export interface components {
             /** Probability */
             probability: number;
         };
+        /**
+         * ReadyMark
+         * @description Hours of a bulk rise as forecast and as it was, at the air it stood in.
+         */
+        ReadyMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Name */
+            name: string;
+            /** P10 */
+            p10: number;
+            /** P50 */
+            p50: number;
+            /** P90 */
+            p90: number;
+            /** Room C */
+            room_c: number;
+            /** Was */
+            was: number;
+        };
         /** ReasonRead */
         ReasonRead: {
             /** Factor */
@@ -5082,6 +5545,18 @@ export interface components {
             points: number;
             /** Text */
             text: string;
+        };
+        /**
+         * RefusedRead
+         * @description A line of a package that was not taken: its table, its line, and why.
+         */
+        RefusedRead: {
+            /** Detail */
+            detail: string;
+            /** Line */
+            line: number;
+            /** Table */
+            table: string;
         };
         /**
          * ReheatRead
@@ -5783,6 +6258,25 @@ export interface components {
             seal: string;
         };
         /**
+         * StrengthMark
+         * @description A ratio that was seen, and what was believed after it with the spread of its logarithm.
+         */
+        StrengthMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number | null;
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+            /** Seen */
+            seen: number;
+        };
+        /**
          * StrengthRead
          * @description Belief of a kitchen about a leaven: its strength over the table's, the spread, the bakes behind it.
          */
@@ -5797,6 +6291,18 @@ export interface components {
             name: string;
             /** Sd Log */
             sd_log: number;
+        };
+        /**
+         * StrengthsRead
+         * @description A leaven or a starter through the bakes.
+         */
+        StrengthsRead: {
+            /** Key */
+            key: string;
+            /** Marks */
+            marks: components["schemas"]["StrengthMark"][];
+            /** Name */
+            name: string;
         };
         /** SurfaceRead */
         SurfaceRead: {
@@ -6096,6 +6602,29 @@ export interface components {
              * @default null
              */
             said?: string | null;
+        };
+        /** TwoBakeRead */
+        TwoBakeRead: {
+            /** Full */
+            full: number;
+            /** Id */
+            id: number;
+            /** Judged */
+            judged: number;
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+        };
+        /** TwoRead */
+        TwoRead: {
+            a: components["schemas"]["TwoBakeRead"];
+            b: components["schemas"]["TwoBakeRead"];
+            /** Rows */
+            rows: components["schemas"]["DifferenceRead"][];
         };
         /** UpkeepRead */
         UpkeepRead: {
@@ -14550,9 +15079,17 @@ export interface operations {
             };
         };
     };
-    kitchens_logbook_kitchens__int_kitchen_id__logbook_get: {
+    logbook_logbook_kitchens__int_kitchen_id__logbook_get: {
         parameters: {
             query?: {
+                words?: string;
+                bread?: string | null;
+                leaven?: string | null;
+                surface_id?: number | null;
+                became?: ("all_well" | "fell_short" | "noted" | "not_judged") | null;
+                season?: ("spring" | "summer" | "autumn" | "winter") | null;
+                since?: string | null;
+                until?: string | null;
                 count?: number;
                 before?: number | null;
             };
@@ -14571,6 +15108,152 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogbookRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_logbook_figures_kitchens__int_kitchen_id__logbook_figures_get: {
+        parameters: {
+            query?: {
+                words?: string;
+                bread?: string | null;
+                leaven?: string | null;
+                surface_id?: number | null;
+                became?: ("all_well" | "fell_short" | "noted" | "not_judged") | null;
+                season?: ("spring" | "summer" | "autumn" | "winter") | null;
+                since?: string | null;
+                until?: string | null;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_two_bakes_kitchens__int_kitchen_id__logbook_two_get: {
+        parameters: {
+            query: {
+                a: number;
+                b: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoRead"];
                 };
             };
             /** @description Asked by a page of elsewhere */
@@ -14957,6 +15640,328 @@ export interface operations {
             };
         };
     };
+    logbook_package_file_kitchens__int_kitchen_id__package_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_last_package_kitchens__int_kitchen_id__packages_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackageRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_bring_package_kitchens__int_kitchen_id__packages_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackageCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_take_package_back_kitchens__int_kitchen_id__packages__int_brought_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                brought_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackageRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     day_plan_file_kitchens__int_kitchen_id__plan__kind__get: {
         parameters: {
             query?: never;
@@ -14964,6 +15969,258 @@ export interface operations {
             path: {
                 kitchen_id: number;
                 kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_readings_file_kitchens__int_kitchen_id__readings_get: {
+        parameters: {
+            query?: {
+                unit?: "C" | "F";
+                decimal?: "point" | "comma";
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_bring_readings_kitchens__int_kitchen_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logbook_report_file_kitchens__int_kitchen_id__report_get: {
+        parameters: {
+            query?: {
+                words?: string;
+                bread?: string | null;
+                leaven?: string | null;
+                surface_id?: number | null;
+                became?: ("all_well" | "fell_short" | "noted" | "not_judged") | null;
+                season?: ("spring" | "summer" | "autumn" | "winter") | null;
+                since?: string | null;
+                until?: string | null;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
             };
             cookie?: never;
         };

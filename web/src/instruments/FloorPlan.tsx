@@ -1,7 +1,10 @@
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import { heatColour, onHeat } from "../theme/temperature";
+import { heatedBy, type SurfaceKind } from "../words/surfaces";
 
+/** Surfaces beside each other on the plan. */
+export const COLUMNS = 6;
 const Room = styled.div`
   position: relative;
   display: grid;
@@ -19,7 +22,7 @@ const Room = styled.div`
   .floor {
     position: relative;
     display: grid;
-    grid-template-columns: repeat(6, minmax(0, 1fr));
+    grid-template-columns: repeat(${COLUMNS}, minmax(0, 1fr));
     grid-auto-rows: 64px;
     gap: 6px;
   }
@@ -71,14 +74,12 @@ const Room = styled.div`
     background: var(--recess);
   }
 `;
-const COLUMNS = 6;
-const ROUND = new Set(["iron_plate", "skillet", "inverted_plate", "lidded_pan", "pan_then_grill", "oil"]);
 
 export interface FloorMark {
   id: number;
   number: number;
   name: string;
-  kind: string;
+  kind: SurfaceKind;
   c: number;
   spots: number;
   place: number;
@@ -138,15 +139,16 @@ export function FloorPlan({
 /** A surface from above with its number: round on a hob, square in an oven, a mouth with a rim where it has a fire of its own. */
 function SurfaceFace({ mark: m }: { mark: FloorMark }) {
   const fill = heatColour(m.c);
+  const heated = heatedBy(m.kind);
   return (
     <svg viewBox="0 0 60 56" width="100%" height="56" stroke="var(--ink)" strokeWidth={2}>
-      {ROUND.has(m.kind) ? (
+      {heated === "hob" ? (
         <>
           <circle cx={30} cy={28} r={24} fill={fill} />
           <circle cx={30} cy={28} r={20} fill="none" stroke={onHeat(m.c)} strokeWidth={1} />
           {m.kind === "oil" && <path d="M14 20q4-4 8 0t8 0t8 0t8 0" fill="none" stroke={onHeat(m.c)} />}
         </>
-      ) : m.kind === "clay_wall" || m.kind === "flame_oven" ? (
+      ) : heated === "fire" ? (
         <>
           <circle cx={30} cy={28} r={26} fill="var(--ground)" />
           <circle cx={30} cy={28} r={17} fill={fill} />

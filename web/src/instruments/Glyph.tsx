@@ -145,3 +145,29 @@ export function Seal({ seal, size = 20 }: { seal: string; size?: number }) {
     </svg>
   );
 }
+
+/** The same inside a drawing, about a point. */
+export function SealShape({
+  seal,
+  x,
+  y,
+  size,
+  fill,
+}: {
+  seal: string;
+  x: number;
+  y: number;
+  size: number;
+  fill: string;
+}) {
+  return (
+    <g
+      transform={`translate(${x - size / 2} ${y - size / 2}) scale(${size / 24})`}
+      fill={fill}
+      stroke="var(--ink)"
+      strokeWidth={52 / size}
+    >
+      {SEALS[seal] ?? SEALS["round"]}
+    </g>
+  );
+}

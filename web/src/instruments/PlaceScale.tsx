@@ -1,8 +1,8 @@
 import { scaleLinear } from "d3-scale";
 import styled from "styled-components";
-import { heatColour } from "../theme/temperature";
 import { spread } from "../words/scale";
 import { Seal } from "./Glyph";
+import { HeatColumn } from "./HeatColumn";
 
 const ROW = 48; // of a thing to press [px]
 const LOW = -2;
@@ -87,10 +87,7 @@ export function PlaceScale({
   return (
     <Box style={{ height }}>
       <svg width={108} height={height} aria-hidden="true">
-        {Array.from({ length: TOP - LOW }, (_, i) => i + LOW).map((c) => (
-          <rect key={c} x={34} width={26} y={y(c + 1)} height={y(c) - y(c + 1) + 0.5} fill={heatColour(c + 0.5)} />
-        ))}
-        <rect x={34} width={26} y={y(TOP)} height={y(LOW) - y(TOP)} fill="none" stroke="var(--ink)" strokeWidth={2} />
+        <HeatColumn x={34} width={26} low={LOW} high={TOP} y={y} />
         {[0, 10, 20, 30].map((c) => (
           <g key={c}>
             <line x1={27} x2={34} y1={y(c)} y2={y(c)} stroke="var(--ink)" strokeWidth={1.5} />

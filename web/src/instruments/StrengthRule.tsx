@@ -1,4 +1,5 @@
 import { scaleLog } from "d3-scale";
+import { Z10 } from "../words/format";
 
 const W = 300;
 const H = 44;
@@ -9,8 +10,8 @@ export function StrengthRule({ mean, sdLog, label }: { mean: number; sdLog: numb
     .domain([0.33, 3])
     .range([10, W - 10])
     .clamp(true);
-  const low = x(mean * Math.exp(-1.2816 * sdLog));
-  const high = x(mean * Math.exp(1.2816 * sdLog));
+  const low = x(mean * Math.exp(-Z10 * sdLog));
+  const high = x(mean * Math.exp(Z10 * sdLog));
   return (
     <svg width={W} height={H} role="img" aria-label={label}>
       <line x1={10} x2={W - 10} y1={18} y2={18} stroke="var(--ink)" strokeWidth={1.5} />

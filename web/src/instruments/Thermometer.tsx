@@ -1,5 +1,5 @@
 import { scaleLinear } from "d3-scale";
-import { heatColour } from "../theme/temperature";
+import { HeatColumn } from "./HeatColumn";
 
 /** The kitchen's column: one temperature scale with a leader to each thing that has a temperature. */
 export function Thermometer({
@@ -26,10 +26,7 @@ export function Thermometer({
   for (let i = 1; i < placed.length; i++) placed[i]!.at = Math.max(placed[i]!.at, placed[i - 1]!.at + 34);
   return (
     <svg width={330} height={height} role="img" aria-label={placed.map((m) => `${m.name} ${degrees(m.c)}`).join(", ")}>
-      {Array.from({ length: top }, (_, c) => (
-        <rect key={c} x={70} width={34} y={y(c + 1)} height={y(c) - y(c + 1) + 0.5} fill={heatColour(c + 0.5)} />
-      ))}
-      <rect x={70} width={34} y={y(top)} height={y(0) - y(top)} fill="none" stroke="var(--ink)" strokeWidth={2} />
+      <HeatColumn x={70} width={34} high={top} y={y} />
       {Array.from({ length: top + 1 }, (_, c) => (
         <g key={c}>
           <line x1={c % 10 ? 62 : 56} x2={70} y1={y(c)} y2={y(c)} stroke="var(--ink)" strokeWidth={1.25} />

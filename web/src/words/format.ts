@@ -35,6 +35,12 @@ export const dayName = (at: number | string, zone: string): string =>
 export const monthDay = (at: number | string, zone: string): string =>
   formatter(zone, { day: "numeric", month: "short" }).format(typeof at === "string" ? ms(at) : at);
 
+/** Nov, or Nov 2025 */
+export const monthName = (at: number | string, zone: string, year = false): string =>
+  formatter(zone, { month: "short", ...(year ? { year: "numeric" } : {}) }).format(
+    typeof at === "string" ? ms(at) : at,
+  );
+
 /** The clock, with its day when it is not near `now`: 18 hours ahead, 6 back, or the same day. */
 export function clockNear(at: number | string, now: number, zone: string): string {
   const t = typeof at === "string" ? ms(at) : at;
@@ -69,6 +75,16 @@ export interface Units {
   mass: string;
   temp: string;
 }
+
+/** The units that a kitchen can read in. */
+export const MASSES = [
+  { id: "g", text: "grams" },
+  { id: "oz", text: "ounces" },
+] as const;
+export const DEGREES = [
+  { id: "C", text: "°C" },
+  { id: "F", text: "°F" },
+] as const;
 
 /** Grams of the kitchen's unit of mass. */
 export const gramsOf = (units: Units): number => (units.mass === "oz" ? 28.349523 : 1);
@@ -125,3 +141,6 @@ const FIGURE = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
 /** A typed figure with its unit beside it or not, `times` over; other text goes on as it was typed. */
 export const typedFigure = (text: string, times = 1): number =>
   typedNumber(text, FIGURE.test(text) ? Number.parseFloat(text.replace(",", ".")) * times : Number.NaN);
+
+/** Spreads from the middle to either end of a band that holds 8 in 10. */
+export const Z10 = 1.2816;

@@ -26,6 +26,22 @@ export const SURFACES: readonly { id: SurfaceKind; text: string; temp: number; m
   { id: "oven_tray", text: "tray in an oven", temp: 220, most: 12 },
 ];
 
+/** What a surface is heated by, which says how it is set and how it is drawn: a hob under it, an oven around it, or a fire of its own. */
+const HEATED: Record<SurfaceKind, "hob" | "oven" | "fire"> = {
+  iron_plate: "hob",
+  skillet: "hob",
+  inverted_plate: "hob",
+  lidded_pan: "hob",
+  pan_then_grill: "hob",
+  oil: "hob",
+  stone_oven: "oven",
+  steel_oven: "oven",
+  oven_tray: "oven",
+  clay_wall: "fire",
+  flame_oven: "fire",
+};
+export const heatedBy = (kind: SurfaceKind): "hob" | "oven" | "fire" => HEATED[kind];
+
 /** The second move of a program, as the hands are told it. */
 const SECOND: Record<string, { verb: string; lower: string }> = {
   turn: { verb: "Turn", lower: "turn" },

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import { type Kitchen, Problem, type Schemas } from "../../api/client";
+import { faultOf, type Kitchen, type Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
 import { hoursQuery, useHoursWrites } from "../../api/day";
 import type { useKitchenWrites } from "../../api/kitchen";
@@ -157,11 +157,6 @@ export function Hours({ kitchen: k, writes }: { kitchen: Kitchen; writes: Return
       <BringCalendar cooks={k.cooks} bring={bring} />
     </section>
   );
-}
-
-function faultOf(error: Error | null, field: string): string | null {
-  if (!(error instanceof Problem)) return null;
-  return error.fields.find((f) => f.pointer.startsWith(`/${field}`))?.detail ?? null;
 }
 
 interface AddProps {

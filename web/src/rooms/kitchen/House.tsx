@@ -4,7 +4,7 @@ import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { useWords } from "../../frame/units";
 import { type Pin, readPin, setPin } from "../../theme/pin";
-import { temp, tempUnit, typedNumber, typedTemp } from "../../words/format";
+import { DEGREES, MASSES, temp, tempUnit, typedNumber, typedTemp } from "../../words/format";
 
 /** The kitchen itself: its name, where it lies, its tap water, the units it reads in, its light. */
 export function House({
@@ -56,19 +56,13 @@ export function House({
         <Choice
           label="Weights"
           value={k.mass_unit as "g"}
-          options={[
-            { id: "g", text: "grams" },
-            { id: "oz", text: "ounces" },
-          ]}
+          options={MASSES}
           onChange={(mass_unit) => onChange({ mass_unit })}
         />
         <Choice
           label="Temperatures"
           value={k.temp_unit as "C"}
-          options={[
-            { id: "C", text: "°C" },
-            { id: "F", text: "°F" },
-          ]}
+          options={DEGREES}
           onChange={(temp_unit) => onChange({ temp_unit })}
         />
       </div>

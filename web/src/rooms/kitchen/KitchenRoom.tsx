@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
-import { type Bench, Problem } from "../../api/client";
+import { type Bench, faultOf } from "../../api/client";
 import { kitchensQuery, startersQuery, useKitchenWrites } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
-import { isTyping, keysOn } from "../../controls/keys";
+import { commandKey } from "../../controls/keys";
 import { Plate } from "../../controls/Notice";
 import { useHeight } from "../../controls/width";
 import { useWords } from "../../frame/units";
@@ -13,7 +13,7 @@ import { HeatBands } from "../../instruments/HeatBands";
 import { type PlaceMark, PlaceScale } from "../../instruments/PlaceScale";
 import { capital, temp } from "../../words/format";
 import { Alarms } from "./Alarms";
-import { addressOf, type Chosen, type Named, useChosen } from "./chosen";
+import { addressOf, type Chosen, NAMED, type Named, useChosen } from "./chosen";
 import { numbered, placed, PLACES } from "./floor";
 import { Hours } from "./Hours";
 import { House } from "./House";
@@ -56,9 +56,9 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
     );
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || !keysOn()) return;
-      if (e.key === "Escape") return choose(null);
-      const surface = /^[1-9]$/.test(e.key) ? surfaces[Number(e.key) - 1] : undefined;
+      const key = commandKey(e);
+      if (key === "Escape") return choose(null);
+      const surface = key && /^[1-9]$/.test(key) ? surfaces[Number(key) - 1] : undefined;
       if (surface) choose({ kind: "surface", id: surface.id });
     };
     addEventListener("keydown", press);
@@ -73,7 +73,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         <Removed writes={writes} />
       </div>
       <nav aria-label={SAY.theRestOfTheKitchen}>
-        {(Object.keys(TITLES) as Named[]).map((kind) => (
+        {NAMED.map((kind) => (
           <button key={kind} type="button" aria-pressed={chosen?.kind === kind} onClick={() => choose({ kind })}>
             {TITLES[kind]}
           </button>
@@ -208,8 +208,7 @@ function Removed({ writes }: { writes: ReturnType<typeof useKitchenWrites> }) {
 function Opened({ bench, chosen, onChoose, writes }: Part & { writes: ReturnType<typeof useKitchenWrites> }) {
   const k = bench.kitchen;
   const { change } = writes;
-  const fields = change.error instanceof Problem ? change.error.fields : [];
-  const fault = (name: string) => fields.find((f) => f.pointer.startsWith(`/${name}`))?.detail ?? null;
+  const fault = (name: string) => faultOf(change.error, name);
   const surface = chosen?.kind === "surface" ? k.surfaces.find((s) => s.id === chosen.id) : undefined;
   const place = chosen?.kind === "place" ? k.places.find((p) => p.key === chosen.key) : undefined;
   const starters = useQuery({ ...startersQuery(k.id), enabled: chosen?.kind === "starter" });

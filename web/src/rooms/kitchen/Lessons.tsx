@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Z10 } from "../../words/format";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { lessonsQuery, useLessons } from "../../api/keep";
@@ -49,7 +50,6 @@ const One = styled.div`
     color: var(--ink-2);
   }
 `;
-const Q80 = 1.2816;
 
 /** What is believed here: each belief on its rule, with the lessons that made it; any may be refused, and all of one forgotten. */
 export function Lessons({ kitchen }: { kitchen: number }) {
@@ -81,7 +81,7 @@ function Belief({
   const forgotten = b.lessons.every((l) => l.refused);
   const units = useWords();
   const at = (side: number) =>
-    b.kind === "surface" ? b.mean + side * Q80 * b.sd : b.mean * Math.exp(side * Q80 * b.sd);
+    b.kind === "surface" ? b.mean + side * Z10 * b.sd : b.mean * Math.exp(side * Z10 * b.sd);
   const band = `${beliefFigure(b.kind, at(-1), units)} to ${beliefFigure(b.kind, at(1), units)}`;
   return (
     <One>

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { type Kitchen, Problem, type Schemas } from "../../api/client";
+import { faultOf, type Kitchen, type Schemas } from "../../api/client";
 import type { useKitchenWrites } from "../../api/kitchen";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
@@ -44,8 +44,7 @@ type Place = Schemas["PlaceRead"];
 export function PlaceSheet({ kitchen: k, place: p, writes }: { kitchen: Kitchen; place: Place; writes: Writes }) {
   const units = useWords();
   const { change } = writes;
-  const fields = change.error instanceof Problem ? change.error.fields : [];
-  const fault = fields.find((f) => f.pointer.startsWith("/places"))?.detail ?? null;
+  const fault = faultOf(change.error, "places");
   return (
     <>
       <p>
@@ -61,7 +60,7 @@ export function PlaceSheet({ kitchen: k, place: p, writes }: { kitchen: Kitchen;
           width="8em"
           inputMode="decimal"
           onCommit={(t) => change.mutate({ shelf_l: typedNumber(t) })}
-          fault={fields.find((f) => f.pointer === "/shelf_l")?.detail ?? null}
+          fault={faultOf(change.error, "shelf_l")}
         />
       )}
       {p.key === "fridge" && k.fridge_c > 6 && <Plate>{SAY.aFridgeAboveCLetsDough}</Plate>}
@@ -123,8 +122,7 @@ function PlaceAir({ place: p, writes }: { place: Place; writes: Writes }) {
 /** The air of the bench, hour by hour of a usual day. */
 function AirByHour({ kitchen: k, writes: { change } }: { kitchen: Kitchen; writes: Writes }) {
   const units = useWords();
-  const fields = change.error instanceof Problem ? change.error.fields : [];
-  const fault = (name: string) => fields.find((f) => f.pointer.startsWith(`/${name}`))?.detail ?? null;
+  const fault = (name: string) => faultOf(change.error, name);
   return (
     <section>
       <h3>{SAY.theAirByTheHour}</h3>

@@ -7,18 +7,18 @@ import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
+import { COLUMNS } from "../../instruments/FloorPlan";
 import { heatColour } from "../../theme/temperature";
 import { temp, tempUnit, typedTemp } from "../../words/format";
 import { SOURCES, sourceWords } from "../../words/heat";
 import { learnedWords } from "../../words/lessons";
-import { spotsOf, SURFACES } from "../../words/surfaces";
-import { COLUMNS, PLACES, placed } from "./floor";
+import { heatedBy, spotsOf, SURFACES } from "../../words/surfaces";
+import { PLACES, placed } from "./floor";
 import { SAY } from "../../words/say/kitchen";
 
 type Surface = Schemas["SurfaceRead"];
 type SurfaceUpdate = Schemas["SurfaceUpdate"];
 type Writes = ReturnType<typeof useKitchenWrites>;
-const ON_HOB = new Set(["iron_plate", "skillet", "inverted_plate", "lidded_pan", "pan_then_grill", "oil"]);
 const SIZES = [
   { id: "home", text: "for a home" },
   { id: "canteen", text: "for a canteen" },
@@ -103,7 +103,7 @@ export function SurfaceSheet({
             put(source === "usual" ? { temp_c: null, source: null, sd_k: null } : { source, sd_k: null })
           }
         />
-        {ON_HOB.has(s.kind) && (
+        {heatedBy(s.kind) === "hob" && (
           <Pick
             label="Set to"
             value={s.power as "high"}

@@ -1,17 +1,18 @@
-/** The floor plan: two rows of six places for surfaces. */
-export const COLUMNS = 6;
-export const PLACES = 12;
+import { COLUMNS } from "../../instruments/FloorPlan";
+import { heatedBy, type SurfaceKind } from "../../words/surfaces";
+
+/** Places of the floor plan, in two rows. */
+export const PLACES = 2 * COLUMNS;
 /** Where surfaces of a sort go by themselves: those on a hob from the left, ovens beside them, fires of their own at the right. */
-const OVEN = new Set(["stone_oven", "steel_oven", "oven_tray"]);
-const FIRE = new Set(["clay_wall", "flame_oven"]);
-const FROM_OVEN = [3, 4, 9, 10, 2, 8, 5, 11, 1, 7, 0, 6];
-const FROM_FIRE = [5, 11, 4, 10, 3, 9, 2, 8, 1, 7, 0, 6];
-const FROM_HOB = [0, 1, 2, 6, 7, 8, 3, 4, 9, 10, 5, 11];
-const orderOf = (kind: string) => (OVEN.has(kind) ? FROM_OVEN : FIRE.has(kind) ? FROM_FIRE : FROM_HOB);
+const ORDER = {
+  hob: [0, 1, 2, 6, 7, 8, 3, 4, 9, 10, 5, 11],
+  oven: [3, 4, 9, 10, 2, 8, 5, 11, 1, 7, 0, 6],
+  fire: [5, 11, 4, 10, 3, 9, 2, 8, 1, 7, 0, 6],
+};
 
 interface Laid {
   id: number;
-  kind: string;
+  kind: SurfaceKind;
   lies?: number | null;
 }
 
@@ -21,7 +22,7 @@ export function placed(surfaces: readonly Laid[]): Map<number, number> {
   for (const s of surfaces) if (s.lies != null) found.set(s.id, s.lies);
   const taken = new Set(found.values());
   for (const s of surfaces) {
-    const free = s.lies == null ? orderOf(s.kind).find((p) => !taken.has(p)) : undefined;
+    const free = s.lies == null ? ORDER[heatedBy(s.kind)].find((p) => !taken.has(p)) : undefined;
     if (free !== undefined) {
       taken.add(free);
       found.set(s.id, free);

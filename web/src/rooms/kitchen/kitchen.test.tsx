@@ -4,11 +4,12 @@ import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import { HeatBands } from "../../instruments/HeatBands";
 import { PlaceScale } from "../../instruments/PlaceScale";
+import type { SurfaceKind } from "../../words/surfaces";
 import { addressOf, type Chosen, readChosen } from "./chosen";
 import { numbered, placed, PLACES } from "./floor";
 
 afterEach(cleanup);
-const plate = (id: number, kind = "iron_plate", lies: number | null = null) => ({ id, kind, lies });
+const plate = (id: number, kind: SurfaceKind = "iron_plate", lies: number | null = null) => ({ id, kind, lies });
 
 it("surfaces lie where they were set, and the others on free places of their sort", () => {
   const at = placed([plate(1), plate(2, "stone_oven"), plate(3, "clay_wall"), plate(4, "skillet", 0)]);

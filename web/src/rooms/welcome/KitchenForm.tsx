@@ -10,7 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { Slide } from "../../controls/Slide";
 import { SurfaceMark } from "../../instruments/SurfaceMark";
-import { capital, clockNear, readTemp, span, temp } from "../../words/format";
+import { capital, clockNear, DEGREES, MASSES, readTemp, span, temp } from "../../words/format";
 import { spotsOf, SURFACES, type SurfaceKind } from "../../words/surfaces";
 import { WhatYouGet } from "./WhatYouGet";
 import { SAY } from "../../words/say/welcome";
@@ -167,10 +167,7 @@ export function KitchenForm() {
           <Choice
             label="Temperatures in"
             value={unit}
-            options={[
-              { id: "C", text: "°C" },
-              { id: "F", text: "°F" },
-            ]}
+            options={DEGREES}
             onChange={(u) => {
               setUnit(u);
               setTyped(null);
@@ -195,15 +192,7 @@ export function KitchenForm() {
           <h2>
             <b>3</b> {SAY.howDoYouMeasure}
           </h2>
-          <Choice
-            label="Weights in"
-            value={mass}
-            options={[
-              { id: "g", text: "grams" },
-              { id: "oz", text: "ounces" },
-            ]}
-            onChange={setMass}
-          />
+          <Choice label="Weights in" value={mass} options={MASSES} onChange={setMass} />
           <p className="quiet">{SAY.cupsAndSpoonsAreReadToo}</p>
           <Field
             label="Time zone"

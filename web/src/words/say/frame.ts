@@ -47,8 +47,8 @@ export const SAY = {
   moreHandsAreWantedThanThere: "More hands are wanted than there are",
   leavesOfThisBake: "Leaves of this bake",
   nowOfAreFull: (a: Part, b: Part) => `; now ${a} of ${b} are full`,
-  theServerIsOutOfReach2: "The server is out of reach. Nothing is lost; this page tries again by itself.",
-  onTheLiveFireLeafThe2: "on the live Fire leaf: the next due move; while weighing: the next line",
+  theServerIsOutOfReachNothing: "The server is out of reach. Nothing is lost; this page tries again by itself.",
+  onTheLiveFireLeafTheNext: "on the live Fire leaf: the next due move; while weighing: the next line",
   heldHereDeleteLetsItGo: ", held here; Delete lets it go",
   handsOfEachCookTheList: "Hands of each cook; the list below holds the same.",
 } as const;

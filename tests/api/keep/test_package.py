@@ -1,0 +1,306 @@
+"""A kitchen as a Data Package: valid by a library of its own, out and in without loss, in twice without doubling, back
+with one press; hostile files refused with nothing brought in."""
+
+from __future__ import annotations
+
+import base64
+import csv
+import io
+import json
+import re
+import zipfile
+from collections.abc import Callable
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from frictionless import Package
+from hypothesis import given
+from hypothesis import strategies as st
+
+from brassclock.api.app import create_app
+from brassclock.cli import main
+from brassclock.formats.package import Column, Resource, guarded, plain, read, write
+from brassclock.services.app import App
+from brassclock.services.pages.package import PARTS, kitchen_of_package, package_in, package_out
+from brassclock.store.engine import open_store
+from helpers import Clock
+
+WINTERS = (files("brassclock.demo") / "winters.zip").read_bytes()
+REFERS = {"id", "bake_id", "surface_id", "bag_id", "starter_id"}
+
+
+def tables(packed: bytes) -> dict[str, list[dict[str, str]]]:
+    """Rows of a package by table, without the numbers that are a database's own."""
+    with zipfile.ZipFile(io.BytesIO(packed)) as z:
+        return {
+            part.name: [
+                {k: v for k, v in row.items() if k not in REFERS}
+                for row in csv.DictReader(io.StringIO(z.read(f"{part.name}.csv").decode(), newline=""))
+            ]
+            for part in PARTS
+        }
+
+
+def fresh(path: Path) -> App:
+    return App(open_store(path), with_demo=False, real_now=Clock())
+
+
+def test_the_package_is_valid_and_comes_back_whole(tmp_path: Path) -> None:
+    """Out of one database and into another: every cell of every table is the same but the databases' own numbers, and
+    the library of the specification finds no fault in it."""
+    a, b = fresh(tmp_path / "a"), fresh(tmp_path / "b")
+    package_in(a, kitchen_of_package(a, WINTERS), WINTERS)
+    _, first = package_out(a, 1)
+    found = package_in(b, kitchen_of_package(b, first), first)
+    assert found.refused_count == 0 and found.added["bakes"] == 37
+    _, second = package_out(b, 1)
+    was, now = tables(first), tables(second)
+    for name, rows in was.items():
+        assert now[name] == rows, name
+    for told in ('{"mix": 3}', '{"mix": ["x", 1], "ball": []}'):  # what another day was told breaks nothing here
+        again = fresh(tmp_path / str(len(told)))
+        package_in(again, kitchen_of_package(again, first), altered("bakes.csv", broken(2, "told", told), first))
+        client = create_app(again).test_client()
+        assert client.post("/api/bakes", json={"kitchen_id": 1, "serve": "in 6 h"}).status_code == 201
+    target = tmp_path / "kitchen.zip"
+    target.write_bytes(second)
+    report = Package(str(target)).validate()
+    assert report.valid, report.flatten(["title", "message"])[:5]
+
+
+def test_a_package_brought_twice_doubles_nothing_and_is_taken_back(tmp_path: Path) -> None:
+    app = fresh(tmp_path)
+    kitchen = kitchen_of_package(app, WINTERS)
+    client = create_app(app).test_client()
+    before = tables(package_out(app, kitchen)[1])
+    data = {"data": base64.b64encode(WINTERS).decode()}
+    first = client.post(f"/api/kitchens/{kitchen}/packages", json=data)
+    assert first.status_code == 201, first.text
+    again = client.post(f"/api/kitchens/{kitchen}/packages", json=data).json
+    assert again["added"] == {} and again["there"]["bakes"] == first.json["added"]["bakes"] == 37
+    assert again["there"]["lessons"] == first.json["added"]["lessons"]
+    whole = client.get(f"/api/kitchens/{kitchen}/lessons").json
+    at = f"/api/kitchens/{kitchen}/packages"
+    assert client.post(f"{at}/{first.json['id']}/undo").status_code == 200
+    assert client.post(f"{at}/{first.json['id']}/undo").status_code == 409
+    assert tables(package_out(app, kitchen)[1]) == before, "as it was before it came"
+    assert client.get(f"/api/kitchens/{kitchen}/lessons").json == {"beliefs": []}
+    client.post(at, json=data)
+    beliefs = client.get(f"/api/kitchens/{kitchen}/lessons").json["beliefs"]
+    assert [(b["about"], b["mean"]) for b in beliefs] == [(b["about"], b["mean"]) for b in whole["beliefs"]]
+
+
+def test_what_was_done_with_a_package_stays_when_it_is_taken_back(tmp_path: Path) -> None:
+    """A bake that was begun here on a surface of the package keeps it."""
+    app = fresh(tmp_path)
+    kitchen = kitchen_of_package(app, WINTERS)
+    client = create_app(app).test_client()
+    brought = package_in(app, kitchen, WINTERS)
+    stone = next(s for s in client.get(f"/api/kitchens/{kitchen}").json["surfaces"] if s["name"] == "Baking stone")
+    bake = client.post("/api/bakes", json={"kitchen_id": kitchen, "serve": "in 6 h", "method": "terrace-naan"}).json
+    client.patch(f"/api/bakes/{bake['id']}", json={"surface_id": stone["id"]})
+    client.post(f"/api/kitchens/{kitchen}/packages/{brought.id}/undo")
+    left = client.get(f"/api/kitchens/{kitchen}").json["surfaces"]
+    assert [s["name"] for s in left] == ["Baking stone"]
+    assert client.get(f"/api/bakes/{bake['id']}").json["settings"]["surface_id"] == stone["id"]
+
+
+COLUMNS = (Column("id", "integer", True), Column("t", "string", True), Column("n", "number"), Column("o", "object"))
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.text(st.characters(exclude_categories=["Cs"], exclude_characters="\0"), max_size=30),
+            st.none() | st.floats(allow_nan=False, allow_infinity=False),
+            st.none() | st.dictionaries(st.text("ab=\u00e9", max_size=3), st.integers() | st.text("=+'x", max_size=3)),
+        ),
+        max_size=6,
+    )
+)
+def test_every_cell_comes_back_and_none_is_a_formula(
+    rows: list[tuple[str, float | None, dict[str, Any] | None]],
+) -> None:
+    given_rows = [{"id": k, "t": t, "n": n, "o": o} for k, (t, n, o) in enumerate(rows)]
+    packed = write("k", "K", Clock()(), [Resource("things", COLUMNS, given_rows)])
+    found = read(packed, [Resource("things", COLUMNS)])
+    assert [row for _, row in found.rows["things"]] == given_rows and not found.refused
+    with zipfile.ZipFile(io.BytesIO(packed)) as z:
+        cells = [row[1] for row in csv.reader(io.StringIO(z.read("things.csv").decode(), newline=""))]
+    assert not [c for c in cells if c.lstrip()[:1] in tuple("=+-@")]
+
+
+@given(st.text(max_size=20))
+def test_a_guarded_text_is_itself_again(text: str) -> None:
+    assert plain(guarded(text)) == text
+
+
+def altered(name: str, change: Callable[[str], str], packed: bytes = WINTERS) -> bytes:
+    """A package with one file changed."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(packed)) as z, zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as w:
+        for member in z.namelist():
+            text = z.read(member).decode()
+            w.writestr(member, change(text) if member == name else text)
+    return out.getvalue()
+
+
+def zipped(**members: bytes) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as w:
+        for name, body in members.items():
+            w.writestr(name.replace("__", "/").replace("_dot_", "."), body)
+    return out.getvalue()
+
+
+def described(path: str) -> bytes:
+    return json.dumps({"resources": [{"name": "bakes", "path": path}]}).encode()
+
+
+DEEP = b'{"resources":' + b"[" * 200_000
+HOSTILE = {
+    "no zip": b"PK\x03\x04 not a zip at all",
+    "empty": b"",
+    "a bomb": zipped(datapackage_dot_json=described("bakes.csv"), bakes_dot_csv=b"0" * 420_000_000),
+    "a zip in it": zipped(datapackage_dot_json=described("bakes.csv"), inner_dot_zip=WINTERS),
+    "a path upwards": zipped(datapackage_dot_json=described("bakes.csv"), **{"..__..__etc_dot_csv": b"x"}),
+    "a path it names": zipped(datapackage_dot_json=described("../../etc/passwd")),
+    "a path that is missing": zipped(datapackage_dot_json=described("bakes.csv")),
+    "deep JSON": zipped(datapackage_dot_json=DEEP),
+    "no description": zipped(bakes_dot_csv=b"id\r\n1\r\n"),
+    "none of its tables": zipped(datapackage_dot_json=b'{"resources": []}'),
+    "cut off": WINTERS[:-40],
+    "Latin letters": zipped(datapackage_dot_json=described("bakes.csv"), bakes_dot_csv="cr\u00e8me".encode("latin-1")),
+    "columns missing": zipped(datapackage_dot_json=described("bakes.csv"), bakes_dot_csv=b"id,name\r\n1,x\r\n"),
+    "many files": zipped(
+        datapackage_dot_json=described("bakes.csv"), **{f"f{'a' * n}_dot_csv": b"" for n in range(45)}
+    ),
+}
+
+
+@pytest.mark.parametrize("name", HOSTILE)
+def test_a_hostile_file_is_refused_and_nothing_of_it_stays(
+    client: FlaskClient, kitchen: dict[str, Any], name: str
+) -> None:
+    at = f"/api/kitchens/{kitchen['id']}"
+    before = client.get(f"{at}/package").data
+    body = {"data": base64.b64encode(HOSTILE[name]).decode() or "===="}
+    answer = client.post(f"{at}/packages", json=body)
+    assert answer.status_code == 422, answer.text
+    assert answer.json["errors"][0]["detail"]
+    assert tables(client.get(f"{at}/package").data) == tables(before)
+
+
+def broken(line: int, column: str, value: str) -> Callable[[str], str]:
+    def change(text: str) -> str:
+        rows = list(csv.reader(io.StringIO(text, newline="")))
+        rows[line - 1][rows[0].index(column)] = value
+        out = io.StringIO()
+        csv.writer(out, lineterminator="\r\n").writerows(rows)
+        return out.getvalue()
+
+    return change
+
+
+@pytest.mark.parametrize(
+    ("table", "column", "value", "word", "lost"),
+    [
+        ("bakes", "dough_c", "4000", "dough_c", 1),
+        ("bakes", "serve_at", "yesterday", "instant", 1),
+        ("bakes", "lines", "{}", "brackets", 1),
+        ("bakes", "lines", "[" * 100_000, "brackets", 1),
+        ("bakes", "status", "asleep", "status", 1),
+        ("bakes", "pins", '{"mix": "noon"}', "pins", 1),
+        ("taps", "kind", "juggle", "kind", 0),
+        ("outcomes", "pocket", "exploded", "pocket", 0),
+        ("surfaces", "temp_c", "1e300", "temp_c", 0),
+        ("outcomes", "bake_id", "999999", "none of the bakes", 0),
+    ],
+)
+def test_a_line_that_cannot_be_is_told_and_the_others_are_taken(
+    tmp_path: Path, table: str, column: str, value: str, word: str, lost: int
+) -> None:
+    """With a refused bake go the lines that belong to it, each told; a refused line elsewhere costs itself alone."""
+    app = fresh(tmp_path)
+    found = package_in(app, kitchen_of_package(app, WINTERS), altered(f"{table}.csv", broken(2, column, value)))
+    first = found.refused[0]
+    assert (first.table, first.line) == (table, 2) and word in first.detail, first
+    assert found.added["bakes"] == 37 - lost
+    assert all(r.table != "bakes" or r.line == 2 for r in found.refused)
+
+
+def test_out_and_in_on_the_command_line(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    data, out = tmp_path / "data", tmp_path / "out.zip"
+    app = fresh(data)
+    package_in(app, kitchen_of_package(app, WINTERS), WINTERS)
+    app.engine.dispose()
+    assert main(["export", str(out), "--data", str(data)]) == 0
+    assert main(["import", str(out), "--data", str(data), "--kitchen", "1"]) == 0
+    assert "added: nothing" in capsys.readouterr().out
+    assert main(["import", str(out), "--data", str(data)]) == 0
+    assert "kitchen 2" in capsys.readouterr().out
+    assert main(["export", "--data", str(tmp_path / "nowhere")]) == 1
+    assert main(["import", str(tmp_path / "no.zip"), "--data", str(data)]) == 1
+    assert "No such file" in capsys.readouterr().err
+
+
+def test_the_report_is_one_page_that_fetches_and_runs_nothing(tmp_path: Path) -> None:
+    """Every bake stands in it, what a cook typed is text in it, and it names no address."""
+    app = fresh(tmp_path)
+    package_in(app, kitchen_of_package(app, WINTERS), WINTERS)
+    client = create_app(app).test_client()
+    client.patch("/api/bakes/3", json={"note": "<script>alert('x')</script> & \"more\""})
+    answer = client.get("/api/kitchens/1/report")
+    page = answer.text
+    assert "attachment" in answer.headers["Content-Disposition"]
+    assert page.count("<tr>") == 38 and page.count("<svg") >= 6
+    assert "&lt;script&gt;" in page and "<script" not in page
+    assert not re.search(r"https?://|src=|url\(|@import|<link|javascript:", page)
+    assert "default-src 'none'" in page
+    assert client.get("/api/kitchens/1/report?bread=ridge-sour").text.count("<tr>") == 6
+    app.engine.dispose()
+    assert main(["report", str(tmp_path / "r.html"), "--data", str(tmp_path)]) == 0
+    assert (tmp_path / "r.html").read_text("utf-8").count("<tr>") == 38
+
+
+@pytest.mark.parametrize(("unit", "decimal"), [("C", "point"), ("F", "comma"), ("C", "comma"), ("F", "point")])
+def test_readings_of_the_air_go_out_and_come_back(
+    client: FlaskClient, kitchen: dict[str, Any], unit: str, decimal: str
+) -> None:
+    """In either unit and with either mark, to a hundredth of a degree; twice brings nothing; taken back they are
+    gone."""
+    points = [[f"2026-11-24T0{h}:00:00+00:00", 17.25 + h] for h in range(9)]
+    client.post(f"/api/kitchens/{kitchen['id']}/air", json={"place": "bench", "points": points})
+    text = client.get(f"/api/kitchens/{kitchen['id']}/readings?unit={unit}&decimal={decimal}").text
+    assert text.splitlines()[0] == (";" if decimal == "comma" else ",").join(
+        ["at", "place", "source", f"value_{unit.lower()}"]
+    )
+    other = client.post(
+        "/api/kitchens", json={"zone": "Europe/Zurich", "surface": {"name": "P", "kind": "skillet"}}
+    ).json
+    at = f"/api/kitchens/{other['id']}"
+    first = client.post(f"{at}/readings", json={"text": text}).json
+    assert first["added"] == {"readings": 9} and first["refused_count"] == 0
+    assert client.post(f"{at}/readings", json={"text": text}).json["there"] == {"readings": 9}
+    rows = [line.split(",") for line in client.get(f"{at}/readings").text.splitlines()[1:]]
+    assert [float(r[-1]) for r in rows] == pytest.approx([17.25 + h for h in range(9)], abs=0.006)
+    assert rows[0][0] == "2026-11-24T01:00:00+01:00", "in the kitchen's own zone"
+    client.post(f"{at}/packages/{first['id']}/undo")
+    assert client.get(f"{at}/readings").text.count("bench") == 0
+
+
+def test_a_line_of_a_logger_that_cannot_be_is_told(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    at = f"/api/kitchens/{kitchen['id']}/readings"
+    text = (
+        "time,where,temp_c\n2026-11-24 08:00,fridge,4.5\nsoon,bench,20\n2026-11-24T08:05,moon,20\n"
+        "2026-11-24T08:10,,900\n2026-11-24T08:15,,warm\n2036-01-01T00:00,,20\n2026-11-24T08:20\n2026-11-24T08:25,,21\n"
+    )
+    found = client.post(at, json={"text": text}).json
+    assert found["added"] == {"readings": 2}
+    assert [r["line"] for r in found["refused"]] == [3, 4, 5, 6, 7, 8]
+    words = ("no instant", "no place", "cannot be air", "no number", "still to come", "cells")
+    assert all(w in r["detail"] for w, r in zip(words, found["refused"], strict=True))
+    assert client.post(at, json={"text": "a,b\n1,2\n"}).status_code == 422

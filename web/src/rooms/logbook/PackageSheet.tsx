@@ -1,0 +1,91 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+import { base64Of } from "../../api/base64";
+import { type Brought, lastPackageQuery, usePackages } from "../../api/logbook";
+import { Button } from "../../controls/Button";
+import { Plate } from "../../controls/Notice";
+import { Sheet } from "../../controls/Sheet";
+import { useWords } from "../../frame/units";
+import { SAY } from "../../words/say/logbook";
+
+const Box = styled.div`
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+  a {
+    color: var(--brass);
+    font-weight: 650;
+  }
+`;
+
+const counted = (rows: Record<string, number>): string =>
+  Object.entries(rows)
+    .map(([table, n]) => `${n} ${table.replace("_", " ")}`)
+    .join(", ");
+
+/** The kitchen out as a package, and a package in; the last one can be taken back. */
+export function PackageSheet({ kitchen, onClose }: { kitchen: number; onClose: () => void }) {
+  const { bring, readings, takeBack } = usePackages(kitchen);
+  const units = useWords();
+  const given = [bring, readings].find((x) => x.submittedAt === Math.max(bring.submittedAt, readings.submittedAt))!;
+  const last = useQuery(lastPackageQuery(kitchen));
+  const [fault, setFault] = useState<string | null>(null);
+  const read = (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    setFault(null);
+    const failed = () => setFault(SAY.itCannotBeOpened);
+    if (/\.(csv|txt)$/i.test(file.name)) file.text().then((text) => readings.mutate(text), failed);
+    else base64Of(file).then((data) => bring.mutate(data), failed);
+  };
+  return (
+    <Sheet title={SAY.outAndIn} isOpen onClose={onClose}>
+      <Box>
+        <p>{SAY.packageOut}</p>
+        <a href={`/api/kitchens/${kitchen}/package`} download>
+          {SAY.takeTheKitchenAway}
+        </a>
+        <a href={`/api/kitchens/${kitchen}/report`} download>
+          {SAY.everyBakeAsAPage}
+        </a>
+        <a href={`/api/kitchens/${kitchen}/readings?unit=${units.temp}`} download>
+          {SAY.everyReadingOfTheAir}
+        </a>
+        <p>{SAY.packageIn}</p>
+        <FileTrigger acceptedFileTypes={[".zip", ".csv", ".txt"]} onSelect={read}>
+          <Button isDisabled={given.isPending}>Bring a file in</Button>
+        </FileTrigger>
+        {given.isPending && <p role="status">{SAY.itIsBeingRead}</p>}
+        {(fault ?? given.error?.message) && <Plate>{fault ?? given.error?.message}</Plate>}
+        {given.data && <Told brought={given.data} />}
+        {last.data?.id != null && (
+          <Button data-kind="bare" isDisabled={takeBack.isPending} onPress={() => takeBack.mutate(last.data!.id!)}>
+            {SAY.takeTheLastOneBack(counted(last.data.added))}
+          </Button>
+        )}
+        {takeBack.error && <Plate>{takeBack.error.message}</Plate>}
+      </Box>
+    </Sheet>
+  );
+}
+
+function Told({ brought }: { brought: Brought }) {
+  const added = counted(brought.added);
+  return (
+    <div role="status">
+      <p>{added ? SAY.itBrought(added) : SAY.itBroughtNothing}</p>
+      {brought.refused_count > 0 && (
+        <>
+          <p>{SAY.linesRefused(brought.refused_count)}</p>
+          <ul>
+            {brought.refused.slice(0, 20).map((r) => (
+              <li key={`${r.table} ${r.line}`}>{SAY.lineOf(r.table, r.line, r.detail)}</li>
+            ))}
+          </ul>
+        </>
+      )}
+    </div>
+  );
+}
