@@ -8,11 +8,24 @@ from typing import Any
 from flask import Blueprint, Flask, Response
 
 from brassclock import __version__
-from brassclock.api import bakes, compute, day, formulas, freezer, guard, kitchens, logbook, pages, problems, starters
+from brassclock.api import (
+    bakes,
+    compute,
+    day,
+    drill,
+    formulas,
+    freezer,
+    guard,
+    kitchens,
+    logbook,
+    pages,
+    problems,
+    starters,
+)
 from brassclock.api.door import Door
 from brassclock.services.app import App
 
-PARTS = (kitchens, bakes, day, formulas, starters, freezer, logbook, compute)
+PARTS = (kitchens, bakes, day, formulas, starters, freezer, logbook, drill, compute)
 DOCUMENT = Path(__file__).with_name("openapi.json")
 
 

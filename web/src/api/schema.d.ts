@@ -971,6 +971,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_id}/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a kitchen's learners do in each kind of case, and the calls of its real hearth. */
+        get: operations["drill_drill_kitchens__int_kitchen_id__drill_get"];
+        put?: never;
+        /** Open the next case of a kind; the open one, where there is one. */
+        post: operations["drill_open_case_kitchens__int_kitchen_id__drill_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/drill/{try_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A case; once it is answered, with the answer and what it was. */
+        get: operations["drill_case_kitchens__int_kitchen_id__drill__int_try_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/drill/{try_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer a case, once. */
+        post: operations["drill_answer_kitchens__int_kitchen_id__drill__int_try_id__answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/drill/{try_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An order of moves as far as it has come, timed; nothing is stored. */
+        post: operations["drill_order_kitchens__int_kitchen_id__drill__int_try_id__order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_id}/drill/{try_id}/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The second side of a bread that was turned then. */
+        get: operations["drill_turned_kitchens__int_kitchen_id__drill__int_try_id__turned_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_id}/entry": {
         parameters: {
             query?: never;
@@ -1917,6 +2003,20 @@ export interface components {
             revision?: number | null;
         };
         /**
+         * AnswerCreate
+         * @description The answer, under the name of its kind.
+         */
+        AnswerCreate: {
+            /** @default null */
+            call?: components["schemas"]["CallAnswer"] | null;
+            /** @default null */
+            fault?: components["schemas"]["FaultAnswer"] | null;
+            /** @default null */
+            hands?: components["schemas"]["HandsAnswer"] | null;
+            /** @default null */
+            read?: components["schemas"]["ReadAnswer"] | null;
+        };
+        /**
          * AnyObject
          * @description A result as `contract` shapes it; `GET /api/compute/KIND/schema` gives the request's schema.
          */
@@ -2543,6 +2643,19 @@ export interface components {
              */
             side: "soda" | "acid";
         };
+        /** BecameRead */
+        BecameRead: {
+            /** Bottom */
+            bottom: string;
+            /** Cooked */
+            cooked: boolean;
+            /** Loss Frac */
+            loss_frac: number;
+            /** Pocket */
+            pocket: number;
+            /** Top */
+            top: string;
+        };
         /**
          * BeliefRead
          * @description A belief: what it is about, where it started, what is believed now (a ratio to the table, and the spread of its
@@ -2744,6 +2857,66 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * CallAnswer
+         * @description Seconds from contact at which it was turned, and taken off; None for never.
+         */
+        CallAnswer: {
+            /**
+             * Off S
+             * @default null
+             */
+            off_s?: number | null;
+            /**
+             * Turn S
+             * @default null
+             */
+            turn_s?: number | null;
+        };
+        /**
+         * CallRead
+         * @description A bread to be turned and taken off: as it is told, and the film of its first side. On easy levels its signs are
+         *     named and its underside shows.
+         */
+        CallRead: {
+            /** Bread */
+            bread: string;
+            /** Dough C */
+            dough_c: number;
+            film: components["schemas"]["FilmRead"];
+            /** Signs */
+            signs: components["schemas"]["SignRead"][];
+            /** Surface */
+            surface: string;
+            /** Surface C */
+            surface_c: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Underside */
+            underside: boolean;
+        };
+        /**
+         * CallTruth
+         * @description What it was: the right second to turn and from when to when it might come off as it was turned, by how many
+         *     seconds the calls were early (below 0) or late, the bread as it became and as it would have become, and its film.
+         */
+        CallTruth: {
+            film: components["schemas"]["FilmRead"];
+            /** Off High S */
+            off_high_s: number | null;
+            /** Off Late S */
+            off_late_s: number | null;
+            /** Off Low S */
+            off_low_s: number | null;
+            right: components["schemas"]["BecameRead"];
+            /** Signs */
+            signs: components["schemas"]["SignRead"][];
+            /** Turn Late S */
+            turn_late_s: number | null;
+            /** Turn S */
+            turn_s: number;
+            yours: components["schemas"]["BecameRead"] | null;
         };
         /** CarpetRead */
         CarpetRead: {
@@ -3171,6 +3344,32 @@ export interface components {
             when?: "before" | "after_turn" | "after_heat";
         };
         /**
+         * DrillCreate
+         * @description A case to be opened: which kind, and whether of one's own kitchen.
+         */
+        DrillCreate: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "call" | "read" | "fault" | "hands";
+            /**
+             * Own
+             * @default false
+             */
+            own?: boolean;
+        };
+        /**
+         * DrillRead
+         * @description The Drill of a kitchen: each kind, and the calls of its real hearth, newest last.
+         */
+        DrillRead: {
+            /** Hearth */
+            hearth: components["schemas"]["RealCall"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindRead"][];
+        };
+        /**
          * EntryLineRead
          * @description A line of a list: read, or with what could not be.
          */
@@ -3215,25 +3414,64 @@ export interface components {
         };
         /**
          * FactRead
-         * @description Forecast beside fact. `place` is 0 at p10 and 1 at p90.
+         * @description A fact that is known, in words.
          */
         FactRead: {
-            /** Inside */
-            inside: boolean | null;
-            /** Name */
-            name: string;
-            /** P10 */
-            p10: number | null;
-            /** P90 */
-            p90: number | null;
-            /** Place */
-            place: number | null;
-            /** Said */
-            said: number | null;
-            /** Unit */
-            unit: string;
-            /** Was */
-            was: number | null;
+            /** Fact */
+            fact: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FaultAnswer
+         * @description The cause named first, and one named second; `not_enough_known` where that is so.
+         */
+        FaultAnswer: {
+            /** First */
+            first: string;
+            /**
+             * Second
+             * @default null
+             */
+            second?: string | null;
+        };
+        /**
+         * FaultRead
+         * @description A bread that failed: its faults, the facts that are known, the causes to choose from.
+         */
+        FaultRead: {
+            /** Bread */
+            bread: string;
+            /** Facts */
+            facts: components["schemas"]["FactRead"][];
+            /** Faults */
+            faults: ("flat" | "part_pocket" | "one_side" | "burst" | "pale" | "scorched" | "raw_inside" | "doughy_middle" | "stiff" | "tough" | "soapy" | "sour" | "shrank" | "fell_off" | "stuck" | "doughy_edges")[];
+            /** Options */
+            options: components["schemas"]["OptionRead"][];
+            /** Surface */
+            surface: string;
+        };
+        /**
+         * FaultTruth
+         * @description What it was: how sure that is, the best answer, the causes by their share with their evidence, what to change,
+         *     and what to note next time.
+         */
+        FaultTruth: {
+            /** Ask */
+            ask: string | null;
+            /** Best */
+            best: string;
+            /** Causes */
+            causes: components["schemas"]["RankRead"][];
+            /** Change */
+            change: string | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "likely" | "perhaps" | "not_enough_known";
+            /** Wrong */
+            wrong: string;
         };
         /**
          * FeedCreate
@@ -3422,6 +3660,31 @@ export interface components {
              * @default false
              */
             topping?: boolean;
+        };
+        /**
+         * FilmRead
+         * @description A bread second by second: bubbles (1: they show all over), the upper face that is dull, browning and charring of
+         *     the upper and the lower face (1: golden, spots), the pocket's share, its height.
+         */
+        FilmRead: {
+            /** Brown */
+            brown: number[];
+            /** Brown Below */
+            brown_below: number[];
+            /** Bubbles */
+            bubbles: number[];
+            /** Char */
+            char: number[];
+            /** Char Below */
+            char_below: number[];
+            /** Dull */
+            dull: number[];
+            /** Height Mm */
+            height_mm: number[];
+            /** Pocket */
+            pocket: number[];
+            /** S */
+            s: number[];
         };
         /**
          * FireIfRead
@@ -3704,6 +3967,19 @@ export interface components {
             ways: components["schemas"]["WayRead"][];
         };
         /**
+         * HandMove
+         * @description A move by which hands.
+         */
+        HandMove: {
+            /**
+             * Cook
+             * @default 1
+             */
+            cook?: number;
+            /** Move */
+            move: string;
+        };
+        /**
          * HandMoveRead
          * @description Something the hands do to a bread on the heat: when from its contact [s], and for how long.
          */
@@ -3728,6 +4004,56 @@ export interface components {
             rest_min: number;
             /** Text */
             text: string;
+        };
+        /**
+         * HandsAnswer
+         * @description Moves in their order, each of the next bread that waits for it.
+         */
+        HandsAnswer: {
+            /** Moves */
+            moves: components["schemas"]["HandMove"][];
+        };
+        /**
+         * HandsRead
+         * @description A line to be put in order.
+         */
+        HandsRead: {
+            /** Bread */
+            bread: string;
+            /** Breads */
+            breads: number;
+            /** Cooks */
+            cooks: number;
+            /** Moves */
+            moves: components["schemas"]["MoveRead"][];
+            /** Off S */
+            off_s: number;
+            /** Recover S */
+            recover_s: number;
+            /** Spots */
+            spots: number;
+            /** Turn S */
+            turn_s: number;
+        };
+        /**
+         * HandsTruth
+         * @description Your line and ours: their seconds, and ours as it is done.
+         */
+        HandsTruth: {
+            /** Bound S */
+            bound_s: number;
+            /** Broken */
+            broken: string[];
+            /** Held Up By */
+            held_up_by: string;
+            /** Ours */
+            ours: components["schemas"]["TaskRead"][];
+            /** Ours S */
+            ours_s: number;
+            /** Yours */
+            yours: components["schemas"]["TaskRead"][];
+            /** Yours S */
+            yours_s: number;
         };
         /** Health */
         Health: {
@@ -4082,6 +4408,28 @@ export interface components {
             photos: components["schemas"]["PhotoRead"][];
             /** Rounds */
             rounds: components["schemas"]["RoundRead"][];
+        };
+        /**
+         * KindRead
+         * @description How a learner does in one kind: the level, how many were answered, the first twelve and the last twelve; cases of
+         *     the own kitchen that are left of ten, None where it has no bake for them.
+         */
+        KindRead: {
+            /** Answered */
+            answered: number;
+            /** First */
+            first: components["schemas"]["MissRead"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "call" | "read" | "fault" | "hands";
+            /** Last */
+            last: components["schemas"]["MissRead"][];
+            /** Level */
+            level: number;
+            /** Own Left */
+            own_left: number | null;
         };
         /**
          * KitchenCreate
@@ -4636,6 +4984,45 @@ export interface components {
             /** Ratio */
             ratio: number | null;
         };
+        /**
+         * MissRead
+         * @description A case that was answered, in figures: seconds by which the turn and the end were early (below 0) or late, whether
+         *     the answer was right, how sure it was, our time over yours.
+         */
+        MissRead: {
+            /**
+             * Broken
+             * @default null
+             */
+            broken?: number | null;
+            /** Level */
+            level: number;
+            /**
+             * Off S
+             * @default null
+             */
+            off_s?: number | null;
+            /**
+             * Ratio
+             * @default null
+             */
+            ratio?: number | null;
+            /**
+             * Right
+             * @default null
+             */
+            right?: boolean | null;
+            /**
+             * Sure
+             * @default null
+             */
+            sure?: ("sure" | "rather" | "guess") | null;
+            /**
+             * Turn S
+             * @default null
+             */
+            turn_s?: number | null;
+        };
         /** MixRead */
         MixRead: {
             /** Advice */
@@ -4699,23 +5086,17 @@ export interface components {
         };
         /**
          * MoveRead
-         * @description A move that is due, or planned.
+         * @description A move of one bread: its seconds of hands, and between which gaps the next one follows.
          */
         MoveRead: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /**
-             * Move
-             * @enum {string}
-             */
-            move: "load" | "turn" | "off";
-            /** Round No */
-            round_no: number;
-            /** Spot */
-            spot: number;
+            /** Hands S */
+            hands_s: number;
+            /** Name */
+            name: string;
+            /** Then Max S */
+            then_max_s: number;
+            /** Then Min S */
+            then_min_s: number;
         };
         /**
          * MovedRead
@@ -4837,6 +5218,29 @@ export interface components {
              * @default null
              */
             wrap?: ("open" | "rack" | "cloth" | "bag" | "hot_box" | "fridge" | "freezer") | null;
+        };
+        /** OptionRead */
+        OptionRead: {
+            /** Cause */
+            cause: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OrderRead
+         * @description Moves in their order, timed: the tasks, gaps that cannot be held, and the moves that can come next.
+         */
+        OrderRead: {
+            /** Broken */
+            broken: string[];
+            /** Ends S */
+            ends_s: number;
+            /** Next */
+            next: string[];
+            /** Tasks */
+            tasks: components["schemas"]["TaskRead"][];
+            /** Whole */
+            whole: boolean;
         };
         /** OutcomeRead */
         OutcomeRead: {
@@ -5450,6 +5854,94 @@ export interface components {
              */
             wrap_s?: number | null;
         };
+        /** RankRead */
+        RankRead: {
+            /** Cause */
+            cause: string;
+            /** Evidence */
+            evidence: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * ReadAnswer
+         * @description The state named, how sure that is, and the minutes left: until it is ready, or until it is past.
+         */
+        ReadAnswer: {
+            /**
+             * Left Min
+             * @default null
+             */
+            left_min?: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "not_yet" | "now" | "past";
+            /**
+             * Sure
+             * @enum {string}
+             */
+            sure: "sure" | "rather" | "guess";
+        };
+        /**
+         * ReadRead
+         * @description A dough to be judged: what it is, its hours since mixing, its level in a straight jar (over that after mixing;
+         *     its ready mark on easy levels), what a finger finds, its heat and that of its air. `asks_hours`: how long it still
+         *     has is asked for too.
+         */
+        ReadRead: {
+            /** Air C */
+            air_c: number;
+            /** Asks Hours */
+            asks_hours: boolean;
+            /** Dough */
+            dough: string;
+            /** Dough C */
+            dough_c: number;
+            /** H */
+            h: number;
+            /** Leaven */
+            leaven: string;
+            /** Level */
+            level: number;
+            /**
+             * Poke
+             * @enum {string}
+             */
+            poke: "springs" | "returns" | "stays";
+            /** Ready Mark */
+            ready_mark: number | null;
+        };
+        /**
+         * ReadTruth
+         * @description What it was: its state, the minutes left, which sign misled, and its course.
+         */
+        ReadTruth: {
+            /** H */
+            h: number[];
+            /** Left Min */
+            left_min: number | null;
+            /** Level */
+            level: number;
+            /** Levels */
+            levels: number[];
+            /** Meant */
+            meant: number;
+            /** Misled */
+            misled: ("domed" | "cold_middle") | null;
+            /** Past H */
+            past_h: number | null;
+            /** Ready H */
+            ready_h: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "not_yet" | "now" | "past";
+        };
         /** ReadingCreate */
         ReadingCreate: {
             /**
@@ -5536,6 +6028,26 @@ export interface components {
             room_c: number;
             /** Was */
             was: number;
+        };
+        /**
+         * RealCall
+         * @description A bread of the real hearth: seconds by which its turn and its end were early (below 0) or late beside what was
+         *     due.
+         */
+        RealCall: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake */
+            bake: number;
+            /** Name */
+            name: string;
+            /** Off S */
+            off_s: number | null;
+            /** Turn S */
+            turn_s: number | null;
         };
         /** ReasonRead */
         ReasonRead: {
@@ -6054,6 +6566,25 @@ export interface components {
             width_cm?: number | null;
         };
         /**
+         * SideRead
+         * @description The second side of a bread that was turned at that second.
+         */
+        SideRead: {
+            film: components["schemas"]["FilmRead"];
+            /** Signs */
+            signs: components["schemas"]["SignRead"][];
+        };
+        /**
+         * SignRead
+         * @description A sign of the heat, and the second it was there.
+         */
+        SignRead: {
+            /** S */
+            s: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * SodaRead
          * @description Soda against acid.
          */
@@ -6519,6 +7050,21 @@ export interface components {
             /** At */
             at: string;
         };
+        /** TaskRead */
+        TaskRead: {
+            /** Cook */
+            cook: number;
+            /** End S */
+            end_s: number;
+            /** Move */
+            move: string;
+            /** Round No */
+            round_no: number;
+            /** Spot */
+            spot: number;
+            /** Start S */
+            start_s: number;
+        };
         /** ThawPlanRead */
         ThawPlanRead: {
             /** Moves */
@@ -6602,6 +7148,58 @@ export interface components {
              * @default null
              */
             said?: string | null;
+        };
+        /**
+         * TruthRead
+         * @description What a case was, under the name of its kind; and why.
+         */
+        TruthRead: {
+            /** @default null */
+            call?: components["schemas"]["CallTruth"] | null;
+            /** @default null */
+            fault?: components["schemas"]["FaultTruth"] | null;
+            /** @default null */
+            hands?: components["schemas"]["HandsTruth"] | null;
+            /** @default null */
+            read?: components["schemas"]["ReadTruth"] | null;
+            /** Why */
+            why: {
+                [key: string]: components["schemas"]["WhyRead"];
+            };
+        };
+        /**
+         * TryRead
+         * @description A case: its number within its set, what it is (under the name of its kind), the answer and what it was once it
+         *     is answered.
+         */
+        TryRead: {
+            /** @default null */
+            answer?: components["schemas"]["AnswerCreate"] | null;
+            /** @default null */
+            call?: components["schemas"]["CallRead"] | null;
+            /** @default null */
+            fault?: components["schemas"]["FaultRead"] | null;
+            /** @default null */
+            hands?: components["schemas"]["HandsRead"] | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "call" | "read" | "fault" | "hands";
+            /** Level */
+            level: number;
+            /** Number */
+            number: number;
+            /** Own */
+            own: string | null;
+            /** @default null */
+            read?: components["schemas"]["ReadRead"] | null;
+            /** Seed */
+            seed: number;
+            /** @default null */
+            truth?: components["schemas"]["TruthRead"] | null;
         };
         /** TwoBakeRead */
         TwoBakeRead: {
@@ -13178,6 +13776,543 @@ export interface operations {
             };
             /** @description Others were changing it all the while */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill_drill_kitchens__int_kitchen_id__drill_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill_open_case_kitchens__int_kitchen_id__drill_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill_case_kitchens__int_kitchen_id__drill__int_try_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_id: number;
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill_answer_kitchens__int_kitchen_id__drill__int_try_id__answer_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill_order_kitchens__int_kitchen_id__drill__int_try_id__order_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key answers the same thing, for a day. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                kitchen_id: number;
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandsAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderRead"];
+                };
+            };
+            /** @description Cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Cannot be read */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Others were changing it all the while */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill_turned_kitchens__int_kitchen_id__drill__int_try_id__turned_get: {
+        parameters: {
+            query: {
+                turn_s: number;
+            };
+            header?: never;
+            path: {
+                kitchen_id: number;
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideRead"];
+                };
+            };
+            /** @description Asked by a page of elsewhere */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked under a name that is not this server's */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

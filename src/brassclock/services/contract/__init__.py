@@ -11,8 +11,7 @@ from pydantic import BaseModel, ValidationError
 from brassclock.core.errors import InvalidInput
 from brassclock.services.schemas.faults import faults_of
 
-SIMULATED = ("rise", "dose", "starter", "day", "puff")  # what integrates: compiled, or it takes long
-LATER = ("drill",)
+SIMULATED = ("rise", "dose", "starter", "day", "puff", "drill")  # what integrates: compiled, or it takes long
 KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded when first asked for: a start needs none
     "weigh": ("weigh", "WeighRequest", "run_weigh"),
     "mix": ("mix", "MixRequest", "run_mix"),
@@ -29,6 +28,7 @@ KINDS: dict[str, tuple[str, str, str]] = {  # module, request, function; loaded 
     "learn": ("keep", "LearnRequest", "run_learn"),
     "stock": ("keep", "StockRequest", "run_stock"),
     "line": ("line", "LineRequest", "run_line"),
+    "drill": ("drill", "DrillRequest", "run_drill"),
 }
 
 
@@ -41,8 +41,7 @@ def _kind(kind: str) -> tuple[type[BaseModel], Callable[[Any], dict[str, Any]]]:
         module, shape, run = KINDS[kind]
         found = import_module(f"{__name__}.{module}")
         return getattr(found, shape), getattr(found, run)
-    later = " It is planned, not built." if kind in LATER else ""
-    raise UnknownKind(f"“{kind[:40]}” is not a computation here.{later} Known are {', '.join(KINDS)}.")
+    raise UnknownKind(f"“{kind[:40]}” is not a computation here. Known are {', '.join(KINDS)}.")
 
 
 def schema(kind: str) -> dict[str, Any]:

@@ -4,6 +4,7 @@ Rows are built from validated schemas only; SQLModel tables do not validate.
 """
 
 from brassclock.store.tables.bake import Act, Answered, Bake, ForecastRecord, PlanChange, Reading, Tap
+from brassclock.store.tables.drill import DrillTry
 from brassclock.store.tables.hours import BusyHours, Calendar, CalendarHours
 from brassclock.store.tables.keep import Brought, FrozenBread, Lesson, Outcome, Photo, PhotoBytes, Serving
 from brassclock.store.tables.kitchen import (
@@ -27,6 +28,7 @@ __all__ = [
     "Calendar",
     "CalendarHours",
     "ClockState",
+    "DrillTry",
     "FlourBag",
     "ForecastRecord",
     "FrozenBread",

@@ -58,19 +58,24 @@ def judge(faults: Sequence[Fault], x: Facts, known: Collection[str], denied: Seq
     """The causes of faults that were seen together, of the facts of which these names are known, where others are
     denied. Raises InvalidInput for no fault, for one that is none, or for one that is seen and denied."""
     _check(faults, denied)
-    ranked, other = _rank(faults, x, known, denied)
-    top = ranked[0]
+    found, other = _rank(faults, x, known, denied)
+    top = found[0]
     unseen = [f for f in faults if top.cause not in PRIORS[f]]
-    shown = [r for r in ranked if r.share >= max(LEAST_SHARE, OF_FIRST * top.share)][:MOST_CAUSES]
+    shown = [r for r in found if r.share >= max(LEAST_SHARE, OF_FIRST * top.share)][:MOST_CAUSES]
     if unseen and len(unseen) < len(faults):  # what the first cause cannot explain is judged by itself
         second = _rank(unseen, x, known, denied)[0][0]
         shown = [top, second, *(r for r in shown[1:] if r.cause != second.cause)][:MOST_CAUSES]
-    verdict = _verdict(ranked)
+    verdict = _verdict(found)
     ask = None
     if verdict == "not_enough_known":
-        ask = next((r.fact for r in ranked if not r.known), None)
+        ask = next((r.fact for r in found if not r.known), None)
     change = None if verdict == "not_enough_known" else _change(shown, faults, x)
     return Judged(verdict, tuple(shown), other, change, ask)
+
+
+def ranked(faults: Sequence[Fault], x: Facts, known: Collection[str]) -> list[Ranked]:
+    """Every cause of faults that were seen together by its share, the largest first."""
+    return _rank(faults, x, known, ())[0]
 
 
 def _check(faults: Sequence[Fault], denied: Sequence[Fault]) -> None:
@@ -125,9 +130,9 @@ def _ranked(cause: str, share: float, is_known: bool, gained: float, x: Facts, f
     return Ranked(cause, share, row.fact, value, good, is_known, gained, row.name, row.change, explains)
 
 
-def _verdict(ranked: Sequence[Ranked]) -> CauseVerdict:
-    top = ranked[0]
-    if math.fsum(r.share for r in ranked if not r.known) >= UNKNOWN_FROM or top.share < TOP_LEAST:
+def _verdict(found: Sequence[Ranked]) -> CauseVerdict:
+    top = found[0]
+    if math.fsum(r.share for r in found if not r.known) >= UNKNOWN_FROM or top.share < TOP_LEAST:
         return "not_enough_known"
     return "likely" if top.share >= LIKELY_FROM and top.known else "perhaps"
 

@@ -1,0 +1,19 @@
+"""An answer that was judged."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from brassclock.core.evidence import Why
+from brassclock.services.schemas.base import Shape
+
+
+@dataclass(frozen=True)
+class Judged:
+    """What an answer is worth (None: it does not count), its figures for the record, what the case was, and why."""
+
+    points: float | None
+    figures: dict[str, Any]
+    truth: Shape
+    why: dict[str, Why]

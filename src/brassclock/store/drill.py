@@ -1,0 +1,30 @@
+"""Practice cases of a kitchen, and what its cooks did on the real heat."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from brassclock.store.rows import find
+from brassclock.store.tables import Bake, DrillTry, Tap
+
+
+def tries(session: Session, kitchen_id: int) -> list[DrillTry]:
+    """Every case of a kitchen, in the order in which they were opened."""
+    return sorted(find(session, DrillTry, kitchen_id=kitchen_id), key=lambda x: x.id or 0)
+
+
+def calls(session: Session, kitchen_id: int, since: dt.datetime) -> Sequence[Any]:
+    """Loads, turns and ends on the heat since an instant, of bakes of one bread whose times were frozen: (bake, its
+    name, its frozen program, kind, round, instant), in their order."""
+    query = (
+        select(Bake.id, Bake.name, Bake.program, Tap.kind, Tap.round_no, Tap.at)  # type: ignore[call-overload]
+        .join(Tap, col(Tap.bake_id) == Bake.id)
+        .where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None), col(Bake.program).is_not(None))
+        .where(col(Tap.kind).in_(("load", "turn", "off")), col(Tap.at) >= since)
+        .order_by(Tap.at, Tap.id)
+    )
+    return session.exec(query).all()  # type: ignore[no-any-return]
