@@ -45,6 +45,7 @@ const ROOMS = {
   bench: BenchRoom,
   day: later(() => import("./rooms/day/DayRoom").then((m) => m.DayRoom)),
   logbook: later(() => import("./rooms/logbook/LogbookRoom").then((m) => m.LogbookRoom)),
+  drill: later(() => import("./rooms/drill/DrillRoom").then((m) => m.DrillRoom)),
   kitchen: later(() => import("./rooms/kitchen/KitchenRoom").then((m) => m.KitchenRoom)),
   freezer: later(() => import("./rooms/freezer/FreezerRoom").then((m) => m.FreezerRoom)),
   new: later(() => import("./rooms/newbake/NewBakeRoom").then((m) => m.NewBakeRoom)),

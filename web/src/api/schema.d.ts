@@ -3414,13 +3414,25 @@ export interface components {
         };
         /**
          * FactRead
-         * @description A fact that is known, in words.
+         * @description Forecast beside fact. `place` is 0 at p10 and 1 at p90.
          */
         FactRead: {
-            /** Fact */
-            fact: string;
-            /** Text */
-            text: string;
+            /** Inside */
+            inside: boolean | null;
+            /** Name */
+            name: string;
+            /** P10 */
+            p10: number | null;
+            /** P90 */
+            p90: number | null;
+            /** Place */
+            place: number | null;
+            /** Said */
+            said: number | null;
+            /** Unit */
+            unit: string;
+            /** Was */
+            was: number | null;
         };
         /**
          * FaultAnswer
@@ -3443,7 +3455,7 @@ export interface components {
             /** Bread */
             bread: string;
             /** Facts */
-            facts: components["schemas"]["FactRead"][];
+            facts: components["schemas"]["KnownFactRead"][];
             /** Faults */
             faults: ("flat" | "part_pocket" | "one_side" | "burst" | "pale" | "scorched" | "raw_inside" | "doughy_middle" | "stiff" | "tough" | "soapy" | "sour" | "shrank" | "fell_off" | "stuck" | "doughy_edges")[];
             /** Options */
@@ -4025,7 +4037,7 @@ export interface components {
             /** Cooks */
             cooks: number;
             /** Moves */
-            moves: components["schemas"]["MoveRead"][];
+            moves: components["schemas"]["LineMoveRead"][];
             /** Off S */
             off_s: number;
             /** Recover S */
@@ -4631,6 +4643,16 @@ export interface components {
              */
             zone?: string | null;
         };
+        /**
+         * KnownFactRead
+         * @description A fact that is known, in words.
+         */
+        KnownFactRead: {
+            /** Fact */
+            fact: string;
+            /** Text */
+            text: string;
+        };
         /** LaneChange */
         LaneChange: {
             /**
@@ -4816,6 +4838,20 @@ export interface components {
             /** Rounds */
             rounds: number[];
             surface: components["schemas"]["SurfaceRead"] | null;
+        };
+        /**
+         * LineMoveRead
+         * @description A move of one bread: its seconds of hands, and between which gaps the next one follows.
+         */
+        LineMoveRead: {
+            /** Hands S */
+            hands_s: number;
+            /** Name */
+            name: string;
+            /** Then Max S */
+            then_max_s: number;
+            /** Then Min S */
+            then_min_s: number;
         };
         /** LineRequest */
         LineRequest: {
@@ -5086,17 +5122,23 @@ export interface components {
         };
         /**
          * MoveRead
-         * @description A move of one bread: its seconds of hands, and between which gaps the next one follows.
+         * @description A move that is due, or planned.
          */
         MoveRead: {
-            /** Hands S */
-            hands_s: number;
-            /** Name */
-            name: string;
-            /** Then Max S */
-            then_max_s: number;
-            /** Then Min S */
-            then_min_s: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Move
+             * @enum {string}
+             */
+            move: "load" | "turn" | "off";
+            /** Round No */
+            round_no: number;
+            /** Spot */
+            spot: number;
         };
         /**
          * MovedRead
@@ -5888,8 +5930,8 @@ export interface components {
         };
         /**
          * ReadRead
-         * @description A dough to be judged: what it is, its hours since mixing, its level in a straight jar (over that after mixing;
-         *     its ready mark on easy levels), what a finger finds, its heat and that of its air. `asks_hours`: how long it still
+         * @description A dough to be judged: what it is, its hours since mixing, its level in a straight jar (over that after mixing, at
+         *     the top of its dome where it has one; its ready mark on easy levels), what a finger finds, its heat and that of its air. `asks_hours`: how long it still
          *     has is asked for too.
          */
         ReadRead: {
@@ -5897,6 +5939,8 @@ export interface components {
             air_c: number;
             /** Asks Hours */
             asks_hours: boolean;
+            /** Domed */
+            domed: boolean;
             /** Dough */
             dough: string;
             /** Dough C */

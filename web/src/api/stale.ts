@@ -15,6 +15,7 @@ const STALE = {
   bags: ["bench", "kitchens"],
   ingredients: ["ingredients"],
   methods: ["methods"],
+  drill: ["drill"],
   brought: ["bench", "ingredients"],
   package: ["bench", "kitchens", "logbook", "lessons", "starters", "ingredients", "methods", "packages", "day"],
 } as const;

@@ -4,7 +4,7 @@ import { isTyping, keysOn } from "../controls/keys";
 
 const KeysSheet = lazy(() => import("./KeysSheet").then((m) => ({ default: m.KeysSheet })));
 const LEAVES: Record<string, string> = { w: "weigh", m: "mix", r: "rise", f: "fire", k: "keep" };
-const ROOMS: Record<string, string> = { b: "bench", t: "day", l: "logbook", k: "kitchen" };
+const ROOMS: Record<string, string> = { b: "bench", t: "day", l: "logbook", d: "drill", k: "kitchen" };
 
 /** Single-character keys, which can be switched off. */
 export function Keys({ kitchen, bake }: { kitchen: number; bake?: number }) {

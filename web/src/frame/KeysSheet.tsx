@@ -22,6 +22,7 @@ export const KEYS: readonly [string, string][] = [
   ["g b", "to the Bench"],
   ["g t", SAY.toTheDayAsAList],
   ["g l", "to the Logbook"],
+  ["g d", "to the Drill"],
   ["g k", "to the Kitchen"],
   ["n", "new bake"],
   ["l i o e", SAY.onTheRiseLeafLookAt],
@@ -29,6 +30,7 @@ export const KEYS: readonly [string, string][] = [
   ["Space", SAY.onTheLiveFireLeafTheNext],
   ["1 2 … 9 0 - =", SAY.onTheLiveFireLeafThe],
   ["u", SAY.onTheLiveFireLeafAnd],
+  ["Space a 1 2 3 4", SAY.inTheDrillTheBigPress],
   ["z", SAY.largeLettersReadAcross],
   ["?", "this list"],
 ];

@@ -178,6 +178,7 @@ export function RoomBar({ kitchen, here }: { kitchen: number; here: string }) {
     ["bench", "Bench"],
     ["day", "Day"],
     ["logbook", "Logbook"],
+    ["drill", "Drill"],
     ["kitchen", "Kitchen"],
   ] as const;
   return (

@@ -149,8 +149,9 @@ const swelling = (a: number, b: number, swell: number, y: number): string =>
 function Thread({ tasks, p, at }: { tasks: readonly LineTask[]; p: Props; at: At }) {
   const { x, under, lane, towel } = at;
   const of = (move: string) => tasks.find((t) => t.move === move);
-  const load = of("load")!;
-  const off = of("off")!;
+  const load = of("load");
+  if (!load) return null; // so far it is in the hands only
+  const off = of("off") ?? { s: at.end }; // still there
   const turn = of("turn");
   const y = lane(load.spot) + 8;
   const a = x(load.s);

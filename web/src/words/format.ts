@@ -105,6 +105,9 @@ export function temp(c: number, units: Units, digits = 0): string {
   return (units.temp === "F" ? c * 1.8 + 32 : c).toFixed(digits);
 }
 
+/** The same with its unit. */
+export const degrees = (c: number, units: Units): string => `${temp(c, units)} ${tempUnit(units)}`;
+
 /** A temperature difference in the kitchen's unit. */
 export const tempUnit = (units: Units): string => (units.temp === "F" ? "°F" : "°C");
 

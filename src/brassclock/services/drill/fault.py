@@ -16,7 +16,7 @@ from brassclock.services.drill.judged import Judged
 from brassclock.services.keep.cause import NAMES, evidence_of, fact_words
 from brassclock.services.keep.kept import intent_of
 from brassclock.services.kitchen.surfaces import surface_of
-from brassclock.services.schemas.drill import FactRead, FaultAnswer, FaultRead, FaultTruth, OptionRead, RankRead
+from brassclock.services.schemas.drill import FaultAnswer, FaultRead, FaultTruth, KnownFactRead, OptionRead, RankRead
 from brassclock.services.solve import BakeResult
 
 SETTING = TypeAdapter(Setting)
@@ -59,7 +59,7 @@ def shown(found: FaultCase, unit: str = "C") -> FaultRead:
         bread=BREADS[found.facts.intent],
         surface=KINDS[found.facts.surface].name,
         faults=list(found.faults),
-        facts=[FactRead(fact=name, text=_told(found, name, unit)) for name in found.known],
+        facts=[KnownFactRead(fact=name, text=_told(found, name, unit)) for name in found.known],
         options=[OptionRead(cause=name, name=CAUSES[name].name) for name in found.options],
     )
 

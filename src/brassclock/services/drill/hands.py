@@ -20,7 +20,7 @@ from brassclock.services.schemas.drill import (
     HandsAnswer,
     HandsRead,
     HandsTruth,
-    MoveRead,
+    LineMoveRead,
     OrderRead,
     TaskRead,
 )
@@ -67,7 +67,7 @@ def shown(found: Hands) -> HandsRead:
         turn_s=kit.turn_s,
         off_s=kit.off_s,
         moves=[
-            MoveRead(name=o.name, hands_s=o.hands_s, then_min_s=o.then_min_s, then_max_s=o.then_max_s)
+            LineMoveRead(name=o.name, hands_s=o.hands_s, then_min_s=o.then_min_s, then_max_s=o.then_max_s)
             for o in found.spec.kinds[0].ops
         ],
     )

@@ -55,6 +55,7 @@ def shown(found: Read) -> ReadRead:
         leaven=told,
         h=look.h,
         level=look.level,
+        domed=found.misleads == "domed",
         ready_mark=look.ready_mark,
         poke=cast(Any, look.poke),
         dough_c=look.dough_c,

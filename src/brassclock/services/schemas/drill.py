@@ -93,14 +93,15 @@ class CallTruth(Shape):
 
 
 class ReadRead(Shape):
-    """A dough to be judged: what it is, its hours since mixing, its level in a straight jar (over that after mixing;
-    its ready mark on easy levels), what a finger finds, its heat and that of its air. `asks_hours`: how long it still
-    has is asked for too."""
+    """A dough to be judged: what it is, its hours since mixing, its level in a straight jar (over that after mixing, at
+    the top of its dome where it has one; its ready mark on easy levels), what a finger finds, its heat and that of its
+    air. `asks_hours`: how long it still has is asked for too."""
 
     dough: str
     leaven: str
     h: float
     level: float
+    domed: bool
     ready_mark: float | None
     poke: Poke
     dough_c: float
@@ -130,7 +131,7 @@ class ReadTruth(Shape):
     past_h: float | None
 
 
-class FactRead(Shape):
+class KnownFactRead(Shape):
     """A fact that is known, in words."""
 
     fact: str
@@ -148,7 +149,7 @@ class FaultRead(Shape):
     bread: str
     surface: str
     faults: list[Fault]
-    facts: list[FactRead]
+    facts: list[KnownFactRead]
     options: list[OptionRead]
 
 
@@ -178,7 +179,7 @@ class FaultTruth(Shape):
     ask: str | None
 
 
-class MoveRead(Shape):
+class LineMoveRead(Shape):
     """A move of one bread: its seconds of hands, and between which gaps the next one follows."""
 
     name: str
@@ -197,7 +198,7 @@ class HandsRead(Shape):
     recover_s: int
     turn_s: float
     off_s: float
-    moves: list[MoveRead]
+    moves: list[LineMoveRead]
 
 
 class HandMove(Strict):

@@ -2,6 +2,8 @@
 type Part = string | number;
 
 export const SAY = {
+  inTheDrillTheBigPress:
+    "in the Drill: the big press, see it again, which drill; r l t o b, c: a move, the other hands",
   largeForTheWall: "Large letters for the wall",
   backToTheScreen: "Back to the screen",
   largeLettersReadAcross: "large letters, to be read across the kitchen",
