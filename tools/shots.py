@@ -79,9 +79,23 @@ def plain(camera: Camera) -> None:
     if camera.wants("soda"):
         with camera.passing("soda-quarters", "tomorrow 11:00", "Day crew's soda round") as made:
             camera.shot("soda", f"/b/{made}/weigh")
-    if camera.wants("rest"):
-        with camera.passing("yoghurt-quick", "tomorrow 12:00", "Day crew's yoghurt rounds") as made:
-            camera.shot("rest", f"/b/{made}/rise")
+
+
+def drill(camera: Camera) -> None:
+    """A bread called, and its film."""
+    if not camera.wants("drill"):
+        return
+    page, quick = camera.page, 4
+    camera.open("/k/1/drill")
+    page.evaluate(f"localStorage.setItem('brass-clock.drill-pace', '{quick}')")
+    camera.open("/k/1/drill")
+    page.get_by_role("button", name="Put it on").click()
+    page.wait_for_timeout(66_000 // quick)
+    page.get_by_role("button", name="Turn it").click()
+    page.wait_for_timeout(30_000 // quick)
+    page.get_by_role("button", name="Off the heat").click()
+    page.get_by_role("button", name="Next bread").wait_for()
+    camera.take("drill")
 
 
 def ways(camera: Camera) -> None:
@@ -185,7 +199,7 @@ def main() -> None:
         page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
         page.add_init_script(f"localStorage.setItem('brass-clock.theme', '{args.theme}')")
         camera = Camera(server, page, args)
-        for take in (plain, ways, opened, live, phone):
+        for take in (plain, ways, drill, opened, live, phone):
             take(camera)
         browser.close()
 

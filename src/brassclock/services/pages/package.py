@@ -20,6 +20,7 @@ from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
 from brassclock.services.kitchen.beliefs import refold
 from brassclock.services.schemas.bake import BakeUpdate
+from brassclock.services.schemas.drill import DrillKept
 from brassclock.services.schemas.fire import TapCreate
 from brassclock.services.schemas.keep import NotedUpdate, OutcomeUpdate
 from brassclock.services.schemas.kitchen import KitchenUpdate, SurfaceUpdate
@@ -30,6 +31,7 @@ from brassclock.store.tables import (
     Bake,
     Brought,
     BusyHours,
+    DrillTry,
     FlourBag,
     ForecastRecord,
     FrozenBread,
@@ -89,6 +91,7 @@ PARTS = (
     Part("lessons", Lesson, BAKE, known_by=("bake_id", "key", "at")),
     Part("frozen_breads", FrozenBread, BAKE, known_by=("name", "frozen_at")),
     Part("figures", PastBake, BAKE, "bake_id", ("bake_id",)),
+    Part("drills", DrillTry, known_by=("kind", "opened_at"), fits=DrillKept, left=("own",)),
 )  # fmt: skip
 LESSON_OF = {"surface": "surfaces", "thirst": "flour_bags", "vitality": "starters"}
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from brassclock.core.terms import CauseVerdict, Fault
 from brassclock.services.schemas.base import Shape, Strict, WhyRead
@@ -287,6 +287,29 @@ class TryRead(Shape):
     hands: HandsRead | None = None
     answer: AnswerCreate | None = None
     truth: TruthRead | None = None
+
+
+class DrillKept(BaseModel):
+    """A case as it is stored, where it comes from another kitchen."""
+
+    kind: DrillKind
+    level: Annotated[int, Field(ge=1, le=5)]
+    seed: Annotated[int, Field(ge=0, le=2_147_483_647)]
+    version: Annotated[int, Field(ge=0, le=1000)]
+    points: Annotated[float, Field(ge=0, le=100)] | None = None
+    answer: AnswerCreate | None = None
+    figures: FiguresKept | None = None
+
+
+class FiguresKept(Strict):
+    """The figures of a case, as in `MissRead`."""
+
+    turn_s: Annotated[float, within(-900, 900, "s")] | None = None
+    off_s: Annotated[float, within(-900, 900, "s")] | None = None
+    right: bool | None = None
+    sure: Sure | None = None
+    ratio: Annotated[float, within(0, 100, "")] | None = None
+    broken: Annotated[int, Field(ge=0, le=100)] | None = None
 
 
 class MissRead(Shape):

@@ -5,10 +5,10 @@ import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { useWidth } from "../../controls/width";
 import { OnPlate, Underside } from "../../instruments/BreadFace";
+import { frameAt, lastS } from "../../instruments/film";
 import { FilmStrip } from "../../instruments/FilmStrip";
 import { SAY } from "../../words/say/drill";
 import { CallTruth } from "./CallTruth";
-import { frameAt, lastS } from "./film";
 import { Columns, Press, Row, Stack } from "./parts";
 import { useCommand } from "./useCommand";
 import { useRun } from "./useRun";
@@ -18,6 +18,7 @@ const PACES = [
   { id: "2", text: SAY.timesAsFast(2) },
   { id: "4", text: SAY.timesAsFast(4) },
 ] as const;
+const NARROW = 700; // px: there the bread and its press alone fill the window
 const PAST = 1.15; // of the last moment
 type Pace = (typeof PACES)[number]["id"];
 const STORE = "brass-clock.drill-pace";
@@ -53,6 +54,7 @@ export function CallIt({
   const run = useRun(Number(pace));
   const answer = useAnswer(kitchen, shown.id, setAnswered);
   const [box, width] = useWidth<HTMLDivElement>();
+  const narrow = width > 0 && width < NARROW;
   const [fault, setFault] = useState<string | null>(null);
   const truth = answered.truth?.call;
   const [again, setAgain] = useState(false);
@@ -82,6 +84,7 @@ export function CallIt({
     if (phase.at === "waits") {
       setPhase({ at: "first" });
       run.start(0);
+      if (narrow) box.current?.scrollIntoView({ block: "start" });
     } else if (phase.at === "first") void turn();
     else off();
   };
@@ -113,7 +116,7 @@ export function CallIt({
   return (
     <div ref={box}>
       <Columns>
-        <OnPlate look={look} plateC={call.surface_c} size={truth ? 190 : 300} about={SAY.itLies} />
+        <OnPlate look={look} plateC={call.surface_c} size={truth ? 190 : narrow ? 200 : 300} about={SAY.itLies} />
         {truth ? (
           <CallTruth truth={truth} answer={answered.answer?.call ?? {}} why={answered.truth?.why["turn"]}>
             <Row>
@@ -127,7 +130,7 @@ export function CallIt({
           </CallTruth>
         ) : (
           <Stack>
-            {told}
+            {(phase.at === "waits" || !narrow) && told}
             <p className="lead" role="status">
               {phase.at === "waits" ? SAY.pressWhenReady : phase.at === "first" ? SAY.itLies : SAY.itIsTurned}
             </p>

@@ -89,7 +89,7 @@ export function NameFault({
   return (
     <Columns>
       <Stack>
-        <OnPlate look={looksOf(bread.faults)} plateC={200} size={190} about={bread.faults.map(faultSaid).join(", ")} />
+        <OnPlate look={looksOf(bread.faults)} plateC={200} size={140} about={bread.faults.map(faultSaid).join(", ")} />
         <p className="lead">{SAY.itIs(bread.faults.map(faultSaid).join(", "))}</p>
         <p>
           {bread.bread}, {bread.surface.toLowerCase()}

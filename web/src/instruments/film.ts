@@ -1,5 +1,16 @@
-import type { Film } from "../../api/drill";
-import type { Look } from "../../instruments/BreadFace";
+import type { Look } from "./BreadFace";
+
+/** What is seen of a bread, second by second, as columns. */
+interface Film {
+  s: number[];
+  bubbles: number[];
+  dull: number[];
+  brown: number[];
+  char: number[];
+  brown_below: number[];
+  char_below: number[];
+  pocket: number[];
+}
 
 export interface Frame extends Look {
   brownBelow: number;
