@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
+import datetime as dt
+import fcntl
+import shutil
+import sqlite3
 from collections.abc import Callable, Generator, Iterator
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +15,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Error, Page, expect, sync_playwright
 
+from brassclock.store.engine import FILE_NAME
 from serving import CHROMIUM_FLAGS, Server, chromium
 
 expect.set_options(timeout=30_000)  # a machine under load answers late, not wrongly
@@ -142,8 +148,27 @@ def empty_server(tmp_path: Path) -> Iterator[Server]:
         yield server
 
 
+@pytest.fixture(scope="session")
+def made_demo(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
+    """The demo kitchen as a start makes it; made once for all workers."""
+    shared = tmp_path_factory.getbasetemp() if worker_id == "master" else tmp_path_factory.getbasetemp().parent
+    made = shared / "made-demo"
+    with (shared / "made-demo.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not made.exists():
+            with Server(shared / "being-made", demo=True):
+                pass
+            (shared / "being-made").rename(made)
+    return made
+
+
 @pytest.fixture(scope="module")
-def demo_server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
-    with Server(tmp_path_factory.mktemp("demo"), demo=True) as server:
+def demo_server(made_demo: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    """A server on a copy of the demo kitchen, whose clock begins as its first start left it."""
+    data = tmp_path_factory.mktemp("demo") / "data"
+    shutil.copytree(made_demo, data)
+    with closing(sqlite3.connect(data / FILE_NAME)) as db, db:
+        db.execute("update clock set anchor_real = ?", [dt.datetime.now(dt.UTC).isoformat(timespec="microseconds")])
+    with Server(data, demo=True) as server:
         server.wait_compiled()
         yield server
