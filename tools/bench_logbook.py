@@ -20,8 +20,9 @@ from sqlmodel import Session, select
 from brassclock.cli import _cache_home
 from brassclock.formats.package import read, write
 from brassclock.services.app import App
+from brassclock.services.pages.bringing import kitchen_of_package, package_in
 from brassclock.services.pages.logbook import figures_out, logbook_out
-from brassclock.services.pages.package import EMPTY, kitchen_of_package, package_in, package_out
+from brassclock.services.pages.package import EMPTY, package_out
 from brassclock.services.schemas.logbook import LogbookQuery, PastQuery
 from brassclock.store.engine import open_store
 from brassclock.store.tables import Bake, PastBake

@@ -177,7 +177,7 @@ def _import(args: argparse.Namespace) -> int:
     from brassclock.core.errors import InvalidInput
     from brassclock.server import hold
     from brassclock.services.app import NotFound
-    from brassclock.services.pages.package import kitchen_of_package, package_in
+    from brassclock.services.pages.bringing import kitchen_of_package, package_in
     from brassclock.store.engine import CannotOpen
 
     directory = data_dir(args.data)

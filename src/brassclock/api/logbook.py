@@ -14,6 +14,7 @@ from brassclock.api.routes import Routes
 from brassclock.core.errors import invalid
 from brassclock.core.terms import TempUnit
 from brassclock.services.keep import two as keep_two
+from brassclock.services.pages import bringing
 from brassclock.services.pages import logbook as logbook_page
 from brassclock.services.pages import package as package_page
 from brassclock.services.pages import readings as readings_page
@@ -26,6 +27,7 @@ from brassclock.services.schemas.logbook import (
     LogbookRead,
     PackageRead,
     PastQuery,
+    ProgressRead,
     TwoQuery,
     TwoRead,
 )
@@ -107,7 +109,7 @@ def bring_readings(path: KitchenPath, body: ReadingsCreate):
 @routes.get("/kitchens/<int:kitchen_id>/packages", responses={"200": PackageRead, **PROBLEMS})
 def last_package(path: KitchenPath):
     """The package that was brought in last and can be taken back."""
-    return package_page.brought_out(app(), path.kitchen_id).model_dump(mode="json")
+    return bringing.brought_out(app(), path.kitchen_id).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/packages", responses={"201": BroughtRead, **PROBLEMS})
@@ -117,11 +119,23 @@ def bring_package(path: KitchenPath, body: PackageCreate):
         packed = base64.b64decode(body.data, validate=True)
     except (binascii.Error, ValueError):
         raise invalid("/data", "This is no base64. Send the package's zip as base64.") from None
-    return package_page.package_in(app(), path.kitchen_id, packed).model_dump(mode="json"), 201
+    return bringing.package_in(app(), path.kitchen_id, packed).model_dump(mode="json"), 201
+
+
+@routes.get("/kitchens/<int:kitchen_id>/packages/progress", responses={"200": ProgressRead, **PROBLEMS})
+def package_progress(path: KitchenPath):
+    """How far the package is that is coming in."""
+    return bringing.progress_out(app(), path.kitchen_id).model_dump(mode="json")
+
+
+@routes.post("/kitchens/<int:kitchen_id>/packages/stop", responses={"200": ProgressRead, **PROBLEMS})
+def stop_package(path: KitchenPath):
+    """Stop the package that is coming in: nothing of it is stored."""
+    return bringing.stop(app(), path.kitchen_id).model_dump(mode="json")
 
 
 @routes.post("/kitchens/<int:kitchen_id>/packages/<int:brought_id>/undo", responses={"200": PackageRead, **PROBLEMS})
 def take_package_back(path: BroughtPath):
     """Take back what a package added, but what was used since."""
-    package_page.take_back(app(), path.kitchen_id, path.brought_id)
-    return package_page.brought_out(app(), path.kitchen_id).model_dump(mode="json")
+    bringing.take_back(app(), path.kitchen_id, path.brought_id)
+    return bringing.brought_out(app(), path.kitchen_id).model_dump(mode="json")

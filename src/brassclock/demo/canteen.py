@@ -17,7 +17,7 @@ from brassclock.services.bake import ending as bake_ending
 from brassclock.services.keep import judge as keep_judge
 from brassclock.services.kitchen import busy, starters
 from brassclock.services.kitchen import settings as kitchen_settings
-from brassclock.services.pages.package import package_in
+from brassclock.services.pages.bringing import package_in
 from brassclock.services.schemas.bake import BakeCreate, BakeUpdate
 from brassclock.services.schemas.day import BusyCreate, CalendarCreate
 from brassclock.services.schemas.keep import OutcomeUpdate

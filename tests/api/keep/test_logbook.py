@@ -21,7 +21,7 @@ from brassclock.api.app import create_app
 from brassclock.core.fire.calibration import ALIKE, HALF_LIFE_D
 from brassclock.core.keep.many import believed_rate
 from brassclock.services.app import App
-from brassclock.services.pages.package import kitchen_of_package, package_in
+from brassclock.services.pages.bringing import kitchen_of_package, package_in
 from brassclock.store import logbook
 from brassclock.store.engine import open_store
 from brassclock.store.tables import Bake, Kitchen, PastBake

@@ -19,17 +19,29 @@ from flask.testing import FlaskClient
 from frictionless import Package
 from hypothesis import given
 from hypothesis import strategies as st
+from PIL import Image
 
 from brassclock.api.app import create_app
 from brassclock.cli import main
 from brassclock.formats.package import Column, Resource, guarded, plain, read, write
-from brassclock.services.app import App
-from brassclock.services.pages.package import PARTS, kitchen_of_package, package_in, package_out
+from brassclock.formats.picture import picture_of
+from brassclock.services.app import App, Conflict
+from brassclock.services.pages import bringing
+from brassclock.services.pages.bringing import Progress, kitchen_of_package, package_in
+from brassclock.services.pages.package import PARTS, package_out
 from brassclock.store.engine import open_store
-from helpers import Clock
+from helpers import Clock, bake_out
 
 WINTERS = (files("brassclock.demo") / "winters.zip").read_bytes()
-REFERS = {"id", "bake_id", "surface_id", "bag_id", "starter_id"}
+REFERS = {"id", "bake_id", "surface_id", "bag_id", "starter_id", "calendar_id", "photo_id"}
+NOW = "2026-11-24T12:00:00+00:00"
+ROTA = "\r\n".join(
+    [
+        "BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Mount Pell//Rota//EN", "X-WR-CALNAME:Rota", "BEGIN:VEVENT",
+        "UID:1", "DTSTAMP:20260101T000000Z", "SUMMARY:watch", "DTSTART:20261125T200000Z", "DURATION:PT2H",
+        "RRULE:FREQ=DAILY;COUNT=3", "END:VEVENT", "END:VCALENDAR", "",
+    ]
+)  # fmt: skip
 
 
 def tables(packed: bytes) -> dict[str, list[dict[str, str]]]:
@@ -42,6 +54,13 @@ def tables(packed: bytes) -> dict[str, list[dict[str, str]]]:
             ]
             for part in PARTS
         }
+
+
+def jpeg(width: int = 600, height: int = 400) -> str:
+    """A picture as the program keeps it, in base64."""
+    raw = io.BytesIO()
+    Image.new("RGB", (width, height), "tan").save(raw, "JPEG")
+    return base64.b64encode(picture_of(raw.getvalue()).body).decode()
 
 
 def fresh(path: Path) -> App:
@@ -91,6 +110,120 @@ def test_a_package_brought_twice_doubles_nothing_and_is_taken_back(tmp_path: Pat
     client.post(at, json=data)
     beliefs = client.get(f"/api/kitchens/{kitchen}/lessons").json["beliefs"]
     assert [(b["about"], b["mean"]) for b in beliefs] == [(b["about"], b["mean"]) for b in whole["beliefs"]]
+
+
+def test_pictures_calendars_tables_from_the_freezer_and_drills_go_along(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any], tmp_path: Path
+) -> None:
+    """What hangs on rows of other tables hangs on them there too: a picture's bytes, what was taken out for a table."""
+    home = f"/api/kitchens/{kitchen['id']}"
+    given = {"kitchen_id": kitchen["id"], "serve": "in 3 h", "method": "hatch-pita"}
+    url = f"/api/bakes/{client.post('/api/bakes', json=given).json['id']}"
+    bake_out(client, clock, url)
+    photo = client.post(f"{url}/photos", json={"round_no": 2, "data": jpeg()}).json["keep"]["photos"][0]
+    shown = client.get(f"/api/photos/{photo['id']}").data
+    client.post(f"{url}/freeze", json={"count": 8, "divided": True})
+    client.put(f"{url}/status", json={"status": "kept"})
+    table = client.post(f"{home}/freezer/servings", json={"wanted": 3, "serve": "tomorrow 12:00"}).json["servings"][0]
+    taken = client.put(f"{home}/freezer/servings/{table['id']}", json={"number": 0, "what": "heated"}).json
+    assert taken["rows"][0]["left"] == 5
+    client.post(f"{home}/calendars", json={"text": ROTA})
+    case = client.post(f"{home}/drill", json={"kind": "read"}).json
+    client.post(f"{home}/drill/{case['id']}/answer", json={"read": {"state": "now", "sure": "sure"}})
+    first = client.get(f"{home}/package").data
+    with zipfile.ZipFile(io.BytesIO(first)) as z:
+        z.extractall(tmp_path / "out")
+    assert Package(str(tmp_path / "out" / "datapackage.json")).validate().valid
+    other = fresh(tmp_path / "b")
+    found = package_in(other, kitchen_of_package(other, first), first)
+    assert found.refused == [] and found.refused_count == 0
+    was, now = tables(first), tables(package_out(other, 1)[1])
+    for row in (*was["bakes"], *now["bakes"]):
+        del row["told"]  # what cooks were told is told anew
+    assert now == was
+    there = create_app(other).test_client()
+    assert there.get("/api/photos/1").data == shown
+    back = there.put("/api/kitchens/1/freezer/servings/1", json={"number": 0, "what": "heated", "done": False}).json
+    assert back["rows"][0]["left"] == 8, "it is given back to the row it was taken from"
+    assert there.get("/api/kitchens/1/drill").json["kinds"] == client.get(f"{home}/drill").json["kinds"]
+    assert package_in(other, 1, first).added == {}
+    undone = there.post(f"/api/kitchens/1/packages/{found.id}/undo")
+    assert undone.status_code == 200
+    left = tables(package_out(other, 1)[1])
+    assert [left[t] for t in ("photos", "photo_bytes", "calendars", "calendar_hours", "drills")] == [[]] * 5
+
+
+@pytest.mark.parametrize(
+    ("table", "column", "value", "word"),
+    [
+        ("photo_bytes", "body", base64.b64encode(b"<script>alert(1)</script>").decode(), "cannot be read as a picture"),
+        ("photo_bytes", "body", "no base64", "no base64"),
+        ("calendar_hours", "end", "2020-01-01T00:00:00+00:00", "not after start"),
+        ("servings", "moves", '[{"row_id": 99}]', "moves"),
+        ("drills", "kind", "wave", "kind"),
+        ("drills", "figures", '{"turn_s": "soon"}', "figures"),
+    ],
+)
+def test_what_goes_along_is_checked_as_all_else(
+    client: FlaskClient, kitchen: dict[str, Any], tmp_path: Path, table: str, column: str, value: str, word: str
+) -> None:
+    rows = {  # a line of each table, as a package has it
+        "photos": {"id": 1, "bake_id": 1, "round_no": 1, "width": 9, "height": 9, "added_at": NOW, "removed_at": ""},
+        "photo_bytes": {"id": 1, "photo_id": 1, "body": jpeg(9, 9)},
+        "calendars": {"id": 1, "name": "Rota", "text": ROTA, "hands": "", "all_day": "false", "known_until": NOW},
+        "calendar_hours": {"id": 1, "calendar_id": 1, "name": "watch", "start": NOW, "end": "2026-11-24T14:00:00Z"},
+        "servings": {"id": 1, "serve_at": NOW, "wanted": 2, "moves": "[]", "cancelled_at": ""},
+        "drills": {"id": 1, "kind": "read", "level": 1, "seed": 1, "version": 1, "opened_at": NOW, "figures": "{}"},
+    }
+    client.post("/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 5 h"})
+    packed = client.get(f"/api/kitchens/{kitchen['id']}/package").data
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(packed)) as was, zipfile.ZipFile(out, "w") as now:
+        for name in was.namelist():
+            text = was.read(name).decode()
+            row = rows.get(name.removesuffix(".csv"))
+            if row is not None:
+                head = next(csv.reader([text.splitlines()[0]]))
+                cells = io.StringIO()
+                told = row | ({column: value} if name == f"{table}.csv" else {})
+                csv.writer(cells).writerow([told.get(h) for h in head])
+                text += cells.getvalue()
+            now.writestr(name, text)
+    app = fresh(tmp_path / "b")
+    found = package_in(app, kitchen_of_package(app, out.getvalue()), out.getvalue())
+    assert [(r.table, r.line) for r in found.refused][:1] == [(table, 2)], found.refused
+    assert word in found.refused[0].detail
+    assert found.added["bakes"] == 1
+
+
+def test_a_package_on_its_way_in_tells_how_far_it_is_and_is_stopped(tmp_path: Path) -> None:
+    app = fresh(tmp_path)
+    kitchen = kitchen_of_package(app, WINTERS)
+    client = create_app(app).test_client()
+    at = f"/api/kitchens/{kitchen}/packages"
+    assert client.get(f"{at}/progress").json == {"under_way": False, "done": 0, "of": 0}
+    seen = list[dict[str, Any]]()
+
+    class Watching(Progress):
+        """Asks how far it is a third of the way, and has it stopped at two thirds."""
+
+        def step(self) -> None:
+            if self.done == self.of // 3:
+                seen.append(client.get(f"{at}/progress").json)
+            if self.done == 2 * self.of // 3:
+                seen.append(client.post(f"{at}/stop", json={}).json)
+            super().step()
+
+    before = tables(package_out(app, kitchen)[1])
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(bringing, "Progress", Watching)
+        with pytest.raises(Conflict, match="Nothing of the package is stored"):
+            package_in(app, kitchen, WINTERS)
+    assert [x["under_way"] for x in seen] == [True, True]
+    assert 0 < seen[0]["done"] < seen[1]["done"] < seen[0]["of"]
+    assert tables(package_out(app, kitchen)[1]) == before
+    assert client.get(f"{at}/progress").json["under_way"] is False
+    assert package_in(app, kitchen, WINTERS).added["bakes"] == 37, "and it comes in another time"
 
 
 def test_what_was_done_with_a_package_stays_when_it_is_taken_back(tmp_path: Path) -> None:

@@ -108,3 +108,19 @@ export function usePackages(kitchen: number) {
     }),
   };
 }
+
+/** How far the package is that is coming in; asked while one is. */
+export const progressQuery = (kitchen: number, comes: boolean) =>
+  queryOptions({
+    queryKey: ["package-progress", kitchen],
+    queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/packages/progress", path({ kitchen_id: kitchen }))),
+    enabled: comes,
+    refetchInterval: PROGRESS_MS,
+    staleTime: 0,
+    gcTime: 0,
+  });
+const PROGRESS_MS = 400;
+
+/** Stop the package that is coming in. */
+export const stopPackage = (kitchen: number) =>
+  take(client.POST("/api/kitchens/{kitchen_id}/packages/stop", path({ kitchen_id: kitchen })));

@@ -14,7 +14,7 @@ from brassclock.formats.readings import AirPoint
 from brassclock.services.app import App
 from brassclock.services.change import recording_plan_change
 from brassclock.services.kitchen.air import add_points
-from brassclock.services.pages.package import remember
+from brassclock.services.pages.bringing import remember
 from brassclock.services.schemas.logbook import BroughtRead
 from brassclock.store.tables import Reading
 

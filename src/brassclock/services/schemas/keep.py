@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from brassclock.core.terms import (
     CauseVerdict,
@@ -296,6 +296,27 @@ class ServingUpdate(Strict):
     what: Literal["taken", "heated"] | None = None
     done: bool = True
     cancelled: bool | None = None
+
+
+class ServingMoveKept(Strict):
+    """A move of a serving as it is stored."""
+
+    at: dt.datetime
+    heat_at: dt.datetime
+    row_id: Annotated[int, Field(ge=1, le=2_147_483_647)]
+    name: Annotated[str, StringConstraints(max_length=200)]
+    count: Annotated[int, Field(ge=1, le=500)]
+    way: Annotated[str, StringConstraints(max_length=200)]
+    waves: Annotated[float, Field(ge=0, le=500)]
+    taken_at: dt.datetime | None
+    heated_at: dt.datetime | None
+
+
+class ServingKept(BaseModel):
+    """A serving as it is stored, where it comes from another kitchen."""
+
+    wanted: Annotated[int, Field(ge=1, le=500)]
+    moves: Annotated[list[ServingMoveKept], Field(max_length=200)]
 
 
 class TakeOutRead(Shape):

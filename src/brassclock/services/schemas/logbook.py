@@ -238,6 +238,14 @@ class BroughtRead(Shape):
     refused_count: int
 
 
+class ProgressRead(Shape):
+    """How far a package is that is coming in: rows done, of all (0 while it is read)."""
+
+    under_way: bool
+    done: int
+    of: int
+
+
 class PackageRead(Shape):
     """The package that was brought in last and can be taken back; null where there is none."""
 

@@ -1,9 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { base64Of } from "../../api/base64";
-import { type Brought, lastPackageQuery, usePackages } from "../../api/logbook";
+import { type Brought, lastPackageQuery, progressQuery, stopPackage, usePackages } from "../../api/logbook";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
@@ -20,6 +20,15 @@ const Box = styled.div`
   }
 `;
 
+const Bar = styled.div`
+  width: 100%;
+  height: 14px;
+  border: 2px solid var(--ink);
+  div {
+    height: 100%;
+    background: var(--ink);
+  }
+`;
 const counted = (rows: Record<string, number>): string =>
   Object.entries(rows)
     .map(([table, n]) => `${n} ${table.replace("_", " ")}`)
@@ -57,7 +66,7 @@ export function PackageSheet({ kitchen, onClose }: { kitchen: number; onClose: (
         <FileTrigger acceptedFileTypes={[".zip", ".csv", ".txt"]} onSelect={read}>
           <Button isDisabled={given.isPending}>Bring a file in</Button>
         </FileTrigger>
-        {given.isPending && <p role="status">{SAY.itIsBeingRead}</p>}
+        {given.isPending && <Coming kitchen={kitchen} />}
         {(fault ?? given.error?.message) && <Plate>{fault ?? given.error?.message}</Plate>}
         {given.data && <Told brought={given.data} />}
         {last.data?.id != null && (
@@ -68,6 +77,30 @@ export function PackageSheet({ kitchen, onClose }: { kitchen: number; onClose: (
         {takeBack.error && <Plate>{takeBack.error.message}</Plate>}
       </Box>
     </Sheet>
+  );
+}
+
+/** How far a package is on its way in, and a press that stops it. */
+function Coming({ kitchen }: { kitchen: number }) {
+  const far = useQuery(progressQuery(kitchen, true)).data;
+  const stop = useMutation({ mutationFn: () => stopPackage(kitchen) });
+  const known = far?.under_way && far.of > 0;
+  return (
+    <>
+      <p role="status">{known ? SAY.rowsDone(far.done, far.of) : SAY.itIsBeingRead}</p>
+      <Bar
+        role="progressbar"
+        aria-label={SAY.itIsBeingRead}
+        aria-valuemin={0}
+        aria-valuemax={far?.of ?? 0}
+        aria-valuenow={known ? far.done : 0}
+      >
+        <div style={{ width: `${known ? (100 * far.done) / far.of : 0}%` }} />
+      </Bar>
+      <Button isDisabled={stop.isPending || stop.isSuccess} onPress={() => stop.mutate()}>
+        {SAY.stopBringing}
+      </Button>
+    </>
   );
 }
 

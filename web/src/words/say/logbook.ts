@@ -36,6 +36,8 @@ export const SAY = {
   packageIn:
     "Bring a kitchen's zip in, or a logger's table (CSV). What is here stays; lines that cannot be read are told.",
   itIsBeingRead: "It is being read and stored.",
+  rowsDone: (done: number, of: number) => `${done} of ${of} lines`,
+  stopBringing: "Stop, and store nothing",
   itCannotBeOpened: "The file cannot be opened here.",
   itBrought: (added: string) => `It brought ${added}.`,
   itBroughtNothing: "It brought nothing that is not here already.",
