@@ -40,6 +40,17 @@ def test_two_winters_are_read_chosen_and_searched(watch: Watch, demo_server: Ser
     page.reload()
     expect(told).to_have_text("5 bakes")  # the choice stands in the address
     ready = page.get_by_role("region", name="Time to ready")
+    marks = ready.get_by_role("button", name=re.compile("ready after"))
+    expect(marks).to_have_count(5)
+    marks.first.focus()  # every mark has its name and is reached by the arrow keys
+    page.keyboard.press("ArrowRight")
+    expect(marks.nth(1)).to_be_focused()
+    beliefs = page.get_by_role("region", name="Heat and leaven").get_by_role("img", name=re.compile("believed"))
+    beliefs.first.focus()
+    page.keyboard.press("End")
+    expect(beliefs.last).to_be_focused()
+    costs = page.get_by_role("region", name="Cost").get_by_role("img", name=re.compile("min of hands"))
+    expect(costs).to_have_count(5)
     ready.get_by_role("button", name="Time to ready, as a table").click()
     expect(ready.get_by_role("row")).to_have_count(6)
     page.get_by_role("radio", name="list").click()

@@ -96,7 +96,7 @@ export function LogbookRoom({ bench }: { bench: Bench }) {
               <>
                 <Pockets figures={f} chosen={chosen} onChoose={choose} />
                 <Lower>
-                  <Ready figures={f} chosen={chosen} />
+                  <Ready figures={f} chosen={chosen} onChoose={choose} />
                   <Believed figures={f} />
                   <TwoBakes kitchen={kitchen} chosen={chosen} />
                   <Costs figures={f} />

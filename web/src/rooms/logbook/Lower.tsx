@@ -10,6 +10,7 @@ import { SAY } from "../../words/say/logbook";
 import { Axis, percentOf } from "./Pockets";
 import { placeOf, stretches } from "./brokenTime";
 import { Instrument } from "./Instrument";
+import { useMarks } from "./useMarks";
 
 const HIGH = 168;
 const LEFT = 52;
@@ -17,12 +18,25 @@ const FOOT = 26;
 const Drawing = styled.div`
   svg {
     display: block;
+    overflow: visible;
+  }
+  [data-mark]:focus-visible {
+    outline: 3px solid var(--brass);
+    outline-offset: 3px;
   }
 `;
 const hours = (h: number): string => (h < 10 ? h.toFixed(1) : h.toFixed(0));
 
 /** Time to ready against the kitchen's air: what was said of each as a bar, what it was as a mark. */
-export function Ready({ figures, chosen }: { figures: Figures; chosen: readonly number[] }) {
+export function Ready({
+  figures,
+  chosen,
+  onChoose,
+}: {
+  figures: Figures;
+  chosen: readonly number[];
+  onChoose: (bake: number) => void;
+}) {
   const units = useWords();
   const [box, width] = useWidth<HTMLDivElement>();
   const marks = figures.ready;
@@ -32,6 +46,7 @@ export function Ready({ figures, chosen }: { figures: Figures; chosen: readonly 
   const least = Math.min(...marks.flatMap((m) => [m.was, m.p10]), most);
   const y = (h: number) =>
     10 + (HIGH - 10) * (1 - Math.log(h / (least * 0.9)) / Math.log((most * 1.05) / (least * 0.9)));
+  const keys = useMarks(marks.length, (i) => onChoose(marks[i]!.bake_id));
   const ticks = [0.5, 1, 2, 4, 8, 16, 32].filter((h) => h >= least * 0.9 && h <= most * 1.05);
   return (
     <Instrument
@@ -51,7 +66,7 @@ export function Ready({ figures, chosen }: { figures: Figures; chosen: readonly 
     >
       <Drawing ref={box}>
         {width > 0 && marks.length > 0 && (
-          <svg width={width} height={HIGH + FOOT} role="img" aria-label={SAY.readyByTheAir}>
+          <svg width={width} height={HIGH + FOOT} role="group" aria-label={SAY.readyByTheAir}>
             {ticks.map((h) => (
               <g key={h}>
                 <path d={`M${LEFT} ${y(h)}H${width}`} stroke="var(--hair)" />
@@ -74,32 +89,46 @@ export function Ready({ figures, chosen }: { figures: Figures; chosen: readonly 
                 opacity={0.55}
               />
             ))}
-            {marks.map((m) => {
-              const inside = m.p10 <= m.was && m.was <= m.p90;
-              const big = chosen.includes(m.bake_id);
-              return inside ? (
-                <circle
-                  key={m.bake_id}
-                  cx={x(m.room_c)}
-                  cy={y(m.was)}
-                  r={big ? 8 : 4.5}
-                  fill={big ? "var(--brass-fill)" : "var(--paper)"}
-                  stroke="var(--ink)"
-                  strokeWidth={2}
-                />
-              ) : (
-                <rect
-                  key={m.bake_id}
-                  x={x(m.room_c) - (big ? 8 : 5)}
-                  y={y(m.was) - (big ? 8 : 5)}
-                  width={big ? 16 : 10}
-                  height={big ? 16 : 10}
-                  fill={big ? "var(--brass-fill)" : "var(--ink)"}
-                  stroke="var(--ink)"
-                  strokeWidth={2}
-                />
-              );
-            })}
+            <g ref={keys.box} onKeyDown={keys.onKeyDown}>
+              {marks.map((m, i) => {
+                const inside = m.p10 <= m.was && m.was <= m.p90;
+                const big = chosen.includes(m.bake_id);
+                return (
+                  <g
+                    key={m.bake_id}
+                    {...keys.of(i)}
+                    aria-label={SAY.readyMark(
+                      `${m.name}, ${dayName(m.at, units.zone)}`,
+                      hours(m.was),
+                      hours(m.p10),
+                      hours(m.p90),
+                    )}
+                  >
+                    <rect x={x(m.room_c) - 11} y={y(m.was) - 22} width={22} height={44} fill="transparent" />
+                    {inside ? (
+                      <circle
+                        cx={x(m.room_c)}
+                        cy={y(m.was)}
+                        r={big ? 8 : 4.5}
+                        fill={big ? "var(--brass-fill)" : "var(--paper)"}
+                        stroke="var(--ink)"
+                        strokeWidth={2}
+                      />
+                    ) : (
+                      <rect
+                        x={x(m.room_c) - (big ? 8 : 5)}
+                        y={y(m.was) - (big ? 8 : 5)}
+                        width={big ? 16 : 10}
+                        height={big ? 16 : 10}
+                        fill={big ? "var(--brass-fill)" : "var(--ink)"}
+                        stroke="var(--ink)"
+                        strokeWidth={2}
+                      />
+                    )}
+                  </g>
+                );
+              })}
+            </g>
           </svg>
         )}
       </Drawing>
@@ -112,6 +141,8 @@ interface Band {
   mean: number;
   low: number;
   high: number;
+  /** The mark in words. */
+  told: string;
   seen?: number;
   set?: number;
 }
@@ -145,11 +176,12 @@ function Bands({
     [HIGH - 4, 10],
   ).nice(4);
   const x = (r: Band) => placeOf(ms(r.at), all);
+  const keys = useMarks(rows.length, () => undefined);
   const steps = rows.filter((r, i) => i === 0 || r.set !== rows[i - 1]!.set);
   return (
     <Drawing ref={box}>
       {width > 0 && rows.length > 0 && (
-        <svg width={width} height={HIGH + FOOT} role="img" aria-label={label}>
+        <svg width={width} height={HIGH + FOOT} role="group" aria-label={label}>
           {y.ticks(4).map((v) => (
             <g key={v}>
               <path d={`M${LEFT} ${y(v)}H${width}`} stroke="var(--hair)" />
@@ -195,6 +227,13 @@ function Bands({
                 />
               ),
           )}
+          <g ref={keys.box} onKeyDown={keys.onKeyDown}>
+            {rows.map((r, i) => (
+              <g key={`k${r.at}`} {...keys.of(i)} role="img" aria-label={r.told}>
+                <rect x={x(r) - 6} y={10} width={12} height={HIGH - 10} fill="transparent" />
+              </g>
+            ))}
+          </g>
           <Axis all={all} y={HIGH} zone={zone} />
         </svg>
       )}
@@ -230,6 +269,11 @@ export function Believed({ figures }: { figures: Figures }) {
         mean: m.set_c + m.shift_k,
         low: m.set_c + m.shift_k - Z10 * m.sd_k,
         high: m.set_c + m.shift_k + Z10 * m.sd_k,
+        told: SAY.heatMark(
+          dayName(m.at, units.zone),
+          `${temp(m.set_c, units)}°`,
+          `${temp(m.set_c + m.shift_k, units)}°`,
+        ),
         set: m.set_c,
       }))
     : (leaven?.marks.map((m) => ({
@@ -237,6 +281,7 @@ export function Believed({ figures }: { figures: Figures }) {
         mean: m.mean,
         low: m.mean * Math.exp(-Z10 * m.sd),
         high: m.mean * Math.exp(Z10 * m.sd),
+        told: SAY.strengthMark(dayName(m.at, units.zone), m.seen.toFixed(2), m.mean.toFixed(2)),
         seen: m.seen,
       })) ?? []);
   const tick = (v: number) => (heat ? `${temp(v, units)}°` : `${v.toFixed(1)}×`);
@@ -298,7 +343,13 @@ export function Costs({ figures }: { figures: Figures }) {
       }}
     >
       <Bands
-        rows={rows.map((r) => ({ at: r.at, mean: r.hands_min, low: 0, high: r.hands_min }))}
+        rows={rows.map((r) => ({
+          at: r.at,
+          mean: r.hands_min,
+          low: 0,
+          high: r.hands_min,
+          told: SAY.costMark(`${r.name}, ${dayName(r.at, units.zone)}`, r.hands_min.toFixed(0)),
+        }))}
         label={SAY.handsBakeByBake}
         tick={(v) => v.toFixed(0)}
         level={0}

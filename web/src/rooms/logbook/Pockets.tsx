@@ -49,6 +49,8 @@ export function Pockets({
   const y = scaleLinear([0, 1], [TOP + HIGH, TOP]);
   const keys = useMarks(marks.length, (i) => marks[i]!.bake_id !== null && onChoose(marks[i]!.bake_id!));
   const lanes = figures.lanes.slice(0, LANES);
+  const lost = lanes.flatMap((lane) => lane.marks);
+  const laneKeys = useMarks(lost.length, (i) => onChoose(lost[i]!.bake_id));
   const bottom = TOP + HIGH + 26;
   const now = marks.at(-1);
   return (
@@ -122,39 +124,43 @@ export function Pockets({
               ))}
             </g>
             <Axis all={all} y={TOP + HIGH} zone={zone} />
-            {lanes.map((lane, k) => {
-              const mid = bottom + k * LANE + LANE / 2;
-              const last = lane.changes.at(-1);
-              return (
-                <g key={lane.cause}>
-                  <LaneName name={lane.name} x={narrow ? left : left - 12} y={mid} narrow={narrow} />
-                  {all.map((s) => (
-                    <path key={s.from} d={`M${s.left} ${mid}H${s.right}`} stroke="var(--hair)" />
-                  ))}
-                  {lane.marks.map((m) => (
-                    <rect
-                      key={m.bake_id}
-                      x={x(m.at) - 4}
-                      y={mid - 3 - Math.min(m.lost, 8) / 2}
-                      width={8}
-                      height={6 + Math.min(m.lost, 8)}
-                      fill="var(--ink)"
-                    />
-                  ))}
-                  {last && (
-                    <g>
-                      <path d={`M${x(last.at)} ${mid - 9}v18`} stroke="var(--brass)" strokeWidth={3} />
-                      <text className="halo" x={x(last.at) + 8} y={mid + 5} style={{ fontSize: 14 }}>
-                        {SAY.since(last.text, lane.silent)}
-                      </text>
-                    </g>
-                  )}
-                  <text x={right + 12} y={mid + 5} className="mono strong">
-                    {lane.lost}
-                  </text>
-                </g>
-              );
-            })}
+            <g ref={laneKeys.box} onKeyDown={laneKeys.onKeyDown}>
+              {lanes.map((lane, k) => {
+                const mid = bottom + k * LANE + LANE / 2;
+                const last = lane.changes.at(-1);
+                return (
+                  <g key={lane.cause}>
+                    <LaneName name={lane.name} x={narrow ? left : left - 12} y={mid} narrow={narrow} />
+                    {all.map((s) => (
+                      <path key={s.from} d={`M${s.left} ${mid}H${s.right}`} stroke="var(--hair)" />
+                    ))}
+                    {lane.marks.map((m) => (
+                      <rect
+                        key={m.bake_id}
+                        {...laneKeys.of(lost.indexOf(m))}
+                        aria-label={SAY.laneMark(lane.name, m.lost, dayName(m.at, zone))}
+                        x={x(m.at) - 4}
+                        y={mid - 3 - Math.min(m.lost, 8) / 2}
+                        width={8}
+                        height={6 + Math.min(m.lost, 8)}
+                        fill="var(--ink)"
+                      />
+                    ))}
+                    {last && (
+                      <g>
+                        <path d={`M${x(last.at)} ${mid - 9}v18`} stroke="var(--brass)" strokeWidth={3} />
+                        <text className="halo" x={x(last.at) + 8} y={mid + 5} style={{ fontSize: 14 }}>
+                          {SAY.since(last.text, lane.silent)}
+                        </text>
+                      </g>
+                    )}
+                    <text x={right + 12} y={mid + 5} className="mono strong">
+                      {lane.lost}
+                    </text>
+                  </g>
+                );
+              })}
+            </g>
             {lanes.length > 0 && (
               <text x={right + 60} y={bottom - 8} textAnchor="end" className="quiet" style={{ fontSize: 14 }}>
                 breads lost

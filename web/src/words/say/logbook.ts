@@ -13,6 +13,12 @@ export const SAY = {
   noPocketIsJudged: "No pocket of these is judged yet.",
   fullPocketsBakeByBake: "Full pockets bake by bake. Arrow keys go from one to the next, Enter chooses it",
   markOf: (what: string, full: number, judged: number) => `${what}: ${full} of ${judged} full`,
+  laneMark: (cause: string, lost: number, day: string) => `${cause}: ${lost} lost, ${day}`,
+  readyMark: (what: string, was: string, low: string, high: string) =>
+    `${what}: ready after ${was} h, said ${low} to ${high}`,
+  heatMark: (day: string, set: string, believed: string) => `${day}: set to ${set}, believed ${believed}`,
+  strengthMark: (day: string, seen: string, believed: string) => `${day}: showed ${seen}, believed ${believed}`,
+  costMark: (what: string, minutes: string) => `${what}: ${minutes} min of hands`,
   since: (change: string, silent: number) => `since: ${change}${silent > 0 ? ` (silent for ${silent})` : ""}`,
   heldInside: (inside: number, of: number) => `${inside} of ${of} within what was said (8 in 10 is meant)`,
   noRiseIsTimed: "No rise of these has both its forecast and its end.",
