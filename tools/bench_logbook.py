@@ -1,6 +1,6 @@
 """The Logbook of 5,000 bakes and 5 million readings: opened, searched, its instruments, a package of 1,000 bakes
-brought in. Part of `make bench`. The named reference of each row is the same question of a kitchen of 40 bakes in this
-run."""
+brought in; and practice cases drawn. Part of `make bench`. The named reference of each row is the same question of a
+kitchen of 40 bakes in this run; of a case, one bake of the puff model."""
 
 from __future__ import annotations
 
@@ -18,12 +18,16 @@ from uuid import uuid4
 from sqlmodel import Session, select
 
 from brassclock.cli import _cache_home
+from brassclock.core.drill import call
+from brassclock.core.drill.draw import LEVELS, Draw
 from brassclock.formats.package import read, write
 from brassclock.services.app import App
+from brassclock.services.drill.tries import KINDS
 from brassclock.services.pages.bringing import kitchen_of_package, package_in
 from brassclock.services.pages.logbook import figures_out, logbook_out
 from brassclock.services.pages.package import EMPTY, package_out
 from brassclock.services.schemas.logbook import LogbookQuery, PastQuery
+from brassclock.services.steppers import warm_all
 from brassclock.store.engine import open_store
 from brassclock.store.tables import Bake, PastBake
 
@@ -85,7 +89,7 @@ def package_of(count: int) -> bytes:
         for r in of_bakes:
             made[r.name] += [
                 row | {"bake_id": k + 1, **({"id": len(made[r.name]) + n + 1} if "id" in row else {})}
-                for n, (_, row) in enumerate(x for x in rows[r.name] if x[1]["bake_id"] == like["id"])
+                for n, (_, row) in enumerate(x for x in rows.get(r.name, []) if x[1]["bake_id"] == like["id"])
             ]
     filled = [dataclasses.replace(r, rows=made[r.name]) for r in EMPTY]
     return write("many", "Many", dt.datetime(2026, 11, 24, tzinfo=dt.UTC), filled)
@@ -95,8 +99,29 @@ def told(what: str, ours: float, reference: float, aim: str) -> None:
     print(f"{what:<44} {ours:8.1f} ms   {ours / max(reference, 1e-6):6.1f} x that of 40 bakes   (aim: {aim})")
 
 
+def drills() -> None:
+    """How long a practice case takes to be drawn and shown, the slowest and the middle one of each kind, beside one
+    bread's bake of the puff model."""
+    one = call.call_case(Draw("call", 1, 1)).true
+    bake_ms = best_ms(one.baked)
+    for kind, room in KINDS.items():
+        took = []
+        for level in LEVELS:
+            for seed in range(20):
+                began = time.perf_counter()
+                room.shown(room.case(Draw(kind, level, 100 + seed), None))
+                took.append(1000 * (time.perf_counter() - began))
+        middle, most = sorted(took)[len(took) // 2], max(took)
+        print(
+            f"a case of “{kind}” drawn, middle and slowest of {len(took)} {middle:6.1f} {most:6.1f} ms   "
+            f"{middle / bake_ms:6.1f} x one bake of the puff model   (aim: 50 ms or less)"
+        )
+
+
 def main() -> None:
     _cache_home()
+    warm_all()
+    drills()
     with tempfile.TemporaryDirectory() as small, tempfile.TemporaryDirectory() as large:
         few, lots = (App(open_store(Path(p)), with_demo=False) for p in (small, large))
         for app in (few, lots):
