@@ -10,7 +10,10 @@ demo: setup build
 	.venv/bin/brass-clock serve --demo --port $(PORT)
 
 # one worker has the tests of the interface, one after the other; the other has the rest
-test: setup browser lint web-checks build
+test: browser
+	$(MAKE) --no-print-directory -j2 setup
+	$(MAKE) --no-print-directory -j2 --output-sync=target lint web-checks
+	$(MAKE) --no-print-directory build
 	$(PY) -m pytest -n 2 --dist loadgroup
 
 check: setup lint web-checks

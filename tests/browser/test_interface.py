@@ -66,7 +66,7 @@ def type_formula(page: Page) -> None:
     expect(page.get_by_text("kept", exact=True)).to_be_visible()
 
 
-@pytest.mark.parametrize("size", ["tablet", "phone"])
+@pytest.mark.parametrize("size", ["tablet"])  # test_newcomer has the phone
 def test_a_first_bake_from_nothing_to_kept(watch: Watch, empty_server: Server, size: str) -> None:
     """A new user, an empty database: formula in cups and spoons, a table, every step by what the screen says."""
     w = watch(empty_server, size)
@@ -163,7 +163,7 @@ def bake_rounds_from(page: Page, done: int, count: int) -> None:
     expect(bar).to_contain_text("All off")
 
 
-@pytest.mark.parametrize("size", ["tablet", "phone"])
+@pytest.mark.parametrize("size", ["tablet"])
 def test_the_demo_to_its_end(watch: Watch, demo_server: Server, size: str) -> None:
     """On the demo: rooms and leaves are clean, the clock jumps to the next move, a bake goes to kept and comes back."""
     w = watch(demo_server, size)

@@ -1,9 +1,9 @@
 """Two winters of the demo kitchen: bakes as the models say they would have gone, had its plates, its leaven, its air
 and its cook been as the story has them, with the models' own spreads; each through the doors that a cook uses.
 
-The story: plates that run 25 C cool until a thermometer finds it in October 2026; a new flour in December (a note); a
-cold spell in January; rounds that lie bare on the bench; a cook who learns in February to wait for the stone between
-two breads; a starter that sleeps through the summer. The same seed makes the same winters.
+The story: plates that run 25 C cool until a thermometer finds it in October 2026; a new flour in December, which
+drinks; a cold spell in January; rounds that lie bare on the bench; a cook who learns in February to wait for the stone
+between two breads; a starter that sleeps through the summer. The same seed makes the same winters.
 """
 
 from __future__ import annotations
@@ -37,8 +37,8 @@ from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.kitchen import FeedCreate, PeakCreate, StarterCreate
 from brassclock.services.schemas.rise import ReadingCreate
 from brassclock.store import kitchens as kitchen_rows
-from brassclock.store.rows import get
-from brassclock.store.tables import Bake, Kitchen, Surface
+from brassclock.store.rows import find, get, insert
+from brassclock.store.tables import Bake, FlourBag, Kitchen, Surface
 
 SEED = 1150  # metres, the height of Mount Pell
 PLATES = "Iron plates"
@@ -55,6 +55,8 @@ SLEPT = {dt.date(2026, 9, 19): 0.55, dt.date(2026, 9, 26): 0.9}  # the starter i
 LEAVEN_SD, EVENT_SD, POCKET_SD, LATE_S = 0.10, 0.06, 0.4, 1.5
 WORD_FROM, WORD_SD = 0.25, 0.3  # of the logarithm of a dose over the one wished: where a colour is called pale or dark
 STARTER = "Old Pell"
+SACK, SACK_FROM = "Hatch sack, December", dt.date(2025, 12, 12)  # the new flour, and how much more water it takes
+SACK_UNTIL, DRINKS, FEEL_SD = dt.date(2026, 3, 31), 0.024, 0.008
 DOUGH = ("cold_in", "cold_out", "ball", "roll")  # moves after the mixing, as the plan has them
 HAND_S = 4.0  # from taking one off to laying the next
 
@@ -150,12 +152,14 @@ NIGHTS = _nights()
 @dataclass(frozen=True)
 class Truth:
     """What the story has on a night, which nobody in the kitchen knows: kelvins of the surface over its setting, the
-    leaven over what is believed, the share of the time to come back that a spot is given; and its dice."""
+    leaven over what is believed, the share of the time to come back that a spot is given; and its dice, those of the
+    hand in the dough apart."""
 
     over_k: float
     leaven: float
     waits: float
     dice: np.random.Generator
+    feel: np.random.Generator
 
     def log_noise(self, sd: float) -> float:
         return math.exp(sd * float(self.dice.standard_normal()))
@@ -167,7 +171,8 @@ def truth_of(night: Night) -> Truth:
     cool = night.surface == PLATES and night.day < FOUND
     over_k = (COOL_K if cool else 0.0) + 4.0 * float(dice.standard_normal())
     leaven = math.exp(LEAVEN_SD * float(dice.standard_normal()))
-    return Truth(over_k, leaven, WAITS[night.day >= LEARNED], dice)
+    feel = np.random.default_rng([SEED, night.day.toordinal(), 1])
+    return Truth(over_k, leaven, WAITS[night.day >= LEARNED], dice, feel)
 
 
 def build_winters(app: App, kitchen_id: int) -> list[int]:
@@ -187,6 +192,13 @@ def build_winters(app: App, kitchen_id: int) -> list[int]:
         ids[night.day] = _bake(app, kitchen_id, night, ids.get(CARRIED.get(night.day, night.day)))
     _breathe(app, kitchen_id, usual)
     return list(ids.values())
+
+
+def _sack(session: Session, kitchen_id: int) -> int:
+    """The new flour's bag, opened on its first night."""
+    had = next((b for b in find(session, FlourBag, kitchen_id=kitchen_id) if b.name == SACK), None)
+    bag = had or insert(session, FlourBag(kitchen_id=kitchen_id, name=SACK, ingredient="plain_flour"))
+    return bag.id or 0
 
 
 def _air(night: Night, usual: list[float]) -> list[float]:
@@ -216,6 +228,8 @@ def _bake(app: App, kitchen_id: int, night: Night, again: int | None) -> int:
         assert bake is not None
         bake.count = night.breads
         bake.surface_id = next(s.id for s in kitchen_rows.surfaces(session, kitchen_id) if s.name == night.surface)
+        if SACK_FROM <= night.day <= SACK_UNTIL and night.method == "hatch-pita":
+            bake.bag_id = _sack(session, kitchen_id)
         session.add(bake)
         _dough(app, session, kitchen, bake, truth)
         _heat(app, session, kitchen, bake, night, truth)
@@ -238,6 +252,11 @@ def _dough(app: App, session: Session, kitchen: Kitchen, bake: Bake, truth: Trut
     for step in plan.steps:
         if step.key == "sponge" or (step.key == "weigh" and step.at < mixed):
             tap(app, session, kitchen, bake, step.at, step.key)
+    sheet = solve.solve(r).sheet
+    if bake.bag_id is not None and sheet is not None:  # what the hand adds until it feels right
+        water_g = (DRINKS + FEEL_SD * float(truth.feel.standard_normal())) * sheet.dough.flour_g
+        entry = {"ingredient": "water", "amount": f"{max(water_g, 1.0):.0f} g", "at": mixed.isoformat()}
+        bake.additions = [*bake.additions, entry]
     tap(app, session, kitchen, bake, mixed, "mix")
     r = solve.load(app, session, bake.id or 0)
     seen = solve.solve(r).forecast

@@ -26,6 +26,7 @@ from brassclock.store import logbook
 from brassclock.store.engine import open_store
 from brassclock.store.tables import Bake, Kitchen, PastBake
 
+LEARNED = "2026-02-14"
 WINTERS = (files("brassclock.demo") / "winters.zip").read_bytes()
 
 
@@ -93,6 +94,11 @@ def test_the_story_of_two_winters_can_be_read(winters: FlaskClient) -> None:
     assert (seen["ready_inside"], seen["ready_of"]) == (sum(inside), len(inside))
     assert np.mean(inside) > 0.65, "a band that holds 8 in 10"
     assert len(seen["costs"]) == seen["bakes"] == 37
+    sack = next(s for s in seen["strengths"] if s["name"].startswith("Flour"))["marks"]
+    assert sack[0]["at"][:7] == "2025-12" and 1.01 < sack[-1]["mean"] < 1.04, "the new sack drinks"
+    stone = next(r for r in seen["rests"] if r["name"] == "Baking stone")["marks"]
+    before, since = (np.array([m["share"] for m in stone if (m["at"] >= LEARNED) == after]) for after in (False, True))
+    assert before.max() < 0.3 < 0.7 < since.min(), "the cook learned to wait"
 
 
 def test_bakes_are_chosen_by_what_they_are_and_by_the_words_they_hold(winters: FlaskClient) -> None:

@@ -104,11 +104,10 @@ BOUNCING = """() => {
   });
 }"""
 SOON = re.compile("^(now|[1-3] s)$")
-ROUNDS = [  # the canteen's five: method, surface, breads, cooks, what its program says
+ROUNDS = [  # four of the canteen's: method, surface, breads, cooks, what its program says
     ("hatch-pita", "stone_oven", 5, 2, "it opens"),
-    ("terrace-naan", "iron_plate", 7, 1, "it opens"),
     ("house-clay-naan", "clay_wall", 8, 2, "on, its back wet"),
-    ("soda-quarters", "iron_plate", 5, 2, "stand it on an edge"),
+    ("soda-quarters", "iron_plate", 5, 1, "stand it on an edge"),
     ("stir-round", "oil", 5, 2, "it opens"),
 ]
 

@@ -69,7 +69,7 @@ def expect_kept(page: Page) -> None:
     expect(page.get_by_text("kept", exact=True)).to_be_visible()
 
 
-@pytest.mark.parametrize("size", ["tablet", "phone"])
+@pytest.mark.parametrize("size", ["phone"])
 def test_a_list_in_mixed_units(watch: Watch, empty_server: Server, size: str) -> None:
     """Twelve lines in under a minute; two cups that are not 500 g are told; fresh for instant; undo; 8 to 37 breads of
     110 g."""

@@ -3663,6 +3663,8 @@ export interface components {
             ready_inside: number;
             /** Ready Of */
             ready_of: number;
+            /** Rests */
+            rests: components["schemas"]["RestsRead"][];
             /** Strengths */
             strengths: components["schemas"]["StrengthsRead"][];
             /** Surfaces */
@@ -6269,6 +6271,23 @@ export interface components {
             late_min?: number | null;
         };
         /**
+         * RestMark
+         * @description The share of its time to come back that a surface was given between two breads of a bake.
+         */
+        RestMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bake Id */
+            bake_id: number;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * RestRead
          * @description A dough that rests and does not rise: its gas here and in the fridge, and the count of warm hours beside it.
          */
@@ -6290,6 +6309,18 @@ export interface components {
              */
             rests_from: string;
             safety: components["schemas"]["SafetyRead"] | null;
+        };
+        /**
+         * RestsRead
+         * @description A surface's rests through the bakes.
+         */
+        RestsRead: {
+            /** Marks */
+            marks: components["schemas"]["RestMark"][];
+            /** Name */
+            name: string;
+            /** Surface Id */
+            surface_id: number;
         };
         /**
          * RightHeatRead

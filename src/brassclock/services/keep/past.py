@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from statistics import fmean
+from statistics import fmean, median
 from typing import Any
 
 from sqlmodel import Session
@@ -56,6 +56,7 @@ def past_of(session: Session, r: BakeSnapshot) -> PastBake:
         short=sum(bool(faults_of(o)) for o in r.outcomes),
         tried=r.bake.carried,
         notes="\n".join(dict.fromkeys(w for w in words if w)),
+        rests=_rests(r),
         **(facts | _ready(r)),
     )
 
@@ -85,6 +86,22 @@ def leaven_kind(dough: Dough) -> str:
     if found:
         return found
     return CHEMICAL if any(p.ingredient.is_other_leaven for p in dough.portions) else NO_LEAVEN
+
+
+def _rests(r: BakeSnapshot) -> float | None:
+    """Share of its time to come back that the surface was given between two breads, in the middle of the line; None
+    where no bread followed another, or it needs no time."""
+    recover_s = (r.bake.program or {}).get("recover_s")
+    if not recover_s:
+        return None
+    off_at: dict[int | None, dt.datetime] = {}
+    shares = []
+    for t in sorted((t for t in r.taps if t.kind in ("load", "off")), key=lambda t: t.at):
+        if t.kind == "off":
+            off_at[t.spot] = t.at
+        elif t.spot in off_at:
+            shares.append((t.at - off_at[t.spot]).total_seconds() / recover_s)
+    return median(shares) if shares else None
 
 
 def _ready(r: BakeSnapshot) -> dict[str, float | None]:

@@ -35,6 +35,8 @@ from brassclock.services.schemas.logbook import (
     PastRead,
     PocketMark,
     ReadyMark,
+    RestMark,
+    RestsRead,
     StrengthMark,
     StrengthsRead,
 )
@@ -55,7 +57,8 @@ ABOUT: Any = (
 FIGURES = (
     PastBake.bake_id, PastBake.serve_at, PastBake.name, PastBake.left_out, PastBake.full, PastBake.judged, OPENED,
     PastBake.lost, PastBake.cause, PastBake.tried, PastBake.room_c, PastBake.ready_p10, PastBake.ready_p50,
-    PastBake.ready_p90, PastBake.ready, PastBake.hands_min, PastBake.flour_g, Bake.seal,
+    PastBake.ready_p90, PastBake.ready, PastBake.hands_min, PastBake.flour_g, PastBake.rests, PastBake.surface_id,
+    PastBake.surface, Bake.seal,
 )  # fmt: skip
 
 
@@ -137,6 +140,7 @@ def figures_out(app: App, kitchen_id: int, asked: PastQuery) -> FiguresRead:
         ],
         heats=heats,
         strengths=strengths,
+        rests=_rests(own),
         **choices,
     )  # fmt: skip
 
@@ -167,6 +171,23 @@ def _pockets(rows: Sequence[Row[Any]], zone: ZoneInfo) -> list[PocketMark]:
             months, [r.full for r in rows], [r.opened for r in rows]
         ).items()
     ]  # fmt: skip
+
+
+def _rests(rows: Sequence[Row[Any]]) -> list[RestsRead]:
+    """The rests of each surface that was used more than once, the most used first."""
+    of: dict[int, list[Row[Any]]] = {}
+    for r in rows:
+        if r.rests is not None and r.surface_id is not None:
+            of.setdefault(r.surface_id, []).append(r)
+    return [
+        RestsRead(
+            surface_id=number,
+            name=own[-1].surface,
+            marks=[RestMark(at=r.serve_at, bake_id=r.bake_id, name=r.name, share=r.rests) for r in own[-MOST_MARKS:]],
+        )
+        for number, own in sorted(of.items(), key=lambda x: -len(x[1]))
+        if len(own) > 1
+    ]
 
 
 def _lanes(rows: Sequence[Row[Any]]) -> list[LaneRead]:
@@ -218,12 +239,12 @@ def _heats(session: Session, kitchen: Kitchen, rows: Sequence[Lesson], within: s
 def _strengths(
     session: Session, kitchen: Kitchen, rows: Sequence[Lesson], within: set[int] | None
 ) -> list[StrengthsRead]:
-    """What was believed of each leaven and starter after each lesson that counts."""
+    """What was believed of each leaven, starter and bag of flour after each lesson that counts."""
     bake_of = {x.id or 0: x.bake_id for x in rows}
     found: dict[str, list[StrengthMark]] = {}
     for step in fold_of(kitchen, rows).taught:
         lesson = step.lesson
-        if kind_of(lesson.key) not in ("activity", "vitality"):
+        if kind_of(lesson.key) not in ("activity", "vitality", "thirst"):
             continue
         bake_id = bake_of.get(lesson.number)
         if within is not None and bake_id not in within:

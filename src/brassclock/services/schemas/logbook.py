@@ -162,6 +162,23 @@ class StrengthsRead(Shape):
     marks: list[StrengthMark]
 
 
+class RestMark(Shape):
+    """The share of its time to come back that a surface was given between two breads of a bake."""
+
+    at: dt.datetime
+    bake_id: int
+    name: str
+    share: float
+
+
+class RestsRead(Shape):
+    """A surface's rests through the bakes."""
+
+    surface_id: int
+    name: str
+    marks: list[RestMark]
+
+
 class ChoiceRead(Shape):
     """Something to choose past bakes by: its key, its name, its seal where it is a bread, how many there are."""
 
@@ -189,6 +206,7 @@ class FiguresRead(Shape):
     costs: list[CostMark]
     heats: list[HeatsRead]
     strengths: list[StrengthsRead]
+    rests: list[RestsRead]
     breads: list[ChoiceRead]
     leavens: list[ChoiceRead]
     surfaces: list[ChoiceRead]

@@ -15,9 +15,9 @@ class PastBake(SQLModel, table=True):
     """What the Logbook shows of an ended bake, stored with its end and again when it is judged or renamed.
 
     `bread` is the intent of its heat. `ready_*` are hours from mixing to the end of the bulk rise, as forecast and as
-    it was. `cause` is the first cause of what fell short, `tried` the change an earlier bake handed on. `notes`,
-    `causes` and `holds` (names of its ingredients) are searched, beside the name; the index of that is `past_text`,
-    kept by triggers.
+    it was, `rests` the share of its time to come back that the surface was given between two breads. `cause` is the
+    first cause of what fell short, `tried` the change an earlier bake handed on. `notes`, `causes` and `holds` (names
+    of its ingredients) are searched, beside the name; the index of that is `past_text`, kept by triggers.
     """
 
     __tablename__ = "past_bake"
@@ -46,6 +46,7 @@ class PastBake(SQLModel, table=True):
     ready: float | None = None
     hands_min: float | None = None
     flour_g: float | None = None
+    rests: float | None = None
     cause: str | None = None
     cause_name: str | None = None
     cause_share: float | None = None

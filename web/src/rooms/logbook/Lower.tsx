@@ -136,6 +136,8 @@ export function Ready({
   );
 }
 
+const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(values.length, 1);
+
 interface Band {
   at: string;
   mean: number;
@@ -248,10 +250,12 @@ export function Believed({ figures }: { figures: Figures }) {
   const options = [
     ...figures.heats.map((h) => ({ id: `heat ${h.surface_id}`, text: h.name })),
     ...figures.strengths.map((s) => ({ id: `leaven ${s.key}`, text: s.name })),
+    ...figures.rests.map((r) => ({ id: `rest ${r.surface_id}`, text: SAY.restsOf(r.name) })),
   ];
   const shown = options.find((o) => o.id === open) ?? options[0];
   const heat = figures.heats.find((h) => `heat ${h.surface_id}` === shown?.id);
   const leaven = figures.strengths.find((s) => `leaven ${s.key}` === shown?.id);
+  const rest = figures.rests.find((r) => `rest ${r.surface_id}` === shown?.id);
   const k = heat?.marks.at(-1)?.shift_k ?? 0;
   const degrees = `${temp(Math.abs(k) * (units.temp === "F" ? 1.8 : 1), { ...units, temp: "C" })} ${tempUnit(units)}`;
   const about = heat
@@ -262,7 +266,9 @@ export function Believed({ figures }: { figures: Figures }) {
         : SAY.believedUnder(degrees)
     : leaven
       ? SAY.asStrongAs(percentOf(leaven.marks.at(-1)!.mean))
-      : SAY.nothingIsLearnedOfAny;
+      : rest
+        ? SAY.restsLately(percentOf(mean(rest.marks.slice(-3).map((m) => m.share))))
+        : SAY.nothingIsLearnedOfAny;
   const rows: Band[] = heat
     ? heat.marks.map((m) => ({
         at: m.at,
@@ -276,34 +282,56 @@ export function Believed({ figures }: { figures: Figures }) {
         ),
         set: m.set_c,
       }))
-    : (leaven?.marks.map((m) => ({
-        at: m.at,
-        mean: m.mean,
-        low: m.mean * Math.exp(-Z10 * m.sd),
-        high: m.mean * Math.exp(Z10 * m.sd),
-        told: SAY.strengthMark(dayName(m.at, units.zone), m.seen.toFixed(2), m.mean.toFixed(2)),
-        seen: m.seen,
-      })) ?? []);
-  const tick = (v: number) => (heat ? `${temp(v, units)}°` : `${v.toFixed(1)}×`);
+    : rest
+      ? rest.marks.map((m) => ({
+          at: m.at,
+          mean: m.share,
+          low: 0,
+          high: m.share,
+          told: SAY.restMark(`${m.name}, ${dayName(m.at, units.zone)}`, percentOf(m.share)),
+        }))
+      : (leaven?.marks.map((m) => ({
+          at: m.at,
+          mean: m.mean,
+          low: m.mean * Math.exp(-Z10 * m.sd),
+          high: m.mean * Math.exp(Z10 * m.sd),
+          told: SAY.strengthMark(dayName(m.at, units.zone), m.seen.toFixed(2), m.mean.toFixed(2)),
+          seen: m.seen,
+        })) ?? []);
+  const tick = (v: number) => (heat ? `${temp(v, units)}°` : rest ? percentOf(v) : `${v.toFixed(2)}×`);
   return (
     <Instrument
       name="Heat and leaven"
       about={about}
       table={{
-        head: heat ? ["when", "set", "believed", "8 in 10"] : ["when", "seen", "believed", "8 in 10"],
-        rows: rows.map((r) => [
-          dayName(r.at, units.zone),
-          r.set !== undefined ? tick(r.set) : r.seen !== undefined ? `${r.seen.toFixed(2)}×` : "",
-          heat ? tick(r.mean) : `${r.mean.toFixed(2)}×`,
-          `${tick(r.low)} to ${tick(r.high)}`,
-        ]),
+        head: heat
+          ? ["when", "set", "believed", "8 in 10"]
+          : rest
+            ? ["when", "rest"]
+            : ["when", "seen", "believed", "8 in 10"],
+        rows: rows.map((r) =>
+          rest
+            ? [dayName(r.at, units.zone), tick(r.mean)]
+            : [
+                dayName(r.at, units.zone),
+                r.set !== undefined ? tick(r.set) : r.seen !== undefined ? `${r.seen.toFixed(2)}×` : "",
+                heat ? tick(r.mean) : `${r.mean.toFixed(2)}×`,
+                `${tick(r.low)} to ${tick(r.high)}`,
+              ],
+        ),
       }}
     >
       <div>
         {shown && <Pick label="Surface or leaven" hideLabel value={shown.id} options={options} onChange={setOpen} />}
         <Bands
           rows={rows}
-          label={heat ? SAY.heatBakeByBake(heat.name) : SAY.strengthBakeByBake(leaven?.name ?? "")}
+          label={
+            heat
+              ? SAY.heatBakeByBake(heat.name)
+              : rest
+                ? SAY.restsBakeByBake(rest.name)
+                : SAY.strengthBakeByBake(leaven?.name ?? "")
+          }
           tick={tick}
           {...(heat ? {} : { level: 1 })}
         />

@@ -13,6 +13,10 @@ export const SAY = {
   noPocketIsJudged: "No pocket of these is judged yet.",
   fullPocketsBakeByBake: "Full pockets bake by bake. Arrow keys go from one to the next, Enter chooses it",
   markOf: (what: string, full: number, judged: number) => `${what}: ${full} of ${judged} full`,
+  restsOf: (name: string) => `${name}: its rest between two breads`,
+  restsLately: (share: string) => `${share} of the time it needs, in the last three`,
+  restMark: (what: string, share: string) => `${what}: rested for ${share} of the time it needs`,
+  restsBakeByBake: (name: string) => `${name}: its rest between two breads, of the time that it needs`,
   laneMark: (cause: string, lost: number, day: string) => `${cause}: ${lost} lost, ${day}`,
   readyMark: (what: string, was: string, low: string, high: string) =>
     `${what}: ready after ${was} h, said ${low} to ${high}`,
