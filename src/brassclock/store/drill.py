@@ -6,6 +6,7 @@ import datetime as dt
 from collections.abc import Sequence
 from typing import Any
 
+from sqlalchemy import String, cast
 from sqlmodel import Session, col, select
 
 from brassclock.store.rows import find
@@ -17,14 +18,16 @@ def tries(session: Session, kitchen_id: int) -> list[DrillTry]:
     return sorted(find(session, DrillTry, kitchen_id=kitchen_id), key=lambda x: x.id or 0)
 
 
-def calls(session: Session, kitchen_id: int, since: dt.datetime) -> Sequence[Any]:
-    """Loads, turns and ends on the heat since an instant, of bakes of one bread whose times were frozen: (bake, its
-    name, its frozen program, kind, round, instant), in their order."""
+def calls(session: Session, kitchen_id: int, since: dt.datetime, most: int) -> Sequence[Any]:
+    """The last loads, turns and ends on the heat since an instant, of bakes of one bread whose times were frozen:
+    (bake, its name, its frozen program, kind, round, instant), in their order."""
     query = (
         select(Bake.id, Bake.name, Bake.program, Tap.kind, Tap.round_no, Tap.at)  # type: ignore[call-overload]
         .join(Tap, col(Tap.bake_id) == Bake.id)
         .where(Bake.kitchen_id == kitchen_id, col(Bake.deleted_at).is_(None), col(Bake.program).is_not(None))
+        .where(cast(Bake.parts, String) == "[]")  # breads of several kinds have times of their own
         .where(col(Tap.kind).in_(("load", "turn", "off")), col(Tap.at) >= since)
-        .order_by(Tap.at, Tap.id)
+        .order_by(col(Tap.at).desc(), col(Tap.id).desc())
+        .limit(most)
     )
-    return session.exec(query).all()  # type: ignore[no-any-return]
+    return list(reversed(session.exec(query).all()))

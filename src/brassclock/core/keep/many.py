@@ -26,8 +26,11 @@ class Rate(NamedTuple):
     high: Array
 
 
-def believed_rate(day: Sequence[float], full: Sequence[int], judged: Sequence[int]) -> Rate:
-    """Share of pockets that open fully as it is believed after each bake [0 to 1], a Beta of the breads seen.
+def believed_rate(
+    day: Sequence[float], full: Sequence[int], judged: Sequence[int], after: Sequence[int] | None = None
+) -> Rate:
+    """Share of pockets that open fully as it is believed after each bake [0 to 1], a Beta of the breads seen; told of
+    the bakes of these numbers alone where `after` is given (the quantiles of a Beta are what takes the time).
 
     `day` are the bakes' days, ascending; of each so many breads opened fully out of those judged. What is old counts
     less by half every HALF_LIFE_D, and each bread of a bake of many less, as both do in the chance of one bread.
@@ -44,6 +47,8 @@ def believed_rate(day: Sequence[float], full: Sequence[int], judged: Sequence[in
         each = weight_of_each(breads) if breads else 0.0
         a, b, before = a * faded + each * opened, b * faded + each * (breads - opened), at
         yes[k], no[k] = a, b
+    if after is not None:
+        yes, no = yes[list(after)], no[list(after)]
     yes, no = yes + FLAT_PRIOR, no + FLAT_PRIOR
     return Rate(yes / (yes + no), betaincinv(yes, no, 0.1), betaincinv(yes, no, 0.9))
 

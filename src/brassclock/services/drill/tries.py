@@ -42,7 +42,7 @@ VERSION = 1  # of the drawing: a case of another one is not drawn again
 SET, OWN_SET = 12, 10  # cases of a set
 OWN_SEED = 10_000  # from there on seeds are of one's own kitchen
 REAL_SINCE = dt.timedelta(days=400)
-MOST_REAL = 24
+MOST_REAL, MOST_TAPS = 24, 400  # breads that are told, moves that are looked at
 NO_OWN = {
     "call": "No bake here is turned by its signs yet: one on a plate, in a pan or on a stone.",
     "read": "No dough here is lifted by yeast or a starter yet.",
@@ -59,7 +59,7 @@ def drill_out(app: App, kitchen_id: int) -> DrillRead:
         has_own = bool(_bakes(session, kitchen_id))
         return DrillRead(
             kinds=[_kind_out(k, [t for t in tries if t.kind == k], has_own) for k in NAMES],
-            hearth=_hearth(drill_rows.calls(session, kitchen_id, now - REAL_SINCE)),
+            hearth=_hearth(drill_rows.calls(session, kitchen_id, now - REAL_SINCE, MOST_TAPS)),
         )
 
 

@@ -151,26 +151,27 @@ def _pockets(rows: Sequence[Row[Any]], zone: ZoneInfo) -> list[PocketMark]:
         return []
     first = rows[0].serve_at
     days = [(r.serve_at - first).total_seconds() / 86400 for r in rows]
-    rate = believed_rate(days, [r.full for r in rows], [r.opened for r in rows])
-    band = [{"mean": float(m), "low": float(a), "high": float(b)} for m, a, b in zip(*rate, strict=True)]
+    full, opened = [r.full for r in rows], [r.opened for r in rows]
+
+    def believed(after: Sequence[int]) -> list[dict[str, float]]:
+        rate = believed_rate(days, full, opened, after)
+        return [{"mean": float(m), "low": float(low), "high": float(high)} for m, low, high in zip(*rate, strict=True)]
+
     if len(rows) <= MOST_MARKS:
         return [
             PocketMark(
                 at=r.serve_at, bake_id=r.bake_id, name=r.name, seal=r.seal, bakes=1, full=r.full, judged=r.opened, **b
             )
-            for r, b in zip(rows, band, strict=True)
+            for r, b in zip(rows, believed(range(len(rows))), strict=True)
         ]
     months = [f"{r.serve_at.astimezone(zone):%Y-%m}" for r in rows]
     last = {month: k for k, month in enumerate(months)}
     return [
-        PocketMark(
-            at=rows[last[month]].serve_at, bake_id=None, name="", seal="", bakes=bakes, full=full, judged=judged,
-            **band[last[month]],
+        PocketMark(at=rows[last[m]].serve_at, bake_id=None, name="", seal="", bakes=n, full=f, judged=judged, **b)
+        for (m, (n, f, judged)), b in zip(
+            by_month(months, full, opened).items(), believed(list(last.values())), strict=True
         )
-        for month, (bakes, full, judged) in by_month(
-            months, [r.full for r in rows], [r.opened for r in rows]
-        ).items()
-    ]  # fmt: skip
+    ]
 
 
 def _rests(rows: Sequence[Row[Any]]) -> list[RestsRead]:

@@ -4,7 +4,7 @@ export const SAY = {
   whoseCases: "Whose cases",
   ofTheHouse: "of the house",
   ofThisKitchen: "of this kitchen",
-  caseOf: (n: number, of: number) => `${n} of ${of}`,
+  caseOf: (n: number, of: number, level: number) => `${n} of ${of}, level ${level}`,
   ownLeft: (n: number) => `${n} left of ten`,
   noOwnYet: "This kitchen has no bake to practise on yet.",
   theNextCaseIsDrawn: "The next case is drawn…",
