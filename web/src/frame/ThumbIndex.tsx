@@ -16,6 +16,11 @@ const Edge = styled.nav`
   @media (max-width: 720px) {
     gap: 2px;
     padding: 0 4px env(safe-area-inset-bottom);
+    &[data-wraps="true"] {
+      flex-wrap: wrap;
+      height: auto;
+      min-height: 72px;
+    }
   }
   a {
     text-decoration: none;
@@ -182,7 +187,7 @@ export function RoomBar({ kitchen, here }: { kitchen: number; here: string }) {
     ["kitchen", "Kitchen"],
   ] as const;
   return (
-    <Edge aria-label="Rooms" data-print="no">
+    <Edge aria-label="Rooms" data-print="no" data-wraps="true">
       {rooms.map(([id, name]) => (
         <Room
           key={id}

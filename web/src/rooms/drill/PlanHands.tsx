@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type Move, orderQuery, type Try, useAnswer } from "../../api/drill";
@@ -57,10 +57,19 @@ export function PlanHands({
   const whole = line.breads * line.moves.length;
   const next = order.data?.next ?? [];
   const stale = order.isFetching && order.isPlaceholderData;
+  // what is pressed before the last move is timed waits its turn: quick hands lose no press
+  const [waiting, setWaiting] = useState<readonly Move[]>([]);
   const add = (name: string) => {
-    if (!next.includes(name) || stale) return;
-    setMoves((had) => [...had, { move: name, cook: Number(cook) }]);
+    const move = { move: name, cook: Number(cook) };
+    if (stale || waiting.length > 0) setWaiting((had) => [...had, move]);
+    else if (next.includes(name)) setMoves((had) => [...had, move]);
   };
+  const first = stale ? undefined : waiting[0];
+  useEffect(() => {
+    if (first === undefined) return;
+    setWaiting((had) => had.slice(1));
+    if (order.data?.next.includes(first.move)) setMoves((had) => [...had, first]);
+  }, [first, order.data]);
   const names = line.moves.map((m) => m.name);
   const rounds = line.moves.length;
   const before = moves.length >= 2 * rounds ? moves.at(-rounds) : undefined;
