@@ -72,7 +72,9 @@ export function DrillRoom({ bench }: { bench: Bench }) {
           options={WHOSE.map((w) => ({ ...w, disabled: w.id === "own" && mine?.own_left === null }))}
           onChange={(v) => set({ of: v })}
         />
-        {shown && <span className="quiet">{SAY.caseOf(shown.number, whose === "own" ? OWN_SET : SET, shown.level)}</span>}
+        {shown && (
+          <span className="quiet">{SAY.caseOf(shown.number, whose === "own" ? OWN_SET : SET, shown.level)}</span>
+        )}
       </Head>
       {open.isFetching && <p className="quiet">{SAY.theNextCaseIsDrawn}</p>}
       {open.error && !open.isFetching && (
