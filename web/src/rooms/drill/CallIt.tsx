@@ -9,7 +9,7 @@ import { frameAt, lastS } from "../../instruments/film";
 import { FilmStrip } from "../../instruments/FilmStrip";
 import { SAY } from "../../words/say/drill";
 import { CallTruth } from "./CallTruth";
-import { Columns, Press, Row, Stack } from "./parts";
+import { Columns, type DrillProps, Press, Row, Stack } from "./parts";
 import { useCommand } from "./useCommand";
 import { useRun } from "./useRun";
 
@@ -34,19 +34,7 @@ const filmEnd = (t: Schemas["CallTruth"], a: Schemas["CallAnswer"]): number =>
   Math.min(lastS(t.film), PAST * Math.max(t.turn_s, t.off_low_s ?? 0, a.turn_s ?? 0, a.off_s ?? 0));
 
 /** A bread on the heat, at true seconds: turned and taken off by its signs; then what was right, and the film of it. */
-export function CallIt({
-  kitchen,
-  shown,
-  onNext,
-  how,
-  told,
-}: {
-  kitchen: number;
-  shown: Try;
-  onNext: () => void;
-  how: React.ReactNode;
-  told: React.ReactNode;
-}) {
+export function CallIt({ kitchen, shown, onNext, how, told }: DrillProps & { told: React.ReactNode }) {
   const call = shown.call!;
   const [answered, setAnswered] = useState<Try>(shown);
   const [phase, setPhase] = useState<Phase>({ at: "waits" });

@@ -7,7 +7,7 @@ import { type Look, OnPlate } from "../../instruments/BreadFace";
 import { faultSaid } from "../../words/drill";
 import { percent } from "../../words/format";
 import { SAY } from "../../words/say/drill";
-import { Columns, Press, Stack } from "./parts";
+import { Columns, type DrillProps, Press, Stack } from "./parts";
 import { useCommand } from "./useCommand";
 
 const UNKNOWN = "not_enough_known";
@@ -55,17 +55,7 @@ const Ranks = styled.ol`
 `;
 
 /** A bread that failed and what is known of it: which cause, and why. */
-export function NameFault({
-  kitchen,
-  shown,
-  onNext,
-  how,
-}: {
-  kitchen: number;
-  shown: Try;
-  onNext: () => void;
-  how: React.ReactNode;
-}) {
+export function NameFault({ kitchen, shown, onNext, how }: DrillProps) {
   const bread = shown.fault!;
   const [answered, setAnswered] = useState<Try>(shown);
   const [named, setNamed] = useState<readonly string[]>([]);

@@ -11,7 +11,7 @@ import { LinePlan, type LineTask } from "../../instruments/LinePlan";
 import { lineTime } from "../../words/drill";
 import { capital, percent } from "../../words/format";
 import { SAY } from "../../words/say/drill";
-import { Press, Row, Stack } from "./parts";
+import { type DrillProps, Press, Row, Stack } from "./parts";
 import { useCommand } from "./useCommand";
 
 const Wide = styled.div`
@@ -35,17 +35,7 @@ const tasksOf = (tasks: readonly Schemas["TaskRead"][]): LineTask[] =>
   }));
 
 /** A line put in order move by move, timed as it grows; then beside ours. */
-export function PlanHands({
-  kitchen,
-  shown,
-  onNext,
-  how,
-}: {
-  kitchen: number;
-  shown: Try;
-  onNext: () => void;
-  how: React.ReactNode;
-}) {
+export function PlanHands({ kitchen, shown, onNext, how }: DrillProps) {
   const line = shown.hands!;
   const [answered, setAnswered] = useState<Try>(shown);
   const [moves, setMoves] = useState<readonly Move[]>([]);

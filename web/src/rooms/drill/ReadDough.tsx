@@ -12,7 +12,7 @@ import { Poke } from "../../instruments/Poke";
 import { FEEL, POKE, STATES, SURE } from "../../words/drill";
 import { degrees, span, typedNumber } from "../../words/format";
 import { SAY } from "../../words/say/drill";
-import { Columns, Press, Row, Stack } from "./parts";
+import { Columns, type DrillProps, Press, Row, Stack } from "./parts";
 import { useCommand } from "./useCommand";
 
 type State = (typeof STATES)[number]["id"];
@@ -22,17 +22,7 @@ const said = (state: string): string => STATES.find((s) => s.id === state)!.text
 const howSure = (sure: string): string => SURE.find((s) => s.id === sure)!.text;
 
 /** A dough as it is seen and felt: what it is, how sure one is of that, and how long it still has. */
-export function ReadDough({
-  kitchen,
-  shown,
-  onNext,
-  how,
-}: {
-  kitchen: number;
-  shown: Try;
-  onNext: () => void;
-  how: React.ReactNode;
-}) {
+export function ReadDough({ kitchen, shown, onNext, how }: DrillProps) {
   const units = useWords();
   const dough = shown.read!;
   const [answered, setAnswered] = useState<Try>(shown);

@@ -1,5 +1,15 @@
+import type { ReactNode } from "react";
 import styled from "styled-components";
+import type { Try } from "../../api/drill";
 import { Button } from "../../controls/Button";
+
+/** What each drill is given: its case, what opens the next one, how one does. */
+export interface DrillProps {
+  kitchen: number;
+  shown: Try;
+  onNext: () => void;
+  how: ReactNode;
+}
 
 /** The three columns of a drill: what is judged, what is pressed and answered, how one does. */
 export const Columns = styled.div`

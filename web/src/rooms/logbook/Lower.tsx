@@ -1,13 +1,12 @@
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
-import styled from "styled-components";
 import type { Figures } from "../../api/logbook";
 import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { dayName, mass, ms, temp, tempUnit, Z10 } from "../../words/format";
 import { SAY } from "../../words/say/logbook";
-import { Axis, percentOf } from "./Pockets";
+import { Axis, Drawing, percentOf } from "./Pockets";
 import { placeOf, stretches } from "./brokenTime";
 import { Instrument } from "./Instrument";
 import { useMarks } from "./useMarks";
@@ -15,16 +14,6 @@ import { useMarks } from "./useMarks";
 const HIGH = 168;
 const LEFT = 52;
 const FOOT = 26;
-const Drawing = styled.div`
-  svg {
-    display: block;
-    overflow: visible;
-  }
-  [data-mark]:focus-visible {
-    outline: 3px solid var(--brass);
-    outline-offset: 3px;
-  }
-`;
 const hours = (h: number): string => (h < 10 ? h.toFixed(1) : h.toFixed(0));
 
 /** Time to ready against the kitchen's air: what was said of each as a bar, what it was as a mark. */

@@ -15,7 +15,7 @@ const HIGH = 116;
 const TOP = 16;
 const LANE = 32;
 const LANES = 4;
-const Drawing = styled.div`
+export const Drawing = styled.div`
   svg {
     display: block;
     overflow: visible;
