@@ -82,6 +82,7 @@ def test_from_an_empty_kitchen_to_a_kept_bake(empty_server: Server, watch: Calla
     for n in (1, 2):
         hand.press(page.get_by_role("button", name=re.compile(f"^Round {n}:")))
         hand.press(page.get_by_role("radio", name="full", exact=True))
+        expect(page.get_by_role("button", name=re.compile(f"^Round {n}: full"))).to_be_visible()
         hand.press(page.get_by_role("radio", name="right", exact=True))
         expect(page.get_by_role("button", name=f"Round {n}: full, right")).to_be_visible()
     hand.press(button(page, "Keep this bake"))
