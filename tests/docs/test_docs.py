@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import importlib
 import re
+import tomllib
 from functools import cache
 from pathlib import Path
 
@@ -90,3 +91,12 @@ def test_the_services_have_nine_floors() -> None:
 
     longest = max(map(chain, rooms), key=len)
     assert len(longest) <= MOST_FLOORS, " > ".join(longest)
+
+
+def test_the_lock_holds_every_package_that_is_asked_for() -> None:
+    project = tomllib.loads((ROOT / "pyproject.toml").read_text("utf-8"))["project"]
+    asked = [*project["dependencies"], *project["optional-dependencies"]["dev"]]
+    locked = set(re.findall(r"^([a-z0-9._-]+)==", (ROOT / "requirements.lock").read_text("utf-8"), re.MULTILINE))
+    names = [re.split(r"[\[<>=!~ ]", x)[0].lower().replace("_", "-") for x in asked]
+    assert len(names) > 15
+    assert [n for n in names if n not in locked] == []
