@@ -13,9 +13,9 @@ from brassclock.store.rows import find
 from brassclock.store.tables import Bake, DrillTry, Tap
 
 
-def tries(session: Session, kitchen_id: int) -> list[DrillTry]:
-    """Every case of a kitchen, in the order in which they were opened."""
-    return sorted(find(session, DrillTry, kitchen_id=kitchen_id), key=lambda x: x.id or 0)
+def tries(session: Session, kitchen_id: int, kind: str) -> list[DrillTry]:
+    """Every case of a kitchen of one kind, in the order in which they were opened."""
+    return sorted(find(session, DrillTry, kitchen_id=kitchen_id, kind=kind), key=lambda x: x.id or 0)
 
 
 def calls(session: Session, kitchen_id: int, since: dt.datetime, most: int) -> Sequence[Any]:

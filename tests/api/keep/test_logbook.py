@@ -170,7 +170,7 @@ def test_the_search_finds_what_a_plain_scan_does(
             session.flush()
             session.add(
                 PastBake(
-                    bake_id=n, kitchen_id=1, serve_at=at, status="kept", name="b", method="m", bread="flat",
+                    bake_id=n, kitchen_id=1, serve_at=at, status="kept", name="", method="m", bread="flat",
                     leaven="none", notes=note,
                 )
             )  # fmt: skip

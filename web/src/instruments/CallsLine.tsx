@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3-scale";
+import { mean } from "../words/format";
 
 export interface CallRow {
   name: string;
@@ -52,12 +53,7 @@ export function CallsLine({ rows, width, about }: { rows: readonly CallRow[]; wi
                 />
               );
             })}
-            {row.misses.length > 0 && (
-              <path
-                d={`M${x(row.misses.reduce((a, b) => a + b, 0) / row.misses.length)} ${base + 3}l6 9h-12z`}
-                fill="var(--ink)"
-              />
-            )}
+            {row.misses.length > 0 && <path d={`M${x(mean(row.misses))} ${base + 3}l6 9h-12z`} fill="var(--ink)" />}
           </g>
         );
       })}

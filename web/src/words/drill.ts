@@ -1,3 +1,4 @@
+import { mean } from "./format";
 import { SAY } from "./say/drill";
 
 export const STATES = [
@@ -45,9 +46,9 @@ export const missWords = (s: number): string =>
 /** The mean of some misses and their spread, in words. */
 export function missesWords(misses: readonly number[]): string {
   if (misses.length === 0) return SAY.noCallsYet;
-  const mean = misses.reduce((a, b) => a + b, 0) / misses.length;
-  const spread = Math.sqrt(misses.reduce((a, b) => a + (b - mean) ** 2, 0) / misses.length);
-  return misses.length < 2 ? missWords(mean) : SAY.meanMiss(missWords(mean), spread.toFixed(0));
+  const middle = mean(misses);
+  const spread = Math.sqrt(mean(misses.map((m) => (m - middle) ** 2)));
+  return misses.length < 2 ? missWords(middle) : SAY.meanMiss(missWords(middle), spread.toFixed(0));
 }
 
 /** Minutes and seconds of a line. */

@@ -123,6 +123,10 @@ export function readTemp(text: string, units: Units): number | null {
   return unit === "F" ? (value - 32) / 1.8 : value;
 }
 
+/** The mean of some values; 0 of none. */
+export const mean = (values: readonly number[]): number =>
+  values.reduce((sum, v) => sum + v, 0) / Math.max(values.length, 1);
+
 export const percent = (fraction: number, digits = 0): string => (fraction * 100).toFixed(digits);
 
 /** First letter lower, for the middle of a sentence. */

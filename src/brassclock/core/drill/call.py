@@ -159,12 +159,9 @@ def off_window(case: Call, baked: Baked) -> Off:
     if e["done"] is None or None in light:
         return Off(None, None, float(baked.s[-1]))
     low = max(e["done"], e["full"] or 0.0, *(s for s in light if s is not None))
-    dark = [
-        gold + OF_THE_WAY * (char - gold)
-        for gold, char in ((e["golden_top"], e["char_top"]),)
-        if gold is not None and char is not None
-    ]
-    high = max(low, min([*dark, *([e["too_dry"]] if e["too_dry"] else []), float(baked.s[-1])]))
+    gold, char = e["golden_top"], e["char_top"]
+    dark = None if gold is None or char is None else gold + OF_THE_WAY * (char - gold)
+    high = max(low, min(s for s in (dark, e["too_dry"], float(baked.s[-1])) if s is not None))
     return Off(low, high, min(max(PAST * low, high) + PAST_S, float(baked.s[-1])))
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from functools import cached_property
 
 from brassclock.core.drill.draw import Draw
@@ -102,7 +102,7 @@ def _drawn(draw: Draw, z: int, own: Setting | None) -> FaultCase | None:
     causes = PRIORS[fault]
     cause = draw.pick(z + 1, tuple(causes), tuple(causes.values()))
     severity = draw.between(z + 2, *SEVERITY)
-    good = _good(draw, z, fault, cause, own)
+    good = _good(draw, z, fault, own)
     if CAUSES[cause].fact == "wetted" and not KINDS[good.surface].wets:
         return None
     facts = _wrong(cause, good, 2 * severity - 1)
@@ -111,7 +111,7 @@ def _drawn(draw: Draw, z: int, own: Setting | None) -> FaultCase | None:
     others = sorted(((chance(f, facts), f) for f in FAULTS if f != fault and _can(f, good)), reverse=True)
     faults = (fault, *(f for b, f in others if b >= SEEN_FROM))[:MOST_FAULTS]
     return FaultCase(
-        draw.level, cause, facts, faults, _known(draw, z + 10, cause, good), _options(draw, z + 40, cause, faults)
+        draw.level, cause, facts, faults, _known(draw, z + 10, cause), _options(draw, z + 40, cause, faults)
     )
 
 
@@ -130,9 +130,8 @@ def _can(fault: Fault, x: Facts) -> bool:
     return x.intent in ("pocket", "blister") or fault not in ("flat", "part_pocket", "one_side", "burst")
 
 
-def _good(draw: Draw, z: int, fault: Fault, cause: str, own: Setting | None) -> Facts:
+def _good(draw: Draw, z: int, fault: Fault, own: Setting | None) -> Facts:
     """The bread with every fact as it should be."""
-    sour = {"acid_tta": 10.0} if fault == "sour" or cause == "acid" else {}
     if own is not None:
         surface, intent = own.surface, own.intent
         rest = {"thickness_mm": own.thickness_mm, "diameter_cm": own.diameter_cm, "hydration_frac": own.hydration_frac}
@@ -145,7 +144,7 @@ def _good(draw: Draw, z: int, fault: Fault, cause: str, own: Setting | None) -> 
         rest = {"thickness_mm": base.right_mm, "hydration_frac": 0.63}
     return base.with_(
         surface_c=base.right_c, uneven_frac=0.08, skin_min=1.0, rest_min=10.0, bench_flour_g_m2=12.0, wait_min=10.0,
-        wetted=True if KINDS[surface].wets else None, **rest, **sour,
+        wetted=True if KINDS[surface].wets else None, **rest,
     )  # fmt: skip
 
 
@@ -180,22 +179,17 @@ def _of_heat(cause: str, good: Facts, between: Callable[[tuple[float, float]], f
     return good.with_(off_s=round(due.off_s * by), turn_s=round(turn_s * by))
 
 
-def _known(draw: Draw, z: int, cause: str, good: Facts) -> tuple[str, ...]:
+def _known(draw: Draw, z: int, cause: str) -> tuple[str, ...]:
     """Names of the facts that are told: the one that tells, if it is known, among idle ones."""
     fact = CAUSES[cause].fact
     low, high = IDLE[draw.level - 1]
-    idle = [n for n in draw.shuffled(z + 2, TOLD) if n != fact and _says(n, good)]
+    idle = [n for n in draw.shuffled(z + 2, TOLD) if n != fact]
     count = low + int(draw.share(z) * (high - low + 1))
     hidden = draw.level >= HIDES_FROM and draw.share(z + 1) < HIDES
     told = [*idle[:count], *([] if hidden else [fact])]
     if fact == "off_s" and not hidden:
         told.append("turn_s")
     return tuple(draw.shuffled(z + 20, told))
-
-
-def _says(name: str, good: Facts) -> bool:
-    """True if a fact has a value to be told."""
-    return getattr(good, name) is not None
 
 
 def _options(draw: Draw, z: int, cause: str, faults: Sequence[Fault]) -> tuple[str, ...]:
@@ -239,6 +233,3 @@ def why_cause(case: FaultCase) -> Why:
         tuple(Input(r.name, round(r.share, 2), "of all") for r in case.ranks[:4]),
         Kind.JUDGEMENT,
     )
-
-
-FACT_NAMES = tuple(f.name for f in fields(Facts))

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections import deque
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import NamedTuple
 
 from brassclock.core.drill.call import Call, call_case, off_window
@@ -235,7 +235,6 @@ def points(case: Hands, done: Planned) -> float:
     return max(0.0, min(100.0, 100 * share - BROKEN * len(done.broken)))
 
 
-@lru_cache(maxsize=8)
 def why_line(case: Hands) -> Why:
     """The time of the line, explained."""
     ours, kit = case.ours, case.kit

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 from pydantic import TypeAdapter
 
@@ -21,7 +20,6 @@ from brassclock.core.drill.call import (
     turn_points,
     why_turn,
 )
-from brassclock.core.drill.draw import Draw
 from brassclock.core.fire.surface_heat import spread_k
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.drill.judged import Judged
@@ -33,22 +31,17 @@ SHOWS_UNTIL = 2  # level to which the signs are named and the underside shows
 OWN_BROWNING_SD = 0.15  # judgement: of a dough and a surface that one knows
 TURNS = ("turned", "lidded", "oven", "inverted")  # ways of surfaces on which a bread is turned by its signs
 LONGEST_MM = 8.0
-SUBJECT = TypeAdapter(Subject)
+OWN = TypeAdapter(Subject)
+case = call_case
 
 
-def case(draw: Draw, own: dict[str, Any] | None) -> Call:
-    """The case of a draw."""
-    return call_case(draw, None if own is None else SUBJECT.validate_python(own))
-
-
-def own_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
+def own_of(r: BakeSnapshot, work: BakeResult) -> Subject | None:
     """The bread of a bake on its surface, to draw cases of; None where it is not turned by its signs."""
     bread, surface = work.bread, surface_of(r.surface)
     turned = surface.spec.way in TURNS and not r.bake.docked
     if bread is None or bread.thick or bread.thickness_m * 1000 > LONGEST_MM or not turned:
         return None
-    subject = Subject(r.bake.name, bread, surface, spread_k(surface), OWN_BROWNING_SD, r.kitchen.altitude_m)
-    return SUBJECT.dump_python(subject, mode="json")  # type: ignore[no-any-return]
+    return Subject(r.bake.name, bread, surface, spread_k(surface), OWN_BROWNING_SD, r.kitchen.altitude_m)
 
 
 def shown(found: Call) -> CallRead:

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from pydantic import TypeAdapter
 
-from brassclock.core.drill.draw import Draw
 from brassclock.core.drill.fault import UNKNOWN, FaultCase, Setting, best, fault_case, points, why_cause
 from brassclock.core.errors import invalid
 from brassclock.core.fire.surfaces import KINDS
@@ -19,7 +16,8 @@ from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.services.schemas.drill import FaultAnswer, FaultRead, FaultTruth, KnownFactRead, OptionRead, RankRead
 from brassclock.services.solve import BakeResult
 
-SETTING = TypeAdapter(Setting)
+OWN = TypeAdapter(Setting)
+case = fault_case
 BREADS = {
     "pocket": "a pocket bread",
     "blister": "a blistered bread",
@@ -31,18 +29,13 @@ BREADS = {
 MOST_RANKS = 4
 
 
-def case(draw: Draw, own: dict[str, Any] | None) -> FaultCase:
-    """The case of a draw."""
-    return fault_case(draw, None if own is None else SETTING.validate_python(own))
-
-
-def own_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
+def own_of(r: BakeSnapshot, work: BakeResult) -> Setting | None:
     """The bread of a bake on its surface, to draw cases of; None where it cannot be baked."""
     bread, sheet = work.bread, work.sheet
     if bread is None or sheet is None or not sheet.dough.hydration_frac:
         return None
     surface = surface_of(r.surface)
-    setting = Setting(
+    return Setting(
         r.bake.name,
         intent_of(r, bread),
         surface.kind,
@@ -50,7 +43,6 @@ def own_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
         round(bread.diameter_m * 100, 1),
         round(sheet.dough.hydration_frac, 3),
     )
-    return SETTING.dump_python(setting, mode="json")  # type: ignore[no-any-return]
 
 
 def shown(found: FaultCase, unit: str = "C") -> FaultRead:

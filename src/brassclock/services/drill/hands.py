@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 from pydantic import TypeAdapter
 
-from brassclock.core.drill.draw import Draw
 from brassclock.core.drill.hands import Hands, Kit, Move, hands_case, planned, points, why_line
 from brassclock.core.errors import invalid
 from brassclock.core.fire.line.spec import Task
@@ -26,24 +24,20 @@ from brassclock.services.schemas.drill import (
 )
 from brassclock.services.solve import BakeResult
 
-KIT = TypeAdapter(Kit)
+OWN = TypeAdapter(Kit)
+case = hands_case
 BREADS = (4, 10)  # at the least, at the most
 MOST_SPOTS = 3
 MOST_OFF_S = 600.0
 MOST_RECOVER_S = 60
 
 
-def case(draw: Draw, own: dict[str, Any] | None) -> Hands:
-    """The case of a draw."""
-    return hands_case(draw, None if own is None else KIT.validate_python(own))
-
-
-def own_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
+def own_of(r: BakeSnapshot, work: BakeResult) -> Kit | None:
     """The line of a bake with its own times, spots and hands; None where a bread is not turned, or lies there long."""
     turn_s, off_s, recover_s = fire_model.timing_of(r.bake, work.program)
     if turn_s is None or off_s > MOST_OFF_S or surface_of(r.surface).spec.way not in ("turned", "lidded"):
         return None
-    kit = Kit(
+    return Kit(
         r.bake.name,
         round(turn_s),
         round(off_s),
@@ -52,7 +46,6 @@ def own_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
         min(r.kitchen.cooks, 2),
         max(BREADS[0], min(r.bake.count or BREADS[0], BREADS[1])),
     )
-    return KIT.dump_python(kit, mode="json")  # type: ignore[no-any-return]
 
 
 def shown(found: Hands) -> HandsRead:

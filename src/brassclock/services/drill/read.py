@@ -7,7 +7,6 @@ from typing import Any, cast
 import numpy as np
 from pydantic import TypeAdapter
 
-from brassclock.core.drill.draw import Draw
 from brassclock.core.drill.read import PAST_M, SURE, Bowl, Read, points, read_case, why_state
 from brassclock.core.rise.course import first_passage_h
 from brassclock.core.rise.windows import READY_M
@@ -20,28 +19,23 @@ from brassclock.services.solve import BakeResult
 HOW_SURE = dict(zip(("sure", "rather", "guess"), SURE, strict=True))
 ROWS = 80  # of the course that is drawn
 SHOWN_PAST = 1.5  # of the hour of the look, or of its last mark
-BOWL = TypeAdapter(Bowl)
+OWN = TypeAdapter(Bowl)
+case = read_case
 
 
-def case(draw: Draw, own: dict[str, Any] | None) -> Read:
-    """The case of a draw."""
-    return read_case(draw, None if own is None else BOWL.validate_python(own))
-
-
-def own_of(r: BakeSnapshot, work: BakeResult) -> dict[str, Any] | None:
+def own_of(r: BakeSnapshot, work: BakeResult) -> Bowl | None:
     """The dough of a bake in the air of its kitchen, to draw cases of; None where nothing lifts it."""
     if work.risen is None or work.sheet is None or work.forecast is None:
         return None
     dough = work.sheet.dough
     hourly = r.kitchen.hourly_c
-    bowl = Bowl(
+    return Bowl(
         r.bake.name,
         work.risen.plan.spec.batch,
         r.bake.bulk_ratio,
         round(sum(hourly) / len(hourly), 1),
         belief_here(r, dough),
     )
-    return BOWL.dump_python(bowl, mode="json")  # type: ignore[no-any-return]
 
 
 def shown(found: Read) -> ReadRead:

@@ -15,7 +15,7 @@ from brassclock.core.drill.level import level_after
 from brassclock.core.errors import invalid
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
-from brassclock.services.bake.broken import Broken, catching
+from brassclock.services.bake.broken import catching
 from brassclock.services.drill import call, fault, hands, read
 from brassclock.services.drill.judged import Judged
 from brassclock.services.schemas.drill import (
@@ -55,10 +55,10 @@ def drill_out(app: App, kitchen_id: int) -> DrillRead:
     """How a kitchen's learners do, kind by kind, and the calls of its real hearth."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
-        now, tries = app.now(session, kitchen), drill_rows.tries(session, kitchen_id)
+        now = app.now(session, kitchen)
         has_own = bool(_bakes(session, kitchen_id))
         return DrillRead(
-            kinds=[_kind_out(k, [t for t in tries if t.kind == k], has_own) for k in NAMES],
+            kinds=[_kind_out(k, drill_rows.tries(session, kitchen_id, kind=k), has_own) for k in NAMES],
             hearth=_hearth(drill_rows.calls(session, kitchen_id, now - REAL_SINCE, MOST_TAPS)),
         )
 
@@ -109,7 +109,7 @@ def open_try(app: App, kitchen_id: int, given: DrillCreate) -> TryRead:
         unit.take_turn(("drill", kitchen_id))
         session = unit.session
         kitchen = app.kitchen(session, kitchen_id)
-        tries = [t for t in drill_rows.tries(session, kitchen_id) if t.kind == given.kind]
+        tries = drill_rows.tries(session, kitchen_id, kind=given.kind)
         for t in tries:
             if t.answered_at is None and (t.own is not None) == given.own and t.version == VERSION:
                 return _out(t, tries, kitchen)
@@ -138,13 +138,13 @@ def _own(app: App, session: Session, kitchen_id: int, kind: str, number: int) ->
     ids = _bakes(session, kitchen_id)
     turn = number % max(len(ids), 1)
     for bake_id in [*ids[turn:], *ids[:turn]]:
-        broken: list[Broken] = []
         found = None
-        with catching(session, bake_id, broken):
+        with catching(session, bake_id, []):
             r = solve.load(app, session, bake_id)
             found = KINDS[kind].own_of(r, solve.solve(r))
         if found is not None:
-            return found  # type: ignore[no-any-return]
+            stored: dict[str, Any] = KINDS[kind].OWN.dump_python(found, mode="json")
+            return stored
     raise Conflict(NO_OWN[kind])
 
 
@@ -152,7 +152,7 @@ def try_out(app: App, kitchen_id: int, try_id: int) -> TryRead:
     """A case, with its answer and what it was once it is answered."""
     with app.read() as session:
         row = _row(session, kitchen_id, try_id)
-        tries = [t for t in drill_rows.tries(session, kitchen_id) if t.kind == row.kind]
+        tries = drill_rows.tries(session, kitchen_id, kind=row.kind)
         return _out(row, tries, app.kitchen(session, kitchen_id))
 
 
@@ -178,14 +178,13 @@ def answer_try(app: App, kitchen_id: int, try_id: int, given: AnswerCreate) -> T
         row, kitchen = _row(session, kitchen_id, try_id), app.kitchen(session, kitchen_id)
         if row.answered_at is not None:
             raise Conflict("This case was answered before. Open the next one.")
-        _check_version(row)
-        judged = _judged(row, given, kitchen.temp_unit)
+        case = _case(row, row.kind)
+        judged = _judged(row, case, given, kitchen.temp_unit)
         row.answered_at = app.now(session, kitchen)
         row.answer = given.model_dump(mode="json", exclude_none=True)
         row.points, row.figures = judged.points, judged.figures
         session.add(row)
-        tries = [t for t in drill_rows.tries(session, kitchen_id) if t.kind == row.kind]
-        return _out(row, tries, kitchen)
+        return _out(row, drill_rows.tries(session, kitchen_id, kind=row.kind), kitchen, case, judged)
 
 
 def _row(session: Session, kitchen_id: int, try_id: int) -> DrillTry:
@@ -204,10 +203,11 @@ def _case(row: DrillTry, kind: str) -> Any:
     if row.kind != kind:
         raise Conflict(f"Case {row.id} is of another kind: {row.kind}.")
     _check_version(row)
-    return KINDS[kind].case(Draw(kind, row.level, row.seed), row.own)
+    room = KINDS[kind]
+    return room.case(Draw(kind, row.level, row.seed), None if row.own is None else room.OWN.validate_python(row.own))
 
 
-def _judged(row: DrillTry, given: AnswerCreate, unit: str) -> Judged:
+def _judged(row: DrillTry, case: Any, given: AnswerCreate, unit: str) -> Judged:
     """An answer judged. Raises InvalidInput where it is of another kind."""
     answer = getattr(given, row.kind)
     others = [k for k in NAMES if k != row.kind and getattr(given, k) is not None]
@@ -216,20 +216,24 @@ def _judged(row: DrillTry, given: AnswerCreate, unit: str) -> Judged:
             f"/{others[0] if others else row.kind}", f"This case is answered under “{row.kind}”, and no other."
         )
     told = {"unit": unit} if row.kind == "fault" else {}
-    found: Judged = KINDS[row.kind].judged(_case(row, row.kind), answer, **told)
+    found: Judged = KINDS[row.kind].judged(case, answer, **told)
     return found
 
 
-def _out(row: DrillTry, tries: Sequence[DrillTry], kitchen: Kitchen) -> TryRead:
+def _out(
+    row: DrillTry, tries: Sequence[DrillTry], kitchen: Kitchen, case: Any = None, judged: Judged | None = None
+) -> TryRead:
+    """A case as it is told; drawn and judged here where that was not done already."""
     told = {"unit": kitchen.temp_unit} if row.kind == "fault" else {}
     own = row.own is not None
     before = sum((t.own is not None) == own and (t.id or 0) < (row.id or 0) for t in tries)
-    drawn = row.version == VERSION
-    shown = KINDS[row.kind].shown(_case(row, row.kind), **told) if drawn else None
+    if case is None and row.version == VERSION:
+        case = _case(row, row.kind)
+    shown = KINDS[row.kind].shown(case, **told) if case is not None else None
     answer = AnswerCreate.model_validate(row.answer) if row.answer is not None else None
     truth = None
-    if answer is not None and drawn:
-        judged = _judged(row, answer, kitchen.temp_unit)
+    if answer is not None and case is not None:
+        judged = judged or _judged(row, case, answer, kitchen.temp_unit)
         truth = TruthRead(why=why_out(judged.why), **{row.kind: judged.truth})
     return TryRead(
         id=row.id or 0,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from statistics import fmean
 from typing import Any, cast
 
@@ -17,7 +17,7 @@ from brassclock.services.keep.kept import intent_of
 from brassclock.services.kitchen.surfaces import surface_of
 from brassclock.services.schemas.keep import CausesRead
 from brassclock.services.solve import BakeResult
-from brassclock.store.tables import Outcome
+from brassclock.store.tables import Outcome, Tap
 
 UNITS = {
     "surface_c": "C",
@@ -163,6 +163,16 @@ def facts_of_bake(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> dict[
 COOLED_K = 15.0  # judgement: a surface so much under its heat has not come back
 
 
+def pauses(taps: Iterable[Tap]) -> Iterator[tuple[int | None, float | None]]:
+    """Each round that went on, with the time its spot had been free [s]; None for the first on its spot."""
+    off_at: dict[int | None, dt.datetime] = {}
+    for t in sorted((t for t in taps if t.kind in ("load", "off")), key=lambda t: t.at):
+        if t.kind == "off":
+            off_at[t.spot] = t.at
+        else:
+            yield t.round_no, (t.at - off_at[t.spot]).total_seconds() if t.spot in off_at else None
+
+
 def _recovered(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> bool | None:
     """Whether the surface was back at its heat when each of these rounds went on, by the taps: after a bread it comes
     back evenly over the time that the program gives it. None where no tap tells."""
@@ -170,14 +180,11 @@ def _recovered(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> bool | N
     if program is None or not program.recovery_s:
         return None
     drop_k = program.baking.surface.temp_c - program.surface_after_c
-    off_at: dict[int | None, dt.datetime] = {}
-    missing_k: list[float] = []
-    for t in sorted((t for t in r.taps if t.kind in ("load", "off")), key=lambda t: t.at):
-        if t.kind == "off":
-            off_at[t.spot] = t.at
-        elif t.round_no in rounds:
-            pause_s = (t.at - off_at[t.spot]).total_seconds() if t.spot in off_at else program.recovery_s
-            missing_k.append(drop_k * max(0.0, 1 - pause_s / program.recovery_s))
+    missing_k = [
+        drop_k * max(0.0, 1 - (program.recovery_s if pause_s is None else pause_s) / program.recovery_s)
+        for round_no, pause_s in pauses(r.taps)
+        if round_no in rounds
+    ]
     return max(missing_k) < COOLED_K if missing_k else None
 
 

@@ -13,7 +13,7 @@ from brassclock.core.matter.dough import Dough
 from brassclock.services import solve
 from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.keep.cause import faults_of, fell_short, judged_bake
+from brassclock.services.keep.cause import faults_of, fell_short, judged_bake, pauses
 from brassclock.services.keep.kept import intent_of
 from brassclock.services.kitchen.beliefs import leaven_of
 from brassclock.services.solve import BakeResult
@@ -94,13 +94,7 @@ def _rests(r: BakeSnapshot) -> float | None:
     recover_s = (r.bake.program or {}).get("recover_s")
     if not recover_s:
         return None
-    off_at: dict[int | None, dt.datetime] = {}
-    shares = []
-    for t in sorted((t for t in r.taps if t.kind in ("load", "off")), key=lambda t: t.at):
-        if t.kind == "off":
-            off_at[t.spot] = t.at
-        elif t.spot in off_at:
-            shares.append((t.at - off_at[t.spot]).total_seconds() / recover_s)
+    shares = [pause_s / recover_s for _, pause_s in pauses(r.taps) if pause_s is not None]
     return median(shares) if shares else None
 
 

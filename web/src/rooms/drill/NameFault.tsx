@@ -109,7 +109,7 @@ export function NameFault({ kitchen, shown, onNext, how }: DrillProps) {
                 <li key={c.cause}>
                   <span>{c.name}</span>
                   <b>{percent(c.share)} %</b>
-                  <div className="bar" style={{ width: `${Math.max(percentOf(c.share), 1)}%` }} />
+                  <div className="bar" style={{ width: `${Math.max(100 * c.share, 1)}%` }} />
                   <span className="quiet">{c.evidence}</span>
                 </li>
               ))}
@@ -158,4 +158,3 @@ const looksOf = (faults: readonly string[]): Look => ({
   char: faults.includes("scorched") ? 1.5 : 0,
   pocket: faults.includes("flat") || faults.includes("burst") ? 0 : faults.includes("part_pocket") ? 0.4 : 0.9,
 });
-const percentOf = (share: number): number => 100 * share;

@@ -9,7 +9,7 @@ import { useWidth } from "../../controls/width";
 import { Why } from "../../controls/Why";
 import { LinePlan, type LineTask } from "../../instruments/LinePlan";
 import { lineTime } from "../../words/drill";
-import { capital, percent } from "../../words/format";
+import { capital, mean, percent } from "../../words/format";
 import { SAY } from "../../words/say/drill";
 import { type DrillProps, Press, Row, Stack } from "./parts";
 import { useCommand } from "./useCommand";
@@ -199,7 +199,7 @@ export function YourLines({ ratios }: { ratios: readonly number[] }) {
         <p className="quiet">{SAY.noCallsYet}</p>
       ) : (
         <p>
-          {SAY.lastTwelve}: <b>{SAY.ourShare(percent(ratios.reduce((a, b) => a + b, 0) / ratios.length))}</b>
+          {SAY.lastTwelve}: <b>{SAY.ourShare(percent(mean(ratios)))}</b>
         </p>
       )}
     </Stack>

@@ -4,7 +4,7 @@ import type { Figures } from "../../api/logbook";
 import { Pick } from "../../controls/Pick";
 import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
-import { dayName, mass, ms, temp, tempUnit, Z10 } from "../../words/format";
+import { dayName, mass, mean, ms, temp, tempUnit, Z10 } from "../../words/format";
 import { SAY } from "../../words/say/logbook";
 import { Axis, Drawing, percentOf } from "./Pockets";
 import { placeOf, stretches } from "./brokenTime";
@@ -124,8 +124,6 @@ export function Ready({
     </Instrument>
   );
 }
-
-const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(values.length, 1);
 
 interface Band {
   at: string;
@@ -333,18 +331,14 @@ export function Believed({ figures }: { figures: Figures }) {
 export function Costs({ figures }: { figures: Figures }) {
   const units = useWords();
   const rows = figures.costs;
-  const mean = (of: (r: (typeof rows)[number]) => number) => rows.reduce((sum, r) => sum + of(r), 0) / rows.length;
   return (
     <Instrument
       name="Cost"
       about={
         rows.length
           ? SAY.handsOfABake(
-              Math.round(mean((r) => r.hands_min)),
-              `${mass(
-                mean((r) => r.flour_g),
-                units,
-              )} ${units.mass}`,
+              Math.round(mean(rows.map((r) => r.hands_min))),
+              `${mass(mean(rows.map((r) => r.flour_g)), units)} ${units.mass}`,
             )
           : ""
       }
