@@ -82,12 +82,49 @@ def _schema(args: argparse.Namespace) -> int:
 
 def _serve(args: argparse.Namespace) -> int:
     gc.disable()  # until it is up: a fifth of a start went into collecting what is all kept
-    from brassclock.server import serve
+    from brassclock import lan
+    from brassclock.server import Serving, serve
 
-    names = frozenset({"127.0.0.1", "localhost", "[::1]", *(n.lower() for n in args.host)})
+    bind = args.bind or ("0.0.0.0" if args.lan and not args.behind_proxy else "127.0.0.1")
+    if not args.lan and not lan.is_loopback(bind):
+        return _say(f"{bind} is reached from the network. Add --lan: then it asks for the passcode.")
+    known = lan.names() if args.lan else frozenset(lan.LOOPBACK)
     return serve(
-        data_dir(args.data), args.bind, args.port, names, demo=args.demo, compiles=not args.no_compile, fresh=args.fresh
+        Serving(
+            data_dir(args.data),
+            bind,
+            args.port,
+            known | {n.lower() for n in args.host},
+            demo=args.demo,
+            compiles=not args.no_compile,
+            fresh=args.fresh,
+            lan=args.lan,
+            behind_proxy=args.behind_proxy,
+        )
     )
+
+
+def _passcode(args: argparse.Namespace) -> int:
+    """Set the passcode: typed twice, or the first line of standard input where that is no terminal."""
+    from getpass import getpass
+
+    from brassclock.core.errors import InvalidInput
+    from brassclock.services.access.passcode import set_passcode
+    from brassclock.services.app import App
+    from brassclock.store.engine import CannotOpen, open_store
+
+    if sys.stdin.isatty():
+        words = getpass("The passcode, 8 characters or more: ")
+        if getpass("Once more: ") != words:
+            return _say("The two are not the same. Nothing was set.")
+    else:
+        words = sys.stdin.readline().rstrip("\n")
+    try:
+        set_passcode(App(open_store(data_dir(args.data)), with_demo=True), words)
+    except (CannotOpen, InvalidInput) as fault:
+        return _say(str(fault))
+    print("The passcode is set. brass-clock serve --lan asks for it.")
+    return 0
 
 
 def _backup(args: argparse.Namespace) -> int:
@@ -112,7 +149,8 @@ def _backup(args: argparse.Namespace) -> int:
 def _restore(args: argparse.Namespace) -> int:
     from brassclock.server import hold
     from brassclock.store import backup
-    from brassclock.store.engine import FILE_NAME, CannotOpen, newest_revision
+    from brassclock.store.engine import CannotOpen, close_store
+    from brassclock.store.restoring import restored
 
     directory = data_dir(args.data)
     known = backup.saved(directory)
@@ -122,9 +160,8 @@ def _restore(args: argparse.Namespace) -> int:
     try:
         with hold(directory):
             chosen = next((p for p in known if p.name == args.file), Path(args.file))
-            if backup.check(chosen) > newest_revision():
-                return _say(f"{chosen} was made by a newer version of Brass Clock. Restore it with that one.")
-            kept = backup.restore(chosen, directory / FILE_NAME)
+            engine, kept = restored(directory, chosen)
+            close_store(engine)
     except (CannotOpen, ValueError, OSError) as fault:
         return _say(str(fault))
     print(f"{chosen} is in place." + (f" What was there is kept as {kept}." if kept else ""))
@@ -234,12 +271,17 @@ def parser() -> argparse.ArgumentParser:
         "--host", action="append", default=[], metavar="NAME", help="another name that browsers may use for this server"
     )
     serve.add_argument(
-        "--bind", default="127.0.0.1", metavar="ADDRESS", help="the address it listens on (default: this machine alone)"
+        "--bind", metavar="ADDRESS", help="the address it listens on (default: this machine alone; all with --lan)"
     )
+    serve.add_argument("--lan", action="store_true", help="also for others in the network, who sign in by the passcode")
+    serve.add_argument("--behind-proxy", action="store_true", help="a proxy of this machine does TLS and says who asks")
     serve.add_argument("--fresh", action="store_true", help="begin anew where the data file is missing beside backups")
     serve.add_argument("--data", metavar="DIR", help="where the data lives (default: the platform's data directory)")
     serve.add_argument("--no-compile", action="store_true", help="stay on the plain path")
     serve.set_defaults(run=_serve)
+    code = commands.add_parser("passcode", help="set the passcode that serve --lan asks for")
+    code.add_argument("--data", metavar="DIR")
+    code.set_defaults(run=_passcode)
     compute = commands.add_parser("compute", help="one JSON request in, one JSON result out")
     compute.add_argument("kind")
     compute.add_argument("file", nargs="?", default="-")

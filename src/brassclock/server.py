@@ -11,7 +11,10 @@ import signal
 import socket
 import sys
 import threading
-from collections.abc import Callable, Iterable
+import time
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
 from html import escape
 from pathlib import Path
 from typing import Any
@@ -24,8 +27,11 @@ THREADS = 8  # more than cores: some wait for the disk or for their turn
 CONNECTIONS = 1000
 PATIENCE_S = 4.0  # a start takes less where nothing is to be compiled or made
 IDLE_S = 30  # a connection that says nothing for so long is closed
-MOST_BODY = 16_000_000
+MOST_BODY = 210_000_000  # each route has a lower bound of its own; what is over half a megabyte waits on disk
 CHECKPOINT_S = 15 * 60
+ANSWERED_S = 0.5  # until the answer of who asked for a restore is on its way
+PATIENCE_RESTORE_S = 15.0
+WATCH_S = 30.0  # how often it looks whether an instrument fell silent
 LOOK_S = 2.0  # how often the housekeeping looks whether the data is still there
 PAGE = (
     '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">'
@@ -43,13 +49,16 @@ class Switch:
         self.app: Callable[..., Iterable[bytes]] | None = None
         self.title, self.words, self.waits = "Brass Clock is starting", "It is here in a moment.", True
         self._known = threading.Event()  # that it is up, or that it will not be
+        self._inside = 0  # requests that are being answered
+        self._count = threading.Condition()
 
     def __call__(self, environ: dict[str, Any], start: Callable[..., Any]) -> Iterable[bytes]:
         if self.app is None and self.waits:
             self._known.wait(PATIENCE_S)
         flask_app = self.app
         if flask_app is not None:
-            return flask_app(environ, start)
+            with self._counted():
+                return flask_app(environ, start)
         if str(environ.get("PATH_INFO", "")).startswith("/api/"):
             told = {"title": self.title, "status": 503, "detail": self.words, "errors": []}
             return _answer(start, "application/problem+json", json.dumps(told), self.waits)
@@ -64,8 +73,23 @@ class Switch:
     def tell(self, title: str, words: str, *, waits: bool) -> None:
         """Show this from now on; `waits`: it is over by itself."""
         self.title, self.words, self.waits, self.app = title, words, waits, None
-        if not waits:
-            self._known.set()
+        (self._known.clear if waits else self._known.set)()
+
+    @contextmanager
+    def _counted(self) -> Iterator[None]:
+        with self._count:
+            self._inside += 1
+        try:
+            yield
+        finally:
+            with self._count:
+                self._inside -= 1
+                self._count.notify_all()
+
+    def emptied(self, within_s: float) -> bool:
+        """Wait until no request is being answered; False when that takes longer."""
+        with self._count:
+            return self._count.wait_for(lambda: self._inside == 0, within_s)
 
     def put(self, flask_app: Callable[..., Iterable[bytes]]) -> None:
         """The real one answers from now on."""
@@ -125,23 +149,35 @@ class Housekeeping(threading.Thread):
         gone: Callable[[], None],
         today: Callable[[], dt.date] = dt.date.today,
         tidy: Callable[[], object] = lambda: None,
+        look: Callable[[], object] = lambda: None,
     ) -> None:
-        """`gone` is told when the data is no longer there; `tidy` is done once a round."""
+        """`gone` is told when the data is no longer there; `tidy` is done once a round, `look` each half minute."""
         super().__init__(name="housekeeping", daemon=True)
-        self.engine, self.path, self.gone, self.today, self.tidy = engine, path, gone, today, tidy
-        self.ended = threading.Event()
+        self.engine, self.path, self.gone, self.today = engine, path, gone, today
+        self.tidy, self.look = tidy, look
+        self.ended, self.done = threading.Event(), threading.Event()
 
     def run(self) -> None:
         """Until `ended` is set."""
-        since = float(CHECKPOINT_S)
+        try:
+            self._rounds()
+        finally:
+            self.done.set()
+
+    def _rounds(self) -> None:
+        since, looked = float(CHECKPOINT_S), 0.0
         while not self.ended.wait(LOOK_S):
             since += LOOK_S
+            looked += LOOK_S
             if not self.path.exists():
                 self.gone()
                 return
             if since >= CHECKPOINT_S:
                 since = 0.0
                 self.once()
+            if looked >= WATCH_S:
+                looked = 0.0
+                self._done(self.look, "Instruments could not be looked at")
 
     def once(self) -> None:
         """One round: the journal written back, the day's copy made. A fault is told and tried again at the next."""
@@ -150,15 +186,39 @@ class Housekeeping(threading.Thread):
             backup.daily(self.path, self.today())
         except Exception as fault:
             print(f"The data could not be copied: {storage_fault(fault) or fault}", file=sys.stderr, flush=True)
+        self._done(self.tidy, "Old bakes could not be tidied")
+
+    @staticmethod
+    def _done(what: Callable[[], object], words: str) -> None:
+        """Do it; a fault is told, and it is tried again at the next round."""
         try:
-            self.tidy()
+            what()
         except Exception as fault:
-            print(f"Old bakes could not be tidied: {storage_fault(fault) or fault}", file=sys.stderr, flush=True)
+            print(f"{words}: {storage_fault(fault) or fault}", file=sys.stderr, flush=True)
 
 
-def serve(
-    directory: Path, host: str, port: int, names: frozenset[str], *, demo: bool, compiles: bool, fresh: bool
-) -> int:
+@dataclass(frozen=True)
+class Serving:
+    """How to serve: the data's folder, where to listen, under which names, and what comes with it.
+
+    `lan`: beyond this machine, for who knows the passcode. `behind_proxy`: a proxy of this machine says who asks.
+    """
+
+    directory: Path
+    host: str
+    port: int
+    names: frozenset[str]
+    demo: bool = False
+    compiles: bool = True
+    fresh: bool = False
+    lan: bool = False
+    behind_proxy: bool = False
+
+
+FORWARDED = {"x-forwarded-for", "x-forwarded-host", "x-forwarded-proto"}
+
+
+def serve(serving: Serving) -> int:
     """Serve until the process is told to stop; the exit code. Every fault of the start is one line."""
     import logging
 
@@ -166,23 +226,21 @@ def serve(
 
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # it tells of every request that waits for a moment
     try:
-        sock = listening(host, port)
+        sock = listening(serving.host, serving.port)
     except CannotOpen as fault:
         print(fault, file=sys.stderr)
         return 1
     switch = Switch()
     signal.signal(signal.SIGTERM, _stop)
-    state: dict[str, Any] = {}
-    starting = threading.Thread(
-        target=_start,
-        args=(switch, directory, names, state),
-        kwargs={"demo": demo, "compiles": compiles, "fresh": fresh},
-        name="start",
-        daemon=True,
+    running = Running(serving, switch)
+    threading.Thread(target=running.start, name="start", daemon=True).start()
+    for line in where(serving):
+        print(line, flush=True)
+    proxied: dict[str, Any] = (
+        {"trusted_proxy": "127.0.0.1", "trusted_proxy_count": 1, "trusted_proxy_headers": FORWARDED}
+        if serving.behind_proxy
+        else {}
     )
-    starting.start()
-    shown = f"[{host}]" if ":" in host else host
-    print(f"Brass Clock is at http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
     try:
         waitress.serve(
             switch,
@@ -195,77 +253,158 @@ def serve(
             max_request_body_size=MOST_BODY,
             _quiet=True,
             clear_untrusted_proxy_headers=True,
+            **proxied,
         )
     finally:
-        if "keeping" in state:
-            state["keeping"].ended.set()
-        if "engine" in state and (directory / FILE_NAME).exists():
-            close_store(state["engine"])
-    return 1 if "fault" in state else 0
+        running.end()
+    return 1 if running.fault is not None else 0
+
+
+def where(serving: Serving) -> list[str]:
+    """Where the application is, as lines for the terminal; how a tablet reaches it, or what that takes."""
+    shown = f"[{serving.host}]" if ":" in serving.host else serving.host
+    if not serving.lan:
+        return [
+            f"Brass Clock is at http://{shown}:{serving.port}/  (stop with Ctrl-C)",
+            "For a tablet in the kitchen: brass-clock passcode, then the same command with --lan (docs/operations.md).",
+        ]
+    from brassclock.lan import addresses
+
+    found = addresses() if serving.host == "0.0.0.0" else [serving.host]
+    lines = [f"Brass Clock is at http://127.0.0.1:{serving.port}/  (stop with Ctrl-C)"]
+    lines += [f"  on a tablet of this network: http://{a}:{serving.port}/" for a in found]
+    if not serving.behind_proxy:
+        lines.append(
+            "  What goes over the network is not encrypted. To install it on a tablet: TLS (docs/operations.md)."
+        )
+    return lines
 
 
 def _stop(*_: Any) -> None:
     raise SystemExit(0)
 
 
-def _start(
-    switch: Switch,
-    directory: Path,
-    names: frozenset[str],
-    state: dict[str, Any],
-    *,
-    demo: bool,
-    compiles: bool,
-    fresh: bool,
-) -> None:
-    """Bring the application up behind its port; a fault is told on the terminal and on the page."""
-    try:
-        state["lock"] = hold(directory)
-        if compiles and demo:  # its nights are computed one after the other: quicker once that is compiled
-            _warming(switch, first=True).join()
+class Running:
+    """The application while it runs behind its port: brought up, put aside for a restore, brought up again, ended."""
+
+    def __init__(self, serving: Serving, switch: Switch) -> None:
+        self.serving, self.switch = serving, switch
+        self.fault: Exception | None = None
+        self._lock: Any = None
+        self._engine: Any = None
+        self._keeping: Housekeeping | None = None
+        self._changing = threading.Lock()
+
+    def start(self) -> None:
+        """Bring the application up; a fault is told on the terminal and on the page."""
+        serving, switch = self.serving, self.switch
+        try:
+            self._lock = hold(serving.directory)
+            if serving.compiles and serving.demo:  # its nights are computed one after the other: quicker once compiled
+                _warming(switch, first=True).join()
+            self._open()
+            gc.freeze()
+            if serving.compiles and not serving.demo:  # once it answers: loading the compiler would hold up the first
+                _warming(switch, first=False)
+        except CannotOpen as fault:
+            self.fault = fault
+            print(fault, file=sys.stderr, flush=True)
+            switch.tell("Brass Clock cannot start", str(fault), waits=False)
+        except Exception as fault:
+            self.fault = fault
+            told = storage_fault(fault)
+            words = told or f"{type(fault).__name__}: {fault}"
+            print(f"Brass Clock cannot start. {words}", file=sys.stderr, flush=True)
+            switch.tell("Brass Clock cannot start", words, waits=False)
+            if told is None:
+                raise
+        finally:
+            gc.enable()
+
+    def _open(self) -> None:
+        """Open the data and answer with it."""
         from brassclock.api.app import create_app
+        from brassclock.services.access.devices import gatekeeper
+        from brassclock.services.access.passcode import is_set
         from brassclock.services.app import App
+        from brassclock.services.backups import RESTORER
         from brassclock.services.bake.ending import fill_ended, put_away
+        from brassclock.services.instruments.derived import watch
         from brassclock.store.engine import open_store
 
-        state["engine"] = open_store(directory, fresh=fresh)
-        app = App(state["engine"], with_demo=demo)
-        if demo:
+        serving, switch = self.serving, self.switch
+        if self._engine is None:
+            self._engine = open_store(serving.directory, fresh=serving.fresh)
+        app = App(self._engine, with_demo=serving.demo)
+        app.memory[RESTORER] = self.restore
+        if serving.lan and not is_set(app):
+            raise CannotOpen(NO_PASSCODE)
+        if serving.demo:
             from brassclock.demo.canteen import ensure_demo
 
             switch.tell("Brass Clock is starting", "The demo kitchen is being made: a few seconds.", waits=True)
             ensure_demo(app)
-        flask_app = create_app(app, names)
-        path = directory / FILE_NAME
+        flask_app = create_app(app, serving.names, lan=serving.lan)
 
-        def gone() -> None:
-            words = (
-                f"The data folder {directory} was removed or moved while Brass Clock ran. Nothing more is "
-                "taken. Put it back and start again."
-            )
-            print(words, file=sys.stderr, flush=True)
-            switch.tell("The data is gone", words, waits=False)
+        def tidy() -> None:
+            fill_ended(app)
+            put_away(app)
+            gatekeeper(app).store_seen(app)
 
-        state["keeping"] = Housekeeping(state["engine"], path, gone, tidy=lambda: (fill_ended(app), put_away(app)))
-        state["keeping"].start()
-        gc.freeze()
+        def look() -> None:
+            watch(app)
+
+        self._keeping = Housekeeping(self._engine, serving.directory / FILE_NAME, self._gone, tidy=tidy, look=look)
+        self._keeping.start()
         switch.put(flask_app)
-        if compiles and not demo:  # once it answers: loading the compiler would hold up the first answer
-            _warming(switch, first=False)
-    except CannotOpen as fault:
-        state["fault"] = fault
-        print(fault, file=sys.stderr, flush=True)
-        switch.tell("Brass Clock cannot start", str(fault), waits=False)
-    except Exception as fault:
-        state["fault"] = fault
-        told = storage_fault(fault)
-        words = told or f"{type(fault).__name__}: {fault}"
-        print(f"Brass Clock cannot start. {words}", file=sys.stderr, flush=True)
-        switch.tell("Brass Clock cannot start", words, waits=False)
-        if told is None:
-            raise
-    finally:
-        gc.enable()
+
+    def _gone(self) -> None:
+        words = (
+            f"The data folder {self.serving.directory} was removed or moved while Brass Clock ran. Nothing more is "
+            "taken. Put it back and start again."
+        )
+        print(words, file=sys.stderr, flush=True)
+        self.switch.tell("The data is gone", words, waits=False)
+
+    def restore(self, chosen: Path) -> None:
+        """Put a backup in the data's place, beside the request that asked for it: once that is answered."""
+        threading.Thread(target=self._restore, args=(chosen,), name="restore", daemon=True).start()
+
+    def _restore(self, chosen: Path) -> None:
+        from brassclock.store.restoring import restored
+
+        time.sleep(ANSWERED_S)
+        with self._changing:
+            self.switch.tell("A backup is being put in place", "It is here in a moment.", waits=True)
+            if not self.switch.emptied(PATIENCE_RESTORE_S):
+                print("A request is still being answered; the restore waits no longer.", file=sys.stderr, flush=True)
+            self.end()
+            self._engine = None
+            try:
+                self._engine, kept = restored(self.serving.directory, chosen)
+                print(f"{chosen.name} is in place. What was there is kept as {kept}.", flush=True)
+            except Exception as fault:  # what was there is in its place
+                told = storage_fault(fault) or str(fault)
+                print(f"{chosen.name} could not be put in place. {told}", file=sys.stderr, flush=True)
+            try:
+                self._open()
+            except Exception as fault:
+                self.switch.tell("Brass Clock cannot start", storage_fault(fault) or str(fault), waits=False)
+                raise
+
+    def end(self) -> None:
+        """Write everything back and let go of the data."""
+        if self._keeping is not None:
+            self._keeping.ended.set()
+            self._keeping.done.wait(PATIENCE_RESTORE_S)
+        if self._engine is not None and (self.serving.directory / FILE_NAME).exists():
+            close_store(self._engine)
+
+
+NO_PASSCODE = (
+    "Others in the network may use this kitchen only by a passcode, and none is set. Set one: brass-clock passcode. "
+    "Or leave out --lan: then this machine alone."
+)
 
 
 def _warming(switch: Switch, *, first: bool) -> threading.Thread:

@@ -30,7 +30,7 @@ def test_strict_journaled_and_as_the_models_say(tmp_path: Path) -> None:
             "select name, sql from sqlite_master where type = 'table' and name not like 'past_text%' "
             "and name != 'alembic_version'"
         ).fetchall()
-        assert len(tables) == 27
+        assert len(tables) == 31
         assert all("STRICT" in sql for _, sql in tables)
         assert raw.execute("pragma journal_mode").fetchone() == ("wal",)
     with engine.connect() as connection:

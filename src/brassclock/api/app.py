@@ -9,13 +9,17 @@ from flask import Blueprint, Flask, Response
 
 from brassclock import __version__
 from brassclock.api import (
+    access,
+    backups,
     bakes,
     compute,
     day,
     drill,
     formulas,
     freezer,
+    gate,
     guard,
+    instruments,
     kitchens,
     logbook,
     pages,
@@ -25,15 +29,16 @@ from brassclock.api import (
 from brassclock.api.door import Door
 from brassclock.services.app import App
 
-PARTS = (kitchens, bakes, day, formulas, starters, freezer, logbook, drill, compute)
+PARTS = (access, backups, instruments, kitchens, bakes, day, formulas, starters, freezer, logbook, drill, compute)
 DOCUMENT = Path(__file__).with_name("openapi.json")
 
 
-def create_app(app: App, hosts: frozenset[str] = guard.HOSTS) -> Flask:
-    """A Flask application over an App; it answers to these host names alone."""
+def create_app(app: App, hosts: frozenset[str] = guard.HOSTS, *, lan: bool = False) -> Flask:
+    """A Flask application over an App; it answers to these host names alone. `lan`: it asks who it is that asks."""
     flask_app = Door(__name__, static_folder=None)
     flask_app.extensions["brassclock"] = app
     guard.install(flask_app, hosts)
+    gate.install(flask_app, gate.Lan(lan))
     problems.install(flask_app)
     for part in PARTS:
         flask_app.register_blueprint(part.routes.served())

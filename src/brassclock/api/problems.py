@@ -18,11 +18,13 @@ from brassclock.store.faults import storage_fault
 from brassclock.store.unit import Stale
 
 MAX_BODY = 1_000_000
+RAW = ("/api/backups", "/api/instruments/readings")  # whose bodies are not JSON alone
 BODIES = (  # paths whose body may be larger, by how much, and in which words
     (r"/api/kitchens/\d+/calendars", 14_000_000, "a calendar holds 12 MB of text; export fewer months"),
     (r"/api/bakes/\d+/photos", 17_000_000, "a picture holds 12 MB; take a smaller one"),
     (r"/api/kitchens/\d+/packages", 85_000_000, "a package holds 60 MB; bring a larger one in by `brass-clock import`"),
     (r"/api/kitchens/\d+/readings", 21_000_000, "a table holds 20 MB; bring it in by years"),
+    (r"/api/backups", 200_000_000, "bring a larger backup in by `brass-clock restore FILE`"),
     (r"/api/kitchens/\d+/import", 17_000_000, "a bake file holds 16 MB; leave out pictures"),
 )
 
@@ -71,6 +73,8 @@ def _check_body() -> Response | None:
         return problem(
             413, "Too large", f"{length / 1e6:.1f} MB is too much here. Send less than {most / 1e6:.0f} MB; {words}."
         )
+    if request.path in RAW and not request.is_json:
+        return None
     if not request.path.startswith("/api/") or not (length or request.method != "POST" or request.content_type):
         return None
     if not request.is_json:

@@ -79,3 +79,13 @@ def past_moment(text: str | None, now: dt.datetime) -> dt.datetime:
     if now - at > OLDEST:
         raise invalid("/at", f"“{text}” is more than 14 days ago. Give a nearer time.")
     return min(at, now)
+
+
+def short_moment(at: dt.datetime, now: dt.datetime) -> str:
+    """An instant as it is said: its time of day, with the day where that is another.
+
+    >>> noon = dt.datetime(2026, 11, 24, 12, tzinfo=dt.UTC)
+    >>> short_moment(noon, noon), short_moment(noon - dt.timedelta(days=1), noon)
+    ('12:00', 'Mon 12:00')
+    """
+    return f"{at:%H:%M}" if at.date() == now.date() else f"{at:%a %H:%M}"

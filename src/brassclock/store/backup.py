@@ -1,4 +1,4 @@
-"""Copies of the database: before every migration, daily, on demand; and back."""
+"""Copies of the database: before every migration, daily, weekly, on demand, brought from elsewhere; and back."""
 
 from __future__ import annotations
 
@@ -7,14 +7,17 @@ import os
 import re
 import shutil
 import sqlite3
+from collections.abc import Iterable
 from contextlib import closing
 from itertools import count
 from pathlib import Path
 
 FOLDER = "backups"
 DAILY_KEPT = 7
+WEEKLY_KEPT = 5
 BEFORE_KEPT = 7
-NAME = re.compile(r"(daily|before|saved)-[\w.-]+\.sqlite3")
+BROUGHT_KEPT = 3
+NAME = re.compile(r"(daily|weekly|before|saved|brought)-[\w.-]+\.sqlite3")
 
 
 def save(source: Path, target: Path) -> Path:
@@ -44,13 +47,46 @@ def before_migration(directory: Path, revision: str) -> Path:
 
 
 def daily(source: Path, today: dt.date) -> Path | None:
-    """The day's copy, made when there is none yet; seven are kept. None when it was there."""
+    """The day's copy, made when there is none yet, and the week's of it; seven and five are kept. None when it was
+    there."""
     target = source.parent / FOLDER / f"daily-{today:%Y-%m-%d}.sqlite3"
     if target.exists():
         return None
     made = save(source, target)
     _thin(source.parent, "daily", DAILY_KEPT)
+    weekly = target.with_name(f"weekly-{today:%G-W%V}.sqlite3")
+    if not weekly.exists():
+        _copied(made, weekly)
+        _thin(source.parent, "weekly", WEEKLY_KEPT)
     return made
+
+
+def _copied(source: Path, target: Path) -> None:
+    """Copy a file that nobody writes: there whole or not at all, its owner's alone."""
+    making = target.with_name(target.name + ".part")
+    shutil.copyfile(source, making)
+    making.chmod(0o600)
+    os.replace(making, target)
+
+
+def brought(directory: Path, parts: Iterable[bytes]) -> Path:
+    """A backup of elsewhere, stored among the others once it is known to be sound; the oldest of its kind make room.
+
+    Raises ValueError in words, OSError; then nothing is kept of it.
+    """
+    target = _unused(directory, "brought")
+    target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    making = target.with_name(target.name + ".part")
+    try:
+        with os.fdopen(os.open(making, os.O_CREAT | os.O_WRONLY | os.O_TRUNC, 0o600), "wb") as file:
+            for part in parts:
+                file.write(part)
+        check(making)
+        os.replace(making, target)
+    finally:
+        making.unlink(missing_ok=True)
+    _thin(directory, "brought", BROUGHT_KEPT)
+    return target
 
 
 def _thin(directory: Path, kind: str, keep: int) -> None:
@@ -74,7 +110,11 @@ def check(path: Path) -> str:
 
 def fresh(directory: Path) -> Path:
     """A name for a copy on demand that no file has: two within a second do not take each other's place."""
-    stamp = f"saved-{dt.datetime.now():%Y%m%d-%H%M%S}"
+    return _unused(directory, "saved")
+
+
+def _unused(directory: Path, kind: str) -> Path:
+    stamp = f"{kind}-{dt.datetime.now():%Y%m%d-%H%M%S}"
     names = (f"{stamp}{f'-{n}' if n else ''}.sqlite3" for n in count())
     return next(path for name in names if not (path := directory / FOLDER / name).exists())
 
@@ -92,10 +132,7 @@ def restore(chosen: Path, target: Path) -> Path | None:
             save(target, kept)
         except sqlite3.DatabaseError:  # damaged: kept as it is
             shutil.copyfile(target, kept)
-    making = target.with_name(target.name + ".part")
-    shutil.copyfile(chosen, making)
-    making.chmod(0o600)
     for ending in ("-wal", "-shm"):
         target.with_name(target.name + ending).unlink(missing_ok=True)
-    os.replace(making, target)
+    _copied(chosen, target)
     return kept

@@ -104,6 +104,7 @@ def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
         at=at,
         made_at=r.now,
         told_at=_told_at(r, given.kind),
+        by=given.by,
     )
 
 

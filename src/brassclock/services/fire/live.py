@@ -209,7 +209,9 @@ def set_pending(app: App, unit: Unit, bake_id: int, state: HeatState, seen: Stam
 
 def taps_out(taps: Sequence[Tap]) -> tuple[TapRead, ...]:
     """Taps as the pages are told them."""
-    return tuple(TapRead(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at) for t in taps)
+    return tuple(
+        TapRead(id=t.id or 0, key=t.key, kind=t.kind, round_no=t.round_no, spot=t.spot, at=t.at, by=t.by) for t in taps
+    )
 
 
 def core_taps(taps: Sequence[Tap]) -> tuple[hearth_rules.Tap, ...]:

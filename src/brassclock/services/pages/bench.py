@@ -18,6 +18,7 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.bake.view import brief_of
 from brassclock.services.day.steps import steps_of
 from brassclock.services.fire.hearth import hearth_of
+from brassclock.services.instruments.channels import notes_of
 from brassclock.services.kitchen import hours
 from brassclock.services.kitchen.busy import spans_out
 from brassclock.services.kitchen.clock import clock_out
@@ -69,6 +70,7 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
                 steps += moves
                 sound.append((r, work))
         steps += steps_of_servings(session, kitchen_id, clock.now.astimezone(ZoneInfo(kitchen.zone)))
+        doubted = notes_of(session, kitchen_id, clock.now.astimezone(ZoneInfo(kitchen.zone)))
         past = ended(session, bake_rows.ended_ids(session, kitchen_id, LATEST_ENDED), broken)
     return BenchRead(
         clock=clock,
@@ -79,6 +81,7 @@ def bench_out(app: App, kitchen_id: int) -> BenchRead:
         say=_bench_say(sound, steps, clock.now),
         away=away,
         broken=broken_out(broken),
+        instruments=doubted,
     )
 
 

@@ -21,6 +21,7 @@ from brassclock.core.terms import (
 from brassclock.services.schemas.base import ClockRead, Edit, Shape, StepRead, Strict
 from brassclock.services.schemas.day import SpanRead
 from brassclock.services.schemas.fire import DressingUpdate, FireRead, HeatStepUpdate, TapRead
+from brassclock.services.schemas.instruments import InstrumentNote
 from brassclock.services.schemas.keep import KeepRead
 from brassclock.services.schemas.kitchen import KitchenRead
 from brassclock.services.schemas.mix import MixRead
@@ -185,6 +186,7 @@ class BenchRead(Shape):
     steps: list[StepRead]
     say: list[SayPart]
     away: list[SpanRead]
+    instruments: list[InstrumentNote]
 
 
 class BakeSettings(Shape):

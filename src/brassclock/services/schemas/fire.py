@@ -53,13 +53,15 @@ TapKind = Literal[
 
 
 class TapCreate(Strict):
-    """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed."""
+    """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed; `by`: the
+    cook's name, where the tablet has one."""
 
     key: Key
     kind: TapKind
     round_no: Small | None = None
     spot: Small | None = None
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
+    by: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)] | None = None
 
 
 class TapUpdate(Strict):
@@ -337,6 +339,7 @@ class TapRead(Shape):
     round_no: int | None
     spot: int | None
     at: dt.datetime
+    by: str | None
 
 
 class HearthRead(Shape):

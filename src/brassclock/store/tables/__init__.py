@@ -3,6 +3,7 @@
 Rows are built from validated schemas only; SQLModel tables do not validate.
 """
 
+from brassclock.store.tables.access import Channel, Device, Measurement, Passcode
 from brassclock.store.tables.bake import Act, Answered, Bake, ForecastRecord, PlanChange, Reading, Tap
 from brassclock.store.tables.drill import DrillTry
 from brassclock.store.tables.hours import BusyHours, Calendar, CalendarHours
@@ -27,16 +28,20 @@ __all__ = [
     "BusyHours",
     "Calendar",
     "CalendarHours",
+    "Channel",
     "ClockState",
+    "Device",
     "DrillTry",
     "FlourBag",
     "ForecastRecord",
     "FrozenBread",
     "Kitchen",
     "Lesson",
+    "Measurement",
     "Outcome",
     "OwnIngredient",
     "OwnMethod",
+    "Passcode",
     "PastBake",
     "Photo",
     "PhotoBytes",

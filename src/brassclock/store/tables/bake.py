@@ -106,7 +106,7 @@ class Bake(SQLModel, table=True):
 
 class Tap(SQLModel, table=True):
     """Something done or seen, at an instant. `key` is the client's own: the same tap twice is one tap. `told_at` is
-    when a move was to be done, by the plan as it was told last."""
+    when a move was to be done, by the plan as it was told last; `by` who did it, where the tablet says so."""
 
     __table_args__ = (UniqueConstraint("bake_id", "key"), STRICT)
     id: int | None = Field(default=None, primary_key=True)
@@ -119,10 +119,12 @@ class Tap(SQLModel, table=True):
     made_at: dt.datetime = instant_column(False)
     undone_at: dt.datetime | None = instant_column()
     told_at: dt.datetime | None = instant_column()
+    by: str | None = None
 
 
 class Reading(SQLModel, table=True):
-    """A value with a time and a source: a dough's ratio or feel, its temperature, or (no bake) the air of a `place`."""
+    """A value with a time and a source: a dough's ratio or feel, its temperature, or (no bake) the air of a `place`.
+    Those that were thinned from an instrument name its channel, and are made anew when it tells more."""
 
     __table_args__ = STRICT
     id: int | None = Field(default=None, primary_key=True)
@@ -135,6 +137,7 @@ class Reading(SQLModel, table=True):
     feel: str | None = None
     place: str | None = None
     source: str = "eye"
+    channel_id: int | None = Field(default=None, index=True)
     at: dt.datetime = instant_column(False)
     made_at: dt.datetime = instant_column(False)
     undone_at: dt.datetime | None = instant_column()

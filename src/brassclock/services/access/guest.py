@@ -1,0 +1,38 @@
+"""What a guest's link shows: the next move and how far the bread is, and no names."""
+
+from __future__ import annotations
+
+from brassclock.services.access.devices import gatekeeper
+from brassclock.services.app import App, NotFound
+from brassclock.services.fire.hearth import hearth_out
+from brassclock.services.pages.bench import bench_out
+from brassclock.services.schemas.access import GuestBread, GuestRead
+from brassclock.services.schemas.bake import BakeSummary
+
+GONE = "This link is not valid any more. Ask the kitchen for another."
+
+
+def guest_out(app: App, token: str) -> GuestRead:
+    """The next move of the kitchen and its breads under way, without a name. Raises NotFound for a link that is
+    over."""
+    known = gatekeeper(app).who(app, token)
+    if known is None or known.kind != "guest" or known.kitchen_id is None:
+        raise NotFound(GONE)
+    bench = bench_out(app, known.kitchen_id)
+    live = [b for b in bench.bakes if b.status == "live"]
+    ahead = next((s for s in bench.steps if s.done_at is None), None)
+    return GuestRead(
+        clock=bench.clock,
+        zone=bench.kitchen.zone,
+        until=known.until or bench.clock.now,
+        next=None if ahead is None else ahead.name,
+        next_at=None if ahead is None else ahead.at,
+        breads=[_bread(app, b) for b in live],
+    )
+
+
+def _bread(app: App, b: BakeSummary) -> GuestBread:
+    """How far a bread is; on the heat, how many are off it."""
+    hearth = hearth_out(app, b.id) if b.leaf == "fire" else None
+    off, of = (len(hearth.off), hearth.rounds) if hearth is not None else (0, b.count)
+    return GuestBread(serve_at=b.serve_at, stage=b.leaf, off=off, of=of)

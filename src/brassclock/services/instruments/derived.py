@@ -1,0 +1,188 @@
+"""What instruments move: the air of a place and the heat of a dough as thinned readings, the heat of a surface; and
+which of them are not believed."""
+
+from __future__ import annotations
+
+import datetime as dt
+from collections.abc import Sequence
+from contextlib import suppress
+from typing import cast
+
+from sqlmodel import Session
+
+from brassclock.core.fire.surface_heat import SOURCES
+from brassclock.core.sense.doubts import Heard, Use, heard
+from brassclock.core.sense.thin import BIN_H, thinned
+from brassclock.core.time import later
+from brassclock.services.app import App
+from brassclock.services.bake.snapshot import AIR_KEPT
+from brassclock.services.change import recording_plan_change
+from brassclock.services.instruments.latest import latest, settled
+from brassclock.store import bakes as bake_rows
+from brassclock.store import instruments as rows
+from brassclock.store import kitchens as kitchen_rows
+from brassclock.store.rows import get, insert
+from brassclock.store.tables import Bake, Channel, Reading, Surface
+from brassclock.store.unit import Stale
+
+SEEN_H = 8.0  # so far back a row is looked at for what is wrong with it
+FED_K = 3.0  # a surface read within so much of what is believed teaches nothing
+EPOCH = dt.datetime(1970, 1, 1, tzinfo=dt.UTC)
+
+
+def follow(app: App, kitchen_id: int, channel_id: int, begin: dt.datetime) -> None:
+    """Have the plans follow values that came from `begin` on, where they tell something new.
+
+    A change that comes between leaves it to the next look: `watch` makes it again.
+    """
+    with suppress(Stale):
+        _follow(app, kitchen_id, channel_id, begin)
+
+
+def _follow(app: App, kitchen_id: int, channel_id: int, begin: dt.datetime) -> None:
+    with app.read() as session:
+        channel = get(session, Channel, channel_id)
+        if channel is None or channel.use is None or channel.used_since is None:
+            return
+        kitchen = app.kitchen(session, kitchen_id)
+        now = app.now(session, kitchen)
+        if channel.use == "surface":
+            feeds = _fed(session, app, channel) is not None
+        elif channel.use in ("air", "dough"):
+            fresh = _fresh(session, channel, begin, now)
+            feeds = fresh.differs or _doubted(channel, fresh.told)
+        else:
+            feeds = False
+    if not feeds:
+        return
+    with app.transaction(kitchen_id) as session:
+        channel = get(session, Channel, channel_id)
+        if channel is None or channel.use is None:
+            return
+        if channel.use == "surface":
+            _feed(session, app, channel)
+            return
+        with recording_plan_change(app, session, kitchen_id, "a probe told otherwise"):
+            _put(session, app, kitchen_id, channel, begin, now)
+
+
+class _Fresh:
+    """Thinned readings of a channel as they are to be, beside those that are stored."""
+
+    def __init__(
+        self, told: Heard, begin: dt.datetime, stored: Sequence[Reading], wanted: list[tuple[dt.datetime, float]]
+    ) -> None:
+        self.told, self.begin, self.stored = told, begin, stored
+        there = {(x.at, x.value) for x in stored}
+        self.new = [p for p in wanted if p not in there]
+        self.gone = [x for x in stored if (x.at, x.value) not in set(wanted)]
+
+    @property
+    def differs(self) -> bool:
+        return bool(self.new or self.gone)
+
+
+def _hour(at: dt.datetime) -> float:
+    return (at - EPOCH).total_seconds() / 3600
+
+
+def _fresh(session: Session, channel: Channel, begin: dt.datetime, now: dt.datetime) -> _Fresh:
+    """What the readings of a channel are to be from a little before `begin` on."""
+    first = max(min(begin, later(now, -SEEN_H)), channel.used_since or begin, now - AIR_KEPT).astimezone(dt.UTC)
+    start = EPOCH + dt.timedelta(hours=_hour(first) // BIN_H * BIN_H)
+    points = [(_hour(at), value) for at, value in rows.since(session, channel.id or 0, start)]
+    told = heard(points, cast(Use, channel.use), _hour(now))
+    stored = rows.readings_of(session, channel.id or 0, start)
+    before = rows.last_reading_before(session, channel.id or 0, start)
+    last = None if before is None else (_hour(before[0]), before[1])
+    wanted = [
+        (EPOCH + dt.timedelta(seconds=round(h * 3600)), round(value, 2))
+        for h, value in thinned(told.sound, last, _hour(now))
+    ]
+    return _Fresh(told, start, stored, wanted)
+
+
+def _doubted(channel: Channel, told: Heard) -> bool:
+    """True if what is wrong with a channel is another than is stored."""
+    return channel.doubt != (told.doubt.code if told.doubt else None)
+
+
+def _put(session: Session, app: App, kitchen_id: int, channel: Channel, begin: dt.datetime, now: dt.datetime) -> None:
+    fresh = _fresh(session, channel, begin, now)
+    doubt = fresh.told.doubt
+    channel.doubt = doubt.code if doubt else None
+    channel.doubt_since = EPOCH + dt.timedelta(seconds=round(doubt.since_h * 3600)) if doubt else None
+    session.add(channel)
+    bake = _bake_of(session, app, kitchen_id, channel) if channel.use == "dough" else None
+    if channel.use == "dough" and bake is None:
+        return
+    mixed = _mixed(session, bake) if bake is not None else None
+    for row in fresh.gone:
+        row.undone_at = now
+        session.add(row)
+    for at, value in fresh.new:
+        if bake is not None and (mixed is None or at <= mixed):
+            continue
+        kind = "air_c" if bake is None else "dough_c"
+        made = Reading(
+            kitchen_id=kitchen_id,
+            kind=kind,
+            bake_id=bake.id if bake is not None else None,
+            place=channel.place if bake is None else None,
+            value=value,
+            source="probe",
+            channel_id=channel.id,
+            at=at,
+            made_at=now,
+        )
+        insert(session, made)
+    if bake is not None and fresh.differs:
+        bake.revision += 1
+        session.add(bake)
+
+
+def _bake_of(session: Session, app: App, kitchen_id: int, channel: Channel) -> Bake | None:
+    """The bake whose dough a probe is in: the one it was told, else the only one that rises."""
+    live = [b for b in bake_rows.live(session, kitchen_id) if not b.hearth and _mixed(session, b) is not None]
+    if channel.bake_id is not None:
+        return next((b for b in live if b.id == channel.bake_id), None)
+    return live[0] if len(live) == 1 else None
+
+
+def _mixed(session: Session, bake: Bake) -> dt.datetime | None:
+    """When a bake's dough was mixed."""
+    return next((t.at for t in bake_rows.taps(session, bake.id or 0) if t.kind == "mix"), None)
+
+
+def _fed(session: Session, app: App, channel: Channel) -> float | None:
+    """The heat [C] that a surface has settled at by its pyrometer, where it is another than is believed."""
+    surface = get(session, Surface, channel.surface_id) if channel.surface_id is not None else None
+    points = latest(app).of(channel.id or 0)
+    heat = settled(points) if points else None
+    if surface is None or heat is None:
+        return None
+    known = surface.source == "infrared" and abs(surface.temp_c - heat) < FED_K
+    return None if known else heat
+
+
+def _feed(session: Session, app: App, channel: Channel) -> None:
+    heat = _fed(session, app, channel)
+    surface = get(session, Surface, channel.surface_id) if channel.surface_id is not None else None
+    if heat is None or surface is None:
+        return
+    with recording_plan_change(app, session, surface.kitchen_id, "the surface was measured"):
+        surface.temp_c, surface.source, surface.sd_k = round(heat), "infrared", SOURCES["infrared"].value
+        session.add(surface)
+
+
+def watch(app: App) -> None:
+    """Look at every channel that is used: one may have fallen silent, or its ten minutes be over."""
+    with app.read() as session:
+        used = [
+            (k.id or 0, c.id or 0, app.now(session, k))
+            for k in kitchen_rows.all_kitchens(session, app.with_demo)
+            for _, c in rows.of_kitchen(session, k.id or 0)
+            if c.use in ("air", "dough")
+        ]
+    for kitchen_id, channel_id, now in used:
+        follow(app, kitchen_id, channel_id, now)

@@ -1,0 +1,89 @@
+"""Shapes of instruments and their readings."""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Literal
+
+from brassclock.core.terms import PlaceKey
+from brassclock.services.schemas.base import ClockRead, Shape, Strict
+from brassclock.services.schemas.quantities import RowId
+
+ChannelUse = Literal["air", "dough", "surface", "scale"]
+
+
+class Taken(Shape):
+    """Answer to readings that were sent: how many are new, how many were there already, and of which channels."""
+
+    taken: int
+    known: int
+    channels: list[str]
+
+
+class ChannelUpdate(Strict):
+    """What a channel measures: the air of a place, the dough of a bake (none: the one that rises), a surface, the
+    scale; nothing where `use` is null."""
+
+    use: ChannelUse | None
+    place: PlaceKey | None = None
+    bake_id: RowId | None = None
+    surface_id: RowId | None = None
+
+
+class ChannelRead(Shape):
+    """A channel: what it is used for, its latest value, why it is not believed, and its last hours made short."""
+
+    id: int
+    device_id: int
+    device: str
+    name: str
+    quantity: str
+    use: ChannelUse | None
+    place: PlaceKey | None
+    bake_id: int | None
+    surface_id: int | None
+    value: float | None
+    at: dt.datetime | None
+    doubt: str | None
+    doubt_since: dt.datetime | None
+    text: str | None
+    course: list[tuple[dt.datetime, float]]
+
+
+class InstrumentRead(Shape):
+    """An instrument with its channels; one that has sent nothing yet has none."""
+
+    id: int
+    name: str
+    seen_at: dt.datetime | None
+    channels: list[ChannelRead]
+
+
+class InstrumentList(Shape):
+    clock: ClockRead
+    instruments: list[InstrumentRead]
+
+
+class ScaleRead(Shape):
+    """What the scale shows: its weight, and the weight it stands still at; none where it has not been heard just
+    now."""
+
+    value_g: float | None
+    still_g: float | None
+    at: dt.datetime | None
+
+
+class SurfaceSeenRead(Shape):
+    """What a pyrometer reads of a surface, and the heat it has settled at."""
+
+    surface_id: int
+    value_c: float
+    settled_c: float | None
+    at: dt.datetime
+
+
+class InstrumentNote(Shape):
+    """A sentence about an instrument that is not believed."""
+
+    channel_id: int
+    text: str
