@@ -8,6 +8,7 @@ import json
 import os
 import sys
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
@@ -234,6 +235,29 @@ def _import(args: argparse.Namespace) -> int:
     return 0
 
 
+def _simulate(args: argparse.Namespace) -> int:
+    """Stand in for a kitchen's instruments until it is ended."""
+    from brassclock.simulate.run import Run, Sender, report
+    from brassclock.simulate.things import USUAL_ROOM_C, Fault, Probes, Scale
+
+    token = args.token or os.environ.get("BRASS_CLOCK_TOKEN", "")
+    if not token:
+        return _say("An instrument has a token: add one in the Kitchen room under Instruments, then --token TOKEN.")
+    try:
+        faults = [Fault.parse(f) for f in args.fault]
+        room = [float(c) for c in args.room.split(",")] if args.room else list(USUAL_ROOM_C)
+    except ValueError as fault:
+        return _say(str(fault))
+    hours = room if len(room) == 24 else [room[0]] * 24
+    probes = Probes(args.seed, hours, args.fridge, args.dough, args.plate, faults)
+    scale = Scale(seed=args.seed) if args.scale else None
+    run = Run(Sender(args.url.rstrip("/"), token), probes, scale, args.every, report)
+    with suppress(KeyboardInterrupt):
+        run.go(args.seconds)
+    print(f"{run.sender.taken} readings were taken.", flush=True)
+    return 0
+
+
 def _say(words: str) -> int:
     print(words, file=sys.stderr)
     return 1
@@ -313,6 +337,21 @@ def parser() -> argparse.ArgumentParser:
     brought.add_argument("--kitchen", type=int, metavar="ID", help="which one (default: a new kitchen)")
     brought.add_argument("--data", metavar="DIR")
     brought.set_defaults(run=_import)
+    stand_in = commands.add_parser("simulate", help="stand in for a kitchen's instruments")
+    stand_in.add_argument("--url", default=f"http://127.0.0.1:{DEFAULT_PORT}", help="where the kitchen is")
+    stand_in.add_argument("--token", help="the instrument's (default: the environment's BRASS_CLOCK_TOKEN)")
+    stand_in.add_argument("--every", type=float, default=10.0, metavar="S", help="seconds between two looks")
+    stand_in.add_argument("--for", dest="seconds", type=float, metavar="S", help="end after so many seconds")
+    stand_in.add_argument("--seed", type=int, default=1)
+    stand_in.add_argument("--room", metavar="C", help="the room's air: one figure, or 24 by the hour with commas")
+    stand_in.add_argument("--fridge", type=float, default=4.0, metavar="C")
+    stand_in.add_argument("--dough", type=float, default=26.0, metavar="C")
+    stand_in.add_argument("--plate", type=float, default=250.0, metavar="C")
+    stand_in.add_argument("--scale", action="store_true", help="with a scale, into whose bowl what is wanted is poured")
+    stand_in.add_argument(
+        "--fault", action="append", default=[], metavar="CHANNEL:KIND@HOURS", help="as room:stuck@1.5; more than one"
+    )
+    stand_in.set_defaults(run=_simulate)
     commands.add_parser("warm", help="compile the steppers into the cache").set_defaults(run=_warm)
     commands.add_parser("openapi", help="print the OpenAPI document").set_defaults(run=_openapi)
     return top

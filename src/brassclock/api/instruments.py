@@ -13,6 +13,7 @@ from brassclock.services.instruments import channels, intake, latest
 from brassclock.services.schemas.instruments import (
     ChannelUpdate,
     InstrumentList,
+    ScaleQuery,
     ScaleRead,
     SurfaceSeenRead,
     Taken,
@@ -51,9 +52,9 @@ def use_channel(path: ChannelPath, body: ChannelUpdate):
 
 
 @routes.get("/kitchens/<int:kitchen_id>/scale", responses={"200": ScaleRead, **PROBLEMS})
-def scale(path: KitchenPath):
+def scale(path: KitchenPath, query: ScaleQuery):
     """What the kitchen's scale shows now."""
-    return latest.scale_out(app(), path.kitchen_id).model_dump(mode="json")
+    return latest.scale_out(app(), path.kitchen_id, query.wants_g).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/surfaces-seen", responses={"200": SurfacesSeen, **PROBLEMS})

@@ -14,6 +14,7 @@ from brassclock.formats import measurements
 from brassclock.formats.measurements import Measured
 from brassclock.services.app import App, NotFound
 from brassclock.services.instruments import derived, latest
+from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.schemas.instruments import Taken
 from brassclock.store import instruments as rows
 from brassclock.store.rows import get, insert
@@ -22,6 +23,7 @@ from brassclock.store.tables import Channel, Device, Kitchen
 AHEAD = dt.timedelta(minutes=2)  # of a clock that is not quite right
 OLDEST = dt.timedelta(days=400)
 MOST_CHANNELS = 40
+RESTS = dt.timedelta(seconds=10)  # a scale at rest tells the same again and again
 AIR_NAMES: dict[str, PlaceKey] = {
     **{key: key for key in get_args(PlaceKey)},
     "room": "bench",
@@ -53,15 +55,33 @@ def take(app: App, device_id: int, body: bytes, media: str) -> Taken:
             known += len(points) - len(new)
             taken += len(new)
             if new:
-                rows.add(session, channel.id or 0, sorted(new.items()), now)
+                kept = _without_rests(app, channel, new) if channel.quantity == "mass" else sorted(new.items())
+                rows.add(session, channel.id or 0, kept, now)
                 latest.note(app, channel, new)
                 changed.append((channel, min(new)))
         # two readings of one instant in one body count as one
-        result = Taken(taken=taken, known=known + len(found) - sum(len(p) for _, p in by_name), channels=[])
-        result.channels = [c.name for c, _ in by_name]
+        result = Taken(
+            taken=taken,
+            known=known + len(found) - sum(len(p) for _, p in by_name),
+            channels=[c.name for c, _ in by_name],
+            clock=clock_out(app, session, kitchen),
+            wants_g=latest.wanted(app, kitchen.id or 0),
+        )
     for channel, begin in changed:
         derived.follow(app, kitchen.id or 0, channel.id or 0, begin)
     return result
+
+
+def _without_rests(app: App, channel: Channel, new: dict[dt.datetime, float]) -> list[tuple[dt.datetime, float]]:
+    """The weights that are kept: one that is the same as the last that was, within seconds, says nothing."""
+    held = latest.latest(app).of(channel.id or 0)
+    kept: list[tuple[dt.datetime, float]] = []
+    last = held[-1] if held else None
+    for at, value in sorted(new.items()):
+        if last is None or value != last[1] or not dt.timedelta(0) <= at - last[0] < RESTS:
+            kept.append((at, value))
+        last = (at, value)
+    return kept
 
 
 def _sorted(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import time
 from collections import deque
 from collections.abc import Mapping
 from threading import Lock
@@ -13,6 +14,7 @@ from brassclock.services.schemas.instruments import ScaleRead, SurfaceSeenRead
 from brassclock.store import instruments as rows
 from brassclock.store.tables import Channel
 
+WANTED_S = 3.0  # a page that weighs asks twice a second
 KEPT = 400  # values of a channel
 SCALE_GONE = dt.timedelta(seconds=10)  # a scale not heard for so long shows nothing
 SURFACE_GONE = dt.timedelta(minutes=10)
@@ -53,8 +55,16 @@ def note(app: App, channel: Channel, points: Mapping[dt.datetime, float]) -> Non
         unit.after.append(lambda: latest(app).note(channel.id or 0, dict(points)))
 
 
-def scale_out(app: App, kitchen_id: int) -> ScaleRead:
-    """What the kitchen's scale shows, of several the one heard last."""
+def wanted(app: App, kitchen_id: int) -> float | None:
+    """What somebody who weighs waits for [g]; None where nobody has asked the scale just now."""
+    told: tuple[float, float] | None = app.memory.get(f"scale wanted {kitchen_id}")
+    return told[0] if told is not None and time.monotonic() - told[1] < WANTED_S else None
+
+
+def scale_out(app: App, kitchen_id: int, wants_g: float | None = None) -> ScaleRead:
+    """What the kitchen's scale shows, of several the one heard last. `wants_g` is what is waited for."""
+    if wants_g is not None:
+        app.memory[f"scale wanted {kitchen_id}"] = (wants_g, time.monotonic())
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)

@@ -151,7 +151,10 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> Rise
         ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
         dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
         stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
-        readings=[ReadingRead(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, at=x.at) for x in r.readings],
+        readings=[
+            ReadingRead(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, source=x.source, at=x.at)
+            for x in r.readings
+        ],
         activity=seen.belief.mean,
         activity_sd_log=seen.belief.sd_log,
         late_min=plan.late_min,

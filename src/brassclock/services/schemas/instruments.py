@@ -3,21 +3,24 @@
 from __future__ import annotations
 
 import datetime as dt
-from typing import Literal
+from typing import Annotated, Literal
 
 from brassclock.core.terms import PlaceKey
 from brassclock.services.schemas.base import ClockRead, Shape, Strict
-from brassclock.services.schemas.quantities import RowId
+from brassclock.services.schemas.quantities import RowId, within
 
 ChannelUse = Literal["air", "dough", "surface", "scale"]
 
 
 class Taken(Shape):
-    """Answer to readings that were sent: how many are new, how many were there already, and of which channels."""
+    """Answer to readings that were sent: how many are new, how many were there already, and of which channels; the
+    kitchen's clock to stamp the next by. `wants_g`: what the scale is to show next, while somebody weighs."""
 
     taken: int
     known: int
     channels: list[str]
+    clock: ClockRead
+    wants_g: float | None
 
 
 class ChannelUpdate(Strict):
@@ -62,6 +65,12 @@ class InstrumentRead(Shape):
 class InstrumentList(Shape):
     clock: ClockRead
     instruments: list[InstrumentRead]
+
+
+class ScaleQuery(Strict):
+    """What the page that weighs waits for [g], by the scale's own display."""
+
+    wants_g: Annotated[float, within(-60_000, 60_000, "g")] | None = None
 
 
 class ScaleRead(Shape):

@@ -120,6 +120,7 @@ class ReadingRead(Shape):
     kind: str
     value: float | None
     feel: str | None
+    source: str
     at: dt.datetime
 
 
