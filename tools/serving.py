@@ -44,8 +44,8 @@ def chromium() -> str:
 class Server:
     """`brass-clock serve` as a child process; `kill` is a kill -9, `start` again keeps data and port."""
 
-    def __init__(self, data: Path, *, demo: bool) -> None:
-        self.data, self.demo, self.port = data, demo, free_port()
+    def __init__(self, data: Path, *, demo: bool, options: tuple[str, ...] = ()) -> None:
+        self.data, self.demo, self.port, self.options = data, demo, free_port(), list(options)
         self.process: subprocess.Popen[bytes] | None = None
 
     @property
@@ -55,7 +55,8 @@ class Server:
     def start(self) -> Server:
         command = [sys.executable, "-m", "brassclock.cli", "serve", "--port", str(self.port), "--data", str(self.data)]
         if self.demo:
-            command.append("--demo")
+            command += ["--demo", "--no-instruments"]
+        command += self.options
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, env=os.environ)
         deadline = time.monotonic() + START_LIMIT_S
         while time.monotonic() < deadline:

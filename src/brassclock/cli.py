@@ -101,6 +101,7 @@ def _serve(args: argparse.Namespace) -> int:
             fresh=args.fresh,
             lan=args.lan,
             behind_proxy=args.behind_proxy,
+            instruments=not args.no_instruments,
         )
     )
 
@@ -235,6 +236,17 @@ def _import(args: argparse.Namespace) -> int:
     return 0
 
 
+def _end_with_parent() -> None:
+    """End when standard input does: whoever started this is gone."""
+    import threading
+
+    def wait() -> None:
+        sys.stdin.buffer.read()
+        os._exit(0)
+
+    threading.Thread(target=wait, daemon=True).start()
+
+
 def _simulate(args: argparse.Namespace) -> int:
     """Stand in for a kitchen's instruments until it is ended."""
     from brassclock.simulate.run import Run, Sender, report
@@ -252,6 +264,8 @@ def _simulate(args: argparse.Namespace) -> int:
     probes = Probes(args.seed, hours, args.fridge, args.dough, args.plate, faults)
     scale = Scale(seed=args.seed) if args.scale else None
     run = Run(Sender(args.url.rstrip("/"), token), probes, scale, args.every, report)
+    if args.with_parent:
+        _end_with_parent()
     with suppress(KeyboardInterrupt):
         run.go(args.seconds)
     print(f"{run.sender.taken} readings were taken.", flush=True)
@@ -301,6 +315,7 @@ def parser() -> argparse.ArgumentParser:
     serve.add_argument("--behind-proxy", action="store_true", help="a proxy of this machine does TLS and says who asks")
     serve.add_argument("--fresh", action="store_true", help="begin anew where the data file is missing beside backups")
     serve.add_argument("--data", metavar="DIR", help="where the data lives (default: the platform's data directory)")
+    serve.add_argument("--no-instruments", action="store_true", help="without the stand-in for the demo's instruments")
     serve.add_argument("--no-compile", action="store_true", help="stay on the plain path")
     serve.set_defaults(run=_serve)
     code = commands.add_parser("passcode", help="set the passcode that serve --lan asks for")
@@ -351,6 +366,7 @@ def parser() -> argparse.ArgumentParser:
     stand_in.add_argument(
         "--fault", action="append", default=[], metavar="CHANNEL:KIND@HOURS", help="as room:stuck@1.5; more than one"
     )
+    stand_in.add_argument("--with-parent", action="store_true", help="end when standard input does")
     stand_in.set_defaults(run=_simulate)
     commands.add_parser("warm", help="compile the steppers into the cache").set_defaults(run=_warm)
     commands.add_parser("openapi", help="print the OpenAPI document").set_defaults(run=_openapi)

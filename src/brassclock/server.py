@@ -7,8 +7,10 @@ import datetime as dt
 import fcntl
 import gc
 import json
+import os
 import signal
 import socket
+import subprocess
 import sys
 import threading
 import time
@@ -202,6 +204,7 @@ class Serving:
     """How to serve: the data's folder, where to listen, under which names, and what comes with it.
 
     `lan`: beyond this machine, for who knows the passcode. `behind_proxy`: a proxy of this machine says who asks.
+    `instruments`: the demo's kitchen gets a stand-in for its instruments, a program of its own.
     """
 
     directory: Path
@@ -213,6 +216,7 @@ class Serving:
     fresh: bool = False
     lan: bool = False
     behind_proxy: bool = False
+    instruments: bool = False
 
 
 FORWARDED = {"x-forwarded-for", "x-forwarded-host", "x-forwarded-proto"}
@@ -257,6 +261,7 @@ def serve(serving: Serving) -> int:
         )
     finally:
         running.end()
+        running.send_home()
     return 1 if running.fault is not None else 0
 
 
@@ -294,6 +299,8 @@ class Running:
         self._engine: Any = None
         self._keeping: Housekeeping | None = None
         self._changing = threading.Lock()
+        self._stand_in: subprocess.Popen[bytes] | None = None
+        self._follower: Any = None
 
     def start(self) -> None:
         """Bring the application up; a fault is told on the terminal and on the page."""
@@ -329,7 +336,7 @@ class Running:
         from brassclock.services.app import App
         from brassclock.services.backups import RESTORER
         from brassclock.services.bake.ending import fill_ended, put_away
-        from brassclock.services.instruments.derived import watch
+        from brassclock.services.instruments.derived import FOLLOWER, Follower, watch
         from brassclock.store.engine import open_store
 
         serving, switch = self.serving, self.switch
@@ -354,6 +361,10 @@ class Running:
         def look() -> None:
             watch(app)
 
+        self._follower = app.memory[FOLLOWER] = Follower(app)
+        self._follower.start()
+        if serving.demo and serving.instruments and self._stand_in is None:
+            self._stand_in = stand_in(app, serving)
         self._keeping = Housekeeping(self._engine, serving.directory / FILE_NAME, self._gone, tidy=tidy, look=look)
         self._keeping.start()
         switch.put(flask_app)
@@ -392,13 +403,35 @@ class Running:
                 self.switch.tell("Brass Clock cannot start", storage_fault(fault) or str(fault), waits=False)
                 raise
 
+    def send_home(self) -> None:
+        """End the stand-in for the demo's instruments."""
+        if self._stand_in is not None:
+            self._stand_in.terminate()
+
     def end(self) -> None:
         """Write everything back and let go of the data."""
+        if self._follower is not None:
+            self._follower.end()
+            self._follower.join(PATIENCE_RESTORE_S)
         if self._keeping is not None:
             self._keeping.ended.set()
             self._keeping.done.wait(PATIENCE_RESTORE_S)
         if self._engine is not None and (self.serving.directory / FILE_NAME).exists():
             close_store(self._engine)
+
+
+def stand_in(app: Any, serving: Serving) -> subprocess.Popen[bytes] | None:
+    """Start the program that stands in for the demo kitchen's instruments; None where there is no demo kitchen. It ends
+    with this process."""
+    from brassclock.demo.instruments import prepared
+
+    found = prepared(app)
+    if found is None:
+        return None
+    token, told = found
+    command = [sys.executable, "-m", "brassclock.cli", "simulate", "--url", f"http://127.0.0.1:{serving.port}"]
+    command += [*told, "--scale", "--with-parent"]
+    return subprocess.Popen(command, env={**os.environ, "BRASS_CLOCK_TOKEN": token}, stdin=subprocess.PIPE)
 
 
 NO_PASSCODE = (

@@ -13,6 +13,7 @@ import { unlockSound } from "./alarms/sound";
 import { Problem } from "./api/client";
 import { startBeating } from "./api/clock";
 import { benchQuery } from "./api/bake";
+import { keepPage, keptHere } from "./api/kept";
 import { kitchensQuery } from "./api/kitchen";
 import { LeafFrame, RoomFrame, Standing } from "./frame/Frame";
 import { later } from "./frame/later";
@@ -56,7 +57,16 @@ const LEAVES = {
   rise: later(() => import("./leaves/rise/RiseLeaf").then((m) => m.RiseLeaf)),
   keep: later(() => import("./leaves/keep/KeepLeaf").then((m) => m.KeepLeaf)),
 };
+const SignInRoom = later(() => import("./rooms/signin/SignInRoom").then((m) => m.SignInRoom));
+const GuestRoom = later(() => import("./rooms/guest/GuestRoom").then((m) => m.GuestRoom));
 const WelcomeRoom = later(() => import("./rooms/welcome/WelcomeRoom").then((m) => m.WelcomeRoom));
+
+/** Screens that are of no kitchen. */
+const ALONE = [
+  ["/welcome", WelcomeRoom],
+  ["/sign-in", SignInRoom],
+  ["/guest", GuestRoom],
+] as const;
 
 function Room() {
   const { kitchen, room } = useParams();
@@ -101,12 +111,22 @@ unlockSound();
 async function firstAnswer(): Promise<void> {
   const kitchen = /^\/k\/(\d+)\//.exec(location.pathname)?.[1];
   if (!kitchen) return;
-  const late = new Promise<void>((done) => setTimeout(done, BLANK_MS));
-  await Promise.race([cache.prefetchQuery({ ...benchQuery(Number(kitchen)), retry: false }), late]);
+  await Promise.race([cache.prefetchQuery({ ...benchQuery(Number(kitchen)), retry: false }), late()]);
 }
+const SETTLED_MS = 4000; // the screens are fetched by then
+const late = () => new Promise<void>((done) => setTimeout(done, BLANK_MS));
 const BLANK_MS = 400; // nothing is shown for so long; then that it is on its way
 
-void firstAnswer().then(() =>
+/** Where the page is kept on this tablet, what the server told last too: shown when it does not answer. */
+async function lastTold(): Promise<void> {
+  if (keptHere() !== "kept") return;
+  const { keepLast, restoreLast } = await import("./api/lasting");
+  await restoreLast(cache).catch(() => undefined);
+  keepLast(cache);
+}
+addEventListener("load", () => setTimeout(() => void keepPage(), SETTLED_MS));
+
+void Promise.all([firstAnswer(), Promise.race([lastTold(), late()])]).then(() =>
   createRoot(document.getElementById("root")!).render(
     <StrictMode>
       <StyleSheetManager nonce={nonce}>
@@ -116,14 +136,17 @@ void firstAnswer().then(() =>
           <BrowserRouter>
             <Routes>
               <Route path="/" element={<First />} />
-              <Route
-                path="/welcome"
-                element={
-                  <Suspense fallback={<Standing fault={null} retry={() => undefined} />}>
-                    <WelcomeRoom />
-                  </Suspense>
-                }
-              />
+              {ALONE.map(([at, Shown]) => (
+                <Route
+                  key={at}
+                  path={at}
+                  element={
+                    <Suspense fallback={<Standing fault={null} retry={() => undefined} />}>
+                      <Shown />
+                    </Suspense>
+                  }
+                />
+              ))}
               <Route path="/k/:kitchen/:room" element={<Room />} />
               <Route path="/b/:bake/:leaf" element={<Leaf />} />
               <Route path="*" element={<Navigate to="/" replace />} />

@@ -68,6 +68,8 @@ def files(name: str) -> Response:
         response = send_from_directory(WEB, name)
         if name.startswith("assets/"):
             response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        else:
+            response.headers["Cache-Control"] = "no-cache"
         return response
     if "." in name.rsplit("/", 1)[-1]:
         raise NotFound(f"There is no file {name[:80]}.")

@@ -16,7 +16,7 @@ from brassclock.simulate.things import Probes, Scale
 
 PATH = "/api/instruments/readings"
 WAIT_S = 10.0
-SCALE_EVERY_S, RESTS_EVERY_S = 0.4, 4.0
+SCALE_EVERY_S, RESTS_EVERY_S = 0.4, 1.5
 HELD = 500  # readings that wait while the server is gone
 
 
@@ -102,7 +102,7 @@ class Run:
                 batch += [{"channel": n, "value": v, "unit": "C", "at": at.isoformat()} for n, v in found.items()]
             if self.scale is not None and now >= next_scale:
                 self.scale.wants(sender.wants_g)
-                shown = self.scale.look(now - last_scale)
+                shown = self.scale.look(min(now - last_scale, SCALE_EVERY_S))
                 batch.append({"channel": "scale", "value": round(shown, 2), "unit": "g", "at": at.isoformat()})
                 rests = self.scale.rests and sender.wants_g is None
                 last_scale, next_scale = now, now + (RESTS_EVERY_S if rests else SCALE_EVERY_S)

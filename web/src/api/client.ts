@@ -17,9 +17,21 @@ export type TapCreate = Schemas["TapCreate"];
 
 const AGAIN_MS = 400;
 const KEY = "Idempotency-Key";
+const SIGN_IN = "/sign-in";
 
 /** A write that got no answer is sent once more under its key: if it was done the first time, it is not done again. */
 async function reach(request: Request): Promise<Response> {
+  try {
+    const answer = heard(await sent(request));
+    if (answer.status === 401 && !request.url.endsWith("/api/session")) toSignIn();
+    return answer;
+  } catch (fault) {
+    if (!request.signal.aborted) unheard();
+    throw fault;
+  }
+}
+
+async function sent(request: Request): Promise<Response> {
   if (!request.headers.has(KEY)) return globalThis.fetch(request);
   const again = request.clone();
   try {
@@ -31,9 +43,41 @@ async function reach(request: Request): Promise<Response> {
   }
 }
 
+/** This kitchen asks for its passcode; what was pressed waits in the queue meanwhile. */
+function toSignIn(): void {
+  if (location.pathname === SIGN_IN) return;
+  location.replace(`${SIGN_IN}?next=${encodeURIComponent(location.pathname + location.search)}`);
+}
+
+let goneSince: number | null = null; // by the device's own clock: of this page alone
+const reachListeners = new Set<() => void>();
+/** Since when the server has not answered [ms of the device's clock]; null while it does. */
+export const serverGone = (): number | null => goneSince;
+export const onReach = (listener: () => void): (() => void) => {
+  reachListeners.add(listener);
+  return () => void reachListeners.delete(listener);
+};
+function reachIs(since: number | null): void {
+  if ((goneSince === null) === (since === null)) return;
+  goneSince = since;
+  reachListeners.forEach((l) => l());
+}
+const heard = (answer: Response): Response => {
+  reachIs(answer.status === 503 ? (goneSince ?? Date.now()) : null);
+  return answer;
+};
+const unheard = (): void => reachIs(goneSince ?? Date.now());
+
+const COOKIE = /(?:^|; )brass-clock-csrf=([^;]+)/;
+/** The token that this page's writes carry where a passcode is asked for. */
+const pageToken = (): string | undefined => COOKIE.exec(document.cookie)?.[1];
+
 const keyed: Middleware = {
   onRequest({ request }) {
-    if (request.method !== "GET") request.headers.set(KEY, newKey());
+    if (request.method === "GET") return request;
+    request.headers.set(KEY, newKey());
+    const token = pageToken();
+    if (token) request.headers.set("X-CSRF-Token", token);
     return request;
   },
 };
@@ -54,8 +98,9 @@ export class Problem extends Error {
   ) {
     super(message);
   }
+  /** The server is out of reach for a while, not up yet, or asks for its passcode first: what was pressed waits. */
   get away(): boolean {
-    return this.status === 0 || this.status === 503;
+    return this.status === 0 || this.status === 503 || this.status === 401 || this.status === 429;
   }
 }
 

@@ -40,6 +40,24 @@ export async function clocked<T extends { clock: Schemas["ClockRead"] }>(ask: ()
   return found;
 }
 
+/** The kitchen's clock against the device's own, for a page that opens without the server. */
+export interface ClockAnchor {
+  server: number;
+  device: number;
+  rate: number;
+  simulated: boolean;
+}
+export const clockAnchor = (): ClockAnchor => ({ server: serverNow(), device: Date.now(), rate, simulated });
+
+/** Go on by the device's own clock from where the kitchen's was: only until the server tells it. */
+export function resumeClock(anchor: ClockAnchor): void {
+  if (told) return;
+  anchorServer = anchor.server + anchor.rate * Math.max(Date.now() - anchor.device, 0);
+  anchorHere = performance.now();
+  [rate, simulated] = [anchor.rate, anchor.simulated];
+  beat();
+}
+
 export const serverNow = (): number => anchorServer + rate * (performance.now() - anchorHere);
 export const clockRate = (): { rate: number; simulated: boolean } => ({ rate, simulated });
 

@@ -94,7 +94,15 @@ export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
   const taps = [
     ...hearth.taps,
-    { id: newest + 1, key: tap.key, kind: tap.kind, round_no: tap.round_no, spot: tap.spot ?? null, at: iso(at) },
+    {
+      id: newest + 1,
+      key: tap.key,
+      kind: tap.kind,
+      round_no: tap.round_no,
+      spot: tap.spot ?? null,
+      at: iso(at),
+      by: tap.by ?? null,
+    },
   ];
   if (!MOVES.has(tap.kind)) return { ...hearth, taps };
   const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useSyncExternalStore } from "react";
 import { type Hearth, Problem, type TapCreate } from "./client";
 import { clocked, serverNow } from "./clock";
+import { cookName } from "./cook";
 import { withTap } from "./hearth";
 import { newKey } from "./key";
 import { sendTap } from "./fire";
@@ -99,7 +100,13 @@ export function useTap(bake: number) {
   const landed = useLanded();
   return (tap: Omit<TapCreate, "key">): void => {
     const now = serverNow();
-    const full: TapCreate = { ...tap, key: newKey(), at: tap.at ?? new Date(now).toISOString() };
+    const by = cookName();
+    const full: TapCreate = {
+      ...tap,
+      key: newKey(),
+      at: tap.at ?? new Date(now).toISOString(),
+      ...(by === null ? {} : { by }),
+    };
     tell(null);
     const stored = enqueue(bake, full);
     cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withTap(had, full, now));

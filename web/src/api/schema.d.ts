@@ -3394,10 +3394,7 @@ export interface components {
             /** Bake Id */
             bake_id: number | null;
             /** Course */
-            course: [
-                string,
-                number
-            ][];
+            course: components["schemas"]["CoursePoint"][];
             /** Device */
             device: string;
             /** Device Id */
@@ -3585,6 +3582,16 @@ export interface components {
             judged: number;
             /** Name */
             name: string;
+        };
+        /** CoursePoint */
+        CoursePoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Value */
+            value: number;
         };
         /**
          * CueRead

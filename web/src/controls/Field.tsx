@@ -78,6 +78,8 @@ interface Props {
   beside?: boolean;
   placeholder?: string;
   inputMode?: "text" | "decimal" | "numeric";
+  /** Nobody who looks on is to read it. */
+  secret?: boolean;
 }
 
 /** Text as cooks type it. Keeps what was typed until it is good; the fault stands beneath it. */
@@ -94,6 +96,7 @@ export function Field({
   beside = false,
   placeholder,
   inputMode,
+  secret = false,
 }: Props) {
   const [draft, setDraft] = useState<{ text: string; sent: boolean } | null>(null);
   // what was sent stands until it is good; once it is, the value speaks for itself
@@ -118,6 +121,7 @@ export function Field({
           value={shown}
           placeholder={placeholder}
           inputMode={inputMode}
+          {...(secret ? { type: "password", autoComplete: "current-password" } : {})}
           onChange={(e) => {
             setDraft({ text: e.target.value, sent: false });
             onType?.(e.target.value);

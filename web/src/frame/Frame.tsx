@@ -6,6 +6,7 @@ import { type Bake, type Bench, Problem, type SayPart } from "../api/client";
 import { useOutboxPump } from "../api/outbox";
 import { bakeQuery, benchQuery } from "../api/bake";
 import { clash, onClash } from "../api/edits";
+import { newerWaits, onKept } from "../api/kept";
 import { Button } from "../controls/Button";
 import { StepAlarms } from "../alarms/StepAlarms";
 import { BrokenBake } from "./BrokenBakes";
@@ -23,13 +24,15 @@ import { SAY } from "../words/say/frame";
 
 // sheets and reports that the first view has not are fetched when they are wanted
 const ClashSheet = lazy(() => import("./ClashSheet").then((m) => ({ default: m.ClashSheet })));
+const Newer = lazy(() => import("./Newer").then((m) => ({ default: m.Newer })));
 const FitReport = lazy(() => import("./FitReport").then((m) => ({ default: m.FitReport })));
 
+const FIRE = /\/fire$/; // a newer page never comes in the midst of a hearth
 const FIT_H = 70; // what the report of a bake that does not fit takes [px]
 const Page = styled.div`
   height: 100%;
   display: grid;
-  grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
+  grid-template: auto auto minmax(0, 1fr) auto auto / minmax(0, 1fr);
   > header {
     position: relative;
   }
@@ -165,6 +168,7 @@ function Shell({
 }) {
   const { pathname } = useLocation(); // another screen begins at its top
   const clashing = useSyncExternalStore(onClash, clash) !== null;
+  const newer = useSyncExternalStore(onKept, newerWaits);
   const drawn = useOpened();
   useEffect(() => {
     if (drawn) fetchLater();
@@ -184,6 +188,7 @@ function Shell({
         </div>
         <main key={pathname}>{drawn && children}</main>
         <Suspense>{clashing && <ClashSheet />}</Suspense>
+        <Suspense>{newer && !FIRE.test(pathname) && <Newer />}</Suspense>
         {foot}
       </Page>
     </UnitsContext>

@@ -1,12 +1,15 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState, useSyncExternalStore } from "react";
 import styled from "styled-components";
-import type { SayPart } from "../api/client";
-import { useNow } from "../api/clock";
+import { onReach, type SayPart, serverGone } from "../api/client";
+import { clockRate, serverNow, useNow } from "../api/clock";
 import { useRefusal, useRefusedTaps, useWaiting } from "../api/outbox";
 import { again, dequeue, tell, type Waiting } from "../api/queue";
 import { tapWords } from "../words/taps";
-import { clockNear, ms, span } from "../words/format";
+import { clock, clockNear, ms, span } from "../words/format";
 import { SAY } from "../words/say/frame";
+import { useWords } from "./units";
+
+const AWAY_MS = 2500; // a request that fails and is made again at once is no outage
 
 const Line = styled.div`
   padding: 7px 24px 6px;
@@ -136,6 +139,14 @@ function WaitingTaps() {
     return () => clearTimeout(timer);
   }, [waiting]);
   const kept = useRefusedTaps();
+  const gone = useSyncExternalStore(onReach, serverGone);
+  const units = useWords();
+  const [away, setAway] = useState(false);
+  useEffect(() => {
+    if (gone === null) return setAway(false);
+    const timer = setTimeout(() => setAway(true), AWAY_MS);
+    return () => clearTimeout(timer);
+  }, [gone]);
   if (kept.length > 0) return <Refused kept={kept} />;
   if (refused)
     return (
@@ -146,10 +157,12 @@ function WaitingTaps() {
         </button>
       </Away>
     );
-  if (!late) return null;
+  if (!late && !away) return null;
+  const since = serverNow() - (Date.now() - (gone ?? Date.now())) * clockRate().rate;
   return (
     <Away role="status" data-print="no">
-      {SAY.theServerIsOutOfReach} {waiting} {waiting === 1 ? "tap waits" : "taps wait"} {SAY.hereAndWillBeSentThe}
+      {away ? SAY.theServerIsOutOfReachSince(clock(since, units.zone)) : SAY.theServerIsOutOfReach}{" "}
+      {waiting > 0 && `${waiting} ${waiting === 1 ? "tap waits" : "taps wait"} ${SAY.hereAndWillBeSentThe}`}
     </Away>
   );
 }

@@ -164,7 +164,13 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
       <span className="when">{clockNear(step.at, now, zone)}</span>
       <span className="what">{step.done_at ? did : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
-        {step.done_at ? (made ? "done" : "taken as done") : at > now ? `in ${span(at - now)}` : "due"}
+        {step.done_at
+          ? made
+            ? `done${made.by ? `, ${made.by}` : ""}`
+            : "taken as done"
+          : at > now
+            ? `in ${span(at - now)}`
+            : "due"}
         {wait && `; ${wait}`}
       </span>
       {markable && !earlier && <Mark did={did} first={isNext} onNow={mark} onEarlier={() => setEarlier(true)} />}

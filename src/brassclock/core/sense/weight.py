@@ -10,7 +10,7 @@ from brassclock.core.evidence import Kind, Param
 STILL_S = Param(1.2, "s", 0.5, 3, Kind.JUDGEMENT, "a kitchen scale comes to rest within it")
 STILL_STEPS = 2.0  # of the scale's own step
 LEAST_G = Param(0.4, "g", 0.1, 2, Kind.JUDGEMENT, "hands and air on the pan move it by less")
-LEAST = 3
+LEAST = 3  # readings of a heat that has settled
 SETTLED_MIN = Param(2.0, "min", 1, 10, Kind.JUDGEMENT, "a plate that heats moves by more within it")
 SETTLED_K = Param(6.0, "K", 2, 12, Kind.JUDGEMENT, "spots of a plate and an infrared's own scatter")
 HOT_C = 120.0  # below it nothing bakes: the surface is on its way, or off
@@ -26,13 +26,14 @@ def still_g(points: Sequence[Point], step_g: float) -> float | None:
     >>> still_g([(0.0, 0.0), (0.5, 80.0), (1.0, 110.0), (1.5, 119.0)], 0.1) is None
     True
     """
-    if not points:
-        return None
-    recent = [v for s, v in points if s >= points[-1][0] - STILL_S - 0.3]
-    spans = points[-1][0] - next(s for s, _ in points if s >= points[-1][0] - STILL_S - 0.3) >= STILL_S - 0.3
-    if len(recent) < LEAST or not spans or max(recent) - min(recent) > max(STILL_STEPS * step_g, LEAST_G):
-        return None
-    return float(median(recent))
+    recent: list[float] = []
+    for second, grams in reversed(points):
+        recent.append(grams)
+        if max(recent) - min(recent) > max(STILL_STEPS * step_g, LEAST_G):
+            return None
+        if points[-1][0] - second >= STILL_S:
+            return float(median(recent))
+    return None
 
 
 def settled_c(points: Sequence[Point]) -> float | None:

@@ -21,6 +21,22 @@ SEEN_EVERY = dt.timedelta(minutes=5)  # when it asked last is stored no finer
 MOST_DEVICES = 200
 
 
+def renewed(app: App, name: str, kitchen_id: int | None) -> str:
+    """The token of an instrument of that name, made anew: one that had another is known by this one from now on."""
+    token = secrets.token_urlsafe(32)
+    with app.transaction() as session:
+        known = [d for d in rows.devices(session) if (d.kind, d.name, d.kitchen_id) == ("instrument", name, kitchen_id)]
+        if known:
+            known[0].secret = hash_of(token)
+            session.add(known[0])
+        else:
+            now = app.real_now()
+            made = Device(kind="instrument", name=name, secret=hash_of(token), kitchen_id=kitchen_id, made_at=now)
+            insert(session, made)
+        unit_after(app)
+    return token
+
+
 @dataclass(frozen=True)
 class Known:
     """A device that was let in."""

@@ -17,6 +17,7 @@ from brassclock.services.kitchen.clock import clock_out
 from brassclock.services.schemas.instruments import (
     ChannelRead,
     ChannelUpdate,
+    CoursePoint,
     InstrumentList,
     InstrumentNote,
     InstrumentRead,
@@ -65,7 +66,7 @@ def _out(session: Session, device: Device, channel: Channel, now: dt.datetime) -
         value=last[1] if last else None,
         at=last[0] if last else None,
         text=doubt_words(channel, now),
-        course=[(begin + dt.timedelta(hours=h), round(v, 2)) for h, v in middles(hours)],
+        course=[CoursePoint(at=begin + dt.timedelta(hours=h), value=round(v, 2)) for h, v in middles(hours)],
     )
 
 

@@ -4,7 +4,9 @@ which of them are not believed."""
 from __future__ import annotations
 
 import datetime as dt
-from collections.abc import Sequence
+import sys
+import threading
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from typing import cast
 
@@ -49,7 +51,7 @@ def _follow(app: App, kitchen_id: int, channel_id: int, begin: dt.datetime) -> N
         if channel.use == "surface":
             feeds = _fed(session, app, channel) is not None
         elif channel.use in ("air", "dough"):
-            fresh = _fresh(session, channel, begin, now)
+            fresh = _fresh(session, app, kitchen_id, channel, begin, now)
             feeds = fresh.differs or _doubted(channel, fresh.told)
         else:
             feeds = False
@@ -70,9 +72,14 @@ class _Fresh:
     """Thinned readings of a channel as they are to be, beside those that are stored."""
 
     def __init__(
-        self, told: Heard, begin: dt.datetime, stored: Sequence[Reading], wanted: list[tuple[dt.datetime, float]]
+        self,
+        told: Heard,
+        begin: dt.datetime,
+        stored: Sequence[Reading],
+        wanted: list[tuple[dt.datetime, float]],
+        bake: Bake | None,
     ) -> None:
-        self.told, self.begin, self.stored = told, begin, stored
+        self.told, self.begin, self.stored, self.bake = told, begin, stored, bake
         there = {(x.at, x.value) for x in stored}
         self.new = [p for p in wanted if p not in there]
         self.gone = [x for x in stored if (x.at, x.value) not in set(wanted)]
@@ -86,7 +93,9 @@ def _hour(at: dt.datetime) -> float:
     return (at - EPOCH).total_seconds() / 3600
 
 
-def _fresh(session: Session, channel: Channel, begin: dt.datetime, now: dt.datetime) -> _Fresh:
+def _fresh(
+    session: Session, app: App, kitchen_id: int, channel: Channel, begin: dt.datetime, now: dt.datetime
+) -> _Fresh:
     """What the readings of a channel are to be from a little before `begin` on."""
     first = max(min(begin, later(now, -SEEN_H)), channel.used_since or begin, now - AIR_KEPT).astimezone(dt.UTC)
     start = EPOCH + dt.timedelta(hours=_hour(first) // BIN_H * BIN_H)
@@ -99,7 +108,13 @@ def _fresh(session: Session, channel: Channel, begin: dt.datetime, now: dt.datet
         (EPOCH + dt.timedelta(seconds=round(h * 3600)), round(value, 2))
         for h, value in thinned(told.sound, last, _hour(now))
     ]
-    return _Fresh(told, start, stored, wanted)
+    if channel.use != "dough":
+        return _Fresh(told, start, stored, wanted, None)
+    bake = _bake_of(session, app, kitchen_id, channel)
+    mixed = _mixed(session, bake) if bake is not None else None
+    inside = [p for p in wanted if mixed is not None and p[0] > mixed]
+    mine = [x for x in stored if bake is not None and x.bake_id == bake.id]  # those of a dough before it stay
+    return _Fresh(told, start, mine, inside, bake)
 
 
 def _doubted(channel: Channel, told: Heard) -> bool:
@@ -108,21 +123,16 @@ def _doubted(channel: Channel, told: Heard) -> bool:
 
 
 def _put(session: Session, app: App, kitchen_id: int, channel: Channel, begin: dt.datetime, now: dt.datetime) -> None:
-    fresh = _fresh(session, channel, begin, now)
+    fresh = _fresh(session, app, kitchen_id, channel, begin, now)
     doubt = fresh.told.doubt
     channel.doubt = doubt.code if doubt else None
     channel.doubt_since = EPOCH + dt.timedelta(seconds=round(doubt.since_h * 3600)) if doubt else None
     session.add(channel)
-    bake = _bake_of(session, app, kitchen_id, channel) if channel.use == "dough" else None
-    if channel.use == "dough" and bake is None:
-        return
-    mixed = _mixed(session, bake) if bake is not None else None
+    bake = fresh.bake
     for row in fresh.gone:
         row.undone_at = now
         session.add(row)
     for at, value in fresh.new:
-        if bake is not None and (mixed is None or at <= mixed):
-            continue
         kind = "air_c" if bake is None else "dough_c"
         made = Reading(
             kitchen_id=kitchen_id,
@@ -173,6 +183,53 @@ def _feed(session: Session, app: App, channel: Channel) -> None:
     with recording_plan_change(app, session, surface.kitchen_id, "the surface was measured"):
         surface.temp_c, surface.source, surface.sd_k = round(heat), "infrared", SOURCES["infrared"].value
         session.add(surface)
+
+
+class Follower(threading.Thread):
+    """Has the plans follow readings beside the requests that bring them; of a channel that told twice, once."""
+
+    def __init__(self, app: App) -> None:
+        super().__init__(name="instruments", daemon=True)
+        self.app = app
+        self._due: dict[tuple[int, int], dt.datetime] = {}
+        self._told = threading.Condition()
+        self._ended = False
+
+    def __call__(self, kitchen_id: int, channel_id: int, begin: dt.datetime) -> None:
+        """Have it done soon."""
+        with self._told:
+            key = (kitchen_id, channel_id)
+            self._due[key] = min(self._due.get(key, begin), begin)
+            self._told.notify()
+
+    def end(self) -> None:
+        """End after what is under way."""
+        with self._told:
+            self._ended = True
+            self._told.notify()
+
+    def run(self) -> None:
+        """Until `end`."""
+        while True:
+            with self._told:
+                self._told.wait_for(lambda: self._due or self._ended)
+                if self._ended:
+                    return
+                key = next(iter(self._due))
+                begin = self._due.pop(key)
+            try:
+                follow(self.app, *key, begin)
+            except Exception as fault:
+                print(f"A plan could not follow an instrument: {fault}", file=sys.stderr, flush=True)
+
+
+def following(app: App) -> Callable[[int, int, dt.datetime], None]:
+    """What has the plans follow: a thread of the running server, else at once."""
+    found: Callable[[int, int, dt.datetime], None] | None = app.memory.get(FOLLOWER)
+    return found or (lambda kitchen_id, channel_id, begin: follow(app, kitchen_id, channel_id, begin))
+
+
+FOLLOWER = "follower"
 
 
 def watch(app: App) -> None:

@@ -48,7 +48,7 @@ def take(app: App, device_id: int, body: bytes, media: str) -> Taken:
         found = measurements.read(text, media, ZoneInfo(kitchen.zone))
         by_name = _sorted(session, device_id, kitchen, found, now)
         taken = known = 0
-        changed: list[tuple[Channel, dt.datetime]] = []
+        changed: list[tuple[Channel, dict[dt.datetime, float]]] = []
         for channel, points in by_name:
             there = rows.known(session, channel.id or 0, sorted(points))
             new = {at: v for at, v in points.items() if at not in there}
@@ -57,8 +57,7 @@ def take(app: App, device_id: int, body: bytes, media: str) -> Taken:
             if new:
                 kept = _without_rests(app, channel, new) if channel.quantity == "mass" else sorted(new.items())
                 rows.add(session, channel.id or 0, kept, now)
-                latest.note(app, channel, new)
-                changed.append((channel, min(new)))
+                changed.append((channel, new))
         # two readings of one instant in one body count as one
         result = Taken(
             taken=taken,
@@ -67,8 +66,10 @@ def take(app: App, device_id: int, body: bytes, media: str) -> Taken:
             clock=clock_out(app, session, kitchen),
             wants_g=latest.wanted(app, kitchen.id or 0),
         )
-    for channel, begin in changed:
-        derived.follow(app, kitchen.id or 0, channel.id or 0, begin)
+    for channel, new in changed:
+        latest.latest(app).note(channel.id or 0, new)
+    for channel, new in changed:
+        derived.following(app)(kitchen.id or 0, channel.id or 0, min(new))
     return result
 
 

@@ -12,7 +12,6 @@ from brassclock.core.sense.weight import settled_c, still_g
 from brassclock.services.app import App
 from brassclock.services.schemas.instruments import ScaleRead, SurfaceSeenRead
 from brassclock.store import instruments as rows
-from brassclock.store.tables import Channel
 
 WANTED_S = 3.0  # a page that weighs asks twice a second
 KEPT = 400  # values of a channel
@@ -47,12 +46,6 @@ def latest(app: App) -> Latest:
     """The one of this process."""
     found: Latest = app.memory.setdefault("latest values", Latest())
     return found
-
-
-def note(app: App, channel: Channel, points: Mapping[dt.datetime, float]) -> None:
-    """Hold new values of a channel once they are stored."""
-    with app.unit() as unit:
-        unit.after.append(lambda: latest(app).note(channel.id or 0, dict(points)))
 
 
 def wanted(app: App, kitchen_id: int) -> float | None:

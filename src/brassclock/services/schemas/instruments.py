@@ -33,6 +33,11 @@ class ChannelUpdate(Strict):
     surface_id: RowId | None = None
 
 
+class CoursePoint(Shape):
+    at: dt.datetime
+    value: float
+
+
 class ChannelRead(Shape):
     """A channel: what it is used for, its latest value, why it is not believed, and its last hours made short."""
 
@@ -50,7 +55,7 @@ class ChannelRead(Shape):
     doubt: str | None
     doubt_since: dt.datetime | None
     text: str | None
-    course: list[tuple[dt.datetime, float]]
+    course: list[CoursePoint]
 
 
 class InstrumentRead(Shape):

@@ -44,6 +44,7 @@ export function DueBar({ hearth, now, bar, last, onAct, onUndo, onDone }: Props)
         {last && (
           <small>
             {moveLower(last.kind, programOf(hearth, last.round_no))} {roundMark(hearth, last.round_no!)}
+            {last.by && `, ${last.by}`}
           </small>
         )}
       </Undo>

@@ -172,7 +172,7 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
         {which}
       </div>
       <Picture className="instrument">
-        <HowHot bread={bread} fire={fire} surfaces={surfaces} />
+        <HowHot bread={bread} fire={fire} surfaces={surfaces} kitchen={bake.kitchen_id} />
         <OneBread fire={fire} />
         <aside className="col" tabIndex={0} aria-label={SAY.howItWillComeOut}>
           {fire.program.verdicts?.map((v) => (

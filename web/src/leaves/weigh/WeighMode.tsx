@@ -1,13 +1,17 @@
+import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Dialog, Modal, ModalOverlay } from "react-aria-components";
 import styled from "styled-components";
 import type { Bake, Schemas } from "../../api/client";
+import { kitchensQuery } from "../../api/kitchen";
 import { useTap } from "../../api/outbox";
 import { Button } from "../../controls/Button";
 import { isTyping } from "../../controls/keys";
 import { useWords } from "../../frame/units";
 import { mass } from "../../words/format";
+import { useScale } from "./useScale";
 import { useWeighed } from "./useWeighed";
+import { SAY as DEVICES } from "../../words/say/devices";
 import { SAY } from "../../words/say/weigh";
 
 const Full = styled(ModalOverlay)`
@@ -55,6 +59,33 @@ const Full = styled(ModalOverlay)`
   }
   .tare {
     font: 500 24px/1.3 var(--text);
+  }
+  .scale {
+    display: grid;
+    grid-template-columns: auto minmax(0, 1fr);
+    gap: 4px 16px;
+    align-items: baseline;
+    margin: 10px 0;
+    font: 500 24px/1.2 var(--text);
+  }
+  .scale .bar {
+    grid-column: 1 / -1;
+    height: 26px;
+    border: 2.5px solid var(--ink);
+    background: var(--recess);
+  }
+  .scale i {
+    display: block;
+    height: 100%;
+    background: var(--brass-fill);
+    border-right: 2.5px solid var(--ink);
+  }
+  .scale[data-right="true"] .bar {
+    outline: 3px solid var(--ink);
+    outline-offset: 2px;
+  }
+  .scale b {
+    font: 700 40px/1 var(--name);
   }
   .column {
     height: 100%;
@@ -135,6 +166,7 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
   const tap = useTap(bake.id);
   const steps = sheet.lines.map((l, i) => ({ ...l, i }));
   const { done, put } = useWeighed(bake);
+  const kitchen = useQuery(kitchensQuery());
   const next = steps.find((s) => !done.includes(s.i));
   const total = steps.filter((s) => done.includes(s.i)).reduce((a, s) => a + s.weighable_g, 0);
   const held = Object.entries(bake.settings.held).filter(([, x]) => x > 0);
@@ -144,6 +176,12 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
     if (!bake.taps.some((t) => t.kind === "weigh")) tap({ kind: "weigh" });
     onClose();
   };
+  const scale = useScale(
+    bake.kitchen_id,
+    next ? { key: `${bake.id} ${next.i}`, wantG: next.weighable_g } : null,
+    kitchen.data?.find((k) => k.id === bake.kitchen_id)?.scale_step_g ?? 0.1,
+    forward,
+  );
   const back = () => put((was) => was.slice(0, -1));
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
@@ -186,6 +224,23 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
                     ? SAY.offWhatWasAskedG((next.rounding_frac * 100).toFixed(0), next.grams.toFixed(2))
                     : ""}
                 </p>
+                {scale && (
+                  <div className="scale" data-right={scale.right} data-testid="on-scale">
+                    <span className="bar" aria-hidden="true">
+                      <i style={{ width: `${Math.min(Math.max(scale.inG / next.weighable_g, 0), 1) * 100}%` }} />
+                    </span>
+                    <b>
+                      {g(Math.max(scale.inG, 0))} {units.mass}
+                    </b>
+                    <span>
+                      {scale.right
+                        ? DEVICES.itStandsStill
+                        : scale.over
+                          ? DEVICES.overBy(`${g(scale.inG - next.weighable_g)} ${units.mass}`)
+                          : DEVICES.stillToCome(`${g(next.weighable_g - Math.max(scale.inG, 0))} ${units.mass}`)}
+                    </span>
+                  </div>
+                )}
                 {next.basis !== "by weight" && <p className="tare">{next.typed}</p>}
                 {held
                   .filter(([id]) => id === next.ingredient)

@@ -8,6 +8,7 @@ import { useNow } from "../../api/clock";
 
 import { freezerQuery } from "../../api/freezer";
 import { Button } from "../../controls/Button";
+import { Plate } from "../../controls/Notice";
 import { BrokenBakes } from "../../frame/BrokenBakes";
 import { usePrinting } from "../../frame/printing";
 import { Upright } from "../../frame/Upright";
@@ -280,6 +281,11 @@ export function BenchRoom({ bench }: { bench: Bench }) {
       )}
       <div>
         <BrokenBakes broken={bench.broken} />
+        {bench.instruments.map((n) => (
+          <Plate key={n.channel_id} role="note">
+            {n.text}
+          </Plate>
+        ))}
         {live.length + over.length === 0 && bench.broken.length === 0 ? (
           <Empty>
             <p>{SAY.theBenchIsClearSayWhen}</p>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { type Bench, faultOf } from "../../api/client";
 import { kitchensQuery, startersQuery, useKitchenWrites } from "../../api/kitchen";
 import { Button } from "../../controls/Button";
+import { Choice } from "../../controls/Choice";
 import { commandKey } from "../../controls/keys";
 import { Plate } from "../../controls/Notice";
 import { useHeight } from "../../controls/width";
@@ -13,10 +14,13 @@ import { HeatBands } from "../../instruments/HeatBands";
 import { type PlaceMark, PlaceScale } from "../../instruments/PlaceScale";
 import { capital, temp } from "../../words/format";
 import { Alarms } from "./Alarms";
+import { Backups } from "./Backups";
 import { addressOf, type Chosen, NAMED, type Named, useChosen } from "./chosen";
 import { numbered, placed, PLACES } from "./floor";
+import { Devices } from "./Devices";
 import { Hours } from "./Hours";
 import { House } from "./House";
+import { Instruments } from "./Instruments";
 import { Lessons } from "./Lessons";
 import { Measures } from "./Measures";
 import { OwnIngredients } from "./OwnIngredients";
@@ -30,18 +34,32 @@ const LEAST_H = 366; // of the scale of places [px]
 const MOST_H = 640;
 const HEAD_H = 56;
 /** The sheets that need more room than the column beside the plan. */
-const WIDE = new Set<Chosen["kind"]>(["hours", "ingredients", "starter", "learned"]);
+const WIDE = new Set<Chosen["kind"]>([
+  "hours",
+  "ingredients",
+  "starter",
+  "learned",
+  "instruments",
+  "devices",
+  "backups",
+]);
 const TITLES: Record<Named, string> = {
   house: "House",
   hours: "Hours away",
-  measures: "Cups, scale",
+  measures: "Cups",
   ingredients: "Ingredients",
   starters: "Starters",
   alarms: "Alarms",
   learned: "Learned",
+  instruments: "Instruments",
+  devices: "Devices",
+  backups: "Backups",
   kitchens: "Kitchens",
 };
 const TAP = "tap";
+/** Sheets that are reached from the sheet of the devices. */
+const BESIDE = new Set<Named>(["instruments", "backups"]);
+const OF_THE_HOUSE = ["devices", "instruments", "backups"] as const;
 
 /** The kitchen as a plan: its places on one scale, its surfaces as they lie, and the sheet of whatever is pressed. */
 export function KitchenRoom({ bench }: { bench: Bench }) {
@@ -73,7 +91,7 @@ export function KitchenRoom({ bench }: { bench: Bench }) {
         <Removed writes={writes} />
       </div>
       <nav aria-label={SAY.theRestOfTheKitchen}>
-        {NAMED.map((kind) => (
+        {NAMED.filter((kind) => !BESIDE.has(kind)).map((kind) => (
           <button key={kind} type="button" aria-pressed={chosen?.kind === kind} onClick={() => choose({ kind })}>
             {TITLES[kind]}
           </button>
@@ -246,6 +264,17 @@ function Opened({ bench, chosen, onChoose, writes }: Part & { writes: ReturnType
       {kind === "starters" && <AddStarter kitchen={k.id} onOpen={(id) => onChoose({ kind: "starter", id })} />}
       {kind === "alarms" && <Alarms />}
       {kind === "learned" && <Lessons kitchen={k.id} />}
+      {OF_THE_HOUSE.some((x) => x === kind) && (
+        <Choice
+          label="Devices"
+          value={kind as (typeof OF_THE_HOUSE)[number]}
+          options={OF_THE_HOUSE.map((id) => ({ id, text: TITLES[id] }))}
+          onChange={(next) => onChoose({ kind: next })}
+        />
+      )}
+      {kind === "instruments" && <Instruments kitchen={k} bakes={bench.bakes} />}
+      {kind === "devices" && <Devices kitchen={k.id} />}
+      {kind === "backups" && <Backups />}
       {kind === "kitchens" && <Others kitchen={k} />}
     </aside>
   );

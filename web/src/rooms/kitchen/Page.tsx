@@ -57,7 +57,7 @@ export const Page = styled.div`
     min-height: 48px;
     display: inline-flex;
     align-items: center;
-    padding: 0 8px;
+    padding: 0 6px;
     border: 0;
     background: transparent;
     font: 600 16px/1.1 var(--name);

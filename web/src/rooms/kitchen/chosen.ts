@@ -11,6 +11,9 @@ export const NAMED = [
   "starters",
   "alarms",
   "learned",
+  "instruments",
+  "devices",
+  "backups",
   "kitchens",
 ] as const;
 export type Named = (typeof NAMED)[number];

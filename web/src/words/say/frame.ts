@@ -39,6 +39,8 @@ export const SAY = {
   serveArrowKeysMoveIt: (a: Part, b: Part) => `Serve, ${a}, ${b}. Arrow keys move it`,
   timeRuleNowPlusAndMinus: (a: Part) => `Time rule, ${a} now. Plus and minus zoom, arrows move, Home returns.`,
   theServerIsOutOfReach: "The server is out of reach.",
+  theServerIsOutOfReachSince: (a: Part) =>
+    `The server is out of reach since ${a}. You see what it told last; the clocks go on.`,
   hereAndWillBeSentThe: "here and will be sent. The clocks go on.",
   wasNotTaken: "” was not taken.",
   moreLikeIt: (a: Part) => ` ${a} more like it.`,
