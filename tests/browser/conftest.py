@@ -48,9 +48,13 @@ def chrome() -> Iterator[Browser]:
 class Watched:
     """A page that remembers what went wrong on it."""
 
-    def __init__(self, browser: Browser, server: Server, size: str) -> None:
+    def __init__(self, browser: Browser, server: Server, size: str, keeps: bool) -> None:
         width, height = SIZES[size]
-        self.context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
+        self.context = browser.new_context(
+            viewport={"width": width, "height": height},
+            reduced_motion="reduce",
+            service_workers="allow" if keeps else "block",
+        )
         self.context.grant_permissions(["screen-wake-lock"], origin=server.url)
         self.context.set_default_timeout(30_000)
         self.server, self.wrong = server, list[str]()
@@ -131,11 +135,12 @@ def pytest_runtest_makereport(item: pytest.Item) -> Generator[None, pytest.TestR
 
 @pytest.fixture
 def watch(chrome: Browser, request: pytest.FixtureRequest) -> Iterator[Callable[[Server, str], Watched]]:
-    """Opens watched pages; at the end nothing may have gone wrong on any."""
+    """Opens watched pages, kept on the tablet where that is asked for; at the end nothing may have gone wrong on
+    any."""
     opened = request.node.stash[OPENED] = list[Watched]()
 
-    def open_on(server: Server, size: str = "tablet") -> Watched:
-        opened.append(Watched(chrome, server, size))
+    def open_on(server: Server, size: str = "tablet", *, keeps: bool = False) -> Watched:
+        opened.append(Watched(chrome, server, size, keeps))
         return opened[-1]
 
     yield open_on

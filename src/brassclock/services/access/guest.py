@@ -8,6 +8,7 @@ from brassclock.services.fire.hearth import hearth_out
 from brassclock.services.pages.bench import bench_out
 from brassclock.services.schemas.access import GuestBread, GuestRead
 from brassclock.services.schemas.bake import BakeSummary
+from brassclock.store import bakes as bake_rows
 
 GONE = "This link is not valid any more. Ask the kitchen for another."
 
@@ -33,6 +34,9 @@ def guest_out(app: App, token: str) -> GuestRead:
 
 def _bread(app: App, b: BakeSummary) -> GuestBread:
     """How far a bread is; on the heat, how many are off it."""
-    hearth = hearth_out(app, b.id) if b.leaf == "fire" else None
-    off, of = (len(hearth.off), hearth.rounds) if hearth is not None else (0, b.count)
-    return GuestBread(serve_at=b.serve_at, stage=b.leaf, off=off, of=of)
+    with app.read() as session:
+        burns = any(t.kind == "load" for t in bake_rows.taps(session, b.id))
+    if not burns:
+        return GuestBread(serve_at=b.serve_at, stage=b.leaf, off=0, of=b.count)
+    hearth = hearth_out(app, b.id)
+    return GuestBread(serve_at=b.serve_at, stage="fire", off=len(hearth.off), of=hearth.rounds)

@@ -58,7 +58,7 @@ export function SignInRoom() {
   const fault = signIn.error;
   return (
     <Page>
-      <Form onSubmit={go}>
+      <Form onSubmit={go} validationBehavior="aria">
         <h1>Brass Clock</h1>
         <p className="lead">{SAY.thisKitchenAsksForItsPasscode}</p>
         <Field
