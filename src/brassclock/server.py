@@ -31,6 +31,7 @@ PATIENCE_S = 4.0  # a start takes less where nothing is to be compiled or made
 IDLE_S = 30  # a connection that says nothing for so long is closed
 MOST_BODY = 210_000_000  # each route has a lower bound of its own; what is over half a megabyte waits on disk
 CHECKPOINT_S = 15 * 60
+SETTLED_S = 5.0  # then the process for long questions is started
 ANSWERED_S = 0.5  # until the answer of who asked for a restore is on its way
 PATIENCE_RESTORE_S = 15.0
 WATCH_S = 30.0  # how often it looks whether an instrument fell silent
@@ -301,6 +302,7 @@ class Running:
         self._changing = threading.Lock()
         self._stand_in: subprocess.Popen[bytes] | None = None
         self._follower: Any = None
+        self._aside: Any = None
 
     def start(self) -> None:
         """Bring the application up; a fault is told on the terminal and on the page."""
@@ -311,6 +313,9 @@ class Running:
                 _warming(switch, first=True).join()
             self._open()
             gc.freeze()
+            later = threading.Timer(SETTLED_S, self._aside.warm)
+            later.daemon = True
+            later.start()
             if serving.compiles and not serving.demo:  # once it answers: loading the compiler would hold up the first
                 _warming(switch, first=False)
         except CannotOpen as fault:
@@ -333,10 +338,12 @@ class Running:
         from brassclock.api.app import create_app
         from brassclock.services.access.devices import gatekeeper
         from brassclock.services.access.passcode import is_set
-        from brassclock.services.app import App
+        from brassclock.services.app import App, system_now
+        from brassclock.services.aside import ASIDE, Aside
         from brassclock.services.backups import RESTORER
         from brassclock.services.bake.ending import fill_ended, put_away
         from brassclock.services.instruments.derived import FOLLOWER, Follower, watch
+        from brassclock.services.kitchen.clock import may_follow
         from brassclock.store.engine import open_store
 
         serving, switch = self.serving, self.switch
@@ -361,6 +368,8 @@ class Running:
         def look() -> None:
             watch(app)
 
+        system_now.may_follow = may_follow(app)
+        self._aside = app.memory[ASIDE] = Aside(serving.directory, with_demo=serving.demo)
         self._follower = app.memory[FOLLOWER] = Follower(app)
         self._follower.start()
         if serving.demo and serving.instruments and self._stand_in is None:
@@ -410,6 +419,8 @@ class Running:
 
     def end(self) -> None:
         """Write everything back and let go of the data."""
+        if self._aside is not None:
+            self._aside.end()
         if self._follower is not None:
             self._follower.end()
             self._follower.join(PATIENCE_RESTORE_S)

@@ -7,7 +7,7 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from brassclock.api.kitchens import PROBLEMS, app, tagged
+from brassclock.api.kitchens import PROBLEMS, app, long_answer, tagged
 from brassclock.api.routes import Routes
 from brassclock.core.terms import Wrap
 from brassclock.services.bake import again as bake_again
@@ -235,7 +235,7 @@ def restore_photo(path: PhotoPath):
 @routes.get("/bakes/<int:bake_id>/times", responses={"200": TimesRead, **PROBLEMS})
 def times(path: BakePath):
     """What made the bake late or early: each thing run again as it was to be."""
-    return keep_timing.times_out(app(), path.bake_id).model_dump(mode="json")
+    return long_answer(keep_timing.times_out, path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/again", responses={"201": BakeRead, **PROBLEMS})
@@ -259,7 +259,7 @@ def undo_reading(path: ReadingPath):
 @routes.post("/bakes/<int:bake_id>/rescue", responses={"200": RescueRead, **PROBLEMS})
 def rescue(path: BakePath, body: RescueRequest):
     """For late guests, or a dough that is too fast: changes with their windows, the least disruptive first."""
-    return rise_rescue.rescue(app(), path.bake_id, body).model_dump(mode="json")
+    return long_answer(rise_rescue.rescue, path.bake_id, body)
 
 
 @routes.post("/bakes/<int:bake_id>/spells", responses={"201": BakeRead, **PROBLEMS})
@@ -280,13 +280,13 @@ def end_spell(path: BakePath, query: Edit):
 def best_line(path: BakePath):
     """The line at the heat, looked for longer than the bake's own answer allows; what one more spot or cook would
     save."""
-    return fire_view.best_line(app(), path.bake_id).model_dump(mode="json")
+    return long_answer(fire_view.best_line, path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/causes", responses={"200": CausesRead, **PROBLEMS})
 def causes(path: BakePath):
     """Why rounds of the bake fell short, by what is known of them; one change for next time."""
-    return keep_cause.causes_out(app(), path.bake_id).model_dump(mode="json", by_alias=True)
+    return long_answer(keep_cause.causes_out, path.bake_id)
 
 
 @routes.get("/bakes/<int:bake_id>/hold", responses={"200": HoldRead, **PROBLEMS})
@@ -299,19 +299,19 @@ def hold(path: BakePath, query: HoldQuery):
 def habit(path: BakePath, query: HabitQuery):
     """Estimate the surface's heat from the seconds that a cook gives each side."""
     sides = [query.first] if query.second is None else [query.first, query.second]
-    return fire_view.habit(app(), path.bake_id, sides).model_dump(mode="json")
+    return long_answer(fire_view.habit, path.bake_id, sides)
 
 
 @routes.get("/bakes/<int:bake_id>/fire-ifs", responses={"200": FireIfsRead, **PROBLEMS})
 def fire_ifs(path: BakePath):
     """The bread on its surface with one thing changed at a time."""
-    return fire_view.ifs(app(), path.bake_id).model_dump(mode="json")
+    return long_answer(fire_view.ifs, path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/whatif", responses={"200": WhatIfRead, **PROBLEMS})
 def what_if(path: BakePath, body: WhatIfRequest):
     """The rise and the moves as a change would make them; nothing is stored."""
-    return rise_whatif.what_if(app(), path.bake_id, body).model_dump(mode="json")
+    return long_answer(rise_whatif.what_if, path.bake_id, body)
 
 
 @routes.post("/bakes/<int:bake_id>/whatif/keep", responses={"200": BakeRead, **PROBLEMS})
@@ -324,7 +324,7 @@ def keep_what_if(path: BakePath, body: WhatIfRequest):
 @routes.get("/bakes/<int:bake_id>/routes", responses={"200": RoutesRead, **PROBLEMS})
 def named_routes(path: BakePath):
     """Named ways to the same table, of a dough that is not mixed yet."""
-    return rise_whatif.named_routes(app(), path.bake_id).model_dump(mode="json")
+    return long_answer(rise_whatif.named_routes, path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/route", responses={"200": BakeRead, **PROBLEMS})

@@ -8,10 +8,11 @@ from flask import request
 from pydantic import BaseModel, Field
 
 from brassclock import __version__
-from brassclock.api.kitchens import PROBLEMS, app
+from brassclock.api.kitchens import PROBLEMS, app, long_answer
 from brassclock.api.routes import Routes
 from brassclock.services import contract as compute
 from brassclock.services import solve
+from brassclock.services.app import App
 from brassclock.services.contract.cue import CueRequest
 from brassclock.services.contract.weigh import WeighRequest
 from brassclock.services.schemas.base import Health, LockTimes
@@ -19,6 +20,14 @@ from brassclock.services.schemas.fire import CueRead
 from brassclock.services.schemas.weigh import WeighRead
 
 routes = Routes("compute", __name__, url_prefix="/api", tag="compute")
+
+
+LONG = (*compute.SIMULATED, "line", "cause", "hold")
+
+
+def compute_question(_: App, kind: str, body: Any) -> dict[str, Any]:
+    """A computation by contract, as a question to be computed aside."""
+    return compute.compute(kind, body)
 
 
 class KindPath(BaseModel):
@@ -47,6 +56,8 @@ def compute_cue(body: CueRequest):
 def compute_kind(path: KindPath):
     """Any computation by contract: weigh, mix, rise, puff."""
     body: Any = request.get_json(silent=True)
+    if path.kind in LONG:
+        return long_answer(compute_question, path.kind, body)
     return compute.compute(path.kind, body)
 
 

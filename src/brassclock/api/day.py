@@ -6,7 +6,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from brassclock.api.bakes import BakePath, answer_bake
-from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
+from brassclock.api.kitchens import PROBLEMS, KitchenPath, app, long_answer
 from brassclock.api.routes import Routes
 from brassclock.services.day import changes as day_changes
 from brassclock.services.day import export as day_export
@@ -113,7 +113,7 @@ def undo_act(path: ActPath):
 @routes.get("/kitchens/<int:kitchen_id>/day/together", responses={"200": PackRead, **PROBLEMS})
 def together(path: KitchenPath):
     """A day for all live bakes at once, bake by bake; nothing is stored."""
-    return answer(day_pack.together(app(), path.kitchen_id))
+    return long_answer(day_pack.together, path.kitchen_id)
 
 
 @routes.post("/kitchens/<int:kitchen_id>/day/together", responses={"200": DayRead, **PROBLEMS})
@@ -133,7 +133,7 @@ def plan_file(path: PlanPath):
 @routes.get("/bakes/<int:bake_id>/way-out", responses={"200": RelaxationRead, **PROBLEMS})
 def way_out(path: BakePath):
     """The fit of a bake to the hours there are: why it does not fit, and what would make it fit."""
-    return answer(day_options.way_out(app(), path.bake_id))
+    return long_answer(day_options.way_out, path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/way-out", responses={"200": BakeRead, **PROBLEMS})
@@ -146,7 +146,7 @@ def take_way_out(path: BakePath, body: FitRequest):
 @routes.get("/bakes/<int:bake_id>/others", responses={"200": WaysThrough, **PROBLEMS})
 def others(path: BakePath):
     """Other ways through the day worth seeing: least hands-on, best flavour, latest start."""
-    return answer(day_options.others(app(), path.bake_id))
+    return long_answer(day_options.others, path.bake_id)
 
 
 @routes.post("/bakes/<int:bake_id>/others", responses={"200": BakeRead, **PROBLEMS})

@@ -8,8 +8,10 @@ from typing import Any
 from flask import Response, current_app, request
 from pydantic import BaseModel, Field
 
+from brassclock.api import gate
 from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
+from brassclock.services import aside
 from brassclock.services.app import App, Conflict
 from brassclock.services.kitchen import air
 from brassclock.services.kitchen import clock as kitchen_clock
@@ -62,6 +64,13 @@ def tagged(tag: str | None, answer: Callable[[], str]) -> Response:
     if tag is not None:
         response.headers["ETag"] = tag
     return response
+
+
+def long_answer(question: aside.Question, *args: Any) -> Response:
+    """The answer of a question that takes long; of one asker the newest of its kind stands."""
+    known = gate.me()
+    asker = known.id if known is not None else request.remote_addr
+    return Response(aside.asked(app(), asker, question, *args), mimetype="application/json")
 
 
 @routes.get("/kitchens", responses={"200": KitchenList})

@@ -26,8 +26,8 @@ T = TypeVar("T")
 
 
 class SystemClock:
-    """The machine's time, aware. Set back while this runs, it goes on from where it was: what was done stays behind
-    what is done next."""
+    """The machine's time, aware. Set meanwhile, it goes on by true seconds until it may follow: not while bread is on
+    the heat, and not back behind what was done. Time in which the machine slept has passed: it is no jump."""
 
     def __init__(
         self,
@@ -36,18 +36,23 @@ class SystemClock:
     ) -> None:
         self._wall, self._running = wall, running
         self._ahead, self._began = wall(), running()
+        # whether it may go over to the machine's time from its own [s since 1970 both]
+        self.may_follow: Callable[[float, float], bool] = lambda machine, own: machine > own
+        self.apart_s = 0.0  # this clock over the machine's own
 
     def __call__(self) -> dt.datetime:
         carried_on = self._ahead + self._running() - self._began
         told = self._wall()
-        if told < carried_on - SET_BACK_S:
+        if abs(told - carried_on) > SET_S and not self.may_follow(told, carried_on):
+            self.apart_s = carried_on - told
             told = carried_on
         else:
+            self.apart_s = 0.0
             self._ahead, self._began = told, self._running()
         return dt.datetime.fromtimestamp(told, dt.UTC)
 
 
-SET_BACK_S = 2.0  # clocks are corrected by less all the time
+SET_S = 2.0  # clocks are corrected by less all the time
 system_now = SystemClock()
 
 
@@ -82,6 +87,11 @@ class App:
         self._ids, self._locks = Ids(), Locks()
         self._unit: ContextVar[Unit | None] = ContextVar("unit", default=None)
         self._kitchen_of: dict[int, int] = {}
+
+    @property
+    def apart_s(self) -> float:
+        """Seconds by which the one clock is ahead of the machine's, which was set meanwhile; 0 where they agree."""
+        return float(getattr(self.real_now, "apart_s", 0.0))
 
     @contextmanager
     def read(self) -> Iterator[Session]:

@@ -90,6 +90,11 @@ def open_store(directory: Path, *, fresh: bool = False) -> Engine:
         raise CannotOpen(f"{path}: {words}") from fault
 
 
+def read_store(directory: Path) -> Engine:
+    """The engine over a database that another process keeps: for looking alone."""
+    return _engine(directory / FILE_NAME).execution_options(looking=True)
+
+
 def _engine(path: Path) -> Engine:
     engine = create_engine(
         f"sqlite:///{path}", connect_args={"check_same_thread": False}, pool_size=CONNECTIONS, max_overflow=CONNECTIONS

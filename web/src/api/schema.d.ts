@@ -3464,8 +3464,14 @@ export interface components {
         /**
          * ClockRead
          * @description Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time.
+         *     `apart_s` is how far it is ahead of the machine's clock, which was set meanwhile [s]; 0 where they agree.
          */
         ClockRead: {
+            /**
+             * Apart S
+             * @default 0
+             */
+            apart_s?: number;
             /**
              * Now
              * Format: date-time

@@ -20,6 +20,7 @@ import { RoomBar, ThumbIndex } from "./ThumbIndex";
 import { UnitsContext } from "./units";
 import { UndoAct } from "./UndoAct";
 import { Wall } from "./Wall";
+import { span } from "../words/format";
 import { SAY } from "../words/say/frame";
 
 // sheets and reports that the first view has not are fetched when they are wanted
@@ -27,6 +28,7 @@ const ClashSheet = lazy(() => import("./ClashSheet").then((m) => ({ default: m.C
 const Newer = lazy(() => import("./Newer").then((m) => ({ default: m.Newer })));
 const FitReport = lazy(() => import("./FitReport").then((m) => ({ default: m.FitReport })));
 
+const APART_S = 2;
 const FIRE = /\/fire$/; // a newer page never comes in the midst of a hearth
 const FIT_H = 70; // what the report of a bake that does not fit takes [px]
 const Page = styled.div`
@@ -153,6 +155,15 @@ export function LeafFrame({
   );
 }
 
+/** The machine's clock was set while the kitchen goes on: said until they agree again. */
+function Apart({ seconds }: { seconds: number }) {
+  return (
+    <p className="quiet" role="note" data-print="no" style={{ padding: "4px 24px" }}>
+      {SAY.theMachinesClockWasSet(span(seconds * 1000), seconds > 0 ? "back" : "forward")}
+    </p>
+  );
+}
+
 function Shell({
   bench,
   say,
@@ -185,6 +196,7 @@ function Shell({
             {bench.clock.simulated && <DemoClock kitchen={bench.kitchen.id} rate={bench.clock.rate} />}
           </SayLine>
           <StepAlarms steps={bench.steps} />
+          {Math.abs(bench.clock.apart_s ?? 0) > APART_S && <Apart seconds={bench.clock.apart_s!} />}
         </div>
         <main key={pathname}>{drawn && children}</main>
         <Suspense>{clashing && <ClashSheet />}</Suspense>

@@ -56,6 +56,7 @@ class Stamp:
     now: dt.datetime
     clock: ClockState | None
     tap_id: int | None = None  # of the tap that was asked for, undone or not
+    apart_s: float = 0.0  # of the one clock over the machine's
 
     @property
     def tag(self) -> str:
@@ -66,7 +67,7 @@ class Stamp:
 
     def clock_out(self) -> ClockRead:
         """The kitchen's clock as the pages are told it."""
-        return clock_shown(self.now, self.clock)
+        return clock_shown(self.now, self.clock, self.apart_s)
 
 
 STAMP = (
@@ -92,7 +93,7 @@ def stamp(app: App, connection: Connection, bake_id: int, key: str | None = None
     kitchen_id, revision, begun, zone, real, sim, rate, tap_id = row
     clock = stored_clock(kitchen_id, real, sim, rate)
     now = clock_now(clock, app.real_now()).astimezone(ZoneInfo(zone))
-    return Stamp(kitchen_id, revision, bool(begun), now, clock, tap_id)
+    return Stamp(kitchen_id, revision, bool(begun), now, clock, tap_id, app.apart_s)
 
 
 class HeatStates:

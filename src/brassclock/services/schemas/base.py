@@ -96,12 +96,14 @@ class StepRead(Shape):
 
 
 class ClockRead(Shape):
-    """Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time."""
+    """Now in a kitchen, and how fast its clock runs; a simulated one also tells when it was last set, in real time.
+    `apart_s` is how far it is ahead of the machine's clock, which was set meanwhile [s]; 0 where they agree."""
 
     now: dt.datetime
     rate: float
     simulated: bool
     set_at: dt.datetime | None = None
+    apart_s: float = 0.0
 
 
 class LockTimes(Shape):

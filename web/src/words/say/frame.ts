@@ -38,6 +38,8 @@ export const SAY = {
   arrowKeysMoveIt: ". Arrow keys move it",
   serveArrowKeysMoveIt: (a: Part, b: Part) => `Serve, ${a}, ${b}. Arrow keys move it`,
   timeRuleNowPlusAndMinus: (a: Part) => `Time rule, ${a} now. Plus and minus zoom, arrows move, Home returns.`,
+  theMachinesClockWasSet: (a: Part, b: Part) =>
+    `The machine’s clock was set ${a} ${b}. The kitchen goes on by true seconds until no bread is on the heat and nothing is undone by it; then it follows.`,
   theServerIsOutOfReach: "The server is out of reach.",
   theServerIsOutOfReachSince: (a: Part) =>
     `The server is out of reach since ${a}. You see what it told last; the clocks go on.`,
