@@ -61,7 +61,7 @@ def beside() -> None:
         alone = _hearth(server, live, SECONDS / 2)
         print(f"hearth, nobody else asks                    {alone}")
         for words, method, path, body in DEAR:
-            ended, took = threading.Event(), []
+            ended, took = threading.Event(), list[float]()
 
             def ask(
                 method: str = method, path: str = path, body: Any = body, ended: Any = ended, took: Any = took

@@ -30,8 +30,35 @@ function keptFiles(): Plugin {
   };
 }
 
+/** The notices of what is shipped with the pages, from what the build really took in: packages by their licence's words. */
+function notices(): Plugin {
+  return {
+    name: "notices",
+    apply: "build",
+    generateBundle(_, bundle) {
+      const modules = Object.values(bundle).flatMap((c) => (c.type === "chunk" ? Object.keys(c.modules) : []));
+      const files = [...modules, ...this.getModuleIds()];
+      const folders = new Set(
+        files.flatMap((id) => /^.*node_modules[\\/](?:@[^\\/]+[\\/])?[^\\/]+/.exec(id)?.[0] ?? []),
+      );
+      const byText = new Map<string, string[]>();
+      for (const folder of [...folders].sort()) {
+        const told = JSON.parse(readFileSync(`${folder}/package.json`, "utf8")) as Record<string, string>;
+        const file = readdirSync(folder).find((n) => /^(licen[cs]e|copying)/i.test(n));
+        const text = file ? readFileSync(`${folder}/${file}`, "utf8").trim() : `Licence: ${told["license"]}`;
+        byText.set(text, [...(byText.get(text) ?? []), `${told["name"]} ${told["version"]}`]);
+      }
+      if (byText.size === 0) this.error("no package was found: the notices would be empty");
+      const source = [...byText]
+        .map(([text, names]) => `${names.join(", ")}\n\n${text}\n`)
+        .join(`\n${"-".repeat(72)}\n\n`);
+      this.emitFile({ type: "asset", fileName: "notices.txt", source });
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [react(), keptFiles()],
+  plugins: [react(), keptFiles(), notices()],
   html: { cspNonce: "__CSP_NONCE__" },
   build: {
     outDir: "../src/brassclock/web",

@@ -303,6 +303,7 @@ class Running:
         self._stand_in: subprocess.Popen[bytes] | None = None
         self._follower: Any = None
         self._aside: Any = None
+        self._listener: Any = None
 
     def start(self) -> None:
         """Bring the application up; a fault is told on the terminal and on the page."""
@@ -336,6 +337,7 @@ class Running:
     def _open(self) -> None:
         """Open the data and answer with it."""
         from brassclock.api.app import create_app
+        from brassclock.mqtt import listener
         from brassclock.services.access.devices import gatekeeper
         from brassclock.services.access.passcode import is_set
         from brassclock.services.app import App, system_now
@@ -372,6 +374,9 @@ class Running:
         self._aside = app.memory[ASIDE] = Aside(serving.directory, with_demo=serving.demo)
         self._follower = app.memory[FOLLOWER] = Follower(app)
         self._follower.start()
+        self._listener = listener(app, serving.directory)
+        if self._listener is not None:
+            self._listener.start()
         if serving.demo and serving.instruments and self._stand_in is None:
             self._stand_in = stand_in(app, serving)
         self._keeping = Housekeeping(self._engine, serving.directory / FILE_NAME, self._gone, tidy=tidy, look=look)
@@ -419,6 +424,8 @@ class Running:
 
     def end(self) -> None:
         """Write everything back and let go of the data."""
+        if self._listener is not None:
+            self._listener.end()
         if self._aside is not None:
             self._aside.end()
         if self._follower is not None:

@@ -11,6 +11,7 @@ from pathlib import Path
 import grimp
 import pytest
 
+import licences
 import science_tables
 from brassclock.cli import parser
 
@@ -23,6 +24,10 @@ def test_parameter_tables_are_fresh() -> None:
     assert science_tables.renewed(page) == page, "docs/science.md is stale: make tables"
     whole = science_tables.ALL.read_text("utf-8")
     assert science_tables.every_parameter() == whole, "docs/parameters.md is stale: make tables"
+
+
+def test_the_licences_of_what_is_needed_are_fresh() -> None:
+    assert licences.PAGE.read_text("utf-8") == licences.page(), "docs/licences.md is stale: python tools/licences.py"
 
 
 SETTINGS = {"MOST_PREHEAT_S", "HOPELESS_S"}  # bounds of the computation

@@ -1,4 +1,4 @@
-"""The machine's clock is set, the machine sleeps, the hour changes: the heat keeps true seconds, plans follow the wall."""
+"""The machine's clock is set, it sleeps, the hour changes: the heat keeps true seconds, plans follow the wall."""
 
 from __future__ import annotations
 

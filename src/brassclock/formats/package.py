@@ -26,6 +26,7 @@ DESCRIPTION = "datapackage.json"
 PATH = re.compile(r"[a-z][a-z_]{0,40}\.csv")
 MOST_BYTES, MOST_MEMBERS, MOST_ROWS = 400_000_000, 40, 2_000_000
 MOST_CELL = 8_000_000
+TOO_LARGE = f"Unpacked it is larger than {MOST_BYTES // 1_000_000} MB."
 EARLIEST = (1980, 1, 1, 0, 0, 0)  # of a member: the same data is the same file
 FORMULA = re.compile(rf"'*(?:[{UNSEEN}]*[=+\-@\uff1d\uff0b\uff0d\uff20]|[\t\r\n])")
 
@@ -223,6 +224,8 @@ def _members(packed: zipfile.ZipFile) -> dict[str, str]:
     if len(members) > MOST_MEMBERS:
         raise invalid("/package", f"It holds {len(members)} files; a kitchen has at most {MOST_MEMBERS}.")
     left = MOST_BYTES
+    if sum(m.file_size for m in members) > left:  # as it says itself: none of it is unpacked
+        raise invalid("/package", TOO_LARGE)
     found = {}
     for member in members:
         if member.filename != DESCRIPTION and not PATH.fullmatch(member.filename):
@@ -231,7 +234,7 @@ def _members(packed: zipfile.ZipFile) -> dict[str, str]:
             body = file.read(left + 1)
         left -= len(body)
         if left < 0:
-            raise invalid("/package", f"Unpacked it is larger than {MOST_BYTES // 1_000_000} MB.")
+            raise invalid("/package", TOO_LARGE)
         try:
             found[member.filename] = body.decode("utf-8-sig")
         except UnicodeDecodeError as fault:

@@ -228,3 +228,24 @@ def test_a_use_that_cannot_be_is_refused_with_everything_wrong(client: FlaskClie
     assert wrong.status_code == 422
     assert {e["pointer"] for e in wrong.json["errors"]} == {"/use", "/place", "/bake_id", "/surface_id"}
     assert channel(client, "pan")["use"] == "scale"
+
+
+def test_messages_of_a_broker_are_readings_by_their_topics(
+    client: FlaskClient, app: App, kitchen: dict[str, Any]
+) -> None:
+    from brassclock.formats.mqtt_topics import read
+    from brassclock.mqtt import Listener
+
+    topic = '[[topic]]\nfilter = "house/+/temperature"\nchannel = "{1}"\nunit = "F"\nkey = "t"\n'
+    heard = Listener(app, read(f'host = "127.0.0.1"\nkitchen = {kitchen["id"]}\n{topic}'))
+    assert heard.taken("house/room/temperature", b'{"t": 68, "battery": 90}')
+    assert not heard.taken("house/room/humidity", b"41") and not heard.taken("house/room/temperature", b"n/a")
+    assert channel(client, "room")["value"] == pytest.approx(20)
+    for text, words in (
+        ("host = 1", "give host"),
+        ('host = "h"\nkitchen = 1\n', "names no topic"),
+        (f'host = "h"\nkitchen = 1\nqos = 2\n{topic}', "“qos” is not known"),
+        ('host = "h"\nkitchen = 1\n[[topic]]\nfilter = "a"\nchannel = "b"\nunit = "bar"\n', "no unit known"),
+    ):
+        with pytest.raises(ValueError, match=words):
+            read(text)

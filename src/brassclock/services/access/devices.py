@@ -25,6 +25,8 @@ def renewed(app: App, name: str, kitchen_id: int | None) -> str:
     """The token of an instrument of that name, made anew: one that had another is known by this one from now on."""
     token = secrets.token_urlsafe(32)
     with app.transaction() as session:
+        if kitchen_id is not None:
+            app.kitchen(session, kitchen_id)
         known = [d for d in rows.devices(session) if (d.kind, d.name, d.kitchen_id) == ("instrument", name, kitchen_id)]
         if known:
             known[0].secret = hash_of(token)

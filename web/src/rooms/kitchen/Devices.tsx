@@ -72,6 +72,9 @@ export function Devices({ kitchen }: { kitchen: number }) {
           ))}
         </Rows>
       </section>
+      <p className="quiet">
+        <a href="/notices.txt">{SAY.whatThisIsBuiltWith}</a>
+      </p>
       {fault && <Plate role="alert">{fault.message}</Plate>}
     </div>
   );

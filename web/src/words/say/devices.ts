@@ -37,6 +37,7 @@ export const SAY = {
   theScale: "the scale",
   neverHeard: "not heard yet",
   lastTwelveHours: (a: Part, b: Part, c: Part) => `${a}, the last twelve hours: from ${b} to ${c}`,
+  whatThisIsBuiltWith: "What this is built with, and its licences",
   copiesOfAllYouHave:
     "Copies of all that you have here, every kitchen of it. One is made each day, and one before each new version.",
   freeThere: (a: Part, b: Part) => `They lie in ${a}; ${b} are free there.`,
