@@ -78,7 +78,7 @@ FAULTS: list[tuple[Callable[[Path], None], str]] = [
     (no_database, "is not a database. Move it away, and bring back a backup"),
     (damaged, "is damaged"),
     (newer, "made by a newer version"),
-    (emptied, "is empty, but there are 1 backups"),
+    (emptied, "is empty, but there are 2 backups"),
     (missing, "is missing, but there are changes that were not written back"),
 ]
 
@@ -175,7 +175,7 @@ def test_two_copies_within_a_second_do_not_take_each_others_place(tmp_path: Path
         assert kept not in names and source.read_bytes() == was == chosen.read_bytes()
 
 
-def test_a_copy_a_day_and_seven_are_kept(tmp_path: Path) -> None:
+def test_a_copy_a_day_and_one_a_week_are_kept(tmp_path: Path) -> None:
     path = store_of(tmp_path)
     engine = open_store(tmp_path)
     days = iter(dt.date(2026, 1, 1) + dt.timedelta(days=n // 2) for n in range(20))
@@ -185,7 +185,8 @@ def test_a_copy_a_day_and_seven_are_kept(tmp_path: Path) -> None:
         for made in (tmp_path / "backups").glob(f"daily-*{n // 2 + 1:02d}.sqlite3"):
             os.utime(made, (n, n))
     kept = sorted(p.name for p in (tmp_path / "backups").iterdir())
-    assert kept == [f"daily-2026-01-{d:02d}.sqlite3" for d in range(4, 11)]
+    weeks = [f"weekly-2026-W{w:02d}.sqlite3" for w in (1, 2)]
+    assert kept == [*(f"daily-2026-01-{d:02d}.sqlite3" for d in range(4, 11)), *weeks]
     assert {oct(p.stat().st_mode & 0o777) for p in (tmp_path / "backups").iterdir()} == {"0o600"}
     assert backup.check(tmp_path / "backups" / kept[0]) == newest_revision()
     close_store(engine)

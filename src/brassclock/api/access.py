@@ -13,6 +13,7 @@ from brassclock.api.kitchens import PROBLEMS, app
 from brassclock.api.problems import Problem, problem
 from brassclock.api.routes import Routes
 from brassclock.services.access import devices, guest, passcode
+from brassclock.services.pages import bench as bench_page
 from brassclock.services.schemas.access import (
     DeviceList,
     DeviceMade,
@@ -121,4 +122,6 @@ def add_instrument(body: InstrumentCreate):
 @routes.get("/guest/<string:token>", responses={"200": GuestRead, "404": Problem})
 def guest_view(path: GuestPath) -> Response:
     """What a guest's link shows."""
-    return jsonify(guest.guest_out(app(), path.token).model_dump(mode="json"))
+    known = guest.let_in(app(), path.token)
+    bench = bench_page.bench_out(app(), known.kitchen_id or 0)
+    return jsonify(guest.guest_out(app(), known, bench).model_dump(mode="json"))

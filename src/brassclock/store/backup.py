@@ -56,7 +56,10 @@ def daily(source: Path, today: dt.date) -> Path | None:
     _thin(source.parent, "daily", DAILY_KEPT)
     weekly = target.with_name(f"weekly-{today:%G-W%V}.sqlite3")
     if not weekly.exists():
-        _copied(made, weekly)
+        try:
+            os.link(made, weekly)  # the same file under both names: it takes no more room
+        except OSError:
+            _copied(made, weekly)
         _thin(source.parent, "weekly", WEEKLY_KEPT)
     return made
 

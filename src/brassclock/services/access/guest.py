@@ -2,24 +2,26 @@
 
 from __future__ import annotations
 
-from brassclock.services.access.devices import gatekeeper
+from brassclock.services.access.devices import Known, gatekeeper
 from brassclock.services.app import App, NotFound
 from brassclock.services.fire.hearth import hearth_out
-from brassclock.services.pages.bench import bench_out
 from brassclock.services.schemas.access import GuestBread, GuestRead
-from brassclock.services.schemas.bake import BakeSummary
+from brassclock.services.schemas.bake import BakeSummary, BenchRead
 from brassclock.store import bakes as bake_rows
 
 GONE = "This link is not valid any more. Ask the kitchen for another."
 
 
-def guest_out(app: App, token: str) -> GuestRead:
-    """The next move of the kitchen and its breads under way, without a name. Raises NotFound for a link that is
-    over."""
+def let_in(app: App, token: str) -> Known:
+    """The guest of a link. Raises NotFound for a link that is over."""
     known = gatekeeper(app).who(app, token)
     if known is None or known.kind != "guest" or known.kitchen_id is None:
         raise NotFound(GONE)
-    bench = bench_out(app, known.kitchen_id)
+    return known
+
+
+def guest_out(app: App, known: Known, bench: BenchRead) -> GuestRead:
+    """The next move of a guest's kitchen and its breads under way, without a name."""
     live = [b for b in bench.bakes if b.status == "live"]
     ahead = next((s for s in bench.steps if s.done_at is None), None)
     return GuestRead(
