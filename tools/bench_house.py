@@ -14,7 +14,7 @@ import time
 from pathlib import Path
 from typing import Any
 
-from bench_server import _keep, folder
+from bench_server import _keep, _memory_mb, folder
 from load import Asked, Client, kitchen_with_lines, play
 from serving import Server
 
@@ -46,7 +46,7 @@ def _hearth(server: Server, bake: int, seconds: float) -> Asked:
 
 def beside() -> None:
     """A live hearth's answers while a dear question is asked again and again."""
-    with Server(folder(), demo=False) as server:
+    with Server(folder(), demo=False, options=()) as server:
         server.wait_compiled()
         live = kitchen_with_lines(server, 1, 24)[0]
         client = Client(server)
@@ -102,7 +102,7 @@ def fifty(seconds: float) -> None:
 
 def idle() -> None:
     """One tablet on a live hearth, polling as the page does: the server's share of a core."""
-    with Server(folder(), demo=False) as server:
+    with Server(folder(), demo=False, options=()) as server:
         server.wait_compiled()
         live = kitchen_with_lines(server, 1, 24)[0]
         time.sleep(15)
@@ -172,12 +172,37 @@ def five_years() -> None:
     print(f"a restore, 5 bakes and {FIVE_YEARS}                 {back[0]:.1f} and {back[1]:.1f} s (aim: a minute)")
 
 
+def memory(minutes: float) -> None:
+    """The demo at sixty times real time with its instruments, polled as a page polls: memory of the server and of the
+    process aside, early and at the end."""
+    with Server(folder(), demo=False, options=("--demo",)) as server:
+        server.wait_compiled()
+        client = Client(server)
+        kitchen = client.ask("GET", "/api/kitchens")[1]["kitchens"][0]["id"]
+        client.ask("POST", "/api/clock", {"kitchen_id": kitchen, "rate": 60})
+        seen = []
+        began = time.monotonic()
+        while time.monotonic() - began < 60 * minutes:
+            bench = client.ask("GET", f"/api/kitchens/{kitchen}/bench")[1]
+            for bake in bench["bakes"][:4]:
+                client.ask("GET", f"/api/bakes/{bake['id']}")
+            seen.append((time.monotonic() - began, _memory_mb(server)))
+            time.sleep(2)
+    early = [mb for s, mb in seen if 60 < s < 180]
+    late = [mb for s, mb in seen if s > 60 * minutes - 120]
+    first, last = statistics.median(early), statistics.median(late)
+    told = f"{first:.0f} and {last:.0f} MB, {last / first:.3f} (aim: within 5 %)"
+    print(f"memory of the demo at 60 x, 2 and {minutes:.0f} min    {told}")
+
+
 def main() -> None:
-    """Every part, or those that are named; `fifty` takes seconds after a colon, as fifty:300."""
+    """Every part, or those that are named; `fifty` takes seconds and `memory` minutes after a colon, as fifty:300."""
     parts: dict[str, Any] = {"beside": beside, "idle": idle, "five_years": five_years}
-    for name in sys.argv[1:] or [*parts, "fifty:60"]:
-        if name.startswith("fifty"):
-            fifty(float(name.partition(":")[2] or 60))
+    spans: dict[str, Any] = {"fifty": fifty, "memory": memory}
+    for told in sys.argv[1:] or [*parts, "fifty:60"]:
+        name, _, span = told.partition(":")
+        if name in spans:
+            spans[name](float(span or 10))
         else:
             parts[name]()
 

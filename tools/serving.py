@@ -44,7 +44,7 @@ def chromium() -> str:
 class Server:
     """`brass-clock serve` as a child process; `kill` is a kill -9, `start` again keeps data and port."""
 
-    def __init__(self, data: Path, *, demo: bool, options: tuple[str, ...] = ()) -> None:
+    def __init__(self, data: Path, *, demo: bool, options: tuple[str, ...] = ("--no-aside",)) -> None:
         self.data, self.demo, self.port, self.options = data, demo, free_port(), list(options)
         self.process: subprocess.Popen[bytes] | None = None
 

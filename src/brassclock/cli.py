@@ -102,6 +102,7 @@ def _serve(args: argparse.Namespace) -> int:
             lan=args.lan,
             behind_proxy=args.behind_proxy,
             instruments=not args.no_instruments,
+            aside=not args.no_aside,
         )
     )
 
@@ -316,6 +317,7 @@ def parser() -> argparse.ArgumentParser:
     serve.add_argument("--fresh", action="store_true", help="begin anew where the data file is missing beside backups")
     serve.add_argument("--data", metavar="DIR", help="where the data lives (default: the platform's data directory)")
     serve.add_argument("--no-instruments", action="store_true", help="without the stand-in for the demo's instruments")
+    serve.add_argument("--no-aside", action="store_true", help="compute long questions in this process too")
     serve.add_argument("--no-compile", action="store_true", help="stay on the plain path")
     serve.set_defaults(run=_serve)
     code = commands.add_parser("passcode", help="set the passcode that serve --lan asks for")

@@ -205,7 +205,8 @@ class Serving:
     """How to serve: the data's folder, where to listen, under which names, and what comes with it.
 
     `lan`: beyond this machine, for who knows the passcode. `behind_proxy`: a proxy of this machine says who asks.
-    `instruments`: the demo's kitchen gets a stand-in for its instruments, a program of its own.
+    `instruments`: the demo's kitchen gets a stand-in for its instruments, a program of its own. `aside`: long questions
+    are computed by another process.
     """
 
     directory: Path
@@ -218,6 +219,7 @@ class Serving:
     lan: bool = False
     behind_proxy: bool = False
     instruments: bool = False
+    aside: bool = True
 
 
 FORWARDED = {"x-forwarded-for", "x-forwarded-host", "x-forwarded-proto"}
@@ -276,14 +278,12 @@ def where(serving: Serving) -> list[str]:
         ]
     from brassclock.lan import addresses
 
+    first = f"Brass Clock is at http://127.0.0.1:{serving.port}/  (stop with Ctrl-C)"
+    if serving.behind_proxy:
+        return [first, "  on a tablet of this network: under the name that the proxy answers to"]
     found = addresses() if serving.host == "0.0.0.0" else [serving.host]
-    lines = [f"Brass Clock is at http://127.0.0.1:{serving.port}/  (stop with Ctrl-C)"]
-    lines += [f"  on a tablet of this network: http://{a}:{serving.port}/" for a in found]
-    if not serving.behind_proxy:
-        lines.append(
-            "  What goes over the network is not encrypted. To install it on a tablet: TLS (docs/operations.md)."
-        )
-    return lines
+    open_ = "  What goes over the network is not encrypted. To keep it on a tablet: TLS (docs/operations.md)."
+    return [first, *(f"  on a tablet of this network: http://{a}:{serving.port}/" for a in found), open_]
 
 
 def _stop(*_: Any) -> None:
@@ -314,9 +314,10 @@ class Running:
                 _warming(switch, first=True).join()
             self._open()
             gc.freeze()
-            later = threading.Timer(SETTLED_S, self._aside.warm)
-            later.daemon = True
-            later.start()
+            if self._aside is not None:
+                later = threading.Timer(SETTLED_S, self._aside.warm)
+                later.daemon = True
+                later.start()
             if serving.compiles and not serving.demo:  # once it answers: loading the compiler would hold up the first
                 _warming(switch, first=False)
         except CannotOpen as fault:
@@ -371,7 +372,8 @@ class Running:
             watch(app)
 
         system_now.may_follow = may_follow(app)
-        self._aside = app.memory[ASIDE] = Aside(serving.directory, with_demo=serving.demo)
+        if serving.aside:
+            self._aside = app.memory[ASIDE] = Aside(serving.directory, with_demo=serving.demo)
         self._follower = app.memory[FOLLOWER] = Follower(app)
         self._follower.start()
         self._listener = listener(app, serving.directory)

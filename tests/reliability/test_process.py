@@ -17,7 +17,7 @@ import threading
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
@@ -320,3 +320,51 @@ def _fill(engine: Any) -> set[str]:
                 tuple(values.values()),
             )
     return tables
+
+
+@pytest.fixture
+def small_disk(tmp_path: Path) -> Iterator[Path]:
+    """A disk of 12 MB."""
+    at = tmp_path / "small"
+    at.mkdir()
+    if subprocess.run(["mount", "-t", "tmpfs", "-o", "size=12m", "tmpfs", str(at)], capture_output=True).returncode:
+        pytest.skip("no disk can be mounted here: it takes root")
+    yield at
+    subprocess.run(["umount", "-l", str(at)], check=True)
+
+
+def refusal(server: Server, bake: int) -> urllib.error.HTTPError:
+    """The answer once nothing more can be stored: the journal may have room for a few writes yet."""
+    for n in range(60):
+        try:
+            server.send("PATCH", f"/api/bakes/{bake}", {"note": f"{n} {'x' * 19_000}"})
+        except urllib.error.HTTPError as fault:
+            return fault
+    raise AssertionError("the disk was never full")
+
+
+def test_a_full_disk_is_met_and_recovered(small_disk: Path) -> None:
+    """In the middle of a line the disk is full: the press is told so, what was there is shown on, and once there is
+    room the same press is taken."""
+    with Server(small_disk / "data", demo=False) as server:
+        server.send("POST", "/api/kitchens", KITCHEN)
+        bake = server.send("POST", "/api/bakes", {"kitchen_id": 1, "serve": "in 9 h"})["id"]
+        server.send("PATCH", f"/api/bakes/{bake}", {"surface_id": 1})
+        tap = {"kind": "load", "round_no": 1, "spot": 1, "key": "load-0001"}
+        server.send("POST", f"/api/bakes/{bake}/taps", tap)
+        filler = small_disk / "filler"
+        with pytest.raises(OSError, match="No space left"), filler.open("wb", buffering=0) as file:
+            while True:
+                file.write(b"x" * 4096)
+        told = refusal(server, bake)
+        assert told.code == 507 and "The disk is full. Make room on it" in json.load(told)["detail"]
+        later = tap | {"round_no": 2, "spot": 2, "key": "load-0002"}
+        with pytest.raises(urllib.error.HTTPError, match="507"):
+            server.send("POST", f"/api/bakes/{bake}/taps", later)
+        assert [t["key"] for t in server.get(f"/api/bakes/{bake}/hearth")["taps"]] == ["load-0001"]
+        filler.unlink()
+        after = server.send("POST", f"/api/bakes/{bake}/taps", later)
+        assert [t["key"] for t in after["taps"]] == ["load-0001", "load-0002"]
+        server.kill()
+        server.start()
+        assert server.get(f"/api/bakes/{bake}/hearth")["taps"] == after["taps"]
