@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import argparse
 import datetime as dt
+import io
+import subprocess
+import sys
 import tempfile
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from serving import CHROMIUM_FLAGS, Server, chromium
@@ -100,18 +104,16 @@ def drill(camera: Camera) -> None:
 
 def ways(camera: Camera) -> None:
     """A cold dough, and what if the kitchen were warmer."""
-    if not (camera.wants("rise-cold") or camera.wants("ways")):
+    if not camera.wants("rise-cold"):
         return
     page = camera.page
     with camera.passing("cellar-pita", "in 44 h") as made:
-        camera.shot("rise-cold", f"/b/{made}/rise")
-        if camera.wants("ways"):
-            page.goto(f"{camera.server.url}/b/{made}/rise")
-            page.get_by_role("tab", name="What if").click()
-            page.get_by_role("slider", name="the kitchen").focus()
-            for _ in range(4):
-                page.keyboard.press("ArrowRight")
-            camera.take("ways")
+        page.goto(f"{camera.server.url}/b/{made}/rise")
+        page.get_by_role("tab", name="What if").click()
+        page.get_by_role("slider", name="the kitchen").focus()
+        for _ in range(4):
+            page.keyboard.press("ArrowRight")
+        camera.take("rise-cold")
 
 
 def opened(camera: Camera) -> None:
@@ -148,6 +150,56 @@ def live(camera: Camera) -> None:
             move = {k: due["due"][0][k] for k in ("round_no", "spot")} | {"kind": due["due"][0]["move"]}
             server.send("POST", f"/api/bakes/{made}/taps", move | {"key": f"shot-wall-{i}"})
         camera.shot("fire-live", f"/b/{made}/fire", "night" if camera.theme == "day" else camera.theme)
+
+
+def house(camera: Camera) -> None:
+    """Four of the house in one: sign-in, devices, a page whose server is gone, backups."""
+    if not camera.wants("house"):
+        return
+    page, tiles = camera.page, []
+
+    def tile() -> None:
+        settle(page)
+        tiles.append(Image.open(io.BytesIO(page.screenshot(animations="disabled"))))
+
+    with tempfile.TemporaryDirectory() as data:
+        told = [sys.executable, "-m", "brassclock.cli", "passcode", "--data", data]
+        subprocess.run(told, input=f"{WORDS}\n", text=True, check=True, stdout=subprocess.DEVNULL)
+        with Server(Path(data), demo=False, options=("--lan", "--bind", "127.0.0.1")) as server:
+            page.goto(f"{server.url}/sign-in")
+            page.get_by_label("Passcode").fill(WORDS)
+            page.get_by_role("textbox", name="Your name").fill("Hatch tablet")
+            tile()
+            page.get_by_role("button", name="Sign in").click()
+            page.wait_for_url("**/welcome")
+            page.evaluate(
+                "csrf => fetch('/api/kitchens', {method: 'POST', headers: {'Content-Type': 'application/json',"
+                " 'X-CSRF-Token': csrf}, body: JSON.stringify({zone: 'UTC', name: 'Mount Pell, day crew',"
+                " surface: {name: 'Plate', kind: 'iron_plate'}})})",
+                next(c["value"] for c in page.context.cookies() if c["name"] == "brass-clock-csrf"),
+            )
+            page.goto(f"{server.url}/k/1/kitchen?at=devices")
+            page.get_by_role("button", name="Make a link for guests").click()
+            page.get_by_role("textbox", name="Send this link").wait_for()
+            tile()
+    camera.open("/b/4/fire")
+    page.context.set_offline(True)
+    page.get_by_text("The server is out of reach since").wait_for()
+    tile()
+    page.context.set_offline(False)
+    camera.server.send("POST", "/api/backups", None)
+    camera.open("/k/1/kitchen?at=backups")
+    page.get_by_role("button", name="Is it sound?").first.click()
+    page.get_by_text("Every page of it is sound").wait_for()
+    tile()
+    width, height = (x * 5 // 8 for x in tiles[0].size)
+    whole = Image.new("RGB", (2 * width, 2 * height))
+    for n, one in enumerate(tiles):
+        whole.paste(one.resize((width, height), Image.Resampling.LANCZOS), (n % 2 * width, n // 2 * height))
+    whole.save(camera.out / "house.png")
+
+
+WORDS = "stone window apricot"  # of a kitchen that is gone once its picture is taken
 
 
 def phone(camera: Camera) -> None:
@@ -199,7 +251,7 @@ def main() -> None:
         page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
         page.add_init_script(f"localStorage.setItem('brass-clock.theme', '{args.theme}')")
         camera = Camera(server, page, args)
-        for take in (plain, ways, drill, opened, live, phone):
+        for take in (plain, ways, drill, opened, house, live, phone):
             take(camera)
         browser.close()
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import datetime as dt
 import http.client
 import json
@@ -368,3 +369,38 @@ def test_a_full_disk_is_met_and_recovered(small_disk: Path) -> None:
         server.kill()
         server.start()
         assert server.get(f"/api/bakes/{bake}/hearth")["taps"] == after["taps"]
+
+
+def children(pid: int, within_s: float = 30) -> list[int]:
+    """The processes that a process has started, once it has."""
+    until = time.monotonic() + within_s
+    while time.monotonic() < until:
+        mine = [int(p) for path in Path(f"/proc/{pid}/task").iterdir() for p in (path / "children").read_text().split()]
+        if len(mine) >= 2:  # the process itself, and the one that looks after its locks
+            return mine
+        time.sleep(0.1)
+    raise AssertionError("no process was started")
+
+
+@pytest.mark.parametrize("how", [signal.SIGKILL, signal.SIGTERM])
+def test_the_process_for_long_questions_ends_with_the_server(tmp_path: Path, how: signal.Signals) -> None:
+    """Killed in the midst of a question, or stopped: nothing of it is left running."""
+    with Server(tmp_path, demo=False, options=()) as server:
+        server.send("POST", "/api/kitchens", KITCHEN)
+        bake = server.send("POST", "/api/bakes", {"kitchen_id": 1, "serve": "in 9 h"})["id"]
+
+        def ask() -> None:
+            with contextlib.suppress(OSError):
+                server.get(f"/api/bakes/{bake}/line")
+
+        asking = threading.Thread(target=ask)
+        asking.start()
+        assert server.process is not None
+        mine = children(server.process.pid)
+        server.process.send_signal(how)
+        server.process.wait(30)
+        asking.join(30)
+        until = time.monotonic() + 20
+        while any(Path(f"/proc/{pid}").exists() for pid in mine) and time.monotonic() < until:
+            time.sleep(0.2)
+        assert [pid for pid in mine if Path(f"/proc/{pid}").exists()] == []

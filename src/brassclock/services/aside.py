@@ -38,7 +38,7 @@ class Aside:
     """The process aside, and the questions that wait for it."""
 
     def __init__(self, directory: Path, *, with_demo: bool) -> None:
-        self._told = (directory, with_demo)
+        self._told = (directory, with_demo, os.getpid())
         self._pool = self._made()
         self._waiting: dict[Hashable, Future[str]] = {}
         self._lock = threading.Lock()
@@ -103,7 +103,7 @@ def _ready() -> None:
     """The process is up."""
 
 
-def _begin(directory: Path, with_demo: bool) -> None:
+def _begin(directory: Path, with_demo: bool, parent: int) -> None:
     """Begin in the process aside: behind everything else of the machine, over the same data, which it only reads."""
     global _app
     import signal
@@ -111,10 +111,10 @@ def _begin(directory: Path, with_demo: bool) -> None:
     from brassclock.services.steppers import warm_all
     from brassclock.store.engine import read_store
 
+    threading.Thread(target=_end_with_parent, args=(parent,), daemon=True).start()
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     os.nice(NICE)
     _app = App(read_store(directory), with_demo=with_demo)
-    threading.Thread(target=_end_with_parent, args=(os.getppid(),), daemon=True).start()
     warm_all()
 
 
