@@ -345,7 +345,7 @@ class Running:
         from brassclock.services.aside import ASIDE, Aside
         from brassclock.services.backups import RESTORER
         from brassclock.services.bake.ending import fill_ended, put_away
-        from brassclock.services.instruments.derived import FOLLOWER, Follower, watch
+        from brassclock.services.instruments.derived import FOLLOWER, Follower, forget_raw, watch
         from brassclock.services.kitchen.clock import may_follow
         from brassclock.store.engine import open_store
 
@@ -367,6 +367,7 @@ class Running:
             fill_ended(app)
             put_away(app)
             gatekeeper(app).store_seen(app)
+            forget_raw(app)
 
         def look() -> None:
             watch(app)

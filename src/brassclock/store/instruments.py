@@ -60,17 +60,16 @@ def last(session: Session, channel_id: int) -> tuple[dt.datetime, float] | None:
     return session.exec(query.order_by(col(Measurement.at).desc()).limit(1)).first()
 
 
-def readings_of(session: Session, channel_id: int, begin: dt.datetime) -> list[Reading]:
-    """Readings that were thinned from a channel, from then on, in order."""
+def readings_of(session: Session, channel_id: int, begin: dt.datetime, *, undone: bool = False) -> list[Reading]:
+    """Readings that were thinned from a channel, from then on, in order; `undone`: those that the cook took back."""
     found = find(
         session,
         Reading,
         col(Reading.at) >= begin,
         keep=lambda x: x.at >= begin,
         channel_id=channel_id,
-        undone_at=None,
     )
-    return sorted(found, key=lambda x: x.at)
+    return sorted((x for x in found if (x.undone_at is not None) == undone), key=lambda x: x.at)
 
 
 def last_reading_before(session: Session, channel_id: int, begin: dt.datetime) -> tuple[dt.datetime, float] | None:

@@ -3,6 +3,7 @@ of it."""
 
 from __future__ import annotations
 
+import base64
 import datetime as dt
 from collections.abc import Callable
 from typing import Any
@@ -249,3 +250,30 @@ def test_messages_of_a_broker_are_readings_by_their_topics(
     ):
         with pytest.raises(ValueError, match=words):
             read(text)
+
+
+def test_what_a_probe_told_goes_along_in_a_package_and_its_channel_does_not(
+    client: FlaskClient, send: Send, clock: Clock, app: App
+) -> None:
+    """In another kitchen the same number may be another probe's."""
+    send(row(clock, "room", [21.0, 23.0, 21.2], 15.0))
+    packed = client.get("/api/kitchens/1/package").data
+    other = client.post("/api/kitchens", json={"zone": "UTC", "surface": {"name": "P", "kind": "iron_plate"}}).json[
+        "id"
+    ]
+    body = {"data": base64.b64encode(packed).decode()}
+    assert client.post(f"/api/kitchens/{other}/packages", json=body).status_code == 201
+    with app.connect() as connection:
+        found = connection.exec_driver_sql("select kitchen_id, channel_id from reading order by id").fetchall()
+    assert {c for k, c in found if k == 1} == {1} and {c for k, c in found if k == other} == {None}
+
+
+def test_a_thinned_reading_that_the_cook_takes_back_stays_away(client: FlaskClient, send: Send, clock: Clock) -> None:
+    send(row(clock, "room", [21.0, 21.1, 24.0, 24.1, 21.2, 21.3, 21.2], 8.0))
+    warm = next(r for r in client.get("/api/kitchens/1/air").json["readings"] if r["value"] > 23)
+    client.delete(f"/api/kitchens/1/air/{warm['id']}")
+    clock.pass_(minutes=12)
+    send({"channel": "room", "value": 21.6})
+    clock.pass_(minutes=12)
+    send({"channel": "room", "value": 22.4})
+    assert warm["at"] not in {r["at"] for r in client.get("/api/kitchens/1/air").json["readings"]}

@@ -3,13 +3,14 @@ import { client, path, type Schemas, take } from "./client";
 
 export type Channel = Schemas["ChannelRead"];
 const OFTEN_MS = 5000;
+const LIST_MS = 10_000;
 const SCALE_MS = 400;
 
 export const instrumentsQuery = (kitchen: number) =>
   queryOptions({
     queryKey: ["instruments", kitchen],
     queryFn: () => take(client.GET("/api/kitchens/{kitchen_id}/instruments", path({ kitchen_id: kitchen }))),
-    refetchInterval: OFTEN_MS,
+    refetchInterval: LIST_MS,
   });
 
 /** Say what a channel measures: every plan may hang on it. */

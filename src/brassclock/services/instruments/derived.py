@@ -27,6 +27,7 @@ from brassclock.store.rows import get, insert
 from brassclock.store.tables import Bake, Channel, Reading, Surface
 from brassclock.store.unit import Stale
 
+RAW_KEPT = dt.timedelta(days=60)
 SEEN_H = 8.0  # so far back a row is looked at for what is wrong with it
 FED_K = 3.0  # a surface read within so much of what is believed teaches nothing
 EPOCH = dt.datetime(1970, 1, 1, tzinfo=dt.UTC)
@@ -108,6 +109,8 @@ def _fresh(
         (EPOCH + dt.timedelta(seconds=round(h * 3600)), round(value, 2))
         for h, value in thinned(told.sound, last, _hour(now))
     ]
+    refused = {x.at for x in rows.readings_of(session, channel.id or 0, start, undone=True)}
+    wanted = [p for p in wanted if p[0] not in refused]  # the cook took those back
     if channel.use != "dough":
         return _Fresh(told, start, stored, wanted, None)
     bake = _bake_of(session, app, kitchen_id, channel)
@@ -130,8 +133,7 @@ def _put(session: Session, app: App, kitchen_id: int, channel: Channel, begin: d
     session.add(channel)
     bake = fresh.bake
     for row in fresh.gone:
-        row.undone_at = now
-        session.add(row)
+        session.delete(row)
     for at, value in fresh.new:
         kind = "air_c" if bake is None else "dough_c"
         made = Reading(
@@ -230,6 +232,15 @@ def following(app: App) -> Callable[[int, int, dt.datetime], None]:
 
 
 FOLLOWER = "follower"
+
+
+def forget_raw(app: App) -> None:
+    """Take away raw values of long ago; what was thinned of them stays."""
+    with app.read() as session:
+        found = [(k.id or 0, app.now(session, k)) for k in kitchen_rows.all_kitchens(session, app.with_demo)]
+    for kitchen_id, now in found:
+        with app.transaction() as session:
+            rows.drop_before(session, kitchen_id, now - RAW_KEPT)
 
 
 def watch(app: App) -> None:

@@ -86,7 +86,7 @@ PARTS = (
         known_by=("uid",), fits=BakeUpdate,
     ),
     Part("taps", Tap, BAKE, "bake_id", ("bake_id", "key"), TapCreate),
-    Part("readings", Reading, BAKE, known_by=("bake_id", "kind", "at", "place")),
+    Part("readings", Reading, BAKE, known_by=("bake_id", "kind", "at", "place"), left=("channel_id",)),
     Part("outcomes", Outcome, BAKE, "bake_id", ("bake_id", "round_no"), OutcomeUpdate),
     Part("forecasts", ForecastRecord, BAKE, "bake_id", ("bake_id", "name")),
     Part("plan_changes", PlanChange, BAKE, "bake_id", ("bake_id", "at")),
