@@ -3,6 +3,7 @@ place, instruments."""
 
 from __future__ import annotations
 
+import os
 import re
 import subprocess
 import sys
@@ -126,6 +127,35 @@ def test_the_page_opens_and_the_hearth_goes_on_while_the_server_is_gone(own: tup
     expect(page.get_by_text(re.compile("taps? waits? here"))).not_to_be_visible()
     made = [(t["kind"], t["round_no"], t["spot"]) for t in server.get(f"/api/bakes/{bake}/hearth")["taps"]]
     assert made == [("load", 1, 1), ("load", 2, 2)]
+
+
+def test_without_the_network_in_the_midst_of_a_line_nothing_is_lost_or_doubled(
+    own: tuple[Server, int], watch: Watch
+) -> None:
+    """For five seconds here, for GONE_S where that is set."""
+    server, bake = own
+    twelve = server.send("POST", "/api/kitchens/1/surfaces", PLATE | {"name": "Twelve", "spots": 12})["surfaces"][-1]
+    server.send("PATCH", f"/api/bakes/{bake}", {"surface_id": twelve["id"], "count": 24})
+    w = watch(server)
+    page = w.goto(f"/b/{bake}/fire")
+    stand(page)
+    page.get_by_test_id("due-bar").press("Space")
+    expect(page.get_by_test_id("undo")).to_contain_text("load 1")
+    gone_s, pressed = float(os.environ.get("GONE_S", "5")), 1
+    w.context.set_offline(True)
+    until = time.monotonic() + gone_s
+    while time.monotonic() < until:
+        if pressed < 12:
+            pressed += 1
+            page.get_by_test_id("due-bar").press("Space")
+            expect(page.get_by_test_id("undo")).to_contain_text(f"load {pressed}")
+        page.wait_for_timeout(1000)
+    w.context.set_offline(False)
+    expect(page.get_by_text(re.compile("taps? waits? here"))).not_to_be_visible()
+    taps = server.get(f"/api/bakes/{bake}/hearth")["taps"]
+    assert [(t["kind"], t["round_no"]) for t in taps] == [("load", n + 1) for n in range(pressed)]
+    assert len({t["key"] for t in taps}) == pressed
+    print(f"{gone_s:.0f} s without the network: {pressed} presses, {len(taps)} stored")
 
 
 def test_a_backup_is_saved_checked_and_put_in_place(own: tuple[Server, int], watch: Watch, tmp_path: Path) -> None:

@@ -93,7 +93,7 @@ def use_channel(app: App, channel_id: int, given: ChannelUpdate) -> InstrumentLi
             channel.used_since = now if given.use is not None else None
             channel.doubt = channel.doubt_since = None
             session.add(channel)
-    derived.follow(app, kitchen_id, channel_id, now)
+    derived.follow(app, kitchen_id, {channel_id: now})
     return instruments_out(app, kitchen_id)
 
 

@@ -6,15 +6,16 @@ from __future__ import annotations
 import datetime as dt
 import sys
 import threading
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
 from typing import cast
 
 from sqlmodel import Session
 
+from brassclock.core.day.places import places_of
 from brassclock.core.fire.surface_heat import SOURCES
 from brassclock.core.sense.doubts import Heard, Use, heard
-from brassclock.core.sense.thin import BIN_H, thinned
+from brassclock.core.sense.thin import AIR, DOUGH, STEADY, Grain, thinned
 from brassclock.core.time import later
 from brassclock.services.app import App
 from brassclock.services.bake.snapshot import AIR_KEPT
@@ -24,7 +25,7 @@ from brassclock.store import bakes as bake_rows
 from brassclock.store import instruments as rows
 from brassclock.store import kitchens as kitchen_rows
 from brassclock.store.rows import get, insert
-from brassclock.store.tables import Bake, Channel, Reading, Surface
+from brassclock.store.tables import Bake, Channel, Kitchen, Reading, Surface
 from brassclock.store.unit import Stale
 
 RAW_KEPT = dt.timedelta(days=60)
@@ -33,40 +34,47 @@ FED_K = 3.0  # a surface read within so much of what is believed teaches nothing
 EPOCH = dt.datetime(1970, 1, 1, tzinfo=dt.UTC)
 
 
-def follow(app: App, kitchen_id: int, channel_id: int, begin: dt.datetime) -> None:
-    """Have the plans follow values that came from `begin` on, where they tell something new.
+Due = Mapping[int, dt.datetime]  # channels, and from when on they told something
+
+
+def follow(app: App, kitchen_id: int, due: Due) -> None:
+    """Have the plans of a kitchen follow what channels told, each from its instant on, where that is something new; as
+    one change.
 
     A change that comes between leaves it to the next look: `watch` makes it again.
     """
     with suppress(Stale):
-        _follow(app, kitchen_id, channel_id, begin)
+        _follow(app, kitchen_id, due)
 
 
-def _follow(app: App, kitchen_id: int, channel_id: int, begin: dt.datetime) -> None:
+def _follow(app: App, kitchen_id: int, due: Due) -> None:
     with app.read() as session:
-        channel = get(session, Channel, channel_id)
-        if channel is None or channel.use is None or channel.used_since is None:
-            return
-        kitchen = app.kitchen(session, kitchen_id)
-        now = app.now(session, kitchen)
-        if channel.use == "surface":
-            feeds = _fed(session, app, channel) is not None
-        elif channel.use in ("air", "dough"):
-            fresh = _fresh(session, app, kitchen_id, channel, begin, now)
-            feeds = fresh.differs or _doubted(channel, fresh.told)
-        else:
-            feeds = False
-    if not feeds:
+        now = app.now(session, app.kitchen(session, kitchen_id))
+        told = {i: at for i, at in due.items() if _tells(session, app, kitchen_id, i, at, now)}
+    if not told:
         return
     with app.transaction(kitchen_id) as session:
-        channel = get(session, Channel, channel_id)
-        if channel is None or channel.use is None:
-            return
-        if channel.use == "surface":
-            _feed(session, app, channel)
-            return
+        found = [(c, at) for i, at in told.items() if (c := get(session, Channel, i)) is not None and c.use is not None]
+        for channel, _ in found:
+            if channel.use == "surface":
+                _feed(session, app, channel)
         with recording_plan_change(app, session, kitchen_id, "a probe told otherwise"):
-            _put(session, app, kitchen_id, channel, begin, now)
+            for channel, begin in found:
+                if channel.use in ("air", "dough"):
+                    _put(session, app, kitchen_id, channel, begin, now)
+
+
+def _tells(session: Session, app: App, kitchen_id: int, channel_id: int, begin: dt.datetime, now: dt.datetime) -> bool:
+    """True if what a channel told changes a reading, its doubt, or a surface's heat."""
+    channel = get(session, Channel, channel_id)
+    if channel is None or channel.use is None or channel.used_since is None:
+        return False
+    if channel.use == "surface":
+        return _fed(session, app, channel) is not None
+    if channel.use not in ("air", "dough"):
+        return False
+    fresh = _fresh(session, app, kitchen_id, channel, begin, now)
+    return fresh.differs or _doubted(channel, fresh.told)
 
 
 class _Fresh:
@@ -99,7 +107,8 @@ def _fresh(
 ) -> _Fresh:
     """What the readings of a channel are to be from a little before `begin` on."""
     first = max(min(begin, later(now, -SEEN_H)), channel.used_since or begin, now - AIR_KEPT).astimezone(dt.UTC)
-    start = EPOCH + dt.timedelta(hours=_hour(first) // BIN_H * BIN_H)
+    grain = _grain(app.kitchen(session, kitchen_id), channel)
+    start = EPOCH + dt.timedelta(hours=_hour(first) // grain.bin_h * grain.bin_h)
     points = [(_hour(at), value) for at, value in rows.since(session, channel.id or 0, start)]
     told = heard(points, cast(Use, channel.use), _hour(now))
     stored = rows.readings_of(session, channel.id or 0, start)
@@ -107,7 +116,7 @@ def _fresh(
     last = None if before is None else (_hour(before[0]), before[1])
     wanted = [
         (EPOCH + dt.timedelta(seconds=round(h * 3600)), round(value, 2))
-        for h, value in thinned(told.sound, last, _hour(now))
+        for h, value in thinned(told.sound, last, _hour(now), grain)
     ]
     refused = {x.at for x in rows.readings_of(session, channel.id or 0, start, undone=True)}
     wanted = [p for p in wanted if p[0] not in refused]  # the cook took those back
@@ -118,6 +127,14 @@ def _fresh(
     inside = [p for p in wanted if mixed is not None and p[0] > mixed]
     mine = [x for x in stored if bake is not None and x.bake_id == bake.id]  # those of a dough before it stay
     return _Fresh(told, start, mine, inside, bake)
+
+
+def _grain(kitchen: Kitchen, channel: Channel) -> Grain:
+    """How finely a forecast needs the readings of a channel."""
+    if channel.use == "dough":
+        return DOUGH
+    place = places_of(kitchen.places, kitchen.fridge_c).get(channel.place or "bench")
+    return STEADY if place is not None and place.temp_c is not None else AIR
 
 
 def _doubted(channel: Channel, told: Heard) -> bool:
@@ -188,20 +205,22 @@ def _feed(session: Session, app: App, channel: Channel) -> None:
 
 
 class Follower(threading.Thread):
-    """Has the plans follow readings beside the requests that bring them; of a channel that told twice, once."""
+    """Has the plans follow readings beside the requests that bring them; all that a kitchen's channels told meanwhile
+    at once."""
 
     def __init__(self, app: App) -> None:
         super().__init__(name="instruments", daemon=True)
         self.app = app
-        self._due: dict[tuple[int, int], dt.datetime] = {}
+        self._due: dict[int, dict[int, dt.datetime]] = {}
         self._told = threading.Condition()
         self._ended = False
 
-    def __call__(self, kitchen_id: int, channel_id: int, begin: dt.datetime) -> None:
+    def __call__(self, kitchen_id: int, due: Due) -> None:
         """Have it done soon."""
         with self._told:
-            key = (kitchen_id, channel_id)
-            self._due[key] = min(self._due.get(key, begin), begin)
+            mine = self._due.setdefault(kitchen_id, {})
+            for channel_id, begin in due.items():
+                mine[channel_id] = min(mine.get(channel_id, begin), begin)
             self._told.notify()
 
     def end(self) -> None:
@@ -217,18 +236,18 @@ class Follower(threading.Thread):
                 self._told.wait_for(lambda: self._due or self._ended)
                 if self._ended:
                     return
-                key = next(iter(self._due))
-                begin = self._due.pop(key)
+                kitchen_id = next(iter(self._due))
+                due = self._due.pop(kitchen_id)
             try:
-                follow(self.app, *key, begin)
+                follow(self.app, kitchen_id, due)
             except Exception as fault:
                 print(f"A plan could not follow an instrument: {fault}", file=sys.stderr, flush=True)
 
 
-def following(app: App) -> Callable[[int, int, dt.datetime], None]:
+def following(app: App) -> Callable[[int, Due], None]:
     """What has the plans follow: a thread of the running server, else at once."""
-    found: Callable[[int, int, dt.datetime], None] | None = app.memory.get(FOLLOWER)
-    return found or (lambda kitchen_id, channel_id, begin: follow(app, kitchen_id, channel_id, begin))
+    found: Callable[[int, Due], None] | None = app.memory.get(FOLLOWER)
+    return found or (lambda kitchen_id, due: follow(app, kitchen_id, due))
 
 
 FOLLOWER = "follower"
@@ -244,13 +263,16 @@ def forget_raw(app: App) -> None:
 
 
 def watch(app: App) -> None:
-    """Look at every channel that is used: one may have fallen silent, or its ten minutes be over."""
+    """Look at every channel that is used: one may have fallen silent, or its stretch be over."""
     with app.read() as session:
-        used = [
-            (k.id or 0, c.id or 0, app.now(session, k))
+        used = {
+            k.id or 0: {
+                c.id or 0: app.now(session, k)
+                for _, c in rows.of_kitchen(session, k.id or 0)
+                if c.use in ("air", "dough")
+            }
             for k in kitchen_rows.all_kitchens(session, app.with_demo)
-            for _, c in rows.of_kitchen(session, k.id or 0)
-            if c.use in ("air", "dough")
-        ]
-    for kitchen_id, channel_id, now in used:
-        follow(app, kitchen_id, channel_id, now)
+        }
+    for kitchen_id, due in used.items():
+        if due:
+            follow(app, kitchen_id, due)

@@ -68,8 +68,7 @@ def take(app: App, device_id: int, body: bytes, media: str) -> Taken:
         )
     for channel, new in changed:
         latest.latest(app).note(channel.id or 0, new)
-    for channel, new in changed:
-        derived.following(app)(kitchen.id or 0, channel.id or 0, min(new))
+    derived.following(app)(kitchen.id or 0, {channel.id or 0: min(new) for channel, new in changed})
     return result
 
 
