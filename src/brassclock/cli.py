@@ -84,7 +84,8 @@ def _schema(args: argparse.Namespace) -> int:
 def _serve(args: argparse.Namespace) -> int:
     gc.disable()  # until it is up: a fifth of a start went into collecting what is all kept
     from brassclock import lan
-    from brassclock.server import Serving, serve
+    from brassclock.running import Serving
+    from brassclock.server import serve
 
     bind = args.bind or ("0.0.0.0" if args.lan and not args.behind_proxy else "127.0.0.1")
     if not args.lan and not lan.is_loopback(bind):
@@ -150,7 +151,7 @@ def _backup(args: argparse.Namespace) -> int:
 
 
 def _restore(args: argparse.Namespace) -> int:
-    from brassclock.server import hold
+    from brassclock.housekeeping import hold
     from brassclock.store import backup
     from brassclock.store.engine import CannotOpen, close_store
     from brassclock.store.restoring import restored
@@ -215,7 +216,7 @@ def _report(args: argparse.Namespace) -> int:
 
 def _import(args: argparse.Namespace) -> int:
     from brassclock.core.errors import InvalidInput
-    from brassclock.server import hold
+    from brassclock.housekeeping import hold
     from brassclock.services.app import NotFound
     from brassclock.services.pages.bringing import kitchen_of_package, package_in
     from brassclock.store.engine import CannotOpen

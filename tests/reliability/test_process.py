@@ -25,7 +25,7 @@ from typing import Any
 import pytest
 from sqlmodel import Session, SQLModel, select
 
-from brassclock.server import Housekeeping
+from brassclock.housekeeping import Housekeeping
 from brassclock.store import backup
 from brassclock.store.columns import Instant
 from brassclock.store.engine import FILE_NAME, CannotOpen, close_store, newest_revision, open_store

@@ -233,11 +233,13 @@ export function WeighMode({ bake, sheet, onClose }: { bake: Bake; sheet: Schemas
                       {g(Math.max(scale.inG, 0))} {units.mass}
                     </b>
                     <span>
-                      {scale.right
-                        ? DEVICES.itStandsStill
-                        : scale.over
-                          ? DEVICES.overBy(`${g(scale.inG - next.weighable_g)} ${units.mass}`)
-                          : DEVICES.stillToCome(`${g(next.weighable_g - Math.max(scale.inG, 0))} ${units.mass}`)}
+                      {!scale.counts
+                        ? DEVICES.putTheBowlOn
+                        : scale.right
+                          ? DEVICES.itStandsStill
+                          : scale.over
+                            ? DEVICES.overBy(`${g(scale.inG - next.weighable_g)} ${units.mass}`)
+                            : DEVICES.stillToCome(`${g(next.weighable_g - Math.max(scale.inG, 0))} ${units.mass}`)}
                     </span>
                   </div>
                 )}

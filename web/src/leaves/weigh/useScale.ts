@@ -11,6 +11,8 @@ export interface OnScale {
   inG: number;
   right: boolean;
   over: boolean;
+  /** It has stood still since the line began, and counts from there. */
+  counts: boolean;
 }
 
 /** Whether so much of a line is right: within a hundredth, or as fine as the scale shows. Pure. */
@@ -49,5 +51,10 @@ export function useScale(
   });
   if (line === null || value === null) return null;
   const inG = mine === null ? 0 : value - mine;
-  return { inG, right, over: mine !== null && inG > line.wantG && !isRight(inG, line.wantG, stepG) };
+  return {
+    inG,
+    right,
+    over: mine !== null && inG > line.wantG && !isRight(inG, line.wantG, stepG),
+    counts: mine !== null,
+  };
 }
