@@ -15,6 +15,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from helpers import BOUNCE_MS
 from serving import Server
 
 Watch = Callable[..., Any]
@@ -143,6 +144,7 @@ def test_without_the_network_in_the_midst_of_a_line_nothing_is_lost_or_doubled(
     expect(page.get_by_test_id("undo")).to_contain_text("load 1")
     gone_s, pressed = float(os.environ.get("GONE_S", "5")), 1
     w.context.set_offline(True)
+    page.wait_for_timeout(2 * BOUNCE_MS)
     until = time.monotonic() + gone_s
     while time.monotonic() < until:
         if pressed < 12:
@@ -196,7 +198,7 @@ def test_instruments_drive_the_air_the_scale_and_the_heat(own: tuple[Server, int
     page.get_by_role("textbox", name="called").fill("Probes")
     page.get_by_role("button", name="Add it").click()
     token = page.get_by_role("textbox", name=re.compile("Its token")).input_value()
-    told = ["--url", server.url, "--token", token, "--every", "1", "--for", "120", "--scale"]
+    told = ["--url", server.url, "--token", token, "--every", "1", "--for", "600", "--scale"]
     stand_in = subprocess.Popen([*CLI, "simulate", *told, "--fault", "fridge:absurd@0"])
     try:
         row = lambda name: page.get_by_role("listitem").filter(has_text=re.compile(f"^{name}"))  # noqa: E731

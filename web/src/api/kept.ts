@@ -26,8 +26,9 @@ export const onKept = (listener: () => void): (() => void) => {
 /** Have the browser keep the page: once it is idle, so that nothing on screen waits for it. */
 export async function keepPage(): Promise<void> {
   if (state === "never") return;
-  const { Workbox } = await import("workbox-window");
-  const made = new Workbox("/sw.js");
+  const found = await import("workbox-window").catch(() => null); // the server is gone already: the next page tries again
+  if (found === null) return;
+  const made = new found.Workbox("/sw.js");
   worker = made;
   made.addEventListener("waiting", () => {
     waits = true;
