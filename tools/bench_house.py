@@ -156,9 +156,9 @@ def five_years() -> None:
                 took.append(time.perf_counter() - began)
         with Server(data, demo=False) as server:
             client = Client(server)
-            name = client.ask("POST", "/api/backups")[1]["name"]
+            name = client.ask("POST", "/api/backups", {})[1]["name"]
             began = time.perf_counter()
-            client.ask("POST", f"/api/backups/{name}/restore")
+            client.ask("POST", f"/api/backups/{name}/restore", {})
             time.sleep(0.7)
             while Client(server).ask("GET", "/api/kitchens/1/bench")[0] != 200:
                 time.sleep(0.02)

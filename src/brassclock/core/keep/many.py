@@ -10,7 +10,6 @@ from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import betaincinv
 
 from brassclock.core.fire.calibration import HALF_LIFE_D, weight_of_each
 
@@ -50,6 +49,8 @@ def believed_rate(
     if after is not None:
         yes, no = yes[list(after)], no[list(after)]
     yes, no = yes + FLAT_PRIOR, no + FLAT_PRIOR
+    from scipy.special import betaincinv  # loaded when it is first asked: a start needs none of it
+
     return Rate(yes / (yes + no), betaincinv(yes, no, 0.1), betaincinv(yes, no, 0.9))
 
 
