@@ -14,7 +14,7 @@ import time
 from pathlib import Path
 from typing import Any
 
-from bench_server import _keep, _memory_mb, folder
+from bench_server import _keep, folder, memory
 from load import Asked, Client, kitchen_with_lines, play
 from serving import Server
 
@@ -172,33 +172,15 @@ def five_years() -> None:
     print(f"a restore, 5 bakes and {FIVE_YEARS}                 {back[0]:.1f} and {back[1]:.1f} s (aim: a minute)")
 
 
-def memory(minutes: float) -> None:
-    """The demo at sixty times real time with its instruments, polled as a page polls: memory of the server and of the
-    process aside, early and at the end."""
-    with Server(folder(), demo=False, options=("--demo",)) as server:
-        server.wait_compiled()
-        client = Client(server)
-        kitchen = client.ask("GET", "/api/kitchens")[1]["kitchens"][0]["id"]
-        client.ask("POST", "/api/clock", {"kitchen_id": kitchen, "rate": 60})
-        seen = []
-        began = time.monotonic()
-        while time.monotonic() - began < 60 * minutes:
-            bench = client.ask("GET", f"/api/kitchens/{kitchen}/bench")[1]
-            for bake in bench["bakes"][:4]:
-                client.ask("GET", f"/api/bakes/{bake['id']}")
-            seen.append((time.monotonic() - began, _memory_mb(server)))
-            time.sleep(2)
-    early = [mb for s, mb in seen if 60 < s < 180]
-    late = [mb for s, mb in seen if s > 60 * minutes - 120]
-    first, last = statistics.median(early), statistics.median(late)
-    told = f"{first:.0f} and {last:.0f} MB, {last / first:.3f} (aim: within 5 %)"
-    print(f"memory of the demo at 60 x, 2 and {minutes:.0f} min    {told}")
+def with_instruments(minutes: float) -> None:
+    """Memory of the demo at sixty times, with its stand-in and the process aside."""
+    memory(minutes, ("--demo",))
 
 
 def main() -> None:
     """Every part, or those that are named; `fifty` takes seconds and `memory` minutes after a colon, as fifty:300."""
     parts: dict[str, Any] = {"beside": beside, "idle": idle, "five_years": five_years}
-    spans: dict[str, Any] = {"fifty": fifty, "memory": memory}
+    spans: dict[str, Any] = {"fifty": fifty, "memory": with_instruments}
     for told in sys.argv[1:] or [*parts, "fifty:60"]:
         name, _, span = told.partition(":")
         if name in spans:

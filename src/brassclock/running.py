@@ -12,6 +12,7 @@ import time
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import partial
 from html import escape
 from pathlib import Path
 from typing import Any
@@ -195,9 +196,6 @@ class Running:
             gatekeeper(app).store_seen(app)
             forget_raw(app)
 
-        def look() -> None:
-            watch(app)
-
         system_now.may_follow = may_follow(app)
         if serving.aside:
             self._aside = app.memory[ASIDE] = Aside(serving.directory, with_demo=serving.demo)
@@ -208,7 +206,9 @@ class Running:
             self._listener.start()
         if serving.demo and serving.instruments and self._stand_in is None:
             self._stand_in = stand_in(app, serving)
-        self._keeping = Housekeeping(self._engine, serving.directory / FILE_NAME, self._gone, tidy=tidy, look=look)
+        self._keeping = Housekeeping(
+            self._engine, serving.directory / FILE_NAME, self._gone, tidy=tidy, look=partial(watch, app)
+        )
         self._keeping.start()
         switch.put(flask_app)
 

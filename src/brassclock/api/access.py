@@ -42,7 +42,7 @@ def _tries() -> passcode.Tries:
 
 
 def _lan() -> bool:
-    return bool(current_app.extensions["lan"].on)
+    return bool(current_app.extensions["lan"])
 
 
 def _session(known: devices.Known | None) -> SessionRead:
@@ -58,8 +58,7 @@ def _session(known: devices.Known | None) -> SessionRead:
 @routes.get("/session", responses={"200": SessionRead})
 def get_session():
     """Whether a passcode is asked for, and as what this device is signed in."""
-    token = request.cookies.get(gate.COOKIE, "")
-    known = devices.gatekeeper(app()).who(app(), token) if token else None
+    known = gate.of_cookie(app())
     return _session(known if known is not None and known.kind == "cook" else None).model_dump(mode="json")
 
 
@@ -69,11 +68,9 @@ def sign_in(body: SignIn):
     if not _lan():
         return problem(409, "Not now", "This server is for its own machine alone and asks for no passcode.")
     try:
-        right = _tries().matches(app(), body.passcode, request.remote_addr or "?")
+        right = _tries().matches(app(), body.passcode, gate.address())
     except passcode.Locked as locked:
-        answer = problem(429, "Wait", str(locked))
-        answer.headers["Retry-After"] = str(round(locked.wait_s) + 1)
-        return answer
+        return gate.waits("Wait", str(locked), round(locked.wait_s) + 1)
     if not right:
         return problem(401, "Not the passcode", "That is not the passcode of this kitchen. Ask who set it up.")
     device_id, token = devices.let_in(app(), "cook", body.name)
@@ -84,8 +81,7 @@ def sign_in(body: SignIn):
 @routes.delete("/session", responses={"200": SessionRead})
 def sign_out():
     """Sign this device out: its token is worth nothing from now on."""
-    token = request.cookies.get(gate.COOKIE, "")
-    known = devices.gatekeeper(app()).who(app(), token) if token else None
+    known = gate.of_cookie(app())
     if known is not None:
         devices.forget(app(), known.id)
     return gate.signed_out(jsonify(_session(None).model_dump(mode="json")))

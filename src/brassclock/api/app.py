@@ -38,7 +38,7 @@ def create_app(app: App, hosts: frozenset[str] = guard.HOSTS, *, lan: bool = Fal
     flask_app = Door(__name__, static_folder=None)
     flask_app.extensions["brassclock"] = app
     guard.install(flask_app, hosts)
-    gate.install(flask_app, gate.Lan(lan))
+    gate.install(flask_app, lan=lan)
     problems.install(flask_app)
     for part in PARTS:
         flask_app.register_blueprint(part.routes.served())

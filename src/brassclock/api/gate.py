@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import hmac
 import time
-from dataclasses import dataclass
 from hashlib import sha256
 from typing import Any
 
@@ -21,13 +20,6 @@ OPEN = ("/api/session", "/api/health", "/api/guest/")  # asked before a sign-in;
 INTAKE = "/api/instruments/readings"
 WRITES = ("POST", "PUT", "PATCH", "DELETE")
 RATES = {"cook": "3000/minute", "stranger": "300/minute", "instrument": "1200/minute"}
-
-
-@dataclass(frozen=True)
-class Lan:
-    """Whether this server is for more than its own machine."""
-
-    on: bool = False
 
 
 def csrf_of(token: str) -> str:
@@ -69,31 +61,37 @@ def rates() -> Rates:
     return found
 
 
-def install(flask_app: Flask, lan: Lan) -> None:
-    """Let in over the network only who has signed in; an instrument sends readings and does nothing else."""
+def install(flask_app: Flask, *, lan: bool) -> None:
+    """Let in over the network (`lan`) only who has signed in; an instrument sends readings and does nothing else."""
     app: App = flask_app.extensions["brassclock"]
     flask_app.extensions["lan"] = lan
 
     @flask_app.before_request
     def gate() -> Response | None:
         if not request.path.startswith("/api/") or request.path.startswith(OPEN):
-            return _slowed("stranger", _address()) if lan.on and request.path.startswith("/api/") else None
+            return _slowed("stranger", address()) if lan and request.path.startswith("/api/") else None
         if request.path == INTAKE:
             return _instrument(app)
-        if not lan.on:
+        if not lan:
             return None
         return _cook(app)
 
 
+def of_cookie(app: App) -> Known | None:
+    """The device whose token is in the request's cookie; None where there is none."""
+    token = request.cookies.get(COOKIE, "")
+    return gatekeeper(app).who(app, token) if token else None
+
+
 def _cook(app: App) -> Response | None:
     """A cook's device by its cookie, with the second token on every write."""
-    token = request.cookies.get(COOKIE, "")
-    known = gatekeeper(app).who(app, token) if token else None
+    known = of_cookie(app)
     if known is None or known.kind != "cook":
-        return _slowed("stranger", _address()) or problem(
+        return _slowed("stranger", address()) or problem(
             401, "Not signed in", "This kitchen asks for its passcode. Open the page and sign in."
         )
-    if request.method in WRITES and not hmac.compare_digest(request.headers.get(CSRF_HEADER, ""), csrf_of(token)):
+    token = csrf_of(request.cookies[COOKIE])
+    if request.method in WRITES and not hmac.compare_digest(request.headers.get(CSRF_HEADER, ""), token):
         return problem(
             403, "Not from this page", f"A write carries {CSRF_HEADER}, as the page has it. Open the page anew."
         )
@@ -106,7 +104,7 @@ def _instrument(app: App) -> Response | None:
     scheme, _, token = request.headers.get("Authorization", "").partition(" ")
     known = gatekeeper(app).who(app, token.strip()) if scheme.lower() == "bearer" else None
     if known is None or known.kind != "instrument":
-        return _slowed("stranger", _address()) or problem(
+        return _slowed("stranger", address()) or problem(
             401, "No such instrument", "Send the instrument's token as “Authorization: Bearer TOKEN”."
         )
     g.device = known
@@ -118,12 +116,18 @@ def _slowed(kind: str, who: str) -> Response | None:
     if rates().allows(kind, who):
         return None
     wait_s = rates().wait_s(kind, who)
-    answer = problem(429, "Too often", f"More than {RATES[kind].replace('/', ' a ')}. Go on in {wait_s} s.")
+    return waits("Too often", f"More than {RATES[kind].replace('/', ' a ')}. Go on in {wait_s} s.", wait_s)
+
+
+def waits(title: str, detail: str, wait_s: int) -> Response:
+    """A 429 that says after how many seconds to ask again."""
+    answer = problem(429, title, detail)
     answer.headers["Retry-After"] = str(wait_s)
     return answer
 
 
-def _address() -> str:
+def address() -> str:
+    """The address that the request comes from."""
     return request.remote_addr or "?"
 
 

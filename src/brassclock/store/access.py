@@ -8,9 +8,9 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session
 
-from brassclock.store.rows import find
+from brassclock.store.rows import find, get
 from brassclock.store.tables import Device, Passcode
 
 KEPT = {"passcode": ("hash", "made_at"), "device": ("kind", "name", "secret", "made_at", "seen_at", "until")}
@@ -33,7 +33,7 @@ def devices(session: Session) -> list[Device]:
 
 def seen(session: Session, device_id: int, at: dt.datetime) -> None:
     """Note when a device asked last."""
-    row = session.exec(select(Device).where(col(Device.id) == device_id)).first()
+    row = get(session, Device, device_id)
     if row is not None:
         row.seen_at = at
 
