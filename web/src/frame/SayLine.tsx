@@ -9,6 +9,7 @@ import { clock, clockNear, ms, span } from "../words/format";
 import { SAY } from "../words/say/frame";
 import { useWords } from "./units";
 
+const LATE_MS = 1200; // a tap that is sent takes less
 const AWAY_MS = 2500; // a request that fails and is made again at once is no outage
 
 const Line = styled.div`
@@ -129,24 +130,25 @@ function Heard({ text }: { text: string }) {
   return <span>{first}</span>;
 }
 
+/** True once something is there and has stayed the same for so long [ms], until it is gone. */
+function useLasting(what: number | null, ms: number): boolean {
+  const [lasts, setLasts] = useState(false);
+  useEffect(() => {
+    if (what === null) return setLasts(false);
+    const timer = setTimeout(() => setLasts(true), ms);
+    return () => clearTimeout(timer);
+  }, [what, ms]);
+  return lasts;
+}
+
 function WaitingTaps() {
   const waiting = useWaiting();
   const refused = useRefusal();
-  const [late, setLate] = useState(false);
-  useEffect(() => {
-    if (waiting === 0) return setLate(false);
-    const timer = setTimeout(() => setLate(true), 1200);
-    return () => clearTimeout(timer);
-  }, [waiting]);
+  const late = useLasting(waiting || null, LATE_MS);
   const kept = useRefusedTaps();
   const gone = useSyncExternalStore(onReach, serverGone);
   const units = useWords();
-  const [away, setAway] = useState(false);
-  useEffect(() => {
-    if (gone === null) return setAway(false);
-    const timer = setTimeout(() => setAway(true), AWAY_MS);
-    return () => clearTimeout(timer);
-  }, [gone]);
+  const away = useLasting(gone, AWAY_MS);
   if (kept.length > 0) return <Refused kept={kept} />;
   if (refused)
     return (
