@@ -5,14 +5,14 @@ What is built into the pages has its notices in `notices.txt` beside them, which
 
 from __future__ import annotations
 
-import re
 import tomllib
-from importlib.metadata import Distribution, PackageNotFoundError, distribution
+from importlib.metadata import Distribution, distribution
 from pathlib import Path
+
+from packaging.requirements import Requirement
 
 ROOT = Path(__file__).resolve().parent.parent
 PAGE = ROOT / "docs" / "licences.md"
-NAME = re.compile(r"^[A-Za-z0-9._-]+")
 HEAD = """# Licences of what this stands on
 
 The server's packages are installed from their registry, each with its own notice in its folder; none of their code is
@@ -37,21 +37,18 @@ def licence_of(found: Distribution) -> str:
 
 
 def needed() -> dict[str, Distribution]:
-    """Every package that the server needs at run time, and what those need."""
-    wanted = [NAME.match(d)[0] for d in tomllib.loads((ROOT / "pyproject.toml").read_text())["project"]["dependencies"]]  # type: ignore[index]
+    """Every package that the server needs at run time on such a machine, and what those need; whatever else lies
+    beside them."""
+    wanted = [Requirement(d) for d in tomllib.loads((ROOT / "pyproject.toml").read_text())["project"]["dependencies"]]
     found: dict[str, Distribution] = {}
     while wanted:
-        name = wanted.pop()
+        name = wanted.pop().name
         key = name.lower().replace("_", "-")
         if key in found:
             continue
-        try:
-            found[key] = distribution(name)
-        except PackageNotFoundError:  # for other machines than this
-            continue
-        for told in found[key].requires or []:
-            if "extra ==" not in told:
-                wanted.append(NAME.match(told)[0])  # type: ignore[index]
+        found[key] = distribution(name)
+        told = (Requirement(r) for r in found[key].requires or [])
+        wanted += [r for r in told if r.marker is None or r.marker.evaluate({"extra": ""})]
     return found
 
 

@@ -168,10 +168,10 @@ def _instant(seconds: float | None) -> dt.datetime | None:
 
 def _tasks_out(line: LiveLine, state: hearth_rules.Hearth) -> list[LineTaskRead]:
     """The hand moves ahead, soonest first: those on the heat when the clock of each bread has them, loads when they
-    touch."""
+    touch. The first SHOWN_TASKS, and every load after them: a page that lost the server plans by them."""
     due = {(d.round_no, d.move): d.at_s for d in state.due if d.move != "load"}
     due |= {(n, "load"): at_s for n, at_s in line.contact_s.items()}
-    soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))[:SHOWN_TASKS]
+    soonest = sorted(((due.get((t.round_no, t.move), t.start_s), n, t) for n, t in enumerate(line.tasks)))
     return [
         LineTaskRead(
             move=t.move,
@@ -181,7 +181,8 @@ def _tasks_out(line: LiveLine, state: hearth_rules.Hearth) -> list[LineTaskRead]
             hands_s=t.end_s - t.start_s,
             at=dt.datetime.fromtimestamp(at_s, dt.UTC),
         )
-        for at_s, _, t in soonest
+        for k, (at_s, _, t) in enumerate(soonest)
+        if k < SHOWN_TASKS or t.move == "load"
     ]
 
 
