@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import datetime as dt
 import json
 import os
 import subprocess
@@ -127,7 +128,11 @@ def test_taps_are_stored_once_and_can_be_moved_and_undone(
     client: FlaskClient, clock: Clock, bake: dict[str, Any]
 ) -> None:
     i = bake["id"]
-    tap(client, i, "mix", "k-mix", at="30 min ago")
+    said_at = client.get(f"/api/bakes/{i}/hearth").json["clock"]["now"]
+    clock.pass_(minutes=20)  # it was kept on a tablet meanwhile: the words count from when they were said
+    mixed = tap(client, i, "mix", "k-mix", at="30 min ago", said_at=said_at).json["taps"][0]
+    assert dt.datetime.fromisoformat(said_at) - dt.datetime.fromisoformat(mixed["at"]) == dt.timedelta(minutes=30)
+    assert tap(client, i, "ball", "k-ball", said_at="1789-07-14T12:00:00Z").status_code == 422
     first = tap(client, i, "load", "same-key", round_no=1, spot=1).json
     clock.pass_(seconds=3)
     again = tap(client, i, "load", "same-key", round_no=1, spot=1)

@@ -64,8 +64,13 @@ def serve_moment(text: str, now: dt.datetime) -> dt.datetime:
     return at
 
 
-def past_moment(text: str | None, now: dt.datetime) -> dt.datetime:
-    """Instant at which something was done: now when not given, never ahead of now."""
+def past_moment(text: str | None, now: dt.datetime, said_at: dt.datetime | None = None) -> dt.datetime:
+    """Instant at which something was done: now when not given, never ahead of now. `said_at` is when it was said, of
+    what comes late: words as “20 min ago” count from then. Raises Invalid for what is no instant of the last OLDEST."""
+    if said_at is not None and now - said_at > OLDEST:
+        raise invalid("/said_at", "It was said more than 14 days ago. Give a nearer time.")
+    if said_at is not None and said_at < now:
+        now = said_at.astimezone(now.tzinfo)
     if text is None:
         return now
     at = moment_of(text, now, "/at")

@@ -117,13 +117,18 @@ def test_the_page_opens_and_the_hearth_goes_on_while_the_server_is_gone(own: tup
     page.keyboard.press("2")
     expect(page.get_by_test_id("undo")).to_contain_text("load 2")
     expect(page.get_by_text("1 tap waits here and will be sent")).to_be_visible()
+    page.keyboard.press("u")  # taken back at once, and pressed again
+    expect(page.get_by_test_id("undo")).to_contain_text("load 1")
+    page.keyboard.press("2")
+    expect(page.get_by_test_id("undo")).to_contain_text("load 2")
     w.axe_clean()
     page.goto(f"{server.url}/k/1/day")
     expect(page.get_by_text("Round ones").first).to_be_visible()
     page.goto(f"{server.url}/b/{bake}/fire")
     expect(page.get_by_test_id("due-bar")).to_be_visible()
-    page.reload()  # and once more: the press is there still
-    expect(page.get_by_text("1 tap waits here and will be sent")).to_be_visible()
+    page.reload()  # and once more: the presses are there still
+    expect(page.get_by_text("3 taps wait here and will be sent")).to_be_visible()
+    expect(page.get_by_test_id("undo")).to_contain_text("load 2")
     server.start()
     expect(page.get_by_text(re.compile("taps? waits? here"))).not_to_be_visible()
     made = [(t["kind"], t["round_no"], t["spot"]) for t in server.get(f"/api/bakes/{bake}/hearth")["taps"]]

@@ -1,6 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import { client, type Hearth, path, type Schemas, take, takeNews, takeWritten } from "./client";
 import { syncClock } from "./clock";
+import type { Change } from "./hearth";
 import { freshHearth } from "./queue";
 
 export const hearthQuery = (bake: number) =>
@@ -52,8 +53,15 @@ export const fireIfsQuery = (bake: number, stamp: string) =>
 export const sendTap = (bake: number, body: Schemas["TapCreate"]): Promise<Hearth> =>
   takeWritten(`hearth ${bake}`, client.POST("/api/bakes/{bake_id}/taps", { ...path({ bake_id: bake }), body }));
 
-export const moveTap = (bake: number, tap: number, at: string): Promise<Hearth> =>
-  take(client.PATCH("/api/bakes/{bake_id}/taps/{tap_id}", { ...path({ bake_id: bake, tap_id: tap }), body: { at } }));
-
-export const undoTap = (bake: number, tap: number): Promise<Hearth> =>
-  take(client.DELETE("/api/bakes/{bake_id}/taps/{tap_id}", path({ bake_id: bake, tap_id: tap })));
+/** Move a tap, or take it back. One that is no more has nothing to be changed: the hearth as it is. */
+export async function changeTap(bake: number, { of, at }: Change, said_at: string): Promise<Hearth> {
+  const hearth = await take(client.GET("/api/bakes/{bake_id}/hearth", path({ bake_id: bake })));
+  const tap = hearth.taps.find((t) => t.key === of)?.id;
+  if (tap === undefined) return hearth;
+  const one = path({ bake_id: bake, tap_id: tap });
+  return take(
+    at === null
+      ? client.DELETE("/api/bakes/{bake_id}/taps/{tap_id}", one)
+      : client.PATCH("/api/bakes/{bake_id}/taps/{tap_id}", { ...one, body: { at, said_at } }),
+  );
+}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Hearth, TapCreate } from "./client";
 import worked from "../../../tests/worked/hearth.json";
-import { withTap } from "./hearth";
+import { withChange, withTap } from "./hearth";
 
 const T0 = Date.parse("2026-11-25T01:00:00Z");
 const iso = (s: number) => new Date(T0 + s * 1000).toISOString();
@@ -37,6 +37,8 @@ const tap = (kind: TapCreate["kind"], round_no: number, spot: number): TapCreate
   spot,
   at: null,
 });
+
+const lying = ({ spots, waiting, off, lost }: Hearth) => ({ spots, waiting, off, lost });
 
 interface Worked {
   name: string;
@@ -88,7 +90,10 @@ describe("the rules of the hearth move by move: the core’s test reads the same
         off,
         lost,
       } of steps) {
+        const before = hearth;
         hearth = withTap(hearth, tap(kind, round, spot), T0 + s * 1000);
+        const back = withChange(hearth, { of: tap(kind, round, spot).key, at: null });
+        if (hearth.taps.length > 1) expect(lying(back)).toEqual(lying(before)); // taken back, it lies as before
         expect(hearth.due.map((d) => [d.move, d.round_no, d.spot, (Date.parse(d.at) - T0) / 1000])).toEqual(due);
         expect([hearth.waiting, hearth.off, hearth.lost]).toEqual([waiting, off, lost]);
       }

@@ -1,3 +1,4 @@
+import { serverNow } from "./clock";
 import { breadOf, liesOn, programOf } from "./rounds";
 import type { Hearth, TapCreate } from "./client";
 
@@ -20,7 +21,25 @@ function inOrder(due: Hearth["due"], spots: Hearth["spots"]): Hearth["due"] {
   );
 }
 
-const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
+const iso = (t: number): string => new Date(t).toISOString();
+
+/** The load of each waiting round that has a spot: the one of its kind that is free soonest, when the line has it there. */
+function loadsDue(hearth: Hearth, spots: Hearth["spots"], waiting: readonly number[], at: number): Hearth["due"] {
+  const planned = new Map(hearth.line.filter((t) => t.move === "load").map((t) => [t.round_no, instant(t.at)]));
+  const idle = spots
+    .filter((s) => s.state !== "busy" && !s.grill)
+    .sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
+  return waiting.flatMap((next) => {
+    const bread = breadOf(hearth, next);
+    const k = idle.findIndex((s) => !bread || liesOn(bread, s.number));
+    const [s] = k < 0 ? [] : idle.splice(k, 1);
+    if (!s) return [];
+    const due = Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0);
+    return { move: "load", round_no: next, spot: s.number, at: iso(due) };
+  });
+}
+
+const ON_HEAT = new Set<string>(["load", "turn", "off", "fell"]);
 
 /**
  * What a tap does to the hearth at once on this screen, until the server's own answer comes. The same
@@ -28,8 +47,7 @@ const MOVES = new Set<string>(["load", "turn", "off", "fell"]);
  */
 export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
   const program = programOf(hearth, tap.round_no);
-  const iso = (t: number) => new Date(t).toISOString();
-  const spots = hearth.spots.map((s) => ({ ...s }));
+  const spots: Hearth["spots"] = hearth.spots.map((s) => ({ ...s }));
   const spot = spots.find((s) => s.number === tap.spot);
   if (!spot || tap.round_no == null) return hearth;
   const grilled = spots.some((s) => s.grill) && program.second === "grill";
@@ -73,23 +91,7 @@ export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
       until: iso(at + (spot.grill ? 0 : program.recover_s * 1000)),
     });
   }
-  const planned = new Map(hearth.line.filter((t) => t.move === "load").map((t) => [t.round_no, instant(t.at)]));
-  const idle = spots
-    .filter((s) => s.state !== "busy" && !s.grill)
-    .sort((a, b) => instant(a.until) - instant(b.until) || a.number - b.number);
-  for (const next of waiting) {
-    const bread = breadOf(hearth, next);
-    const k = idle.findIndex((s) => !bread || liesOn(bread, s.number));
-    const [s] = k < 0 ? [] : idle.splice(k, 1);
-    if (s)
-      due.push({
-        move: "load",
-        round_no: next,
-        spot: s.number,
-        at: iso(Math.max(s.until ? instant(s.until) : at, planned.get(next) ?? 0)),
-      });
-  }
-  due = inOrder(due, spots);
+  due = inOrder([...due, ...loadsDue(hearth, spots, waiting, at)], spots);
   const line = hearth.line.filter((t) => t.round_no !== tap.round_no || (t.move !== tap.kind && tap.kind !== "fell"));
   const newest = hearth.taps.reduce((id, t) => Math.max(id, t.id), 0);
   const taps = [
@@ -104,7 +106,42 @@ export function withTap(hearth: Hearth, tap: TapCreate, at: number): Hearth {
       by: tap.by ?? null,
     },
   ];
-  if (!MOVES.has(tap.kind)) return { ...hearth, taps };
+  if (!ON_HEAT.has(tap.kind)) return { ...hearth, taps };
   const finished = waiting.length === 0 && spots.every((s) => s.state !== "busy");
   return { ...hearth, spots, due, waiting, off, lost, taps, line, started: true, finished };
+}
+
+/** A change of a tap that was made: of the one with that key, to another instant, or (null) taken back. */
+export interface Change {
+  of: string;
+  at: string | null;
+}
+
+/**
+ * What a change of a tap does to the hearth at once on this screen: the moves that are left, one after the other from an empty hearth.
+ * An instant in words waits for the server's own reading of them.
+ */
+export function withChange(hearth: Hearth, { of, at }: Change): Hearth {
+  const changed = hearth.taps.find((t) => t.key === of);
+  if (!changed || (at !== null && Number.isNaN(Date.parse(at)))) return hearth;
+  const taps = hearth.taps
+    .filter((t) => at !== null || t !== changed)
+    .map((t) => (t === changed ? { ...t, at: at! } : t));
+  if (!ON_HEAT.has(changed.kind)) return { ...hearth, taps };
+  const moves = taps.filter((t) => ON_HEAT.has(t.kind)).sort((a, b) => instant(a.at) - instant(b.at));
+  const spots = hearth.spots.map((s) => ({ ...s, state: "free", round_no: null, side: "a", since: null, until: null }));
+  const waiting = Array.from({ length: hearth.rounds }, (_, n) => n + 1);
+  const due = inOrder(loadsDue(hearth, spots, waiting, serverNow()), spots);
+  const empty: Hearth = {
+    ...hearth,
+    spots,
+    waiting,
+    due,
+    off: [],
+    lost: [],
+    taps: [],
+    started: false,
+    finished: false,
+  };
+  return { ...moves.reduce((h, t) => withTap(h, t as TapCreate, instant(t.at)), empty), taps, line: hearth.line };
 }

@@ -4,7 +4,7 @@ import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { cached, CLOCK, served } from "../testing/served";
 import type { Hearth } from "./client";
-import { useOutboxPump, useRefusedTaps, useTap, useWaiting } from "./outbox";
+import { useOutboxPump, useRefusedTaps, useTap, useTapEdits, useWaiting } from "./outbox";
 import { renew } from "./stale";
 
 afterEach(() => {
@@ -40,7 +40,7 @@ function mounted() {
   const hook = renderHook(
     () => {
       useOutboxPump();
-      return { tap: useTap(id), waiting: useWaiting(), refused: useRefusedTaps() };
+      return { tap: useTap(id), edits: useTapEdits(id), waiting: useWaiting(), refused: useRefusedTaps() };
     },
     { wrapper },
   );
@@ -78,6 +78,28 @@ it("keeps taps in their order while the server is out of reach, and sends each o
     .filter((a) => a.method === "POST")
     .map((a) => (a.body as { kind: string }).kind);
   expect(landed.slice(-2)).toEqual(["load", "turn"]);
+}, 12_000);
+
+it("takes a tap back at once while the server is out of reach, and tells both in order when it is back", async () => {
+  let up = false;
+  const kept: object[] = [];
+  const asked = served(({ body, method }) => {
+    if (!up) return new Error("no network");
+    if (method === "POST") kept.push({ id: 7, ...(body as object) });
+    if (method === "DELETE") kept.pop();
+    return { body: hearth([...kept]) };
+  });
+  const { result, shown } = mounted();
+  act(() => result.current.tap({ kind: "load", round_no: 1, spot: 1 }));
+  expect(shown().spots[0]!.state).toBe("busy");
+  act(() => result.current.edits.undo(shown().taps[0]!));
+  expect([shown().spots[0]!.state, shown().waiting, shown().taps]).toEqual(["free", [1, 2, 3, 4], []]);
+  await waitFor(() => expect(result.current.waiting).toBe(2));
+  up = true;
+  const before = asked.length;
+  await waitFor(() => expect(result.current.waiting).toBe(0), { timeout: 8000 });
+  const told = asked.slice(before).map((a) => `${a.method} ${a.path.split("/").at(-1)}`);
+  expect(told.filter((t) => !t.startsWith("GET"))).toEqual(["POST taps", "DELETE 7"]);
 }, 12_000);
 
 it("tells a refused tap with its reason, and goes on with the next", async () => {

@@ -3,9 +3,9 @@ import { useEffect, useRef, useSyncExternalStore } from "react";
 import { type Hearth, Problem, type TapCreate } from "./client";
 import { clocked, serverNow } from "./clock";
 import { cookName } from "./cook";
-import { withTap } from "./hearth";
+import { type Change, withChange, withTap } from "./hearth";
 import { newKey } from "./key";
-import { sendTap } from "./fire";
+import { changeTap, sendTap } from "./fire";
 import {
   alone,
   dequeue,
@@ -26,7 +26,8 @@ const RETRY_MS = 2000;
 let sending = false;
 let asked = false; // to send, while something was being sent
 
-type Landed = (bake: number, hearth: Hearth | null, tap: TapCreate) => void;
+type Landed = (entry: Waiting, hearth: Hearth | null) => void;
+type Changed = Pick<Hearth["taps"][number], "key" | "kind"> & Pick<TapCreate, "round_no" | "spot">;
 /** A tap on a round in the midst of a line: it changes the hearth, and nothing of the day. */
 const midLine = (hearth: Hearth, tap: TapCreate): boolean =>
   tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
@@ -52,17 +53,20 @@ async function flush(landed: Landed): Promise<void> {
 async function deliver(entry: Waiting, landed: Landed): Promise<boolean> {
   let hearth: Hearth | null = null;
   try {
-    hearth = await clocked(() => sendTap(entry.bake, entry.tap));
+    hearth = await clocked(() => send(entry));
   } catch (fault) {
     if (fault instanceof Problem && (fault.away || fault.status >= 500)) return false;
     await refuse(entry, fault instanceof Error ? fault.message : "That tap was not taken.");
-    landed(entry.bake, null, entry.tap);
+    landed(entry, null);
     return true;
   }
   await dequeue(entry); // once for each that was answered, whatever goes wrong in showing it
-  landed(entry.bake, hearth, entry.tap);
+  landed(entry, hearth);
   return true;
 }
+
+const send = ({ bake, tap, change }: Waiting): Promise<Hearth> =>
+  change ? changeTap(bake, change, tap.said_at!) : sendTap(bake, tap);
 
 export const useWaiting = (): number => useSyncExternalStore(onQueue, () => waiting().length);
 export const useRefusal = (): string | null => useSyncExternalStore(onQueue, refusal);
@@ -70,10 +74,10 @@ export const useRefusedTaps = (): readonly Waiting[] => useSyncExternalStore(onQ
 
 function useLanded(): Landed {
   const cache = useQueryClient();
-  return (bake, hearth, tap) => {
+  return ({ bake, tap, change }, hearth) => {
     if (hearth) cache.setQueryData(["hearth", bake], withWaiting(bake, hearth));
     else void cache.invalidateQueries({ queryKey: ["hearth", bake] });
-    if (hearth && midLine(hearth, tap)) return;
+    if (hearth && !change && midLine(hearth, tap)) return;
     void cache.invalidateQueries({ queryKey: ["bake", bake] });
     void renew(cache, "tap");
   };
@@ -105,6 +109,7 @@ export function useTap(bake: number) {
       ...tap,
       key: newKey(),
       at: tap.at ?? new Date(now).toISOString(),
+      said_at: new Date(now).toISOString(),
       ...(by === null ? {} : { by }),
     };
     tell(null);
@@ -113,3 +118,26 @@ export function useTap(bake: number) {
     void stored.then(() => flush(landed));
   };
 }
+
+/** Take a tap back, or move it: kept, sent and shown like a tap, after the one it changes. */
+export function useTapEdits(bake: number) {
+  const cache = useQueryClient();
+  const landed = useLanded();
+  const change = ({ key: of, kind, round_no, spot }: Changed, at: string | null): void => {
+    const told: Change = { of, at };
+    const said_at = new Date(serverNow()).toISOString();
+    tell(null);
+    const stored = enqueue(bake, { key: newKey(), kind: kind as TapCreate["kind"], round_no, spot, said_at }, told);
+    cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withChange(had, told));
+    void stored.then(() => flush(landed));
+  };
+  return { undo: (tap: Changed) => change(tap, null), move: (tap: Changed, at: string) => change(tap, at) };
+}
+
+/** The tap of that kind that waits here for a bake and was not taken back, or null. */
+export const useWaitingTap = (bake: number, kind: string): TapCreate | null =>
+  useSyncExternalStore(onQueue, () => {
+    const undone = waiting().flatMap((w) => (w.change?.at === null ? w.change.of : []));
+    const made = (w: Waiting) => w.bake === bake && w.tap.kind === kind && !w.change && !undone.includes(w.tap.key);
+    return waiting().find(made)?.tap ?? null;
+  });

@@ -1,17 +1,20 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Hearth, TapCreate } from "./client";
 import { serverNow } from "./clock";
-import { withTap } from "./hearth";
+import { type Change, withChange, withTap } from "./hearth";
 
 /**
- * Taps wait here until the server has them: in one queue of this browser, shared by its tabs, in the order they were made. Each
- * carries its own key, so sending one twice counts once. One that the server refused stays, with its reason, until the cook decides.
+ * Taps, and changes of taps, wait here until the server has them: in one queue of this browser, shared by its tabs, in the order they
+ * were made. Each carries its own key, so sending one twice counts once. One that the server refused stays, with its reason, until the
+ * cook decides.
  */
 export interface Waiting {
   /** Its place in the queue: the queue's own count, whatever the clocks say. */
   n: number;
   bake: number;
   tap: TapCreate;
+  /** What is to become of an earlier tap: then `tap` only says which that is, under a key of its own. */
+  change?: Change;
   refused?: string;
 }
 interface Store extends DBSchema {
@@ -89,12 +92,13 @@ const waits = selection((w) => w.refused === undefined);
 const refusals = selection((w) => w.refused !== undefined);
 
 /** Put a tap at the end of the queue: it counts at once, and is in the store when this resolves. */
-export async function enqueue(bake: number, tap: TapCreate): Promise<void> {
-  queue = [...queue, { n: (unstored -= 1), bake, tap }];
+export async function enqueue(bake: number, tap: TapCreate, change?: Change): Promise<void> {
+  const entry = change ? { bake, tap, change } : { bake, tap };
+  queue = [...queue, { n: (unstored -= 1), ...entry }];
   changed();
   const db = await store;
   if (!db) return;
-  await db.add("taps", { bake, tap } as Waiting);
+  await db.add("taps", entry as Waiting);
   await reread();
   tellOthers();
 }
@@ -118,7 +122,8 @@ export async function dequeue(entry: Waiting): Promise<void> {
 /** The server refused a tap: it stays, with the reason. */
 export const refuse = (entry: Waiting, reason: string): Promise<void> => rewrite({ ...entry, refused: reason });
 /** Send a refused tap again, in its old place. */
-export const again = ({ n, bake, tap }: Waiting): Promise<void> => rewrite({ n, bake, tap });
+export const again = ({ n, bake, tap, change }: Waiting): Promise<void> =>
+  rewrite(change ? { n, bake, tap, change } : { n, bake, tap });
 
 async function rewrite(entry: Waiting): Promise<void> {
   settle();
@@ -160,11 +165,6 @@ async function leased(db: IDBPDatabase<Store>): Promise<boolean> {
 /** The taps on the server are others than before. */
 export const settle = (): number => (landed += 1);
 
-/** Resolves when the tap of that key waits no longer: it was sent and answered. */
-export async function sent(key: string): Promise<void> {
-  while (waiting().some((w) => w.tap.key === key)) await new Promise((done) => setTimeout(done, 100));
-}
-
 export const refusal = (): string | null => message;
 /** Show a message that stands until the cook has read it; null takes it away. */
 export function tell(words: string | null): void {
@@ -177,12 +177,15 @@ export const onQueue = (listener: () => void): (() => void) => {
   return () => void listeners.delete(listener);
 };
 
+const laid = (hearth: Hearth, { tap, change }: Waiting): Hearth =>
+  change ? withChange(hearth, change) : withTap(hearth, tap, Date.parse(tap.at ?? "") || serverNow());
+
 /** A hearth as the server told it, with the taps that it has not seen yet on top. */
 export function withWaiting(bake: number, hearth: Hearth): Hearth {
   const seen = new Set(hearth.taps.map((t) => t.key));
   return waiting()
     .filter((w) => w.bake === bake && !seen.has(w.tap.key))
-    .reduce((h, { tap }) => withTap(h, tap, Date.parse(tap.at ?? "") || serverNow()), hearth);
+    .reduce(laid, hearth);
 }
 
 /** Ask until no tap landed while the answer was on its way: an older answer never hides a newer tap. */

@@ -7733,8 +7733,9 @@ export interface components {
         };
         /**
          * TapCreate
-         * @description A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed; `by`: the
-         *     cook's name, where the tablet has one.
+         * @description A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed; `said_at`:
+         *     when it was said, of one that was kept until the server was in reach; `by`: the cook's name, where the tablet has
+         *     one.
          */
         TapCreate: {
             /**
@@ -7759,6 +7760,11 @@ export interface components {
              * @default null
              */
             round_no?: number | null;
+            /**
+             * Said At
+             * @default null
+             */
+            said_at?: string | null;
             /**
              * Spot
              * @default null
@@ -7785,10 +7791,18 @@ export interface components {
             /** Spot */
             spot: number | null;
         };
-        /** TapUpdate */
+        /**
+         * TapUpdate
+         * @description When a tap was made, as typed, and when that was said.
+         */
         TapUpdate: {
             /** At */
             at: string;
+            /**
+             * Said At
+             * @default null
+             */
+            said_at?: string | null;
         };
         /** TaskRead */
         TaskRead: {

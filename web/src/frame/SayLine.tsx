@@ -176,6 +176,7 @@ function Refused({ kept }: { kept: readonly Waiting[] }) {
     <Away role="alert" data-print="no">
       <span>
         “{tapWords(first.tap)}
+        {first.change && (first.change.at === null ? SAY.takenBack : SAY.movedTo(first.change.at))}
         {SAY.wasNotTaken} {first.refused}
         {kept.length > 1 && SAY.moreLikeIt(kept.length - 1)}
       </span>

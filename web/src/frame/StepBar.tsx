@@ -1,12 +1,8 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import styled from "styled-components";
-import type { Bake, Hearth, Schemas } from "../api/client";
+import type { Bake, Schemas } from "../api/client";
 import { useNow } from "../api/clock";
-import { useTap } from "../api/outbox";
-import { sent, settle, tell } from "../api/queue";
-import { renew } from "../api/stale";
-import { moveTap, undoTap } from "../api/fire";
+import { useTap, useTapEdits, useWaitingTap } from "../api/outbox";
 import { Button } from "../controls/Button";
 import { Field } from "../controls/Field";
 import { Sheet } from "../controls/Sheet";
@@ -16,7 +12,6 @@ import { Strip } from "./Strip";
 import { useWords } from "./units";
 import { SAY } from "../words/say/frame";
 
-type Tap = Schemas["TapRead"];
 type TapKind = Schemas["TapCreate"]["kind"];
 const DID: Partial<Record<TapKind, string>> = {
   weigh: "Weighed",
@@ -65,30 +60,6 @@ const Row = styled.div`
   }
 `;
 
-/** Undo or move a tap, and put the new hearth and bake where the screens read them. */
-export function useTapEdits(bake: number) {
-  const cache = useQueryClient();
-  /** A tap is known by its key: one still on its way gets its id when it has landed. */
-  const stored = async (tap: Tap) => {
-    await sent(tap.key);
-    return cache.getQueryData<Hearth>(["hearth", bake])?.taps.find((t) => t.key === tap.key)?.id ?? tap.id;
-  };
-  const run = (work: (id: number) => Promise<Hearth>, tap: Tap): void =>
-    void stored(tap)
-      .then(work)
-      .then((hearth) => {
-        tell(null);
-        settle();
-        cache.setQueryData(["hearth", bake], hearth);
-        return Promise.all([cache.invalidateQueries({ queryKey: ["bake", bake] }), renew(cache, "tap")]);
-      })
-      .catch((fault: Error) => tell(fault.message));
-  return {
-    undo: (tap: Tap) => run((id) => undoTap(bake, id), tap),
-    move: (tap: Tap, at: string) => run((id) => moveTap(bake, id, at), tap),
-  };
-}
-
 /** The hand moves that belong to a leaf: mark each done now or earlier, move it, take it back. */
 export function StepBar({ bake, keys }: { bake: Bake; keys: readonly TapKind[] }) {
   const next = bake.steps.find((s) => !s.done_at && s.key !== "serve");
@@ -124,8 +95,9 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   const tap = useTap(bake.id);
   const edits = useTapEdits(bake.id);
   const [earlier, setEarlier] = useState(false);
-  const made = step && bake.taps.find((t) => t.kind === step.key);
   const key = step?.key ?? "";
+  const waits = useWaitingTap(bake.id, key);
+  const made = bake.taps.find((t) => t.kind === key) ?? waits;
   const did = isTap(key) ? (DID[key] ?? step!.name) : (step?.name ?? "");
   const said = (text: string) => {
     setEarlier(false);
@@ -136,10 +108,11 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   return {
     did,
     made,
+    waits: waits !== null,
     earlier,
     setEarlier,
     said,
-    markable: isTap(key) && !step?.done_at,
+    markable: isTap(key) && !step?.done_at && !waits,
     mark: () => isTap(key) && tap({ kind: key }),
     undo: () => made && edits.undo(made),
   };
@@ -155,18 +128,18 @@ function waitWords(step: Schemas["StepRead"], now: number, zone: string): string
 function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]; isNext: boolean }) {
   const { zone } = useWords();
   const now = useNow(10_000);
-  const { did, made, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
+  const { did, made, waits, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
   const at = ms(step.at);
   const wait = waitWords(step, now, zone);
   return (
     <Row data-now={isNext}>
       <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} />
       <span className="when">{clockNear(step.at, now, zone)}</span>
-      <span className="what">{step.done_at ? did : step.name}</span>
+      <span className="what">{step.done_at || waits ? did : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
-        {step.done_at
+        {step.done_at || waits
           ? made
-            ? `done${made.by ? `, ${made.by}` : ""}`
+            ? `${waits ? SAY.doneWaitsHere : "done"}${made.by ? `, ${made.by}` : ""}`
             : "taken as done"
           : at > now
             ? `in ${span(at - now)}`
@@ -279,7 +252,7 @@ export function NextMove({
   const [all, setAll] = useState(false);
   const open = bake.steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at));
   const step = open.find((s) => keys.includes(s.key as TapKind));
-  const { did, earlier, setEarlier, said, mark } = useStep(bake, step);
+  const { did, waits, earlier, setEarlier, said, mark, undo } = useStep(bake, step);
   const sooner = open.find((s) => s !== step && step && ms(s.at) < ms(step.at));
   return (
     <Card className="next" aria-label="Next move" data-print="no">
@@ -294,7 +267,17 @@ export function NextMove({
         <span className="quiet">{SAY.everyMoveHereIsDone}</span>
       )}
       <div className="do">
-        {step && !earlier && <Mark did={did} first={!plain} onNow={mark} onEarlier={() => setEarlier(true)} />}
+        {step && !earlier && !waits && (
+          <Mark did={did} first={!plain} onNow={mark} onEarlier={() => setEarlier(true)} />
+        )}
+        {waits && (
+          <>
+            <span>{SAY.doneWaitsHere}</span>
+            <Button data-kind="bare" onPress={undo}>
+              undo
+            </Button>
+          </>
+        )}
         {earlier && <Earlier label={`${did} when?`} onSaid={said} />}
         <Button data-kind="bare" onPress={() => setAll(true)}>
           all…

@@ -67,7 +67,7 @@ def _move(app: App, bake_id: int, given: TapCreate) -> int:
         unit.expect("bake", "revision", bake_id, seen.revision, bumps=True)
         state = states_of(app).state(app, session, bake_id, seen)
         r = state.rows
-        at = past_moment(given.at, r.now)
+        at = past_moment(given.at, r.now, given.said_at)
         _check_live(r)
         told = _check_move(r, state.moves, given, at)
         row = append(session, _row(r, given, max(at, dt.datetime.fromtimestamp(told, at.tzinfo))))
@@ -77,7 +77,7 @@ def _move(app: App, bake_id: int, given: TapCreate) -> int:
 
 def _when_done(r: BakeSnapshot, given: TapCreate) -> str:
     """A step as the reason for what moves: done in time, late or early."""
-    at, told = past_moment(given.at, r.now), _told_at(r, given.kind)
+    at, told = past_moment(given.at, r.now, given.said_at), _told_at(r, given.kind)
     said = f"it was {NAMES[given.kind]}"
     by_min = 60 * hours_between(told, at) if told else 0.0
     if abs(by_min) < MOVED_MIN:
@@ -109,7 +109,7 @@ def _row(r: BakeSnapshot, given: TapCreate, at: dt.datetime) -> Tap:
 
 
 def add_tap(session: Session, r: BakeSnapshot, given: TapCreate) -> int:
-    at = past_moment(given.at, r.now)
+    at = past_moment(given.at, r.now, given.said_at)
     told = _check_tap(r, given, at)
     if given.kind in hearth_rules.ON_HEAT:
         at = max(at, dt.datetime.fromtimestamp(told, at.tzinfo))
@@ -286,7 +286,7 @@ def move_tap(app: App, bake_id: int, tap_id: int, change: TapUpdate) -> None:
         r = solve.load(app, session, bake_id)
         row = _tap(r, tap_id)
         r.bake.revision += 1
-        at = past_moment(change.at, r.now)
+        at = past_moment(change.at, r.now, change.said_at)
         others = [t for t in r.taps if t.id != tap_id]
         given = TapCreate.model_validate({"key": row.key, "kind": row.kind, "round_no": row.round_no, "spot": row.spot})
         if row.kind in NAMES:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import datetime as dt
 from typing import Annotated, Any, Literal
 
-from pydantic import StringConstraints
+from pydantic import AwareDatetime, StringConstraints
 
 from brassclock.core.terms import Colour, DressingTime, HeatAct, HeatUntil, MoveKey
 from brassclock.services.schemas.base import Banded, CautionRead, ClockRead, Shape, Strict, WhyRead
@@ -53,19 +53,24 @@ TapKind = Literal[
 
 
 class TapCreate(Strict):
-    """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed; `by`: the
-    cook's name, where the tablet has one."""
+    """A tap. `key` is made by the client: sent twice, it counts once. `at`: now when left out, or as typed; `said_at`:
+    when it was said, of one that was kept until the server was in reach; `by`: the cook's name, where the tablet has
+    one."""
 
     key: Key
     kind: TapKind
     round_no: Small | None = None
     spot: Small | None = None
     at: Annotated[str, StringConstraints(max_length=80)] | None = None
+    said_at: AwareDatetime | None = None
     by: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)] | None = None
 
 
 class TapUpdate(Strict):
+    """When a tap was made, as typed, and when that was said."""
+
     at: Annotated[str, StringConstraints(max_length=80)]
+    said_at: AwareDatetime | None = None
 
 
 class ReasonRead(Shape):

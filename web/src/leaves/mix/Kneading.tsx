@@ -3,9 +3,8 @@ import styled from "styled-components";
 import { useDueAlarms, type Alarm } from "../../alarms/due";
 import type { Bake, Schemas } from "../../api/client";
 import { useNow } from "../../api/clock";
-import { useTap } from "../../api/outbox";
+import { useTap, useTapEdits } from "../../api/outbox";
 import { Button } from "../../controls/Button";
-import { useTapEdits } from "../../frame/StepBar";
 import { countdown, ms } from "../../words/format";
 import { SAY } from "../../words/say/mix";
 
