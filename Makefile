@@ -14,7 +14,7 @@ test: browser
 	$(MAKE) --no-print-directory -j2 setup
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint web-checks
 	$(MAKE) --no-print-directory build
-	$(PY) -m pytest -n 2 --dist loadgroup
+	$(PY) -m pytest -n 2
 
 check: setup lint web-checks
 	$(PY) -m pytest -q tests/core tests/store

@@ -17,6 +17,7 @@ from html import escape
 from pathlib import Path
 from typing import Any
 
+from brassclock.core.compiled import begin_warming
 from brassclock.housekeeping import Housekeeping, hold
 from brassclock.store.engine import FILE_NAME, CannotOpen, close_store
 from brassclock.store.faults import storage_fault
@@ -139,6 +140,8 @@ class Running:
             self._lock = hold(serving.directory)
             if serving.compiles and serving.demo:  # its nights are computed one after the other: quicker once compiled
                 _warming(switch, first=True).join()
+            elif serving.compiles:
+                begin_warming()  # what is asked before that waits for it
             self._open()
             gc.freeze()
             if self._aside is not None:

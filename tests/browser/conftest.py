@@ -29,14 +29,6 @@ BRIEFLY = {"resultTypes": ["violations"]}  # what passes is not described
 BENIGN = ("the server responded with a status of", "Failed to load resource")
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """All of these run in one worker: two browsers and their servers at once would starve each other."""
-    here = Path(__file__).parent
-    for item in items:
-        if here in item.path.parents:
-            item.add_marker(pytest.mark.xdist_group("browser"))
-
-
 @pytest.fixture(scope="session")
 def chrome() -> Iterator[Browser]:
     with sync_playwright() as playwright:

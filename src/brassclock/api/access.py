@@ -74,8 +74,8 @@ def sign_in(body: SignIn):
     if not right:
         return problem(401, "Not the passcode", "That is not the passcode of this kitchen. Ask who set it up.")
     device_id, token = devices.let_in(app(), "cook", body.name)
-    told = SessionRead(lan=True, signed_in=True, name=body.name, device_id=device_id, secure=request.is_secure)
-    return gate.signed_in(jsonify(told.model_dump(mode="json")), token)
+    known = devices.Known(device_id, "cook", body.name, None, None)
+    return gate.signed_in(jsonify(_session(known).model_dump(mode="json")), token)
 
 
 @routes.delete("/session", responses={"200": SessionRead})

@@ -1,19 +1,39 @@
-"""Steppers run as plain Python until a compiler has had time to make them fast; nobody waits for it.
+"""Steppers run as plain Python until a compiler has made them fast; nobody waits long for it.
 
 A stepper is one function, with every function of this package that it calls, written in the subset that numba takes.
-`Stepper` calls the plain function until `warm()` has compiled (or loaded from the cache) its twin.
+`Stepper` calls the plain function until `warm()` has compiled (or loaded from the cache) its twin. What was compiled
+before is loaded in a second or two, which a plain answer takes several times over: what is asked meanwhile waits for
+it, up to PATIENCE_S.
 """
 
 from __future__ import annotations
 
 import dis
 import hashlib
+import threading
 import types
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
 PACKAGE = __name__.partition(".")[0] + "."
+PATIENCE_S = 8.0  # a plain forecast takes longer
+_over = threading.Event()  # warming is over, or nobody waits for it any longer
+_over.set()
+
+
+def begin_warming() -> Callable[[], None]:
+    """Have every stepper wait for its compiled form: until the function returned is called, at most for PATIENCE_S."""
+    _over.clear()
+    patience = threading.Timer(PATIENCE_S, _over.set)
+    patience.daemon = True
+    patience.start()
+
+    def end() -> None:
+        patience.cancel()
+        _over.set()
+
+    return end
 
 
 class Stepper:
@@ -26,12 +46,19 @@ class Stepper:
         self._fast: Callable[..., Any] | None = None
 
     @property
-    def ready(self) -> bool:
-        """True if the compiled form answers."""
+    def compiled(self) -> bool:
+        """True if the compiled form answers now."""
         return self._fast is not None
 
+    @property
+    def ready(self) -> bool:
+        """True if the compiled form answers; while steppers are warming, once that is known."""
+        if self._fast is None:
+            _over.wait()
+        return self.compiled
+
     def __call__(self, *args: Any) -> Any:
-        return (self._fast or self.plain)(*args)
+        return (self._fast if self.ready and self._fast else self.plain)(*args)
 
     def warm(self, *args: Any) -> bool:
         """Compile for these arguments; False when numba is missing (the plain form stays)."""

@@ -111,7 +111,7 @@ def solve(r: BakeSnapshot) -> BakeResult:
             [(b.start.isoformat(), b.end.isoformat(), b.hands) for b in (*r.busy, *r.taken)],
             str(r.shared),
             _tick(r),
-            compiled(),
+            yeast_course.course_stepper.ready and puff_model.bake_stepper.ready,
         ],
         default=str,
         sort_keys=True,
@@ -135,7 +135,7 @@ def safety_of(work: BakeResult) -> Safety | None:
 
 def compiled() -> bool:
     """True if both steppers answer compiled, on their finer grids."""
-    return yeast_course.course_stepper.ready and puff_model.bake_stepper.ready
+    return yeast_course.course_stepper.compiled and puff_model.bake_stepper.compiled
 
 
 UNSEEN = {

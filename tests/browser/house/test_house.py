@@ -15,6 +15,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+import brassclock
 from helpers import BOUNCE_MS
 from serving import Server
 
@@ -22,6 +23,7 @@ Watch = Callable[..., Any]
 WORDS = "stone window apricot"
 PLATE = {"name": "Plate", "kind": "iron_plate", "temp_c": 235, "spots": 2}
 KITCHEN = {"zone": "UTC", "room_c": 22, "name": "Ours", "surface": PLATE}
+WORKER = Path(brassclock.__file__).parent / "web" / "sw.js"
 CLI = [sys.executable, "-m", "brassclock.cli"]
 
 
@@ -133,6 +135,30 @@ def test_the_page_opens_and_the_hearth_goes_on_while_the_server_is_gone(own: tup
     expect(page.get_by_text(re.compile("taps? waits? here"))).not_to_be_visible()
     made = [(t["kind"], t["round_no"], t["spot"]) for t in server.get(f"/api/bakes/{bake}/hearth")["taps"]]
     assert made == [("load", 1, 1), ("load", 2, 2)]
+
+
+def test_a_newer_page_is_offered_and_never_in_the_midst_of_a_hearth(own: tuple[Server, int], watch: Watch) -> None:
+    """A worker of other bytes stands in for a second build."""
+    server, bake = own
+    w = watch(server, keeps=True)
+    page, offered = w.goto("/k/1/day"), w.page.get_by_text("A newer Brass Clock is here")
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    wait_until(lambda: page.evaluate("navigator.serviceWorker.controller !== null"))
+    built = WORKER.read_bytes()
+    try:
+        WORKER.write_bytes(built + b"\n// newer\n")
+        page.goto(f"{server.url}/b/{bake}/fire")
+        page.evaluate("navigator.serviceWorker.getRegistration().then((r) => r.update()).then(() => true)")
+        wait_until(lambda: page.evaluate("navigator.serviceWorker.getRegistration().then((r) => r.waiting !== null)"))
+        expect(offered).not_to_be_visible()
+        page.get_by_role("link", name=re.compile("^Day")).first.click()
+        expect(offered).to_be_visible()
+        w.axe_clean()
+        page.get_by_role("button", name="Use the newer one").click()
+        wait_until(lambda: page.evaluate("navigator.serviceWorker.getRegistration().then((r) => r.waiting === null)"))
+        expect(offered).not_to_be_visible()
+    finally:
+        WORKER.write_bytes(built)
 
 
 def test_without_the_network_in_the_midst_of_a_line_nothing_is_lost_or_doubled(
