@@ -151,10 +151,11 @@ def test_a_newer_page_is_offered_and_never_in_the_midst_of_a_hearth(own: tuple[S
         page.evaluate("navigator.serviceWorker.getRegistration().then((r) => r.update()).then(() => true)")
         wait_until(lambda: page.evaluate("navigator.serviceWorker.getRegistration().then((r) => r.waiting !== null)"))
         expect(offered).not_to_be_visible()
-        page.get_by_role("link", name=re.compile("^Day")).first.click()
+        page.get_by_role("link", name=re.compile("^Rise")).first.click()
         expect(offered).to_be_visible()
         w.axe_clean()
-        page.get_by_role("button", name="Use the newer one").click()
+        with page.expect_event("load"):
+            page.get_by_role("button", name="Use the newer one").click()
         wait_until(lambda: page.evaluate("navigator.serviceWorker.getRegistration().then((r) => r.waiting === null)"))
         expect(offered).not_to_be_visible()
     finally:
