@@ -1,4 +1,4 @@
-"""How the house holds: the hearth beside the dearest questions, a restore, an idle server's share of a core, a start
+"""The bench of the house: the hearth beside the dearest questions, a restore, an idle server's share of a core, a start
 over five years of bakes. Part of `make bench`.
 
 The named reference of the hearth is the same hearth with nobody else asking, in the same run.

@@ -100,7 +100,7 @@ def told(what: str, ours: float, reference: float, aim: str) -> None:
 
 
 def drills() -> None:
-    """How long a practice case takes to be drawn and shown, the slowest and the middle one of each kind, beside one
+    """The time in which a practice case is drawn and shown, the slowest and the middle one of each kind, beside one
     bread's bake of the puff model."""
     one = call.call_case(Draw("call", 1, 1)).true
     bake_ms = best_ms(one.baked)

@@ -98,7 +98,7 @@ def _answer(start: Callable[..., Any], media: str, text: str, waits: bool) -> It
 
 @dataclass(frozen=True)
 class Serving:
-    """How to serve: the data's folder, where to listen, under which names, and what comes with it.
+    """The settings of a server: the data's folder, where to listen, under which names, and what comes with it.
 
     `lan`: beyond this machine, for who knows the passcode. `behind_proxy`: a proxy of this machine says who asks.
     `instruments`: the demo's kitchen gets a stand-in for its instruments, a program of its own. `aside`: long questions

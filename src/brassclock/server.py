@@ -83,7 +83,7 @@ def serve(serving: Serving) -> int:
 
 
 def where(serving: Serving) -> list[str]:
-    """Where the application is, as lines for the terminal; how a tablet reaches it, or what that takes."""
+    """The application's addresses, as lines for the terminal; the way in for a tablet, or what that takes."""
     shown = f"[{serving.host}]" if ":" in serving.host else serving.host
     if not serving.lan:
         return [

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ast
 import importlib
 import re
 import tomllib
@@ -49,6 +50,19 @@ def test_every_command_and_target_is_told() -> None:
     makefile = (ROOT / "Makefile").read_text("utf-8")
     told = set(re.findall(r"make ([a-z]+)", README))
     assert {t for t in told if not re.search(rf"^{t}:", makefile, re.MULTILINE)} == set()
+
+
+def test_docstrings_name_what_they_describe() -> None:
+    """A docstring begins with a noun or a verb, not with a question."""
+    asks = re.compile(r"(What|How|Whether|Where|When|Why|Which)\b")
+    found = []
+    for path in [*(ROOT / "src").rglob("*.py"), *(ROOT / "tools").glob("*.py")]:
+        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+            if isinstance(node, (ast.Module, ast.ClassDef, ast.FunctionDef)) and asks.match(
+                ast.get_docstring(node) or ""
+            ):
+                found.append(f"{path.relative_to(ROOT)}: {getattr(node, 'name', 'the module')}")
+    assert found == []
 
 
 def test_every_key_is_told() -> None:

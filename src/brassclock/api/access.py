@@ -57,7 +57,7 @@ def _session(known: devices.Known | None) -> SessionRead:
 
 @routes.get("/session", responses={"200": SessionRead})
 def get_session():
-    """Whether a passcode is asked for, and as what this device is signed in."""
+    """The sign-in state: whether a passcode is asked for, and as whom this device is signed in."""
     known = gate.of_cookie(app())
     return _session(known if known is not None and known.kind == "cook" else None).model_dump(mode="json")
 
@@ -117,7 +117,7 @@ def add_instrument(body: InstrumentCreate):
 
 @routes.get("/guest/<string:token>", responses={"200": GuestRead, "404": Problem})
 def guest_view(path: GuestPath) -> Response:
-    """What a guest's link shows."""
+    """The view of a guest's link."""
     known = guest.let_in(app(), path.token)
     bench = bench_page.bench_out(app(), known.kitchen_id or 0)
     return jsonify(guest.guest_out(app(), known, bench).model_dump(mode="json"))

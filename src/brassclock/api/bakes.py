@@ -234,7 +234,7 @@ def restore_photo(path: PhotoPath):
 
 @routes.get("/bakes/<int:bake_id>/times", responses={"200": TimesRead, **PROBLEMS})
 def times(path: BakePath):
-    """What made the bake late or early: each thing run again as it was to be."""
+    """The causes of a late or early bake: each thing run again as it was to be."""
     return long_answer(keep_timing.times_out, path.bake_id)
 
 
@@ -285,7 +285,7 @@ def best_line(path: BakePath):
 
 @routes.get("/bakes/<int:bake_id>/causes", responses={"200": CausesRead, **PROBLEMS})
 def causes(path: BakePath):
-    """Why rounds of the bake fell short, by what is known of them; one change for next time."""
+    """The reasons why rounds of the bake fell short, by what is known of them; one change for next time."""
     return long_answer(keep_cause.causes_out, path.bake_id)
 
 

@@ -33,7 +33,7 @@ class TurnedQuery(BaseModel):
 
 @routes.get("/kitchens/<int:kitchen_id>/drill", responses={"200": DrillRead, **PROBLEMS})
 def drill(path: KitchenPath):
-    """How a kitchen's learners do in each kind of case, and the calls of its real hearth."""
+    """The records of a kitchen's learners in each kind of case, and the calls of its real hearth."""
     return tries.drill_out(app(), path.kitchen_id).model_dump(mode="json")
 
 

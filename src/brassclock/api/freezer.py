@@ -103,7 +103,7 @@ def change_serving(path: ServingPath, body: ServingUpdate):
 
 @routes.get("/kitchens/<int:kitchen_id>/lessons", responses={"200": LessonsRead, **PROBLEMS})
 def read_lessons(path: KitchenPath):
-    """What the kitchen believes, each belief with the lessons that made it."""
+    """The kitchen's beliefs, each with the lessons that made it."""
     return lessons.lessons_out(app(), path.kitchen_id).model_dump(mode="json")
 
 

@@ -34,7 +34,8 @@ def me() -> Known | None:
 
 
 class Rates:
-    """How often each may ask, in a window that moves; loaded when it is first asked, as its library takes long."""
+    """The limits on how often each may ask, in a window that moves; loaded when it is first asked, as its library takes
+    long."""
 
     def __init__(self) -> None:
         from limits import parse

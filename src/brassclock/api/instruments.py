@@ -53,11 +53,11 @@ def use_channel(path: ChannelPath, body: ChannelUpdate):
 
 @routes.get("/kitchens/<int:kitchen_id>/scale", responses={"200": ScaleRead, **PROBLEMS})
 def scale(path: KitchenPath, query: ScaleQuery):
-    """What the kitchen's scale shows now."""
+    """The display of the kitchen's scale now."""
     return latest.scale_out(app(), path.kitchen_id, query.wants_g).model_dump(mode="json")
 
 
 @routes.get("/kitchens/<int:kitchen_id>/surfaces-seen", responses={"200": SurfacesSeen, **PROBLEMS})
 def surfaces_seen(path: KitchenPath):
-    """What pyrometers read of the surfaces of late."""
+    """The latest heat of the surfaces by their pyrometers."""
     return SurfacesSeen(surfaces=latest.surfaces_out(app(), path.kitchen_id)).model_dump(mode="json")

@@ -40,7 +40,7 @@ class BroughtPath(KitchenPath):
 
 
 class ReadingsQuery(BaseModel):
-    """How a table of readings is written: degrees, and the mark in numbers."""
+    """The notation of a table of readings: degrees, and the mark in numbers."""
 
     unit: TempUnit = "C"
     decimal: Literal["point", "comma"] = "point"
@@ -66,7 +66,7 @@ def logbook(path: KitchenPath, query: LogbookQuery):
 
 @routes.get("/kitchens/<int:kitchen_id>/logbook/figures", responses={"200": FiguresRead, **PROBLEMS})
 def logbook_figures(path: KitchenPath, query: PastQuery):
-    """What the chosen bakes show together: full pockets, causes, forecasts beside facts, what they cost."""
+    """The figures of the chosen bakes together: full pockets, causes, forecasts beside facts, what they cost."""
     return logbook_page.figures_out(app(), path.kitchen_id, query).model_dump(mode="json")
 
 
@@ -124,7 +124,7 @@ def bring_package(path: KitchenPath, body: PackageCreate):
 
 @routes.get("/kitchens/<int:kitchen_id>/packages/progress", responses={"200": ProgressRead, **PROBLEMS})
 def package_progress(path: KitchenPath):
-    """How far the package is that is coming in."""
+    """The progress of the package that is coming in."""
     return bringing.progress_out(app(), path.kitchen_id).model_dump(mode="json")
 
 

@@ -28,7 +28,7 @@ def policy(nonce: str) -> str:
 
 
 def fetched_ahead(path: str) -> str:
-    """What the rooms of a kitchen ask for first [HTML]: fetched beside the scripts, not after them."""
+    """The links to what the rooms of a kitchen ask for first [HTML]: fetched beside the scripts, not after them."""
     room = OF_A_KITCHEN.match(path)
     return f'<link rel="preload" as="fetch" crossorigin href="/api/kitchens/{room[1]}/bench">' if room else ""
 

@@ -1,4 +1,4 @@
-"""What the demo does in its kitchen: the clock set, a bake begun, a tap made, each through the doors a cook uses."""
+"""The deeds of the demo in its kitchen: the clock set, a bake begun, a tap made, each through the doors a cook uses."""
 
 from __future__ import annotations
 

@@ -151,9 +151,9 @@ NIGHTS = _nights()
 
 @dataclass(frozen=True)
 class Truth:
-    """What the story has on a night, which nobody in the kitchen knows: kelvins of the surface over its setting, the
-    leaven over what is believed, the share of the time to come back that a spot is given; and its dice, those of the
-    hand in the dough apart."""
+    """The truth of the story on a night, which nobody in the kitchen knows: kelvins of the surface over its setting,
+    the leaven over what is believed, the share of the time to come back that a spot is given; and its dice, those of
+    the hand in the dough apart."""
 
     over_k: float
     leaven: float
@@ -365,7 +365,7 @@ def _set_plates(app: App, kitchen_id: int, temp_c: float) -> None:
 
 
 def _forget_plates(app: App, kitchen_id: int) -> None:
-    """What the plates taught while they were not what they were thought to be is refused."""
+    """Refuses the lessons that the plates taught while they were not what they were thought to be."""
     with app.read() as session:
         plates = next(s for s in kitchen_rows.surfaces(session, kitchen_id) if s.name == PLATES)
     change_belief(app, kitchen_id, key_of("surface", plates.id), forget=True)

@@ -90,7 +90,7 @@ class FilePart(FileShape):
 
 
 class FileOutcome(BaseModel):
-    """What became of a round."""
+    """The outcome of a round."""
 
     round_no: int = Field(ge=1, le=500)
     pocket: Pocket | None = None
@@ -133,7 +133,7 @@ class FilePhoto(BaseModel):
 
 
 class FileKept(BaseModel):
-    """What became of a bake: its table and when it was kept, outcomes, what is known of the making, stock, lessons,
+    """The outcome of a bake: its table and when it was kept, outcomes, what is known of the making, stock, lessons,
     pictures."""
 
     serve_at: dt.datetime

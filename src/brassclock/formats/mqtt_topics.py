@@ -1,4 +1,4 @@
-"""Which messages of a broker are readings: `mqtt.toml` beside the data, and a message by it. Pure."""
+"""The messages of a broker that are readings: `mqtt.toml` beside the data, and a message by it. Pure."""
 
 from __future__ import annotations
 

@@ -52,7 +52,7 @@ class Resource:
 
 @dataclass
 class Read:
-    """What was read of a package: its rows by resource, each with its line; and lines that could not be."""
+    """The content of a package: its rows by resource, each with its line; and lines that could not be."""
 
     rows: dict[str, list[tuple[int, dict[str, Any]]]] = field(default_factory=dict)
     refused: list[tuple[str, int, str]] = field(default_factory=list)

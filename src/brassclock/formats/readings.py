@@ -34,7 +34,7 @@ class AirPoint:
 
 @dataclass
 class Log:
-    """What was read of a table: points with their lines, and lines that could not be read with the reason."""
+    """The content of a table: points with their lines, and lines that could not be read with the reason."""
 
     points: list[tuple[int, AirPoint]] = field(default_factory=list)
     refused: list[tuple[int, str]] = field(default_factory=list)

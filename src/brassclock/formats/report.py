@@ -87,7 +87,7 @@ def _text(words: str) -> str:
 
 
 def _runs(at: Sequence[dt.datetime]) -> Callable[[dt.datetime], float]:
-    """Where an instant stands: long silences are cut out."""
+    """The place of an instant on the line: long silences are cut out."""
     runs: list[list[dt.datetime]] = [[at[0], at[0]]]
     for t in at[1:]:
         if t - runs[-1][1] > SILENCE:

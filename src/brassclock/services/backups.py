@@ -74,7 +74,7 @@ def bring(app: App, parts: Iterable[bytes]) -> BackupRead:
 
 
 def checked(app: App, name: str) -> BackupChecked:
-    """Whether every page of a backup is sound, and what is in it."""
+    """The result of reading every page of a backup, and its counts of rows."""
     path = path_of(app, name)
     try:
         revision = backup.check(path)

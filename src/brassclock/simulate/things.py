@@ -1,5 +1,5 @@
-"""What the stand-in measures: a room, a fridge, a dough, a plate that heats and a scale, with the scatter of real
-instruments and the faults that are asked for. Figures are made up to look like a kitchen's."""
+"""The things that the stand-in measures: a room, a fridge, a dough, a plate that heats and a scale, with the scatter of
+real instruments and the faults that are asked for. Figures are made up to look like a kitchen's."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ USUAL_ROOM_C = tuple(21.0 + 2.0 * math.sin((h - 9.0) / 24 * 2 * math.pi) for h i
 
 @dataclass(frozen=True)
 class Fault:
-    """What goes wrong with a channel, from which hour of the run on."""
+    """A fault of a channel, from an hour of the run on."""
 
     channel: str
     kind: FaultKind
@@ -65,8 +65,8 @@ class Probes:
         self._plate_c = self.room_by_hour[0]
 
     def look(self, hour: float, of_day: float) -> dict[str, float]:
-        """What each channel sends [C] at an hour of the run, at that hour of the day; one that sends nothing is not
-        there."""
+        """The value that each channel sends [C] at an hour of the run, at that hour of the day; one that sends nothing
+        is not there."""
         passed = 0.0 if self._last_h is None else max(hour - self._last_h, 0.0)
         self._last_h = hour
         low = int(of_day) % 24
@@ -131,7 +131,7 @@ class Scale:
             self._aim_g = total_g
 
     def look(self, passed_s: float) -> float:
-        """What the scale shows [g] so many seconds after the last look."""
+        """The display of the scale [g] so many seconds after the last look."""
         ahead = self._aim_g - self.poured_g
         if ahead > 0:
             self.poured_g += min(ahead, max(ahead * 0.75 * passed_s, 4 * passed_s))

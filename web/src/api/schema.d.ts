@@ -186,7 +186,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Why rounds of the bake fell short, by what is known of them; one change for next time. */
+        /** The reasons why rounds of the bake fell short, by what is known of them; one change for next time. */
         get: operations["bakes_causes_bakes__int_bake_id__causes_get"];
         put?: never;
         post?: never;
@@ -605,7 +605,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What made the bake late or early: each thing run again as it was to be. */
+        /** The causes of a late or early bake: each thing run again as it was to be. */
         get: operations["bakes_times_bakes__int_bake_id__times_get"];
         put?: never;
         post?: never;
@@ -844,7 +844,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a guest's link shows. */
+        /** The view of a guest's link. */
         get: operations["access_guest_view_guest__string_token__get"];
         put?: never;
         post?: never;
@@ -1167,7 +1167,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How a kitchen's learners do in each kind of case, and the calls of its real hearth. */
+        /** The records of a kitchen's learners in each kind of case, and the calls of its real hearth. */
         get: operations["drill_drill_kitchens__int_kitchen_id__drill_get"];
         put?: never;
         /** Open the next case of a kind; the open one, where there is one. */
@@ -1527,7 +1527,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the kitchen believes, each belief with the lessons that made it. */
+        /** The kitchen's beliefs, each with the lessons that made it. */
         get: operations["freezer_read_lessons_kitchens__int_kitchen_id__lessons_get"];
         put?: never;
         post?: never;
@@ -1578,7 +1578,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the chosen bakes show together: full pockets, causes, forecasts beside facts, what they cost. */
+        /** The figures of the chosen bakes together: full pockets, causes, forecasts beside facts, what they cost. */
         get: operations["logbook_logbook_figures_kitchens__int_kitchen_id__logbook_figures_get"];
         put?: never;
         post?: never;
@@ -1698,7 +1698,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far the package is that is coming in. */
+        /** The progress of the package that is coming in. */
         get: operations["logbook_package_progress_kitchens__int_kitchen_id__packages_progress_get"];
         put?: never;
         post?: never;
@@ -1801,7 +1801,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the kitchen's scale shows now. */
+        /** The display of the kitchen's scale now. */
         get: operations["instruments_scale_kitchens__int_kitchen_id__scale_get"];
         put?: never;
         post?: never;
@@ -1971,7 +1971,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What pyrometers read of the surfaces of late. */
+        /** The latest heat of the surfaces by their pyrometers. */
         get: operations["instruments_surfaces_seen_kitchens__int_kitchen_id__surfaces_seen_get"];
         put?: never;
         post?: never;
@@ -2122,7 +2122,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether a passcode is asked for, and as what this device is signed in. */
+        /** The sign-in state: whether a passcode is asked for, and as whom this device is signed in. */
         get: operations["access_get_session_session_get"];
         put?: never;
         /** Sign this device in by the passcode. Wrong ones bring ever longer waits: 429. */
@@ -2336,7 +2336,8 @@ export interface components {
         };
         /**
          * BackupChecked
-         * @description Whether a backup is sound, and how much is in it. `newer`: of a version that this one cannot read.
+         * @description The result of checking a backup: sound or not, and how much is in it. `newer`: of a version that this one cannot
+         *     read.
          */
         BackupChecked: {
             /** Counts */
@@ -3085,7 +3086,7 @@ export interface components {
         };
         /**
          * BroughtRead
-         * @description What a package brought: rows that were added and rows that were there, by table; lines that were refused, the
+         * @description The report of a package: rows that were added and rows that were there, by table; lines that were refused, the
          *     first of them in words.
          */
         BroughtRead: {
@@ -3244,7 +3245,7 @@ export interface components {
         };
         /**
          * CallTruth
-         * @description What it was: the right second to turn and from when to when it might come off as it was turned, by how many
+         * @description The solution: the right second to turn and from when to when it might come off as it was turned, by how many
          *     seconds the calls were early (below 0) or late, the bread as it became and as it would have become, and its film.
          */
         CallTruth: {
@@ -3328,7 +3329,8 @@ export interface components {
         };
         /**
          * CausesRead
-         * @description Why rounds fell short: at most three causes, the share of what nobody logged, one change, or what to note.
+         * @description The reasons why rounds fell short: at most three causes, the share of what nobody logged, one change, or what to
+         *     note.
          */
         CausesRead: {
             /** @default null */
@@ -3422,8 +3424,8 @@ export interface components {
         };
         /**
          * ChannelUpdate
-         * @description What a channel measures: the air of a place, the dough of a bake (none: the one that rises), a surface, the
-         *     scale; nothing where `use` is null.
+         * @description The quantity that a channel measures: the air of a place, the dough of a bake (none: the one that rises), a
+         *     surface, the scale; nothing where `use` is null.
          */
         ChannelUpdate: {
             /**
@@ -3932,7 +3934,7 @@ export interface components {
         };
         /**
          * FaultTruth
-         * @description What it was: how sure that is, the best answer, the causes by their share with their evidence, what to change,
+         * @description The solution: how sure that is, the best answer, the causes by their share with their evidence, what to change,
          *     and what to note next time.
          */
         FaultTruth: {
@@ -4065,7 +4067,8 @@ export interface components {
         };
         /**
          * FiguresRead
-         * @description What the chosen bakes show together; `breads`, `leavens` and `surfaces` are of every past bake of the kitchen.
+         * @description The figures of the chosen bakes together; `breads`, `leavens` and `surfaces` are of every past bake of the
+         *     kitchen.
          *
          *     Of more than some hundred bakes `pockets` are months, and the newest marks stand in the other figures.
          */
@@ -4459,7 +4462,7 @@ export interface components {
         };
         /**
          * GuestRead
-         * @description What guests see: the next move and how far the bread is, and no names.
+         * @description The guests' view: the next move and how far the bread is, and no names.
          */
         GuestRead: {
             /** Breads */
@@ -4680,7 +4683,7 @@ export interface components {
         };
         /**
          * HeatMark
-         * @description What was believed of a surface after a bake: its setting then, and kelvins over it with their spread.
+         * @description The belief about a surface after a bake: its setting then, and kelvins over it with their spread.
          */
         HeatMark: {
             /**
@@ -4982,8 +4985,8 @@ export interface components {
         };
         /**
          * KindRead
-         * @description How a learner does in one kind: the level, how many were answered, the first twelve and the last twelve; cases of
-         *     the own kitchen that are left of ten, None where it has no bake for them.
+         * @description The record of a learner in one kind: the level, how many were answered, the first twelve and the last twelve;
+         *     cases of the own kitchen that are left of ten, None where it has no bake for them.
          */
         KindRead: {
             /** Answered */
@@ -5270,8 +5273,8 @@ export interface components {
         };
         /**
          * LearnedHeatRead
-         * @description What the breads of a surface say of it, set to `set_c` [C]: kelvins over that, their spread, the browning rate on
-         *     it over the table's, and how many bakes at that setting say so.
+         * @description The evidence of a surface from its breads, set to `set_c` [C]: kelvins over that, their spread, the browning rate
+         *     on it over the table's, and how many bakes at that setting say so.
          */
         LearnedHeatRead: {
             /** Browns */
@@ -5343,7 +5346,7 @@ export interface components {
         };
         /**
          * LessonUpdate
-         * @description Whether a lesson is refused; `sure` has an odd one count.
+         * @description The cook's word on a lesson: refused or not; `sure` has an odd one count.
          */
         LessonUpdate: {
             /** Refused */
@@ -5741,7 +5744,7 @@ export interface components {
         };
         /**
          * NotedUpdate
-         * @description What a cook knows of how these breads were made, for what a cause may lie in; null forgets it.
+         * @description The facts that a cook knows of how these breads were made, for the search of causes; null forgets one.
          */
         NotedUpdate: {
             /**
@@ -5862,7 +5865,7 @@ export interface components {
         };
         /**
          * OutcomeUpdate
-         * @description What became of a round; what is left out stays, null takes a word back. `colour` is of the first side,
+         * @description The outcome of a round; what is left out stays, null takes a word back. `colour` is of the first side,
          *     `colour_top` of the other; `faults` are those beside what pocket, colour and tenderness say.
          */
         OutcomeUpdate: {
@@ -6457,7 +6460,7 @@ export interface components {
         };
         /**
          * ProgressRead
-         * @description How far a package is that is coming in: rows done, of all (0 while it is read).
+         * @description The progress of a package that is coming in: rows done, of all (0 while it is read).
          */
         ProgressRead: {
             /** Done */
@@ -6532,7 +6535,7 @@ export interface components {
         };
         /**
          * ReadTruth
-         * @description What it was: its state, the minutes left, which sign misled, and its course.
+         * @description The solution: its state, the minutes left, which sign misled, and its course.
          */
         ReadTruth: {
             /** H */
@@ -7037,7 +7040,7 @@ export interface components {
         };
         /**
          * ScaleRead
-         * @description What the scale shows: its weight, and the weight it stands still at; none where it has not been heard just
+         * @description The display of the scale: its weight, and the weight it stands still at; none where it has not been heard just
          *     now.
          */
         ScaleRead: {
@@ -7205,8 +7208,8 @@ export interface components {
         };
         /**
          * SessionRead
-         * @description Whether this server asks for a passcode, and as what this device is signed in. `secure`: the page may be
-         *     installed here and works without the server.
+         * @description The sign-in state: `lan` where this server asks for a passcode, and as whom this device is signed in. `secure`:
+         *     the page may be installed here and works without the server.
          */
         SessionRead: {
             /** Device Id */
@@ -7587,7 +7590,7 @@ export interface components {
         };
         /**
          * SurfaceSeenRead
-         * @description What a pyrometer reads of a surface, and the heat it has settled at.
+         * @description The heat of a surface by its pyrometer, and the heat it has settled at.
          */
         SurfaceSeenRead: {
             /**
@@ -7793,7 +7796,7 @@ export interface components {
         };
         /**
          * TapUpdate
-         * @description When a tap was made, as typed, and when that was said.
+         * @description The instant of a tap, as typed, and when that was said.
          */
         TapUpdate: {
             /** At */
@@ -7905,7 +7908,7 @@ export interface components {
         };
         /**
          * TruthRead
-         * @description What a case was, under the name of its kind; and why.
+         * @description The solution of a case, under the name of its kind; and the reason.
          */
         TruthRead: {
             /** @default null */

@@ -1,4 +1,4 @@
-"""Why a day does not fit, in words, and the least inconvenient changes that make it fit, each one tried."""
+"""The reasons why a day does not fit, in words, and the least inconvenient changes that make it fit, each one tried."""
 
 from __future__ import annotations
 

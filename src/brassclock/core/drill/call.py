@@ -97,7 +97,7 @@ class Call:
         return self.true.baked([held, replace(second, seconds=MOST_S, until="time")], contact=self.contact)
 
     def width(self) -> float:
-        """How near the right moment a turn has to be: of the log of its time over it."""
+        """The tolerance of a turn about its right moment: of the log of its time over it."""
         return TURN_WIDTH[self.level - 1]
 
 
@@ -152,8 +152,8 @@ def _hidden(draw: Draw, told: Subject, number: int) -> Call:
 
 
 def off_window(case: Call, baked: Baked) -> Off:
-    """When a bread that was turned may come off: done, its pocket full if it fills, both faces light; until it is dry,
-    or four fifths of the way from golden to black."""
+    """The span in which a bread that was turned may come off: done, its pocket full if it fills, both faces light;
+    until it is dry, or four fifths of the way from golden to black."""
     e = baked.events
     light = [reached_s(e, face, "light") for face in ("bottom", "top")]
     if e["done"] is None or None in light:
@@ -180,7 +180,7 @@ def off_points(window: Off, at_s: float) -> float:
 
 @dataclass(frozen=True)
 class Looks:
-    """What is seen of a bread at one second: share of its bubbles (1: they show all over), of its upper face that is
+    """The look of a bread at one second: share of its bubbles (1: they show all over), of its upper face that is
     dull, doses of browning and charring of the upper and the lower face over what reads as golden and as spots, the
     pocket's share, and its height [mm]."""
 
@@ -232,7 +232,7 @@ def _vapour() -> tuple[Array, Array]:
 
 
 def _swell(baked: Baked, bread: Bread) -> Array:
-    """How much the warming gas has swollen the sheet, by row: the mean of its growth over the depth [-]."""
+    """The swelling of the sheet by its warming gas, by row: the mean of its growth over the depth [-]."""
     pressure = SEA_LEVEL_PA
     dry0 = pressure - float(saturation_pressure_pa(bread.temp_c))
     vapour = np.interp(baked.temp_c, *_vapour())
@@ -270,7 +270,7 @@ SIGNS = {
 
 
 def signs(baked: Baked, after_s: float, until_s: float) -> list[tuple[float, str]]:
-    """What could be seen in a stretch of time: (second, words), in their order."""
+    """The signs in a stretch of time: (second, words), in their order."""
     found = [(t, words) for name, words in SIGNS.items() if (t := baked.events[name]) and after_s < t <= until_s]
     return sorted(found)
 

@@ -101,7 +101,7 @@ class Planned:
 
     @property
     def ends_s(self) -> int:
-        """When the last hand move so far ends [s]."""
+        """The end of the last hand move so far [s]."""
         return max((t.end_s for t in self.tasks), default=0)
 
 
@@ -152,7 +152,7 @@ class _Edge(NamedTuple):
 
 
 class _Edges:
-    """What holds between the starts of the moves of an order: differences, at least."""
+    """The constraints between the starts of the moves of an order: differences, at least."""
 
     def __init__(self, case: Hands, order: Sequence[Move], rounds: Sequence[int]) -> None:
         self.count = len(order)

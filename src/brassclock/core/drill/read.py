@@ -57,7 +57,7 @@ class Bowl:
 
 @dataclass(frozen=True)
 class Look:
-    """What is seen of a dough: hours since mixing, its level in a straight jar (over that after mixing; with the ready
+    """The look of a dough: hours since mixing, its level in a straight jar (over that after mixing; with the ready
     mark on easy levels), what a finger finds, its heat by a thermometer just under its skin, and its air [C]."""
 
     h: float

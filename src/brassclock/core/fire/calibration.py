@@ -41,7 +41,7 @@ def wanting(breads: Sequence[JudgedBread]) -> tuple[int, int]:
 
 
 def weight_of_each(breads: int) -> float:
-    """How much each of `breads` breads of one bake counts beside one that was baked alone."""
+    """The weight of each of `breads` breads of one bake beside one that was baked alone."""
     return 1 / (1 + float(ALIKE) * (breads - 1))
 
 

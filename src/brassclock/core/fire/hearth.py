@@ -29,8 +29,9 @@ class Tap(NamedTuple):
 
 
 class Timing(NamedTuple):
-    """When a round of its kind is turned and taken off after contact (`turn_s` None: never turned), how long its spot
-    then needs [s]; the first and the last spot it may lie on (None: any), and whether it is turned under the grill."""
+    """The times after contact at which a round of its kind is turned and taken off (`turn_s` None: never turned), how
+    long its spot then needs [s]; the first and the last spot it may lie on (None: any), and whether it is turned under
+    the grill."""
 
     turn_s: float | None
     off_s: float
@@ -103,7 +104,8 @@ def impossible(
     grill: int = 0,
     own: Mapping[int, Timing] | None = None,
 ) -> str | None:
-    """Why a tap cannot be: the sentence, or None when it can. `own` are the timings of rounds of several kinds."""
+    """The sentence that says why a tap cannot be, or None when it can. `own` are the timings of rounds of several
+    kinds."""
     own = own or {}
     state = hearth(taps, rounds, spots, 0.0, 0.0, 0.0, grill, own=own)
     if not 1 <= new.round_no <= rounds:

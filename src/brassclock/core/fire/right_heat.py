@@ -132,7 +132,7 @@ def _try(baking: Baking, temp_c: float) -> _Tried:
 
 
 def right_heat_reason(found: RightHeat | None, baking: Baking, unit: str = "C") -> str:
-    """Why that heat, in a sentence or two."""
+    """The reason for that heat, in a sentence or two."""
     low, high = RANGES[baking.surface.spec.way]
     if found is None:
         return (

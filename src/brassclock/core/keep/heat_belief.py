@@ -63,7 +63,7 @@ class Shown:
 
 @dataclass(frozen=True)
 class HeatLesson:
-    """What one bake showed, when, and whether it counts; `sure` has an odd one count."""
+    """The evidence of one bake, its time, and whether it counts; `sure` has an odd one count."""
 
     shown: Shown
     at: str
@@ -97,9 +97,9 @@ def shown_by(
     calls: Sequence[tuple[str, float, Callable[[float], float]]] = (),
     own_sd_k: float | None = None,
 ) -> Shown:
-    """What a bake showed. `seen` are times [s from contact] by the names of EVENT_OF; `events` gives a bread's events
-    at (kelvins over the setting, browning rate over the table's); each call is its word, its weight, and the dose over
-    the one wished at those kelvins."""
+    """The evidence of a bake. `seen` are times [s from contact] by the names of EVENT_OF; `events` gives a bread's
+    events at (kelvins over the setting, browning rate over the table's); each call is its word, its weight, and the
+    dose over the one wished at those kelvins."""
     told = {b: [events(float(k), math.exp(b)) for k in TOLD_K] for b in TOLD_BROWNING} if seen else {}
     times = {
         fact: tuple(
@@ -114,7 +114,8 @@ def shown_by(
 
 
 def together(parts: Sequence[Shown]) -> Shown:
-    """What several breads of one bake showed of the same surface: each time by the first that showed it, every call.
+    """The evidence of several breads of one bake for the same surface: each time by the first that showed it, every
+    call.
 
     Raises ValueError when there is none.
     """
@@ -126,7 +127,7 @@ def together(parts: Sequence[Shown]) -> Shown:
 
 
 def as_stored(shown: Shown) -> dict[str, Any]:
-    """What a bake showed, as JSON."""
+    """The evidence of a bake, as JSON."""
     return {
         "times": {k: [[round(x, 4) for x in row] for row in rows] for k, rows in shown.times.items()},
         "calls": [[c.word, c.weight, [round(x, 4) for x in c.ln_dose]] for c in shown.calls],
@@ -206,7 +207,7 @@ def _summary(log_weight: Array) -> HeatBelief:
 
 
 def _odd(log_weight: Array, shown: Shown, misses: Mapping[str, Array]) -> bool:
-    """Whether a time of a bake lies further from what was expected than ODD_SDS of its spread, or its colour was as
+    """True if a time of a bake lies further from what was expected than ODD_SDS of its spread, or its colour was as
     unlikely as that to be called so."""
     weight = _normed(log_weight)
     if shown.own_sd_k is not None:

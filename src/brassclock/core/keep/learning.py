@@ -1,4 +1,4 @@
-"""What the readings of a finished bake show of the leaven of this kitchen (closed form), as a lesson of the ledger.
+"""The evidence of a finished bake's readings for the leaven of this kitchen (closed form), as a lesson of the ledger.
 
 Batch z ~ N(μ, s_b²) about the kitchen's μ: readings that moved N(μ₀, v₀) to N(m, v₁) saw ẑ = m + (m − μ₀)·v₁/(v₀ − v₁)
 with the variance 1/(1/v₁ − 1/v₀); of the kitchen that is known with s_b² more.
@@ -34,7 +34,7 @@ def activity_seen(before: Belief, after_batch: Belief) -> Ratio | None:
 
 
 def of_kitchen(batch: Belief) -> Ratio:
-    """What is believed of a kitchen, of the belief about its next batch."""
+    """The kitchen's part of the belief about its next batch."""
     return Ratio(batch.mean, math.sqrt(max(batch.sd_log**2 - BATCH_SD_LOG**2, LEAST_VARIANCE)))
 
 

@@ -1,5 +1,5 @@
-"""What many bakes show together: how many pockets open fully as it is believed, which cause comes back and which is
-silent since something was changed, and how often a forecast held."""
+"""The evidence of many bakes together: how many pockets open fully as it is believed, which cause comes back and which
+is silent since something was changed, and how often a forecast held."""
 
 from __future__ import annotations
 

@@ -112,7 +112,7 @@ def taken_out(
 
 
 def _move(i: int, row: Frozen, count: int, serve_at: dt.datetime, spots: int, late: bool = False) -> TakeOut:
-    """How so many of a row come to the table.
+    """The way in which so many of a row come to the table.
 
     A thin one that lies apart is heated from frozen; another is thawed first, unless it is `late` and they lie apart.
     """
@@ -135,7 +135,7 @@ def _move(i: int, row: Frozen, count: int, serve_at: dt.datetime, spots: int, la
 
 
 def _late(move: TakeOut, row: Frozen, now: dt.datetime) -> str:
-    """What to do where there is no time left to thaw."""
+    """Advice where there is no time left to thaw."""
     if move.at >= now:
         return f"It is too late to thaw those of {row.frozen_at:%d %b}: they go from frozen."
     over = math.ceil((now - move.at).total_seconds() / 60)

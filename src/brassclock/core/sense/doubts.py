@@ -37,7 +37,7 @@ Point = tuple[float, float]
 
 @dataclass(frozen=True)
 class Doubt:
-    """Why an instrument is not believed, and since when [h, on the points' own line]."""
+    """The reason why an instrument is not believed, and since when [h, on the points' own line]."""
 
     code: DoubtCode
     since_h: float
@@ -52,7 +52,7 @@ class Heard:
 
 
 def heard(points: Sequence[Point], use: Use, now_h: float) -> Heard:
-    """Which of an instrument's (hour, C or g), in order of time, are believed, and what is wrong with it at `now_h`.
+    """The sound ones of an instrument's (hour, C or g), in order of time, and its fault at `now_h`.
 
     A slip is left out alone. What goes on is believed up to where it went wrong.
 

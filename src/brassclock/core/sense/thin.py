@@ -15,8 +15,8 @@ NEW_DOUGH_K = Param(0.5, "K", 0.2, 1.0, Kind.JUDGEMENT, "dough: each reading is 
 
 @dataclass(frozen=True)
 class Grain:
-    """How a row is made short: the middle of each `bin_h` [h], where it differs by `new_k` [K] from the last, or that
-    is `longest_h` [h] ago: a row without news is still seen to go on."""
+    """The rule by which a row is made short: the middle of each `bin_h` [h], where it differs by `new_k` [K] from the
+    last, or that is `longest_h` [h] ago: a row without news is still seen to go on."""
 
     bin_h: float
     new_k: float

@@ -51,7 +51,7 @@ class Known:
 
 
 def hash_of(token: str) -> str:
-    """What is stored of a token: it is random enough to need no salt and no stretching."""
+    """The digest that is stored of a token: it is random enough to need no salt and no stretching."""
     return hashlib.sha256(token.encode()).hexdigest()
 
 
@@ -101,7 +101,7 @@ class Gatekeeper:
         self._known.clear()
 
     def seen_at(self, device_id: int) -> dt.datetime | None:
-        """When a device asked last, as far as this process knows."""
+        """The instant at which a device asked last, as far as this process knows."""
         return self._seen.get(device_id)
 
     def store_seen(self, app: App) -> None:

@@ -1,4 +1,4 @@
-"""What a guest's link shows: the next move and how far the bread is, and no names."""
+"""The view of a guest's link: the next move and how far the bread is, and no names."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ def guest_out(app: App, known: Known, bench: BenchRead) -> GuestRead:
 
 
 def _bread(app: App, b: BakeSummary) -> GuestBread:
-    """How far a bread is; on the heat, how many are off it."""
+    """The progress of a bread; on the heat, the count of those that are off it."""
     with app.read() as session:
         burns = any(t.kind == "load" for t in bake_rows.taps(session, b.id))
     if not burns:

@@ -45,7 +45,7 @@ def ask(app: App, bake_id: int) -> None:
 
 
 def over(r: BakeSnapshot) -> bool:
-    """Whether every bread of a bake is off the heat."""
+    """True if every bread of a bake is off the heat."""
     return any(t.kind == "load" for t in r.taps) and hearth_of(r, solve.solve(r)).finished
 
 

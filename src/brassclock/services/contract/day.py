@@ -168,7 +168,7 @@ def _alternatives(a: Asked, best: Solved, others: KitchenResources) -> list[dict
 
 
 def _infeasible(a: Asked, home: KitchenResources) -> dict[str, Any]:
-    """Why one finds no place, and what was tried and makes it fit."""
+    """The reason why one finds no place, and the changes that were tried and make it fit."""
     relaxed: list[Relaxation] = relaxations(a.request, home, choice=a.choice)
     return {
         "bake": a.name,

@@ -119,7 +119,7 @@ def _told_words(told: Told, chilled: bool, after: str) -> str:
 
 
 def _reason(step: DayStep, plan: DayPlan) -> str:
-    """Why then, in a few words."""
+    """The reason for that time, in a few words."""
     roll = plan.step("roll").at
 
     def between(a: dt.datetime, b: dt.datetime) -> str:

@@ -70,7 +70,7 @@ def side(found: Call, turn_s: float) -> SideRead:
 
 
 def judged(found: Call, answer: CallAnswer) -> Judged:
-    """What an answer is worth, and what the bread was. A bread that was never turned counts for nothing."""
+    """The score of an answer, and the solution. A bread that was never turned counts for nothing."""
     due_s = found.turn_s
     baked = found.due if answer.turn_s is None else found.turned(answer.turn_s)
     window = off_window(found, baked)

@@ -62,7 +62,7 @@ def _told(found: FaultCase, name: str, unit: str) -> str:
 
 
 def judged(found: FaultCase, answer: FaultAnswer, unit: str = "C") -> Judged:
-    """What an answer is worth, and what it was. Raises InvalidInput for a cause that is not among those shown."""
+    """The score of an answer, and the solution. Raises InvalidInput for a cause that is not among those shown."""
     able = (*found.options, UNKNOWN)
     for at, name in (("/fault/first", answer.first), ("/fault/second", answer.second)):
         if name is not None and name not in able:

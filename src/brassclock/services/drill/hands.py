@@ -84,7 +84,7 @@ def order_out(found: Hands, moves: Sequence[HandMove]) -> OrderRead:
 
 
 def judged(found: Hands, answer: HandsAnswer) -> Judged:
-    """What an order is worth, and ours. Raises InvalidInput for one that does not bring every bread through."""
+    """The score of an order, and our own order. Raises InvalidInput for one that does not bring every bread through."""
     done = planned(found, _order(answer.moves))
     if not done.whole:
         left = found.kit.breads * len(found.moves) - len(answer.moves)

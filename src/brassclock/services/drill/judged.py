@@ -11,7 +11,7 @@ from brassclock.services.schemas.base import Shape
 
 @dataclass(frozen=True)
 class Judged:
-    """What an answer is worth (None: it does not count), its figures for the record, what the case was, and why."""
+    """The score of an answer (None: it does not count), its figures for the record, the solution, and the reason."""
 
     points: float | None
     figures: dict[str, Any]

@@ -59,7 +59,7 @@ def shown(found: Read) -> ReadRead:
 
 
 def judged(found: Read, answer: ReadAnswer) -> Judged:
-    """What an answer is worth, and what the dough was."""
+    """The score of an answer, and the solution."""
     left_min = None if found.left_h is None else 60 * found.left_h
     hours = None if answer.left_min is None else answer.left_min / 60
     worth = points(found, answer.state, HOW_SURE[answer.sure], hours)

@@ -52,7 +52,7 @@ NO_OWN = {
 
 
 def drill_out(app: App, kitchen_id: int) -> DrillRead:
-    """How a kitchen's learners do, kind by kind, and the calls of its real hearth."""
+    """The records of a kitchen's learners, kind by kind, and the calls of its real hearth."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)
@@ -134,7 +134,7 @@ def _bakes(session: Session, kitchen_id: int) -> list[int]:
 
 
 def _own(app: App, session: Session, kitchen_id: int, kind: str, number: int) -> dict[str, Any]:
-    """What a case of the own kitchen is drawn from: one of its bakes, the next one each time."""
+    """The source of a case of the own kitchen: one of its bakes, the next one each time."""
     ids = _bakes(session, kitchen_id)
     turn = number % max(len(ids), 1)
     for bake_id in [*ids[turn:], *ids[:turn]]:

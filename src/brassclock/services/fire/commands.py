@@ -86,7 +86,8 @@ def _when_done(r: BakeSnapshot, given: TapCreate) -> str:
 
 
 def _told_at(r: BakeSnapshot, kind: str) -> dt.datetime | None:
-    """When a move is to be marked done, by the plan as it was told last; None where it was told nothing of it."""
+    """The instant at which a move is to be marked done, by the plan as it was told last; None where it was told nothing
+    of it."""
     told = r.bake.told.get(kind)
     if told is None:
         return None

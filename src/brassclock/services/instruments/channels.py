@@ -71,7 +71,7 @@ def _out(session: Session, device: Device, channel: Channel, now: dt.datetime) -
 
 
 def notes_of(session: Session, kitchen_id: int, now: dt.datetime) -> list[InstrumentNote]:
-    """What is wrong with the kitchen's instruments, a sentence each."""
+    """The faults of the kitchen's instruments, a sentence each."""
     told = ((c.id or 0, doubt_words(c, now)) for _, c in rows.of_kitchen(session, kitchen_id))
     return [InstrumentNote(channel_id=i, text=words) for i, words in told if words is not None]
 

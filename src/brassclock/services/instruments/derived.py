@@ -1,5 +1,5 @@
-"""What instruments move: the air of a place and the heat of a dough as thinned readings, the heat of a surface; and
-which of them are not believed."""
+"""The effects of instruments: the air of a place and the heat of a dough as thinned readings, the heat of a surface;
+and which of them are not believed."""
 
 from __future__ import annotations
 
@@ -105,7 +105,7 @@ def _hour(at: dt.datetime) -> float:
 def _fresh(
     session: Session, app: App, kitchen_id: int, channel: Channel, begin: dt.datetime, now: dt.datetime
 ) -> _Fresh:
-    """What the readings of a channel are to be from a little before `begin` on."""
+    """The readings that a channel is to have from a little before `begin` on."""
     first = max(min(begin, later(now, -SEEN_H)), channel.used_since or begin, now - AIR_KEPT).astimezone(dt.UTC)
     grain = _grain(app.kitchen(session, kitchen_id), channel)
     start = EPOCH + dt.timedelta(hours=_hour(first) // grain.bin_h * grain.bin_h)
@@ -130,7 +130,7 @@ def _fresh(
 
 
 def _grain(kitchen: Kitchen, channel: Channel) -> Grain:
-    """How finely a forecast needs the readings of a channel."""
+    """The grain at which a forecast needs the readings of a channel."""
     if channel.use == "dough":
         return DOUGH
     place = places_of(kitchen.places, kitchen.fridge_c).get(channel.place or "bench")
@@ -179,7 +179,7 @@ def _bake_of(session: Session, app: App, kitchen_id: int, channel: Channel) -> B
 
 
 def _mixed(session: Session, bake: Bake) -> dt.datetime | None:
-    """When a bake's dough was mixed."""
+    """The instant at which a bake's dough was mixed."""
     return next((t.at for t in bake_rows.taps(session, bake.id or 0) if t.kind == "mix"), None)
 
 
@@ -245,7 +245,7 @@ class Follower(threading.Thread):
 
 
 def following(app: App) -> Callable[[int, Due], None]:
-    """What has the plans follow: a thread of the running server, else at once."""
+    """The function that has the plans follow: a thread of the running server, else at once."""
     found: Callable[[int, Due], None] | None = app.memory.get(FOLLOWER)
     return found or (lambda kitchen_id, due: follow(app, kitchen_id, due))
 

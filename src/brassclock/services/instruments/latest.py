@@ -49,13 +49,13 @@ def latest(app: App) -> Latest:
 
 
 def wanted(app: App, kitchen_id: int) -> float | None:
-    """What somebody who weighs waits for [g]; None where nobody has asked the scale just now."""
+    """The weight that somebody waits for [g]; None where nobody has asked the scale just now."""
     told: tuple[float, float] | None = app.memory.get(f"scale wanted {kitchen_id}")
     return told[0] if told is not None and time.monotonic() - told[1] < WANTED_S else None
 
 
 def scale_out(app: App, kitchen_id: int, wants_g: float | None = None) -> ScaleRead:
-    """What the kitchen's scale shows, of several the one heard last. `wants_g` is what is waited for."""
+    """The display of the kitchen's scale, of several the one heard last. `wants_g` is the weight waited for."""
     if wants_g is not None:
         app.memory[f"scale wanted {kitchen_id}"] = (wants_g, time.monotonic())
     with app.read() as session:
@@ -72,7 +72,7 @@ def scale_out(app: App, kitchen_id: int, wants_g: float | None = None) -> ScaleR
 
 
 def surfaces_out(app: App, kitchen_id: int) -> list[SurfaceSeenRead]:
-    """What pyrometers read of the kitchen's surfaces of late."""
+    """The latest heat of the kitchen's surfaces by their pyrometers."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         now = app.now(session, kitchen)

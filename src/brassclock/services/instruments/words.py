@@ -22,7 +22,7 @@ WHAT = {
 
 
 def doubt_words(channel: Channel, now: dt.datetime) -> str | None:
-    """Why a channel is not believed and what goes on instead; None where it is believed, or used for nothing."""
+    """The reason why a channel is not believed, and what is used instead; None where it is believed, or unused."""
     if channel.doubt is None or channel.use is None or channel.doubt_since is None:
         return None
     at = short_moment(channel.doubt_since.astimezone(now.tzinfo), now)

@@ -1,4 +1,4 @@
-"""What became of a bake, as its file carries it: out of one kitchen and into another's logbook."""
+"""The outcome of a bake, as its file carries it: out of one kitchen and into another's logbook."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ PORTABLE = ("activity:", "friction:")  # what is learned of a bag or a starter s
 
 
 def kept_file(session: Session, r: BakeSnapshot) -> FileKept | None:
-    """What became of a bake, as a file carries it; None while nothing did."""
+    """The outcome of a bake, as a file carries it; None while there is none."""
     bake_id, kitchen_id = r.bake.id or 0, r.bake.kitchen_id
     rows = sorted(find(session, FrozenBread, bake_id=bake_id, removed_at=None), key=lambda x: x.id or 0)
     taught = [x for x in lessons.of_kitchen(session, kitchen_id) if x.bake_id == bake_id and x.key.startswith(PORTABLE)]

@@ -1,4 +1,4 @@
-"""Why rounds of a bake fell short: their faults, the facts that are known of them, the causes in words."""
+"""The reasons why rounds of a bake fell short: their faults, the facts that are known of them, the causes in words."""
 
 from __future__ import annotations
 
@@ -174,7 +174,7 @@ def pauses(taps: Iterable[Tap]) -> Iterator[tuple[int | None, float | None]]:
 
 
 def _recovered(r: BakeSnapshot, work: BakeResult, rounds: list[int]) -> bool | None:
-    """Whether the surface was back at its heat when each of these rounds went on, by the taps: after a bread it comes
+    """True if the surface was back at its heat when each of these rounds went on, by the taps: after a bread it comes
     back evenly over the time that the program gives it. None where no tap tells."""
     program = work.program
     if program is None or not program.recovery_s:

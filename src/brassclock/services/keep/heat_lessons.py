@@ -1,4 +1,4 @@
-"""What a kept bake teaches of the heat: each surface it was baked on, and the pace of its cook."""
+"""The lessons of a kept bake about the heat: each surface it was baked on, and the pace of its cook."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ FACES = ("colour", "colour_top")  # words of a judged bread, by its face
 
 
 def heat_lessons(r: BakeSnapshot) -> list[Seen]:
-    """What a bake shows of how hot its surfaces run and how bread browns there, and of how quick its cook is."""
+    """The evidence of a bake for the heat of its surfaces, for how bread browns there, and for its cook's pace."""
     work = solve.solve(r)
     line = solve.line_kinds(r, work)
     seen_on: dict[int, tuple[float, list[Shown]]] = {}  # by surface: what it is set to, what its breads showed
@@ -58,7 +58,7 @@ def heat_lessons(r: BakeSnapshot) -> list[Seen]:
 
 
 def _shown(r: BakeSnapshot, work: BakeResult) -> Shown | None:
-    """What the breads of a bake showed of their surface; None where nothing was seen of any."""
+    """The evidence of a bake's breads for their surface; None where nothing was seen of any."""
     row, bread, program = r.surface, work.bread, work.program
     if row is None or bread is None or program is None:
         return None

@@ -94,7 +94,7 @@ def _hours(seconds: float | None) -> float | None:
 
 
 def advised(r: BakeSnapshot, work: BakeResult) -> list[str]:
-    """What to do with a bake's own bread once it is off, in its usual wrap; nothing while there is no bread."""
+    """Advice for a bake's own bread once it is off, in its usual wrap; nothing while there is no bread."""
     kind = solve.line_kinds(r, work).kinds[0]
     bread = kept_of(kind)
     if bread is None:
@@ -139,7 +139,7 @@ def _text(words: str) -> SayPart:
 
 
 def _off_at(r: BakeSnapshot, rounds: list[int]) -> dt.datetime | None:
-    """When the last round of a kind came off; None before any did."""
+    """The instant at which the last round of a kind came off; None before any did."""
     own = set(rounds)
     offs = [t.at for t in r.taps if t.kind == "off" and t.round_no in own]
     return max(offs).astimezone(r.now.tzinfo) if offs else None

@@ -1,4 +1,4 @@
-"""What became of each bread, said by the cook: one at a time, a tray at once, or in a sentence; and what is known of
+"""The outcome of each bread, said by the cook: one at a time, a tray at once, or in a sentence; and what is known of
 its making."""
 
 from __future__ import annotations

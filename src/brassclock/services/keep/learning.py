@@ -1,4 +1,5 @@
-"""What a bake teaches its kitchen: the strength of a leaven, how kneading warms, a bag's thirst. Each is a lesson."""
+"""The lessons of a bake for its kitchen: the strength of a leaven, how kneading warms, a bag's thirst. Each is a
+lesson."""
 
 from __future__ import annotations
 
@@ -32,7 +33,7 @@ def teach_kept(session: Session, r: BakeSnapshot) -> None:
 
 
 def unteach_kept(session: Session, r: BakeSnapshot) -> None:
-    """What its keeping taught is taken back; its own readings of the dough after mixing stand."""
+    """Takes back the lessons of its keeping; its own readings of the dough after mixing stand."""
     unteach(session, r.kitchen, lambda x: x.bake_id == r.bake.id and kind_of(x.key) in OF_KEEPING)
 
 

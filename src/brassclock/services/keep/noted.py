@@ -1,4 +1,5 @@
-"""What a cook knows of a bake's making, for what a cause may lie in: beside the bake's settings, or among them."""
+"""The facts that a cook knows of a bake's making, for the search of causes: beside the bake's settings, or among
+them."""
 
 from __future__ import annotations
 

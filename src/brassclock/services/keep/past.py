@@ -62,7 +62,7 @@ def past_of(session: Session, r: BakeSnapshot) -> PastBake:
 
 
 def _computed(r: BakeSnapshot, work: BakeResult) -> dict[str, Any]:
-    """What hangs on the computed bake: its bread and leaven, its flour and hands, why it fell short."""
+    """The figures that hang on the computed bake: its bread and leaven, its flour and hands, why it fell short."""
     found: dict[str, Any] = {"bread": intent_of(r, work.bread)}
     if work.sheet is not None:
         dough = work.sheet.dough

@@ -22,8 +22,8 @@ LEFT = ("intent", "surface", "chemical", "diameter_cm")  # what a bread is, not 
 
 
 def two_out(app: App, a_id: int, b_id: int) -> TwoRead:
-    """What differs between two bakes leaf by leaf, the dearest first; costs are out of 100, positive where the second
-    bake's fact was worse, null where no pocket is wanted. Raises NotFound."""
+    """The differences between two bakes leaf by leaf, the dearest first; costs are out of 100, positive where the
+    second bake's fact was worse, null where no pocket is wanted. Raises NotFound."""
     with app.read() as session:
         a, b = (solve.load(app, session, i) for i in (a_id, b_id))
     facts_a, facts_b = (_facts(r) for r in (a, b))

@@ -1,4 +1,4 @@
-"""What a kitchen believes, as the fold of its lessons; and what it believes of the leaven of a dough.
+"""The beliefs of a kitchen, as the fold of its lessons; its belief about the leaven of a dough.
 
 The fold is stored where it is read (a kitchen's leavens and friction, a bag's thirst, a starter's vitality) whenever a
 lesson comes, goes, is refused or restored.
@@ -66,7 +66,7 @@ def key_of(kind: str, which: str | int | None) -> str:
 
 
 class Seen(NamedTuple):
-    """What is seen of one thing: the key of the lesson, the ratio and the spread of its logarithm; `shown` of a
+    """An observation of one thing: the key of the lesson, the ratio and the spread of its logarithm; `shown` of a
     surface."""
 
     key: str
@@ -122,8 +122,8 @@ def set_sd_k(surface: Surface) -> float:
 
 
 def heat_fold(surface: Surface, rows: Sequence[Lesson]) -> tuple[HeatFold, int]:
-    """What the lessons of a surface leave at the heat it is set to, and how many of them were at that; one at another
-    setting tells of its colour alone."""
+    """The belief that the lessons of a surface leave at the heat it is set to, and how many of them were at that; one
+    at another setting tells of its colour alone."""
     given, here = [], 0
     for x in rows:
         assert x.shown is not None
@@ -171,7 +171,7 @@ def _leavens(kitchen: Kitchen, known: dict[str, tuple[Ratio | None, int]]) -> di
 
 
 def _of(kind: str, rows: Sequence[Lesson], found: Fold) -> dict[str, tuple[Ratio | None, int]]:
-    """What a fold leaves of one kind, by what it is about, with how many lessons count."""
+    """The beliefs of one kind that a fold leaves, by their subject, with the count of lessons."""
     times = Counter(t.lesson.key for t in found.taught)
     about = sorted({x.key for x in rows if ledger.kind_of(x.key) == kind})
     return {k.partition(":")[2]: (found.beliefs.get(k), times[k]) for k in about}

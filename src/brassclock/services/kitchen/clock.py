@@ -34,7 +34,7 @@ def clock_shown(now: dt.datetime, state: ClockState | None, apart_s: float = 0.0
 
 
 def may_follow(app: App) -> Callable[[float, float], bool]:
-    """Whether the one clock may go over to the machine's, which was set: no bread is on the heat, and nothing was done
+    """True if the one clock may go over to the machine's, which was set: no bread is on the heat, and nothing was done
     after the time it would show."""
 
     looked: list[tuple[float, bool]] = []  # it is asked with every look at a clock

@@ -103,7 +103,7 @@ def _lesson(row: Lesson, step: Taught | None, odd: bool, bakes: dict[int, str]) 
 
 
 def about(session: Session, key: str) -> str:
-    """What a key is about, as a cook says it."""
+    """The subject of a key, as a cook says it."""
     kind, _, which = key.partition(":")
     if kind == "activity":
         return f"{leaven_name(which)}: how fast it works here"

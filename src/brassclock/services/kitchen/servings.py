@@ -74,7 +74,7 @@ def _marked(session: Session, row: Serving, given: ServingUpdate, now: dt.dateti
 
 
 def _at_once(move: dict[str, Any]) -> bool:
-    """Whether it is taken out and heated in one move."""
+    """True if it is taken out and heated in one move."""
     return _instant(move["heat_at"]) - _instant(move["at"]) < AT_ONCE
 
 

@@ -50,7 +50,7 @@ UNDER_WAY = "bringing"  # in the application's memory: how far each kitchen's pa
 
 @dataclass
 class Progress:
-    """How far a package is: rows done, of all; and whether it was asked to stop."""
+    """The progress of a package: rows done, of all; and whether it was asked to stop."""
 
     of: int = 0
     done: int = 0
@@ -158,7 +158,7 @@ class _Bringing:
         return move | {"row_id": found}
 
     def settle_servings(self) -> None:
-        """What was taken out of the freezer for a table is of that table as it is here."""
+        """Ties what was taken out of the freezer for a table to that table as it is here."""
         here = self.ids.get("servings", {})
         for number in self.added.get("frozen_breads", ()):
             row = get(self.session, FrozenBread, number)
@@ -241,7 +241,7 @@ def package_in(app: App, kitchen_id: int, data: bytes) -> BroughtRead:
 
 
 def progress_out(app: App, kitchen_id: int) -> ProgressRead:
-    """How far the package is that is coming into a kitchen; 0 of 0 while it is read, and where none is."""
+    """The progress of the package that is coming into a kitchen; 0 of 0 while it is read, and where none is."""
     found = app.memory.get(UNDER_WAY, {}).get(kitchen_id)
     if found is None:
         return ProgressRead(under_way=False, done=0, of=0)

@@ -102,7 +102,7 @@ def _chosen(columns: Sequence[Any], kitchen: Kitchen, asked: PastQuery) -> Any:
 
 
 def figures_out(app: App, kitchen_id: int, asked: PastQuery) -> FiguresRead:
-    """What the chosen bakes show together; one that is left out is counted as such and shows nothing."""
+    """The figures of the chosen bakes together; one that is left out is counted as such and shows nothing."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         query = _chosen(FIGURES, kitchen, asked).order_by(col(PastBake.serve_at), col(PastBake.bake_id))
@@ -218,7 +218,7 @@ def _lanes(rows: Sequence[Row[Any]]) -> list[LaneRead]:
 
 
 def _heats(session: Session, kitchen: Kitchen, rows: Sequence[Lesson], within: set[int] | None) -> list[HeatsRead]:
-    """What was believed of each surface bake by bake, while it was set as it was; refused since or not."""
+    """The belief about each surface bake by bake, while it was set as it was; refused since or not."""
     found = []
     for surface in find(session, Surface, kitchen_id=kitchen.id):
         own = sorted(of_surface(rows, surface.id), key=lambda x: (x.at, x.id or 0))
@@ -240,7 +240,7 @@ def _heats(session: Session, kitchen: Kitchen, rows: Sequence[Lesson], within: s
 def _strengths(
     session: Session, kitchen: Kitchen, rows: Sequence[Lesson], within: set[int] | None
 ) -> list[StrengthsRead]:
-    """What was believed of each leaven, starter and bag of flour after each lesson that counts."""
+    """The belief about each leaven, starter and bag of flour after each lesson that counts."""
     bake_of = {x.id or 0: x.bake_id for x in rows}
     found: dict[str, list[StrengthMark]] = {}
     for step in fold_of(kitchen, rows).taught:

@@ -1,4 +1,4 @@
-"""Why each stage of a rise takes as long as it does, and what would change it most."""
+"""The reasons why each stage of a rise takes as long as it does, and the change that would move it most."""
 
 from __future__ import annotations
 

@@ -21,8 +21,8 @@ class SignIn(Strict):
 
 
 class SessionRead(Shape):
-    """Whether this server asks for a passcode, and as what this device is signed in. `secure`: the page may be
-    installed here and works without the server."""
+    """The sign-in state: `lan` where this server asks for a passcode, and as whom this device is signed in. `secure`:
+    the page may be installed here and works without the server."""
 
     lan: bool
     signed_in: bool
@@ -80,7 +80,7 @@ class GuestBread(Shape):
 
 
 class GuestRead(Shape):
-    """What guests see: the next move and how far the bread is, and no names."""
+    """The guests' view: the next move and how far the bread is, and no names."""
 
     clock: ClockRead
     zone: str

@@ -27,7 +27,8 @@ class BackupList(Shape):
 
 
 class BackupChecked(Shape):
-    """Whether a backup is sound, and how much is in it. `newer`: of a version that this one cannot read."""
+    """The result of checking a backup: sound or not, and how much is in it. `newer`: of a version that this one cannot
+    read."""
 
     name: str
     sound: bool

@@ -78,7 +78,7 @@ class BecameRead(Shape):
 
 
 class CallTruth(Shape):
-    """What it was: the right second to turn and from when to when it might come off as it was turned, by how many
+    """The solution: the right second to turn and from when to when it might come off as it was turned, by how many
     seconds the calls were early (below 0) or late, the bread as it became and as it would have become, and its film."""
 
     turn_s: float
@@ -118,7 +118,7 @@ class ReadAnswer(Strict):
 
 
 class ReadTruth(Shape):
-    """What it was: its state, the minutes left, which sign misled, and its course."""
+    """The solution: its state, the minutes left, which sign misled, and its course."""
 
     state: DoughState
     left_min: float | None
@@ -168,7 +168,7 @@ class RankRead(Shape):
 
 
 class FaultTruth(Shape):
-    """What it was: how sure that is, the best answer, the causes by their share with their evidence, what to change,
+    """The solution: how sure that is, the best answer, the causes by their share with their evidence, what to change,
     and what to note next time."""
 
     verdict: CauseVerdict
@@ -262,7 +262,7 @@ class AnswerCreate(Strict):
 
 
 class TruthRead(Shape):
-    """What a case was, under the name of its kind; and why."""
+    """The solution of a case, under the name of its kind; and the reason."""
 
     call: CallTruth | None = None
     read: ReadTruth | None = None
@@ -326,8 +326,8 @@ class MissRead(Shape):
 
 
 class KindRead(Shape):
-    """How a learner does in one kind: the level, how many were answered, the first twelve and the last twelve; cases of
-    the own kitchen that are left of ten, None where it has no bake for them."""
+    """The record of a learner in one kind: the level, how many were answered, the first twelve and the last twelve;
+    cases of the own kitchen that are left of ten, None where it has no bake for them."""
 
     kind: DrillKind
     level: int

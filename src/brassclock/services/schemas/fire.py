@@ -67,7 +67,7 @@ class TapCreate(Strict):
 
 
 class TapUpdate(Strict):
-    """When a tap was made, as typed, and when that was said."""
+    """The instant of a tap, as typed, and when that was said."""
 
     at: Annotated[str, StringConstraints(max_length=80)]
     said_at: AwareDatetime | None = None

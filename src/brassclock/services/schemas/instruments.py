@@ -24,8 +24,8 @@ class Taken(Shape):
 
 
 class ChannelUpdate(Strict):
-    """What a channel measures: the air of a place, the dough of a bake (none: the one that rises), a surface, the
-    scale; nothing where `use` is null."""
+    """The quantity that a channel measures: the air of a place, the dough of a bake (none: the one that rises), a
+    surface, the scale; nothing where `use` is null."""
 
     use: ChannelUse | None
     place: PlaceKey | None = None
@@ -73,13 +73,13 @@ class InstrumentList(Shape):
 
 
 class ScaleQuery(Strict):
-    """What the page that weighs waits for [g], by the scale's own display."""
+    """The weight that the weighing page waits for [g], by the scale's own display."""
 
     wants_g: Annotated[float, within(-60_000, 60_000, "g")] | None = None
 
 
 class ScaleRead(Shape):
-    """What the scale shows: its weight, and the weight it stands still at; none where it has not been heard just
+    """The display of the scale: its weight, and the weight it stands still at; none where it has not been heard just
     now."""
 
     value_g: float | None
@@ -88,7 +88,7 @@ class ScaleRead(Shape):
 
 
 class SurfaceSeenRead(Shape):
-    """What a pyrometer reads of a surface, and the heat it has settled at."""
+    """The heat of a surface by its pyrometer, and the heat it has settled at."""
 
     surface_id: int
     value_c: float

@@ -23,7 +23,7 @@ from brassclock.services.schemas.quantities import TempC, within
 
 
 class OutcomeUpdate(Strict):
-    """What became of a round; what is left out stays, null takes a word back. `colour` is of the first side,
+    """The outcome of a round; what is left out stays, null takes a word back. `colour` is of the first side,
     `colour_top` of the other; `faults` are those beside what pocket, colour and tenderness say."""
 
     round_no: Annotated[int, Field(ge=1, le=500)]
@@ -70,7 +70,7 @@ class PhotoRead(Shape):
 
 
 class NotedUpdate(Strict):
-    """What a cook knows of how these breads were made, for what a cause may lie in; null forgets it."""
+    """The facts that a cook knows of how these breads were made, for the search of causes; null forgets one."""
 
     rest_min: Annotated[float, within(0, 600, "min")] | None = None
     skin_min: Annotated[float, within(0, 120, "min")] | None = None
@@ -196,7 +196,8 @@ class AskRead(Shape):
 
 
 class CausesRead(Shape):
-    """Why rounds fell short: at most three causes, the share of what nobody logged, one change, or what to note."""
+    """The reasons why rounds fell short: at most three causes, the share of what nobody logged, one change, or what to
+    note."""
 
     rounds: list[int]
     faults: list[Fault]
@@ -377,7 +378,7 @@ class LessonsRead(Shape):
 
 
 class LessonUpdate(Strict):
-    """Whether a lesson is refused; `sure` has an odd one count."""
+    """The cook's word on a lesson: refused or not; `sure` has an odd one count."""
 
     refused: bool
     sure: bool | None = None

@@ -353,8 +353,8 @@ class AirRead(Shape):
 
 
 class LearnedHeatRead(Shape):
-    """What the breads of a surface say of it, set to `set_c` [C]: kelvins over that, their spread, the browning rate on
-    it over the table's, and how many bakes at that setting say so."""
+    """The evidence of a surface from its breads, set to `set_c` [C]: kelvins over that, their spread, the browning rate
+    on it over the table's, and how many bakes at that setting say so."""
 
     set_c: float
     shift_k: float

@@ -16,8 +16,8 @@ Became = Literal["all_well", "fell_short", "noted", "not_judged"]
 
 
 class PastQuery(BaseModel):
-    """Which past bakes: every one that holds each word (of its name, notes, causes or ingredients), of one bread (a
-    method's key), leaven or surface, that became so, in a season or between two days."""
+    """A filter of past bakes: every one that holds each word (of its name, notes, causes or ingredients), of one bread
+    (a method's key), leaven or surface, that became so, in a season or between two days."""
 
     words: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
     bread: Annotated[str, StringConstraints(max_length=80)] | None = None
@@ -129,7 +129,7 @@ class CostMark(Shape):
 
 
 class HeatMark(Shape):
-    """What was believed of a surface after a bake: its setting then, and kelvins over it with their spread."""
+    """The belief about a surface after a bake: its setting then, and kelvins over it with their spread."""
 
     at: dt.datetime
     bake_id: int
@@ -189,7 +189,8 @@ class ChoiceRead(Shape):
 
 
 class FiguresRead(Shape):
-    """What the chosen bakes show together; `breads`, `leavens` and `surfaces` are of every past bake of the kitchen.
+    """The figures of the chosen bakes together; `breads`, `leavens` and `surfaces` are of every past bake of the
+    kitchen.
 
     Of more than some hundred bakes `pockets` are months, and the newest marks stand in the other figures.
     """
@@ -246,7 +247,7 @@ class RefusedRead(Shape):
 
 
 class BroughtRead(Shape):
-    """What a package brought: rows that were added and rows that were there, by table; lines that were refused, the
+    """The report of a package: rows that were added and rows that were there, by table; lines that were refused, the
     first of them in words."""
 
     id: int
@@ -257,7 +258,7 @@ class BroughtRead(Shape):
 
 
 class ProgressRead(Shape):
-    """How far a package is that is coming in: rows done, of all (0 while it is read)."""
+    """The progress of a package that is coming in: rows done, of all (0 while it is read)."""
 
     under_way: bool
     done: int

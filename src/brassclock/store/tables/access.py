@@ -21,8 +21,8 @@ class Passcode(SQLModel, table=True):
 
 
 class Device(SQLModel, table=True):
-    """What may ask: a cook's tablet that was signed in, a guest's link, or an instrument. `secret` is the SHA-256 of a
-    random token of 256 bits, which is stored nowhere. A guest and an instrument are of one kitchen."""
+    """A device that may ask: a cook's tablet that was signed in, a guest's link, or an instrument. `secret` is the
+    SHA-256 of a random token of 256 bits, which is stored nowhere. A guest and an instrument are of one kitchen."""
 
     __table_args__ = (UniqueConstraint("secret"), STRICT)
     id: int | None = Field(default=None, primary_key=True)

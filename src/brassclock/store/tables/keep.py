@@ -12,7 +12,7 @@ from brassclock.store.columns import STRICT, instant_column, owner_column
 
 
 class Outcome(SQLModel, table=True):
-    """What became of a round: its pocket, the colour of its first side and of the other, its tenderness, the faults
+    """The outcome of a round: its pocket, the colour of its first side and of the other, its tenderness, the faults
     beside those."""
 
     __table_args__ = (UniqueConstraint("bake_id", "round_no"), STRICT)

@@ -12,7 +12,7 @@ from brassclock.store.columns import STRICT, instant_column
 
 
 class PastBake(SQLModel, table=True):
-    """What the Logbook shows of an ended bake, stored with its end and again when it is judged or renamed.
+    """The figures that the Logbook shows of an ended bake, stored with its end and again when it is judged or renamed.
 
     `bread` is the intent of its heat. `ready_*` are hours from mixing to the end of the bulk rise, as forecast and as
     it was, `rests` the share of its time to come back that the surface was given between two breads. `cause` is the

@@ -1,1 +1,1 @@
-"""Why a bread failed: prior belief times what the model gains when one fact is set right."""
+"""The causes of a bread that failed: prior belief times what the model gains when one fact is set right."""

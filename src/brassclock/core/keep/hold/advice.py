@@ -27,7 +27,7 @@ class Wanted:
 
 
 def why_good(bread: Kept, wrap: str, stack: int, room: Room, good_h: float | None) -> Why:
-    """Why a bread is good for so many hours [None: over three days] in a wrap."""
+    """The reason why a bread is good for so many hours [None: over three days] in a wrap."""
     return Why(
         title="good until",
         relation="softness = 100 exp(-(1.15 R + 1.2 ln(X_ref/X) + .6 Q s/16)); good until it is under 55",

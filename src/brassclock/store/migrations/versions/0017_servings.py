@@ -1,4 +1,4 @@
-"""Whether frozen breads lie apart; tables that are served from the freezer."""
+"""Frozen breads lie apart or not; tables that are served from the freezer."""
 
 import sqlalchemy as sa
 from alembic import op

@@ -1,4 +1,4 @@
-"""What is learned of a surface's heat and colour and of a cook's pace; what a bake showed of a surface, with its lesson;
+"""Beliefs about a surface's heat and colour and a cook's pace; a bake's evidence for a surface, with its lesson;
 when a move was told for, with its tap."""
 
 import sqlalchemy as sa

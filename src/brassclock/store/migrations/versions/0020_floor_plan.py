@@ -1,4 +1,4 @@
-"""Where a surface lies on the floor plan."""
+"""The place of a surface on the floor plan."""
 
 import sqlalchemy as sa
 from alembic import op

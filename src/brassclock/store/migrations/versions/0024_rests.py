@@ -1,4 +1,4 @@
-"""How long a surface was given between two breads, in the Logbook's figures."""
+"""The rest of a surface between two breads, in the Logbook's figures."""
 
 import sqlalchemy as sa
 from alembic import op
