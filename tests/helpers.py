@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import datetime as dt
+import time
 import tomllib
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -48,3 +50,10 @@ def bake_out(client: FlaskClient, clock: Clock, url: str) -> None:
         answer = client.post(f"{url}/taps", json=body)
         assert answer.status_code == 201, answer.text[:300]
     raise AssertionError(f"{url} is not off the heat after 200 moves")
+
+
+def wait_until(true: Callable[[], bool], within_s: float = 60) -> None:
+    until = time.monotonic() + within_s
+    while not true():
+        assert time.monotonic() < until
+        time.sleep(0.2)

@@ -12,6 +12,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from helpers import wait_until
 from serving import Server
 
 Watch = Callable[..., Any]
@@ -286,4 +287,4 @@ def test_by_keyboard_alone(watch: Watch, empty_server: Server) -> None:
     tab_to(page, "Mixed now")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="move…")).to_be_visible()
-    assert {t["kind"] for t in empty_server.get(f"/api/bakes/{number}")["taps"]} == {"weigh", "mix"}
+    wait_until(lambda: {t["kind"] for t in empty_server.get(f"/api/bakes/{number}")["taps"]} == {"weigh", "mix"})

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState, useSyncExternalStore } from "react";
+import { type ReactNode, useState, useSyncExternalStore } from "react";
 import styled from "styled-components";
 import { onReach, type SayPart, serverGone } from "../api/client";
 import { clockRate, serverNow, useNow } from "../api/clock";
@@ -8,8 +8,8 @@ import { tapWords } from "../words/taps";
 import { clock, clockNear, ms, span } from "../words/format";
 import { SAY } from "../words/say/frame";
 import { useWords } from "./units";
+import { LATE_MS, useLasting } from "./useLasting";
 
-const LATE_MS = 1200; // a tap that is sent takes less
 const AWAY_MS = 2500; // a request that fails and is made again at once is no outage
 
 const Line = styled.div`
@@ -128,17 +128,6 @@ export function SayLine({ parts, zone, children }: { parts: readonly SayPart[]; 
 function Heard({ text }: { text: string }) {
   const [first] = useState(text);
   return <span>{first}</span>;
-}
-
-/** True once something is there and has stayed the same for so long [ms], until it is gone. */
-function useLasting(what: number | null, ms: number): boolean {
-  const [lasts, setLasts] = useState(false);
-  useEffect(() => {
-    if (what === null) return setLasts(false);
-    const timer = setTimeout(() => setLasts(true), ms);
-    return () => clearTimeout(timer);
-  }, [what, ms]);
-  return lasts;
 }
 
 function WaitingTaps() {

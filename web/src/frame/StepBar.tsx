@@ -10,6 +10,7 @@ import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, lower, ms, span } from "../words/format";
 import { Strip } from "./Strip";
 import { useWords } from "./units";
+import { LATE_MS, useLasting } from "./useLasting";
 import { SAY } from "../words/say/frame";
 
 type TapKind = Schemas["TapCreate"]["kind"];
@@ -109,6 +110,7 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
     did,
     made,
     waits: waits !== null,
+    late: useLasting(waits ? 1 : null, LATE_MS),
     earlier,
     setEarlier,
     said,
@@ -128,7 +130,7 @@ function waitWords(step: Schemas["StepRead"], now: number, zone: string): string
 function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]; isNext: boolean }) {
   const { zone } = useWords();
   const now = useNow(10_000);
-  const { did, made, waits, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
+  const { did, made, waits, late, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
   const at = ms(step.at);
   const wait = waitWords(step, now, zone);
   return (
@@ -139,7 +141,7 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at || waits
           ? made
-            ? `${waits ? SAY.doneWaitsHere : "done"}${made.by ? `, ${made.by}` : ""}`
+            ? `${late ? SAY.doneWaitsHere : "done"}${made.by ? `, ${made.by}` : ""}`
             : "taken as done"
           : at > now
             ? `in ${span(at - now)}`
@@ -252,7 +254,7 @@ export function NextMove({
   const [all, setAll] = useState(false);
   const open = bake.steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at));
   const step = open.find((s) => keys.includes(s.key as TapKind));
-  const { did, waits, earlier, setEarlier, said, mark, undo } = useStep(bake, step);
+  const { did, waits, late, earlier, setEarlier, said, mark, undo } = useStep(bake, step);
   const sooner = open.find((s) => s !== step && step && ms(s.at) < ms(step.at));
   return (
     <Card className="next" aria-label="Next move" data-print="no">
@@ -272,7 +274,7 @@ export function NextMove({
         )}
         {waits && (
           <>
-            <span>{SAY.doneWaitsHere}</span>
+            <span>{late ? SAY.doneWaitsHere : "done"}</span>
             <Button data-kind="bare" onPress={undo}>
               undo
             </Button>

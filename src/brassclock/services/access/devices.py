@@ -23,7 +23,7 @@ MOST_DEVICES = 200
 
 def renewed(app: App, name: str, kitchen_id: int | None) -> str:
     """The token of an instrument of that name, made anew: one that had another is known by this one from now on."""
-    token = secrets.token_urlsafe(32)
+    token = secrets.token_hex(32)
     with app.transaction() as session:
         if kitchen_id is not None:
             app.kitchen(session, kitchen_id)
@@ -57,7 +57,7 @@ def hash_of(token: str) -> str:
 
 def let_in(app: App, kind: DeviceKind, name: str, kitchen_id: int | None = None) -> tuple[int, str]:
     """Let a device in: (its id, its token, which is told this once)."""
-    token = secrets.token_urlsafe(32)
+    token = secrets.token_hex(32)
     with app.transaction() as session:
         if kitchen_id is not None:
             app.kitchen(session, kitchen_id)
