@@ -26,7 +26,7 @@ setup: .venv/.stamp web/node_modules/.stamp
 	$(PY) -m pip install -q uv==0.13.9
 	$(PY) -m uv pip install -q --python $(PY) --compile-bytecode --require-hashes -r requirements.lock
 	$(PY) -m uv pip install -q --python $(PY) --no-deps --no-build-isolation -e .
-	$(PY) -m compileall -q src
+	$(PY) -m compileall -q src tools
 	.venv/bin/brass-clock warm
 	touch $@
 
@@ -36,7 +36,8 @@ web/node_modules/.stamp: web/package-lock.json
 
 # Debian's Chromium, for the interface tests and the pictures
 browser:
-	command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null)
+	command -v chromium-headless-shell >/dev/null || (apt-get update -qq; apt-get install -y -qq --no-install-recommends chromium-headless-shell >/dev/null) \
+		|| command -v chromium >/dev/null || apt-get install -y -qq --no-install-recommends chromium >/dev/null
 
 lint: setup
 	$(PY) -m ruff check src tests tools
