@@ -65,6 +65,7 @@ class Server:
                     return self
             except OSError:
                 time.sleep(0.2)
+        self.kill()
         raise RuntimeError("the server did not come up")
 
     def get(self, path: str) -> Any:

@@ -189,7 +189,7 @@ class Running:
         if serving.demo:
             from brassclock.demo.canteen import ensure_demo
 
-            switch.tell("Brass Clock is starting", "The demo kitchen is being made: a few seconds.", waits=True)
+            switch.tell("Brass Clock is starting", "The demo kitchen is being made: up to half a minute.", waits=True)
             ensure_demo(app)
         flask_app = create_app(app, serving.names, lan=serving.lan)
 
