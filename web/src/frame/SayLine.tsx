@@ -153,7 +153,7 @@ function WaitingTaps() {
   return (
     <Away role="status" data-print="no">
       {away ? SAY.theServerIsOutOfReachSince(clock(since, units.zone)) : SAY.theServerIsOutOfReach}{" "}
-      {waiting > 0 && `${waiting} ${waiting === 1 ? "tap waits" : "taps wait"} ${SAY.hereAndWillBeSentThe}`}
+      {waiting > 0 && `${waiting} ${waiting === 1 ? "tap waits" : "taps wait"} ${SAY.hereAndWillBeSent}`}
     </Away>
   );
 }

@@ -141,12 +141,12 @@ function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
         {step.done_at || waits
           ? made
-            ? `${late ? SAY.doneWaitsHere : "done"}${made.by ? `, ${made.by}` : ""}`
+            ? `${late ? SAY.doneNotSent : "done"}${made.by ? `, ${made.by}` : ""}`
             : "taken as done"
           : at > now
             ? `in ${span(at - now)}`
             : "due"}
-        {wait && `; ${wait}`}
+        {wait && !waits && `; ${wait}`}
       </span>
       {markable && !earlier && <Mark did={did} first={isNext} onNow={mark} onEarlier={() => setEarlier(true)} />}
       {earlier && <Earlier label={made ? SAY.whenWasIt : `${did} when?`} onSaid={said} />}
@@ -274,7 +274,7 @@ export function NextMove({
         )}
         {waits && (
           <>
-            <span>{late ? SAY.doneWaitsHere : "done"}</span>
+            <span>{late ? SAY.doneNotSent : "done"}</span>
             <Button data-kind="bare" onPress={undo}>
               undo
             </Button>

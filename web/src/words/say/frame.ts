@@ -43,11 +43,11 @@ export const SAY = {
   theServerIsOutOfReach: "The server is out of reach.",
   theServerIsOutOfReachSince: (a: Part) =>
     `The server is out of reach since ${a}. You see what it told last; the clocks go on.`,
-  hereAndWillBeSentThe: "here and will be sent. The clocks go on.",
+  hereAndWillBeSent: "here and will be sent.",
   wasNotTaken: "” was not taken.",
   takenBack: " taken back",
   movedTo: (a: Part) => ` moved to ${a}`,
-  doneWaitsHere: "done, waits here",
+  doneNotSent: "done, not sent yet",
   moreLikeIt: (a: Part) => ` ${a} more like it.`,
   outOfTheCold: "Out of the cold",
   whenWasIt: "When was it?",
