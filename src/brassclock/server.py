@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import ctypes
 import signal
 import socket
 import sys
 import threading
-from contextlib import suppress
 from typing import Any
 
+from brassclock.housekeeping import bound_heaps
 from brassclock.running import Running, Serving, Switch
 from brassclock.store.engine import CannotOpen
 
@@ -36,19 +35,6 @@ def listening(host: str, port: int) -> socket.socket:
     found.set_inheritable(False)
     found.listen(256)
     return found
-
-
-M_TRIM_THRESHOLD, M_MMAP_THRESHOLD, M_ARENA_MAX = -1, -3, -8  # of malloc.h
-ALLOCATOR = {M_ARENA_MAX: 2, M_MMAP_THRESHOLD: 1 << 18, M_TRIM_THRESHOLD: 1 << 17}  # heaps; bytes; bytes
-
-
-def bound_heaps() -> None:
-    """Have glibc's allocator give back what threads let go. By itself it keeps a heap for each thread, and what is kept
-    grows for hours. Before any thread is started; elsewhere than on glibc nothing happens."""
-    with suppress(OSError, AttributeError):
-        libc = ctypes.CDLL("libc.so.6")
-        for option, value in ALLOCATOR.items():
-            libc.mallopt(option, value)
 
 
 FORWARDED = {"x-forwarded-for", "x-forwarded-host", "x-forwarded-proto"}

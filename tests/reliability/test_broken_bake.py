@@ -41,7 +41,7 @@ def corrupt(tmp_path: Path, bake: int, column: str, text: str) -> None:
 
 
 @given(case=st.sampled_from(CASES), kept=st.booleans())
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck), database=None)
+@settings(max_examples=12, deadline=None, suppress_health_check=list(HealthCheck), database=None)
 def test_the_others_are_shown_whatever_is_wrong_with_one(
     client: FlaskClient, tmp_path: Path, kitchen: int, case: tuple[str, str], kept: bool
 ) -> None:

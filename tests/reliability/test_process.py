@@ -255,13 +255,15 @@ def test_a_kill_loses_nothing_that_was_answered(tmp_path: Path) -> None:
 
 
 def test_a_kill_in_a_migration_leaves_the_old_data_or_the_new(tmp_path: Path) -> None:
-    """From every earlier schema, killed at some moment of the upgrade: the next start has every row."""
+    """From every third of the earlier schemas and the last, killed at some moment of the upgrade: the next start has
+    every row."""
     from alembic import command
     from sqlmodel import create_engine
 
     from brassclock.store.engine import alembic_config
 
-    for revision in [f"{n:04d}" for n in range(1, int(newest_revision()))]:
+    earlier = range(1, int(newest_revision()))
+    for revision in [f"{n:04d}" for n in (*earlier[:-1:3], earlier[-1])]:
         folder = tmp_path / revision
         folder.mkdir()
         old = create_engine(f"sqlite:///{folder / FILE_NAME}")

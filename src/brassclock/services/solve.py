@@ -60,7 +60,7 @@ from brassclock.store.rows import get
 from brassclock.store.tables import Bake, Surface
 
 BENCH_REST_MIN = 8.0
-REMEMBERED = 64
+REMEMBERED = 40
 LINE_S = 900.0
 USUALLY_BEFORE_H = 4.0  # a dough is mixed so long before the table, for its room's air before a plan is found
 

@@ -180,7 +180,7 @@ def run(
     from_s = np.array([float(s) for s, _ in wrapped])
     codes = np.array([WRAPS.index(w) for _, w in wrapped])
     n = keep_stepper(_state(bread, stack, room, p), p, from_s, codes, hours * 3600.0, rows)
-    c = rows[:n].T
+    c = rows[:n].T.copy()  # the rest of the rows is let go: runs are remembered
     return KeepTrace(
         c[stepper.AT],
         c[stepper.TEMP],
