@@ -1,10 +1,11 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { useBakeWrite } from "./bake";
 import { client, path, type Schemas, take } from "./client";
+import { useJudged } from "./outbox";
+import type { Judgement } from "./queue";
 import { renew } from "./stale";
 
-export type Judgement = Schemas["OutcomeUpdate"];
+export type { Judgement } from "./queue";
 export type Outcome = Schemas["OutcomeRead"];
 
 const UNSAID: Omit<Outcome, "round_no"> = {
@@ -31,20 +32,15 @@ export const asBefore = (outcomes: readonly Outcome[], rounds: readonly number[]
   rounds.map((round_no) => ({ ...UNSAID, ...outcomes.find((o) => o.round_no === round_no), round_no }));
 
 /**
- * What became of breads: round by round or in a sentence, all or none. What is said round by round shows at once, on top of
- * what the server has, until it is answered: the answer to an earlier press never takes a later one off the screen.
+ * What became of breads: round by round or in a sentence, all or none. What is said round by round waits in the queue of taps and
+ * shows at once, on top of what the server has: the answer to an earlier press never takes a later one off the screen.
  */
 export function useJudge(bake: number, stored: readonly Outcome[]) {
   const write = useBakeWrite(bake, (body: Schemas["TrayUpdate"]) =>
     take(client.PUT("/api/bakes/{bake_id}/tray", { ...path({ bake_id: bake }), body })),
   );
-  const [waiting, setWaiting] = useState<readonly Judgement[][]>([]);
-  const judge = (outcomes: Judgement[]) => {
-    setWaiting((had) => [...had, outcomes]);
-    const done = () => setWaiting((had) => had.filter((x) => x !== outcomes));
-    write.mutateAsync({ outcomes }).then(done, done); // the mutation tells its fault
-  };
-  return { write, judge, outcomes: withJudged(stored, waiting.flat()) };
+  const { waiting, judge } = useJudged(bake);
+  return { write, judge, outcomes: withJudged(stored, waiting) };
 }
 
 /** What the cook knows of the making. */

@@ -4,7 +4,8 @@ import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { cached, CLOCK, served } from "../testing/served";
 import type { Hearth } from "./client";
-import { useOutboxPump, useRefusedTaps, useTap, useTapEdits, useWaiting } from "./outbox";
+import { withJudged } from "./keep";
+import { useJudged, useOutboxPump, useRefusedTaps, useTap, useTapEdits, useWaiting } from "./outbox";
 import { renew } from "./stale";
 
 afterEach(() => {
@@ -40,7 +41,13 @@ function mounted() {
   const hook = renderHook(
     () => {
       useOutboxPump();
-      return { tap: useTap(id), edits: useTapEdits(id), waiting: useWaiting(), refused: useRefusedTaps() };
+      return {
+        tap: useTap(id),
+        edits: useTapEdits(id),
+        judged: useJudged(id),
+        waiting: useWaiting(),
+        refused: useRefusedTaps(),
+      };
     },
     { wrapper },
   );
@@ -100,6 +107,28 @@ it("takes a tap back at once while the server is out of reach, and tells both in
   await waitFor(() => expect(result.current.waiting).toBe(0), { timeout: 8000 });
   const told = asked.slice(before).map((a) => `${a.method} ${a.path.split("/").at(-1)}`);
   expect(told.filter((t) => !t.startsWith("GET"))).toEqual(["POST taps", "DELETE 7"]);
+}, 12_000);
+
+it("keeps what was said of breads while the server is out of reach, on top of what it has, and tells it once", async () => {
+  let up = false;
+  const stored = { clock: CLOCK, keep: { outcomes: [] } };
+  const asked = served(() => (up ? { body: stored } : new Error("no network")));
+  const { result } = mounted();
+  act(() => result.current.judged.judge([{ round_no: 1, pocket: "full" }]));
+  act(() => result.current.judged.judge([{ round_no: 1, colour: "pale" }]));
+  await waitFor(() => expect(result.current.waiting).toBe(2));
+  expect(withJudged([], result.current.judged.waiting)).toMatchObject([
+    { round_no: 1, pocket: "full", colour: "pale" },
+  ]);
+  up = true;
+  const before = asked.length;
+  await waitFor(() => expect(result.current.waiting).toBe(0), { timeout: 8000 });
+  const told = asked.slice(before).filter((a) => a.method === "PUT");
+  expect(told.slice(-2).map((a) => a.body)).toEqual([
+    { outcomes: [{ round_no: 1, pocket: "full" }] },
+    { outcomes: [{ round_no: 1, colour: "pale" }] },
+  ]);
+  expect(result.current.judged.waiting).toEqual([]);
 }, 12_000);
 
 it("tells a refused tap with its reason, and goes on with the next", async () => {

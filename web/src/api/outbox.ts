@@ -1,15 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useSyncExternalStore } from "react";
-import { type Hearth, Problem, type TapCreate } from "./client";
+import { useEffect, useMemo, useRef, useSyncExternalStore } from "react";
+import { type Bake, type Hearth, Problem, type TapCreate } from "./client";
 import { clocked, serverNow } from "./clock";
 import { cookName } from "./cook";
 import { type Change, withChange, withTap } from "./hearth";
 import { newKey } from "./key";
-import { changeTap, sendTap } from "./fire";
+import { changeTap, sendJudged, sendTap } from "./fire";
 import {
   alone,
   dequeue,
   enqueue,
+  type Judgement,
   oldest,
   onQueue,
   refusal,
@@ -26,10 +27,11 @@ const RETRY_MS = 2000;
 let sending = false;
 let asked = false; // to send, while something was being sent
 
-type Landed = (entry: Waiting, hearth: Hearth | null) => void;
+/** The answer to a press, null where it was refused: the bake where breads were judged, else the hearth. */
+type Landed = (entry: Waiting, told: Hearth | Bake | null) => void;
 type Changed = Pick<Hearth["taps"][number], "key" | "kind"> & Pick<TapCreate, "round_no" | "spot">;
 /** A tap on a round in the midst of a line: it changes the hearth, and nothing of the day. */
-const midLine = (hearth: Hearth, tap: TapCreate): boolean =>
+const midLine = (hearth: Hearth, tap: Waiting["tap"]): boolean =>
   tap.round_no != null && !hearth.finished && hearth.taps.filter((t) => t.kind === "load").length > 1;
 
 /** Send what waits, oldest first, until nothing does or the server is out of reach; in one tab at a time. */
@@ -49,24 +51,27 @@ async function flush(landed: Landed): Promise<void> {
   }
 }
 
-/** Send one tap. False when the server is out of reach: it waits on. */
+/** Send one press. False when the server is out of reach: it waits on. */
 async function deliver(entry: Waiting, landed: Landed): Promise<boolean> {
-  let hearth: Hearth | null = null;
+  let told: Hearth | Bake;
   try {
-    hearth = await clocked(() => send(entry));
+    told = await clocked(() => send(entry));
   } catch (fault) {
     if (fault instanceof Problem && (fault.away || fault.status >= 500)) return false;
     await refuse(entry, fault instanceof Error ? fault.message : "That tap was not taken.");
     landed(entry, null);
     return true;
   }
-  await dequeue(entry); // once for each that was answered, whatever goes wrong in showing it
-  landed(entry, hearth);
+  try {
+    landed(entry, told);
+  } finally {
+    await dequeue(entry); // once for each that was answered, whatever goes wrong in showing it
+  }
   return true;
 }
 
-const send = ({ bake, tap, change }: Waiting): Promise<Hearth> =>
-  change ? changeTap(bake, change, tap.said_at!) : sendTap(bake, tap);
+const send = ({ bake, tap, change, judged }: Waiting): Promise<Hearth | Bake> =>
+  judged ? sendJudged(bake, judged) : change ? changeTap(bake, change, tap.said_at!) : sendTap(bake, tap as TapCreate);
 
 export const useWaiting = (): number => useSyncExternalStore(onQueue, () => waiting().length);
 export const useRefusal = (): string | null => useSyncExternalStore(onQueue, refusal);
@@ -74,12 +79,14 @@ export const useRefusedTaps = (): readonly Waiting[] => useSyncExternalStore(onQ
 
 function useLanded(): Landed {
   const cache = useQueryClient();
-  return ({ bake, tap, change }, hearth) => {
+  return ({ bake, tap, change, judged }, told) => {
+    const hearth = judged ? null : (told as Hearth | null);
+    if (judged && told) cache.setQueryData(["bake", bake], told);
     if (hearth) cache.setQueryData(["hearth", bake], withWaiting(bake, hearth));
     else void cache.invalidateQueries({ queryKey: ["hearth", bake] });
     if (hearth && !change && midLine(hearth, tap)) return;
     void cache.invalidateQueries({ queryKey: ["bake", bake] });
-    void renew(cache, "tap");
+    void renew(cache, judged ? "bake" : "tap");
   };
 }
 
@@ -127,11 +134,30 @@ export function useTapEdits(bake: number) {
     const told: Change = { of, at };
     const said_at = new Date(serverNow()).toISOString();
     tell(null);
-    const stored = enqueue(bake, { key: newKey(), kind: kind as TapCreate["kind"], round_no, spot, said_at }, told);
+    const stored = enqueue(
+      bake,
+      { key: newKey(), kind: kind as TapCreate["kind"], round_no, spot, said_at },
+      { change: told },
+    );
     cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withChange(had, told));
     void stored.then(() => flush(landed));
   };
   return { undo: (tap: Changed) => change(tap, null), move: (tap: Changed, at: string) => change(tap, at) };
+}
+
+/** Judge breads round by round: kept, sent and shown like taps. */
+export function useJudged(bake: number): {
+  waiting: readonly Judgement[];
+  judge: (said: readonly Judgement[]) => void;
+} {
+  const landed = useLanded();
+  const all = useSyncExternalStore(onQueue, waiting);
+  const mine = useMemo(() => all.flatMap((w) => (w.bake === bake ? (w.judged ?? []) : [])), [all, bake]);
+  const judge = (judged: readonly Judgement[]): void => {
+    tell(null);
+    void enqueue(bake, { key: newKey(), kind: "judge" }, { judged }).then(() => flush(landed));
+  };
+  return { waiting: mine, judge };
 }
 
 /** The tap of that kind that waits here for a bake and was not taken back, or null. */
@@ -139,5 +165,5 @@ export const useWaitingTap = (bake: number, kind: string): TapCreate | null =>
   useSyncExternalStore(onQueue, () => {
     const undone = waiting().flatMap((w) => (w.change?.at === null ? w.change.of : []));
     const made = (w: Waiting) => w.bake === bake && w.tap.kind === kind && !w.change && !undone.includes(w.tap.key);
-    return waiting().find(made)?.tap ?? null;
+    return (waiting().find(made)?.tap as TapCreate | undefined) ?? null;
   });

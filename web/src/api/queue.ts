@@ -1,10 +1,14 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import type { Hearth, TapCreate } from "./client";
+import type { Hearth, Schemas, TapCreate } from "./client";
 import { serverNow } from "./clock";
 import { type Change, withChange, withTap } from "./hearth";
 
+export type Judgement = Schemas["OutcomeUpdate"];
+/** A tap as it waits; of breads judged it is only the key. */
+export type Pressed = Omit<TapCreate, "kind"> & { kind: TapCreate["kind"] | "judge" };
+
 /**
- * Taps, and changes of taps, wait here until the server has them: in one queue of this browser, shared by its tabs, in the order they
+ * Taps, changes of taps and breads judged wait here until the server has them: in one queue of this browser, shared by its tabs, in the order they
  * were made. Each carries its own key, so sending one twice counts once. One that the server refused stays, with its reason, until the
  * cook decides.
  */
@@ -12,10 +16,12 @@ export interface Waiting {
   /** Its place in the queue: the queue's own count, whatever the clocks say. */
   n: number;
   bake: number;
-  tap: TapCreate;
+  tap: Pressed;
   /** What is to become of an earlier tap: then `tap` only says which that is, under a key of its own. */
   change?: Change;
-  refused?: string;
+  /** What became of breads, round by round. */
+  judged?: readonly Judgement[];
+  refused?: string | undefined;
 }
 interface Store extends DBSchema {
   taps: { key: number; value: Waiting };
@@ -92,8 +98,12 @@ const waits = selection((w) => w.refused === undefined);
 const refusals = selection((w) => w.refused !== undefined);
 
 /** Put a tap at the end of the queue: it counts at once, and is in the store when this resolves. */
-export async function enqueue(bake: number, tap: TapCreate, change?: Change): Promise<void> {
-  const entry = change ? { bake, tap, change } : { bake, tap };
+export async function enqueue(
+  bake: number,
+  tap: Pressed,
+  rest: Pick<Waiting, "change" | "judged"> = {},
+): Promise<void> {
+  const entry = { bake, tap, ...rest };
   queue = [...queue, { n: (unstored -= 1), ...entry }];
   changed();
   const db = await store;
@@ -122,8 +132,7 @@ export async function dequeue(entry: Waiting): Promise<void> {
 /** The server refused a tap: it stays, with the reason. */
 export const refuse = (entry: Waiting, reason: string): Promise<void> => rewrite({ ...entry, refused: reason });
 /** Send a refused tap again, in its old place. */
-export const again = ({ n, bake, tap, change }: Waiting): Promise<void> =>
-  rewrite(change ? { n, bake, tap, change } : { n, bake, tap });
+export const again = (entry: Waiting): Promise<void> => rewrite({ ...entry, refused: undefined });
 
 async function rewrite(entry: Waiting): Promise<void> {
   settle();
@@ -178,13 +187,13 @@ export const onQueue = (listener: () => void): (() => void) => {
 };
 
 const laid = (hearth: Hearth, { tap, change }: Waiting): Hearth =>
-  change ? withChange(hearth, change) : withTap(hearth, tap, Date.parse(tap.at ?? "") || serverNow());
+  change ? withChange(hearth, change) : withTap(hearth, tap as TapCreate, Date.parse(tap.at ?? "") || serverNow());
 
 /** A hearth as the server told it, with the taps that it has not seen yet on top. */
 export function withWaiting(bake: number, hearth: Hearth): Hearth {
   const seen = new Set(hearth.taps.map((t) => t.key));
   return waiting()
-    .filter((w) => w.bake === bake && !seen.has(w.tap.key))
+    .filter((w) => w.bake === bake && !w.judged && !seen.has(w.tap.key))
     .reduce(laid, hearth);
 }
 

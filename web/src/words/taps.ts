@@ -13,6 +13,7 @@ const STEPS: Record<string, string> = {
   cold_out: "Out of the cold",
   preheat: "Heat is on",
   roll: "Rolling",
+  judge: "Breads judged",
 };
 const ON_HEAT: Record<string, string> = {
   load: "loaded",

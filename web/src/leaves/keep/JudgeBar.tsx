@@ -5,7 +5,6 @@ import { asBefore, type Judgement, useJudge } from "../../api/keep";
 import { Button } from "../../controls/Button";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
-import { Plate } from "../../controls/Notice";
 import { Tray } from "../../instruments/Tray";
 import { listed } from "../../words/faults";
 import { AlsoSheet } from "./AlsoSheet";
@@ -65,7 +64,7 @@ export function JudgeBar({
   picked: number[] | null;
   onPick: (rounds: number[]) => void;
 }) {
-  const { write, judge, outcomes } = useJudge(stored.id, stored.keep.outcomes);
+  const { judge, outcomes } = useJudge(stored.id, stored.keep.outcomes);
   const bake = { ...stored, keep: { ...stored.keep, outcomes } };
   const breads = trayOf(bake);
   const [also, setAlso] = useState(false);
@@ -115,7 +114,6 @@ export function JudgeBar({
         onSay={(words) => judge(chosen.map((round_no) => ({ ...words, round_no })))}
         onClose={() => setAlso(false)}
       />
-      {write.error && <Plate>{write.error.message}</Plate>}
     </>
   );
 }
