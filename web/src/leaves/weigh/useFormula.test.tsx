@@ -85,6 +85,21 @@ it("an empty line is neither asked about nor stored", async () => {
   expect(stored()[0]).toHaveLength(3);
 });
 
+it("before the first answer goes by the stored sheet, and takes nothing away where there is none", () => {
+  served(() => new Promise(() => undefined));
+  const { wrapper } = cached();
+  const grams = START.map((l) => ({ ingredient: l.ingredient, grams: Number.parseFloat(l.amount) }));
+  for (const [weigh, then] of [
+    [{ lines: grams }, "salt_fine 6 g"],
+    [null, "salt_fine 10 g"],
+  ] as const) {
+    const b = { ...bake(START), weigh } as unknown as Bake;
+    const { result } = renderHook(() => useFormula(b), { wrapper });
+    act(() => result.current.changeBy("salt_fine", -4));
+    expect(result.current.lines.map((l) => `${l.ingredient} ${l.amount}`).at(-1)).toBe(then);
+  }
+});
+
 it("more or less of an ingredient: its first line, a new one, none at nothing; each step can be undone", async () => {
   const { result, amounts } = await mounted();
   act(() => result.current.changeBy("water", 12));

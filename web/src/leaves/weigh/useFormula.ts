@@ -128,7 +128,9 @@ export function useFormula(bake: Bake) {
     /** Make an ingredient weigh so many grams more (or less): the first line of it, a new one, or none at zero. */
     changeBy: (ingredient: string, grams: number, instead?: string) => {
       const at = lines.findIndex((l) => l.ingredient === ingredient);
-      const now = at < 0 ? 0 : (computed.data?.lines[whole.indexOf(lines[at]!)]?.grams ?? 0);
+      const known = computed.data ?? (draft === null ? bake.weigh : null); // the sheet on the screen
+      const now = at < 0 ? 0 : known?.lines[whole.indexOf(lines[at]!)]?.grams;
+      if (now == null) return; // how much there is has not been told yet
       const next = lines.filter((l) => l.ingredient !== instead);
       const text = gramsText(now + grams);
       if (at < 0) return put([...next, { ingredient, amount: text, basis: null, part: "" }]);
