@@ -1,6 +1,7 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import styled from "styled-components";
-import type { Bake, Schemas } from "../api/client";
+import type { Bake, Hearth, Schemas } from "../api/client";
 import { useNow } from "../api/clock";
 import { useTap, useTapEdits, useWaitingTap } from "../api/outbox";
 import { Button } from "../controls/Button";
@@ -91,6 +92,14 @@ export function LeafStrip({ bake, keys }: { bake: Bake; keys: readonly TapKind[]
   );
 }
 
+/** A bake's taps as they were told last, with the bake or with its hearth: the answer to a tap is the hearth. */
+function useNewestTaps(bake: Bake): Hearth["taps"] {
+  const cache = useQueryClient();
+  const told = (what: "bake" | "hearth") => cache.getQueryState([what, bake.id])?.dataUpdatedAt ?? 0;
+  const hearth = cache.getQueryData<Hearth>(["hearth", bake.id]);
+  return hearth && told("hearth") > told("bake") ? hearth.taps : bake.taps;
+}
+
 /** What can be done with one move: mark it done now or earlier, move it, take it back. */
 function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   const tap = useTap(bake.id);
@@ -98,7 +107,8 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   const [earlier, setEarlier] = useState(false);
   const key = step?.key ?? "";
   const waits = useWaitingTap(bake.id, key);
-  const made = bake.taps.find((t) => t.kind === key) ?? waits;
+  const made = useNewestTaps(bake).find((t) => t.kind === key) ?? waits;
+  const sent = made !== null && made !== waits && !bake.taps.some((t) => t.key === made.key); // and the bake not yet told anew
   const did = isTap(key) ? (DID[key] ?? step!.name) : (step?.name ?? "");
   const said = (text: string) => {
     setEarlier(false);
@@ -109,7 +119,7 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   return {
     did,
     made,
-    waits: waits !== null,
+    waits: waits !== null || sent,
     late: useLasting(waits ? 1 : null, LATE_MS),
     earlier,
     setEarlier,

@@ -91,7 +91,7 @@ def room_of(r: BakeSnapshot) -> Room:
     return Room(float(round(air_c(r.kitchen.hourly_c, r.now))))
 
 
-@lru_cache(maxsize=128)
+@lru_cache(maxsize=32)
 def towel(bread: Kept, stack: int, room: Room) -> KeepTrace:
     """A stack in its towel for some hours."""
     return run(bread, ((0.0, "cloth"),), stack, room, hours=TOWEL_H)
