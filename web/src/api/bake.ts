@@ -76,6 +76,10 @@ export const useStatus = (bake: number) =>
     ),
   );
 
+/** What became of breads: round by round, or in a sentence. */
+export const sendTray = (bake: number, body: Schemas["TrayUpdate"]): Promise<Bake> =>
+  take(client.PUT("/api/bakes/{bake_id}/tray", { ...path({ bake_id: bake }), body }));
+
 /** The Bench has asked whether a bake that is over is to be kept: told once. */
 export const tellAsked = (bake: number) => take(client.POST("/api/bakes/{bake_id}/asked", path({ bake_id: bake })));
 

@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { type Bake, client, type Hearth, path, type Schemas, take, takeNews, takeWritten } from "./client";
+import { client, type Hearth, path, type Schemas, take, takeNews, takeWritten } from "./client";
 import { syncClock } from "./clock";
 import type { Change } from "./hearth";
 import { freshHearth } from "./queue";
@@ -52,9 +52,6 @@ export const fireIfsQuery = (bake: number, stamp: string) =>
 /** Taps answer the hearth. Kept apart: the outbox sends them, so that none is lost. */
 export const sendTap = (bake: number, body: Schemas["TapCreate"]): Promise<Hearth> =>
   takeWritten(`hearth ${bake}`, client.POST("/api/bakes/{bake_id}/taps", { ...path({ bake_id: bake }), body }));
-
-export const sendJudged = (bake: number, outcomes: readonly Schemas["OutcomeUpdate"][]): Promise<Bake> =>
-  take(client.PUT("/api/bakes/{bake_id}/tray", { ...path({ bake_id: bake }), body: { outcomes: [...outcomes] } }));
 
 /** Move a tap, or take it back. One that is no more has nothing to be changed: the hearth as it is. */
 export async function changeTap(bake: number, { of, at }: Change, said_at: string): Promise<Hearth> {

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { useBakeWrite } from "./bake";
+import { sendTray, useBakeWrite } from "./bake";
 import { client, path, type Schemas, take } from "./client";
 import { useJudged } from "./outbox";
 import type { Judgement } from "./queue";
@@ -36,9 +36,7 @@ export const asBefore = (outcomes: readonly Outcome[], rounds: readonly number[]
  * shows at once, on top of what the server has: the answer to an earlier press never takes a later one off the screen.
  */
 export function useJudge(bake: number, stored: readonly Outcome[]) {
-  const write = useBakeWrite(bake, (body: Schemas["TrayUpdate"]) =>
-    take(client.PUT("/api/bakes/{bake_id}/tray", { ...path({ bake_id: bake }), body })),
-  );
+  const write = useBakeWrite(bake, (body: Schemas["TrayUpdate"]) => sendTray(bake, body));
   const { waiting, judge } = useJudged(bake);
   return { write, judge, outcomes: withJudged(stored, waiting) };
 }

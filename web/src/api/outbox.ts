@@ -5,7 +5,8 @@ import { clocked, serverNow } from "./clock";
 import { cookName } from "./cook";
 import { type Change, withChange, withTap } from "./hearth";
 import { newKey } from "./key";
-import { changeTap, sendJudged, sendTap } from "./fire";
+import { sendTray } from "./bake";
+import { changeTap, sendTap } from "./fire";
 import {
   alone,
   dequeue,
@@ -13,6 +14,7 @@ import {
   type Judgement,
   oldest,
   onQueue,
+  type Pressed,
   refusal,
   refuse,
   refusedTaps,
@@ -71,7 +73,11 @@ async function deliver(entry: Waiting, landed: Landed): Promise<boolean> {
 }
 
 const send = ({ bake, tap, change, judged }: Waiting): Promise<Hearth | Bake> =>
-  judged ? sendJudged(bake, judged) : change ? changeTap(bake, change, tap.said_at!) : sendTap(bake, tap as TapCreate);
+  judged
+    ? sendTray(bake, { outcomes: [...judged] })
+    : change
+      ? changeTap(bake, change, tap.said_at!)
+      : sendTap(bake, tap as TapCreate);
 
 export const useWaiting = (): number => useSyncExternalStore(onQueue, () => waiting().length);
 export const useRefusal = (): string | null => useSyncExternalStore(onQueue, refusal);
@@ -105,59 +111,57 @@ export function useOutboxPump(): void {
   }, []);
 }
 
-/** Make a tap: stored here at once, sent at once, shown at once. `at` in words backdates it. */
-export function useTap(bake: number) {
+/** Put something pressed into the queue: stored here at once, sent at once, shown at once on the hearth by `shown`. */
+function usePress(bake: number) {
   const cache = useQueryClient();
   const landed = useLanded();
+  return (tap: Pressed, rest: Pick<Waiting, "change" | "judged"> = {}, shown?: (had: Hearth) => Hearth): void => {
+    tell(null);
+    const stored = enqueue(bake, tap, rest);
+    if (shown) cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && shown(had));
+    void stored.then(() => flush(landed));
+  };
+}
+
+/** Make a tap. `at` in words backdates it. */
+export function useTap(bake: number) {
+  const press = usePress(bake);
   return (tap: Omit<TapCreate, "key">): void => {
     const now = serverNow();
+    const said_at = new Date(now).toISOString();
     const by = cookName();
     const full: TapCreate = {
       ...tap,
       key: newKey(),
-      at: tap.at ?? new Date(now).toISOString(),
-      said_at: new Date(now).toISOString(),
+      at: tap.at ?? said_at,
+      said_at,
       ...(by === null ? {} : { by }),
     };
-    tell(null);
-    const stored = enqueue(bake, full);
-    cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withTap(had, full, now));
-    void stored.then(() => flush(landed));
+    press(full, {}, (had) => withTap(had, full, now));
   };
 }
 
-/** Take a tap back, or move it: kept, sent and shown like a tap, after the one it changes. */
+/** Take a tap back, or move it: after the one it changes. */
 export function useTapEdits(bake: number) {
-  const cache = useQueryClient();
-  const landed = useLanded();
-  const change = ({ key: of, kind, round_no, spot }: Changed, at: string | null): void => {
-    const told: Change = { of, at };
+  const press = usePress(bake);
+  const edit = ({ key: of, kind, round_no, spot }: Changed, at: string | null): void => {
+    const change: Change = { of, at };
     const said_at = new Date(serverNow()).toISOString();
-    tell(null);
-    const stored = enqueue(
-      bake,
-      { key: newKey(), kind: kind as TapCreate["kind"], round_no, spot, said_at },
-      { change: told },
-    );
-    cache.setQueryData(["hearth", bake], (had: Hearth | undefined) => had && withChange(had, told));
-    void stored.then(() => flush(landed));
+    const tap = { key: newKey(), kind: kind as TapCreate["kind"], round_no, spot, said_at };
+    press(tap, { change }, (had) => withChange(had, change));
   };
-  return { undo: (tap: Changed) => change(tap, null), move: (tap: Changed, at: string) => change(tap, at) };
+  return { undo: (tap: Changed) => edit(tap, null), move: (tap: Changed, at: string) => edit(tap, at) };
 }
 
-/** Judge breads round by round: kept, sent and shown like taps. */
+/** Judge breads round by round. */
 export function useJudged(bake: number): {
   waiting: readonly Judgement[];
   judge: (said: readonly Judgement[]) => void;
 } {
-  const landed = useLanded();
+  const press = usePress(bake);
   const all = useSyncExternalStore(onQueue, waiting);
   const mine = useMemo(() => all.flatMap((w) => (w.bake === bake ? (w.judged ?? []) : [])), [all, bake]);
-  const judge = (judged: readonly Judgement[]): void => {
-    tell(null);
-    void enqueue(bake, { key: newKey(), kind: "judge" }, { judged }).then(() => flush(landed));
-  };
-  return { waiting: mine, judge };
+  return { waiting: mine, judge: (judged) => press({ key: newKey(), kind: "judge" }, { judged }) };
 }
 
 /** The tap of that kind that waits here for a bake and was not taken back, or null. */

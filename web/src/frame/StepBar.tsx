@@ -108,7 +108,7 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   const key = step?.key ?? "";
   const waits = useWaitingTap(bake.id, key);
   const made = useNewestTaps(bake).find((t) => t.kind === key) ?? waits;
-  const sent = made !== null && made !== waits && !bake.taps.some((t) => t.key === made.key); // and the bake not yet told anew
+  const ahead = made !== null && !bake.taps.some((t) => t.key === made.key); // of the bake as it was told
   const did = isTap(key) ? (DID[key] ?? step!.name) : (step?.name ?? "");
   const said = (text: string) => {
     setEarlier(false);
@@ -119,12 +119,12 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   return {
     did,
     made,
-    waits: waits !== null || sent,
+    waits: ahead,
     late: useLasting(waits ? 1 : null, LATE_MS),
     earlier,
     setEarlier,
     said,
-    markable: isTap(key) && !step?.done_at && !waits,
+    markable: isTap(key) && !step?.done_at && !ahead,
     mark: () => isTap(key) && tap({ kind: key }),
     undo: () => made && edits.undo(made),
   };
