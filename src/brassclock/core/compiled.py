@@ -53,12 +53,16 @@ class Stepper:
     @property
     def ready(self) -> bool:
         """True if the compiled form answers; while steppers are warming, once that is known."""
+        return self._settled() is not None
+
+    def _settled(self) -> Callable[..., Any] | None:
+        """The compiled form, None where there is none; while steppers are warming, once that is known."""
         if self._fast is None:
             _over.wait()
-        return self.compiled
+        return self._fast
 
     def __call__(self, *args: Any) -> Any:
-        return (self._fast if self.ready and self._fast else self.plain)(*args)
+        return (self._settled() or self.plain)(*args)
 
     def warm(self, *args: Any) -> bool:
         """Compile for these arguments; False when numba is missing (the plain form stays)."""
