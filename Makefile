@@ -9,7 +9,7 @@ export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
 demo: setup build
 	.venv/bin/brass-clock serve --demo --port $(PORT)
 
-# one worker has the tests of the interface, one after the other; the other has the rest
+# one worker has tests of the interface, the other the rest; what is left of the interface then, both
 test: browser
 	$(MAKE) --no-print-directory -j2 setup
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint web-checks

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import settings
 from xdist.remote import Producer
 from xdist.scheduler.loadscope import LoadScopeScheduling
+from xdist.workermanage import WorkerController
 
 # a machine under load answers late, not wrongly: no example is timed
 settings.register_profile("project", deadline=None)
@@ -23,11 +24,22 @@ def compiled() -> None:
 
 
 class Rooms(LoadScopeScheduling):
-    """Which worker has which test: those of the interface are one worker's, for two browsers and their servers at once
-    would starve each other; of the others each file is one's, with what its tests share."""
+    """Which worker has which tests: each file is one's, with what its tests share. While there are others, one worker
+    at a time has tests of the interface: two browsers and their servers on two cores slow each other down."""
 
     def _split_scope(self, nodeid: str) -> str:
-        return "browser" if nodeid.startswith("tests/browser/") else nodeid.split("::")[0]
+        return nodeid.split("::")[0]
+
+    def _assign_work_unit(self, node: WorkerController) -> None:
+        others = (work for who, work in self.assigned_work.items() if who is not node)
+        taken = any(_of_interface(scope) and not all(done.values()) for work in others for scope, done in work.items())
+        wanted = (scope for scope in self.workqueue if _of_interface(scope) != taken)
+        self.workqueue.move_to_end(next(wanted, next(iter(self.workqueue))), last=False)
+        super()._assign_work_unit(node)
+
+
+def _of_interface(scope: str) -> bool:
+    return scope.startswith("tests/browser/")
 
 
 def pytest_xdist_make_scheduler(config: pytest.Config, log: Producer) -> Rooms:

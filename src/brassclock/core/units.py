@@ -1,6 +1,6 @@
 """Read what cooks type: amounts, temperatures, lengths and times of day. Plain floats come out.
 
-Sizes come from pint (US customary by default). Grams need an ingredient and are made in
+Cups and spoons are the US customary ones unless others are given. Grams need an ingredient and are made in
 `weigh.measures`; this module knows no food.
 """
 
@@ -11,8 +11,6 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
-from typing import Any
 
 from brassclock.core.spoken import figures
 
@@ -73,20 +71,22 @@ UNIT_NAMES = {
     "piece": "piece",
     "pieces": "piece",
 }
-PINT_NAMES = {
-    "cup": "cup",
-    "tbsp": "tablespoon",
-    "tsp": "teaspoon",
-    "fl oz": "fluid_ounce",
-    "ml": "milliliter",
-    "l": "liter",
-    "dl": "deciliter",
-    "cl": "centiliter",
-    "g": "gram",
-    "kg": "kilogram",
-    "mg": "milligram",
-    "oz": "ounce",
-    "lb": "pound",
+US_GALLON_ML = 3785.411784  # 231 cubic inches: definition (NIST Handbook 44, appendix C, from memory)
+POUND_G = 453.59237  # definition: the international pound of 1959
+SIZES = {  # [g], [mL]
+    "g": 1.0,
+    "kg": 1000.0,
+    "mg": 0.001,
+    "oz": POUND_G / 16,
+    "lb": POUND_G,
+    "cup": US_GALLON_ML / 16,
+    "tbsp": US_GALLON_ML / 256,
+    "tsp": US_GALLON_ML / 768,
+    "fl oz": US_GALLON_ML / 128,
+    "ml": 1.0,
+    "l": 1000.0,
+    "dl": 100.0,
+    "cl": 10.0,
 }
 METRIC_SPOONS_ML = {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0}
 MASS_UNITS = ("g", "kg", "mg", "oz", "lb")
@@ -100,13 +100,6 @@ class Unreadable(ValueError):
     """Text that cannot be read; the message quotes it and says what would be right."""
 
 
-@lru_cache(maxsize=1)
-def _registry() -> Any:
-    import pint
-
-    return pint.UnitRegistry(cache_folder=None)
-
-
 def unit_size(unit: str, own_ml: Mapping[str, float] | None = None) -> float:
     """Size of a unit: grams for a mass unit, millilitres for a volume unit; `own_ml` are cups and spoons of other sizes
     than the US ones [mL].
@@ -114,13 +107,7 @@ def unit_size(unit: str, own_ml: Mapping[str, float] | None = None) -> float:
     >>> round(unit_size("cup"), 1), round(unit_size("oz"), 2), unit_size("cup", METRIC_SPOONS_ML)
     (236.6, 28.35, 250.0)
     """
-    return own_ml[unit] if own_ml and unit in own_ml else _usual_size(unit)
-
-
-@lru_cache(maxsize=64)
-def _usual_size(unit: str) -> float:
-    target = "gram" if unit in MASS_UNITS else "milliliter"
-    return float(_registry().Quantity(1.0, PINT_NAMES[unit]).to(target).magnitude)
+    return own_ml[unit] if own_ml and unit in own_ml else SIZES[unit]
 
 
 @dataclass(frozen=True)
