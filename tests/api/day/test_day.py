@@ -14,6 +14,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from brassclock.core.errors import InvalidInput
+from brassclock.services import solve
 from brassclock.services.contract import compute
 from helpers import Clock
 
@@ -194,6 +195,30 @@ def tight_day(client: FlaskClient, kitchen: dict[str, Any]) -> tuple[dict[str, A
         name="harvest",
     )
     return client.get(f"/api/bakes/{first['id']}").json, client.get(f"/api/bakes/{second['id']}").json
+
+
+def test_what_holds_for_a_minute_is_computed_once_in_it(
+    client: FlaskClient, clock: Clock, kitchen: dict[str, Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A bake that is on the heat and one in the cold hold places from now on: those behind them are the same to whoever
+    asks within the minute."""
+    for method in ("hatch-pita", "hatch-pita", "cellar-pita", "cellar-pita"):
+        start(client, kitchen, "in 30 h" if method == "cellar-pita" else "in 9 h", method)
+    for bake, kind in ((1, "load"), (3, "mix"), (3, "cold_in")):
+        body = {"key": f"first-{bake}-{kind}", "kind": kind}
+        answer = client.post(f"/api/bakes/{bake}/taps", json=body | ({"round_no": 1, "spot": 1} if bake == 1 else {}))
+        assert answer.status_code == 201, answer.text
+    computed: list[Any] = []
+    compute_one = solve.compute
+    monkeypatch.setattr(solve, "compute", lambda r: (computed.append(r.bake.id), compute_one(r))[1])
+    pages = ["/api/kitchens/1/bench", *(f"/api/bakes/{n}" for n in (1, 2, 3, 4)), "/api/kitchens/1/day"]
+    clock.pass_(minutes=2, seconds=3)
+    for told in (True, False):
+        for page in pages:
+            assert client.get(page).status_code == 200
+        assert bool(computed) is told, computed
+        computed.clear()
+        clock.pass_(seconds=7)
 
 
 def test_a_day_for_all_bakes_is_proposed_made_so_and_taken_back(client: FlaskClient, kitchen: dict[str, Any]) -> None:

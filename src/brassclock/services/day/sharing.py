@@ -48,17 +48,19 @@ def planned(r: BakeSnapshot, plan: DayPlan) -> Takes:
 
 
 def announced_plan(bake: Bake, r: BakeSnapshot) -> Takes:
-    """Commitments of a bake by its announced plan, of the hours still ahead."""
+    """Commitments of a bake by its announced plan, of the hours still ahead; what it holds already, from this minute
+    on: the same to whoever asks within it."""
+    this_minute = r.now.replace(second=0, microsecond=0)
     at = {k: dt.datetime.fromisoformat(t).astimezone(r.now.tzinfo) for k, (t, _) in bake.told.items()}
     hands = [
         Busy(at[k], later(at[k], minutes / 60), bake.name, 1) for k, (_, minutes) in bake.told.items() if minutes > 0
     ]
     hot, cold = [], []
     if "serve" in at:
-        first = at.get("line", r.now)
+        first = at.get("line", this_minute)
         hot = [Busy(first, at["serve"], bake.name)] if first < at["serve"] else []
     if "cold_out" in at:
-        into = at.get("cold_in", r.now)
+        into = at.get("cold_in", this_minute)
         cold = [Shelved(into, at["cold_out"], bake.name, _litres(bake, r))] if into < at["cold_out"] else []
     return Takes(tuple(b for b in hands if b.end > r.now), frozenset(surface_ids(bake)), tuple(hot), tuple(cold))
 
