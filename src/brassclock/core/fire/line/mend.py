@@ -65,8 +65,8 @@ def replan(
     lines = [tuple(sorted(x, key=lambda t: (t.start_s, t.round_no))) for x in found if x is not None]
     if not lines:
         return None
-    best = min(lines, key=lambda tasks: _end(tasks) + WORTH * _stretched(spec, tasks, began))
-    return Repair(best, _stretched(spec, best, began), _end(best))
+    repairs = [Repair(tasks, _stretched(spec, tasks, began), _end(tasks)) for tasks in lines]
+    return min(repairs, key=lambda r: r.makespan_s + WORTH * r.widened_s)
 
 
 def _stretched_least(dispatch: Dispatch) -> list[Task] | None:
