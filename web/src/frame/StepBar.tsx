@@ -9,6 +9,7 @@ import { Field } from "../controls/Field";
 import { Sheet } from "../controls/Sheet";
 import { Glyph, GLYPH_OF_STEP } from "../instruments/Glyph";
 import { clockNear, lower, ms, span } from "../words/format";
+import { waits } from "../words/steps";
 import { Strip } from "./Strip";
 import { useWords } from "./units";
 import { LATE_MS, useLasting } from "./useLasting";
@@ -27,8 +28,6 @@ const DID: Partial<Record<TapKind, string>> = {
 };
 
 const isTap = (key: string): key is TapKind => key in DID;
-
-const DOUGH_KEEPS = new Set(["ball", "roll", "line"]);
 
 const Row = styled.div`
   display: flex;
@@ -106,8 +105,8 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   const edits = useTapEdits(bake.id);
   const [earlier, setEarlier] = useState(false);
   const key = step?.key ?? "";
-  const waits = useWaitingTap(bake.id, key);
-  const made = useNewestTaps(bake).find((t) => t.kind === key) ?? waits;
+  const unsent = useWaitingTap(bake.id, key);
+  const made = useNewestTaps(bake).find((t) => t.kind === key) ?? unsent;
   const ahead = made !== null && !bake.taps.some((t) => t.key === made.key); // of the bake as it was told
   const did = isTap(key) ? (DID[key] ?? step!.name) : (step?.name ?? "");
   const said = (text: string) => {
@@ -119,8 +118,8 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   return {
     did,
     made,
-    waits: ahead,
-    late: useLasting(waits ? 1 : null, LATE_MS),
+    ahead,
+    late: useLasting(unsent ? 1 : null, LATE_MS),
     earlier,
     setEarlier,
     said,
@@ -130,33 +129,32 @@ function useStep(bake: Bake, step: Schemas["StepRead"] | undefined) {
   };
 }
 
-/** How long a move can wait, in words; nothing where it cannot. */
+/** How long a move can wait, in words; nothing where it cannot, or is done. */
 function waitWords(step: Schemas["StepRead"], now: number, zone: string): string {
-  const { can_wait_until: until } = step;
-  if (step.done_at || !until || step.key === "preheat" || ms(until) - ms(step.at) <= 60e3) return "";
-  return `${DOUGH_KEEPS.has(step.key) ? "dough keeps" : "can wait"} until ${clockNear(until, now, zone)}`;
+  const wait = step.done_at ? null : waits(step, now);
+  return wait ? `${wait.words} until ${clockNear(wait.until, now, zone)}` : "";
 }
 
 function StepRow({ bake, step, isNext }: { bake: Bake; step: Schemas["StepRead"]; isNext: boolean }) {
   const { zone } = useWords();
   const now = useNow(10_000);
-  const { did, made, waits, late, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
+  const { did, made, ahead, late, earlier, setEarlier, said, markable, mark, undo } = useStep(bake, step);
   const at = ms(step.at);
   const wait = waitWords(step, now, zone);
   return (
     <Row data-now={isNext}>
       <Glyph name={GLYPH_OF_STEP[step.key] ?? "mix"} />
       <span className="when">{clockNear(step.at, now, zone)}</span>
-      <span className="what">{step.done_at || waits ? did : step.name}</span>
+      <span className="what">{step.done_at || ahead ? did : step.name}</span>
       <span className="wait" data-long={!step.done_at && step.can_wait_until !== null}>
-        {step.done_at || waits
+        {step.done_at || ahead
           ? made
             ? `${late ? SAY.doneNotSent : "done"}${made.by ? `, ${made.by}` : ""}`
             : "taken as done"
           : at > now
             ? `in ${span(at - now)}`
             : "due"}
-        {wait && !waits && `; ${wait}`}
+        {wait && !ahead && `; ${wait}`}
       </span>
       {markable && !earlier && <Mark did={did} first={isNext} onNow={mark} onEarlier={() => setEarlier(true)} />}
       {earlier && <Earlier label={made ? SAY.whenWasIt : `${did} when?`} onSaid={said} />}
@@ -264,7 +262,7 @@ export function NextMove({
   const [all, setAll] = useState(false);
   const open = bake.steps.filter((s) => !s.done_at && s.key !== "serve").sort((a, b) => ms(a.at) - ms(b.at));
   const step = open.find((s) => keys.includes(s.key as TapKind));
-  const { did, waits, late, earlier, setEarlier, said, mark, undo } = useStep(bake, step);
+  const { did, ahead, late, earlier, setEarlier, said, mark, undo } = useStep(bake, step);
   const sooner = open.find((s) => s !== step && step && ms(s.at) < ms(step.at));
   return (
     <Card className="next" aria-label="Next move" data-print="no">
@@ -279,10 +277,10 @@ export function NextMove({
         <span className="quiet">{SAY.everyMoveHereIsDone}</span>
       )}
       <div className="do">
-        {step && !earlier && !waits && (
+        {step && !earlier && !ahead && (
           <Mark did={did} first={!plain} onNow={mark} onEarlier={() => setEarlier(true)} />
         )}
-        {waits && (
+        {ahead && (
           <>
             <span>{late ? SAY.doneNotSent : "done"}</span>
             <Button data-kind="bare" onPress={undo}>

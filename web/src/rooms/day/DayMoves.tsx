@@ -9,7 +9,7 @@ import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { clock, clockNear, dayName, lower, ms, span } from "../../words/format";
 import { SAY } from "../../words/say/day";
-import { stepKind, stepPath } from "../../words/steps";
+import { stepKind, stepPath, waits } from "../../words/steps";
 
 const Moves = styled.ol`
   list-style: none;
@@ -182,7 +182,7 @@ function MoveLine({
   kitchen: number;
 }) {
   const { pin } = useDayMoves();
-  const wait = s.can_wait_until && ms(s.can_wait_until) - ms(s.at) > 60e3 ? s.can_wait_until : null;
+  const wait = waits(s, now);
   const hands = s.hands_min >= 1.5 ? `${Math.round(s.hands_min)} min of hands` : s.key === "serve" ? "" : "a moment";
   return (
     <li data-next={next}>
@@ -201,7 +201,7 @@ function MoveLine({
         ) : null}
         {wait && (
           <>
-            until <b>{clockNear(wait, ms(s.at), zone)}</b>
+            until <b>{clockNear(wait.until, ms(s.at), zone)}</b>
           </>
         )}
       </span>
