@@ -216,3 +216,37 @@ export function laneWords(
   }
   return found;
 }
+
+/** A hand move on the chart. */
+interface Move {
+  key: string;
+  at: number;
+  done: boolean;
+  next: boolean;
+}
+/** The chart is told this. */
+export interface RiseProps {
+  width: number;
+  points: readonly RisePoint[];
+  windows: readonly RiseWindow[];
+  readings: readonly { t: number; ratio: number; id: number }[];
+  moves?: readonly Move[];
+  now: number;
+  serve: number;
+  ratioNow: number | null;
+  doughNow: number | null;
+  stage: number;
+  clock: (t: number) => string;
+  degrees: (c: number) => string;
+  /** The curve as it stands, while another is tried. */
+  ghost?: readonly RisePoint[];
+  cold?: { into: number; out: number } | null;
+  onServe?: (t: number) => void;
+  onCold?: (into: number, out: number) => void;
+}
+
+/** A part of the chart is drawn from this. */
+export interface Part {
+  p: RiseProps;
+  f: RiseFrame;
+}
