@@ -10,16 +10,15 @@ from brassclock.api.bakes import BakePath
 from brassclock.api.kitchens import PROBLEMS, KitchenPath, app
 from brassclock.api.routes import Routes
 from brassclock.services.kitchen import freezer, lessons, servings
-from brassclock.services.schemas.keep import (
+from brassclock.services.schemas.freezer import (
     FreezeCreate,
     FreezerRead,
-    LessonsRead,
-    LessonUpdate,
     ServingCreate,
     ServingUpdate,
     TakeUpdate,
     ThawPlanRead,
 )
+from brassclock.services.schemas.lessons import LessonsRead, LessonUpdate
 
 routes = Routes("freezer", __name__, url_prefix="/api", tag="keep")
 

@@ -13,7 +13,7 @@ from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.fire.model import holds_meat
 from brassclock.services.keep.kept import kept_of
-from brassclock.services.schemas.keep import (
+from brassclock.services.schemas.freezer import (
     FreezeCreate,
     FreezerRead,
     FrozenRead,

@@ -11,7 +11,7 @@ from brassclock.core.keep.ledger import STARTS, Taught, kind_of
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
 from brassclock.services.kitchen.beliefs import fold_of, heat_fold, leaven_name, refold
-from brassclock.services.schemas.keep import BeliefRead, LessonRead, LessonsRead, LessonUpdate
+from brassclock.services.schemas.lessons import BeliefRead, LessonRead, LessonsRead, LessonUpdate
 from brassclock.store import lessons as lesson_rows
 from brassclock.store.bakes import names_of
 from brassclock.store.rows import get

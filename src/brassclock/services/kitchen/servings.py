@@ -11,7 +11,7 @@ from brassclock.core.errors import invalid
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.kitchen.freezer import give_back, planned, read, take_of
 from brassclock.services.schemas.base import StepRead
-from brassclock.services.schemas.keep import FreezerRead, ServingCreate, ServingUpdate
+from brassclock.services.schemas.freezer import FreezerRead, ServingCreate, ServingUpdate
 from brassclock.services.times import serve_moment
 from brassclock.store import freezer
 from brassclock.store.rows import get, insert

@@ -17,7 +17,8 @@ from brassclock.services.app import App
 from brassclock.services.schemas.bake import BakeUpdate
 from brassclock.services.schemas.drill import DrillKept
 from brassclock.services.schemas.fire import TapCreate
-from brassclock.services.schemas.keep import OutcomeUpdate, ServingKept
+from brassclock.services.schemas.freezer import ServingKept
+from brassclock.services.schemas.keep import OutcomeUpdate
 from brassclock.services.schemas.kitchen import KitchenUpdate, SurfaceUpdate
 from brassclock.store.columns import Instant
 from brassclock.store.tables import (
