@@ -1,10 +1,11 @@
-"""Lists as they are spoken: 150 lines of our own with their meaning; any text; amounts that scale; times of day."""
+"""Lists as they are spoken: lines of our own with their meaning; any text; amounts that scale; times of day."""
 
 from __future__ import annotations
 
 import datetime as dt
 import tomllib
 from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -43,6 +44,23 @@ def test_lines_as_they_are_spoken(half: str) -> None:
     assert found.count("right") >= 0.95 * len(found)
     assert found.count("unread") <= 0.05 * len(found)
     assert [c[0] for c, v in zip(CASES[half], found, strict=True) if v == "wrong"] == []
+
+
+@pytest.mark.parametrize("line", CASES["later"], ids=lambda x: str(x[0]))
+def test_lines_as_a_newcomer_pastes_them(line: list[str]) -> None:
+    """Found by trying lists of our own: each was read wrongly or not at all before."""
+    assert verdict(line[0], line[1], line[2], line[3]) == "right"
+
+
+@pytest.mark.parametrize("case", CASES["shares"], ids=lambda x: x["lines"][1])
+def test_shares_of_the_flour(case: dict[str, list[Any]]) -> None:
+    """A share is put into grams by the flour that is weighed, and says so; without one it says what is missing."""
+    found = read_entry("\n".join(case["lines"]), table())
+    if not case["grams"]:
+        assert all(x.amount is None and x.faults for x in found if "%" in x.raw)
+        return
+    assert [parse_amount(x.amount or "").mid for x in found] == pytest.approx(case["grams"])
+    assert all("flour" in x.note for x in found if "%" in x.raw) and not any(x.faults for x in found)
 
 
 WHOLE = st.integers(1, 99)

@@ -1,0 +1,112 @@
+"""Amounts as cooks write them, in figures: spoken ones, several of one, weights in brackets, measures that are none."""
+
+from __future__ import annotations
+
+import re
+
+from brassclock.core.spoken import figures
+from brassclock.core.units import FRACTIONS, UNIT_NAMES, Unreadable, parse_amount
+
+METRIC = frozenset(("g", "kg", "mg"))
+_LOOSE = re.compile(
+    r"^(an?\s+)?(?:about|around|approximately|approx\.?|roughly|just under|just over|a bit over|a bit under|nearly|"
+    r"almost|barely|scant|generous|good|rounded|heaped|level|little|some|another)\s+(?:an?\s+)?(?=\S)",
+    re.IGNORECASE,
+)
+NEARLY = re.compile(r"\b(scant|just under|nearly|almost|barely|just over|generous|good|rounded)\b", re.IGNORECASE)
+VAGUE = re.compile(r"\b(?:a little|a bit of|some)\b", re.IGNORECASE)
+NO_MEASURE = re.compile(
+    r"(splash|drizzle|glug|handful|knob|lick|smidgen|thumb|glass|mug|bowl|ladle|katori|can|tin|bottle|jar|pint|quart)"
+    r"(?:e?s|fuls?)?(?: of)? (\S.*)",
+    re.IGNORECASE,
+)
+_TWO_SIZES = {"pint": "473 ml in the US and 568 ml in Britain", "quart": "946 ml in the US and 1,137 ml in Britain"}
+_TIMES = re.compile(r"^(\d{1,2})\s*[x×]\s*(\d+(?:[.,]\d+)?)\s*(g|ml|oz)\b", re.IGNORECASE)
+_STICK = re.compile(
+    r"^((?:\d+\s+)?\d+(?:/\d+)?|\d*\.\d+)\s+sticks?\s+(?:of\s+)?(?=\S*\s?\S*(?:butter|margarine))", re.IGNORECASE
+)
+STICK_OZ = 4  # of butter: common practice
+_BARE_MEASURE = re.compile(r"^(?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet)(?= of )", re.IGNORECASE)
+_UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
+_FRACTION = "".join(FRACTIONS)
+_NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"
+_ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
+_MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
+_FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
+_LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
+BRACKET = re.compile(
+    rf"\(\s*(?:about\s+|approx\.?\s+)?({_NUM}\s*(?:g|kg|oz|lb|ml|tsp|tbsp|teaspoons?|tablespoons?|cups?)\b\.?)\s*(?:each)?\s*\)",
+    re.IGNORECASE,
+)
+ABOUT = re.compile(rf",\s*(?:about|approx\.?|around|or)\s+({_NUM}\s*(?:g|kg|oz|lb|ml)\b\.?)\s*(?=,|$)", re.IGNORECASE)
+EACH = re.compile(rf"\beach\s*\)|^{_NUM}\s*\(", re.IGNORECASE)
+
+
+def counted(text: str) -> str:
+    """An article at the front counts one, and so does a measure that has no number."""
+    text = re.sub(r"^an? (?=\S)", "1 ", text, flags=re.IGNORECASE)
+    return _BARE_MEASURE.sub(r"1 \g<0>", text)
+
+
+def split(text: str) -> tuple[str | None, str]:
+    """(amount, the rest) of a line; None when it holds no amount."""
+    first = _FIRST.match(text)
+    if first and first[2].strip():
+        return re.sub(r"\s+and\s+", " + ", first[1].strip()), first[2].strip()
+    last = _LAST.match(text)
+    if last and last[1].strip():
+        return last[2].strip(), last[1].strip()
+    return (first[1].strip(), "") if first else (None, text)
+
+
+def mass_unit(amount: str) -> str | None:
+    """The unit of a mass; None of what is no mass."""
+    try:
+        read = parse_amount(amount)
+    except Unreadable:
+        return None
+    return read.unit if read.dimension == "mass" else None
+
+
+def weight_first(amount: str | None, said: str, each_of: str | None) -> tuple[str | None, str]:
+    """(the measure, the weight that is taken) of an amount and what stands in brackets; of two weights the metric one,
+    and of two measures the one in brackets. `each_of`: what is in brackets is of each of so many."""
+    if each_of is not None:
+        return None, _times(each_of, said)
+    if amount is None:
+        return None, said
+    outside, inside = mass_unit(amount), mass_unit(said)
+    if outside and (inside is None or (outside in METRIC and inside not in METRIC)):
+        return said, amount
+    return amount, said
+
+
+def _times(count: str, one: str) -> str:
+    """So many of one amount."""
+    try:
+        n, each = parse_amount(count), parse_amount(one)
+    except Unreadable:
+        return one
+    return f"{n.mid * each.mid:g} {each.unit}" if n.dimension == "count" else one
+
+
+def in_figures(text: str) -> str:
+    """The line with its amount in figures, without words on how near it is."""
+    while _LOOSE.match(text):
+        text = _LOOSE.sub(
+            lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text
+        )
+        text = re.sub(r"^1 (?=\d|an? |half|quarter|one|two|three)", "", text)
+    text = figures(text)
+    text = _TIMES.sub(lambda m: _times(m[1], f"{m[2]} {m[3].lower()}"), text)
+    text = _STICK.sub(lambda m: f"{_times(m[1], f'{STICK_OZ} oz')} ", text)
+    text = re.sub(r"(\d+)(?:-|\s+and\s+)(\d+/\d+)", r"\1 \2", text)
+    text = re.sub(rf"^({_NUM})\s+(?:heaped|level|dipped|scooped|spooned)\s+", r"\1 ", text, flags=re.IGNORECASE)
+    return re.sub(rf"^({_NUM})\s+or\s+({_NUM})", r"\1 to \2", text)
+
+
+def no_measure(word: str) -> str:
+    """The sentence on a measure that holds this much here and that much there."""
+    if word in _TWO_SIZES:
+        return f"A {word} is {_TWO_SIZES[word]}. Write how much, as in 473 ml."
+    return f"A {word} is no amount that can be weighed. Write how much, as in 2 tbsp or 200 ml."
