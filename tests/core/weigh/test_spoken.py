@@ -63,6 +63,18 @@ def test_shares_of_the_flour(case: dict[str, list[Any]]) -> None:
     assert all("flour" in x.note for x in found if "%" in x.raw) and not any(x.faults for x in found)
 
 
+def test_several_things_on_a_line_are_a_line_each() -> None:
+    found = read_entry("flour: 500 g, water 300 g; salt 10 g\n2 cups, about 250 g, plain flour, sifted\n", table())
+    assert [(x.ingredient, x.amount) for x in found] == [
+        ("plain_flour", "500 g"),
+        ("water", "300 g"),
+        ("salt_fine", "10 g"),
+        ("plain_flour", "250 g"),
+    ]
+    of_two = read_entry("2 tsp sugar or honey", table())[0]
+    assert of_two.ingredient == "sugar" and "Of the two" in of_two.note
+
+
 WHOLE = st.integers(1, 99)
 PARTS = st.sampled_from([("and a half", 0.5), ("and a quarter", 0.25), ("and three quarters", 0.75), ("", 0.0)])
 

@@ -218,6 +218,25 @@ WORDS: dict[str, str] = {
     "plain white flour": "plain_flour",
     "neutral oil": "oil",
     "clarified butter": "ghee",
+    "coriander seeds": "spice_mix",
+    "coriander seed": "spice_mix",
+    "ground coriander": "spice_mix",
+    "cumin": "spice_mix",
+    "cumin seeds": "spice_mix",
+    "ground cumin": "spice_mix",
+    "chilli flakes": "spice_mix",
+    "chili flakes": "spice_mix",
+    "chilli powder": "spice_mix",
+    "chili powder": "spice_mix",
+    "paprika": "spice_mix",
+    "turmeric": "spice_mix",
+    "ground turmeric": "spice_mix",
+    "fennel seeds": "spice_mix",
+    "carom seeds": "spice_mix",
+    "ajwain": "spice_mix",
+    "black pepper": "spice_mix",
+    "ground black pepper": "spice_mix",
+    "bread machine yeast": "yeast_instant",
     "tipo 00 flour": "white_00",
     "type 00 flour": "white_00",
     "00": "white_00",
@@ -247,7 +266,7 @@ CARELESS = re.compile(
     r"melted|large|medium|small|beaten|heaped|level|dipped|spooned|rounded|scant|generous|good|more|extra|plus|approx|"
     r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|"
     r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|of your "
-    r"choice|tap|filtered|washed|dry)\b"
+    r"choice|tap|filtered|washed|dry|enough)\b"
 )
 # words that may stand beside a name without making it another thing
 HARMLESS = frozenset(
@@ -262,6 +281,7 @@ HARMLESS = frozenset(
         "sachets",
         "packet",
         "packets",
+        "cube",
         "fast",
         "action",
         "quick",

@@ -16,17 +16,25 @@ _LOOSE = re.compile(
 NEARLY = re.compile(r"\b(scant|just under|nearly|almost|barely|just over|generous|good|rounded)\b", re.IGNORECASE)
 VAGUE = re.compile(r"\b(?:a little|a bit of|some)\b", re.IGNORECASE)
 NO_MEASURE = re.compile(
-    r"(splash|drizzle|glug|handful|knob|lick|smidgen|thumb|glass|mug|bowl|ladle|katori|can|tin|bottle|jar|pint|quart)"
+    r"(splash|drizzle|glug|handful|knob|lick|smidgen|thumb|glass|mug|bowl|ladle|katori|can|tin|bottle|jar|pint|quart|cube)"
     r"(?:e?s|fuls?)?(?: of)? (\S.*)",
     re.IGNORECASE,
 )
-_TWO_SIZES = {"pint": "473 ml in the US and 568 ml in Britain", "quart": "946 ml in the US and 1,137 ml in Britain"}
+_TWO_SIZES = {
+    "pint": ("473 ml in the US and 568 ml in Britain", "473 ml"),
+    "quart": ("946 ml in the US and 1,137 ml in Britain", "946 ml"),
+    "cube": ("42 g in much of Europe, and less elsewhere", "42 g"),
+}
 _TIMES = re.compile(r"^(\d{1,2})\s*[x×]\s*(\d+(?:[.,]\d+)?)\s*(g|ml|oz)\b", re.IGNORECASE)
 _STICK = re.compile(
     r"^((?:\d+\s+)?\d+(?:/\d+)?|\d*\.\d+)\s+sticks?\s+(?:of\s+)?(?=\S*\s?\S*(?:butter|margarine))", re.IGNORECASE
 )
 STICK_OZ = 4  # of butter: common practice
-_BARE_MEASURE = re.compile(r"^(?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet)(?= of )", re.IGNORECASE)
+_BARE_MEASURE = re.compile(r"^(?:pinch(?= )|(?:cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet)(?= of ))", re.IGNORECASE)
+_POUNDS = re.compile(
+    r"\b(\d+)\s*(?:lbs?|pounds?)\.?,?\s+(?:and\s+)?(\d+(?:[.,]\d+)?)\s*(?:oz|ounces?)\b\.?", re.IGNORECASE
+)
+OZ_OF_LB = 16
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
 _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"
@@ -34,6 +42,10 @@ _ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
 _MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
 _FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
 _LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
+_EITHER = re.compile(
+    rf"^({_NUM}\s*(?:{_UNITS})\b\.?)\s*/\s*({_NUM}\s*(?:{_UNITS})\b\.?)(?:\s*/\s*{_NUM}\s*(?:{_UNITS})\b\.?)*",
+    re.IGNORECASE,
+)
 BRACKET = re.compile(
     rf"\(\s*(?:about\s+|approx\.?\s+)?({_NUM}\s*(?:g|kg|oz|lb|ml|tsp|tbsp|teaspoons?|tablespoons?|cups?)\b\.?)\s*(?:each)?\s*\)",
     re.IGNORECASE,
@@ -98,6 +110,8 @@ def in_figures(text: str) -> str:
         )
         text = re.sub(r"^1 (?=\d|an? |half|quarter|one|two|three)", "", text)
     text = figures(text)
+    text = _POUNDS.sub(lambda m: f"{int(m[1]) * OZ_OF_LB + float(m[2].replace(',', '.')):g} oz", text)
+    text = _EITHER.sub(r"\1 (\2)", text)
     text = _TIMES.sub(lambda m: _times(m[1], f"{m[2]} {m[3].lower()}"), text)
     text = _STICK.sub(lambda m: f"{_times(m[1], f'{STICK_OZ} oz')} ", text)
     text = re.sub(r"(\d+)(?:-|\s+and\s+)(\d+/\d+)", r"\1 \2", text)
@@ -108,5 +122,6 @@ def in_figures(text: str) -> str:
 def no_measure(word: str) -> str:
     """The sentence on a measure that holds this much here and that much there."""
     if word in _TWO_SIZES:
-        return f"A {word} is {_TWO_SIZES[word]}. Write how much, as in 473 ml."
+        sizes, one = _TWO_SIZES[word]
+        return f"A {word} is {sizes}. Write how much, as in {one}."
     return f"A {word} is no amount that can be weighed. Write how much, as in 2 tbsp or 200 ml."

@@ -36,7 +36,13 @@ MAX_LINES = 60
 ASSUMED = ("yeast_instant", "yeast_active")
 _PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
 STARTERS = {100.0: "starter_100", 60.0: "starter_60"}
-_SEASONING = re.compile(r"\b(?:to taste|as needed|as required|q\.?s\.?)\b", re.IGNORECASE)
+_SEASONING = re.compile(
+    r"(?:,?\s*\bor (?:more |so )?)?\b(?:to taste|(?:as|if) (?:needed|required)|q\.?s\.?)\b|,?\s*\bor so\b",
+    re.IGNORECASE,
+)
+_CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
+_NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*")
+SPREAD_G = 1.0  # a spoon is not told to the gram
 _BASIS = {
     "heaped": "dipped",
     "dipped": "dipped",
@@ -75,7 +81,7 @@ def _disagreement(row: Ingredient, amount: str, mass: str, basis: str | None) ->
         said_g = measures.grams(row, parse_amount(mass), None).mass_g
     except Unreadable:
         return ""
-    if by_measure.low_g * 0.9 <= said_g <= by_measure.high_g * 1.1:
+    if by_measure.low_g * 0.9 - SPREAD_G <= said_g <= by_measure.high_g * 1.1 + SPREAD_G:
         return ""
     low, high = f"{by_measure.low_g:.0f}", f"{by_measure.high_g:.0f}"
     span = low if low == high else f"{low} to {high}"
@@ -139,6 +145,8 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         faults += _amount_faults(amount, rows.get(ingredient or ""), basis)
     if ingredient in ASSUMED and not faults and not note and _PLAIN_YEAST.fullmatch(plain(words)):
         note = f"Read as {rows[ingredient].name.lower()}. Name it if it is another: they differ threefold in strength."
+    if _CHOICE.search(words) and not faults and not note:
+        note = f"Of the two, {rows[ingredient].name.lower()} is taken." if ingredient else ""
     if loose and not faults and not note:
         note = f"“{loose[1].lower()}” is taken as {amount}."
     volume = amount is not None and not faults and parse_amount(amount).dimension == "volume"
@@ -188,7 +196,16 @@ def read_entry(text: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
             "/text",
             f"The list holds {len(lines)} lines; {MAX_LINES} are the most of one dough. Shorten it from “{over}” on.",
         )
-    return _shared([read_line(line, rows) for line in lines], rows)
+    return _shared([found for line in lines for found in _each(line, rows)], rows)
+
+
+def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
+    """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each."""
+    parts = [p for p in _NEXT.split(line) if p]
+    apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
+    if apart and all(x.read and x.amount is not None for x in apart):
+        return apart
+    return [read_line(line, rows)]
 
 
 def _shared(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient]) -> list[EntryLine]:
