@@ -1,4 +1,4 @@
-"""Read what cooks type: amounts, temperatures, lengths and times of day. Plain floats come out.
+"""Read what cooks type: amounts and temperatures. Plain floats come out.
 
 Cups and spoons are the US customary ones unless others are given. Grams need an ingredient and are made in
 `weigh.measures`; this module knows no food.
@@ -6,13 +6,10 @@ Cups and spoons are the US customary ones unless others are given. Grams need an
 
 from __future__ import annotations
 
-import datetime as dt
 import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-
-from brassclock.core.spoken import figures
 
 FRACTIONS = {
     "½": 1 / 2, "⅓": 1 / 3, "⅔": 2 / 3, "¼": 1 / 4, "¾": 3 / 4, "⅕": 1 / 5, "⅖": 2 / 5,
@@ -100,7 +97,6 @@ METRIC_SPOONS_ML = {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0}
 MASS_UNITS = ("g", "kg", "mg", "oz", "lb")
 VOLUME_UNITS = ("cup", "tbsp", "tsp", "ml", "l", "dl", "cl", "fl oz")
 COUNT_UNITS = ("piece", "packet", "pinch")
-WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 MAX_TEXT = 80
 
 
@@ -245,114 +241,6 @@ def believable_temp_c(temp_c: float) -> float:
     if not (math.isfinite(temp_c) and -30 <= temp_c <= 600):
         raise Unreadable(f"{temp_c:g} C is not believable in a kitchen. Give -30 to 600 C.")
     return temp_c
-
-
-_CLOCK = re.compile(r"^(\d{1,2})(?:[:.h](\d{2}))?\s*(am|pm)?$")
-_IN = re.compile(r"^(?:in|\+)\s*(?:(\d+(?:\.\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+)\s*(?:m|min|mins|minutes))?$")
-_AGO = re.compile(
-    r"^(?:(\d+(?:\.\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+)\s*(?:m|min|mins|minutes))?\s*(?:(\d+)\s*(?:s|sec|seconds))?\s*ago$"
-)
-
-
-PARTS_OF_DAY = {"morning": 9, "noon": 12, "lunch": 12, "afternoon": 15, "evening": 19, "dinner": 19, "night": 20}
-_PAST = re.compile(r"\b(half|a quarter|quarter|\w+(?: minutes?)?) (past|to) (\w+)\b")
-_QUARTERS = {"half": 30, "quarter": 15, "a quarter": 15}
-
-
-def _said_clock(text: str) -> str:
-    """A spoken time of day by its clock: `half past seven`, `tonight`, `tomorrow morning`, `an hour and a half`.
-
-    >>> _said_clock("half past seven"), _said_clock("tomorrow morning"), _said_clock("in an hour and a half")
-    ('7:30', 'tomorrow 09:00', 'in 1.5 hour')
-    """
-
-    def by_clock(match: re.Match[str]) -> str:
-        minutes = _QUARTERS.get(match[1]) or figures(match[1]).split(" ")[0]
-        hour = figures(match[3])
-        if not str(minutes).isdigit() or not hour.isdigit():
-            return match[0]
-        at = int(hour) * 60 + (int(minutes) if match[2] == "past" else -int(minutes))
-        return f"{at // 60}:{at % 60:02d}"
-
-    said = _PAST.sub(by_clock, text)
-    said = re.sub(r"^(?:this|in the) (morning|afternoon|evening)\b", r"today \1", said)
-    parts = "|".join(PARTS_OF_DAY)
-    said = re.sub(
-        rf"^(tonight|today|tomorrow|[a-z]+day) ?({parts})$", lambda m: f"{m[1]} {PARTS_OF_DAY[m[2]]:02d}:00", said
-    )
-    said = f"tonight {PARTS_OF_DAY['evening']}:00" if said == "tonight" else said
-    return figures(said)
-
-
-def _clock_time(text: str) -> dt.time | None:
-    if text in ("noon", "midday"):
-        return dt.time(12)
-    if text == "midnight":
-        return dt.time(0)
-    match = _CLOCK.match(text)
-    if not match or (match[2] is None and match[3] is None and int(match[1]) > 24):
-        return None
-    hour, minute = int(match[1]), int(match[2] or 0)
-    if match[3]:
-        if not 1 <= hour <= 12:
-            return None
-        hour = hour % 12 + (12 if match[3] == "pm" else 0)
-    if hour > 23 or minute > 59:
-        return None
-    return dt.time(hour, minute)
-
-
-def parse_moment(text: str, now: dt.datetime) -> dt.datetime:
-    """Read `01:30`, `7 pm`, `in 5 h`, `Friday 7 pm`, `tomorrow 19:00`, `2026-11-27 19:00`, `20 min ago`. Raises
-    Unreadable.
-
-    `now` is aware; a bare time of day is the next such time after it. The answer is aware, in
-    `now`'s zone, and may lie in the past only when the text says so.
-    """
-    clean = re.sub(r"\s+", " ", text.strip().lower().replace(",", " ").replace(" at ", " ")).removeprefix("at ")
-    clean = _said_clock(clean)
-    hint = "Write 01:30, 7 pm, in 5 h, Friday 7 pm or 2026-11-27 19:00."
-    if not clean or len(clean) > MAX_TEXT:
-        raise Unreadable(f"“{text[:MAX_TEXT]}” cannot be read as a time. {hint}")
-    if clean == "now":
-        return now
-    for pattern, sign in ((_IN, 1), (_AGO, -1)):
-        match = pattern.match(clean)
-        if match and any(match.groups()):
-            parts = [float(g) if g else 0.0 for g in match.groups()] + [0.0]
-            delta = dt.timedelta(hours=parts[0], minutes=parts[1], seconds=parts[2])
-            if delta > dt.timedelta(days=14):
-                raise Unreadable(f"“{text}” is more than 14 days off. {hint}")
-            return (now.astimezone(dt.UTC) + sign * delta).astimezone(now.tzinfo)
-    iso = re.match(r"^(\d{4}-\d{2}-\d{2})[t ](\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(z|[+-]\d{2}:\d{2})?$", clean)
-    if iso:
-        try:
-            moment = dt.datetime.fromisoformat(clean.upper())
-        except ValueError as fault:
-            raise Unreadable(f"“{text}” is no date: {fault}. {hint}") from None
-        return moment.replace(tzinfo=now.tzinfo) if moment.tzinfo is None else moment.astimezone(now.tzinfo)
-    words = clean.split(" ")
-    day: dt.date | None = None
-    if words[0] in ("today", "tonight"):
-        day, words = now.date(), words[1:]
-    elif words[0] == "tomorrow":
-        day, words = now.date() + dt.timedelta(days=1), words[1:]
-    else:
-        named = [i for i, name in enumerate(WEEKDAYS) if len(words[0]) >= 3 and name.startswith(words[0])]
-        if named:
-            ahead = (named[0] - now.weekday()) % 7
-            day, words = now.date() + dt.timedelta(days=ahead), words[1:]
-    clock = _clock_time(" ".join(words))
-    if clock is None:
-        raise Unreadable(f"“{text}” cannot be read as a time. {hint}")
-    moment = dt.datetime.combine(day or now.date(), clock, tzinfo=now.tzinfo)
-    if day is None and moment <= now:
-        moment = dt.datetime.combine(now.date() + dt.timedelta(days=1), clock, tzinfo=now.tzinfo)
-    elif day is not None and moment <= now and clean.split(" ")[0][:3] in {w[:3] for w in WEEKDAYS}:
-        moment = dt.datetime.combine(day + dt.timedelta(days=7), clock, tzinfo=now.tzinfo)
-    elif clean.startswith("tonight") and moment <= now:
-        moment = dt.datetime.combine(now.date() + dt.timedelta(days=1), clock, tzinfo=now.tzinfo)
-    return moment
 
 
 def degrees(c: float, unit: str = "C") -> str:

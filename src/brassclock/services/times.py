@@ -6,11 +6,13 @@ import datetime as dt
 import re
 
 from brassclock.core.errors import invalid
-from brassclock.core.units import Unreadable, parse_moment
+from brassclock.core.moments import Said, said_moment
+from brassclock.core.units import Unreadable
 
 FULL_INSTANT = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d.*(Z|[+-]\d\d:\d\d)")
 SLACK = dt.timedelta(seconds=5)
 OLDEST = dt.timedelta(days=14)
+JUST_GONE = dt.timedelta(hours=20)  # a time of day further back is meant ahead
 DRAGGED_BACK = dt.timedelta(days=1)
 BEHIND, AHEAD = dt.timedelta(days=3652), dt.timedelta(days=730)
 BOUND = "Give a time from ten years ago to two years ahead."
@@ -18,13 +20,18 @@ BOUND = "Give a time from ten years ago to two years ahead."
 
 def moment_of(text: str, now: dt.datetime, pointer: str) -> dt.datetime:
     """The instant that a cook typed, or a InvalidInput at `pointer`."""
+    return _read(text, now, pointer)[1]
+
+
+def _read(text: str, now: dt.datetime, pointer: str, *, past: bool = False) -> tuple[Said, dt.datetime]:
     try:
-        at = parse_moment(text, now)
+        said = said_moment(text, now, past=past)
+        at = said.at(now + SLACK if past else now, past=past)
     except Unreadable as fault:
         raise invalid(pointer, str(fault)) from None
     except (OverflowError, ValueError):
         raise invalid(pointer, f"“{text[:60]}” lies outside every calendar. {BOUND}") from None
-    return bounded(at, now, pointer)
+    return said, bounded(at, now, pointer)
 
 
 def outside(at: dt.datetime, now: dt.datetime) -> bool:
@@ -73,13 +80,10 @@ def past_moment(text: str | None, now: dt.datetime, said_at: dt.datetime | None 
         now = said_at.astimezone(now.tzinfo)
     if text is None:
         return now
-    at = moment_of(text, now, "/at")
+    said, at = _read(text, now, "/at", past=True)
     if at > now and FULL_INSTANT.fullmatch(text):
         return now  # a page's own stamp, from before a clock was set back: it was made, so it was made by now
-    if at > now + SLACK:
-        at_yesterday = at - dt.timedelta(days=1)
-        if now - at_yesterday < dt.timedelta(hours=20) and len(text) <= 8:
-            return at_yesterday  # a bare time of day just gone
+    if at > now + SLACK or (said.bare and now - at > JUST_GONE):
         raise invalid("/at", f"“{text}” is in the future. Give when it was done, as in 20 min ago.")
     if now - at > OLDEST:
         raise invalid("/at", f"“{text}” is more than 14 days ago. Give a nearer time.")

@@ -12,8 +12,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from brassclock.core.matter.ingredients import table
+from brassclock.core.moments import parse_moment
 from brassclock.core.spoken import figures
-from brassclock.core.units import parse_amount, parse_moment
+from brassclock.core.units import parse_amount
 from brassclock.core.weigh.entry import read_entry, read_line
 
 CASES = tomllib.loads((Path(__file__).parents[2] / "worked/spoken.toml").read_text("utf-8"))

@@ -20,11 +20,12 @@ from brassclock.core.keep.ledger import Lesson, fold
 from brassclock.core.matter.dough import dough_of_masses
 from brassclock.core.matter.ingredients import table
 from brassclock.core.mix.heat import Bowl, Kneading, Part, bare_mixed_temp_c, mix_heat
+from brassclock.core.moments import parse_moment
 from brassclock.core.rise.belief import Belief
 from brassclock.core.rise.dough_heat import Vessel
 from brassclock.core.rise.recipe import Batch
 from brassclock.core.rise.stages import Stage
-from brassclock.core.units import Unreadable, parse_amount, parse_moment, parse_temp_c
+from brassclock.core.units import Unreadable, parse_amount, parse_temp_c
 from brassclock.core.weigh.formula import PieceWish, weigh
 from brassclock.core.weigh.geometry import Shape
 from brassclock.core.weigh.lines import TypedLine
