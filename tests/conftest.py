@@ -25,21 +25,21 @@ def compiled() -> None:
 
 class Rooms(LoadScopeScheduling):
     """Which worker has which tests: each file is one's, with what its tests share. While there are others, one worker
-    at a time has tests of the interface: two browsers and their servers on two cores slow each other down."""
+    has no tests of the interface: those wait more than they compute, and too many at once slow each other down."""
 
     def _split_scope(self, nodeid: str) -> str:
         return nodeid.split("::")[0]
 
     def _assign_work_unit(self, node: WorkerController) -> None:
-        others = (work for who, work in self.assigned_work.items() if who is not node)
-        taken = any(_of_interface(scope) and not all(done.values()) for work in others for scope, done in work.items())
-        wanted = (scope for scope in self.workqueue if _of_interface(scope) != taken)
+        others = [work for who, work in self.assigned_work.items() if who is not node]
+        busy = sum(any(_of_interface(f) and not all(done.values()) for f, done in work.items()) for work in others)
+        wanted = (f for f in self.workqueue if _of_interface(f) == (busy < max(1, self.numnodes - 1)))
         self.workqueue.move_to_end(next(wanted, next(iter(self.workqueue))), last=False)
         super()._assign_work_unit(node)
 
 
-def _of_interface(scope: str) -> bool:
-    return scope.startswith("tests/browser/")
+def _of_interface(file: str) -> bool:
+    return file.startswith("tests/browser/")
 
 
 def pytest_xdist_make_scheduler(config: pytest.Config, log: Producer) -> Rooms:

@@ -9,6 +9,7 @@
 from __future__ import annotations
 
 import re
+import unicodedata
 
 ONES = {
     word: value
@@ -182,7 +183,8 @@ FROM_COLD = re.compile(  # the stage ends as the dough comes out of the cold
     r"(?:the )?(?:fridge|cold|cellar)"
 )
 _TAIL = re.compile(
-    r"\b(out|in the fridge|on the bench|in the cold|at room temperature|more or less|about|for|some|around)\b"
+    r"\b(out|in the fridge|on the (?:bench|counter)|in the cold|at room temp(?:erature)?|more or less|about|for|some|"
+    r"around|covered)\b|[,;]"
 )
 
 
@@ -193,10 +195,15 @@ def span_h(text: str) -> tuple[float, float] | None:
     ((0.5, 0.5), (16.0, 24.0), (1.5, 1.5))
     >>> span_h("4 h out"), span_h("1 h 30"), span_h("two nights"), span_h("until it is ripe")
     ((4.0, 4.0), (1.5, 1.5), (32.0, 40.0), None)
+    >>> span_h("1½ hours"), span_h("1:30"), span_h("30 minutes to an hour, covered")
+    ((1.5, 1.5), (1.5, 1.5), (0.5, 1.0))
     >>> span_h("straight away"), span_h("straight from the fridge"), span_h("when it comes out of the cold")
     ((0.0, 0.0), (0.0, 0.0), (0.0, 0.0))
     """
-    said = " ".join(_TAIL.sub(" ", figures(text.strip().lower().replace("–", "-"))).split())
+    plain = unicodedata.normalize("NFKC", re.sub(r"(?<=\d)(?=[¼-¾⅐-⅞])", " ", text.strip().lower())).replace("⁄", "/")
+    plain = re.sub(r"^(\d/\d) (?=h)", lambda m: f"{int(m[1][0]) / int(m[1][2])} " if m[1][2] != "0" else m[0], plain)
+    plain = re.sub(r"\ban? (?=hour|day|night|min)", "1 ", plain.replace("–", "-"))
+    said = " ".join(_TAIL.sub(" ", figures(plain)).split())
     if said in NONE or text.strip().lower() in NONE or FROM_COLD.fullmatch(text.strip().lower()):
         return 0.0, 0.0
     if said in NAMED_H:
@@ -208,6 +215,10 @@ def span_h(text: str) -> tuple[float, float] | None:
             return None
         low, high = float(both[1]) * _HOURS[both[2] or unit], float(both[3]) * _HOURS[unit]
         return (low, high) if low <= high else None
+    clock = re.fullmatch(r"(\d{1,2}):([0-5]\d)(?: ?h)?", said)
+    if clock:
+        hours = int(clock[1]) + int(clock[2]) / 60
+        return hours, hours
     whole = re.fullmatch(r"(\d+(?:\.\d+)?) ?(?:h|hours?|hrs?)(?: ?(?:and )?(\d+) ?(?:m|mins?|minutes?)?)?", said)
     if whole:
         hours = float(whole[1]) + int(whole[2] or 0) / 60

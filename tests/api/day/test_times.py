@@ -1,4 +1,4 @@
-"""Times as cooks type them, for a table ahead and for what was done."""
+"""Times as cooks type them: for a table ahead, for what was done, for a stage."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from brassclock.core.errors import InvalidInput
+from brassclock.services.rise.spec import stage_end
 from brassclock.services.times import past_moment, serve_moment
 from helpers import worked
 
@@ -23,3 +24,14 @@ def test_a_time_is_read_as_it_is_meant_or_refused(kind: str, text: str, meant: s
         return
     with pytest.raises(InvalidInput):
         READ[kind](text, now)
+
+
+@pytest.mark.parametrize(("text", "meant"), worked("spoken")["stages"])
+def test_a_stage_ends_as_it_is_said_or_asks(text: str, meant: str) -> None:
+    if not meant:
+        with pytest.raises(InvalidInput):
+            stage_end(text, "/bulk")
+        return
+    end, low, high = stage_end(text, "/bulk")
+    hours = [float(h) for h in meant.split(" to ")] if meant != "rise" else [None]
+    assert (end, low, high or low) == ("rise" if meant == "rise" else "time", hours[0], hours[-1])

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import math
+import re
 from collections.abc import Mapping
 from dataclasses import replace
 from statistics import fmean
@@ -54,7 +55,10 @@ HOLDS_LIKE = {  # how a strength holds gas without yeast
 
 LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a thin round without a rise
 NOTHING_LIFTS = "Nothing in this formula makes gas: it rests, it does not rise."
-AT_ITS_RISE = ("rise", "its rise", "at its rise", "until it is ripe", "until risen", "when ripe")
+AT_ITS_RISE = re.compile(  # “1 to 2 hours, or until doubled” ends there too: the time is what it takes elsewhere
+    r"(?:at )?(?:its )?rise|(?:[\w .-]*,? ?(?:or )?)?\b(?:until|till|til|when|once)\b.*"
+    r"\b(?:ripe|risen|doubled?|doubles|twice|puffy|puffed|ready|light|airy)\b.*"
+)
 MOST_STAGE_H = 96.0
 
 
@@ -225,7 +229,7 @@ def stage_end(text: str | None, pointer: str) -> tuple[str, float | None, float 
 
     Raises InvalidInput at `pointer`.
     """
-    if text is None or text.lower() in AT_ITS_RISE:
+    if text is None or AT_ITS_RISE.fullmatch(text.strip().lower()):
         return "rise", None, None
     span = span_h(text)
     if span is None:
