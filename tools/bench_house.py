@@ -83,11 +83,11 @@ def beside() -> None:
             )
 
 
-def fifty(seconds: float) -> None:
+def fifty(seconds: float, breads: int = 120) -> None:
     """Fifty cooks, a press a second each, polls between: none lost, none doubled."""
     with Server(folder(), demo=False) as server:
         server.wait_compiled()
-        bakes = kitchen_with_lines(server, 50, 120)
+        bakes = kitchen_with_lines(server, 50, breads)
         pressed, polled = play(server, bakes, seconds, 1.0)
         client = Client(server)
         stored = keys = 0
@@ -95,7 +95,7 @@ def fifty(seconds: float) -> None:
             found = [t["key"] for t in client.ask("GET", f"/api/bakes/{bake}/hearth")[1]["taps"]]
             stored, keys = stored + len(found), keys + len(set(found))
         sent = len(pressed.took_ms) - len(pressed.faults) + len(bakes)
-        print(f"50 cooks for {seconds:.0f} s                       {pressed}   (aim: p95 150 ms)")
+        print(f"50 cooks, {breads} breads each, for {seconds:.0f} s      {pressed}   (aim: p95 150 ms)")
         print(f"  polls between                             {polled}")
         print(f"  taps answered {sent}, stored {stored}, of different keys {keys}")
 
@@ -178,13 +178,14 @@ def with_instruments(minutes: float) -> None:
 
 
 def main() -> None:
-    """Every part, or those that are named; `fifty` takes seconds and `memory` minutes after a colon, as fifty:300."""
+    """Every part, or those that are named; `fifty` takes seconds and breads and `memory` minutes after a colon, as
+    fifty:300:24."""
     parts: dict[str, Any] = {"beside": beside, "idle": idle, "five_years": five_years}
     spans: dict[str, Any] = {"fifty": fifty, "memory": with_instruments}
-    for told in sys.argv[1:] or [*parts, "fifty:60"]:
-        name, _, span = told.partition(":")
+    for told in sys.argv[1:] or [*parts, "fifty:60:120", "fifty:60:24"]:
+        name, *figures = told.split(":")
         if name in spans:
-            spans[name](float(span or 10))
+            spans[name](*(int(figure) for figure in figures or ["10"]))
         else:
             parts[name]()
 
