@@ -32,7 +32,7 @@ PARTS_OF_DAY = {  # the hour that is meant where none is said
 AFTER_NOON = frozenset(("lunch", "afternoon", "tea", "evening", "dinner", "supper", "night"))
 SMALL_HOURS = 5  # “tonight at 1” is of the day after
 
-_FILLERS = re.compile(r"\b(?:at|on|by|about|around|the|o'?clock|sharp|coming|hrs?(?=$))\b|[,]")
+_FILLERS = re.compile(r"\b(?:at|on|by|about|around|the|o'?clock|sharp|coming)\b|(?<=\b\d{4}) ?hrs?$|[,]")
 _QUARTERS = {"half": 30, "quarter": 15, "a quarter": 15}
 _PAST_HOUR = re.compile(r"\b(half|a quarter|quarter|\w+(?: minutes?)?) (past|to) (\w+)\b")
 _HALF_HOUR = re.compile(
@@ -47,7 +47,7 @@ _ISO = re.compile(r"^(\d{4}-\d{2}-\d{2})[t ](\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(z
 _CLOCK = re.compile(r"^(\d{1,2})(?:[:.h](\d{2})|h)?\s*(am|pm|a\.?m\.?|p\.?m\.?)?$")
 _DIGITS = re.compile(r"^([01]\d|2[0-3])([0-5]\d)$")
 _DAY_NAMES = "|".join(f"{d[:3]}(?:{d[3:]}|{d[3:4]}|{d[3:5]})?" for d in WEEKDAYS)
-_WEEKDAY = re.compile(rf"\b(?:(?:this|next) )?({_DAY_NAMES})\b")
+_WEEKDAY = re.compile(rf"\b(?:(?:this|next) )?({_DAY_NAMES})\b\.?")
 _MONTH = "(" + "|".join(MONTHS) + ")[a-z]*"
 _DATE = re.compile(rf"\b(\d{{1,2}})(?:st|nd|rd|th)? (?:of )?{_MONTH}\b\.?(?: (\d{{4}}))?")
 _DATE_US = re.compile(rf"\b{_MONTH}\.? (\d{{1,2}})(?:st|nd|rd|th)?\b(?![:.]\d)(?: (\d{{4}}))?")
@@ -187,7 +187,7 @@ def _of_a_day(clean: str, now: dt.datetime, past: bool, quoted: str) -> Said:
         if day is None and part[0].startswith("this "):
             day = now.date()
     rest = re.sub(r"\s+", " ", rest).strip()
-    clock, over = (dt.time(), True) if rest == "midnight" else (_clock(rest), False)
+    clock, over = (dt.time(), True) if rest in ("midnight", "12 midnight") else (_clock(rest), False)
     if clock is None and rest:
         raise Unreadable(f"{quoted} cannot be read as a time. {HINT}")
     if clock is None and part is None:
