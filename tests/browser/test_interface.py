@@ -76,7 +76,7 @@ def test_a_first_bake_from_nothing_to_kept(watch: Watch, empty_server: Server, s
     page.get_by_label("Write it as you say it").fill("yesterday")
     page.get_by_role("button", name=re.compile("From nothing")).click()
     press(page, "Start this bake")
-    expect(page.get_by_text("cannot be read as a time")).to_be_visible()
+    expect(page.get_by_text("names a day and no time")).to_be_visible()
     page.get_by_label("Write it as you say it").fill("in 4 h 30 min")
     press(page, "Start this bake")
     expect(page.get_by_role("heading", name="From nothing")).to_be_visible()

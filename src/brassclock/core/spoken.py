@@ -202,7 +202,7 @@ def span_h(text: str) -> tuple[float, float] | None:
     """
     plain = unicodedata.normalize("NFKC", re.sub(r"(?<=\d)(?=[¼-¾⅐-⅞])", " ", text.strip().lower())).replace("⁄", "/")
     plain = re.sub(r"^(\d/\d) (?=h)", lambda m: f"{int(m[1][0]) / int(m[1][2])} " if m[1][2] != "0" else m[0], plain)
-    plain = re.sub(r"\ban? (?=hour|day|night|min)", "1 ", plain.replace("–", "-"))
+    plain = re.sub(r"(?<=to )an? (?=hour|day|night|min)", "1 ", plain.replace("–", "-"))
     said = " ".join(_TAIL.sub(" ", figures(plain)).split())
     if said in NONE or text.strip().lower() in NONE or FROM_COLD.fullmatch(text.strip().lower()):
         return 0.0, 0.0
