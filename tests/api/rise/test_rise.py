@@ -335,3 +335,17 @@ def test_odd_rises_are_computed_with_a_caution() -> None:
     assert [w["stage"] for w in found["windows"]] == ["bulk"]
     assert found["ready_by"][0]["probability"] <= found["ready_by"][1]["probability"]
     assert found["windows"][0]["reason"] in ("gas", "acid", "strength")
+
+
+def test_a_dough_whose_balls_are_overdue_rises_on(client: FlaskClient, clock: Clock, bake: dict[str, Any]) -> None:
+    """Its level is that of the dough in the bowl, not of the balls that were due; a look at it then is weighed so."""
+    client.post(f"/api/bakes/{bake['id']}/taps", json={"key": "k-mix-1", "kind": "mix"})
+    clock.pass_(hours=4)
+    seen = client.get(f"/api/bakes/{bake['id']}").json
+    ready = dt.datetime.fromisoformat(seen["rise"]["windows"][0]["ready"]["p50"])
+    assert ready < clock.now and seen["rise"]["stage_now"] == "bulk"
+    level = seen["rise"]["ratio_now"]
+    brief = client.get(f"/api/kitchens/{bake['kitchen_id']}/bench").json["bakes"][0]
+    assert level > seen["rise"]["windows"][0]["target_ratio"] and brief["ratio"] == pytest.approx(level, abs=1e-6)
+    slower = client.post("/api/readings", json={"bake_id": bake["id"], "kind": "ratio", "value": 0.7 * level}).json
+    assert slower["rise"]["activity"] < 0.8 and slower["rise"]["ratio_now"] < 0.85 * level

@@ -45,6 +45,9 @@ class Crossing:
     h: Band
 
 
+AT_ONCE_H = 1e-6
+
+
 @dataclass(frozen=True)
 class Trace:
     """Median course with its band, on a common set of hours."""
@@ -58,6 +61,16 @@ class Trace:
     dough_c: Array
     centre_c: Array
     gas_ml_per_100g: Array
+
+    def at(self, h: float, until_h: float | None = None) -> tuple[float, float]:
+        """(volume ratio, temperature [C]) at hour `h`; of a stage that was to end at `until_h` and goes on, as it was
+        then, before it was knocked back."""
+        last = len(self.h) - 1
+        if until_h is not None and h >= until_h - AT_ONCE_H:
+            end = min(int(np.searchsorted(self.h, until_h - AT_ONCE_H)), last)
+            return float(self.ratio[end]), float(self.dough_c[end])
+        h = min(h, float(self.h[last]))
+        return float(np.interp(h, self.h, self.ratio)), float(np.interp(h, self.h, self.dough_c))
 
 
 @dataclass(frozen=True)
@@ -153,7 +166,7 @@ class _Fan(NamedTuple):
     def predict(self, node: int, h: float) -> tuple[float, float]:
         """(volume ratio, maturity) of a node at hour h, held at the plan's end."""
         run = self.closed[node]
-        at = min(h, sum(s.hours for s in self.stages))
+        at = min(h, sum(s.hours for s in self.stages)) - AT_ONCE_H  # at a stage's end: before it is knocked back
         return float(np.interp(at, run.course.h, run.ratio)), float(np.interp(at, run.course.h, run.maturity))
 
     def quantiles(self, post: Posterior) -> tuple[Run, Run, Run]:

@@ -5,10 +5,8 @@ from __future__ import annotations
 import datetime as dt
 from typing import Any
 
-import numpy as np
 from sqlmodel import Session
 
-from brassclock.core.time import hours_between
 from brassclock.services import solve
 from brassclock.services.bake.broken import catching
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -82,12 +80,12 @@ def rise_brief(r: BakeSnapshot, work: BakeResult) -> dict[str, float | dt.dateti
     window = seen.windows[1 if balled else 0]
     ready = banded_at(window.ready, work.risen.zero).p50
     target = r.bake.ball_ratio if balled else r.bake.bulk_ratio
-    if "mix" not in done:
+    level = work.risen.level(r.now, done) if "mix" in done else None
+    if level is None:
         return empty | {"target_ratio": target, "ready_at": ready}
-    h = min(hours_between(work.risen.zero, r.now), float(seen.trace.h[-1]))
     return {
-        "dough_c": float(np.interp(h, seen.trace.h, seen.trace.dough_c)),
-        "ratio": float(np.interp(h, seen.trace.h, seen.trace.ratio)),
+        "dough_c": level[1],
+        "ratio": level[0],
         "target_ratio": target,
         "too_far_ratio": None,
         "ready_at": ready,

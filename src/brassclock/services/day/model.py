@@ -67,6 +67,14 @@ class Risen:
         """The instant from which the forecast counts its hours."""
         return self.plan.begun_at
 
+    def level(self, now: dt.datetime, done: Mapping[str, dt.datetime]) -> tuple[float, float] | None:
+        """(volume ratio, temperature [C]) of the dough now; None without a forecast. A dough that nobody has divided
+        rises on, though its balls are due."""
+        if self.forecast is None:
+            return None
+        ball_h = None if "ball" in done else hours_between(self.zero, self.plan.balled_at)
+        return self.forecast.trace.at(hours_between(self.zero, now), ball_h)
+
 
 def placed_stages(plan: DayPlan, hourly_c: list[float], done: Mapping[str, dt.datetime]) -> tuple[Stage, ...]:
     """The plan's stages in their air, as long as the plan makes them."""

@@ -140,7 +140,7 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> Rise
     trace, whys = seen.trace, {} if coarse else stage_whys(r, found)
     now_h = hours_between(zero, r.now)
     alive = "mix" in r.done() and now_h >= 0
-    inside = min(now_h, float(trace.h[-1]))
+    level = found.level(r.now, r.done()) if alive else None
     roll_at = plan.step("roll").at
     seed = seed_of(r) if seen.acid else None
     return RiseRead(
@@ -148,8 +148,8 @@ def rise_out(r: BakeSnapshot, work: BakeResult, *, coarse: bool = False) -> Rise
         balled_at=plan.balled_at,
         windows=_windows(r, found, whys),
         trace=_trace_out(found, trace),
-        ratio_now=float(np.interp(inside, trace.h, trace.ratio)) if alive else None,
-        dough_c_now=float(np.interp(inside, trace.h, trace.dough_c)) if alive else None,
+        ratio_now=level[0] if level else None,
+        dough_c_now=level[1] if level else None,
         stage_now=("ball proof" if "ball" in r.done() else "bulk") if alive else None,
         readings=[
             ReadingRead(id=x.id or 0, kind=x.kind, value=x.value, feel=x.feel, source=x.source, at=x.at)
