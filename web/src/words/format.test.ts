@@ -15,6 +15,9 @@ test("times are written in the kitchen's zone, through a changed night", () => {
 test("spans and countdowns never show a negative or a 60", () => {
   expect(span(72 * 60e3)).toBe("1 h 12 min");
   expect(span(59.6 * 60e3)).toBe("1 h");
+  expect(span(99 * 3600e3 + 58 * 60e3)).toBe("4 days 4 h");
+  expect(span(71.9 * 3600e3)).toBe("3 days");
+  expect(span(47.5 * 3600e3)).toBe("47 h 30 min");
   expect(countdown(-5)).toBe("0");
   expect(countdown(125_000)).toBe("2:05");
 });

@@ -61,6 +61,11 @@ export function span(milliseconds: number): string {
   const minutes = Math.round(s / 60);
   if (minutes < 60) return `${minutes} min`;
   const h = Math.floor(minutes / 60);
+  if (h >= 48) {
+    const over = Math.round((minutes % 1440) / 60);
+    const days = Math.floor(minutes / 1440) + (over === 24 ? 1 : 0);
+    return over % 24 ? `${days} days ${over} h` : `${days} days`;
+  }
   const rest = minutes % 60;
   return rest ? `${h} h ${rest} min` : `${h} h`;
 }

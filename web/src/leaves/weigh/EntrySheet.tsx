@@ -1,15 +1,15 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Label, TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
 import { type Bake, type Schemas } from "../../api/client";
-import { readList } from "../../api/weigh";
+import { ingredientsQuery, readList } from "../../api/weigh";
 import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
 import { Sheet } from "../../controls/Sheet";
 import type { Formula, Line } from "./useFormula";
-import { temp, tempUnit } from "../../words/format";
+import { lower, temp, tempUnit } from "../../words/format";
 import { SAY } from "../../words/say/weigh";
 
 const Box = styled(TextField)`
@@ -71,6 +71,8 @@ export function EntrySheet({
   const units = useWords();
   const [text, setText] = useState("");
   const read = useMutation({ mutationFn: (t: string) => readList(bake.kitchen_id, t) });
+  const known = useQuery(ingredientsQuery(bake.kitchen_id)).data ?? [];
+  const named = (id: string) => lower(known.find((row) => row.id === id)?.name ?? id.replace(/_/g, " "));
   const lines = text.trim() ? (read.data?.lines ?? []) : [];
   const good = lines.filter((l) => l.faults.length === 0 && !l.purpose);
   const beside = lines.filter((l) => l.faults.length === 0 && l.purpose);
@@ -104,7 +106,7 @@ export function EntrySheet({
           <li key={i}>
             <span aria-hidden="true">{l.faults.length ? "?" : "✓"}</span>
             <span>
-              {l.faults.length ? l.raw : `${l.amount ?? ""} ${l.ingredient!.replace(/_/g, " ")}`.trim()}
+              {l.faults.length ? l.raw : `${l.amount ?? ""} ${named(l.ingredient!)}`.trim()}
               {l.purpose ? `, ${BESIDE[l.purpose]}: beside the dough` : ""}
               {l.basis ? `, ${l.basis}` : ""}
               {l.temp_c != null && !l.purpose ? `, at ${temp(l.temp_c, units)} ${tempUnit(units)}` : ""}
