@@ -154,6 +154,10 @@ class _Planner:
                 break
             spec = spec.with_cold_hours(which, cold.hours - over_h)
             bulk, ball = self.solve(spec, mixed, balled)
+        stood_h = hours_between(self.done["cold_in"], self.now) if "cold_in" in self.done else 0.0
+        if getattr(spec, which).cold.hours < stood_h:  # nobody has taken it out: it stands there still
+            spec = spec.with_cold_hours(which, stood_h)
+            bulk, ball = self.solve(spec, mixed, balled)
         return _Stages(spec, bulk, ball)
 
     def mixing(self, roll_at: dt.datetime) -> tuple[dt.datetime, _Stages]:
@@ -192,7 +196,7 @@ class _Planner:
         roll_at = rolled or max(roll_at, shift(balled, ball.ready_h))
         if "line" not in done and rolled is None:
             roll_at = max(roll_at, self.now)
-        line_at = done.get("line") or shift(roll_at, spec.roll_min / 60)
+        line_at = done.get("line") or max(shift(roll_at, spec.roll_min / 60), self.now if rolled else roll_at)
         finish = shift(line_at, spec.line_min / 60)
         slack_h = (bulk.aim_h - bulk.ready_h) + (ball.aim_h - ball.ready_h)
         return _Chain(shift(mixed, -spec.mix_min / 60), mixed, balled, roll_at, line_at, finish, slack_h), stages

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import hashlib
 import json
 from collections.abc import Mapping
@@ -63,10 +64,14 @@ def typed_spec(r: BakeSnapshot, work: solve.BakeResult) -> BakeSpec | None:
 def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
     """True if a live bake has all it wants: in time, hands, its surface, room in the cold, a dough that bears its
     times, a bread that the heat takes."""
-    plan = work.plan
-    if plan is None or r.bake.status != "live" or "roll" in r.done():
+    plan, done = work.plan, r.done()
+    if plan is None or r.bake.status != "live" or "line" in done:
         return True
-    if plan.late_min >= LATE_MIN or refused_words(r, work):
+    if plan.late_min >= LATE_MIN:
+        return False
+    if "roll" in done:
+        return True
+    if refused_words(r, work):
         return False
     return not in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r))
 
@@ -93,6 +98,19 @@ def _too_far_words(r: BakeSnapshot, plan: DayPlan) -> str:
     at = moment(later(end, -over).astimezone(r.now.tzinfo), r.now)
     what = "dough is" if which == "bulk" else "balls are"
     return f"The {what} too ripe by {at}, {hours_text(over)} before the time is over. {COOLER}"
+
+
+def ripe_until(r: BakeSnapshot, work: solve.BakeResult) -> dt.datetime | None:
+    """The instant from which a dough that rises is too ripe, as it is now: in the bowl, in balls, rolled; None of one
+    that is not mixed or does not rise."""
+    plan, done = work.plan, r.done()
+    if plan is None or work.forecast is None or "mix" not in done or "line" in done:
+        return None
+    if "roll" in done:
+        return plan.step("line").can_wait_until
+    if "ball" in done:
+        return later(plan.balled_at, plan.ball.too_far_h)
+    return later(plan.mixed_at, plan.bulk.too_far_h)
 
 
 def wait_share(work: solve.BakeResult, plan: DayPlan, *, at_most: bool = False) -> float:

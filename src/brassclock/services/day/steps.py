@@ -41,6 +41,17 @@ def hours_text(hours: float) -> str:
     return f"{h} h {m:02d}" if m and h < 10 else f"{round(minutes / 60)} h"
 
 
+def late_text(minutes: float) -> str:
+    """How late something is, as it is said: to the minute within the hour.
+
+    >>> late_text(18.2), late_text(319), late_text(4000)
+    ('18 min', '5 h 20', '3 days')
+    """
+    if minutes < 59.5:
+        return f"{minutes:.0f} min"
+    return hours_text(minutes / 60) if minutes < 48 * 60 else f"{round(minutes / 1440)} days"
+
+
 def steps_of(r: BakeSnapshot, work: BakeResult) -> list[StepRead]:
     """Every hand move of a bake's plan, in time order."""
     if work.plan is None:

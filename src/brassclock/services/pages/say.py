@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Sequence
 
 from brassclock.core.day.spec import DayPlan, DayStep
+from brassclock.core.fire.hearth import Due
 from brassclock.core.time import later
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.day.changes import change_text
-from brassclock.services.day.choices import half_gone, refused_words
+from brassclock.services.day.choices import half_gone, refused_words, ripe_until
+from brassclock.services.day.steps import late_text
 from brassclock.services.fire.hearth import hearth_of
 from brassclock.services.keep.hold import say_kept
 from brassclock.services.schemas.bake import SayPart
@@ -31,6 +34,7 @@ SENTENCES = {
 }
 ORDER = ("feed", "weigh", "sponge", "mix", "ball", "cold_in", "cold_out", "preheat", "roll", "line")
 DOUGH_STEPS = ("ball", "cold_in", "cold_out", "roll", "line")
+ON_THE_HEAT = {"turn": "Turn round {n}", "off": "Take round {n} off"}
 SOON = dt.timedelta(minutes=1)
 
 
@@ -64,12 +68,10 @@ def say_step(step: DayStep, name: str, now: dt.datetime, late_min: float = 0.0) 
         parts = [text(f"{what} "), SayPart(kind="figure", text="now"), text(".")]
     wait = step.can_wait_until
     if late_min >= 1:
-        return [*parts, text(f" It will be served {late_min:.0f} min late.")]
+        return [*parts, text(f" It will be served {late_text(late_min)} late.")]
     if wait and wait > now and wait - step.at > SOON:
         who = "Dough keeps" if step.key in DOUGH_STEPS else "It can wait"
         return [*parts, text(f" {who} until "), SayPart(kind="at", at=wait), text(".")]
-    if wait and wait <= now and step.key in ("ball", "roll"):
-        return [*parts, text(" Its window closed at "), SayPart(kind="at", at=wait), text(".")]
     return parts
 
 
@@ -102,12 +104,8 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
         state = hearth_of(r, work)
         if state.finished:
             return say_kept(r, work)
-        return [
-            text(
-                f"{len(state.off)} of {solve.line_kinds(r, work).rounds} are off the heat. The hands are at "
-                "the Fire leaf."
-            )
-        ]
+        off = f"{len(state.off)} of {solve.line_kinds(r, work).rounds} are off the heat."
+        return [text(f"{off} The hands are at the Fire leaf."), *_forgotten(state.due, r.now)]
     if work.plan is None:
         return [text(work.faults.get("rise", "There is no plan yet."))]
     step = next_step(work.plan)
@@ -116,20 +114,42 @@ def say_of(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     return [*say_step(step, bake.name, r.now, work.plan.late_min), *warned(r, work), *moved_lately(r)]
 
 
+def _forgotten(due: Sequence[Due], now: dt.datetime) -> list[SayPart]:
+    """The bread on the heat that has waited longest for a hand, once that is over a minute."""
+    waits = [d for d in due if d.move in ON_THE_HEAT and d.at_s is not None and d.at_s < (now - SOON).timestamp()]
+    if not waits:
+        return []
+    first = min(waits, key=lambda d: d.at_s or 0.0)
+    since = dt.datetime.fromtimestamp(first.at_s or 0.0, dt.UTC)
+    return [
+        text(f" {ON_THE_HEAT[first.move].format(n=first.round_no)}: due since "),
+        SayPart(kind="at", at=since),
+        text("."),
+    ]
+
+
 def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     """Warning of what the plan does not bear, and when the usual count of warm hours is full, where that is sooner
     than the wait."""
     refused = refused_words(r, work)
     if refused:
         return [text(" " + refused)]
-    count, plan = safety_of(work), work.plan
     if half_gone(work):
-        return [text(" By then half of its lift or more is gone: expect it flatter.")]
+        return [text(" By then half of its lift or more is gone: expect it flatter."), *_warm(work, over=False)]
+    ripe = ripe_until(r, work)
+    over = ripe is not None and ripe < r.now - SOON
+    too_ripe = [text(" It was too ripe from "), SayPart(kind="at", at=ripe), text(": expect it flat and sour.")]
+    return [*(too_ripe if over else []), *_warm(work, over=over)]
+
+
+def _warm(work: BakeResult, *, over: bool) -> list[SayPart]:
+    """When the usual count of warm hours is full, where that is sooner than the wait, or the wait is over."""
+    count, plan = safety_of(work), work.plan
     step = next_step(plan) if plan is not None else None
-    if count is None or count.reached_at_h is None or step is None or work.risen is None or step.key not in DOUGH_STEPS:
+    if count is None or count.reached_at_h is None or step is None or work.risen is None:
         return []
     full = later(work.risen.zero, count.reached_at_h)
-    if full >= (step.can_wait_until or step.at):
+    if not over and (step.key not in DOUGH_STEPS or full >= (step.can_wait_until or step.at)):
         return []
     return [
         text(f" It has been warm for {count.limit_h:g} h by "),
