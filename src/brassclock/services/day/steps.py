@@ -42,7 +42,7 @@ def hours_text(hours: float) -> str:
 
 
 def late_text(minutes: float) -> str:
-    """How late something is, as it is said: to the minute within the hour.
+    """A delay as it is said: to the minute within the hour.
 
     >>> late_text(18.2), late_text(319), late_text(4000)
     ('18 min', '5 h 20', '3 days')

@@ -143,7 +143,8 @@ def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
 
 
 def _warm(work: BakeResult, *, over: bool) -> list[SayPart]:
-    """When the usual count of warm hours is full, where that is sooner than the wait, or the wait is over."""
+    """The instant at which the usual count of warm hours is full, where that is sooner than the wait, or the wait is
+    over."""
     count, plan = safety_of(work), work.plan
     step = next_step(plan) if plan is not None else None
     if count is None or count.reached_at_h is None or step is None or work.risen is None:
