@@ -400,7 +400,7 @@ def test_the_process_for_long_questions_ends_with_the_server(tmp_path: Path, how
         assert server.process is not None
         mine = children(server.process.pid)
         server.process.send_signal(how)
-        server.process.wait(30)
+        server.process.wait(60)  # it is patient with what is being asked
         asking.join(30)
         until = time.monotonic() + 20
         while any(Path(f"/proc/{pid}").exists() for pid in mine) and time.monotonic() < until:
