@@ -196,7 +196,7 @@ class _Planner:
         roll_at = rolled or max(roll_at, shift(balled, ball.ready_h))
         if "line" not in done and rolled is None:
             roll_at = max(roll_at, self.now)
-        line_at = done.get("line") or max(shift(roll_at, spec.roll_min / 60), self.now if rolled else roll_at)
+        line_at = done.get("line") or max(shift(roll_at, spec.roll_min / 60), self.now)
         finish = shift(line_at, spec.line_min / 60)
         slack_h = (bulk.aim_h - bulk.ready_h) + (ball.aim_h - ball.ready_h)
         return _Chain(shift(mixed, -spec.mix_min / 60), mixed, balled, roll_at, line_at, finish, slack_h), stages

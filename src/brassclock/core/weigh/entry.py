@@ -115,8 +115,6 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         amount = None
     ingredient, near = ingredient_of(words, rows)
     loosely = NO_MEASURE.fullmatch(words) if ingredient is None else None
-    if wet is not None and ingredient is not None and ingredient.startswith("starter_"):
-        ingredient = STARTERS.get(wet, ingredient)
     number = amount
     if loosely:
         amount, words = None, loosely[2]
@@ -130,12 +128,14 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         faults.append(f"“{words[:40]}” is not a known ingredient." if words else "No ingredient is named.")
         if wet is not None and not words:
             faults.append(f"The hydration follows from the lines. Write the water: {wet:g}% water.")
+    if wet is not None and ingredient is not None and ingredient.startswith("starter_"):
+        if wet not in STARTERS:
+            faults.append(f"A starter of {wet:g} % hydration is not known. Write its flour and its water, a line each.")
+        ingredient = STARTERS.get(wet, ingredient)
     if bracket:
         measure, amount = weight_first(amount, bracket[1], number if EACH.search(text) else None)
         if measure and ingredient is not None:
             note, basis = _disagreement(rows[ingredient], measure, amount, basis) or note, None
-    if wet is not None and (ingredient or "").startswith("starter_") and wet not in STARTERS:
-        faults.append(f"A starter of {wet:g} % hydration is not known. Write its flour and its water, a line each.")
     if share is not None:
         faults.append(UNWEIGHED)
     elif amount is None and not purpose:
@@ -143,15 +143,9 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         faults.append(no_measure(loosely[1].lower()) if loosely else f"{known}No amount. Write how much, as in 8 g.")
     elif amount is not None:
         faults += _amount_faults(amount, rows.get(ingredient or ""), basis)
-    if ingredient in ASSUMED and not faults and not note and _PLAIN_YEAST.fullmatch(plain(words)):
-        note = f"Read as {rows[ingredient].name.lower()}. Name it if it is another: they differ threefold in strength."
-    if _CHOICE.search(words) and not faults and not note:
-        note = f"Of the two, {rows[ingredient].name.lower()} is taken." if ingredient else ""
-    if loose and not faults and not note:
-        note = f"“{loose[1].lower()}” is taken as {amount}."
+    if not faults and not note:
+        note = _remark(ingredient, amount, words, loose[1].lower() if loose else "", rows)
     volume = amount is not None and not faults and parse_amount(amount).dimension == "volume"
-    if amount is not None and not faults and not note:
-        note = _range_note(amount)
     return EntryLine(
         raw.strip(),
         ingredient,
@@ -164,6 +158,17 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         temp_c,
         share,
     )
+
+
+def _remark(ingredient: str | None, amount: str | None, words: str, loose: str, rows: Mapping[str, Ingredient]) -> str:
+    """The sentence on how a line was taken that could have been meant otherwise; empty where there is none."""
+    if ingredient in ASSUMED and _PLAIN_YEAST.fullmatch(plain(words)):
+        return f"Read as {rows[ingredient].name.lower()}. Name it if it is another: they differ threefold in strength."
+    if ingredient and _CHOICE.search(words):
+        return f"Of the two, {rows[ingredient].name.lower()} is taken."
+    if loose:
+        return f"“{loose}” is taken as {amount}."
+    return _range_note(amount) if amount is not None else ""
 
 
 def _range_note(amount: str) -> str:

@@ -6,10 +6,9 @@ import re
 
 _NUM = r"\d{1,3}(?:[.,]\d{1,2})?"
 _PERCENT = r"\s*(?:%|per ?cent\b)"
-_FIRST = re.compile(
-    rf"^({_NUM})(?:{_PERCENT})?(?:\s*(?:-|–|to)\s*({_NUM}))?{_PERCENT}\s*(?:of\s+)?(\D+)$", re.IGNORECASE
-)
-_LAST = re.compile(rf"^(\D+?)[\s:=,–-]+({_NUM})(?:\s*(?:-|–|to)\s*({_NUM}))?{_PERCENT}\.?$", re.IGNORECASE)
+_TO = rf"(?:\s*(?:-|–|to)\s*({_NUM}))?{_PERCENT}"
+_FIRST = re.compile(rf"^({_NUM})(?:{_PERCENT})?{_TO}\s*(?:of\s+)?(\D+)$", re.IGNORECASE)
+_LAST = re.compile(rf"^(\D+?)[\s:=,–-]+({_NUM}){_TO}\.?$", re.IGNORECASE)
 UNWEIGHED = (
     "That is a share of the flour, and no flour is given by weight. Give it, as in 500 g, or write how much this is."
 )

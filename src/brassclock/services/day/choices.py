@@ -71,9 +71,9 @@ def fits(r: BakeSnapshot, work: solve.BakeResult) -> bool:
         return False
     if "roll" in done:
         return True
-    if refused_words(r, work):
-        return False
-    return not in_the_way(plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r))
+    return not refused_words(r, work) and not in_the_way(
+        plan, rise_spec.litres_of(plan.spec), day_model.resources_of(r)
+    )
 
 
 def refused_words(r: BakeSnapshot, work: solve.BakeResult) -> str:

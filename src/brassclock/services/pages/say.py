@@ -137,9 +137,10 @@ def warned(r: BakeSnapshot, work: BakeResult) -> list[SayPart]:
     if half_gone(work):
         return [text(" By then half of its lift or more is gone: expect it flatter."), *_warm(work, over=False)]
     ripe = ripe_until(r, work)
-    over = ripe is not None and ripe < r.now - SOON
+    if ripe is None or ripe >= r.now - SOON:
+        return _warm(work, over=False)
     too_ripe = [text(" It was too ripe from "), SayPart(kind="at", at=ripe), text(": expect it flat and sour.")]
-    return [*(too_ripe if over else []), *_warm(work, over=over)]
+    return [*too_ripe, *_warm(work, over=True)]
 
 
 def _warm(work: BakeResult, *, over: bool) -> list[SayPart]:

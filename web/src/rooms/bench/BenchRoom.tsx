@@ -58,9 +58,6 @@ const Vessels = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
   gap: 10px 26px;
-  .on-bench {
-    border-bottom: 5px double var(--ink);
-  }
 `;
 const Empty = styled.div`
   display: grid;
