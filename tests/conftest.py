@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 from hypothesis import settings
 from xdist.remote import Producer
@@ -23,6 +25,16 @@ def compiled() -> None:
     assert warm_all()
 
 
+@pytest.fixture(scope="session")
+def migrated(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An empty data file of the newest schema, made once: a test begins with a copy of it."""
+    from brassclock.store.engine import FILE_NAME, close_store, open_store
+
+    folder = tmp_path_factory.mktemp("migrated")
+    close_store(open_store(folder))
+    return folder / FILE_NAME
+
+
 class Rooms(LoadScopeScheduling):
     """Which worker has which tests: each file is one's, with what its tests share. While there are others, one worker
     has no tests of the interface: those wait more than they compute, and too many at once slow each other down."""
@@ -42,5 +54,6 @@ def _of_interface(file: str) -> bool:
     return file.startswith("tests/browser/")
 
 
+@pytest.hookimpl(optionalhook=True)
 def pytest_xdist_make_scheduler(config: pytest.Config, log: Producer) -> Rooms:
     return Rooms(config, log)

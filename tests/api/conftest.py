@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from pathlib import Path
 from typing import Any
 
@@ -20,7 +21,8 @@ def clock() -> Clock:
 
 
 @pytest.fixture
-def app(tmp_path: Path, clock: Clock) -> App:
+def app(tmp_path: Path, clock: Clock, migrated: Path) -> App:
+    shutil.copy(migrated, tmp_path)
     return App(open_store(tmp_path), with_demo=False, real_now=clock)
 
 
