@@ -34,6 +34,22 @@ def safe_cell(cell: str) -> str:
     return f"'{cell}" if seen[:1] in tuple("=+-@\uff1d\uff0b\uff0d\uff20") or cell[:1] in ("\t", "\r", "\n") else cell
 
 
+def is_csv(text: str) -> bool:
+    """True if a text is a table: every line that holds anything is parted by the same mark, as often as the first.
+
+    >>> is_csv("ingredient,amount\\nflour,500 g"), is_csv("Naan, soft\\nflour 500 g"), is_csv("flour, bread 500 g")
+    (True, False, False)
+    """
+    lines = [line for line in text.splitlines() if line.strip()]
+    try:
+        counts = [
+            {len(row) for row in csv.reader(lines, delimiter=mark)} for mark in (",", ";", "\t") if mark in lines[0]
+        ]
+    except csv.Error:
+        return True
+    return len(lines) > 1 and any(len(found) == 1 and min(found) > 1 for found in counts)
+
+
 def read_csv(text: str) -> list[str]:
     """Ingredient lines as text, from a table with a heading or without; its lines as they are when it is no table."""
     lines = text.splitlines()
@@ -91,7 +107,7 @@ def _plain(text: str) -> str:
 
 
 def read_markdown(text: str) -> tuple[str | None, list[str]]:
-    """(heading, ingredient lines) of a page with a table or a list under it."""
+    """(heading, ingredient lines) of a page with a table; no lines where it has none."""
     title = re.search(r"^#\s+(.+)$", text, re.MULTILINE)
     body = re.split(r"^##\s", text, maxsplit=1, flags=re.MULTILINE)[0]
     rows = [
@@ -101,6 +117,4 @@ def read_markdown(text: str) -> tuple[str | None, list[str]]:
     ]
     rows = [r for r in rows if not all(re.fullmatch(r":?-+:?", c) for c in r)]
     found = [f"{r[0]} {r[1]}" for r in rows[1:] if len(r) > 1]
-    if not found:
-        found = [line.strip() for line in body.splitlines() if re.match(r"\s*(?:[-*+•]|\d+[.)])\s", line)]
     return (html.unescape(title[1].strip()) if title else None), found

@@ -28,6 +28,7 @@ TWELVE = """2 1/2 cups plain flour
 1/2 oz butter
 1 tbsp olive oil
 a pinch of baking soda"""
+STEPS = "Mix and wait. Leave until doubled. Divide into 6, rest 20 minutes, roll to 6 mm."
 RECIPE = {
     "@context": "https://schema.org",
     "@graph": [
@@ -44,7 +45,7 @@ RECIPE = {
                 "moon dust",
             ],
             "recipeInstructions": [
-                {"@type": "HowToSection", "itemListElement": [{"@type": "HowToStep", "text": "Mix and wait."}]}
+                {"@type": "HowToSection", "itemListElement": [{"@type": "HowToStep", "text": STEPS}]}
             ],
         }
     ],
@@ -155,6 +156,8 @@ def test_a_recipe_brought_in_put_right_weighed_and_mixed(watch: Watch, empty_ser
     page.get_by_label("Paste a recipe").fill(json.dumps(RECIPE))
     press(page, "Read it")
     expect(page.get_by_text("4 lines read, 2 to correct on the sheet")).to_be_visible()
+    expect(page.get_by_text("until the dough has doubled")).to_be_visible()
+    expect(page.get_by_text("Leave until doubled", exact=True)).to_be_visible()
     page.get_by_role("link", name="To the sheet").click()
     expect(page.get_by_role("heading", name="Ledge rounds")).to_be_visible()
     first = page.get_by_label("Line to correct 1")

@@ -3868,10 +3868,18 @@ export interface components {
              */
             temp_c?: number | null;
         };
-        /** EntryRead */
+        /**
+         * EntryRead
+         * @description A list, line by line; `steps` are lines that tell what to do: they go in the note, not on the sheet.
+         */
         EntryRead: {
             /** Lines */
             lines: components["schemas"]["EntryLineRead"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: string[];
         };
         /**
          * EntryRequest
@@ -4837,7 +4845,7 @@ export interface components {
         };
         /**
          * ImportRead
-         * @description Result of an import: the bake, and what could not be used.
+         * @description Result of an import: the bake, what its steps gave, and what could not be used.
          */
         ImportRead: {
             /** Bake Id */
@@ -4848,6 +4856,11 @@ export interface components {
             notes: string[];
             /** Read */
             read: number;
+            /**
+             * Taken
+             * @default []
+             */
+            taken?: components["schemas"]["TakenRead"][];
             /** Unread */
             unread: string[];
         };
@@ -7733,6 +7746,16 @@ export interface components {
             taken: number;
             /** Wants G */
             wants_g: number | null;
+        };
+        /**
+         * TakenRead
+         * @description A fact of a recipe, as it was taken, and the words it stands in.
+         */
+        TakenRead: {
+            /** Text */
+            text: string;
+            /** Words */
+            words: string;
         };
         /**
          * TapCreate

@@ -16,6 +16,8 @@ WORDS: dict[str, str] = {
     "ap flour": "plain_flour",
     "white flour": "plain_flour",
     "bread flour": "bread_flour",
+    "white bread flour": "bread_flour",
+    "strong white bread flour": "bread_flour",
     "strong flour": "bread_flour",
     "strong white flour": "bread_flour",
     "strong bread flour": "bread_flour",
@@ -77,6 +79,7 @@ WORDS: dict[str, str] = {
     "vinegar": "vinegar5",
     "oil": "oil",
     "olive oil": "oil",
+    "evoo": "oil",
     "vegetable oil": "oil",
     "sunflower oil": "oil",
     "rapeseed oil": "oil",
@@ -209,10 +212,17 @@ WORDS: dict[str, str] = {
     "minced lamb": "minced_meat",
     "minced beef": "minced_meat",
     "fast action yeast": "yeast_instant",
+    "easy blend yeast": "yeast_instant",
+    "easy blend dried yeast": "yeast_instant",
     "easy bake yeast": "yeast_instant",
     "garlic cloves": "garlic_minced",
     "cloves of garlic": "garlic_minced",
     "clove of garlic": "garlic_minced",
+    "garlic clove": "garlic_minced",
+    "clove garlic": "garlic_minced",
+    "idy": "yeast_instant",
+    "ady": "yeast_active",
+    "fine grain salt": "salt_fine",
     "cloves garlic": "garlic_minced",
     "onion seeds": "nigella",
     "plain white flour": "plain_flour",
@@ -261,7 +271,7 @@ WORDS: dict[str, str] = {
     "crushed ice": "water",
 }
 CARELESS = re.compile(
-    r"\b(of|the|a|an|some|warm|lukewarm|tepid|cold|cool|hot|ice|iced|boiling|room[- "
+    r"\b(of|the|a|an|some|hand[- ]hot|warm|lukewarm|tepid|cold|cool|hot|ice|iced|boiling|room[- "
     r"]temperature|sifted|chopped|softened|"
     r"melted|large|medium|small|beaten|heaped|level|dipped|spooned|rounded|scant|generous|good|more|extra|plus|approx|"
     r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|"
@@ -296,6 +306,7 @@ HARMLESS = frozenset(
         "bulk",
         "vegetable",
         "olive",
+        "virgin",
         "sunflower",
         "neutral",
         "seed",
@@ -332,7 +343,8 @@ SPACED = {word.replace("-", " "): key for word, key in WORDS.items()}
 
 def plain(words: str) -> str:
     """Words lowered, without what stands after a comma or in brackets, without what does not change the ingredient."""
-    clean = re.sub(r"\([^)]*\)", " ", words.lower()).replace("-", " ").replace("’", "'")
+    clean = re.sub(r"\([^)]*\)", " ", words.lower()).replace("-", " ").replace("’", "'").replace("‘", "'")
+    clean = re.sub(r"(?<!\w)['\"“]([^'\"”]+)['\"”](?!\w)", r"\1", clean)
     clean = re.split(r"[,;]| or | plus | for ", clean)[0]
     return re.sub(r"\s+", " ", CARELESS.sub(" ", clean)).strip(" .:-–*•")
 
@@ -352,9 +364,23 @@ def things(words: str, rows: Mapping[str, Ingredient]) -> list[str]:
     return [f for f in found if f is not None] if all(found) and len(set(found)) > 1 else []
 
 
+_KIND_AFTER = re.compile(r"^([^,(]+?)\s*[,(]\s*([^,()]+)\)?$")
+
+
+def _turned(words: str, rows: Mapping[str, Ingredient]) -> str:
+    """A name with its kind behind it, said the other way round (`Yeast, active dry`, `dried yeast (instant)`);
+    empty where that is no name."""
+    said = _KIND_AFTER.match(words.strip())
+    if said is None:
+        return ""
+    both = re.sub(r"\s+", " ", f"{said[2]} {said[1]}".lower().replace("-", " ")).strip(" .")
+    known = SPACED.get(both) in rows or any(both == row.name.lower().replace("-", " ") for row in rows.values())
+    return both if known else ""
+
+
 def ingredient_of(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | None, list[str]]:
     """(id that is meant, else None; near ids, nearest first)."""
-    clean = plain(words)
+    clean = _turned(words, rows) or plain(words)
     if not clean:
         return None, []
     if clean.replace(" ", "_") in rows:

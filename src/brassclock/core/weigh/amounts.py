@@ -37,11 +37,15 @@ _POUNDS = re.compile(
 OZ_OF_LB = 16
 _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=True))
 _FRACTION = "".join(FRACTIONS)
+_LEADER = re.compile(r"\s*(?:\.{2,}|…|_{2,})\s*")
+_ONE_LETTER = re.compile(rf"(?<=[\d{_FRACTION}])\s*(T|t)(?!\w)\.?")  # T is a tablespoon, t a teaspoon
+_GRADE = re.compile(r"0{1,3}")  # of a flour, which is no amount
 _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"
 _ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
 _MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
 _FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
 _LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
+_LAST_COUNT = re.compile(r"^([^\d]*[^\d\s:=,–-])[\s:=,–-]+(\d{1,2})$")  # eggs: 2
 _EITHER = re.compile(
     rf"^({_NUM}\s*(?:{_UNITS})\b\.?)\s*/\s*({_NUM}\s*(?:{_UNITS})\b\.?)(?:\s*/\s*{_NUM}\s*(?:{_UNITS})\b\.?)*",
     re.IGNORECASE,
@@ -63,11 +67,16 @@ def counted(text: str) -> str:
 def split(text: str) -> tuple[str | None, str]:
     """(amount, the rest) of a line; None when it holds no amount."""
     first = _FIRST.match(text)
+    if first and _GRADE.fullmatch(first[1].strip()):
+        first = None
     if first and first[2].strip():
         return re.sub(r"\s+and\s+", " + ", first[1].strip()), first[2].strip()
     last = _LAST.match(text)
     if last and last[1].strip():
         return last[2].strip(), last[1].strip()
+    count = _LAST_COUNT.match(text)
+    if count:
+        return count[2], count[1].strip()
     return (first[1].strip(), "") if first else (None, text)
 
 
@@ -104,6 +113,7 @@ def _times(count: str, one: str) -> str:
 
 def in_figures(text: str) -> str:
     """The line with its amount in figures, without words on how near it is."""
+    text = _ONE_LETTER.sub(lambda m: " tbsp" if m[1] == "T" else " tsp", _LEADER.sub(": ", text))
     while _LOOSE.match(text):
         text = _LOOSE.sub(
             lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text

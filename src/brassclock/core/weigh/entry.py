@@ -35,13 +35,16 @@ MAX_LINE = 200
 MAX_LINES = 60
 ASSUMED = ("yeast_instant", "yeast_active")
 _PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
+_KIND_SAID = re.compile(r"\b(?:active|instant|fast|quick|rapid|easy)\b", re.IGNORECASE)
 STARTERS = {100.0: "starter_100", 60.0: "starter_60"}
 _SEASONING = re.compile(
     r"(?:,?\s*\bor (?:more |so )?)?\b(?:to taste|(?:as|if) (?:needed|required)|q\.?s\.?)\b|,?\s*\bor so\b",
     re.IGNORECASE,
 )
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
-_NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*")
+_NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*|\s+/\s+")
+USUAL_FLOUR_G = 500.0  # of a list in shares of the flour alone, which is said
+WHOLE_OFF = 0.011  # shares of flours that are told to the per cent
 SPREAD_G = 1.0  # a spoon is not told to the gram
 _BASIS = {
     "heaped": "dipped",
@@ -162,7 +165,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
 
 def _remark(ingredient: str | None, amount: str | None, words: str, loose: str, rows: Mapping[str, Ingredient]) -> str:
     """The sentence on how a line was taken that could have been meant otherwise; empty where there is none."""
-    if ingredient in ASSUMED and _PLAIN_YEAST.fullmatch(plain(words)):
+    if ingredient in ASSUMED and _PLAIN_YEAST.fullmatch(plain(words)) and not _KIND_SAID.search(words):
         return f"Read as {rows[ingredient].name.lower()}. Name it if it is another: they differ threefold in strength."
     if ingredient and _CHOICE.search(words):
         return f"Of the two, {rows[ingredient].name.lower()} is taken."
@@ -189,10 +192,14 @@ def _amount_faults(amount: str, row: Ingredient | None, basis: str | None) -> li
     return []
 
 
-def read_entry(text: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
+def read_entry(
+    text: str, rows: Mapping[str, Ingredient], dough_g: float | None = None, flour_g: float | None = None
+) -> list[EntryLine]:
     """Every line of a pasted list that holds anything, in order; headings (`For the dough:`) are left out.
 
-    Raises InvalidInput when there are more than MAX_LINES: none is left out in silence.
+    A list of shares alone (flour 100 %, water 65 %) is of the dough [g] that is given, or else of that flour [g]; of
+    neither it says that a weight is missing. Raises InvalidInput when there are more than MAX_LINES: none is left out
+    in silence.
     """
     lines = [line for line in text.splitlines() if line.strip() and not line.strip().endswith(":")]
     if len(lines) > MAX_LINES:
@@ -201,7 +208,9 @@ def read_entry(text: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
             "/text",
             f"The list holds {len(lines)} lines; {MAX_LINES} are the most of one dough. Shorten it from “{over}” on.",
         )
-    return _shared([found for line in lines for found in _each(line, rows)], rows)
+    found = [x for line in lines for x in _each(line, rows)]
+    sum_share = sum(sum(x.share) / 2 for x in found if x.share and not x.purpose)
+    return _shared(found, rows, dough_g / sum_share if dough_g and sum_share else flour_g)
 
 
 def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
@@ -213,12 +222,16 @@ def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     return [read_line(line, rows)]
 
 
-def _shared(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient]) -> list[EntryLine]:
-    """Lines that say a share of the flour in grams, by the flour of the list that is weighed."""
+def _shared(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient], all_g: float | None) -> list[EntryLine]:
+    """Lines that say a share of the flour in grams, by the flour of the list that is weighed; where none is and the
+    flours are the whole, by `all_g`."""
     flours = [x for x in lines if x.ingredient and rows[x.ingredient].group == "flour" and not x.purpose]
     weighed = [x.amount for x in flours if x.amount and not x.faults and mass_unit(x.amount)]
     weighed_g = sum(parse_amount(amount).size()[1] for amount in weighed)
-    flour_g = whole_flour_g(weighed_g, sum(sum(x.share) / 2 for x in flours if x.share))
+    flour_share = sum(sum(x.share) / 2 for x in flours if x.share)
+    flour_g = whole_flour_g(weighed_g, flour_share)
+    if all_g is not None and not any(x.amount for x in flours) and abs(flour_share - 1) < WHOLE_OFF:
+        flour_g = all_g
     why = TOO_MUCH if flour_g is None and weighed_g > 0 else UNWEIGHED
 
     def told(x: EntryLine) -> EntryLine:
@@ -228,6 +241,7 @@ def _shared(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient]) -> list[
         if flour_g is None:
             return replace(x, faults=(*others, why))
         amount, note = grams_said(x.share, flour_g)
+        note = f"{note} No weight is written." if flour_g == all_g == USUAL_FLOUR_G else note
         return replace(x, amount=amount, faults=others, note=x.note or note)
 
     return [told(x) for x in lines]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import datetime as dt
+import re
 from collections.abc import Sequence
 
 from brassclock.core.day.spec import DayPlan, DayStep
@@ -49,7 +50,12 @@ def next_step(plan: DayPlan) -> DayStep | None:
 
 
 def lower_first(name: str) -> str:
-    return name[:1].lower() + name[1:]
+    """A bake's name within a sentence; one that is written in capitals, or with each word in one, stays so.
+
+    >>> lower_first("Hatch pitas, Friday"), lower_first("Soft Pita Pockets")
+    ('hatch pitas, Friday', 'Soft Pita Pockets')
+    """
+    return name if re.match(r"[^\W\d_]?[A-Z]|\S+ [A-Z]", name[1:]) else name[:1].lower() + name[1:]
 
 
 def say_step(step: DayStep, name: str, now: dt.datetime, late_min: float = 0.0) -> list[SayPart]:

@@ -214,7 +214,10 @@ class EntryLineRead(Shape):
 
 
 class EntryRead(Shape):
+    """A list, line by line; `steps` are lines that tell what to do: they go in the note, not on the sheet."""
+
     lines: list[EntryLineRead]
+    steps: list[str] = []
 
 
 class DoseWay(Shape):
@@ -250,14 +253,22 @@ class AdditionRead(Shape):
     at: dt.datetime
 
 
+class TakenRead(Shape):
+    """A fact of a recipe, as it was taken, and the words it stands in."""
+
+    text: str
+    words: str
+
+
 class ImportRead(Shape):
-    """Result of an import: the bake, and what could not be used."""
+    """Result of an import: the bake, what its steps gave, and what could not be used."""
 
     bake_id: int
     kind: str
     read: int
     unread: list[str]
     notes: list[str]
+    taken: list[TakenRead] = []
 
 
 class MethodStageRead(Shape):

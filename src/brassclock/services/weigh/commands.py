@@ -15,10 +15,11 @@ from brassclock.core.rise.stages import Stage
 from brassclock.core.time import hours_between, later
 from brassclock.core.units import Unreadable, parse_amount
 from brassclock.core.weigh import measures
-from brassclock.core.weigh.entry import read_entry
+from brassclock.core.weigh.entry import USUAL_FLOUR_G, read_entry
 from brassclock.core.weigh.feel import handful
 from brassclock.core.weigh.formula import BOWL_LOSS_FRAC
 from brassclock.core.weigh.geometry import fits_on
+from brassclock.core.weigh.recipe_page import page_of
 from brassclock.core.weigh.scaling import Scaling, scale_factor, weighable_g
 from brassclock.services import change as bake_change
 from brassclock.services import solve
@@ -83,12 +84,18 @@ KEPT_FIELDS = (
 
 
 def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
-    """Every line of a pasted list, read or with what is missing."""
+    """Every line of a pasted list, read or with what is missing; of a whole recipe its steps apart."""
     with app.read() as session:
         kitchen = app.kitchen(session, kitchen_id)
         rows = kit_of(kitchen, own_rows(session, kitchen_id)).rows
-    found = read_entry(given.text, rows)
+    page = page_of(given.text, rows)
+    if page.steps or len(page.dough) > 1:
+        found = read_entry("\n".join([*page.sponge, *page.dough]), rows, None, USUAL_FLOUR_G)
+        words = [*filter(None, [page.name]), *page.filling, *page.beside, *page.about, *page.steps]
+    else:
+        found, words = read_entry(given.text, rows, None, USUAL_FLOUR_G), []
     return EntryRead(
+        steps=words,
         lines=[
             EntryLineRead(
                 raw=x.raw,
@@ -102,7 +109,7 @@ def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
                 temp_c=x.temp_c,
             )
             for x in found
-        ]
+        ],
     )
 
 

@@ -12,9 +12,11 @@ from pydantic import ValidationError
 
 from brassclock.core.errors import FieldFault, InvalidInput, invalid
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.core.weigh.entry import EntryLine, read_entry, read_line
+from brassclock.core.weigh.entry import USUAL_FLOUR_G, EntryLine, read_entry, read_line
 from brassclock.core.weigh.formula import Pieces
 from brassclock.core.weigh.lines import SheetLine
+from brassclock.core.weigh.recipe_page import Page, page_of
+from brassclock.core.weigh.recipe_steps import dough_told_g, facts
 from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve
 from brassclock.services.app import App
@@ -30,11 +32,14 @@ from brassclock.services.schemas.quantities import MAX_NOTE
 from brassclock.services.schemas.weigh import ImportRead, ImportRequest
 from brassclock.services.weigh.leaven import suit_leaven
 from brassclock.services.weigh.model import sheet_of
+from brassclock.services.weigh.recipe import put_facts
 from brassclock.services.weigh.written import steps_written
+from brassclock.store import kitchens as kitchen_rows
 from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get
 from brassclock.store.tables import Bake
 
+UNNAMED = "Imported formula"
 KINDS = {
     "json": ("application/json", "bake.json"),
     "jsonld": ("application/ld+json", "jsonld"),
@@ -178,7 +183,9 @@ def bring_in(app: App, kitchen_id: int, given: ImportRequest) -> ImportRead:
     if found is not None:
         if not found.lines:
             raise invalid("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
-        return _from_lines(app, kitchen_id, given, found.name, list(found.lines), found.count, "recipe", found.steps)
+        made = [f"Makes {found.count}"] if found.count else []
+        page = Page(found.name, dough=list(found.lines), steps=list(found.steps), about=made)
+        return _from_page(app, kitchen_id, given, found.name, page, "recipe")
     if data is None and text[0] in "{[":
         raise invalid("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
     if data is not None:
@@ -187,12 +194,14 @@ def bring_in(app: App, kitchen_id: int, given: ImportRequest) -> ImportRead:
         )
     title, lines = tables.read_markdown(text)
     if lines:
-        return _from_lines(app, kitchen_id, given, title or "Imported formula", lines, None, "Markdown", ())
-    rows = tables.read_csv(text)
-    kind = "CSV" if re.search(r"[,;\t]", text.splitlines()[0]) else "list"
-    return _from_lines(
-        app, kitchen_id, given, "Imported formula", rows if kind == "CSV" else text.splitlines(), None, kind, ()
-    )
+        return _from_page(app, kitchen_id, given, title or UNNAMED, Page(dough=lines), "Markdown")
+    if tables.is_csv(text):
+        return _from_page(app, kitchen_id, given, UNNAMED, Page(dough=tables.read_csv(text)), "CSV")
+    _note(text)  # what is longer is no recipe, and its steps would not go into the note
+    with app.read() as session:
+        rows = kit_of(app.kitchen(session, kitchen_id), own_rows(session, kitchen_id)).rows
+    page = page_of(text, rows)
+    return _from_page(app, kitchen_id, given, page.name or UNNAMED, page, "recipe as text" if page.steps else "list")
 
 
 def _from_file(
@@ -283,21 +292,18 @@ def _note(text: str) -> str:
     return text
 
 
-def _from_lines(
-    app: App,
-    kitchen_id: int,
-    given: ImportRequest,
-    name: str,
-    texts: list[str],
-    count: int | None,
-    kind: str,
-    steps: tuple[str, ...],
-) -> ImportRead:
+def _from_page(app: App, kitchen_id: int, given: ImportRequest, name: str, page: Page, kind: str) -> ImportRead:
+    """A bake from a recipe that was taken apart: its lines, and what its steps say of it."""
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
-        rows: Mapping[str, Ingredient] = kit_of(kitchen, own_rows(session, kitchen_id)).rows
-        found: list[EntryLine] = read_entry("\n".join(texts), rows)
-        if not found:
+        own = own_rows(session, kitchen_id)
+        rows: Mapping[str, Ingredient] = kit_of(kitchen, own).rows
+        _note("\n".join(page.steps))
+        said = facts(page.steps, page.about)
+        dough_g = dough_told_g(said, page.about)
+        first, found = _read(page.sponge, rows), _read(page.dough, rows, dough_g, USUAL_FLOUR_G)
+        stuffing = _read(page.filling, rows)
+        if not first and not found:
             raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
         bake_id = add_bake(
             session,
@@ -306,17 +312,35 @@ def _from_lines(
         )
         bake = get(session, Bake, bake_id)
         assert bake is not None
-        bake.lines = [
-            {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": ""}
-            for x in found
-            if x.read and not x.purpose
-        ]
-        bake.part_temps = {x.ingredient: x.temp_c for x in found if x.read and x.ingredient and x.temp_c is not None}
-        bake.unread = [x.raw for x in found if not x.read]
-        beside = [f"Beside the dough: {x.raw}." for x in found if x.read and x.purpose]
-        bake.note = _note("\n".join([*beside, *steps]))
-        bake.count, bake.piece_g = count, None
-        suit_leaven(bake, kitchen, own_rows(session, kitchen_id))
+        bake.lines = [*_as_lines(first, "sponge"), *_as_lines(found, "")]
+        if any(x.read for x in stuffing):
+            bake.filling = {"lines": _as_lines(stuffing, ""), "per_piece_g": None, "topping": False}
+        dough = [*first, *found]
+        bake.part_temps = {x.ingredient: x.temp_c for x in dough if x.read and x.ingredient and x.temp_c is not None}
+        bake.unread = [x.raw for x in dough if not x.read]
+        beside = [*(x.raw for x in dough if x.read and x.purpose), *page.beside]
+        noted = [f"Beside the dough: {raw}." for raw in beside]
+        noted += [f"In the filling: {x.raw}." for x in stuffing if not x.read]
+        bake.note = _note("\n".join([*noted, *page.about, *page.steps]))
+        suit_leaven(bake, kitchen, own)
+        taken = put_facts(bake, said, kitchen_rows.surfaces(session, kitchen_id))
         session.add(bake)
-        notes = [x.note for x in found if x.note]
-        return ImportRead(bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes)
+        notes = [x.note for x in [*dough, *stuffing] if x.note]
+        return ImportRead(
+            bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes, taken=taken
+        )
+
+
+def _read(
+    lines: list[str], rows: Mapping[str, Ingredient], dough_g: float | None = None, flour_g: float | None = None
+) -> list[EntryLine]:
+    return read_entry("\n".join(lines), rows, dough_g, flour_g) if lines else []
+
+
+def _as_lines(found: list[EntryLine], part: str) -> list[dict[str, Any]]:
+    """Lines that were read and go in, as a bake stores them."""
+    return [
+        {"ingredient": x.ingredient, "amount": x.amount, "basis": x.basis, "part": part}
+        for x in found
+        if x.read and not x.purpose
+    ]

@@ -77,16 +77,15 @@ export function EntrySheet({
   const good = lines.filter((l) => l.faults.length === 0 && !l.purpose);
   const beside = lines.filter((l) => l.faults.length === 0 && l.purpose);
   const bad = lines.filter((l) => l.faults.length > 0);
+  const steps = text.trim() ? (read.data?.steps ?? []) : [];
   const type = (t: string) => {
     setText(t);
     if (t.trim()) read.mutate(t);
   };
   const put = () => {
     formula.put([...formula.lines.filter((l) => l.ingredient || l.amount), ...good.map(lineFrom)]);
-    if (beside.length > 0) {
-      const said = beside.map((l) => SAY.besideTheDough(l.raw)).join("\n");
-      formula.change.mutate({ note: [bake.settings.note, said].filter(Boolean).join("\n") });
-    }
+    const said = [...beside.map((l) => SAY.besideTheDough(l.raw)), ...steps];
+    if (said.length > 0) formula.change.mutate({ note: [bake.settings.note, ...said].filter(Boolean).join("\n") });
     const warm = good.filter((l) => l.temp_c != null).map((l) => [l.ingredient!, l.temp_c!] as const);
     if (warm.length > 0)
       formula.change.mutate({ part_temps: { ...bake.settings.part_temps, ...Object.fromEntries(warm) } });
@@ -118,7 +117,14 @@ export function EntrySheet({
             ))}
           </li>
         ))}
+        {steps.map((words, i) => (
+          <li key={`step ${i}`} className="quiet">
+            <span aria-hidden="true">¶</span>
+            <span>{words}</span>
+          </li>
+        ))}
       </Read>
+      {steps.length > 0 && <p className="quiet">{SAY.linesForTheNote}</p>}
       <Button data-kind="brass" isDisabled={lines.length === 0 || read.isPending} onPress={put}>
         {bad.length ? SAY.putOnTheSheetKeepTo(good.length, bad.length) : SAY.putOnTheSheet(good.length || "them")}
       </Button>

@@ -27,6 +27,9 @@ const Box = styled.section`
     gap: 10px;
     flex-wrap: wrap;
   }
+  h3 {
+    margin-top: 14px;
+  }
   a {
     color: var(--brass);
     font-weight: 650;
@@ -35,7 +38,20 @@ const Box = styled.section`
   }
 `;
 
-/** A formula from elsewhere: a bake file, a recipe as JSON-LD or a saved page, Markdown, CSV, or a plain list. */
+const Taken = styled.ul`
+  li {
+    display: grid;
+    padding: 5px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  q {
+    font-size: 15px;
+    font-style: italic;
+  }
+`;
+
+/** A formula from elsewhere: a bake file, a recipe as JSON-LD or a saved page, Markdown, CSV, or a recipe
+ * or a list as it is written. */
 export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) {
   const { bringIn } = usePantryWrites(kitchen);
   const [text, setText] = useState("");
@@ -79,6 +95,20 @@ export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) 
             {got.read} lines read{got.unread.length ? SAY.toCorrectOnTheSheet(got.unread.length) : ""}.{" "}
             <Link to={`/b/${got.bake_id}/weigh`}>To the sheet</Link>
           </p>
+          {got.taken && got.taken.length > 0 && (
+            <>
+              <h3>{SAY.whatItsStepsSay}</h3>
+              <Taken>
+                {got.taken.map((t) => (
+                  <li key={t.text}>
+                    <b>{t.text}</b>
+                    {t.words && <q>{t.words}</q>}
+                  </li>
+                ))}
+              </Taken>
+              <p className="quiet">{SAY.theRestOfItsStepsIsInTheNote}</p>
+            </>
+          )}
           {got.notes.map((n) => (
             <p className="quiet" key={n}>
               {n}

@@ -2,7 +2,9 @@
 type Part = string | number;
 
 export const SAY = {
-  pasteARecipeJsonldASaved: "Paste a recipe (JSON-LD, a saved page), a bake file, Markdown, CSV or a list",
+  pasteARecipeJsonldASaved: "Paste a recipe as it is written, steps and all; or a saved page, a bake file, CSV",
+  whatItsStepsSay: "What its steps say",
+  theRestOfItsStepsIsInTheNote: "All its steps are in the note; times on the heat are told for your own surface.",
   whatABakeFileIsFor: "What a bake file is for",
   fromAFile: "From a file…",
   toCorrectOnTheSheet: (a: Part) => `, ${a} to correct on the sheet`,

@@ -6,6 +6,7 @@ export const SAY = {
   aListOneIngredientALine: "A list, one ingredient a line",
   pasteItOrWriteItAs: "Paste it or write it as you would say it",
   cupsPlainFlourPacketInstantYeast: "2 1/2 cups plain flour\n1 packet instant yeast\na pinch of salt",
+  linesForTheNote: "¶ goes into the note. To have its steps set the times and pieces too, bring it in at New bake.",
   putOnTheSheetKeepTo: (a: Part, b: Part) => `Put ${a} on the sheet, keep ${b} to correct`,
   putOnTheSheet: (a: Part) => `Put ${a} on the sheet`,
   everythingToBringBackHere: "everything, to bring back here",

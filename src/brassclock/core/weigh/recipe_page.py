@@ -1,0 +1,200 @@
+"""A recipe as it is written, taken apart: its name, what it makes, the lines of its dough, its steps.
+
+Every line of the text lands in one of the parts of `Page`; nothing is left out but headings.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+
+from brassclock.core.errors import invalid
+from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.weigh.entry import read_line
+
+_MARK = re.compile(r"^\s*(?:[-*+•·▢☐–]|\[[ x]?\]|\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
+_NUMBERED = re.compile(r"^\s*(?:\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
+_HASH = re.compile(r"^\s*#{1,6}\s+")
+_EMPHASIS = re.compile(r"(\*\*|__)(.+?)\1")
+_SECTIONS = {  # what follows a heading, by the words of the heading
+    "steps": r"(?:step|stage|part|day) (?:\d{1,2}|one|two|three|four|five|six)|"
+    r"(?:the )?(?:method|directions?|instructions?|steps?|preparation|procedure|process|how to .*|what to do)",
+    "about": r"(?:(?:cook'?s |recipe )?notes?|tips?|equipment|nutrition.*|storage|variations?)",
+    "filling": r"(?:for )?(?:the )?(?:stuffing|fillings?)",
+    "beside": r"(?:for |to )?(?:the )?(?:tops?|toppings?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|"
+    r"cook(?:ing)?|fry(?:ing)?|garlic butter|dust(?:ing)?)",
+    "sponge": r"(?:for )?(?:the )?(?:poolish|biga|sponge|pre-?ferments?|levain)",
+    "dough": r"(?:(?:the )?ingredients?(?: list)?|what you need|you(?:'ll| will) need|(?:dry|wet|the rest|remaining)|"
+    r"(?:for )?(?:the )?(?:main |final |bread )?(?:dough|mix|tangzhong|dry ingredients|wet ingredients)|"
+    r"for (?:the )?(?:breads?|flatbreads?|naans?|pitas?|pittas?|kulchas?|rotis?))",
+}
+_HEADINGS = {part: re.compile(rf"{words}(?:\s*\([^)]*\))?\s*:?", re.IGNORECASE) for part, words in _SECTIONS.items()}
+_ABOUT = re.compile(
+    r"\(?(?:makes|yields?|serves|servings?|portions?|quantity|for \d+)\b.*|"
+    r"(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|active|hands-on|ris(?:e|ing)|prov(?:e|ing)|proof(?:ing)?|"
+    r"rest(?:ing)?|ready in)?\s*(?:time)?\s*[:|].*\d.*|"
+    r"(?:source|author|by|from|difficulty|cuisine|course|calories)\s*[:|].*|"
+    r"total (?:dough )?weight.*",
+    re.IGNORECASE,
+)
+_BEFORE = (
+    "gently|then|now|next,?|finally,?|meanwhile,?|once|when|after|while|if|using|with|in (?:a|the)|on (?:a|the)|"
+    "to (?:make|cook|bake|shape)"
+)
+_VERBS = (
+    "activate add allow autolyse bake ball beat blend bloom boil bring brush bulk check chill combine cook cover cut "
+    "deflate dip dissolve divide drizzle dust enjoy ferment fill flatten flip fold form freeze fry gather grill heat "
+    "keep knead knock leave let make mix pat pinch place portion pour pre-heat preheat press proof prove punch put "
+    "refrigerate remove repeat rest return rise roll scatter seal serve set shape sift sit slap split spread sprinkle "
+    "stack stir store stretch take tip toss transfer turn wait whisk work wrap"
+)
+_DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
+_ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
+    r"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?(?:poolish|biga|sponge|pre-?ferment|levain)"
+    r"(?:,? (?:from )?(?:above|all of it|all))*",
+    re.IGNORECASE,
+)
+_APART = re.compile(r"[,;]\s+|\.\s+|\s+and\s+|\s+with\s+")
+_AMOUNT = re.compile(
+    r"(?:\d|[½¼¾⅓⅔]|\ban? (?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet|egg)\b)", re.IGNORECASE
+)
+_WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
+_ROW = re.compile(r"\s*\|.*\|\s*$")
+_RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
+_SENTENCES = re.compile(r"[.!;]\s+[A-Z]")
+MOST_NAME = 80
+FEW_WORDS = 5  # with an amount among them: an ingredient that is not known
+MOST_LINES = 250
+MOST_WORDS = 6  # of a heading
+LONG_LINE = 90  # letters; an ingredient line is shorter
+
+
+@dataclass
+class Page:
+    """Parts of a recipe's text. `sponge`, `dough`, `filling`: ingredient lines. `beside`: lines of what goes on a
+    bread, in the pan or on the table. `steps`: what is done, in order. `about`: what it makes, its times, its notes."""
+
+    name: str = ""
+    sponge: list[str] = field(default_factory=list)
+    dough: list[str] = field(default_factory=list)
+    filling: list[str] = field(default_factory=list)
+    beside: list[str] = field(default_factory=list)
+    steps: list[str] = field(default_factory=list)
+    about: list[str] = field(default_factory=list)
+
+    @property
+    def begun(self) -> bool:
+        """True once a line of it is an ingredient or a step."""
+        return bool(self.sponge or self.dough or self.filling or self.beside or self.steps)
+
+
+_DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
+
+
+def _heading(line: str) -> str | None:
+    """The part that a heading opens; None of what is no heading."""
+    for part, words in _HEADINGS.items():
+        if words.fullmatch(line):
+            return part
+    return None
+
+
+def _is_step(line: str, rows: Mapping[str, Ingredient]) -> bool:
+    """True if a line tells what to do, and is no ingredient."""
+    words = len(line.split())
+    doing = _DOING.match(line) is not None and words > 1
+    if not doing and len(line) <= LONG_LINE and not _SENTENCES.search(line):
+        return False
+    read = read_line(line, rows)
+    return not read.read and (read.amount is None or words > FEW_WORDS)
+
+
+def page_of(text: str, rows: Mapping[str, Ingredient]) -> Page:
+    """The parts of a text. A text without headings is told apart by its lines: amounts, and what is done. Raises
+    InvalidInput for more than MOST_LINES.
+
+    >>> from brassclock.core.matter.ingredients import table
+    >>> page = page_of("Plain pita\\nMakes 8\\n500 g flour\\n325 g water\\nMix, and knead 10 minutes.", table())
+    >>> page.name, page.dough, page.steps, page.about
+    ('Plain pita', ['500 g flour', '325 g water'], ['Mix, and knead 10 minutes.'], ['Makes 8'])
+    """
+    page, part = Page(), "dough"
+    lines = [line for line in text.splitlines() if line.strip()]
+    if len(lines) > MOST_LINES:
+        raise invalid("/text", f"The text has {len(lines)} lines; a recipe has up to {MOST_LINES}. Paste one recipe.")
+    for raw in _untabled(lines):
+        marked, bare = _NUMBERED.match(raw), _EMPHASIS.sub(r"\2", raw).strip()
+        titled = _HASH.match(bare)
+        line = _MARK.sub("", _HASH.sub("", bare)).strip()
+        if not line:
+            continue
+        opened = _heading(line)
+        if opened is None and line.endswith(":") and len(line.split()) <= MOST_WORDS and not re.search(r"\d", line):
+            if page.begun or page.name:
+                opened = "dough"
+            else:
+                page.name = line[:-1].strip()[:MOST_NAME]
+                continue
+        if opened is not None:
+            part = opened
+        elif page.sponge and part == "dough" and _ALL_OF_IT.fullmatch(line):
+            continue
+        elif _DAY.match(line):
+            page.steps.append(line)
+        elif part != "steps" and (inside := _inline(line)) is not None:
+            getattr(page, inside[0]).append(inside[1])
+        elif _ABOUT.fullmatch(line) and not (part == "steps" and marked):
+            page.about.append(line)
+        elif titled or (not page.name and _is_name(line, page, rows)):
+            name = re.split(r"\s*(?:\||\(|\bmakes\b)", line)[0].strip()[:MOST_NAME] or line[:MOST_NAME]
+            if name != line:
+                page.about.append(line)
+            if titled and page.name:
+                part = "dough"
+            page.name = page.name or (name.capitalize() if name.isupper() else name)
+        elif part in ("steps", "about"):
+            getattr(page, part).append(line)
+        elif _is_step(line, rows):
+            page.steps.append(line)
+        else:
+            getattr(page, part).append(line)
+    if not page.dough:
+        page.dough = [found for step in page.steps for found in _amounts_in(step, rows)]
+    return page
+
+
+def _amounts_in(step: str, rows: Mapping[str, Ingredient]) -> list[str]:
+    """The ingredients of a step that tells them with their amounts (`Put 400 g flour and 8 g salt in a bowl`)."""
+    found = []
+    for chunk in _APART.split(step):
+        begins = _AMOUNT.search(chunk)
+        told = _WHERE.split(chunk[begins.start() :])[0].strip() if begins else ""
+        if told and read_line(told, rows).read:
+            found.append(told)
+    return found
+
+
+def _inline(line: str) -> tuple[str, str] | None:
+    """(part, its line) of a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`)."""
+    head, colon, rest = line.partition(":")
+    part = _heading(head.strip()) if colon and rest.strip() else None
+    return (part, rest.strip()) if part in ("sponge", "dough", "filling", "beside") else None
+
+
+def _untabled(lines: Sequence[str]) -> Iterator[str]:
+    """Lines of a text, each row of a table as the words of its first two cells; its head is left out."""
+    for k, line in enumerate(lines):
+        if not _ROW.match(line):
+            yield line
+        elif not _RULED.match(line) and not (k + 1 < len(lines) and _RULED.match(lines[k + 1])):
+            yield " ".join(cell.strip() for cell in line.strip().strip("|").split("|")[:2])
+
+
+def _is_name(line: str, page: Page, rows: Mapping[str, Ingredient]) -> bool:
+    """True for the first line of a recipe where it names no ingredient and nothing to do."""
+    if page.begun or len(line) > MOST_NAME:
+        return False
+    read = read_line(line, rows)
+    unmeasured = read.amount is None or read.amount.isdigit()
+    return read.ingredient is None and unmeasured and read.share is None and not _is_step(line, rows)

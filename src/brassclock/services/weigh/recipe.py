@@ -1,0 +1,173 @@
+"""A recipe that is brought in: what its steps say becomes the settings of a bake, each told with the words it stands
+in."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from pydantic import ValidationError
+
+from brassclock.core.fire.surfaces import KINDS
+from brassclock.core.weigh.recipe_steps import Fact
+from brassclock.services.day.steps import hours_text
+from brassclock.services.rise.spec import stage_end
+from brassclock.services.schemas.bake import BakeUpdate
+from brassclock.services.schemas.weigh import TakenRead
+from brassclock.store.tables import Bake, Surface
+
+AFTER_H = 0.25  # a dough that goes straight to the cold
+KNEADED_BY = {
+    "processor": "in a food processor",
+    "planetary": "in a stand mixer",
+    "spiral": "in a spiral mixer",
+    "no_knead": "without kneading",
+}
+SIZES = {1.5: "half as large again", 2.0: "doubled", 3.0: "tripled"}
+SETTINGS = {  # a fact's key: the bake's, and how it is told
+    "pieces": ("count", "{:g} pieces"),
+    "piece_g": ("piece_g", "{:g} g each"),
+    "thickness_mm": ("thickness_mm", "{:g} mm thick"),
+    "diameter_cm": ("diameter_cm", "{:g} cm across"),
+    "length_cm": ("length_cm", "{:g} cm long"),
+    "width_cm": ("width_cm", "{:g} cm wide"),
+    "knead_min": ("knead_min", "kneaded for {:g} min"),
+}
+WHOLE = ("count",)
+
+
+def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
+    """Set a bake by what its recipe says; answers how each was taken. What lies outside its range is told and not
+    taken."""
+    found = {f.key: f for f in facts}
+    taken = _unsaid(bake, found) + [_set(bake, found[key], *SETTINGS[key]) for key in SETTINGS if key in found]
+    if {"length_cm", "width_cm"} <= found.keys():
+        bake.shape = "oval"
+    if "knead_by" in found:
+        by = str(found["knead_by"].value)
+        grows = any(x["ingredient"].startswith(("yeast_", "starter_")) for x in bake.lines)
+        bake.knead = by if grows or by != "no_knead" else "none"
+        taken.append(TakenRead(text=KNEADED_BY[by], words=found["knead_by"].words))
+    if "filling_g" in found and bake.filling:
+        bake.filling = {**bake.filling, "per_piece_g": float(found["filling_g"].value)}
+        taken.append(
+            TakenRead(text=f"{found['filling_g'].value:g} g of filling in each", words=found["filling_g"].words)
+        )
+    taken += _sponge(bake, found)
+    taken += _stage(bake, "bulk", "the dough", found)
+    taken += _stage(bake, "ball", "the balls", found)
+    if "cold_again" in found:
+        again = found["cold_again"]
+        taken.append(TakenRead(text=f"not taken: a second time in the fridge, {_hours(again)}", words=again.words))
+    return [*taken, *_surface(bake, found, surfaces)]
+
+
+def _unsaid(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
+    """Clear what a bake from nothing has and the recipe says otherwise, and tell what stays of it."""
+    told = []
+    if "pieces" in found or "piece_g" in found:
+        bake.count = bake.piece_g = None
+    else:
+        bake.count = None
+        told.append(f"no number is written: pieces of {bake.piece_g:g} g")
+    if found.keys() & {"thickness_mm", "diameter_cm", "length_cm"}:
+        bake.diameter_cm = bake.thickness_mm = None
+    else:
+        told.append(f"no size is written: {bake.diameter_cm:g} cm across")
+    if any(x["part"] == "sponge" for x in bake.lines) and "sponge_h" not in found:
+        told.append("no time is written for the sponge: give it one on Rise")
+    return [TakenRead(text=text, words="") for text in told]
+
+
+def _set(bake: Bake, fact: Fact, name: str, told: str) -> TakenRead:
+    value = fact.value if fact.high is None or isinstance(fact.value, str) else (fact.value + fact.high) / 2
+    if name in WHOLE:
+        value = int(fact.value)
+    try:
+        BakeUpdate.model_validate({name: value})
+    except ValidationError:
+        return TakenRead(text=f"not taken: {told.format(value)} is out of range", words=fact.words)
+    setattr(bake, name, value)
+    text = told.format(value)
+    if fact.high is not None:
+        text += f", of {fact.value:g} to {fact.high:g}"
+    return TakenRead(text=text, words=fact.words)
+
+
+def _hours(fact: Fact) -> str:
+    """A stretch of time as a cook says it."""
+    low = hours_text(float(fact.value))
+    return low if fact.high is None else f"{low} to {hours_text(fact.high)}"
+
+
+def _sponge(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
+    fact = found.get("sponge_h")
+    if fact is None or not any(x["part"] == "sponge" for x in bake.lines):
+        return []
+    bake.sponge_h = (float(fact.value) + (fact.high or float(fact.value))) / 2
+    return [TakenRead(text=f"the sponge stands {_hours(fact)}", words=fact.words)]
+
+
+def _stage(bake: Bake, which: str, what: str, found: Mapping[str, Fact]) -> list[TakenRead]:
+    """The wait of a dough or of its balls: by its size, by a time, in the cold, or none."""
+    hours, size, out = found.get(f"{which}_h"), found.get(f"{which}_x"), found.get(f"{which}_out_h")
+    cold = found.get("cold_h") if "cold_of" in found and found["cold_of"].value == which else None
+    if cold is not None:
+        after_h = min(float(hours.value), 48.0) if hours else AFTER_H
+        cold_h = (float(cold.value) + (cold.high or float(cold.value))) / 2
+        bake.cold = {"stage": which, "after_h": after_h, "hours": cold_h}
+        _end(bake, which, out)
+        first = f"{what} {'after ' + hours_text(after_h) if hours else 'at once'} into the fridge"
+        text = f"{first} for {hours_text(cold_h)}" + (f", then {_hours(out)} out of it" if out else "")
+        if cold.high is not None:
+            text += f"; of {_hours(cold)}"
+        return [TakenRead(text=text, words=cold.words)]
+    if size is not None:
+        ratio = float(size.value)
+        setattr(bake, f"{which}_end", "rise")
+        setattr(bake, f"{which}_ratio", ratio)
+        also = f"; {_hours(hours)} is what it took elsewhere" if hours else ""
+        return [
+            TakenRead(
+                text=f"until {what} {'have' if which == 'ball' else 'has'} {_grown(ratio)}{also}", words=size.words
+            )
+        ]
+    if hours is not None:
+        _end(bake, which, hours)
+        return [TakenRead(text=f"{what} {_hours(hours)}", words=hours.words)]
+    other = found.keys() & ({"bulk_h", "bulk_x", "cold_h"} if which == "ball" else {"ball_h", "ball_x"})
+    if other and "pieces" in found:
+        _end(bake, which, None)
+        when = "after dividing" if which == "ball" else "before dividing"
+        return [TakenRead(text=f"no wait {when}: none is written", words="")]
+    return []
+
+
+def _grown(ratio: float) -> str:
+    return SIZES.get(ratio) or f"grown {ratio:g} times"
+
+
+def _end(bake: Bake, which: str, hours: Fact | None) -> None:
+    """End a stage after so many hours; at once where there are none."""
+    text = "skip" if hours is None else f"{hours.value:g} to {hours.high or hours.value:g} h"
+    end, low, most = stage_end(text, f"/{which}_time")
+    settings: dict[str, Any] = {"end": end, "h": low, "most_h": most}
+    for name, value in settings.items():
+        setattr(bake, f"{which}_{name}", value)
+
+
+def _surface(bake: Bake, found: Mapping[str, Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
+    """The surface of the kitchen that is of the recipe's kind; told where there is none."""
+    fact, heat = found.get("baked_on"), found.get("oven_c")
+    if fact is None and heat is None:
+        return []
+    words = (fact or heat).words  # type: ignore[union-attr]
+    kind = KINDS[str(fact.value)].name.lower() if fact else "an oven"
+    at = f", {heat.value:g} C" if heat else ""
+    mine = next((s for s in surfaces if fact and s.kind == fact.value), None)
+    if mine is not None:
+        bake.surface_id = mine.id
+        return [TakenRead(text=f"on {mine.name} at its own heat; the recipe's own: {kind}{at}", words=words)]
+    now = next((s.name for s in surfaces if s.id == bake.surface_id), None)
+    here = f"it is planned on {now}" if now else "name a surface of this kitchen"
+    return [TakenRead(text=f"the recipe's own: {kind}{at}; here {here}", words=words)]

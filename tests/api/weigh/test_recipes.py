@@ -1,0 +1,97 @@
+"""A whole recipe pasted in becomes a bake: its lines, and what its steps say, each told with its words."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+PITA = """Hatch pockets
+Makes 8
+
+500 g strong white flour
+7 g instant yeast
+10 g fine salt
+325 ml tepid water
+a sigh of rosemary
+
+For the top:
+2 tbsp nigella seeds
+
+Method
+Knead for 10 minutes. Leave for 1 hour or until doubled.
+Divide into 8 balls, rest 20 minutes, then roll out to 5 mm.
+Bake on a hot stone at 260 C for 3 minutes.
+"""
+
+
+def _brought(client: FlaskClient, kitchen: int, text: str) -> tuple[dict[str, Any], dict[str, Any]]:
+    answer = client.post(f"/api/kitchens/{kitchen}/import", json={"text": text, "serve": "in 60 h"})
+    assert answer.status_code == 201, answer.text
+    return answer.json, client.get(f"/api/bakes/{answer.json['bake_id']}").json
+
+
+def test_a_recipe_sets_its_bake_and_says_how(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    stone = {"name": "Slab", "kind": "stone_oven", "temp_c": 250, "spots": 1}
+    assert client.post(f"/api/kitchens/{kitchen['id']}/surfaces", json=stone).status_code == 201
+    told, bake = _brought(client, kitchen["id"], PITA)
+    have = bake["settings"]
+    assert (bake["name"], told["read"], told["unread"]) == ("Hatch pockets", 4, ["a sigh of rosemary"])
+    assert (have["count"], have["piece_g"], have["thickness_mm"], have["knead_min"]) == (8, None, 5, 10)
+    assert (have["bulk_end"], have["bulk_ratio"], have["ball_end"]) == ("rise", 2, "time")
+    assert have["ball_h"] == pytest.approx(1 / 3, abs=1e-3)
+    assert "Beside the dough: 2 tbsp nigella seeds." in have["note"]
+    assert "Divide into 8 balls, rest 20 minutes, then roll out to 5 mm." in have["note"]
+    assert bake["fire"]["surface"]["name"] == "Slab"
+    assert {t["text"] for t in told["taken"]} >= {
+        "8 pieces",
+        "5 mm thick",
+        "kneaded for 10 min",
+        "until the dough has doubled; 1 h is what it took elsewhere",
+        "the balls 20 min",
+        "on Slab at its own heat; the recipe's own: baking stone in an oven, 260 C",
+    }
+    assert all(t["words"] in PITA for t in told["taken"])
+    assert bake["fits"] and bake["faults"] == {}
+
+
+def test_a_cold_night_a_sponge_and_an_oven_that_is_not_there(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    text = (
+        "Poolish\n150 g flour\n150 g water\n0.3 g instant yeast\nDough\nall of the poolish\n350 g flour\n180 g water\n"
+        "10 g fine salt\nMethod\nMix the poolish and leave it 12 hours.\nMix all. Prove 2 h. Divide into 900 balls of "
+        "84 g and refrigerate overnight. Take out 90 minutes before. Bake on a stone at 280 C."
+    )
+    told, bake = _brought(client, kitchen["id"], text)
+    have, said = bake["settings"], [t["text"] for t in told["taken"]]
+    assert [x["part"] for x in have["lines"]] == ["sponge"] * 3 + [""] * 3
+    assert (have["sponge_h"], have["cold"]) == (12, {"stage": "ball", "after_h": 0.25, "hours": 11})
+    assert (have["bulk_h"], have["ball_h"], have["count"], have["piece_g"]) == (2, 1.5, None, 84)
+    assert "not taken: 900 pieces is out of range" in said
+    assert (
+        f"the recipe's own: baking stone in an oven, 280 C; here it is planned on {bake['fire']['surface']['name']}"
+        in said
+    )
+
+
+def test_what_a_recipe_leaves_open_is_told(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    told, bake = _brought(client, kitchen["id"], "Naan, in per cent\nflour 100%\nwater 60%\nsalt 2%\nIDY 0.8%")
+    assert [t["text"] for t in told["taken"]] == [
+        "no number is written: pieces of 95 g",
+        "no size is written: 18 cm across",
+    ]
+    assert [x["amount"] for x in bake["settings"]["lines"]] == ["500 g", "300 g", "10 g", "4 g"]
+    assert told["notes"][0] == "100 % of 500 g flour. No weight is written."
+    _, weighed = _brought(client, kitchen["id"], "flour 100%\nwater 60%\nsalt 2%\nTotal dough weight: 810 g")
+    assert [x["amount"] for x in weighed["settings"]["lines"]] == ["500 g", "300 g", "10 g"]
+
+
+def test_a_list_parts_its_steps_and_a_recipe_of_prose_has_lines(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    read = client.post(f"/api/kitchens/{kitchen['id']}/entry", json={"text": PITA}).json
+    assert [x["raw"] for x in read["lines"] if x["faults"]] == ["a sigh of rosemary"]
+    assert "Hatch pockets" in read["steps"] and "2 tbsp nigella seeds" in read["steps"]
+    lone = client.post(f"/api/kitchens/{kitchen['id']}/entry", json={"text": "a sigh of rosemary"}).json
+    assert [x["raw"] for x in lone["lines"]] == ["a sigh of rosemary"]
+    prose = "Put 400 g flour, 7 g instant yeast and 8 g salt in a bowl, add 260 g warm water. Knead 8 minutes."
+    told, bake = _brought(client, kitchen["id"], prose)
+    assert (told["read"], told["unread"], bake["settings"]["knead_min"]) == (4, [], 8)
