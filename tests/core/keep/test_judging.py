@@ -16,7 +16,8 @@ WORKED = tomllib.loads((Path(__file__).parents[2] / "worked" / "judging.toml").r
 
 
 def told(said: Said) -> str:
-    return " ".join(w for w in (said.pocket, said.colour, said.tender, *said.faults) if w)
+    top = said.colour_top and f"top-{said.colour_top}"
+    return " ".join(w for w in (said.pocket, said.colour, top, said.tender, *said.faults) if w)
 
 
 @pytest.mark.parametrize("case", WORKED["case"], ids=lambda c: c["said"])
@@ -32,7 +33,10 @@ def test_what_cannot_be_read_is_told(case):
 
 
 @given(
-    st.text(max_size=60) | st.lists(st.sampled_from([*WORDS, "all", "except", "3", "2-4", ",", "rest"])).map(" ".join)
+    st.text(max_size=60)
+    | st.lists(
+        st.sampled_from([*WORDS, "all", "except", "but", "not", "3", "2-4", ",", "rest", "first", "two", "none puffed"])
+    ).map(" ".join)
 )
 def test_any_text_is_read_or_refused_and_judges_only_breads_there_are(text):
     try:
@@ -42,3 +46,8 @@ def test_any_text_is_read_or_refused_and_judges_only_breads_there_are(text):
     else:
         at = "" if found else "nothing judged, and no fault"
     assert set(found) <= {1, 2, 3, 4, 5} and at in ("", "/said")
+
+
+def test_all_and_the_rest_are_those_that_are_off():
+    assert set(judged("all full, 2 flat", 5, {1, 2, 3})) == {1, 2, 3}
+    assert {n: s.pocket for n, s in judged("1 flat, the rest full", 5, {1, 2}).items()} == {1: "flat", 2: "full"}

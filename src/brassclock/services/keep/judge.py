@@ -3,6 +3,8 @@ its making."""
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from sqlmodel import Session
 
 from brassclock.core.errors import invalid
@@ -29,7 +31,7 @@ def judge_tray(app: App, bake_id: int, given: TrayUpdate) -> None:
         r = solve.load(app, session, bake_id)
         r.bake.revision += 1
         rounds = solve.line_of_rows(r).rounds
-        outcomes = [*given.outcomes, *(_said(given.said, rounds) if given.said else [])]
+        outcomes = [*given.outcomes, *(_said(given.said, rounds, _off(r)) if given.said else [])]
         if not outcomes:
             raise invalid("/said", "Nothing is said of any bread. Say it as “all full except 3 and 7 flat”.")
         for i, one in enumerate(outcomes):
@@ -39,10 +41,17 @@ def judge_tray(app: App, bake_id: int, given: TrayUpdate) -> None:
         _figures_again(app, session, r)
 
 
-def _said(text: str, rounds: int) -> list[OutcomeUpdate]:
+def _off(r: BakeSnapshot) -> set[int] | None:
+    """Rounds that are off the heat; None where no line was begun."""
+    if not any(t.kind == "load" for t in r.taps):
+        return None
+    return {t.round_no for t in r.taps if t.round_no is not None and t.kind in ("off", "fell")}
+
+
+def _said(text: str, rounds: int, off: set[int] | None) -> list[OutcomeUpdate]:
     found = []
-    for n, said in judged(text, rounds).items():
-        words = {"pocket": said.pocket, "colour": said.colour, "tender": said.tender, "faults": said.faults or None}
+    for n, said in judged(text, rounds, off).items():
+        words = asdict(said)
         found.append(OutcomeUpdate.model_validate({"round_no": n, **{k: v for k, v in words.items() if v}}))
     return found
 
