@@ -248,3 +248,39 @@ def test_a_way_out_that_changes_the_hours_in_the_cold_says_so(client: FlaskClien
         assert hours == pytest.approx(float(told[1]) if told else 26, abs=2.7), change["text"]
         act = client.get(f"/api/kitchens/{kitchen['id']}/day").json["undo"]
         client.post(f"/api/kitchens/{kitchen['id']}/day/acts/{act['id']}/undo")
+
+
+@pytest.mark.parametrize(
+    ("said", "hours"),
+    [("overnight", 11), ("12", 12), ("12,5", 12.5), ("24-48 hours", 36), ("a day", 24), ("none", None), (None, None)],
+)
+def test_the_cold_is_said_in_words(
+    client: FlaskClient, kitchen: dict[str, Any], said: str | None, hours: float
+) -> None:
+    had = {"stage": "bulk", "after_h": 1, "hours": 20}
+    bake = made(client, kitchen, "hatch-pita", "in 80 h", cold=had)
+    cold = client.patch(f"/api/bakes/{bake['id']}", json={"cold_time": said}).json["settings"]["cold"]
+    assert cold == (None if hours is None else {**had, "hours": hours})
+    for wrong, tells in (("a while", "is no time"), ("5 min", "outside"), ("200 h", "outside")):
+        answer = client.patch(f"/api/bakes/{bake['id']}", json={"cold_time": wrong})
+        assert answer.status_code == 422 and tells in answer.json["errors"][0]["detail"]
+    assert client.get(f"/api/bakes/{bake['id']}").json["settings"]["cold"] == cold
+
+
+def test_a_sponge_of_lines_gets_its_hours_in_words(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    part = [("bread_flour", "150 g", "sponge"), ("water", "150 g", "sponge"), ("yeast_instant", "0.3 g", "sponge")]
+    rest = [("bread_flour", "350 g", ""), ("water", "180 g", ""), ("salt_fine", "10 g", "")]
+    lines = [{"ingredient": i, "amount": a, "part": p} for i, a, p in part + rest]
+    bake = made(client, kitchen, "blank", "in 40 h", lines=lines, sponge_time="10 to 14 hours")
+    assert bake["settings"]["sponge_h"] == 12
+    assert at(bake, "mix") - at(bake, "sponge") == pytest.approx(12 * H, abs=0.5 * H)
+
+
+def test_busy_hours_of_a_week_are_said_by_the_clock_in_use(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    body = {"name": "sleep", "days": [0, 1], "from_time": "10.30 pm", "until_time": "half past six"}
+    kept = client.post(f"/api/kitchens/{kitchen['id']}/hours", json=body)
+    assert kept.status_code == 201, kept.text
+    rule = client.get(f"/api/kitchens/{kitchen['id']}/hours").json["rules"][0]
+    assert (rule["from_time"], rule["until_time"]) == ("22:30", "06:30")
+    wrong = client.post(f"/api/kitchens/{kitchen['id']}/hours", json={**body, "from_time": "tomorrow at 9"})
+    assert wrong.status_code == 422 and "no time of day" in wrong.json["errors"][0]["detail"]

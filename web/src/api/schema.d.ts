@@ -2754,6 +2754,11 @@ export interface components {
             /** @default null */
             cold?: components["schemas"]["ColdUpdate"] | null;
             /**
+             * Cold Time
+             * @default null
+             */
+            cold_time?: string | null;
+            /**
              * Colour Top
              * @default null
              */
@@ -2891,6 +2896,11 @@ export interface components {
              * @default null
              */
             sponge_h?: number | null;
+            /**
+             * Sponge Time
+             * @default null
+             */
+            sponge_time?: string | null;
             /**
              * Starter Id
              * @default null

@@ -1,5 +1,17 @@
 import { expect, test } from "vitest";
-import { clock, clockNear, countdown, hourOfDay, mass, readTemp, span, temp, typedFigure, typedNumber } from "./format";
+import {
+  clock,
+  clockNear,
+  countdown,
+  hourOfDay,
+  mass,
+  readTemp,
+  span,
+  temp,
+  typedFigure,
+  typedNumber,
+  typedSeconds,
+} from "./format";
 
 const g = { mass: "g", temp: "C" };
 const us = { mass: "oz", temp: "F" };
@@ -31,4 +43,10 @@ test("units: grams and ounces, C and F, read back as written", () => {
   expect(readTemp("warm", g)).toBeNull();
   expect(["1,5", " 2.5 ", "", "many"].map((t) => typedNumber(t))).toEqual([1.5, 2.5, "", "many"]);
   expect(["12", "1,5 oz", "12 5", "-3", ""].map((t) => typedFigure(t, 2))).toEqual([24, 3, "12 5", "-3", ""]);
+});
+
+test("seconds on the heat are read as they are said, and what is no time goes on as it was typed", () => {
+  const said = ["90", "90 s", "1:30", "1.5 min", "1,5 min", "1 min 30", "2 min 5 sec"];
+  expect(said.map(typedSeconds)).toEqual([90, 90, 90, 90, 90, 90, 125]);
+  expect(["", "a while", "1:75"].map(typedSeconds)).toEqual(["", "a while", "1:75"]);
 });

@@ -154,5 +154,17 @@ const FIGURE = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
 export const typedFigure = (text: string, times = 1): number =>
   typedNumber(text, FIGURE.test(text) ? Number.parseFloat(text.replace(",", ".")) * times : Number.NaN);
 
+const SECONDS = /^(?:(\d+(?:[.,]\d+)?)\s*m(?:in\w*)?\.?)?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:s(?:ec\w*)?\.?)?)?$/i;
+
+/** A typed time on the heat in seconds: 90, 90 s, 1:30, 1.5 min, 1 min 30. */
+export const typedSeconds = (text: string): number => {
+  const said = text.trim();
+  const minutes = /^(\d+):([0-5]\d)$/.exec(said);
+  if (minutes) return Number(minutes[1]) * 60 + Number(minutes[2]);
+  const parts = SECONDS.exec(said);
+  if (!said || !parts) return typedNumber(text, Number.NaN);
+  return 60 * plain(parts[1] ?? "0") + plain(parts[2] ?? "0");
+};
+
 /** Spreads from the middle to either end of a band that holds 8 in 10. */
 export const Z10 = 1.2816;

@@ -10,6 +10,7 @@ from sqlmodel import Session
 
 from brassclock.core.errors import invalid
 from brassclock.core.fire.legs import Step, fault_of
+from brassclock.core.spoken import span_h
 from brassclock.core.weigh.lines import TypedLine, read_lines
 from brassclock.services import change as bake_change
 from brassclock.services import solve
@@ -57,9 +58,11 @@ MOVES_THE_DAY = {
     "serve": "people eat at another time",
     "serve_until": "it is served for another while",
     "cold": "its cold is another",
+    "cold_time": "its cold is another",
     "bulk_place": "it stands elsewhere",
     "ball_place": "the balls stand elsewhere",
     "sponge_h": "its sponge is another",
+    "sponge_time": "its sponge is another",
 }
 LONGEST_SERVICE = dt.timedelta(hours=8)
 
@@ -112,6 +115,12 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
                 raise invalid(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
         elif name in ("bulk_time", "ball_time"):
             _set_stage_time(bake, name.removesuffix("_time"), value)
+        elif name == "cold_time":
+            stay_h = _said_h(value, "/cold_time", "the fridge", LONGEST_COLD_H)
+            known = bake.cold or {"stage": "ball", "after_h": USUAL_AFTER_H}
+            bake.cold = {**known, "hours": stay_h} if stay_h else None
+        elif name == "sponge_time":
+            bake.sponge_h = _said_h(value, "/sponge_time", "a sponge", LONGEST_SPONGE_H)
         elif name == "heat_steps":
             bake.heat_steps = _own_steps(r.surface, change.heat_steps, "/heat_steps")
         elif name == "parts":
@@ -135,9 +144,28 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
         suit_leaven(bake, r.kitchen, r.own)
 
 
+USUAL_AFTER_H = 0.25  # judgement: from the bench to the cold
+SHORTEST_H, LONGEST_COLD_H, LONGEST_SPONGE_H = 0.25, 96.0, 48.0
+
+
+def _said_h(text: str | None, pointer: str, where: str, most_h: float) -> float | None:
+    """The hours of a stay as a cook says them, the middle of a range; None for none. Raises InvalidInput at
+    `pointer`."""
+    said = (text or "none").replace(",", ".")
+    span = span_h(f"{said} h" if said.replace(".", "", 1).isdigit() else said)
+    if span is None:
+        raise invalid(pointer, f"“{(text or '')[:40]}” is no time. Write it as 12 h, 24 to 48 h, overnight or none.")
+    hours = sum(span) / 2
+    if hours and not SHORTEST_H <= hours <= most_h:
+        raise invalid(pointer, f"{hours:g} h is outside {SHORTEST_H:g} to {most_h:g} h for {where}.")
+    return hours or None
+
+
 OPTIONAL = (
     "bulk_time",
     "ball_time",
+    "cold_time",
+    "sponge_time",
     "bulk_air",
     "ball_air",
     "cold",

@@ -109,6 +109,8 @@ class BakeUpdate(Edit):
     starter_id: RowId | None = None
     bulk_time: StageTime | None = None
     ball_time: StageTime | None = None
+    cold_time: StageTime | None = None
+    sponge_time: StageTime | None = None
     bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
     surface_id: RowId | None = None

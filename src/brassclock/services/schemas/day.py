@@ -3,19 +3,27 @@
 from __future__ import annotations
 
 import datetime as dt
-import re
 from typing import Annotated
 
 from pydantic import AfterValidator, Field, StringConstraints
 
+from brassclock.core.moments import said_moment
+from brassclock.core.units import Unreadable
 from brassclock.services.schemas.base import Edit, Shape, StepRead, Strict
 from brassclock.services.schemas.quantities import Name
 
+ANY_DAY = dt.datetime(2000, 1, 3, tzinfo=dt.UTC)
+
 
 def _clock(text: str) -> str:
-    if not re.fullmatch(r"([01]\d|2[0-3]):[0-5]\d", text):
-        raise ValueError(f"“{text[:20]}” is no time of day. Write it as 22:30.")
-    return text
+    """A time of day as a cook says it (22:30, 10 pm, noon), by its clock."""
+    try:
+        said = said_moment(text, ANY_DAY)
+    except Unreadable:
+        said = None
+    if said is None or not said.bare or said.clock is None:
+        raise ValueError(f"“{text[:20]}” is no time of day. Write it as 22:30 or 10 pm.")
+    return f"{said.clock:%H:%M}"
 
 
 ClockTime = Annotated[str, AfterValidator(_clock)]

@@ -10,7 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
-import { typedTemp, temp, tempUnit, Z10 } from "../../words/format";
+import { typedSeconds, typedTemp, temp, tempUnit, Z10 } from "../../words/format";
 import { SAY } from "../../words/say/fire";
 
 type Cue = Schemas["CueRequest"]["cue"];
@@ -114,7 +114,7 @@ export function CueSheet({
           inputMode="decimal"
           onCommit={(t) => {
             setTyped(t);
-            ask.mutate({ seconds: Number(t) });
+            ask.mutate({ seconds: typedSeconds(t) });
           }}
         />
       )}

@@ -8,7 +8,7 @@ import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
-import { temp, tempUnit } from "../../words/format";
+import { temp, tempUnit, typedSeconds } from "../../words/format";
 import { heatBand, plainSides, sidesWords } from "../../words/heat";
 import { StepsSheet } from "./StepsSheet";
 import { Ways } from "./Ways";
@@ -85,7 +85,7 @@ function Own({
   const [second, setSecond] = useState(given?.[1] ? String(given[1]) : "");
   const [editing, setEditing] = useState(false);
   const turned = steps ? steps.some((s) => s.do === "face_b") : fire.program.turn_s !== null;
-  const sides = [first, ...(turned ? [second] : [])].map(Number);
+  const sides = [first, ...(turned ? [second] : [])].map(typedSeconds);
   const whole = sides.every((s) => s >= 1 && s <= 3600);
   const habit = useQuery({
     ...habitQuery(bake.id, sides[0] ?? 0, turned ? (sides[1] ?? 0) : null, `${bake.revision}`),

@@ -6,6 +6,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { Sheet } from "../../controls/Sheet";
 import { type HeatStep, STEPS, UNTIL } from "../../words/heat";
+import { typedSeconds } from "../../words/format";
 import { SAY } from "../../words/say/fire";
 
 const List = styled.ol`
@@ -71,7 +72,7 @@ export function StepsSheet({ steps: given, isOpen, onClose, onUse, fault }: Prop
                   width="4.500em"
                   inputMode="decimal"
                   value={String(step.seconds ?? "")}
-                  onCommit={(t) => put(i, { ...step, seconds: Number(t) })}
+                  onCommit={(t) => put(i, { ...step, seconds: typedSeconds(t) })}
                 />
               )}
               <Button

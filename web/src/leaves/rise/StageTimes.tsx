@@ -48,8 +48,6 @@ export function ColdHours({ bake, change }: { bake: Bake; change: ReturnType<typ
   const cold = bake.settings.cold;
   const stage = cold?.stage ?? "ball";
   const fault = change.error instanceof Problem ? change.error.fields.find((f) => f.pointer.startsWith("/cold")) : null;
-  const put = (hours: number, as: Which) =>
-    change.mutate({ cold: hours > 0 ? { stage: as, after_h: cold?.after_h ?? 0.25, hours } : null });
   return (
     <div className="row">
       <Field
@@ -58,9 +56,8 @@ export function ColdHours({ bake, change }: { bake: Bake; change: ReturnType<typ
         placeholder="not at all"
         unit="h"
         width="7em"
-        inputMode="decimal"
         fault={fault?.detail ?? null}
-        onCommit={(text) => put(Number(text.replace(",", ".")) || 0, stage)}
+        onCommit={(text) => change.mutate({ cold_time: text || null })}
       />
       {cold && (
         <Pick
@@ -70,7 +67,7 @@ export function ColdHours({ bake, change }: { bake: Bake; change: ReturnType<typ
             { id: "bulk", text: "one piece" },
             { id: "ball", text: "balls" },
           ]}
-          onChange={(as) => put(cold.hours, as)}
+          onChange={(as) => change.mutate({ cold: { ...cold, stage: as } })}
         />
       )}
     </div>

@@ -13,7 +13,7 @@ import { useWidth } from "../../controls/width";
 import { useWords } from "../../frame/units";
 import { AirDraw } from "../../instruments/AirDraw";
 import { Why } from "../../controls/Why";
-import { ms, readTemp, span, temp, tempUnit, typedNumber } from "../../words/format";
+import { ms, readTemp, span, temp, tempUnit } from "../../words/format";
 import { SAY } from "../../words/say/rise";
 
 const Box = styled.section`
@@ -48,6 +48,7 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseRead"] }
   const starters = useQuery(startersQuery(bake.kitchen_id));
   const sour = rise.acid !== null;
   const sponge = bake.settings.sponge_h;
+  const ofSponge = sponge !== null || bake.settings.lines.some((line) => line.part === "sponge");
   return (
     <Box data-print="no" aria-label="Where it stands">
       <h2>Where it stands</h2>
@@ -68,13 +69,14 @@ export function Stands({ bake, rise }: { bake: Bake; rise: Schemas["RiseRead"] }
         change={change}
       />
       <div className="row">
-        {sponge !== null && (
+        {ofSponge && (
           <Field
             label="the sponge rests"
-            value={String(sponge)}
+            value={sponge === null ? "" : String(sponge)}
+            placeholder="12, overnight"
             unit="h"
-            width="6em"
-            onCommit={(t) => change.mutate({ sponge_h: typedNumber(t) })}
+            width="8em"
+            onCommit={(t) => change.mutate({ sponge_time: t || null })}
           />
         )}
         {sour && (starters.data ?? []).length > 0 && (
