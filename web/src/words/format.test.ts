@@ -8,7 +8,8 @@ import {
   readTemp,
   span,
   temp,
-  typedFigure,
+  typedMeasure,
+  typedMinutes,
   typedNumber,
   typedSeconds,
 } from "./format";
@@ -42,7 +43,21 @@ test("units: grams and ounces, C and F, read back as written", () => {
   expect(readTemp(temp(26, us), us)).toBeCloseTo(26, 0);
   expect(readTemp("warm", g)).toBeNull();
   expect(["1,5", " 2.5 ", "", "many"].map((t) => typedNumber(t))).toEqual([1.5, 2.5, "", "many"]);
-  expect(["12", "1,5 oz", "12 5", "-3", ""].map((t) => typedFigure(t, 2))).toEqual([24, 3, "12 5", "-3", ""]);
+  expect(["12", "1,5 kg", "12 5", "-3", "", "3 cm", "4 oz"].map((t) => typedMeasure(t, "g", 2))).toEqual([
+    24,
+    1500,
+    "12 5",
+    "-3",
+    "",
+    "3 cm",
+    113.398,
+  ]);
+  expect(["18", "180 mm", "7 inch", '7"', "1 1/2 in", "½ in"].map((t) => typedMeasure(t, "cm"))).toEqual([
+    18, 18, 17.78, 17.78, 3.81, 1.27,
+  ]);
+  expect(["4", "0.4 cm", "1/4 inch", "8 pieces"].map((t) => typedMeasure(t, "mm"))).toEqual([4, 4, 6.35, "8 pieces"]);
+  expect(["8", "8,5 min", "10 minutes", "a bit"].map(typedMinutes)).toEqual([8, 8.5, 10, "a bit"]);
+  expect(["8", "8 pieces", "8 g"].map((t) => typedMeasure(t, "count"))).toEqual([8, 8, "8 g"]);
 });
 
 test("seconds on the heat are read as they are said, and what is no time goes on as it was typed", () => {

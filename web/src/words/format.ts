@@ -148,11 +148,27 @@ export const typedNumber = (text: string, value = plain(text)): number =>
 export const plain = (text: string): number =>
   text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", "."));
 
-const FIGURE = /^\s*\d+([.,]\d+)?\s*[a-z]*\s*$/i;
+const LENGTHS = { mm: 1, cm: 10, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, "”": 25.4 };
+const WEIGHTS = { g: 1, gr: 1, gram: 1, grams: 1, kg: 1000, oz: 28.3495, ounce: 28.3495, ounces: 28.3495, lb: 453.592 };
+const COUNTED = { pieces: 1, breads: 1, balls: 1, rounds: 1 };
+const MEASURES: Record<"count" | "g" | "mm" | "cm", { sizes: Record<string, number>; own: number }> = {
+  count: { sizes: COUNTED, own: 1 },
+  g: { sizes: WEIGHTS, own: 1 },
+  mm: { sizes: LENGTHS, own: 1 },
+  cm: { sizes: LENGTHS, own: 10 },
+};
+const PARTS: Record<string, number> = { "½": 0.5, "¼": 0.25, "¾": 0.75, "⅓": 1 / 3, "⅛": 0.125 };
+const MEASURE = /^(\d+(?:[.,]\d+)?)?\s*(?:(\d)\/(\d+)|([½¼¾⅓⅛]))?\s*([a-z"”]*)\.?$/i;
 
-/** A typed figure with its unit beside it or not, `times` over; other text goes on as it was typed. */
-export const typedFigure = (text: string, times = 1): number =>
-  typedNumber(text, FIGURE.test(text) ? Number.parseFloat(text.replace(",", ".")) * times : Number.NaN);
+/** A typed measure, in the unit of its field: a figure alone is `times` over, one with a unit is taken by that unit (8 inches in a field
+ * of centimetres is 20.3). Other text, and a unit of another kind, go on as they were typed. */
+export function typedMeasure(text: string, field: keyof typeof MEASURES, times = 1): number {
+  const [, whole, over, under, part, unit] = MEASURE.exec(text.trim()) ?? [];
+  const { sizes, own } = MEASURES[field];
+  const size = unit ? (sizes[unit.toLowerCase()] ?? Number.NaN) / own : times;
+  const value = plain(whole ?? "0") + (over ? Number(over) / Number(under) : 0) + (part ? PARTS[part]! : 0);
+  return typedNumber(text, whole || over || part ? Math.round(value * size * 1e4) / 1e4 : Number.NaN);
+}
 
 const SECONDS = /^(?:(\d+(?:[.,]\d+)?)\s*m(?:in\w*)?\.?)?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:s(?:ec\w*)?\.?)?)?$/i;
 
@@ -165,6 +181,10 @@ export const typedSeconds = (text: string): number => {
   if (!said || !parts) return typedNumber(text, Number.NaN);
   return 60 * plain(parts[1] ?? "0") + plain(parts[2] ?? "0");
 };
+
+/** Typed minutes, with their unit or without. */
+export const typedMinutes = (text: string): number =>
+  typedNumber(text, plain(text.replace(/\s*m(in\w*)?\.?\s*$/i, "")));
 
 /** Spreads from the middle to either end of a band that holds 8 in 10. */
 export const Z10 = 1.2816;

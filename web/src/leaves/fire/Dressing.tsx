@@ -6,7 +6,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
-import { mass, massUnit, typedNumber } from "../../words/format";
+import { mass, massUnit, typedMeasure } from "../../words/format";
 import { SAY } from "../../words/say/fire";
 
 type When = NonNullable<Schemas["DressingUpdate"]["when"]>;
@@ -77,7 +77,7 @@ export function Dressing({
           inputMode="decimal"
           value={given ? String(given.mass_g) : ""}
           fault={fault}
-          onCommit={(t) => put({ mass_g: typedNumber(t) })}
+          onCommit={(t) => put({ mass_g: typedMeasure(t, "g") })}
         />
         <Pick
           label="When"

@@ -4,6 +4,7 @@ import { useBloom } from "../../api/mix";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
+import { typedMinutes } from "../../words/format";
 import { SAY } from "../../words/say/mix";
 
 /** How to bloom this yeast, and the bloom as a test of an old packet: minutes to foam set what is believed of it. */
@@ -12,7 +13,7 @@ export function Bloom({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }) {
   const [minutes, setMinutes] = useState("");
   if (!mix.bloom) return null;
   const told = bake.settings.bloom_foamed !== null;
-  const send = () => bloom.mutate((Number.isNaN(Number(minutes)) ? minutes : Number(minutes)) as number);
+  const send = () => bloom.mutate(typedMinutes(minutes));
   return (
     <section>
       <h2>The yeast</h2>

@@ -4,7 +4,7 @@ import { useBakeChange } from "../../api/bake";
 import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
 import { useWords } from "../../frame/units";
-import { gramsOf, mass, readTemp, temp, tempUnit } from "../../words/format";
+import { gramsOf, mass, readTemp, temp, tempUnit, typedMeasure } from "../../words/format";
 
 const Table = styled.div`
   display: grid;
@@ -127,7 +127,7 @@ export function BowlParts({ bake, mix }: { bake: Bake; mix: Schemas["MixRead"] }
             width="7em"
             onCommit={(t) =>
               change.mutate({
-                bowl_g: ((Number.isNaN(Number(t)) ? t : Number(t)) as number) * gramsOf(units),
+                bowl_g: typedMeasure(t, "g", gramsOf(units)),
               })
             }
             fault={change.error?.message ?? null}

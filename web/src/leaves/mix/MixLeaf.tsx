@@ -14,7 +14,7 @@ import { Bloom } from "./Bloom";
 import { BowlParts } from "./BowlParts";
 import { Kneading } from "./Kneading";
 import { AfterMixing } from "./AfterMixing";
-import { lower, mass, readTemp, temp, tempUnit } from "../../words/format";
+import { lower, mass, readTemp, temp, tempUnit, typedMinutes } from "../../words/format";
 import { SAY } from "../../words/say/mix";
 
 const Two = styled.div`
@@ -159,7 +159,7 @@ export function MixLeaf({ bake }: { bake: Bake }) {
               value={String(bake.settings.knead_min)}
               unit="min"
               width="6em"
-              onCommit={(t) => change.mutate({ knead_min: (Number.isNaN(Number(t)) ? t : Number(t)) as number })}
+              onCommit={(t) => change.mutate({ knead_min: typedMinutes(t) })}
               fault={fault("knead_min")}
             />
           </div>

@@ -7,7 +7,7 @@ import { useBakeChange } from "../../api/bake";
 import { Button } from "../../controls/Button";
 import { Field } from "../../controls/Field";
 import { useWords } from "../../frame/units";
-import { mass } from "../../words/format";
+import { gramsOf, mass, typedMeasure } from "../../words/format";
 import { lineFrom } from "./EntrySheet";
 import { SAY } from "../../words/say/weigh";
 
@@ -101,7 +101,7 @@ export function FillingPart({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
           value={have?.per_piece_g ? mass(have.per_piece_g, units) : ""}
           unit={units.mass}
           width="7em"
-          onCommit={(t) => put([...lines], t === "" ? null : ((Number.isNaN(Number(t)) ? t : Number(t)) as number))}
+          onCommit={(t) => put([...lines], t === "" ? null : typedMeasure(t, "g", gramsOf(units)))}
           fault={per}
           inputMode="decimal"
         />

@@ -7,7 +7,7 @@ import { Plate } from "../../controls/Notice";
 import { Why } from "../../controls/Why";
 import { useWords } from "../../frame/units";
 import { PieceProfile } from "../../instruments/Profile";
-import { gramsOf, mass, typedFigure } from "../../words/format";
+import { gramsOf, mass, typedMeasure } from "../../words/format";
 import { FillingPart } from "./FillingPart";
 import { OtherBreads } from "./OtherBreads";
 import { SAY } from "../../words/say/weigh";
@@ -34,6 +34,15 @@ const SHAPES = [
 /** How the dough divides and how thin it rolls. */
 const QUIET = new Set(["volume_ratio", "left_over", "filling_scaled"]); // said, but no contradiction
 
+const MEASURED = {
+  count: "count",
+  piece_g: "g",
+  diameter_cm: "cm",
+  length_cm: "cm",
+  width_cm: "cm",
+  thickness_mm: "mm",
+} as const;
+
 export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | null }) {
   const units = useWords();
   const change = useBakeChange(bake.id);
@@ -41,9 +50,9 @@ export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | nu
   const fields = change.error instanceof Problem ? change.error.fields : [];
   const fault = (name: string) => fields.find((f) => f.pointer === `/${name}`)?.detail ?? null;
   const send =
-    (name: "count" | "piece_g" | "diameter_cm" | "length_cm" | "width_cm" | "thickness_mm", factor = 1) =>
+    (name: keyof typeof MEASURED, factor = 1) =>
     (text: string) =>
-      change.mutate({ [name]: text === "" ? null : typedFigure(text, factor) });
+      change.mutate({ [name]: text === "" ? null : typedMeasure(text, MEASURED[name], factor) });
   const ounce = gramsOf(units);
   return (
     <Piece>

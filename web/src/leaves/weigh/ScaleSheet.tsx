@@ -8,7 +8,7 @@ import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
-import { gramsOf, mass } from "../../words/format";
+import { gramsOf, mass, typedMeasure } from "../../words/format";
 import type { Formula } from "./useFormula";
 import { SAY } from "../../words/say/weigh";
 
@@ -51,31 +51,24 @@ export function ScaleSheet({
   const [said, setSaid] = useState<Record<string, string>>({});
   const text = (key: string, fallback = "") => said[key] ?? fallback;
   const type = (key: string) => (t: string) => setSaid((had) => ({ ...had, [key]: t }));
-  const number = (key: string, fallback = "") => {
-    const value = Number(
-      text(key, fallback)
-        .replace(",", ".")
-        .replace(/[a-z]+$/i, "")
-        .trim(),
-    );
-    return text(key, fallback).trim() === "" ? null : ((Number.isNaN(value) ? text(key, fallback) : value) as number);
-  };
-  const ounce = gramsOf(units);
-  const weight = (key: string, fallback = "") => {
-    const value = number(key, fallback);
-    return typeof value === "number" ? value * ounce : value;
-  };
+  const number = (key: string, field: "count" | "cm" | "g", fallback = "", times = 1) =>
+    text(key, fallback).trim() === "" ? null : typedMeasure(text(key, fallback), field, times);
+  const weight = (key: string, fallback = "") => number(key, "g", fallback, gramsOf(units));
   const count = String(bake.settings.count ?? 8);
   const piece = bake.settings.piece_g ? mass(bake.settings.piece_g, units) : "";
   const limited = formula.lines.filter((l) => l.ingredient && text(`limit-${l.ingredient}`).trim());
   const body: Schemas["ScaleUpdate"] =
     way === "pieces"
-      ? { count: number("count", count), mass_g: weight("piece", piece) }
+      ? { count: number("count", "count", count), mass_g: weight("piece", piece) }
       : way === "flour"
         ? { flour_g: weight("flour") }
         : way === "limits"
           ? { limits: limited.map((l) => ({ ingredient: l.ingredient, amount: text(`limit-${l.ingredient}`) })) }
-          : { tray_width_cm: number("width"), tray_depth_cm: number("depth"), loads: number("loads", "1") ?? 1 };
+          : {
+              tray_width_cm: number("width", "cm"),
+              tray_depth_cm: number("depth", "cm"),
+              loads: number("loads", "count", "1") ?? 1,
+            };
   const faults = scale.error instanceof Problem ? scale.error.fields : [];
   const fault = (name: string) => faults.find((f) => f.pointer === `/${name}`)?.detail ?? null;
   const go = () =>

@@ -12,7 +12,7 @@ import { useWidth } from "../../controls/width";
 import { useAt, useWords } from "../../frame/units";
 import { JarCurve } from "../../instruments/JarCurve";
 import { Vessel } from "../../instruments/Vessel";
-import { clockNear, mass, ms, typedNumber } from "../../words/format";
+import { clockNear, mass, ms, typedMeasure } from "../../words/format";
 import { Upkeep } from "./Upkeep";
 import { SAY } from "../../words/say/kitchen";
 
@@ -301,7 +301,12 @@ function Feeding({ starter, writes }: { starter: Starter; writes: Writes }) {
         />
         <Button
           onPress={() =>
-            feed(typedNumber(said.seed), typedNumber(said.flour), typedNumber(said.water), said.when || null)
+            feed(
+              typedMeasure(said.seed, "g"),
+              typedMeasure(said.flour, "g"),
+              typedMeasure(said.water, "g"),
+              said.when || null,
+            )
           }
         >
           Fed
@@ -347,7 +352,7 @@ function Wish({
         />
         <Button
           isDisabled={!by}
-          onPress={() => writes.wish.mutate({ id: starter.id, total_g: typedNumber(total), peak_at: by })}
+          onPress={() => writes.wish.mutate({ id: starter.id, total_g: typedMeasure(total, "g"), peak_at: by })}
         >
           Find the feed
         </Button>
