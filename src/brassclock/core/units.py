@@ -178,6 +178,9 @@ def _sum(amounts: list[Amount], text: str) -> Amount:
     return Amount(low, high, first.unit)
 
 
+_THOUSANDS = re.compile(r"\b([1-9]\d{0,2})[,'’](\d{3})(?= ?(?:g|gr|grams?|ml)\b)")  # 1,250 g
+
+
 def parse_amount(text: str) -> Amount:
     """Read `2 1/4 tsp`, `1.5 cups`, `450 g`, `½ cup`, `1-2 tbsp`, `2` (pieces).
 
@@ -189,6 +192,8 @@ def parse_amount(text: str) -> Amount:
     1.5
     >>> parse_amount("3/4 cup + 2 tbsp")
     Amount(low=0.875, high=0.875, unit='cup')
+    >>> parse_amount("1,250 g").mid, parse_amount("1,125 kg").mid, parse_amount("0,125 g").mid
+    (1250.0, 1.125, 0.125)
     """
     parts = re.split(r"\s*(?:\+|\bplus\b)\s*", text.strip().lower())
     if 1 < len(parts) <= 4 and all(parts):
@@ -196,7 +201,8 @@ def parse_amount(text: str) -> Amount:
     quoted = f"“{text.strip()[:MAX_TEXT]}”"
     hint = "Write a number and a unit, as in 2 1/4 tsp, 1.5 cups or 450 g."
     clean = _spell_fractions(text.strip().lower().replace("–", "-").replace("−", "-").replace("⁄", "/"))
-    clean = re.sub(r"(?<=\d),(?=\d{1,2}(\D|$))", ".", clean)
+    clean = _THOUSANDS.sub(r"\1\2", clean)
+    clean = re.sub(r"(?<=\d),(?=\d{1,2}(\D|$))|(?<=\b0),(?=\d)|(?<=\d),(?=\d{3} ?(?:kg|l)\b)", ".", clean)
     if len(clean) > MAX_TEXT:
         raise Unreadable(f"{quoted} is too long for an amount. {hint}")
     if clean.startswith("-"):

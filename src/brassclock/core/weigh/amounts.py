@@ -39,6 +39,9 @@ _UNITS = "|".join(sorted((re.escape(u) for u in UNIT_NAMES), key=len, reverse=Tr
 _FRACTION = "".join(FRACTIONS)
 _LEADER = re.compile(r"\s*(?:\.{2,}|…|_{2,})\s*")
 _ONE_LETTER = re.compile(rf"(?<=[\d{_FRACTION}])\s*(T|t)(?!\w)\.?")  # T is a tablespoon, t a teaspoon
+_APART = re.compile(
+    r"\b([1-9]\d{0,2})(?:[ \u202f](?=000)|['’])(\d{3})(?=\s?(?:g|gr|grams?|ml)\b)"
+)  # 1 000 g; not 2 500 g
 _GRADE = re.compile(r"0{1,3}")  # of a flour, which is no amount
 _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"
 _ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
@@ -113,7 +116,7 @@ def _times(count: str, one: str) -> str:
 
 def in_figures(text: str) -> str:
     """The line with its amount in figures, without words on how near it is."""
-    text = _ONE_LETTER.sub(lambda m: " tbsp" if m[1] == "T" else " tsp", _LEADER.sub(": ", text))
+    text = _ONE_LETTER.sub(lambda m: " tbsp" if m[1] == "T" else " tsp", _LEADER.sub(": ", _APART.sub(r"\1\2", text)))
     while _LOOSE.match(text):
         text = _LOOSE.sub(
             lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text

@@ -43,6 +43,7 @@ _SEASONING = re.compile(
 )
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
 _NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*|\s+/\s+")
+_EITHER_WAY = re.compile(r"[1-9]\d{0,2}\.\d\d0 ?(?:g|gr|grams?|ml)\b", re.IGNORECASE)  # 1.250 g
 USUAL_FLOUR_G = 500.0  # of a list in shares of the flour alone, which is said
 WHOLE_OFF = 0.011  # shares of flours that are told to the per cent
 SPREAD_G = 1.0  # a spoon is not told to the gram
@@ -183,6 +184,9 @@ def _range_note(amount: str) -> str:
 
 
 def _amount_faults(amount: str, row: Ingredient | None, basis: str | None) -> list[str]:
+    if _EITHER_WAY.match(amount):
+        whole = amount.partition(".")[0]
+        return [f"“{amount}” may be {whole} thousand, or {whole} and a bit. Write it without the point, or in kg."]
     try:
         read = parse_amount(amount)
         if row is not None:
