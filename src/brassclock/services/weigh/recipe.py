@@ -80,9 +80,7 @@ def _unsaid(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
 
 
 def _set(bake: Bake, fact: Fact, name: str, told: str) -> TakenRead:
-    value = fact.value if fact.high is None or isinstance(fact.value, str) else (fact.value + fact.high) / 2
-    if name in WHOLE:
-        value = int(fact.value)
+    value = int(fact.value) if name in WHOLE else fact.mid
     try:
         BakeUpdate.model_validate({name: value})
     except ValidationError:
@@ -104,7 +102,7 @@ def _sponge(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
     fact = found.get("sponge_h")
     if fact is None or not any(x["part"] == "sponge" for x in bake.lines):
         return []
-    bake.sponge_h = (float(fact.value) + (fact.high or float(fact.value))) / 2
+    bake.sponge_h = fact.mid
     return [TakenRead(text=f"the sponge stands {_hours(fact)}", words=fact.words)]
 
 
@@ -114,11 +112,10 @@ def _stage(bake: Bake, which: str, what: str, found: Mapping[str, Fact]) -> list
     cold = found.get("cold_h") if "cold_of" in found and found["cold_of"].value == which else None
     if cold is not None:
         after_h = min(float(hours.value), 48.0) if hours else AFTER_H
-        cold_h = (float(cold.value) + (cold.high or float(cold.value))) / 2
-        bake.cold = {"stage": which, "after_h": after_h, "hours": cold_h}
+        bake.cold = {"stage": which, "after_h": after_h, "hours": cold.mid}
         _end(bake, which, out)
         first = f"{what} {'after ' + hours_text(after_h) if hours else 'at once'} into the fridge"
-        text = f"{first} for {hours_text(cold_h)}" + (f", then {_hours(out)} out of it" if out else "")
+        text = f"{first} for {hours_text(cold.mid)}" + (f", then {_hours(out)} out of it" if out else "")
         if cold.high is not None:
             text += f"; of {_hours(cold)}"
         return [TakenRead(text=text, words=cold.words)]

@@ -1,0 +1,169 @@
+"""Measures in a clause of a recipe: pieces and their weight, stretches of time, lengths, heats, surfaces.
+
+Each is read where it stands in figures, or in a word that means one (overnight, doubled, quarters).
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+from brassclock.core.spoken import ONES, TENS, span_h
+
+Span = tuple[float, float]  # least and most
+_FIG = r"(?:\d+\s+\d/\d|\d/\d|\d+(?:[.,]\d+)?\s?[½¼¾⅓⅔]?|[½¼¾⅓⅔])"
+_TO = r"\s*(?:-|–|to|or)\s*"
+_HOURS = r"(?:hours?|hrs?|h|minutes?|mins?|min|days?|nights?)\b\.?"
+_WORD = "|".join([*ONES, *TENS])
+_TIME = re.compile(
+    rf"\b(?:overnight|(?:half an|an|one) hour(?:{_TO}(?:{_FIG}|two|three) hours)?(?: and a half)?|"
+    rf"(?:{_FIG}\s*(?:{_HOURS})?{_TO})?{_FIG}(?:\s|-)?{_HOURS}"
+    rf"(?:\s*(?:and )?(?:a half\b|\d+(?:\s*m(?:in\w*)?\b)?(?!\s*{_HOURS})))?|"
+    rf"(?:{_WORD})\s+{_HOURS})",
+    re.IGNORECASE,
+)
+FOUND_H = (1 / 60, 96.0)
+_PIECES = (
+    r"(?:equal|even|equal-sized|small|large|smooth|dough)?\s*"
+    r"(?:pieces?|balls?|portions?|parts?|rounds?|breads?|flatbreads?|lumps?|discs?|naans?|pitas?|pittas?|kulchas?|rotis?|"
+    r"circles?|ovals?|pockets?)\b"
+)
+_DIVIDES = re.compile(
+    rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+"
+    rf"{_PIECES}|\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
+    re.IGNORECASE,
+)
+_QUARTERS = re.compile(r"\bcut\w*\b.*\b(?:into )?(quarters|halves|half|farls)\b", re.I)
+_MAKES = re.compile(
+    rf"\bfor\s+(\d{{1,3}})\s+{_PIECES}|"
+    rf"(?:makes|yields?|quantity)\s*:?\s*(?:about |approx\.? |around )?(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?"
+    rf"(?!\s*(?:g|kg|%))|"
+    rf"\((?:makes )?(\d{{1,3}})\s+{_PIECES}\)",
+    re.IGNORECASE,
+)
+_SAYS_EACH = re.compile(
+    r"(?:scale|divide|portion|weigh|cut)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?(?: about)? \d+ ?g|"
+    r"\b(?:at|of) (?:about |around )?\d+ ?g|"
+    r"[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|apiece|g balls?|g pieces?|g portions?|ball at",
+    re.I,
+)
+_EACH_G = re.compile(
+    r"(?:[x×]\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |weighing (?:about )?|about )?"
+    r"\b(\d{2,4})\s*(?:-|–|to)?\s*(\d{2,4})?\s*(?:g|grams?)\b(?:\s*(?:each|apiece|balls?|pieces?|portions?))?",
+    re.IGNORECASE,
+)
+_TOTAL = re.compile(r"total (?:dough )?(?:weight)?\s*[:=]?\s*(\d[\d,.]*)\s*(kg|g)\b", re.IGNORECASE)
+_LONG = re.compile(rf"({_FIG})(?:{_TO}({_FIG}))?\s*-?\s*(mm|cm|inch(?:es)?|in\b|[\"”″])(?!\s*long)", re.IGNORECASE)
+_OVAL = re.compile(r"(\d{1,3})\s*(?:cm)?\s*(?:[x×]|by)\s*(\d{1,3})\s*cm\b", re.IGNORECASE)
+_MM = {"mm": 1.0, "cm": 10.0}
+INCH_MM = 25.4
+_DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
+_GAS = re.compile(r"\bgas (?:mark )?(\d)\b", re.I)
+GAS_C = {n: round((n * 25 + 250 - 32) / 1.8, -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
+COLDEST_OVEN_C, HOTTEST_C = 120.0, 550.0
+_ON = (  # what a bread is baked on, by the words for it; the first that is there
+    ("oil", r"deep[- ]fr\w+"),
+    ("clay_wall", r"tandoor|tandoori|clay oven"),
+    ("inverted_plate", r"\bsaj\b|(?:inverted|upturned|upside[- ]down) \w+"),
+    ("flame_oven", r"wood[- ]fired|flame oven"),
+    ("stone_oven", r"(?:baking|oven|pizza|hot) stone|\bstone\b"),
+    ("steel_oven", r"(?:baking|oven|pizza) steel|\bsteel\b(?! bowl)"),
+    ("iron_plate", r"\bta[wv]ah?\b|griddle|plancha|flat ?top|comal"),
+    ("skillet", r"skillet|frying[- ]pan|fry(?:ing)? pan|cast[- ]iron|\b(?:dry|hot|heavy|non-?stick|heavy-based) pan\b"),
+    ("oven_tray", r"baking (?:sheet|tray)|sheet pan|oven tray"),
+)
+_WITH = {
+    "processor": r"food processor|\bprocess\b",
+    "spiral": r"\bspiral\b",
+    "planetary": r"stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
+    "no_knead": r"no[- ]knead|(?:do not|don't|without) knead(?:ing)?",
+}
+_RATIOS = ((3.0, r"tripl\w*"), (2.0, r"doubl\w*|twice (?:its|the|their) size"), (1.5, r"half again|by half"))
+
+
+def _number(text: str) -> float:
+    """A number with its fraction in figures."""
+    found = 0.0
+    for part in re.findall(r"\d/\d|\d+(?:[.,]\d+)?|[½¼¾⅓⅔]", text):
+        if "/" in part:
+            found += int(part[0]) / max(int(part[2]), 1)
+        else:
+            found += {"½": 0.5, "¼": 0.25, "¾": 0.75, "⅓": 1 / 3, "⅔": 2 / 3}.get(part) or float(part.replace(",", "."))
+    return found
+
+
+def hours_in(clause: str) -> Span | None:
+    """The longest stretch of time in a clause [h]; one in figures before one in words (overnight)."""
+    told = [m[0].rstrip(".") for m in _TIME.finditer(clause)]
+    spans = [span_h(t) for t in [t for t in told if re.search(r"\d", t)] or told]
+    known = [s for s in spans if s is not None and FOUND_H[0] <= s[1] <= FOUND_H[1]]
+    return max(known, key=lambda s: s[1], default=None)
+
+
+def lengths_mm(clause: str) -> Iterator[Span]:
+    """Every length in a clause [mm]."""
+    for low, high, unit in _LONG.findall(clause):
+        size = _MM.get(unit.lower(), INCH_MM)
+        ends = [_number(x) * size for x in (low, high) if x]
+        yield min(ends), max(ends)
+
+
+def oval_cm(clause: str) -> Span | None:
+    """Width and length of an oval [cm]."""
+    found = _OVAL.search(clause)
+    return None if found is None else (min(float(found[1]), float(found[2])), max(float(found[1]), float(found[2])))
+
+
+def pieces_in(clause: str, raw: str) -> Span | None:
+    """Number of pieces that a clause, in figures and as it is written, divides a dough into."""
+    parts = _QUARTERS.search(raw)
+    if parts:
+        many = 2.0 if parts[1].lower().startswith("hal") else 4.0
+        return many, many
+    found = _DIVIDES.search(clause)
+    low = float(found[1] or found[3]) if found else 0.0
+    return (low, float(found[2] or low)) if found and low > 0 else None
+
+
+def pieces_made(text: str) -> Span | None:
+    """Number of breads that a line of what it makes, or a name, says: `Makes 8`, `Naan (6 pieces)`."""
+    found = _MAKES.search(text)
+    low = float(found[1] or found[2] or found[4]) if found else 0.0
+    return (low, float(found[3] or low)) if found and low > 0 else None
+
+
+def each_g(clause: str) -> Span | None:
+    """The weight of one piece [g] where a clause says it."""
+    found = _EACH_G.search(clause) if _SAYS_EACH.search(clause) else None
+    return (float(found[1]), float(found[2] or found[1])) if found else None
+
+
+def total_g(line: str) -> float | None:
+    """The weight of all the dough [g] where a line says it."""
+    said = _TOTAL.search(line)
+    return float(said[1].replace(",", "")) * (1000 if said[2].lower() == "kg" else 1) if said else None
+
+
+def oven_c(clause: str) -> float | None:
+    """The heat of an oven in a clause [C]; the first that is one, so a fan's comes after the oven's own."""
+    for degrees, unit in _DEGREES.findall(clause):
+        said_c = (float(degrees) - 32) / 1.8 if unit.lower().startswith("f") else float(degrees)
+        if COLDEST_OVEN_C <= said_c <= HOTTEST_C:
+            return float(round(said_c / 5) * 5)
+    gas = _GAS.search(clause)
+    return GAS_C.get(int(gas[1])) if gas else None
+
+
+def baked_on(clause: str) -> str | None:
+    """The kind of surface that a clause names; None where it names none."""
+    return next((kind for kind, words in _ON if re.search(words, clause, re.I)), None)
+
+
+def kneaded_by(clause: str) -> str | None:
+    """The way of kneading that a clause names; None where it names none."""
+    return next((way for way, words in _WITH.items() if re.search(words, clause, re.I)), None)
+
+
+def ratio_in(raw: str) -> float | None:
+    """Times the size that a dough grows to, of a clause as it is written (half is a figure otherwise)."""
+    return next((times for times, words in _RATIOS if re.search(words, raw, re.I)), None)
