@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime as dt
 import tomllib
+from itertools import product
 from pathlib import Path
 from typing import Any
 
@@ -117,3 +118,25 @@ def test_a_measure_in_figures_scales_with_its_number(count: int) -> None:
 )
 def test_times_as_they_are_spoken(text: str, hour: str) -> None:
     assert f"{parse_moment(text, NOW):%d %H:%M}" == hour
+
+
+NEAR = ["", "about ", "approx. ", "around ", "a scant ", "a generous ", "just over ", "nearly ", "~", "ca. ", "up to "]
+FIGURES = {
+    "1": 1, "2": 2, "1.5": 1.5, "1,5": 1.5, "1 1/2": 1.5, "1-1/2": 1.5, "1½": 1.5, "½": 0.5, "1/2": 0.5, "3/4": 0.75,
+    "one and a half": 1.5, "1 & 1/2": 1.5, "1-2": 1.5, "1 to 2": 1.5, "1–2": 1.5, "1 1⁄2": 1.5, ".5": 0.5,
+    "2 1/4": 2.25,
+}  # fmt: skip
+ORDERS = ["{near}{figure} {unit} {what}", "{near}{figure} {unit} of {what}", "{what} {near}{figure} {unit}",
+          "{what}: {near}{figure} {unit}", "{what}, {near}{figure} {unit}"]  # fmt: skip
+
+
+@pytest.mark.parametrize("order", ORDERS)
+def test_an_amount_is_read_whole_or_not_at_all(order: str) -> None:
+    """Every way to say how near, how much and in which order: about 1 1/3 cups are never a third of one."""
+    wrong = []
+    for near, (figure, value), unit in product(NEAR, FIGURES.items(), ("cup", "tbsp", "g")):
+        line = order.format(near=near, figure=figure, unit=unit, what="flour")
+        read = read_line(line, table())
+        if read.amount is not None and not read.faults and parse_amount(read.amount).mid != pytest.approx(value):
+            wrong.append((line, read.amount))
+    assert wrong == []

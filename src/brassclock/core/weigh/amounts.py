@@ -10,10 +10,15 @@ from brassclock.core.units import FRACTIONS, UNIT_NAMES, Unreadable, parse_amoun
 METRIC = frozenset(("g", "kg", "mg"))
 _LOOSE = re.compile(
     r"^(an?\s+)?(?:about|around|approximately|approx\.?|roughly|just under|just over|a bit over|a bit under|nearly|"
-    r"almost|barely|scant|generous|good|rounded|heaped|level|little|some|another)\s+(?:an?\s+)?(?=\S)",
+    r"almost|barely|scant|generous|good|rounded|heaped|level|little|some|another|up to|"
+    r"at least)\s+(?:an?\s+)?(?=\S)",
     re.IGNORECASE,
 )
-NEARLY = re.compile(r"\b(scant|just under|nearly|almost|barely|just over|generous|good|rounded)\b", re.IGNORECASE)
+_ONE_OF = re.compile(r"just|scant|nearly|almost|barely", re.IGNORECASE)  # a cup, where no number is said
+_NUMBERED = re.compile(rf"[\d{''.join(FRACTIONS)}]|an? |half|quarter|one|two|three", re.IGNORECASE)
+NEARLY = re.compile(
+    r"\b(scant|just under|nearly|almost|barely|just over|generous|good|rounded|up to|at least)\b", re.IGNORECASE
+)
 VAGUE = re.compile(r"\b(?:a little|a bit of|some)\b", re.IGNORECASE)
 NO_MEASURE = re.compile(
     r"(splash|drizzle|glug|handful|knob|lick|smidgen|thumb|glass|mug|bowl|ladle|katori|can|tin|bottle|jar|pint|quart|cube)"
@@ -42,12 +47,27 @@ _ONE_LETTER = re.compile(rf"(?<=[\d{_FRACTION}])\s*(T|t)(?!\w)\.?")  # T is a ta
 _APART = re.compile(
     r"\b([1-9]\d{0,2})(?:[ \u202f](?=000)|['’])(\d{3})(?=\s?(?:g|gr|grams?|ml)\b)"
 )  # 1 000 g; not 2 500 g
+_SPELT = (  # of several ways to write the same, the one that is read
+    (re.compile("⁄"), "/"),
+    (re.compile(r"(?<![\d.])\.(?=\d)"), "0."),
+    (re.compile(r"(?<=\d)\s*&\s*(?=\d/\d)"), " "),
+    (re.compile(r"-and-a-half\b", re.IGNORECASE), " and a half"),
+    (re.compile(rf"(?:[~≈±]|\+/-)\s*(?=[\d{_FRACTION}])"), ""),
+    (
+        re.compile(
+            r"(?<!, )(?<!\()\b(?:about|approx(?:imately)?\b\.?|around|roughly|circa|ca\.|c\.)\s+"
+            rf"(?=[\d{_FRACTION}]|an? |half |one |two )",
+            re.IGNORECASE,
+        ),
+        "",
+    ),
+)
 _GRADE = re.compile(r"0{1,3}")  # of a flour, which is no amount
 _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTION}])"
 _ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
 _MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
 _FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
-_LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
+_LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
 _LAST_COUNT = re.compile(r"^([^\d]*[^\d\s:=,–-])[\s:=,–-]+(\d{1,2})$")  # eggs: 2
 _EITHER = re.compile(
     rf"^({_NUM}\s*(?:{_UNITS})\b\.?)\s*/\s*({_NUM}\s*(?:{_UNITS})\b\.?)(?:\s*/\s*{_NUM}\s*(?:{_UNITS})\b\.?)*",
@@ -116,12 +136,14 @@ def _times(count: str, one: str) -> str:
 
 def in_figures(text: str) -> str:
     """The line with its amount in figures, without words on how near it is."""
+    for pattern, one_way in _SPELT:
+        text = pattern.sub(one_way, text)
     text = _ONE_LETTER.sub(lambda m: " tbsp" if m[1] == "T" else " tsp", _LEADER.sub(": ", _APART.sub(r"\1\2", text)))
-    while _LOOSE.match(text):
-        text = _LOOSE.sub(
-            lambda m: m[1] or "1 " if re.match(r"(?i)an?\b|just|scant|nearly|almost|barely", m[0]) else "", text
-        )
-        text = re.sub(r"^1 (?=\d|an? |half|quarter|one|two|three)", "", text)
+    while loose := _LOOSE.match(text):
+        rest = text[loose.end() :]
+        said = loose[1] if not VAGUE.search(loose[0]) else None
+        one = (said or _ONE_OF.match(loose[0])) and not _NUMBERED.match(rest)
+        text = f"1 {rest}" if one else rest
     text = figures(text)
     text = _POUNDS.sub(lambda m: f"{int(m[1]) * OZ_OF_LB + float(m[2].replace(',', '.')):g} oz", text)
     text = _EITHER.sub(r"\1 (\2)", text)

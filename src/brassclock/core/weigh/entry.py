@@ -221,7 +221,8 @@ def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each."""
     parts = [p for p in _NEXT.split(line) if p]
     apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
-    if apart and all(x.read and x.amount is not None for x in apart):
+    measured = bool(apart) and all(x.amount is not None for x in apart)
+    if measured and sum(x.read for x in apart) > len(apart) / 2:  # what is not known stays, a line of its own
         return apart
     return [read_line(line, rows)]
 

@@ -55,6 +55,7 @@ _CLAUSE = re.compile(
     r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|,(?!\s*(?:or|until|till|about|covered|at|not)\b)|"
     r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|stretch)\b))\s*"
 )
+_TIN = re.compile(r"\b(?:tray|tin|sheet|pan|dish)\b", re.I)
 FEW_MIN, MOST_KNEADING_H = 2.0, 1.0
 LONGEST_CLAUSE = 400  # letters; a longer one is no step
 WAITS = ("sponge_h", "bulk_h", "ball_h", "bulk_out_h", "ball_out_h")
@@ -204,7 +205,7 @@ class _Reader:
                 yield _fact(f"{stage}_h", hours, clause)
 
     def _shape(self, clause: str) -> Iterator[Fact]:
-        oval = oval_cm(clause)
+        oval = None if _TIN.search(clause) else oval_cm(clause)
         if oval is not None:
             yield Fact("length_cm", oval[1], clause)
             yield Fact("width_cm", oval[0], clause)
