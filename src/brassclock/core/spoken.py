@@ -183,8 +183,9 @@ FROM_COLD = re.compile(  # the stage ends as the dough comes out of the cold
     r"(?:the )?(?:fridge|cold|cellar)"
 )
 _TAIL = re.compile(
-    r"\b(out|in the fridge|on the (?:bench|counter)|in the cold|at room temp(?:erature)?|more or less|about|for|some|"
-    r"around|covered)\b|[,;]"
+    r"\b(out|in the fridge|on the (?:bench|counter)|in the cold|at room temp(?:erature)?|more or less|or so|about|for|"
+    r"some|around|covered|approx(?:imately)?|roughly|circa|at least|up to|another|a good|just (?:over|under)|"
+    r"nearly)\b\.?|[;~]|,(?!\d)"
 )
 
 
@@ -201,6 +202,8 @@ def span_h(text: str) -> tuple[float, float] | None:
     ((0.0, 0.0), (0.0, 0.0), (0.0, 0.0))
     """
     plain = unicodedata.normalize("NFKC", re.sub(r"(?<=\d)(?=[¼-¾⅐-⅞])", " ", text.strip().lower())).replace("⁄", "/")
+    plain = re.sub(r"(?<=\d),(?=\d)|(?<![\d.])(?=\.\d)", lambda m: "." if m[0] else "0", plain)
+    plain = re.sub(r"(?<=\d)-(?=\d/\d)|(?<=\d) ?& ?(?=\d/\d)", " ", plain)
     plain = re.sub(r"^(\d/\d) (?=h)", lambda m: f"{int(m[1][0]) / int(m[1][2])} " if m[1][2] != "0" else m[0], plain)
     plain = re.sub(r"(?<=to )an? (?=hour|day|night|min)", "1 ", plain.replace("–", "-"))
     said = " ".join(_TAIL.sub(" ", figures(plain)).split())
