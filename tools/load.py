@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import http.client
 import json
+import random
 import statistics
 import threading
 import time
@@ -71,12 +72,13 @@ def kitchen_with_lines(server: Server, lines: int, breads: int, spots: int = 4) 
 
 
 def play(server: Server, bakes: list[int], seconds: float, pause_s: float) -> tuple[Asked, Asked]:
-    """(taps, polls) of one cook for each bake, who begin one after the other, press what is due, rest `pause_s`, and
+    """(taps, polls) of one cook for each bake, who begin one after the other, press what is due, rest about `pause_s`
+    (half to one and a half times: cooks who rest alike would stay in the queue that one slow moment makes of them), and
     poll as the page does."""
     taps, polls, began_all = Asked(), Asked(), threading.Barrier(len(bakes))
 
     def cook(bake: int) -> None:
-        client, number, tag = Client(server), 0, ""
+        client, number, tag, own = Client(server), 0, "", random.Random(bake)
         hearth = client.ask("GET", f"/api/bakes/{bake}/hearth")[1]
         began_all.wait(60)  # every cook has the line on the screen before the first presses
         until = time.monotonic() + seconds
@@ -98,7 +100,7 @@ def play(server: Server, bakes: list[int], seconds: float, pause_s: float) -> tu
             else:
                 taps.faults.append(f"{status} {told}")
                 hearth = client.ask("GET", f"/api/bakes/{bake}/hearth")[1]
-            time.sleep(pause_s)
+            time.sleep(pause_s * own.uniform(0.5, 1.5))
             began = time.perf_counter()
             status, told, headers = client.ask(
                 "GET", f"/api/bakes/{bake}/hearth", headers={"If-None-Match": tag} if tag else None

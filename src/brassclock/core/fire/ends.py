@@ -22,6 +22,7 @@ DRESSING_HOT_S = Param(
     90.0, "s", 45, 180, Kind.JUDGEMENT, "a topping is done so long after it is hot; stated times in view"
 )
 WELL_BEFORE = Param(0.85, "-", 0.7, 1, Kind.JUDGEMENT, "black spots a moment before it is through spoil no bread")
+BLACK_FOR_S = Param(45.0, "s", 20, 90, Kind.JUDGEMENT, "longer black than that before it is through spoils any bread")
 NEARLY = Param(0.5, "-", 0.3, 0.8, Kind.JUDGEMENT, "of the dose of a colour")
 SHORT_OF_S = Param(5.0, "s", 2, 15, Kind.JUDGEMENT, "before it is too dry or black")
 
@@ -66,7 +67,7 @@ def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, d
         codes.append("dries_before_through")
         spoilt.append(e["too_dry"])
     black = black_s(e, wish, turn)
-    if black is not None and black < WELL_BEFORE * through:
+    if black is not None and black < max(WELL_BEFORE * through, through - BLACK_FOR_S):
         codes.append("browns_before_through")
         spoilt.append(black)
     if any(_short(baked, face, word, off_s) for face, word in enumerate((wish.bottom, wish.top))):
