@@ -40,10 +40,9 @@ def replan(
     `gone` (they fell) want nothing more; `lies` is the spot that a round really took. None when no stretch brings every
     bread through.
     """
-    lies = lies or {}
-    told: dict[int, dict[str, Task]] = {}
-    for t in sorted(line, key=lambda t: t.round_no):
-        told.setdefault(t.round_no, {})[t.move] = t._replace(spot=lies[t.round_no]) if t.round_no in lies else t
+    told = by_round(line)
+    for n, spot in (lies or {}).items():
+        told[n] = {move: t._replace(spot=spot) for move, t in told[n].items()}
     done: dict[int, list[Task]] = {n: [] for n in told}
     for (n, move), start in sorted(began.items(), key=lambda x: x[1]):
         done[n].append(told[n][move]._replace(start_s=start, end_s=start + spec.moves(n).op(move).hands_s))
@@ -67,6 +66,14 @@ def replan(
         return None
     repairs = [Repair(tasks, _stretched(spec, tasks, began), _end(tasks)) for tasks in lines]
     return min(repairs, key=lambda r: r.makespan_s + WORTH * r.widened_s)
+
+
+def by_round(line: Sequence[Task]) -> dict[int, dict[str, Task]]:
+    """The moves of each round by their names, rounds in their order."""
+    told: dict[int, dict[str, Task]] = {n: {} for n in sorted({t.round_no for t in line})}
+    for t in line:
+        told[t.round_no][t.move] = t
+    return told
 
 
 def _stretched_least(dispatch: Dispatch) -> list[Task] | None:
@@ -101,11 +108,13 @@ def _stretched(spec: LineSpec, tasks: Sequence[Task], began: Mapping[tuple[int, 
     return most
 
 
-def _anew_rolled(spec: LineSpec, told: Mapping[str, Task], done: Sequence[Task], now_s: int) -> dict[str, Task]:
+def _anew_rolled(spec: LineSpec, told: Mapping[str, Task], done: Sequence[Task], now_s: int) -> Mapping[str, Task]:
     """A round's moves as they were told; what was to be done to it before, and is to be done again, comes right before
     its load."""
-    found, began = dict(told), {t.move for t in done}
     shape = spec.moves(next(iter(told.values())).round_no)
+    if all(told[shape.names[k]].end_s + shape.ops[k].then_max_s >= now_s for k in range(shape.load)):
+        return told  # nothing of it is overdue
+    found, began = dict(told), {t.move for t in done}
     for k in range(shape.load - 1, -1, -1):
         op, t, follows = shape.ops[k], found[shape.names[k]], found[shape.names[k + 1]]
         if t.move not in began and t.end_s + op.then_max_s < now_s:
