@@ -75,7 +75,7 @@ def _unsaid(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
     else:
         told.append(f"no size is written: {bake.diameter_cm:g} cm across")
     if any(x["part"] == "sponge" for x in bake.lines) and "sponge_h" not in found:
-        told.append("no time is written for the sponge: give it one on Rise")
+        told.append("no time is written for the sponge: give it one on Rise, under stages")
     return [TakenRead(text=text, words="") for text in told]
 
 
