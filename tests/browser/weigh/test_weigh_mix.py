@@ -153,6 +153,8 @@ def test_a_recipe_brought_in_put_right_weighed_and_mixed(watch: Watch, empty_ser
     w = watch(empty_server, size)
     page = w.goto(f"/k/{here}/new")
     w.axe_clean()
+    press(page, "or paste a recipe…")
+    expect(page.get_by_label("Paste a recipe")).to_be_focused()
     page.get_by_label("Paste a recipe").fill(json.dumps(RECIPE))
     press(page, "Read it")
     expect(page.get_by_text("4 lines read, 2 to correct on the sheet")).to_be_visible()

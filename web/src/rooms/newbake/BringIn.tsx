@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type RefObject, useState } from "react";
 import { FileTrigger, Label, TextArea, TextField } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -52,7 +52,15 @@ const Taken = styled.ul`
 
 /** A formula from elsewhere: a bake file, a recipe as JSON-LD or a saved page, Markdown, CSV, or a recipe
  * or a list as it is written. */
-export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) {
+export function BringIn({
+  kitchen,
+  serve,
+  entry,
+}: {
+  kitchen: number;
+  serve: string;
+  entry: RefObject<HTMLTextAreaElement | null>;
+}) {
   const { bringIn } = usePantryWrites(kitchen);
   const [text, setText] = useState("");
   const [kept, setKept] = useState<"plan" | "kept">("plan");
@@ -63,7 +71,7 @@ export function BringIn({ kitchen, serve }: { kitchen: number; serve: string }) 
       <h2>Bring one in</h2>
       <TextField value={text} onChange={setText}>
         <Label className="quiet">{SAY.pasteARecipeJsonldASaved}</Label>
-        <TextArea />
+        <TextArea ref={entry} />
       </TextField>
       <Choice
         label={SAY.whatABakeFileIsFor}

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate, useLocation } from "react-router";
 import styled from "styled-components";
 import { type Bench, Problem, type Schemas } from "../../api/client";
@@ -129,6 +129,7 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
   const [method, setMethod] = useState("hatch-pita");
   const [beside, setBeside] = useState<string | null>(null);
   const [gone, setGone] = useState<string | null>(null);
+  const recipe = useRef<HTMLTextAreaElement>(null);
   const [wish, setWish] = useState<Wish>({ want: "any", hours: "any", surface: "any", without: "" });
   const put = (part: Partial<Wish>) => setWish({ ...wish, ...part });
   const fields = start.error instanceof Problem ? start.error.fields : [];
@@ -259,6 +260,9 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
             Start this bake
           </Button>
           <span className="quiet">{chosen?.name}</span>
+          <Button data-kind="bare" onPress={() => recipe.current?.focus()}>
+            {SAY.orPasteARecipe}
+          </Button>
         </div>
       </div>
       <aside>
@@ -268,7 +272,7 @@ export function NewBakeRoom({ bench }: { bench: Bench }) {
             onAlone={() => setBeside(null)}
           />
         )}
-        <BringIn kitchen={kitchen} serve={serve} />
+        <BringIn kitchen={kitchen} serve={serve} entry={recipe} />
       </aside>
     </Page>
   );

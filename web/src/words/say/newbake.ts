@@ -3,6 +3,7 @@ type Part = string | number;
 
 export const SAY = {
   pasteARecipeJsonldASaved: "Paste a recipe as it is written, steps and all; or a saved page, a bake file, CSV",
+  orPasteARecipe: "or paste a recipe…",
   whatItsStepsSay: "What its steps say",
   theRestOfItsStepsIsInTheNote: "All its steps are in the note; times on the heat are told for your own surface.",
   whatABakeFileIsFor: "What a bake file is for",
