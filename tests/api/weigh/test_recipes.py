@@ -74,6 +74,17 @@ def test_a_cold_night_a_sponge_and_an_oven_that_is_not_there(client: FlaskClient
     )
 
 
+def test_a_stay_that_no_plan_holds_is_told_and_not_taken(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    text = (
+        "Sponge\n100 g flour\n100 g water\n1 g instant yeast\nDough\n300 g flour\n180 g water\n6 g salt\nMethod\n"
+        "Mix the sponge and leave it 3 days. Mix all and chill for 10 minutes. Let it rise until grown by half."
+    )
+    told, bake = _brought(client, kitchen["id"], text)
+    said = [t["text"] for t in told["taken"]]
+    assert (bake["settings"]["sponge_h"], bake["settings"]["cold"]) == (None, None)
+    assert {"not taken: a sponge of 72 h", "not taken: 10 min in the fridge"} <= set(said)
+
+
 def test_what_a_recipe_leaves_open_is_told(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     told, bake = _brought(client, kitchen["id"], "Naan, in per cent\nflour 100%\nwater 60%\nsalt 2%\nIDY 0.8%")
     assert [t["text"] for t in told["taken"]] == [

@@ -23,7 +23,7 @@ KNEADED_BY = {
     "spiral": "in a spiral mixer",
     "no_knead": "without kneading",
 }
-SIZES = {1.5: "half as large again", 2.0: "doubled", 3.0: "tripled"}
+SIZES = {1.5: "grown by half", 2.0: "doubled", 3.0: "tripled"}
 SETTINGS = {  # a fact's key: the bake's, and how it is told
     "pieces": ("count", "{:g} pieces"),
     "piece_g": ("piece_g", "{:g} g each"),
@@ -81,15 +81,22 @@ def _unsaid(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
 
 def _set(bake: Bake, fact: Fact, name: str, told: str) -> TakenRead:
     value = int(fact.value) if name in WHOLE else fact.mid
-    try:
-        BakeUpdate.model_validate({name: value})
-    except ValidationError:
+    if not _can_be(name, value):
         return TakenRead(text=f"not taken: {told.format(value)} is out of range", words=fact.words)
     setattr(bake, name, value)
     text = told.format(value)
     if fact.high is not None:
         text += f", of {fact.value:g} to {fact.high:g}"
     return TakenRead(text=text, words=fact.words)
+
+
+def _can_be(name: str, value: Any) -> bool:
+    """True if a bake takes such a setting."""
+    try:
+        BakeUpdate.model_validate({name: value})
+    except ValidationError:
+        return False
+    return True
 
 
 def _hours(fact: Fact) -> str:
@@ -102,6 +109,8 @@ def _sponge(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
     fact = found.get("sponge_h")
     if fact is None or not any(x["part"] == "sponge" for x in bake.lines):
         return []
+    if not _can_be("sponge_h", fact.mid):
+        return [TakenRead(text=f"not taken: a sponge of {_hours(fact)}", words=fact.words)]
     bake.sponge_h = fact.mid
     return [TakenRead(text=f"the sponge stands {_hours(fact)}", words=fact.words)]
 
@@ -112,7 +121,10 @@ def _stage(bake: Bake, which: str, what: str, found: Mapping[str, Fact]) -> list
     cold = found.get("cold_h") if "cold_of" in found and found["cold_of"].value == which else None
     if cold is not None:
         after_h = min(float(hours.value), 48.0) if hours else AFTER_H
-        bake.cold = {"stage": which, "after_h": after_h, "hours": cold.mid}
+        stay = {"stage": which, "after_h": after_h, "hours": cold.mid}
+        if not _can_be("cold", stay):
+            return [TakenRead(text=f"not taken: {_hours(cold)} in the fridge", words=cold.words)]
+        bake.cold = stay
         _end(bake, which, out)
         first = f"{what} {'after ' + hours_text(after_h) if hours else 'at once'} into the fridge"
         text = f"{first} for {hours_text(cold.mid)}" + (f", then {_hours(out)} out of it" if out else "")
