@@ -56,6 +56,10 @@ test("units: grams and ounces, C and F, read back as written", () => {
     18, 18, 17.78, 17.78, 3.81, 1.27,
   ]);
   expect(["4", "0.4 cm", "1/4 inch", "8 pieces"].map((t) => typedMeasure(t, "mm"))).toEqual([4, 4, 6.35, "8 pieces"]);
+  expect(["1,250", "1,250 g", "1,125 kg", "0,125", "1,25"].map((t) => typedMeasure(t, "g"))).toEqual([
+    1250, 1250, 1125, 0.125, 1.25,
+  ]);
+  expect(["1,200", "12,5", "1200"].map((t) => typedNumber(t))).toEqual([1200, 12.5, 1200]);
   expect(["8", "8,5 min", "10 minutes", "a bit"].map(typedMinutes)).toEqual([8, 8.5, 10, "a bit"]);
   expect(["8", "8 pieces", "8 g"].map((t) => typedMeasure(t, "count"))).toEqual([8, 8, "8 g"]);
 });

@@ -144,9 +144,10 @@ export const capital = (text: string): string => text.slice(0, 1).toUpperCase() 
 export const typedNumber = (text: string, value = plain(text)): number =>
   (Number.isNaN(value) ? text : value) as number;
 
-/** A number with a point or a comma; NaN for nothing. */
-export const plain = (text: string): number =>
-  text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", "."));
+/** A number with a point or a comma, or one between thousands (1,200); NaN for nothing. */
+export const plain = (text: string): number => decimal(text.trim().replace(/^([1-9]\d{0,2}),(\d{3})$/, "$1$2"));
+
+const decimal = (text: string): number => (text === "" ? Number.NaN : Number(text.replace(",", ".")));
 
 const LENGTHS = { mm: 1, cm: 10, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, "”": 25.4 };
 const WEIGHTS = { g: 1, gr: 1, gram: 1, grams: 1, kg: 1000, oz: 28.3495, ounce: 28.3495, ounces: 28.3495, lb: 453.592 };
@@ -166,7 +167,9 @@ export function typedMeasure(text: string, field: keyof typeof MEASURES, times =
   const [, whole, over, under, part, unit] = MEASURE.exec(text.trim()) ?? [];
   const { sizes, own } = MEASURES[field];
   const size = unit ? (sizes[unit.toLowerCase()] ?? Number.NaN) / own : times;
-  const value = plain(whole ?? "0") + (over ? Number(over) / Number(under) : 0) + (part ? PARTS[part]! : 0);
+  const thousands = !unit || unit.toLowerCase().startsWith("g"); // 1,250 g are more than a kilogram, 1,250 kg are not
+  const value =
+    (thousands ? plain : decimal)(whole ?? "0") + (over ? Number(over) / Number(under) : 0) + (part ? PARTS[part]! : 0);
   return typedNumber(text, whole || over || part ? Math.round(value * size * 1e4) / 1e4 : Number.NaN);
 }
 
