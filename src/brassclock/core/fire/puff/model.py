@@ -29,6 +29,7 @@ X_LOW, X_COUNT = 0.004, 1024
 LIVE_GRID = (20, 8)
 COARSE_GRID = (12, 5)
 GOLDEN_GAPS = -math.log(0.75)  # a face is golden when a quarter of it is: gaps are exponential about their mean
+COLDER_K, HOTTEST_C = 5.0, 1000.0  # than it was laid on, of any bread; beyond that the steps ran away
 THICK_GROWN_M = Param(0.0092, "m", 0.008, 0.011, Kind.PRACTICE, "what a sheet of 8 mm swells to")
 bake_stepper = Stepper(stepper.bake, fastmath=True)
 
@@ -312,8 +313,29 @@ def simulate(
     """Bake one bread through its stages.
 
     The live grid (20 cells in the bread, 8 in the plate, 0.5 s) is used once compiled, a coarser one
-    until then. `plate_cells_c` starts the plate from an earlier bread (back to contact).
+    until then. `plate_cells_c` starts the plate from an earlier bread (back to contact). Where the steps run away (a
+    thin sheet whose pocket fills), they are taken again a quarter, then a sixteenth as long.
     """
+    step_s, coldest_c = dt_s or PARAMS["dt"].value, min(bread.temp_c, 0.0) - COLDER_K
+    for finer in (1, 4, 16):
+        found = _simulated(bread, plate, stages, pressure_pa, grid, step_s / finer, every_s, plate_cells_c, overrides)
+        if found.s.size == 0 or (found.temp_c.min() > coldest_c and found.temp_c.max() < HOTTEST_C):
+            break
+    return found
+
+
+def _simulated(
+    bread: Bread,
+    plate: Plate,
+    stages: Sequence[Stage],
+    pressure_pa: float,
+    grid: tuple[int, int] | None,
+    dt_s: float,
+    every_s: float,
+    plate_cells_c: Array | None,
+    overrides: dict[str, float] | None,
+) -> Baked:
+    """One bread through its stages in steps of dt_s."""
     cells, plates = grid or (LIVE_GRID if bake_stepper.ready else COARSE_GRID)
     x_high = math.ceil(10 * (bread.water_per_dry + 0.4 + bread.film_kg_m2 / 0.02)) / 10  # in steps: few tables are made
     edges = grid_edges(bread.thickness_m, cells)
@@ -329,7 +351,7 @@ def simulate(
         _tables(pressure_pa, x_high),
         edges,
         start,
-        dt_s or PARAMS["dt"].value,
+        dt_s,
         every_s,
         film,
         events,
