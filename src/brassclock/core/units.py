@@ -165,6 +165,24 @@ def _number(text: str) -> float:
     return total
 
 
+def figure_of(text: str) -> float:
+    """A number with its fraction, in figures. Raises Unreadable for a fraction of nothing.
+
+    >>> figure_of("1 1/2"), figure_of("1½"), figure_of("0,5")
+    (1.5, 1.5, 0.5)
+    """
+    return _number(_spell_fractions(text.replace(",", ".")))
+
+
+def celsius(degrees: float, unit: str) -> float:
+    """Degrees of a unit that begins like C or F, in C.
+
+    >>> celsius(212, "F"), celsius(30, "celsius")
+    (100.0, 30)
+    """
+    return (degrees - 32) / 1.8 if unit[:1].lower() == "f" else degrees
+
+
 def _sum(amounts: list[Amount], text: str) -> Amount:
     """Amounts of one dimension added up, in the first one's unit (US sizes)."""
     first = amounts[0]
@@ -238,7 +256,7 @@ def parse_temp_c(text: str | float, default_unit: str = "C") -> float:
         raise Unreadable(f"“{str(text)[:MAX_TEXT]}” cannot be read as a temperature. Write 38 C or 100 F.")
     value = float(match[1].replace(",", "."))
     unit = (match[2] or default_unit).upper()
-    temp_c = (value - 32) / 1.8 if unit == "F" else value
+    temp_c = celsius(value, unit)
     return believable_temp_c(temp_c)
 
 

@@ -42,14 +42,12 @@ _PUFF = (
 _BREADS = r"(?:breads?|rounds?|ones?|pieces?|naans?|pitas?|pittas?|flatbreads?|kulchas?|rotis?)"
 _SURFACE = r"(?:plate|pan|wall|stone|steel|griddle|skillet|tray|oven)"
 PHRASES: tuple[tuple[str, str], ...] = (  # several words that are one, before they are read singly
-    (r"[’']", ""),
     (rf"(?:not (?:a |one|a single|any)|none)(?: of (?:them|the {_BREADS}))?(?: {_BREADS})?"
      rf"(?: has| had)? ?{_PUFF}", " @all flat "),
     (rf"(?:did ?nt|did not|does ?nt|would ?nt|would not|has ?nt|have ?nt|hardly|barely|failed to|never|not|with no|"
      rf"had no|have no|no) (?:have )?(?:really )?{_PUFF}", " flat "),
     (rf"(?:half|part(?:ly|ially)?)[ -]{_PUFF}", " part "), (r"(?:small|little) pockets?", " part "),
     (rf"\b{_PUFF}\b", " full "), (r"one[ -]side(?:d| only)?", " @one_side "),
-    (r"(?:raw|doughy|gummy|underdone|undercooked)( in the middle| inside| in the cent(?:re|er))", r" \g<0> "),
     (r"raw (?:inside|in the middle)", " raw "), (r"(?:doughy|gummy) (?:middle|inside|in the middle)", " doughy "),
     (r"doughy edges?", " @doughy_edges "), (rf"fell (?:off|from)(?: the {_SURFACE})?", " fell "),
     (rf"(?:to|on|onto|off|from|in|against) the {_SURFACE}", " "),
@@ -62,6 +60,7 @@ PHRASES: tuple[tuple[str, str], ...] = (  # several words that are one, before t
      rf"(?: (?:them|the))?(?: {_BREADS})?", " @all "),
     (r"(?:as (?:a )?biscuits?|like (?:a )?(?:biscuits?|boards?|cardboard)|as (?:a )?boards?)", " "),
 )  # fmt: skip
+_PHRASES = [(re.compile(rf"(?<![\w@]){pattern}(?!\w)"), one) for pattern, one in PHRASES]
 FILLER = frozenset({
     "the", "was", "were", "are", "is", "came", "a", "bit", "too", "very", "quite", "little", "really", "rather",
     "out", "up", "it", "they", "its", "got", "went", "turned", "taste", "tasted", "tastes", "also", "again", "only",
@@ -188,8 +187,9 @@ def _say(found: dict[int, Said], rounds: Iterable[int], words: list[tuple[str, A
 def _marked(text: str, rounds: int) -> str:
     """The sentence with each phrase as one word, and sets of breads as their numbers. Raises InvalidInput for a number
     of breads without which."""
-    for pattern, one in PHRASES:
-        text = re.sub(pattern if pattern.startswith("[") else rf"(?<![\w@]){pattern}(?!\w)", one, text)
+    text = re.sub("[’']", "", text)
+    for phrase, one in _PHRASES:
+        text = phrase.sub(one, text)
     text = text.replace("nos.", "nos").replace("no.", "no")
     text = re.sub(r"\b(half|part) (?:full|flat)\b", "part", text)
     text = re.sub(r"(\d+)\s*(?:-|–|to)\s*(\d+)", r"\1-\2", text)

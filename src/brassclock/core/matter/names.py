@@ -358,7 +358,7 @@ def things(words: str, rows: Mapping[str, Ingredient]) -> list[str]:
     """The ingredients that a phrase names side by side, joined by `and`; empty for a single thing."""
     clean = plain(words)
     parts = [p for p in re.split(r"\s+(?:and|&|with)\s+", clean) if p]
-    if len(parts) < 2 or clean in SPACED or clean in {row.name.lower().replace("-", " ") for row in rows.values()}:
+    if len(parts) < 2 or clean in SPACED or clean in _named(rows):
         return []
     found = [ingredient_of(p, rows)[0] for p in parts]
     return [f for f in found if f is not None] if all(found) and len(set(found)) > 1 else []
@@ -367,25 +367,27 @@ def things(words: str, rows: Mapping[str, Ingredient]) -> list[str]:
 _KIND_AFTER = re.compile(r"^([^,(]+?)\s*[,(]\s*([^,()]+)\)?$")
 
 
-def _turned(words: str, rows: Mapping[str, Ingredient]) -> str:
-    """A name with its kind behind it, said the other way round (`Yeast, active dry`, `dried yeast (instant)`);
-    empty where that is no name."""
+def _named(rows: Mapping[str, Ingredient]) -> dict[str, str]:
+    """Ids by the names of the table."""
+    return {row.name.lower().replace("-", " "): key for key, row in rows.items()}
+
+
+def meant(words: str, rows: Mapping[str, Ingredient]) -> str:
+    """Words as `plain` has them; a name with its kind behind it the other way round (`Yeast, active dry`, `dried yeast
+    (instant)`), where that is a name."""
     said = _KIND_AFTER.match(words.strip())
-    if said is None:
-        return ""
-    both = re.sub(r"\s+", " ", f"{said[2]} {said[1]}".lower().replace("-", " ")).strip(" .")
-    known = SPACED.get(both) in rows or any(both == row.name.lower().replace("-", " ") for row in rows.values())
-    return both if known else ""
+    both = re.sub(r"\s+", " ", f"{said[2]} {said[1]}".lower().replace("-", " ")).strip(" .") if said else ""
+    return both if SPACED.get(both) in rows or both in _named(rows) else plain(words)
 
 
 def ingredient_of(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | None, list[str]]:
     """(id that is meant, else None; near ids, nearest first)."""
-    clean = _turned(words, rows) or plain(words)
+    clean = meant(words, rows)
     if not clean:
         return None, []
     if clean.replace(" ", "_") in rows:
         return clean.replace(" ", "_"), []
-    named = {row.name.lower().replace("-", " "): key for key, row in rows.items()}
+    named = _named(rows)
     for known in (named, SPACED):
         if clean in known and known[clean] in rows:
             return known[clean], []

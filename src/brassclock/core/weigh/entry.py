@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.core.matter.names import ingredient_of, plain, things
+from brassclock.core.matter.names import ingredient_of, meant, things
 from brassclock.core.units import Unreadable, parse_amount
 from brassclock.core.weigh import measures
 from brassclock.core.weigh.amounts import (
@@ -35,7 +35,6 @@ MAX_LINE = 200
 MAX_LINES = 60
 ASSUMED = ("yeast_instant", "yeast_active")
 _PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
-_KIND_SAID = re.compile(r"\b(?:active|instant|fast|quick|rapid|easy)\b", re.IGNORECASE)
 STARTERS = {100.0: "starter_100", 60.0: "starter_60"}
 _SEASONING = re.compile(
     r"(?:,?\s*\bor (?:more |so )?)?\b(?:to taste|(?:as|if) (?:needed|required)|q\.?s\.?)\b|,?\s*\bor so\b",
@@ -166,7 +165,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
 
 def _remark(ingredient: str | None, amount: str | None, words: str, loose: str, rows: Mapping[str, Ingredient]) -> str:
     """The sentence on how a line was taken that could have been meant otherwise; empty where there is none."""
-    if ingredient in ASSUMED and _PLAIN_YEAST.fullmatch(plain(words)) and not _KIND_SAID.search(words):
+    if ingredient in ASSUMED and _PLAIN_YEAST.fullmatch(meant(words, rows)):
         return f"Read as {rows[ingredient].name.lower()}. Name it if it is another: they differ threefold in strength."
     if ingredient and _CHOICE.search(words):
         return f"Of the two, {rows[ingredient].name.lower()} is taken."

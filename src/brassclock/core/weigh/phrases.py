@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 
+from brassclock.core.units import celsius
+
 PURPOSES = {  # what goes beside the dough, by the words that say so
     "fry": r"for (?:shallow |deep )?frying|for the (?:pan|griddle|skillet|wok)|for cooking",
     "brush": r"(?:for|to) (?:brush(?:ing)?|bast(?:e|ing)|glaz(?:e|ing))(?: with)?|for the glaze",
@@ -62,7 +64,7 @@ def at_heat(text: str) -> tuple[str, float | None, str]:
     if said is None:
         return text, None, ""
     degrees = float((said[1] or said[2]).replace(",", "."))
-    temp_c = (degrees - 32) / 1.8 if said[3].lower().startswith("f") else degrees
+    temp_c = celsius(degrees, said[3])
     rest = (text[: said.start()] + text[said.end() :]).strip(" ,")
     if not COLDEST_C <= temp_c <= HOTTEST_C:
         return rest, None, f"{said[0].strip(' ,')} is no temperature for a bowl. Give one up to {HOTTEST_C:.0f} C."

@@ -62,6 +62,7 @@ _AMOUNT = re.compile(
 _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
 _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
+_DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
 _SENTENCES = re.compile(r"[.!;]\s+[A-Z]")
 MOST_NAME = 80
 FEW_WORDS = 5  # with an amount among them: an ingredient that is not known
@@ -87,9 +88,6 @@ class Page:
     def begun(self) -> bool:
         """True once a line of it is an ingredient or a step."""
         return bool(self.sponge or self.dough or self.filling or self.beside or self.steps)
-
-
-_DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
 
 
 def _heading(line: str) -> str | None:

@@ -53,7 +53,8 @@ _HEATS = re.compile(
 _SENTENCE = re.compile(r"(?<!\d)\.\s+|\.\s+(?=[A-Z])")
 _CLAUSE = re.compile(
     r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|,(?!\s*(?:or|until|till|about|covered|at|not)\b)|"
-    r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|stretch)\b))\s*"
+    r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|"
+    r"stretch)\b))\s*"
 )
 _TIN = re.compile(r"\b(?:tray|tin|sheet|pan|dish)\b", re.I)
 FEW_MIN, MOST_KNEADING_H = 2.0, 1.0

@@ -9,9 +9,10 @@ import re
 from collections.abc import Iterator
 
 from brassclock.core.spoken import ONES, TENS, span_h
+from brassclock.core.units import celsius, figure_of
 
 Span = tuple[float, float]  # least and most
-_FIG = r"(?:\d+\s+\d/\d|\d/\d|\d+(?:[.,]\d+)?\s?[½¼¾⅓⅔]?|[½¼¾⅓⅔])"
+_FIG = r"(?:\d+\s+\d/[1-9]|\d/[1-9]|\d+(?:[.,]\d+)?\s?[½¼¾⅓⅔]?|[½¼¾⅓⅔])"
 _TO = r"\s*(?:-|–|to|or)\s*"
 _HOURS = r"(?:hours?|hrs?|h|minutes?|mins?|min|days?|nights?)\b\.?"
 _WORD = "|".join([*ONES, *TENS])
@@ -29,8 +30,9 @@ _PIECES = (
     r"circles?|ovals?|pockets?)\b"
 )
 _DIVIDES = re.compile(
-    rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+"
-    rf"{_PIECES}|\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
+    rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?"
+    rf"\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}|"
+    rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
     re.IGNORECASE,
 )
 _QUARTERS = re.compile(r"\bcut\w*\b.*\b(?:into )?(quarters|halves|half|farls)\b", re.I)
@@ -59,7 +61,7 @@ _MM = {"mm": 1.0, "cm": 10.0}
 INCH_MM = 25.4
 _DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
 _GAS = re.compile(r"\bgas (?:mark )?(\d)\b", re.I)
-GAS_C = {n: round((n * 25 + 250 - 32) / 1.8, -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
+GAS_C = {n: round(celsius(n * 25 + 250, "F"), -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
 COLDEST_OVEN_C, HOTTEST_C = 120.0, 550.0
 _ON = (  # what a bread is baked on, by the words for it; the first that is there
     ("oil", r"deep[- ]fr\w+"),
@@ -81,17 +83,6 @@ _WITH = {
 _RATIOS = ((3.0, r"tripl\w*"), (2.0, r"doubl\w*|twice (?:its|the|their) size"), (1.5, r"half again|by half"))
 
 
-def _number(text: str) -> float:
-    """A number with its fraction in figures."""
-    found = 0.0
-    for part in re.findall(r"\d/\d|\d+(?:[.,]\d+)?|[½¼¾⅓⅔]", text):
-        if "/" in part:
-            found += int(part[0]) / max(int(part[2]), 1)
-        else:
-            found += {"½": 0.5, "¼": 0.25, "¾": 0.75, "⅓": 1 / 3, "⅔": 2 / 3}.get(part) or float(part.replace(",", "."))
-    return found
-
-
 def hours_in(clause: str) -> Span | None:
     """The longest stretch of time in a clause [h]; one in figures before one in words (overnight)."""
     told = [m[0].rstrip(".") for m in _TIME.finditer(clause)]
@@ -104,7 +95,7 @@ def lengths_mm(clause: str) -> Iterator[Span]:
     """Every length in a clause [mm]."""
     for low, high, unit in _LONG.findall(clause):
         size = _MM.get(unit.lower(), INCH_MM)
-        ends = [_number(x) * size for x in (low, high) if x]
+        ends = [figure_of(x) * size for x in (low, high) if x]
         yield min(ends), max(ends)
 
 
@@ -147,7 +138,7 @@ def total_g(line: str) -> float | None:
 def oven_c(clause: str) -> float | None:
     """The heat of an oven in a clause [C]; the first that is one, so a fan's comes after the oven's own."""
     for degrees, unit in _DEGREES.findall(clause):
-        said_c = (float(degrees) - 32) / 1.8 if unit.lower().startswith("f") else float(degrees)
+        said_c = celsius(float(degrees), unit)
         if COLDEST_OVEN_C <= said_c <= HOTTEST_C:
             return float(round(said_c / 5) * 5)
     gas = _GAS.search(clause)

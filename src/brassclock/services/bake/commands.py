@@ -24,10 +24,10 @@ from brassclock.services.keep.past import store_past
 from brassclock.services.kitchen.beliefs import learn_heat
 from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.kitchen.surfaces import surface_of
-from brassclock.services.rise.spec import stage_end
+from brassclock.services.rise.spec import end_stage
 from brassclock.services.schemas.bake import BakeUpdate, PartUpdate
 from brassclock.services.schemas.fire import HeatStepUpdate
-from brassclock.services.schemas.rise import ReadingCreate
+from brassclock.services.schemas.rise import ColdUpdate, ReadingCreate
 from brassclock.services.schemas.weigh import FormulaLineCreate
 from brassclock.services.times import moment_of, past_moment, serve_moment
 from brassclock.services.weigh.leaven import suit_leaven
@@ -114,11 +114,11 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
             if change.surface_c is None:
                 raise invalid(f"/{name}", "What says how hot the surface is comes with surface_c. Give both.")
         elif name in ("bulk_time", "ball_time"):
-            _set_stage_time(bake, name.removesuffix("_time"), value)
+            end_stage(bake, name.removesuffix("_time"), value)
         elif name == "cold_time":
             stay_h = _said_h(value, "/cold_time", "the fridge", LONGEST_COLD_H)
-            known = bake.cold or {"stage": "ball", "after_h": USUAL_AFTER_H}
-            bake.cold = {**known, "hours": stay_h} if stay_h else None
+            usual = ColdUpdate(stage="ball", hours=stay_h).model_dump() if stay_h else {}
+            bake.cold = {**usual, **(bake.cold or {}), "hours": stay_h} if stay_h else None
         elif name == "sponge_time":
             bake.sponge_h = _said_h(value, "/sponge_time", "a sponge", LONGEST_SPONGE_H)
         elif name == "heat_steps":
@@ -144,7 +144,6 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
         suit_leaven(bake, r.kitchen, r.own)
 
 
-USUAL_AFTER_H = 0.25  # judgement: from the bench to the cold
 SHORTEST_H, LONGEST_COLD_H, LONGEST_SPONGE_H = 0.25, 96.0, 48.0
 
 
@@ -183,15 +182,6 @@ OPTIONAL = (
     "solve_for",
     "colour_top",
 )
-
-
-def _set_stage_time(bake: Bake, which: str, text: str | None) -> None:
-    """Set the end of a stage: its rise where nothing is given, else hours as they are said, or none at all."""
-    end, low, most = stage_end(text, f"/{which}_time")
-    setattr(bake, f"{which}_end", end)
-    setattr(bake, f"{which}_most_h", most)
-    if low is not None:
-        setattr(bake, f"{which}_h", low)
 
 
 def _readable(r: BakeSnapshot, lines: list[FormulaLineCreate]) -> list[dict[str, Any]]:

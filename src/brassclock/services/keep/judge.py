@@ -31,11 +31,12 @@ def judge_tray(app: App, bake_id: int, given: TrayUpdate) -> None:
         r = solve.load(app, session, bake_id)
         r.bake.revision += 1
         rounds = solve.line_of_rows(r).rounds
-        outcomes = [*given.outcomes, *(_said(given.said, rounds, _off(r)) if given.said else [])]
+        off = _off(r)
+        outcomes = [*given.outcomes, *(_said(given.said, rounds, off) if given.said else [])]
         if not outcomes:
             raise invalid("/said", "Nothing is said of any bread. Say it as “all full except 3 and 7 flat”.")
         for i, one in enumerate(outcomes):
-            _check(r, one.round_no, rounds, "/round_no" if len(outcomes) == 1 else f"/outcomes/{i}/round_no")
+            _check(r, one.round_no, rounds, off, "/round_no" if len(outcomes) == 1 else f"/outcomes/{i}/round_no")
         for one in outcomes:
             add_outcome(session, r, one)
         _figures_again(app, session, r)
@@ -56,12 +57,12 @@ def _said(text: str, rounds: int, off: set[int] | None) -> list[OutcomeUpdate]:
     return found
 
 
-def _check(r: BakeSnapshot, round_no: int, rounds: int, at: str) -> None:
+def _check(r: BakeSnapshot, round_no: int, rounds: int, off: set[int] | None, at: str) -> None:
     if round_no > rounds:
         raise invalid(at, f"There is no round {round_no}; this bake has 1 to {rounds}.")
-    own = {t.kind for t in r.taps if t.round_no == round_no}
-    if any(t.kind == "load" for t in r.taps) and not own & {"off", "fell"}:
-        where = "still on the heat" if "load" in own else "not baked yet"
+    if off is not None and round_no not in off:
+        loaded = any(t.kind == "load" and t.round_no == round_no for t in r.taps)
+        where = "still on the heat" if loaded else "not baked yet"
         raise Conflict(f"Round {round_no} is {where}. Take it off first, then judge it.")
 
 

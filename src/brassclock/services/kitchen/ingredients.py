@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from sqlmodel import Session
 
 from brassclock.core.errors import invalid
@@ -14,6 +16,12 @@ from brassclock.store import pantry as pantry_rows
 from brassclock.store.rows import get, insert
 from brassclock.store.tables import FlourBag
 from brassclock.store.tables import OwnIngredient as OwnRow
+
+
+def known_rows(app: App, kitchen_id: int) -> Mapping[str, Ingredient]:
+    """Every ingredient that a kitchen knows, by id: the table's and its own. Raises NotFound."""
+    with app.read() as session:
+        return kit_of(app.kitchen(session, kitchen_id), own_rows(session, kitchen_id)).rows
 
 
 def ingredient_out(row: Ingredient, *, own: bool) -> IngredientRead:

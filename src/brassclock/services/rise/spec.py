@@ -240,6 +240,16 @@ def stage_end(text: str | None, pointer: str) -> tuple[str, float | None, float 
     return "time" if high > 0 else "skip", low, high if high > low else None
 
 
+def end_stage(bake: Bake, which: str, text: str | None) -> None:
+    """Set the end of a stage: its rise where nothing is given, else hours as they are said, or none at all. Raises
+    InvalidInput."""
+    end, low, most = stage_end(text, f"/{which}_time")
+    setattr(bake, f"{which}_end", end)
+    setattr(bake, f"{which}_most_h", most)
+    if low is not None:
+        setattr(bake, f"{which}_h", low)
+
+
 def told_for(end: str, low_h: float | None, most_h: float | None) -> Told | None:
     """The time that ends a stage [h], of what `stage_end` read; None for one that ends at its rise."""
     if end == "skip":

@@ -28,7 +28,8 @@ from brassclock.services.bake import lock
 from brassclock.services.bake.methods import own_method
 from brassclock.services.bake.parts import beside_g
 from brassclock.services.bake.snapshot import BakeSnapshot
-from brassclock.services.kitchen.pantry import kit_of, own_rows
+from brassclock.services.kitchen.ingredients import known_rows
+from brassclock.services.kitchen.pantry import kit_of
 from brassclock.services.rise import spec as rise_spec
 from brassclock.services.schemas.mix import BloomCreate
 from brassclock.services.schemas.weigh import (
@@ -85,9 +86,7 @@ KEPT_FIELDS = (
 
 def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
     """Every line of a pasted list, read or with what is missing; of a whole recipe its steps apart."""
-    with app.read() as session:
-        kitchen = app.kitchen(session, kitchen_id)
-        rows = kit_of(kitchen, own_rows(session, kitchen_id)).rows
+    rows = known_rows(app, kitchen_id)
     page = page_of(given.text, rows)
     if page.steps or len(page.dough) > 1:
         found = read_entry("\n".join([*page.sponge, *page.dough]), rows, None, USUAL_FLOUR_G)

@@ -11,12 +11,12 @@ from pydantic import ValidationError
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.weigh.recipe_steps import Fact
 from brassclock.services.day.steps import hours_text
-from brassclock.services.rise.spec import stage_end
+from brassclock.services.rise.spec import end_stage
 from brassclock.services.schemas.bake import BakeUpdate
+from brassclock.services.schemas.rise import ColdUpdate
 from brassclock.services.schemas.weigh import TakenRead
 from brassclock.store.tables import Bake, Surface
 
-AFTER_H = 0.25  # a dough that goes straight to the cold
 KNEADED_BY = {
     "processor": "in a food processor",
     "planetary": "in a stand mixer",
@@ -120,13 +120,14 @@ def _stage(bake: Bake, which: str, what: str, found: Mapping[str, Fact]) -> list
     hours, size, out = found.get(f"{which}_h"), found.get(f"{which}_x"), found.get(f"{which}_out_h")
     cold = found.get("cold_h") if "cold_of" in found and found["cold_of"].value == which else None
     if cold is not None:
-        after_h = min(float(hours.value), 48.0) if hours else AFTER_H
-        stay = {"stage": which, "after_h": after_h, "hours": cold.mid}
+        stay: dict[str, Any] = {"stage": which, "hours": cold.mid}
+        if hours:
+            stay["after_h"] = min(float(hours.value), 48.0)
         if not _can_be("cold", stay):
             return [TakenRead(text=f"not taken: {_hours(cold)} in the fridge", words=cold.words)]
-        bake.cold = stay
+        bake.cold = ColdUpdate.model_validate(stay).model_dump()
         _end(bake, which, out)
-        first = f"{what} {'after ' + hours_text(after_h) if hours else 'at once'} into the fridge"
+        first = f"{what} {'after ' + hours_text(stay['after_h']) if hours else 'at once'} into the fridge"
         text = f"{first} for {hours_text(cold.mid)}" + (f", then {_hours(out)} out of it" if out else "")
         if cold.high is not None:
             text += f"; of {_hours(cold)}"
@@ -158,25 +159,21 @@ def _grown(ratio: float) -> str:
 
 def _end(bake: Bake, which: str, hours: Fact | None) -> None:
     """End a stage after so many hours; at once where there are none."""
-    text = "skip" if hours is None else f"{hours.value:g} to {hours.high or hours.value:g} h"
-    end, low, most = stage_end(text, f"/{which}_time")
-    settings: dict[str, Any] = {"end": end, "h": low, "most_h": most}
-    for name, value in settings.items():
-        setattr(bake, f"{which}_{name}", value)
+    end_stage(bake, which, "skip" if hours is None else f"{hours.value:g} to {hours.high or hours.value:g} h")
 
 
 def _surface(bake: Bake, found: Mapping[str, Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
     """The surface of the kitchen that is of the recipe's kind; told where there is none."""
     fact, heat = found.get("baked_on"), found.get("oven_c")
-    if fact is None and heat is None:
+    told = fact or heat
+    if told is None:
         return []
-    words = (fact or heat).words  # type: ignore[union-attr]
     kind = KINDS[str(fact.value)].name.lower() if fact else "an oven"
     at = f", {heat.value:g} C" if heat else ""
     mine = next((s for s in surfaces if fact and s.kind == fact.value), None)
     if mine is not None:
         bake.surface_id = mine.id
-        return [TakenRead(text=f"on {mine.name} at its own heat; the recipe's own: {kind}{at}", words=words)]
+        return [TakenRead(text=f"on {mine.name} at its own heat; the recipe's own: {kind}{at}", words=told.words)]
     now = next((s.name for s in surfaces if s.id == bake.surface_id), None)
     here = f"it is planned on {now}" if now else "name a surface of this kitchen"
-    return [TakenRead(text=f"the recipe's own: {kind}{at}; here {here}", words=words)]
+    return [TakenRead(text=f"the recipe's own: {kind}{at}; here {here}", words=told.words)]

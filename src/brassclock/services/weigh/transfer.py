@@ -23,7 +23,7 @@ from brassclock.services.app import App
 from brassclock.services.bake.create import add_bake
 from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.keep.carry import kept_file, put_kept
-from brassclock.services.kitchen.ingredients import store_ingredient
+from brassclock.services.kitchen.ingredients import known_rows, store_ingredient
 from brassclock.services.kitchen.pantry import kit_of, own_rows
 from brassclock.services.schemas.bake import BakeCreate
 from brassclock.services.schemas.faults import faults_of
@@ -185,23 +185,22 @@ def bring_in(app: App, kitchen_id: int, given: ImportRequest) -> ImportRead:
             raise invalid("/text", "The recipe holds no ingredients. It needs recipeIngredient, one line each.")
         made = [f"Makes {found.count}"] if found.count else []
         page = Page(found.name, dough=list(found.lines), steps=list(found.steps), about=made)
-        return _from_page(app, kitchen_id, given, found.name, page, "recipe")
+        return _from_page(app, kitchen_id, given, page, "recipe", known_rows(app, kitchen_id))
     if data is None and text[0] in "{[":
         raise invalid("/text", "This begins like JSON but cannot be read as it. Is the end of the file missing?")
     if data is not None:
         raise invalid(
             "/text", "This JSON is neither a bake file nor a schema.org Recipe. Give one of those, Markdown or CSV."
         )
+    rows = known_rows(app, kitchen_id)
     title, lines = tables.read_markdown(text)
     if lines:
-        return _from_page(app, kitchen_id, given, title or UNNAMED, Page(dough=lines), "Markdown")
+        return _from_page(app, kitchen_id, given, Page(title or "", dough=lines), "Markdown", rows)
     if tables.is_csv(text):
-        return _from_page(app, kitchen_id, given, UNNAMED, Page(dough=tables.read_csv(text)), "CSV")
+        return _from_page(app, kitchen_id, given, Page(dough=tables.read_csv(text)), "CSV", rows)
     _note(text)  # what is longer is no recipe, and its steps would not go into the note
-    with app.read() as session:
-        rows = kit_of(app.kitchen(session, kitchen_id), own_rows(session, kitchen_id)).rows
     page = page_of(text, rows)
-    return _from_page(app, kitchen_id, given, page.name or UNNAMED, page, "recipe as text" if page.steps else "list")
+    return _from_page(app, kitchen_id, given, page, "recipe as text" if page.steps else "list", rows)
 
 
 def _from_file(
@@ -292,22 +291,24 @@ def _note(text: str) -> str:
     return text
 
 
-def _from_page(app: App, kitchen_id: int, given: ImportRequest, name: str, page: Page, kind: str) -> ImportRead:
-    """A bake from a recipe that was taken apart: its lines, and what its steps say of it."""
+def _from_page(
+    app: App, kitchen_id: int, given: ImportRequest, page: Page, kind: str, rows: Mapping[str, Ingredient]
+) -> ImportRead:
+    """A bake from a recipe that was taken apart: its lines, and what its steps say of it. All is read before anything
+    is written."""
+    _note("\n".join(page.steps))
+    said = facts(page.steps, page.about)
+    dough_g = dough_told_g(said, page.about)
+    first, found = _read(page.sponge, rows), _read(page.dough, rows, dough_g, USUAL_FLOUR_G)
+    stuffing = _read(page.filling, rows)
+    if not first and not found:
+        raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
     with app.transaction(kitchen_id) as session:
         kitchen = app.kitchen(session, kitchen_id)
         own = own_rows(session, kitchen_id)
-        rows: Mapping[str, Ingredient] = kit_of(kitchen, own).rows
-        _note("\n".join(page.steps))
-        said = facts(page.steps, page.about)
-        dough_g = dough_told_g(said, page.about)
-        first, found = _read(page.sponge, rows), _read(page.dough, rows, dough_g, USUAL_FLOUR_G)
-        stuffing = _read(page.filling, rows)
-        if not first and not found:
-            raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
         bake_id = add_bake(
             session,
-            BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=name),
+            BakeCreate(kitchen_id=kitchen_id, method="blank", serve=given.serve, name=page.name or UNNAMED),
             app.now(session, kitchen),
         )
         bake = get(session, Bake, bake_id)
@@ -334,7 +335,7 @@ def _from_page(app: App, kitchen_id: int, given: ImportRequest, name: str, page:
 def _read(
     lines: list[str], rows: Mapping[str, Ingredient], dough_g: float | None = None, flour_g: float | None = None
 ) -> list[EntryLine]:
-    return read_entry("\n".join(lines), rows, dough_g, flour_g) if lines else []
+    return read_entry("\n".join(lines), rows, dough_g, flour_g)
 
 
 def _as_lines(found: list[EntryLine], part: str) -> list[dict[str, Any]]:

@@ -10,6 +10,7 @@ import { Plate } from "../../controls/Notice";
 import { Pick } from "../../controls/Pick";
 import { useWords } from "../../frame/units";
 import { gramsOf, mass, typedMeasure } from "../../words/format";
+import { MEASURED } from "./measured";
 import { SAY } from "../../words/say/weigh";
 
 type Part = Schemas["PartUpdate"];
@@ -54,8 +55,6 @@ const Breads = styled.section`
   }
 `;
 
-const MEASURED = { count: "count", piece_g: "g", diameter_cm: "cm" } as const;
-
 /** A name that none of the breads has yet. */
 function fresh(taken: readonly string[]): string {
   for (let n = 1; ; n++) {
@@ -83,7 +82,7 @@ export function OtherBreads({ bake, sheet }: { bake: Bake; sheet: WeighSheet | n
       {parts.length > 0 && <h2>{SAY.fromTheSameDough}</h2>}
       {parts.map((part, i) => {
         const set = (values: Partial<Part>) => put(parts.map((p, k) => (k === i ? { ...p, ...values } : p)));
-        const number = (name: keyof typeof MEASURED, factor = 1) => ({
+        const number = (name: "count" | "piece_g" | "diameter_cm", factor = 1) => ({
           fault: fields.find((f) => f.pointer === `/parts/${i}/${name}`)?.detail ?? null,
           onCommit: (text: string) => set({ [name]: typedMeasure(text, MEASURED[name], factor) }),
         });

@@ -10,6 +10,7 @@ import { PieceProfile } from "../../instruments/Profile";
 import { gramsOf, mass, typedMeasure } from "../../words/format";
 import { FillingPart } from "./FillingPart";
 import { OtherBreads } from "./OtherBreads";
+import { MEASURED } from "./measured";
 import { SAY } from "../../words/say/weigh";
 
 const Piece = styled.div`
@@ -33,15 +34,6 @@ const SHAPES = [
 
 /** How the dough divides and how thin it rolls. */
 const QUIET = new Set(["volume_ratio", "left_over", "filling_scaled"]); // said, but no contradiction
-
-const MEASURED = {
-  count: "count",
-  piece_g: "g",
-  diameter_cm: "cm",
-  length_cm: "cm",
-  width_cm: "cm",
-  thickness_mm: "mm",
-} as const;
 
 export function PiecePanel({ bake, sheet }: { bake: Bake; sheet: WeighSheet | null }) {
   const units = useWords();
