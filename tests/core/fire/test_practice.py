@@ -10,7 +10,10 @@ from practice_heat import ROWS, checked, summary
 
 LATE = 1.3  # of the end that is stated
 KNOWN_LATE = {"thick-round-under-lid": 1.53}  # a known miss: pale enough for its cooks, not yet golden for us
-REFUSED = {"does_not_cook_through", "filling_not_safe", "browns_before_through", "dries_before_through", "stays_pale"}
+REFUSED = {"does_not_cook_through", "filling_not_safe", "browns_before_through", "dries_before_through"} | {
+    "burns_before_brown",
+    "stays_pale",
+}
 
 
 def test_stated_times_lie_in_the_bands() -> None:

@@ -568,6 +568,45 @@ def test_a_bread_that_would_wait_raw_side_down_is_turned_later(temp_c: float) ->
     assert pale.end.through_s is not None and pale.end.through_s < pale.off_s < 90 < light.off_s
 
 
+THICK = model.Bread(0.018, 0.09, 0.75, 24.0, 700.0, 0.42, rise_g=1.3, pocket=False)
+
+
+@pytest.mark.parametrize(("mm", "temp_c"), [(12, 172.0), (18, 172.0), (18, 196.0), (15, 210.0)])
+def test_a_thick_round_is_turned_where_it_is_through_soonest(mm: float, temp_c: float) -> None:
+    """An 18 mm griddle round of medium-low heat lies 5 to 8 minutes on each side (common practice, from memory): it was
+    to be turned after a quarter of an hour. Two minutes sooner or later bring it off no sooner."""
+    bread = replace(THICK, thickness_m=mm / 1000)
+    program = plan_bread(bread, Surface("iron_plate", temp_c))
+    assert program.turn_s and program.end.through_s and not program.end.codes
+    assert 0.35 * program.off_s < program.turn_s < 0.7 * program.off_s
+    if (mm, temp_c) == (18, 172.0):
+        assert 300 <= program.turn_s <= 480 and 600 <= program.off_s <= 960
+    for by_s in (-120.0, 120.0):
+        sides = (Step("face_a", max(program.turn_s + by_s, 30.0)), Step("face_b", 900.0))
+        done = Baking(bread, Surface("iron_plate", temp_c), steps=sides).baked().events["done"]
+        assert done is None or done >= program.end.through_s * 0.92
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_nothing_lies_black_for_long_without_a_word(kind: str) -> None:
+    """A flat sheet on a hot stone waited three minutes for a pocket it cannot open; one on a steel of 325 C was black
+    below for over a minute while its top got its colour."""
+    for mm in (1.0, 2.0, 3.5, 7.0, 16.0):
+        for pocket in {mm < 8, False}:
+            for hotter in (0.0, 60.0):
+                bread = model.Bread(mm / 1000, 0.18, 0.75, 24.0, rise_g=1.2, pocket=pocket)
+                program = plan_bread(bread, Surface(kind, KINDS[kind].usual_c + hotter))
+                black = black_s(program.baked.events, GOLDEN_BOTH, program.turn_s or 0.0)
+                assert program.end.codes or black is None or program.off_s - black <= 45.0, (mm, pocket, hotter)
+
+
+@pytest.mark.parametrize("temp_c", [230.0, 260.0])
+def test_a_sheet_of_a_millimetre_shows_no_bubbles_and_is_inverted_by_its_colour(temp_c: float) -> None:
+    program = plan_bread(model.Bread(0.001, 0.2, 0.88, 22.0, pocket=False), Surface("inverted_plate", temp_c))
+    assert program.baked.events["bubbles"] is None
+    assert program.turn_s and program.turn_s <= (program.baked.events["light_bottom"] or 0.0) + 8.0
+
+
 @pytest.mark.parametrize("kind", ["iron_plate", "stone_oven", "clay_wall", "oil"])
 def test_a_cooks_own_program_that_changes_nothing_is_the_planned_one(kind: str) -> None:
     bread, surface = model.Bread(0.0035, 0.18, 0.88, 20.0), Surface(kind, KINDS[kind].usual_c)

@@ -46,8 +46,8 @@ class Baking:
     """A bread as it is laid on, its surface, the colour wished, and the cook's own `steps` (None: the usual way).
 
     `turned` is False for what is docked or topped; `pocket` whether one is wanted; `filled` whether it holds what must
-    be hot; `dressed_kg_m2` is spread on its upper face once it is turned; `patient` keeps a thick round on its first
-    side until its top is dull, `held_s` any bread so long after its colour.
+    be hot; `dressed_kg_m2` is spread on its upper face once it is turned; its first side lies `held_s` longer than
+    its colour takes.
     """
 
     bread: Bread
@@ -59,7 +59,6 @@ class Baking:
     filled: bool = False
     steps: tuple[Step, ...] | None = None
     dressed_kg_m2: float = 0.0
-    patient: bool = False
     held_s: float = 0.0
 
     @property
@@ -67,7 +66,7 @@ class Baking:
         """The stretches on the heat, each to its end or to its limit."""
         if self.steps is not None:
             return as_written(self.surface, self.steps)
-        legs = chosen(self.surface, self.bread, self.wish, self.turned, self.patient)
+        legs = chosen(self.surface, self.bread, self.wish, self.turned)
         if self.held_s:
             legs[0] = replace(legs[0], after_s=legs[0].after_s + self.held_s)
         if self.dressed_kg_m2 and len(legs) > 1:

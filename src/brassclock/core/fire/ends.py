@@ -6,7 +6,7 @@ verdict says so.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -23,6 +23,9 @@ DRESSING_HOT_S = Param(
 )
 WELL_BEFORE = Param(0.85, "-", 0.7, 1, Kind.JUDGEMENT, "black spots a moment before it is through spoil no bread")
 BLACK_FOR_S = Param(45.0, "s", 20, 90, Kind.JUDGEMENT, "longer black than that before it is through spoils any bread")
+BLACK_WAIT_S = Param(
+    15.0, "s", 5, 30, Kind.JUDGEMENT, "a face may be black so long while the other gets its colour; a flame's spots"
+)
 NEARLY = Param(0.5, "-", 0.3, 0.8, Kind.JUDGEMENT, "of the dose of a colour")
 SHORT_OF_S = Param(5.0, "s", 2, 15, Kind.JUDGEMENT, "before it is too dry or black")
 
@@ -61,18 +64,34 @@ def comes_off(baked: Baked, wish: Wish, *, pocket: bool, safe_s: float | None, d
     if pocket and e["full"]:
         ready.append(e["full"] + AFTER_FULL_S)
     dry = e["too_dry"] - SHORT_OF_S if e["too_dry"] else end
-    off_s = max(min(max(ready), dry, end), turn + LEAST_S, through)
+    hot = [t for t in (None if turn else blackens(e, "bottom", wish), blackens(e, "top", wish)) if t]
+    burnt = min(hot, default=end) + BLACK_WAIT_S
+    off_s = max(min(max(ready), dry, burnt, end), turn + LEAST_S, through)
     codes, spoilt = [], []
     if e["too_dry"] and e["too_dry"] < through:
         codes.append("dries_before_through")
         spoilt.append(e["too_dry"])
     black = black_s(e, wish, turn)
-    if black is not None and black < max(WELL_BEFORE * through, through - BLACK_FOR_S):
+    if black is not None and _long_before(black, through):
         codes.append("browns_before_through")
         spoilt.append(black)
     if any(_short(baked, face, word, off_s) for face, word in enumerate((wish.bottom, wish.top))):
-        codes.append("dries_before_brown" if e["too_dry"] and dry <= off_s else "stays_pale")
+        dries, burns = e["too_dry"] and dry <= off_s, burnt <= off_s
+        codes.append("dries_before_brown" if dries else "burns_before_brown" if burns else "stays_pale")
     return End(float(off_s), through, tuple(codes), min(spoilt, default=None))
+
+
+def put_off(end: End, through_s: float, black: float | None) -> End:
+    """The same end, later: when it is through [s], a face being black at `black` [s]."""
+    late = replace(end, off_s=through_s, through_s=through_s)
+    if black is None or not _long_before(black, through_s) or "browns_before_through" in end.codes:
+        return late
+    return replace(late, codes=(*end.codes, "browns_before_through"), spoilt_s=min(black, end.spoilt_s or black))
+
+
+def _long_before(black: float, through_s: float) -> bool:
+    """True if a face is black so long before the bread is through that it is spoilt [s]."""
+    return black < max(WELL_BEFORE * through_s, through_s - BLACK_FOR_S)
 
 
 def _hot_s(baked: Baked, turn_s: float) -> float | None:
@@ -89,16 +108,17 @@ def _short(baked: Baked, face: int, word: str, at_s: float) -> bool:
     return bool(baked.browned[row, face] < NEARLY * brown or baked.charred[row, face] < NEARLY * char)
 
 
+def blackens(e: dict[str, float | None], face: str, wish: Wish) -> float | None:
+    """Seconds until a face is black that is not to be charred; None: never."""
+    return None if getattr(wish, face) == "charred" else e[f"char_{face}"]
+
+
 def black_s(e: dict[str, float | None], wish: Wish, turn: float) -> float | None:
     """Seconds until a face that is not to be charred is black where it touches: below before the turn, above after
     it."""
-    below = (
-        e["char_bottom"]
-        if wish.bottom != "charred" and e["char_bottom"] and (not turn or e["char_bottom"] <= turn)
-        else None
-    )
-    above = e["char_top"] if wish.top != "charred" else None
-    return min((t for t in (below, above) if t is not None), default=None)
+    below = blackens(e, "bottom", wish)
+    touching = (None if below and turn and below > turn else below, blackens(e, "top", wish))
+    return min((t for t in touching if t), default=None)
 
 
 def off_by_hand(baked: Baked, safe_s: float | None) -> End:

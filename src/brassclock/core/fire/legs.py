@@ -105,19 +105,19 @@ def _over_flame(surface: Surface, seconds: float) -> Stage:
     return Stage(seconds, False, 0.0, 25.0, 8.0, surface.flame)
 
 
-def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True, patient: bool = False) -> list[Stage]:
+def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True) -> list[Stage]:
     """The usual way of a bread through the heat on a surface: the first side until it has its colour and the top has
     set.
 
-    A bread in an oven is turned once its pocket opened, so that both leaves colour; what is docked, topped or thick
-    stays as it lies. The top of a thick round sets long after its colour: it is turned by that alone, if not `patient`.
+    A bread in an oven is turned once its pocket opened, so that both leaves colour; what is docked, topped, thick or
+    opens none stays as it lies. The top of a thick round sets long after its colour: it is turned by that alone.
     """
     way = surface.spec.way
     if surface.spec.air_heated:
-        if bread.thick or way == "tray" or not turned:
-            if not bread.thick and way != "tray":
-                return [_stage(surface, UNTURNED_LIMIT_S)]
+        if bread.thick or way == "tray":
             return [_stage(surface, THICK_OVEN_LIMIT_S, False, "ready", AFTER_READY_S, colour=wish.bottom)]
+        if not (turned and bread.pocket):
+            return [_stage(surface, UNTURNED_LIMIT_S)]
         return [
             _stage(surface, CUE_LIMIT_S, False, "puff_colour", AFTER_PUFF_S, colour=wish.bottom),
             _stage(surface, SECOND_LIMIT_S, True),
@@ -134,10 +134,10 @@ def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True, pati
             _stage(surface, CUE_LIMIT_S, False, "cue", AFTER_CUE_S),
             _over_flame(surface, FLAME_LIMIT_S),
         ]
-    if bread.thick and not patient:
+    if bread.thick:
         first = _stage(surface, THICK_LIMIT_S, False, "golden", colour=wish.bottom)
     else:
-        first = _stage(surface, THICK_LIMIT_S if bread.thick else TURN_LIMIT_S, False, "colour", colour=wish.bottom)
+        first = _stage(surface, TURN_LIMIT_S, False, "colour", colour=wish.bottom)
     if way == "grill":
         return [first, _stage(surface, FLAME_LIMIT_S, top=surface.flame)]
     return [first, _stage(surface, THICK_LIMIT_S if bread.thick else SECOND_LIMIT_S, True)]

@@ -15,7 +15,7 @@ from brassclock.core.fire.baking import Baking, Faults, laid_on, shrunk
 from brassclock.core.fire.bands import Bands, bands, offsets
 from brassclock.core.fire.colour import GOLDEN_BOTH, Wish, word_of
 from brassclock.core.fire.edges import edge_seconds, edge_temperature
-from brassclock.core.fire.ends import End
+from brassclock.core.fire.ends import End, black_s, put_off
 from brassclock.core.fire.heating import Heating, heating, oil_after, recovery_s
 from brassclock.core.fire.legs import Step, legs_of_steps, second_move
 from brassclock.core.fire.program_why import _cautions, _whys
@@ -35,6 +35,8 @@ MOST_UNSAFE = Param(
 RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = Param(0.30, "-", 0.2, 0.4, Kind.JUDGEMENT, "of a time, while only one bake can be run")
 HELD_S = (8.0, 16.0, 32.0, 64.0)  # judgement: by how much longer a first side is tried
+THICK_HELD_S = (30.0, 60.0, 90.0, 120.0, 160.0, 210.0, 270.0, 340.0, 420.0, 510.0, 610.0, 720.0)  # of a thick one
+SOONEST = Param(1.05, "-", 1, 1.1, Kind.JUDGEMENT, "times the soonest end: of the first sides within, the shortest")
 RADIANT_H = Param(8.0, "W/(m2 K)", 5, 14, Kind.PUBLISHED_FROM_MEMORY, "a hot edge to the kitchen")
 DEFAULT_FLOUR_G_M2 = Param(15.0, "g/m2", 5, 40, Kind.PRACTICE, "bench flour on a rolled round")
 EVENTS = (
@@ -172,12 +174,6 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
     """The program of a baking; bands, verdicts and the right heat are worked out when they are asked for."""
     whole = baking.baked()
     end = baking.end(whole, _safe_in_most_s(baking, whole))
-    if baking.bread.thick and baking.steps is None and RAW & {*end.codes} and not baking.patient:
-        slower = replace(baking, patient=True)
-        through = slower.baked()
-        other = slower.end(through, _safe_in_most_s(slower, through))
-        if other.through_s is not None:
-            baking, whole, end = slower, through, other
     if baking.steps is None:
         end = _for_all(baking, end, whole)
         baking, whole, end = _turned_later(baking, whole, end)
@@ -206,18 +202,32 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
 def _turned_later(baking: Baking, whole: Baked, end: End) -> tuple[Baking, Baked, End]:
     """The bake of a bread that has its colours and waits on its second side to be through, with the first side held
     longer where that brings it off sooner: turned raw it takes the heat it needs through a dry face."""
-    first = baking.legs[0]
+    first, many = baking.legs[0], baking.bread.thick or baking.filled
     waits = end.off_s == end.through_s or RAW & {*end.codes}
-    if first.until != "colour" or baking.bread.thick or baking.filled or not waits:
+    if first.until not in ("colour", "golden") or not waits:
         return baking, whole, end
+    later = [replace(baking, held_s=s) for s in (_long_held(baking) if many else HELD_S)]
     best = baking, whole, end
-    for held_s in HELD_S:
-        later = replace(baking, held_s=held_s)
-        baked = later.baked()
-        other = _for_all(later, later.end(baked, 0.0), baked)
-        if other.through_s is not None and (best[2].through_s is None or other.off_s < best[2].off_s):
-            best = later, baked, other
+    for other in later:
+        baked = other.baked()
+        ended = _for_all(other, other.end(baked, _safe_in_most_s(other, baked)), baked)
+        if ended.through_s is not None and (best[2].through_s is None or ended.off_s < best[2].off_s):
+            best = other, baked, ended
     return best
+
+
+def _long_held(baking: Baking) -> list[float]:
+    """By how much longer the first side of a thick or filled bread is held that is off soonest [s]; empty where none is
+    off sooner. A bake in coarse cells for each."""
+    ends: dict[float, float] = {}
+    for held_s in (0.0, *THICK_HELD_S):
+        other = replace(baking, held_s=held_s)
+        seen = other.baked(grid=model.COARSE_GRID)
+        end = other.end(seen, other.safe_s(seen))
+        if end.through_s is not None:
+            ends[held_s] = end.off_s + (end.off_s if end.codes else 0.0)
+    soonest = min(ends.values(), default=0.0)
+    return [next(h for h, off_s in ends.items() if off_s <= soonest * SOONEST)] if ends else []
 
 
 def _turn_s(baking: Baking, whole: Baked) -> float | None:
@@ -287,7 +297,7 @@ def _for_all(baking: Baking, end: End, whole: Baked) -> End:
     if done <= end.off_s:
         return end
     done = math.ceil(done) + 1.0  # staying longer leaves it cooler still
-    return replace(end, off_s=done, through_s=done)
+    return put_off(end, done, black_s(whole.events, baking.wish, whole.events["second"] or 0.0))
 
 
 def _no_longer(legs: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:

@@ -38,18 +38,21 @@ WHY = {
     "browns_before_through": "It is black before it is through",
     "dries_before_through": "It is dried out before it is through",
     "dries_before_brown": "It dries out before it has its colour here",
+    "burns_before_brown": "One face is black here before the other has its colour",
     "stays_pale": "It does not get its colour here",
 }
 
 
 PALER = "a hotter surface, a grill at the end, or a brush of milk or fat before"
 COOLER = "a thinner round, and a lower heat"
+EVENER = "a lower heat, or a grill for the upper face at the end"
 ELSE = {
     "does_not_cook_through": COOLER,
     "filling_not_safe": COOLER,
     "browns_before_through": COOLER,
     "dries_before_through": COOLER,
     "dries_before_brown": PALER,
+    "burns_before_brown": EVENER,
     "stays_pale": PALER,
 }
 

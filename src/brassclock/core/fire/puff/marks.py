@@ -169,7 +169,8 @@ def leg_over(events, cells, skin, sheet, leg, bottom, loss):
     coloured = skin[BROWN, face] >= leg.brown_to and skin[CHAR, face] >= leg.char_to
     turnable = coloured or loss >= TURN_DRY * sheet.dry_limit
     if leg.end == END_CUE:
-        return events[BUBBLES] >= 0.0 and events[LIGHT_A + bottom] >= 0.0
+        dried = loss >= TURN_DRY * sheet.dry_limit  # a sheet of a millimetre shows no bubbles
+        return (events[BUBBLES] >= 0.0 or dried) and events[LIGHT_A + bottom] >= 0.0
     if leg.end == END_PUFF:
         return events[PUFF] >= 0.0
     if leg.end == END_COLOUR:

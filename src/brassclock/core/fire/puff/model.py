@@ -81,11 +81,11 @@ class Face:
 
 @dataclass(frozen=True)
 class Stage:
-    """A stretch on the heat. Ends after `seconds`, or `after_s` past what `until` names: `cue` (bubbles and first brown
-    below), `puff`, `bubbles`, `golden` (the face on the plate, else the upper one, has the doses of `colour`),
-    `puff_colour` (it puffed, and is coloured below or half dried out), `ready` (cooked through, both faces coloured),
-    `colour` (the same with the upper face dull, or half dried out). `wet_kg_m2` of water lands on the upper face as it
-    begins.
+    """A stretch on the heat. Ends after `seconds`, or `after_s` past what `until` names: `cue` (bubbles, or half dried
+    out, and first brown below), `puff`, `bubbles`, `golden` (the face on the plate, else the upper one, has the doses
+    of `colour`), `puff_colour` (it puffed, and is coloured below or half dried out), `ready` (cooked through, both
+    faces coloured), `colour` (the face coloured, or half dried out, and the upper face dull). `wet_kg_m2` of water
+    lands on the upper face as it begins.
 
     `oil`: it swims in oil at `top.gas_c`. `dip_k`: how far the air lies under `top.gas_c` at first contact (an oven
     whose door stood open), coming back with `dip_tau_s`.
