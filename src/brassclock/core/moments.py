@@ -30,9 +30,14 @@ PARTS_OF_DAY = {  # the hour that is meant where none is said
     "night": 20,
 }
 AFTER_NOON = frozenset(("lunch", "afternoon", "tea", "evening", "dinner", "supper", "night"))
+EVENING = 16
 SMALL_HOURS = 5  # “tonight at 1” is of the day after
 
-_FILLERS = re.compile(r"\b(?:at|on|by|about|around|the|o'?clock|sharp|coming)\b|(?<=\b\d{4}) ?hrs?$|[,]")
+_FOR = "|".join((*PARTS_OF_DAY, *WEEKDAYS, "today", "tonight", "tomorrow", "the", r"\d{1,2}(?:[:.]\d\d)? ?[ap]\.?m"))
+_FILLERS = re.compile(
+    r"\b(?:at|on|by|before|about|around|the|o'?clock|sharp|coming)\b|(?<=\d)ish\b|(?<=\b\d{4}) ?hrs?$|[,]"
+    + rf"|\bfor (?=(?:{_FOR}))"
+)
 _QUARTERS = {"half": 30, "quarter": 15, "a quarter": 15}
 _PAST_HOUR = re.compile(r"\b(half|a quarter|quarter|\w+(?: minutes?)?) (past|to) (\w+)\b")
 _HALF_HOUR = re.compile(
@@ -44,8 +49,8 @@ _SPAN = re.compile(
     r"(?:(\d+) ?(?:s|sec|seconds) ?)?(ago|from now|hence)?$"
 )
 _ISO = re.compile(r"^(\d{4}-\d{2}-\d{2})[t ](\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(z|[+-]\d{2}:\d{2})?$")
-_CLOCK = re.compile(r"^(\d{1,2})(?:[:.h](\d{2})|h)?\s*(am|pm|a\.?m\.?|p\.?m\.?)?$")
-_DIGITS = re.compile(r"^([01]\d|2[0-3])([0-5]\d)$")
+_CLOCK = re.compile(r"^(\d{1,2})(?:[:.h](\d{2})|(\d{2})(?=\s*[ap])|h)?\s*(am|pm|a\.?m\.?|p\.?m\.?)?$")
+_DIGITS = re.compile(r"^([01]?\d|2[0-3])([0-5]\d)$")
 _DAY_NAMES = "|".join(f"{d[:3]}(?:{d[3:]}|{d[3:4]}|{d[3:5]})?" for d in WEEKDAYS)
 _WEEKDAY = re.compile(rf"\b(?:(?:this|next) )?({_DAY_NAMES})\b\.?")
 _MONTH = "(" + "|".join(MONTHS) + ")[a-z]*"
@@ -53,6 +58,13 @@ _DATE = re.compile(rf"\b(\d{{1,2}})(?:st|nd|rd|th)? (?:of )?{_MONTH}\b\.?(?: (\d
 _DATE_US = re.compile(rf"\b{_MONTH}\.? (\d{{1,2}})(?:st|nd|rd|th)?\b(?![:.]\d)(?: (\d{{4}}))?")
 _ISO_DATE = re.compile(r"\b(\d{4})-(\d{2})-(\d{2})\b")
 _NUMBERED = re.compile(r"\b(\d{1,2})[./](\d{1,2})(?:[./](\d{4})?)?(?= |$)")
+_HOUR_BEFORE_DATE = re.compile(
+    rf"\bat (\d{{1,2}}(?:[:.]\d\d)?),? (?:on )?((?:{_MONTH})\.? \d{{1,2}}(?:st|nd|rd|th)?)\b"
+)
+_DAYS_AHEAD = re.compile(r"\bin (?:(\d{1,2}|a) weeks?|(\d{1,2}|a) days?)\b")
+_DAY_OF_MONTH = re.compile(r"\b(\d{1,2})(?:st|nd|rd|th)\b")
+_TWO_TIMES = re.compile(r"\d ?(?:[ap]\.?m\.?)? ?(?:-|–|to|and|until|till?) ?\d")
+_EITHER = re.compile(r"\b(?:[1-9]|1[0-2]) to (?:\d{1,2})\b")  # minutes to an hour, or two hours
 _SAID_DAYS = (("day after tomorrow", 2), ("tomorrow", 1), ("yesterday", -1), ("today", 0))
 _PART = re.compile(r"\b(?:(?:in|this) )?(" + "|".join(PARTS_OF_DAY) + r")(?:time| time)?\b")
 
@@ -108,7 +120,9 @@ def said_moment(text: str, now: dt.datetime, *, past: bool = False) -> Said:
     iso = _ISO.match(clean.replace(" at ", " "))
     if iso:
         return Said(_instant(clean.replace(" at ", " ").upper(), now, quoted))
-    clean = re.sub(r"\s+", " ", _FILLERS.sub(" ", clean)).strip()
+    clean = re.sub(r"\s+", " ", _FILLERS.sub(" ", _HOUR_BEFORE_DATE.sub(r"\2 at \1", clean))).strip()
+    if _EITHER.search(clean):
+        raise Unreadable(f"{quoted} may be one time or two. Write it by the clock, as 7:55.")
     clean = figures(_spoken_clock(clean)).strip()
     if clean in ("now", "just now", "right now"):
         return Said(now)
@@ -168,19 +182,12 @@ _UNITS = tuple(dt.timedelta(**{u: 1}) for u in ("weeks", "days", "hours", "minut
 def _of_a_day(clean: str, now: dt.datetime, past: bool, quoted: str) -> Said:
     """A day and a time of day, in any order."""
     tonight = re.search(r"\b(?:tonight|last night)\b", clean)
-    day = now.date() - dt.timedelta(days=tonight[0] == "last night") if tonight else None
     rest = clean.replace(tonight[0], " evening ", 1) if tonight else clean
     weekly = False
-    for words, ahead in _SAID_DAYS:
-        if day is None and re.search(rf"\b{words}\b", rest):
-            day, rest = now.date() + dt.timedelta(days=ahead), re.sub(rf"\b{words}\b", " ", rest)
-    weekday = _WEEKDAY.search(rest) if day is None else None
-    if weekday:
-        ahead = (next(n for n, d in enumerate(WEEKDAYS) if d.startswith(weekday[1][:3])) - now.weekday()) % 7
-        day, weekly = now.date() + dt.timedelta(days=ahead), True
-        rest = rest[: weekday.start()] + " " + rest[weekday.end() :]
-    if day is None:
-        day, rest = _date(rest, now, past, quoted)
+    if tonight:
+        day: dt.date | None = now.date() - dt.timedelta(days=tonight[0] == "last night")
+    else:
+        day, weekly, rest = _day(rest, now, past, quoted)
     part = _PART.search(rest)
     if part:
         rest = rest[: part.start()] + " " + rest[part.end() :]
@@ -189,15 +196,55 @@ def _of_a_day(clean: str, now: dt.datetime, past: bool, quoted: str) -> Said:
     rest = re.sub(r"\s+", " ", rest).strip()
     clock, over = (dt.time(), True) if rest in ("midnight", "12 midnight") else (_clock(rest), False)
     if clock is None and rest:
-        raise Unreadable(f"{quoted} cannot be read as a time. {HINT}")
+        two = _TWO_TIMES.search(rest)
+        raise Unreadable(
+            f"{quoted} {'names two times. Write one of them.' if two else f'cannot be read as a time. {HINT}'}"
+        )
     if clock is None and part is None:
         raise Unreadable(f"{quoted} names a day and no time. Write {clean} 7 pm.")
     if clock is None and part is not None:
         clock = dt.time(PARTS_OF_DAY[part[1]])
     elif clock is not None and part is not None and not over and not re.search(r"[ap]\.?m", rest):
         clock, over = _in_part(clock, part[1], bool(tonight))
+    if tonight and clock is not None and not over and SMALL_HOURS <= clock.hour < EVENING:
+        raise Unreadable(f"{quoted}: {clock:%H:%M} is not at night. Write tomorrow, or another time.")
     bare = day is None
     return Said(None, day, weekly, bool(tonight), clock, over and not bare)
+
+
+def _day(text: str, now: dt.datetime, past: bool, quoted: str) -> tuple[dt.date | None, bool, str]:
+    """(the day that is said, whether it is any such weekday, the rest): by its distance, weekday or date."""
+    for words, ahead in _SAID_DAYS:
+        if re.search(rf"\b{words}\b", text):
+            return now.date() + dt.timedelta(days=ahead), False, re.sub(rf"\b{words}\b", " ", text)
+    counted = _DAYS_AHEAD.search(text)
+    if counted:
+        weeks, days = (int(n == "a" or n or 0) for n in counted.groups())
+        return now.date() + dt.timedelta(weeks=weeks, days=days), False, text.replace(counted[0], " ", 1)
+    weekday = _WEEKDAY.search(text)
+    if not weekday:
+        day, rest = _date(text, now, past, quoted)
+        return day, False, rest
+    number = next(n for n, d in enumerate(WEEKDAYS) if d.startswith(weekday[1][:3]))
+    rest = f"{text[: weekday.start()]} {text[weekday.end() :]}".strip()
+    day, rest = _dated(rest, number, now, past, quoted)
+    return day or now.date() + dt.timedelta(days=(number - now.weekday()) % 7), day is None, rest
+
+
+def _dated(text: str, weekday: int, now: dt.datetime, past: bool, quoted: str) -> tuple[dt.date | None, str]:
+    """(the day of the calendar that is said beside a weekday, the rest); None where none is. Raises Unreadable where
+    the two are not the same day."""
+    of_month = None if re.search(rf"\b{_MONTH}\b", text) else _DAY_OF_MONTH.search(text)
+    if of_month:
+        near = (now.date() + dt.timedelta(days=(-n if past else n)) for n in range(62))
+        day = next((d for d in near if d.day == int(of_month[1])), None)
+        rest = text[: of_month.start()] + " " + text[of_month.end() :]
+    else:
+        day, rest = _date(text, now, past, quoted)
+    if day is not None and day.weekday() != weekday:
+        said = f"{day.day} {MONTHS[day.month - 1].title()}"
+        raise Unreadable(f"{quoted}: {said} is a {WEEKDAYS[day.weekday()].title()}. Write the one or the other.")
+    return day, rest
 
 
 def _in_part(clock: dt.time, part: str, tonight: bool) -> tuple[dt.time, bool]:
@@ -217,11 +264,8 @@ def _date(text: str, now: dt.datetime, past: bool, quoted: str) -> tuple[dt.date
     elif found := _DATE_US.search(text):
         year, month, day = int(found[3] or 0), MONTHS.index(found[1]) + 1, int(found[2])
     elif found := _numbered(text):
-        first, second = int(found[1]), int(found[2])
-        if first <= 12 and second <= 12 and first != second:
-            raise Unreadable(f"{quoted} may be two days. Write the month, as in {first} {MONTHS[second - 1].title()}.")
-        day, month = (first, second) if second <= 12 else (second, first)
         year = int(found[3] or 0)
+        month, day = _which(int(found[1]), int(found[2]), year, now, past, quoted)
     if not found:
         return None, text
     rest = text[: found.start()] + " " + text[found.end() :]
@@ -236,6 +280,22 @@ def _date(text: str, now: dt.datetime, past: bool, quoted: str) -> tuple[dt.date
     except ValueError as fault:
         raise Unreadable(f"{quoted} is no date: {fault}. {HINT}") from None
     return here, rest
+
+
+def _which(first: int, second: int, year: int, now: dt.datetime, past: bool, quoted: str) -> tuple[int, int]:
+    """(month, day) of two numbers: the order that is near enough to be planned for. Raises Unreadable where both are or
+    neither is."""
+    orders = [(m, d) for m, d in {(first, second), (second, first)} if m <= 12]
+    if len(orders) > 1:
+        near = []
+        for month, day in orders:
+            for y in (year,) if year else (now.year - 1, now.year, now.year + 1):
+                off = (dt.date(y, month, day) - now.date()).days * (-1 if past else 1)
+                near += [(month, day)] if 0 <= off <= FURTHEST.days else []
+        orders = near
+    if len(orders) != 1:
+        raise Unreadable(f"{quoted} may be two days. Write the month, as in {first} {MONTHS[second - 1].title()}.")
+    return orders[0]
 
 
 def _numbered(text: str) -> re.Match[str] | None:
@@ -255,7 +315,7 @@ def _clock(text: str) -> dt.time | None:
     match = _CLOCK.match(text)
     if not match:
         return None
-    hour, minute, half = int(match[1]), int(match[2] or 0), (match[3] or "")[:1]
+    hour, minute, half = int(match[1]), int(match[2] or match[3] or 0), (match[4] or "")[:1]
     if half:
         if not 1 <= hour <= 12:
             return None
