@@ -177,7 +177,24 @@ _HOURS = {"h": 1.0, "hr": 1.0, "hrs": 1.0, "hour": 1.0, "hours": 1.0, "min": 1 /
 _HOURS |= {"minute": 1 / 60, "minutes": 1 / 60, "day": 24.0, "days": 24.0, "night": 14.0, "nights": 24.0}
 _LENGTH = r"(\d+(?:\.\d+)?) ?(hours?|hrs?|h|minutes?|mins?|m|days?|nights?)?"
 NAMED_H = {"overnight": (8.0, 14.0), "over night": (8.0, 14.0), "1 night": (8.0, 14.0), "2 nights": (32.0, 40.0)}
-NONE = ("skip", "none", "no", "not at all", "straight away", "at once", "right away", "0", "0 h", "0 min")
+NAMED_H |= {"all night": (8.0, 14.0), "through the night": (8.0, 14.0)}
+NONE = (
+    "skip",
+    "none",
+    "no",
+    "no rest",
+    "no rise",
+    "no wait",
+    "no proof",
+    "no waiting",
+    "not at all",
+    "straight away",
+    "at once",
+    "right away",
+    "0",
+    "0 h",
+    "0 min",
+)
 FROM_COLD = re.compile(  # the stage ends as the dough comes out of the cold
     r"(?:until |when |as )?(?:it comes |they come |straight |cold )?(?:out|from|out of)(?: of)? "
     r"(?:the )?(?:fridge|cold|cellar)"
@@ -187,6 +204,35 @@ _TAIL = re.compile(
     r"some|around|covered|approx(?:imately)?|roughly|circa|another|a good|just (?:over|under)|"
     r"nearly)\b\.?|[;~]|,(?!\d)"
 )
+
+
+_GROWN = (
+    (3.0, r"tripled?|triples"),
+    (2.0, r"doubled?|doubles|twice (?:its|the|their) (?:\w+ )?size|by 100 ?%"),
+    (1.5, r"half again|by (?:a )?half|(?:1 and a|one and a) half times|one[- ]and[- ]a[- ]half times"),
+    (4 / 3, r"by (?:a|one) third"),
+    (1.25, r"by (?:a|one) quarter"),
+)
+_FIGURE = r"(\d(?:\.\d+)?)"
+_TIMES = re.compile(
+    rf"{_FIGURE} ?(?:x|times) (?:its|the|their)(?: \w+)? (?:size|volume)|^x ?{_FIGURE}$|^{_FIGURE} ?(?:x|times)$"
+)
+_PER_CENT = re.compile(r"\bby (\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$")
+
+
+def grown(text: str) -> float | None:
+    """Times its size that a dough grows to, as it is spoken; None where it is not said.
+
+    >>> grown("until doubled in size"), grown("risen by half"), grown("x2.5"), grown("50 %"), grown("until puffy")
+    (2.0, 1.5, 2.5, 1.5, None)
+    >>> grown("rise 2 h with 3 x 10 s of folds at 75 % humidity")
+    """
+    plain = text.strip().lower().replace("×", "x")
+    named = next((times for times, words in _GROWN if re.search(rf"\b(?:{words})\b", plain)), None)
+    counted, share = _TIMES.search(plain), _PER_CENT.search(plain)
+    if named is None and counted:
+        return float(next(n for n in counted.groups() if n))
+    return named if named or not share else 1 + int(share[1] or share[2]) / 100
 
 
 def span_h(text: str) -> tuple[float, float] | None:
@@ -211,7 +257,8 @@ def span_h(text: str) -> tuple[float, float] | None:
         return 0.0, 0.0
     if said in NAMED_H:
         return NAMED_H[said]
-    both = re.fullmatch(rf"{_LENGTH} ?(?:-|to|or) ?{_LENGTH}", said)
+    said = re.sub(r"^(?:between|from) (.+) and (?=\d)", r"\1 to ", said)
+    both = re.fullmatch(rf"(?:from )?{_LENGTH} ?(?:-|to|or) ?{_LENGTH}", said)
     if both:
         unit = both[4] or both[2]
         if unit is None:

@@ -10,7 +10,7 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from brassclock.core.spoken import figures
+from brassclock.core.spoken import figures, grown
 from brassclock.core.weigh.recipe_words import (
     Span,
     baked_on,
@@ -22,7 +22,6 @@ from brassclock.core.weigh.recipe_words import (
     oven_c,
     pieces_in,
     pieces_made,
-    ratio_in,
     total_g,
 )
 
@@ -199,7 +198,7 @@ class _Reader:
             yield _fact("cold_h", hours, clause)
             yield Fact("cold_of", "bulk" if stage == "bulk" else "ball", clause)
         elif waits and stage != "rolled":
-            times = None if stage == "sponge" else ratio_in(raw)
+            times = None if stage == "sponge" else grown(raw)
             if times is not None:
                 yield Fact(f"{stage}_x", times, clause)
             if hours is not None:

@@ -80,7 +80,6 @@ _WITH = {
     "planetary": r"stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
     "no_knead": r"no[- ]knead|(?:do not|don't|without) knead(?:ing)?",
 }
-_RATIOS = ((3.0, r"tripl\w*"), (2.0, r"doubl\w*|twice (?:its|the|their) size"), (1.5, r"half again|by half"))
 
 
 def hours_in(clause: str) -> Span | None:
@@ -153,8 +152,3 @@ def baked_on(clause: str) -> str | None:
 def kneaded_by(clause: str) -> str | None:
     """The way of kneading that a clause names; None where it names none."""
     return next((way for way, words in _WITH.items() if re.search(words, clause, re.I)), None)
-
-
-def ratio_in(raw: str) -> float | None:
-    """Times the size that a dough grows to, of a clause as it is written (half is a figure otherwise)."""
-    return next((times for times, words in _RATIOS if re.search(words, raw, re.I)), None)

@@ -23,13 +23,14 @@ from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage
-from brassclock.core.spoken import span_h
+from brassclock.core.spoken import grown, span_h
 from brassclock.core.time import hours_between
 from brassclock.services.bake.parts import pieces_beside
 from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, mix_temp_c, spells_of
 from brassclock.services.kitchen.beliefs import belief_of, leaven_of
 from brassclock.services.kitchen.jar import seed_now
 from brassclock.services.kitchen.surfaces import surface_of
+from brassclock.services.schemas.bake import LEAST_GROWN, MOST_GROWN
 from brassclock.store.tables import Bake
 
 TUB_CM = 20.0
@@ -57,7 +58,9 @@ LIFTS_ALONE_ML = 60.0  # judgement: per 100 g flour; as much powder as lifts a t
 NOTHING_LIFTS = "Nothing in this formula makes gas: it rests, it does not rise."
 AT_ITS_RISE = re.compile(  # “1 to 2 hours, or until doubled” ends there too: the time is what it takes elsewhere
     r"(?:at )?(?:its )?rise|(?:[\w .-]*,? ?(?:or )?)?\b(?:until|till|til|when|once)\b.*"
-    r"\b(?:ripe|risen|doubled?|doubles|twice|puffy|puffed|ready|light|airy)\b.*"
+    r"\b(?:ripe|risen|doubled?|doubles|tripled?|triples|grown|twice|puffy|puffed|ready|light|airy)\b.*"
+    r"|(?:(?:about|nearly|almost|just|risen) )?(?:doubled?|tripled|twice (?:its|the) size|by half|half again|by \d+ ?%|"
+    r"\d+ ?%|x ?\d(?:\.\d+)?|\d(?:\.\d+)? ?(?:x|times))(?: in (?:size|volume)| (?:its|the) size)?"
 )
 MOST_STAGE_H = 96.0
 
@@ -241,10 +244,15 @@ def stage_end(text: str | None, pointer: str) -> tuple[str, float | None, float 
 
 
 def end_stage(bake: Bake, which: str, text: str | None) -> None:
-    """Set the end of a stage: its rise where nothing is given, else hours as they are said, or none at all. Raises
-    InvalidInput."""
+    """Set the end of a stage: its rise where nothing is given (or as far as is said: doubled, by half), else hours as
+    they are said, or none at all. Raises InvalidInput."""
     end, low, most = stage_end(text, f"/{which}_time")
     setattr(bake, f"{which}_end", end)
+    times = grown(text or "") if end == "rise" else None
+    if times is not None:
+        if not LEAST_GROWN <= times <= MOST_GROWN:
+            raise invalid(f"/{which}_time", f"{times:g} times its size: give {LEAST_GROWN:g} to {MOST_GROWN:g}.")
+        setattr(bake, f"{which}_ratio", times)
     setattr(bake, f"{which}_most_h", most)
     if low is not None:
         setattr(bake, f"{which}_h", low)

@@ -29,6 +29,8 @@ from brassclock.services.schemas.quantities import AirC, Name, Note, PieceG, Row
 from brassclock.services.schemas.rise import AirPath, ColdUpdate, RelocationRead, RestRead, RiseRead
 from brassclock.services.schemas.weigh import AdditionRead, FillingUpdate, FormulaLineCreate, WeighRead
 
+LEAST_GROWN, MOST_GROWN = 1.05, 4.0  # times its size that a dough is left to rise
+
 
 class BakeCreate(Strict):
     """A new bake: from a method, for a table."""
@@ -111,8 +113,8 @@ class BakeUpdate(Edit):
     ball_time: StageTime | None = None
     cold_time: StageTime | None = None
     sponge_time: StageTime | None = None
-    bulk_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
-    ball_ratio: Annotated[float, within(1.05, 4, "x")] | None = None
+    bulk_ratio: Annotated[float, within(LEAST_GROWN, MOST_GROWN, "x")] | None = None
+    ball_ratio: Annotated[float, within(LEAST_GROWN, MOST_GROWN, "x")] | None = None
     surface_id: RowId | None = None
     surface_c: TempC | None = None
     surface_source: HeatSource | None = None
