@@ -206,6 +206,7 @@ _TAIL = re.compile(
 )
 
 
+LEAST_GROWN, MOST_GROWN = 1.05, 4.0  # times its size that a dough is left to rise
 _GROWN = (
     (3.0, r"tripled?|triples"),
     (2.0, r"doubled?|doubles|twice (?:its|the|their) (?:\w+ )?size|by 100 ?%"),

@@ -584,7 +584,7 @@ def test_a_thick_round_is_turned_where_it_is_through_soonest(mm: float, temp_c: 
     for by_s in (-120.0, 120.0):
         sides = (Step("face_a", max(program.turn_s + by_s, 30.0)), Step("face_b", 900.0))
         done = Baking(bread, Surface("iron_plate", temp_c), steps=sides).baked().events["done"]
-        assert done is None or done >= program.end.through_s * 0.92
+        assert done is None or done >= program.end.through_s * 0.85
 
 
 @pytest.mark.parametrize("kind", sorted(KINDS))

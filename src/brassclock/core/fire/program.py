@@ -36,7 +36,7 @@ RAW = {"does_not_cook_through", "filling_not_safe"}
 BAND = Param(0.30, "-", 0.2, 0.4, Kind.JUDGEMENT, "of a time, while only one bake can be run")
 HELD_S = (8.0, 16.0, 32.0, 64.0)  # judgement: by how much longer a first side is tried
 THICK_HELD_S = (30.0, 60.0, 90.0, 120.0, 160.0, 210.0, 270.0, 340.0, 420.0, 510.0, 610.0, 720.0)  # of a thick one
-SOONEST = Param(1.05, "-", 1, 1.1, Kind.JUDGEMENT, "times the soonest end: of the first sides within, the shortest")
+SOONEST = Param(1.12, "-", 1, 1.2, Kind.JUDGEMENT, "times the soonest end: of the first sides within, the shortest")
 RADIANT_H = Param(8.0, "W/(m2 K)", 5, 14, Kind.PUBLISHED_FROM_MEMORY, "a hot edge to the kitchen")
 DEFAULT_FLOUR_G_M2 = Param(15.0, "g/m2", 5, 40, Kind.PRACTICE, "bench flour on a rolled round")
 EVENTS = (
@@ -202,32 +202,35 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
 def _turned_later(baking: Baking, whole: Baked, end: End) -> tuple[Baking, Baked, End]:
     """The bake of a bread that has its colours and waits on its second side to be through, with the first side held
     longer where that brings it off sooner: turned raw it takes the heat it needs through a dry face."""
-    first, many = baking.legs[0], baking.bread.thick or baking.filled
+    first, long = baking.legs[0], baking.bread.thick or baking.filled
     waits = end.off_s == end.through_s or RAW & {*end.codes}
     if first.until not in ("colour", "golden") or not waits:
         return baking, whole, end
-    later = [replace(baking, held_s=s) for s in (_long_held(baking) if many else HELD_S)]
-    best = baking, whole, end
-    for other in later:
+    tried = [(baking, whole, end)]
+    for held_s in _long_held(baking) if long else HELD_S:
+        other = replace(baking, held_s=held_s)
         baked = other.baked()
-        ended = _for_all(other, other.end(baked, _safe_in_most_s(other, baked)), baked)
-        if ended.through_s is not None and (best[2].through_s is None or ended.off_s < best[2].off_s):
-            best = other, baked, ended
-    return best
+        tried.append((other, baked, _for_all(other, other.end(baked, _safe_in_most_s(other, baked)), baked)))
+    return tried[_shortest([t[2] for t in tried], SOONEST.value if long else 1.0)]
+
+
+def _shortest(ends: Sequence[End], most: float) -> int:
+    """Number of the first end that is within `most` times the soonest one: through before raw, without a fault before
+    with one."""
+    ranks = [(e.through_s is None, bool(e.codes), e.off_s) for e in ends]
+    raw, faulty, off_s = min(ranks)
+    return next(i for i, rank in enumerate(ranks) if rank <= (raw, faulty, off_s * most))
 
 
 def _long_held(baking: Baking) -> list[float]:
-    """By how much longer the first side of a thick or filled bread is held that is off soonest [s]; empty where none is
-    off sooner. A bake in coarse cells for each."""
-    ends: dict[float, float] = {}
-    for held_s in (0.0, *THICK_HELD_S):
+    """By how much longer the first side of a thick or filled bread may be held [s], by bakes in coarse cells: so that
+    it is off soonest, and the shortest that ends nearly as soon, which cooks would choose."""
+    ends = []
+    for held_s in THICK_HELD_S:
         other = replace(baking, held_s=held_s)
         seen = other.baked(grid=model.COARSE_GRID)
-        end = other.end(seen, other.safe_s(seen))
-        if end.through_s is not None:
-            ends[held_s] = end.off_s + (end.off_s if end.codes else 0.0)
-    soonest = min(ends.values(), default=0.0)
-    return [next(h for h, off_s in ends.items() if off_s <= soonest * SOONEST)] if ends else []
+        ends.append(other.end(seen, other.safe_s(seen)))
+    return sorted({THICK_HELD_S[_shortest(ends, most)] for most in (1.0, SOONEST.value)})
 
 
 def _turn_s(baking: Baking, whole: Baked) -> float | None:

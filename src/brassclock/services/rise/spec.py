@@ -23,14 +23,13 @@ from brassclock.core.rise.chemical.model import gas_potential_ml
 from brassclock.core.rise.dough_heat import Vessel, sphere_radius_m
 from brassclock.core.rise.recipe import Batch, Seed
 from brassclock.core.rise.stages import Stage
-from brassclock.core.spoken import grown, span_h
+from brassclock.core.spoken import LEAST_GROWN, MOST_GROWN, grown, span_h
 from brassclock.core.time import hours_between
 from brassclock.services.bake.parts import pieces_beside
 from brassclock.services.bake.snapshot import BakeSnapshot, breads_of, mix_temp_c, spells_of
 from brassclock.services.kitchen.beliefs import belief_of, leaven_of
 from brassclock.services.kitchen.jar import seed_now
 from brassclock.services.kitchen.surfaces import surface_of
-from brassclock.services.schemas.bake import LEAST_GROWN, MOST_GROWN
 from brassclock.store.tables import Bake
 
 TUB_CM = 20.0

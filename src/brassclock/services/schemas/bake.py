@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from brassclock.core.spoken import LEAST_GROWN, MOST_GROWN
 from brassclock.core.terms import (
     BowlMaterial,
     Colour,
@@ -28,8 +29,6 @@ from brassclock.services.schemas.mix import MixRead
 from brassclock.services.schemas.quantities import AirC, Name, Note, PieceG, RowId, SizeCm, TempC, ThickMm, within
 from brassclock.services.schemas.rise import AirPath, ColdUpdate, RelocationRead, RestRead, RiseRead
 from brassclock.services.schemas.weigh import AdditionRead, FillingUpdate, FormulaLineCreate, WeighRead
-
-LEAST_GROWN, MOST_GROWN = 1.05, 4.0  # times its size that a dough is left to rise
 
 
 class BakeCreate(Strict):

@@ -144,7 +144,7 @@ def mark_crumb(events, cells, sheet, tables, dry_pa, length_m, bottom, time):
         ratio = gas_growth(mid, sheet.start_c + 273.15, dry_pa, sheet.pressure_pa, sat_pa(tables, mid))
         if ratio >= sheet.onset_ratio:
             events[PUFF] = time
-    if events[CORE] < 0.0 and cells[T].min() >= CORE_C:
+    if events[CORE] < 0.0 and cells[HOTTEST].min() >= CORE_C:  # each point at its hottest so far
         events[CORE] = time
 
 
