@@ -63,7 +63,9 @@ class Checked:
 def request(row: Mapping[str, Any]) -> dict[str, Any]:
     """A row as a request of the contract, by the words and settings that its cook has."""
     bread = {
-        k: row[k] for k in ("diameter_cm", "length_cm", "width_cm", "thickness_mm", "docked", "intent") if k in row
+        k: row[k]
+        for k in ("diameter_cm", "length_cm", "width_cm", "thickness_mm", "docked", "intent", "leaven")
+        if k in row
     }
     bread |= {"lines": [{"ingredient": k, "mass_g": v} for k, v in row["lines"].items()], "temp_c": 24.0}
     bread |= {"mass_g": row["piece_g"]} if "piece_g" in row else {}

@@ -21,11 +21,12 @@ from brassclock.core.fire import hearth as hearth_rules
 from brassclock.core.fire.actions import WRAP_S
 from brassclock.core.fire.layers import (
     MOST_MM,
-    YEASTED_RISE,
     browning,
     chemical_rise,
+    heaped,
     layered,
     proved,
+    yeasted,
 )
 from brassclock.core.fire.line.plan import plan_line
 from brassclock.core.fire.line.spec import Line
@@ -363,17 +364,20 @@ def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | 
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to {MOST_MM} mm."
         return
     lifted = not sheet.dough.has_ferment and sheet.dough.flour_g > 0
+    surface = surface_of(r.surface).spec
     bread = puff_model.Bread(
         mm / 1000,
         sheet.sheet.diameter_cm / 100,
         sheet.dough.water_per_dry,
         bread_c,
-        rise_g=chemical_rise(mm) if lifted else YEASTED_RISE,
         pocket=not bake.docked,
         browning=browning(sheet.dough) * browns_of(r.surface),
     )
-    if surface_of(r.surface).spec.way == "tray" and not lifted:
-        bread = proved(bread)
+    if lifted:
+        bread = replace(bread, rise_g=chemical_rise(mm, surface.air_heated))
+        bread = heaped(bread) if surface.air_heated else bread
+    else:
+        bread = proved(bread) if surface.way == "tray" else yeasted(bread)
     work.bread = layered(
         replace(bread, pocket=bread.pocket and not bread.thick), piece_g, (bake.filling or {}).get("per_piece_g") or 0.0
     )

@@ -306,6 +306,18 @@ def test_every_surface_has_a_program_with_bands(kind: str) -> None:
     assert (thin.baked.events["puff"] or 0) < (thick.baked.events["puff"] or 1e9)
 
 
+@pytest.mark.parametrize("kind", ["stone_oven", "iron_plate", "lidded_pan", "clay_wall"])
+def test_a_bread_that_is_just_thick_or_just_not_has_bands(kind: str) -> None:
+    """Some of the 32 bakes of its bands are of the other sort: a round of 8 mm on a stone could not be computed."""
+    for mm in np.arange(7.0, 9.6, 0.2):
+        for pocket in (True, False):
+            program = plan_bread(
+                model.Bread(mm / 1000, 0.15, 0.8, 22.0, pocket=pocket), Surface(kind, KINDS[kind].usual_c)
+            )
+            off = program.bands.events["off"]
+            assert off.p10 and off.p90 and off.p10 <= program.off_s <= off.p90
+
+
 @pytest.mark.parametrize("temp_c", [205.0, 240.0, 275.0])
 def test_fat_and_sugar_colour_sooner_peel_flour_delays(temp_c: float) -> None:
     """Facts of the trade: a film of fat and a sweet dough colour sooner, flour beneath a bread holds the heat back."""

@@ -25,16 +25,40 @@ MOST_MM = 45  # of a bread before it swells
 PROVED_RISE = Param(1.25, "-", 1.1, 1.5, Kind.PRACTICE, "what a proved roll still springs in the oven")
 PROVED_RHO = Param(620.0, "kg/m3", 450, 800, Kind.JUDGEMENT, "a proved roll")
 DENSE_RHO = Param(1150.0, "kg/m3", 1080, 1220, Kind.PUBLISHED_FROM_MEMORY, "dough without gas, handbook order")
+KEEPS_GAS_MM = [5.5, 8.5]  # judgement: a sheet rolled so thin has lost its gas; one pressed out so thick has kept it
+HEAPED_MM = [9.0, 15.0]  # judgement: pressed out flat up to the first, shaped by hand from the second
+HEAP = Param(
+    1.35, "-", 1, 1.5, Kind.JUDGEMENT, "height of a hand-shaped round in its middle over its mean, stated times in view"
+)
 YEASTED_RISE = Param(1.15, "-", 1.05, 1.4, Kind.JUDGEMENT, "swelling of a yeasted sheet in the heat before it parts")
 
 
-def chemical_rise(thickness_mm: float) -> float:
-    """Swelling ratio of a sheet lifted by soda or powder (judgement: thin ones hold less, thick ones crust first).
+def chemical_rise(thickness_mm: float, in_oven: bool = False) -> float:
+    """Swelling ratio of a sheet lifted by soda or powder (judgement: thin ones hold less; thick ones crust first on a
+    plate, and rise to some 2 mL/g in an oven).
 
-    >>> chemical_rise(6.0), chemical_rise(15.0)
-    (2.0, 1.5)
+    >>> chemical_rise(6.0), chemical_rise(15.0), chemical_rise(17.0, in_oven=True)
+    (2.0, 1.5, 2.0)
     """
-    return float(np.interp(thickness_mm, [3.0, 6.0, 15.0], [1.2, 2.0, 1.5]))
+    return float(np.interp(thickness_mm, [3.0, 6.0, 15.0], [1.2, 2.0, 2.0 if in_oven else 1.5]))
+
+
+def heaped(bread: Bread) -> Bread:
+    """A thick round shaped by hand and left to stand free in an oven: higher in its middle, which is done last, than
+    its mass and size say."""
+    share = float(np.interp(bread.thickness_m * 1000, HEAPED_MM, [0.0, 1.0]))
+    return replace(bread, thickness_m=bread.thickness_m * (1 + share * (HEAP - 1)))
+
+
+def yeasted(bread: Bread) -> Bread:
+    """A yeasted sheet as it comes to the heat: rolled out thin it lost its gas, pressed out thick it kept it and is as
+    light as a proved roll."""
+    keeps = float(np.interp(bread.thickness_m * 1000, KEEPS_GAS_MM, [0.0, 1.0]))
+    if not keeps:
+        return replace(bread, rise_g=YEASTED_RISE)
+    rho = bread.rho_kg_m3 + keeps * (PROVED_RHO - bread.rho_kg_m3)
+    risen = replace(proved(bread, rho), rise_g=YEASTED_RISE + keeps * (PROVED_RISE - YEASTED_RISE))
+    return replace(risen, gas_frac=max(risen.gas_frac, bread.gas_frac))
 
 
 def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
@@ -56,13 +80,13 @@ def layered(bread: Bread, dough_g: float, filling_g: float) -> Bread:
     )
 
 
-def proved(bread: Bread) -> Bread:
+def proved(bread: Bread, rho_kg_m3: float = PROVED_RHO.value) -> Bread:
     """A roll that has risen in its tray: as light as a proved dough, and with a spring left."""
     return replace(
         bread,
-        thickness_m=bread.thickness_m * bread.rho_kg_m3 / PROVED_RHO,
-        rho_kg_m3=PROVED_RHO,
-        gas_frac=1 - PROVED_RHO / DENSE_RHO,
+        thickness_m=bread.thickness_m * bread.rho_kg_m3 / rho_kg_m3,
+        rho_kg_m3=rho_kg_m3,
+        gas_frac=1 - rho_kg_m3 / DENSE_RHO,
         rise_g=PROVED_RISE,
     )
 

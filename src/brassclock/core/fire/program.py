@@ -261,8 +261,9 @@ def _a_little_off(baking: Baking, off: dict[str, float], whole: Baked, off_s: fl
         browning=bread.browning * off["browning"],
         rise_g=1 + (bread.rise_g - 1) * off["swelling"],
     )
-    other = replace(baking.at(baking.surface.temp_c + off["surface"]), bread=piece)
-    legs = _no_longer(other.legs, whole, off_s) if baking.steps is None else other.legs
+    there = baking.at(baking.surface.temp_c + off["surface"])
+    other = replace(there, bread=piece)
+    legs = _no_longer(there.legs, whole, off_s) if baking.steps is None else there.legs  # the way of the bread itself
     seen = other.baked(legs, contact=off["contact"], grid=model.COARSE_GRID)
     end = other.end(seen, other.safe_s(seen))
     return times_of(seen, end.off_s) | {"coldest": coldest_at(seen, off_s)}

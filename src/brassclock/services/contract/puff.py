@@ -19,6 +19,7 @@ from brassclock.core.fire.layers import (
     PROVED_RISE,
     browning,
     chemical_rise,
+    heaped,
     layered,
 )
 from brassclock.core.fire.legs import Step, fault_of
@@ -197,10 +198,12 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
         b.temp_c,
         rho,
         max(0.12, 1 - rho / DENSE_RHO),
-        rise_g=_swelling(b, mm, rho),
+        rise_g=_swelling(b, mm, rho, SURFACES[kind].air_heated),
         browning=tint,
         pocket=b.intent in ("pocket", "blister") and mm <= 8 and not b.docked,
     )
+    if b.leaven == "chemical" and SURFACES[kind].air_heated and b.thickness_mm is None:
+        bread = heaped(bread)
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
     for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", before)):
         if layer is not None:
@@ -208,11 +211,11 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
     return bread
 
 
-def _swelling(b: BreadRequest, mm: float, rho: float) -> float:
+def _swelling(b: BreadRequest, mm: float, rho: float, in_oven: bool) -> float:
     """Swelling ratio of the sheet in the heat."""
     if rho < 0.8 * PLAIN_RHO:
         return PROVED_RISE
-    return chemical_rise(mm) if b.leaven == "chemical" else RISE_G[b.intent]
+    return chemical_rise(mm, in_oven) if b.leaven == "chemical" else RISE_G[b.intent]
 
 
 def _once(q: PuffRequest) -> None:
