@@ -241,6 +241,7 @@ def _before(session: Session, r: BakeSnapshot) -> list[sharing.Takes]:
 
 
 FORGOTTEN = dt.timedelta(days=3)
+NO_DOUGH = "A dough needs flour and water. Add both on the Weigh leaf."
 
 
 def _last_seen(r: BakeSnapshot) -> dt.datetime:
@@ -265,7 +266,7 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
     if not coarse:
         _fire(work, r, air_c(kitchen.hourly_c, serve))
     if not dough.flour_g or not dough.water_g:
-        work.faults["mix"] = work.faults["rise"] = "A dough needs flour and water. Add both on the Weigh leaf."
+        work.faults["mix"] = work.faults["rise"] = NO_DOUGH
         return work
     if "mix" not in r.done():
         about = air_c(kitchen.hourly_c, later(serve, -USUALLY_BEFORE_H))
@@ -359,11 +360,14 @@ def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | 
     if sheet.sheet is None or not piece_g:
         work.faults["fire"] = "Give a piece weight and a diameter on the Weigh leaf; the heat needs a thickness."
         return
+    if not sheet.dough.flour_g or not sheet.dough.water_g:
+        work.faults["fire"] = NO_DOUGH
+        return
     mm = thickness_mm(piece_g, sheet.sheet.area_cm2)
     if not 1 <= mm <= MOST_MM:
         work.faults["fire"] = f"{mm:.1f} mm is no flatbread. Change the weight or the diameter: 1 to {MOST_MM} mm."
         return
-    lifted = not sheet.dough.has_ferment and sheet.dough.flour_g > 0
+    lifted = not sheet.dough.has_ferment
     surface = surface_of(r.surface).spec
     bread = puff_model.Bread(
         mm / 1000,

@@ -267,6 +267,22 @@ def test_a_filled_bread_is_cooked_through_and_a_soda_round_stands_on_its_edges(
     assert soda["edge_s"] and soda["program"]["off_s"] > 300 and soda["events"]["puff"]["p50"] is None
 
 
+@pytest.mark.parametrize(
+    "line", [("water", "300 g"), ("oil", "50 g"), ("plain_flour", "500 g"), ("yeast_instant", "5 g")]
+)
+def test_what_is_no_dough_yet_is_said_on_every_leaf(
+    client: FlaskClient, kitchen: dict[str, Any], line: tuple[str, str]
+) -> None:
+    """A formula begun with its water could not be computed."""
+    bake = client.post("/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 9 h"}).json
+    lines = [{"ingredient": line[0], "amount": line[1]}]
+    page = client.patch(f"/api/bakes/{bake['id']}", json={"lines": lines}).json
+    assert {leaf for leaf, words in page["faults"].items() if "flour and water" in words} == {"mix", "rise", "fire"}
+    mass = [{"ingredient": line[0], "mass_g": 100}]
+    asked = {"bread": {"lines": mass, "thickness_mm": 3}, "surface": {"kind": "skillet", "temp_c": 220}}
+    assert client.post("/api/compute/puff", json=asked).status_code == 422
+
+
 LEAN = {"plain_flour": 1000, "water": 620, "salt_fine": 18, "yeast_instant": 7}
 MILK = {"plain_flour": 1000, "whole_milk": 620, "butter": 60, "sugar": 40, "salt_fine": 18, "yeast_instant": 12}
 SODA = {"plain_flour": 1000, "buttermilk": 830, "baking_soda": 14, "salt_fine": 15}
