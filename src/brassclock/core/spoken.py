@@ -154,6 +154,15 @@ def _one(text: str) -> float:
     return 1.0 if text.lower() in ("a", "an") else float(above) / float(below or 1)
 
 
+def numbered(count: int, one: str) -> str:
+    """So many of something.
+
+    >>> numbered(1, "piece"), numbered(8, "piece")
+    ('1 piece', '8 pieces')
+    """
+    return f"{count} {one}{'' if count == 1 else 's'}"
+
+
 def figures(text: str) -> str:
     """The text with every spoken number as a figure; what is no number stays as it is written."""
     words, spans = _words(text), [m for m in _TOKEN.finditer(text) if not m[0].isspace()]

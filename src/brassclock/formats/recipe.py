@@ -12,6 +12,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from brassclock.core.spoken import numbered
 from brassclock.formats.bakefile import FORMAT, BakeFile
 
 SCRIPT = re.compile(r"<script[^>]*application/ld\+json[^>]*>(.*?)</script>", re.IGNORECASE | re.DOTALL)
@@ -46,7 +47,7 @@ def _yield(bake: BakeFile) -> str:
     """Number of breads, those of every kind."""
     if not bake.count:
         return "1 dough"
-    return ", ".join([f"{bake.count} breads", *(f"{p.count} {p.name.lower()}" for p in bake.parts)])
+    return ", ".join([numbered(bake.count, "bread"), *(f"{p.count} {p.name.lower()}" for p in bake.parts)])
 
 
 def _nodes(data: Any) -> list[dict[str, Any]]:

@@ -92,7 +92,7 @@ def test_the_pita_sheet_by_hand() -> None:
     assert "3.4 mm, not 6 mm" in sheet.contradictions[0][1]
     assert sheet.dough.allergens == ("gluten",)
     many = weigh(PITA, PieceWish(20, 95))
-    assert "20 pieces of 95 g need 1900 g" in many.contradictions[0][1]
+    assert "20 pieces of 95 g: 1900 g" in many.contradictions[0][1]
 
 
 def test_what_was_probably_meant_otherwise_is_asked() -> None:

@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3-scale";
+import { numbered } from "../words/format";
 import { SAY } from "../words/say/instruments";
 
 export interface LineTask {
@@ -56,9 +57,8 @@ export function LinePlan(p: Props) {
       height={at.towel + 22}
       role="img"
       aria-label={SAY.roundsOnLastOffAfterMin(
-        rounds.length,
-        p.spots,
-        p.spots === 1 ? "spot" : "spots",
+        numbered(rounds.length, "round"),
+        numbered(p.spots, "spot"),
         Math.round(at.end / 60),
       )}
     >

@@ -13,6 +13,9 @@ function formatter(zone: string, options: Intl.DateTimeFormatOptions): Intl.Date
 
 export const ms = (iso: string): number => Date.parse(iso);
 
+/** 1 bread, 2 breads */
+export const numbered = (count: number, one: string): string => `${count} ${one}${count === 1 ? "" : "s"}`;
+
 /** 01:30 */
 export const clock = (at: number | string, zone: string): string =>
   formatter(zone, { hour: "2-digit", minute: "2-digit" }).format(typeof at === "string" ? ms(at) : at);

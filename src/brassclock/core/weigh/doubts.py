@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import Dough
+from brassclock.core.spoken import numbered
 from brassclock.core.weigh.lines import SheetLine
 
 WATERY = 0.8  # judgement: of its mass; a liquid that is taken for water by the cup
@@ -92,7 +93,7 @@ def scaled_filling(have_g: float, count: int, per_piece_g: float) -> list[tuple[
     if 1 / SCALED_FACTOR <= factor <= SCALED_FACTOR:
         return []
     text = (
-        f"The filling as typed is {have_g:.0f} g; {count} pieces with {per_piece_g:g} g each take {need_g:.0f} g, "
-        f"so its lines are shown times {factor:.2g}."
+        f"The filling as typed is {have_g:.0f} g; {numbered(count, 'piece')} with {per_piece_g:g} g each: "
+        f"{need_g:.0f} g, so its lines are shown times {factor:.2g}."
     )
     return [("filling_scaled", text)]

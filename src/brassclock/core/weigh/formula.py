@@ -11,6 +11,7 @@ from brassclock.core.errors import FieldFault, InvalidInput
 from brassclock.core.evidence import Kind, Param, Why
 from brassclock.core.matter.dough import Dough, Portion, dough_of
 from brassclock.core.matter.spoiling import holds_of, kept_cold, must_be_hot
+from brassclock.core.spoken import numbered
 from brassclock.core.weigh import geometry
 from brassclock.core.weigh.doubts import (
     cups_as_grams,
@@ -113,9 +114,9 @@ def _pieces(dough_g: float, wish: PieceWish) -> tuple[Pieces | None, list[tuple[
         if left < -0.03 * usable or left > 0.25 * usable + wish.mass_g * 0.5:
             fits = math.floor(usable / wish.mass_g + 1e-9)
             text = (
-                f"{wish.count} pieces of {wish.mass_g:g} g need {need:.0f} g of dough; after {wish.loss_frac:.0%} "
-                f"left on bowl and hands{_and_others(wish)} there are {usable:.0f} g: "
-                f"{fits} pieces of {wish.mass_g:g} g, "
+                f"{numbered(wish.count, 'piece')} of {wish.mass_g:g} g: {need:.0f} g of dough; after "
+                f"{wish.loss_frac:.0%} left on bowl and hands{_and_others(wish)} there are {usable:.0f} g: "
+                f"{numbered(fits, 'piece')} of {wish.mass_g:g} g, "
                 f"or {wish.count} of {usable / wish.count:.0f} g."
             )
             return Pieces(wish.count, wish.mass_g, left), [("pieces_vs_dough", text)]

@@ -6,6 +6,7 @@ import math
 from zoneinfo import ZoneInfo
 
 from brassclock.core.rise.belief import Z10
+from brassclock.core.spoken import numbered
 from brassclock.core.units import degrees
 from brassclock.formats import report
 from brassclock.formats.report import Cause, Drawing, Point
@@ -36,7 +37,7 @@ def report_out(app: App, kitchen_id: int, asked: PastQuery) -> tuple[str, str]:
         if not page.more or not page.bakes:
             break
         before = page.bakes[-1].id
-    about = f"{figures.bakes} bakes, as of {now:%d %b %Y}"
+    about = f"{numbered(figures.bakes, 'bake')}, as of {now:%d %b %Y}"
     if figures.judged:
         about += f"; {figures.full} of {figures.judged} pockets full"
     heading = ("day", "bake", "surface", "went", "cause", "note")

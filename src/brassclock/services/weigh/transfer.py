@@ -12,6 +12,7 @@ from pydantic import ValidationError
 
 from brassclock.core.errors import FieldFault, InvalidInput, invalid
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.spoken import numbered
 from brassclock.core.weigh.entry import USUAL_FLOUR_G, EntryLine, read_entry, read_line
 from brassclock.core.weigh.formula import Pieces
 from brassclock.core.weigh.lines import SheetLine
@@ -143,7 +144,7 @@ def spoken(x: SheetLine) -> str:
 def _pieces_words(pieces: Pieces, bake: Bake) -> str:
     """Counts and weights of every bread of a dough."""
     others = [f"{p['count']} {p['name'].lower()} of {p['piece_g']:.0f} g" for p in bake.parts]
-    return ", ".join([f"{pieces.count} pieces of {pieces.mass_g:.0f} g", *others])
+    return ", ".join([f"{numbered(pieces.count, 'piece')} of {pieces.mass_g:.0f} g", *others])
 
 
 def _about(r: BakeSnapshot, work: solve.BakeResult) -> list[str]:

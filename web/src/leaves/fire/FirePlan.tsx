@@ -15,7 +15,7 @@ import { useWords } from "../../frame/units";
 import { WhichBread } from "../../frame/WhichBread";
 import { Carpet } from "../../instruments/Carpet";
 import { Swell } from "../../instruments/Profile";
-import { temp, tempUnit } from "../../words/format";
+import { numbered, temp, tempUnit } from "../../words/format";
 import { COLOURS } from "../../words/heat";
 import { AllBreads } from "./AllBreads";
 import { Dressing } from "./Dressing";
@@ -140,6 +140,7 @@ function Puffs({ fire }: { fire: NonNullable<Bake["fire"]> }) {
 }
 
 type Fire = NonNullable<Bake["fire"]>;
+const RISEN = 1.15; // times as thick as it was rolled: by its gas
 
 /** The plan of the heat in one window: one bread through it always in sight, the rest in panels beside the next move. */
 export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth; onLive: () => void }) {
@@ -157,17 +158,23 @@ export function FirePlan({ bake, hearth, onLive }: { bake: Bake; hearth: Hearth;
       </>
     );
   const own = bread.which === 0;
+  const rolledMm = own && !bake.settings.filling ? (bake.weigh?.shape?.thickness_mm ?? null) : null;
+  const risen = rolledMm !== null && fire.thickness_mm > RISEN * rolledMm;
   const rounds =
     fire.surface?.kind === "oven_tray"
       ? `a tray of ${bread.count ?? "rolls"}`
-      : `${hearth.breads[bread.which]?.rounds.length ?? hearth.rounds} rounds`;
+      : numbered(hearth.breads[bread.which]?.rounds.length ?? hearth.rounds, "round");
   const stamp = `${bake.revision} ${fire.program.off_s}`;
   return (
     <LeafPage>
       <div>
         <BakeHead
           bake={bake}
-          about={SAY.mmThickCmAcross(rounds, fire.thickness_mm.toFixed(1), fire.diameter_cm.toFixed(0))}
+          about={(risen ? SAY.risenToMmCmAcross : SAY.mmThickCmAcross)(
+            rounds,
+            fire.thickness_mm.toFixed(risen ? 0 : 1),
+            fire.diameter_cm.toFixed(0),
+          )}
         />
         {which}
       </div>

@@ -10,7 +10,7 @@ import { Combo } from "../../controls/Combo";
 import { Field } from "../../controls/Field";
 import { Plate } from "../../controls/Notice";
 import { useWords } from "../../frame/units";
-import { clockNear, mass } from "../../words/format";
+import { clockNear, mass, numbered } from "../../words/format";
 import type { Formula } from "./useFormula";
 import { SAY } from "../../words/say/weigh";
 
@@ -173,7 +173,7 @@ function Bag({ bake, sheet, formula }: { bake: Bake; sheet: WeighSheet | null; f
   if (!flour) return null;
   const thirst =
     bag && bag.times > 0
-      ? `takes ${bag.thirst_frac >= 0 ? "+" : "−"}${Math.abs(bag.thirst_frac * 100).toFixed(1)} % water (${bag.times} bakes)`
+      ? `takes ${bag.thirst_frac >= 0 ? "+" : "−"}${Math.abs(bag.thirst_frac * 100).toFixed(1)} % water (${numbered(bag.times, "bake")})`
       : SAY.teachesItsThirstWhenTheBake;
   return (
     <div className="row">

@@ -9,7 +9,7 @@ import { BakeHead } from "../../frame/BakeHead";
 import { FeedNow } from "../../frame/FeedNow";
 import { LeafStrip } from "../../frame/StepBar";
 import { useWords } from "../../frame/units";
-import { mass, massUnit } from "../../words/format";
+import { mass, massUnit, numbered } from "../../words/format";
 import { EntrySheet } from "./EntrySheet";
 import { FilesSheet } from "./FilesSheet";
 import { FormulaRow } from "./FormulaRow";
@@ -117,7 +117,7 @@ export function WeighLeaf({ bake }: { bake: Bake }) {
         about={
           sheet?.pieces
             ? [
-                `${sheet.pieces["count"]} breads × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}`,
+                `${numbered(sheet.pieces["count"] ?? 0, "bread")} × ${mass(sheet.pieces["mass_g"]!, units)} ${massUnit(units)}`,
                 ...bake.settings.parts.map((p) => `${p.count} ${p.name.toLowerCase()} × ${mass(p.piece_g, units)}`),
               ].join(", ")
             : SAY.typeWhatGoesInTheBowl

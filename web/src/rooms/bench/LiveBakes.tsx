@@ -8,7 +8,7 @@ import { Button } from "../../controls/Button";
 import { useWords } from "../../frame/units";
 import { Glyph, GLYPH_OF_STEP, Seal } from "../../instruments/Glyph";
 import { Vessel } from "../../instruments/Vessel";
-import { clockNear, dayName, ms, span } from "../../words/format";
+import { clockNear, dayName, ms, numbered, span } from "../../words/format";
 import { stepKind, stepPath, waits } from "../../words/steps";
 import { SAY } from "../../words/say/bench";
 
@@ -189,7 +189,7 @@ export function OnBench({ bake, bench, first }: { bake: Brief; bench: Bench; fir
           <span className="move">{SAY.nothingIsDue}</span>
         )}
         <span className="quiet">
-          {bake.count ?? "?"} breads, serve at {at(bake.serve_at)}
+          {bake.count === null ? "? breads" : numbered(bake.count, "bread")}, serve at {at(bake.serve_at)}
           {bake.ratio !== null ? `; risen ${bake.ratio.toFixed(2)} ×` : ""}
           {bake.ratio !== null && bake.ready_at && ms(bake.ready_at) > now ? `, ready ${at(bake.ready_at)}` : ""}
         </span>

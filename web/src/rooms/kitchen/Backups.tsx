@@ -5,7 +5,7 @@ import { Button } from "../../controls/Button";
 import { Plate } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
 import { useWords } from "../../frame/units";
-import { clock, dayName } from "../../words/format";
+import { clock, dayName, numbered } from "../../words/format";
 import { SAY } from "../../words/say/devices";
 import { Rows } from "./rows";
 
@@ -99,7 +99,11 @@ export function Backups() {
                 <span className="below" role="status">
                   {told.words}{" "}
                   {told.sound &&
-                    SAY.holds(told.counts["kitchens"] ?? 0, told.counts["bakes"] ?? 0, told.counts["readings"] ?? 0)}
+                    SAY.holds(
+                      numbered(told.counts["kitchens"] ?? 0, "kitchen"),
+                      numbered(told.counts["bakes"] ?? 0, "bake"),
+                      numbered(told.counts["readings"] ?? 0, "reading"),
+                    )}
                 </span>
               )}
             </li>

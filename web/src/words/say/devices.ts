@@ -50,7 +50,7 @@ export const SAY = {
     "What is here now is kept as a backup of its own, so you can go back. Everybody’s page pauses for a moment.",
   yesPutItInPlace: "Yes, put it in place",
   beingPutInPlace: "It is being put in place. The page comes back by itself…",
-  holds: (a: Part, b: Part, c: Part) => `${a} kitchens, ${b} bakes, ${c} readings.`,
+  holds: (a: Part, b: Part, c: Part) => `${a}, ${b}, ${c}.`,
   readingTheBackups: "Looking for backups…",
   noBackupYet: "None yet. The first is made within a quarter of an hour.",
   onTheCommandLine: "Here one is put in place on the command line: brass-clock restore.",

@@ -24,6 +24,7 @@ export const SAY = {
   eightOfTenBetweenAndS: (a: Part, b: Part) => `eight of ten between ${a} and ${b} s`,
   nothingSpeaksAgainstAFullPocket: "Nothing speaks against a full pocket.",
   thisBreadHasNoSizeYet: "This bread has no size yet. Give it one on the Weigh leaf.",
+  risenToMmCmAcross: (a: Part, b: Part, c: Part) => `${a}, risen to ${b} mm, ${c} cm across`,
   mmThickCmAcross: (a: Part, b: Part, c: Part) => `${a}, ${b} mm thick, ${c} cm across`,
   howItWillComeOut: "How it will come out",
   willItPuff: "Will it puff?",

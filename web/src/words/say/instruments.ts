@@ -11,7 +11,7 @@ export const SAY = {
   jarStartAtMm: (a: Part, b: Part) => `Jar: start at ${a} mm, ${b}`,
   liftWhenCookedAtOnceHalf: (a: Part, b: Part, c: Part) =>
     `Lift when cooked: ${a} at once, half of that after ${b} to ${c} hours.`,
-  roundsOnLastOffAfterMin: (a: Part, b: Part, c: Part, d: Part) => `${a} rounds on ${b} ${c}, last off after ${d} min`,
+  roundsOnLastOffAfterMin: (a: Part, b: Part, c: Part) => `${a} on ${b}, last off after ${c} min`,
   cmAcrossMmThickDrawnTo: (a: Part, b: Part) => `${a} cm across, ${b} mm thick, drawn to scale`,
   riseCurveWithItsBandWindows:
     "Rise curve with its band, windows and dough temperature. The table below holds the same.",
