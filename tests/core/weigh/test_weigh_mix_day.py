@@ -107,7 +107,7 @@ def test_what_was_probably_meant_otherwise_is_asked() -> None:
     spoons = [TypedLine("potato_mash", "2 tbsp")]
     filled = weigh(dough, PieceWish(8, None), filling=spoons, filling_g=40)
     assert filled.filling and filled.filling.total_g == pytest.approx(320)
-    assert [c for c, _ in filled.contradictions] == ["filling_scaled"] and "take 320 g" in filled.contradictions[0][1]
+    assert [c for c, _ in filled.contradictions] == ["filling_scaled"] and "each: 320 g" in filled.contradictions[0][1]
     assert not weigh(
         dough, PieceWish(8, None), filling=[TypedLine("potato_mash", "320 g")], filling_g=40
     ).contradictions
