@@ -238,6 +238,8 @@ def _dated(text: str, weekday: int, now: dt.datetime, past: bool, quoted: str) -
     if of_month:
         near = (now.date() + dt.timedelta(days=(-n if past else n)) for n in range(62))
         day = next((d for d in near if d.day == int(of_month[1])), None)
+        if day is None:
+            raise Unreadable(f"{quoted}: no month has a {of_month[0]}. {HINT}")
         rest = text[: of_month.start()] + " " + text[of_month.end() :]
     else:
         day, rest = _date(text, now, past, quoted)

@@ -193,7 +193,7 @@ def program_of(baking: Baking, faults: Faults, docked: bool) -> Program:
         recovery_s=back_s,
         moisture_loss_frac=cut.loss_frac,
         cautions=tuple(_cautions(bread, surface, baking.wish)),
-        why=_whys(bread, surface),
+        why=_whys(bread, surface, baking.held_s),
         coldest_c=coldest_c(cut),
         end=end,
     )

@@ -56,7 +56,7 @@ def _cautions(bread: Bread, surface: Surface, wish: Wish) -> list[Caution]:
     return found
 
 
-def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
+def _whys(bread: Bread, surface: Surface, held_s: float) -> dict[str, Why]:
     inputs = (
         Input("thickness", round(bread.thickness_m * 1000, 1), "mm"),
         Input("diameter", round(bread.diameter_m * 100, 1), "cm"),
@@ -66,7 +66,9 @@ def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
     )
     sources = ("contact and steam constants fitted to timed breads", "steam: IAPWS-IF97, published")
     spread = "the bands of 32 bakes, each a little off in contact, thickness, heat, water, browning and swelling"
-    rule = TURNING.get(surface.spec.way, "the colour below, and the top dull")
+    first = "the colour below" if bread.thick else "the colour below, and the top dull"
+    rule = TURNING.get(surface.spec.way, f"{first}, + {held_s:.0f} s" if held_s else first)
+    held = " It lies longer than its colour takes: turned then it would be through later." if held_s else ""
     return {
         "puff": Why(
             "When it puffs",
@@ -82,7 +84,7 @@ def _whys(bread: Bread, surface: Surface) -> dict[str, Why]:
         "flip": Why(
             "When to turn",
             f"t = {rule}",
-            "The turning cue on this surface, timed by the same model.",
+            f"The turning cue on this surface, timed by the same model.{held}",
             inputs,
             Kind.FITTED,
             spread,
