@@ -194,7 +194,7 @@ def test_a_backup_is_saved_checked_and_put_in_place(own: tuple[Server, int], wat
     page.get_by_role("button", name="Save one now").click()
     saved = page.get_by_role("listitem").filter(has_text=re.compile(r"saved, \d"))
     saved.get_by_role("button", name=re.compile("Is it sound")).click()
-    expect(saved).to_contain_text("Every page of it is sound. 1 kitchens, 1 bakes")
+    expect(saved).to_contain_text("Every page of it is sound. 1 kitchen, 1 bake")
     with page.expect_download() as carried:
         saved.get_by_role("link", name="fetch the file").click()
     file = tmp_path / "carried.sqlite3"
