@@ -265,7 +265,7 @@ def compute(r: BakeSnapshot, *, coarse: bool = False) -> BakeResult:
     serve = bake.serve_at.astimezone(r.now.tzinfo)
     if not coarse:
         _fire(work, r, air_c(kitchen.hourly_c, serve))
-    if not dough.flour_g or not dough.water_g:
+    if not dough.has_flour_and_water:
         work.faults["mix"] = work.faults["rise"] = NO_DOUGH
         return work
     if "mix" not in r.done():
@@ -360,7 +360,7 @@ def _bread(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | 
     if sheet.sheet is None or not piece_g:
         work.faults["fire"] = "Give a piece weight and a diameter on the Weigh leaf; the heat needs a thickness."
         return
-    if not sheet.dough.flour_g or not sheet.dough.water_g:
+    if not sheet.dough.has_flour_and_water:
         work.faults["fire"] = NO_DOUGH
         return
     mm = thickness_mm(piece_g, sheet.sheet.area_cm2)

@@ -14,7 +14,6 @@ from brassclock.store.faults import storage_fault
 
 BUSY_MS = 5000
 CONNECTIONS = 40
-PAGES_KIB = 512  # of each connection's own cache: the system's holds the file as well
 FILE_NAME = "brassclock.sqlite3"
 MAGIC = b"SQLite format 3\0"
 VERSIONS = Path(__file__).parent / "migrations" / "versions"
@@ -31,7 +30,6 @@ def _pragmas(connection: Any, _: Any) -> None:
     cursor.execute("PRAGMA foreign_keys=ON")
     cursor.execute(f"PRAGMA busy_timeout={BUSY_MS}")
     cursor.execute("PRAGMA synchronous=FULL")
-    cursor.execute(f"PRAGMA cache_size=-{PAGES_KIB}")
     cursor.close()
 
 

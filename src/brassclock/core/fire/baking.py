@@ -90,6 +90,11 @@ class Baking:
             legs[-1] = replace(legs[-1], until="ready", after_s=READY_S, colour=dose)
         return legs
 
+    def briefly(self) -> tuple[Baked, End]:
+        """The bake and its end in coarse cells, without what comes after."""
+        seen = self.baked(self.brief_legs, grid=model.COARSE_GRID)
+        return seen, self.end(seen, self.safe_s(seen))
+
     @property
     def covered(self) -> bool:
         """True if a lid goes on once something was spread on it in the pan, so that it gets hot from above too."""

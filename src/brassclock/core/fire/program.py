@@ -225,11 +225,7 @@ def _shortest(ends: Sequence[End], most: float) -> int:
 def _long_held(baking: Baking) -> list[float]:
     """By how much longer the first side of a thick or filled bread may be held [s], by bakes in coarse cells: so that
     it is off soonest, and the shortest that ends nearly as soon, which cooks would choose."""
-    ends = []
-    for held_s in THICK_HELD_S:
-        other = replace(baking, held_s=held_s)
-        seen = other.baked(grid=model.COARSE_GRID)
-        ends.append(other.end(seen, other.safe_s(seen)))
+    ends = [replace(baking, held_s=held_s).briefly()[1] for held_s in THICK_HELD_S]
     return sorted({THICK_HELD_S[_shortest(ends, most)] for most in (1.0, SOONEST.value)})
 
 

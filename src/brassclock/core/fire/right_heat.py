@@ -12,8 +12,7 @@ import numpy as np
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.colour import reached_s
-from brassclock.core.fire.ends import End, black_s, sides_s
-from brassclock.core.fire.puff import model
+from brassclock.core.fire.ends import black_s, sides_s
 from brassclock.core.fire.surface_heat import SOURCES, heat_band
 from brassclock.core.rise.belief import Band
 from brassclock.core.units import degrees
@@ -111,15 +110,9 @@ def _run_end(good: Sequence[int], at: int) -> int:
     return at
 
 
-def _briefly(baking: Baking, temp_c: float) -> tuple[dict[str, float | None], End]:
-    """The events and the end of a bake at a temperature, without what comes after."""
-    hot = baking.at(temp_c)
-    seen = hot.baked(hot.brief_legs, grid=model.COARSE_GRID)
-    return seen.events, hot.end(seen, hot.safe_s(seen))
-
-
 def _try(baking: Baking, temp_c: float) -> _Tried:
-    e, end = _briefly(baking, temp_c)
+    seen, end = baking.at(temp_c).briefly()
+    e = seen.events
     turn, wish = e["second"], baking.wish
     black = black_s(e, wish, turn or 0.0)
     below, above = (reached_s(e, face, word) for face, word in (("bottom", wish.bottom), ("top", wish.top)))
@@ -193,6 +186,7 @@ def implied(baking: Baking, habit_s: Sequence[float]) -> Implied:
 
 def _miss(baking: Baking, temp_c: float, habit_s: Sequence[float]) -> float:
     """Squared misses of the program's sides from the cook's, in standard deviations."""
-    e, end = _briefly(baking, temp_c)
+    seen, end = baking.at(temp_c).briefly()
+    e = seen.events
     told = sides_s(None if len(habit_s) == 1 else e["second"], end.off_s)
     return sum((math.log(max(t, 1.0) / max(s, 1.0)) / HABIT_SD_LOG) ** 2 for t, s in zip(told, habit_s, strict=False))

@@ -75,6 +75,11 @@ class Dough:
         return sum(p.mass_g * p.ingredient.fat_frac for p in self.portions) / self.flour_g
 
     @property
+    def has_flour_and_water(self) -> bool:
+        """True if it is a dough at all."""
+        return bool(self.flour_g and self.water_g)
+
+    @property
     def has_ferment(self) -> bool:
         """True with yeast or a starter in it."""
         return any(p.ingredient.is_ferment for p in self.portions)

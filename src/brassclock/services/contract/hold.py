@@ -98,7 +98,7 @@ def _bread(q: HeldBreadRequest) -> Kept:
     facts: dict[str, Any] = {"water_per_dry": USUAL_X}
     if q.lines is not None:
         dough = mass_dough(q.lines)
-        if not dough.flour_g or not dough.water_g:
+        if not dough.has_flour_and_water:
             raise invalid("/bread/lines", "A dough needs flour and water. Add both, or leave its lines out.")
         facts = {**facts_of(dough), "osmol": osmolality(recipe_of(dough, "kneaded"))}
     if facts["water_per_dry"] - loss * (1 + facts["water_per_dry"]) < 0.12:

@@ -171,7 +171,7 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
     tint = 1.0
     if b.lines:
         dough = mass_dough(b.lines)
-        if not dough.flour_g or not dough.water_g:
+        if not dough.has_flour_and_water:
             raise invalid("/bread/lines", "A dough needs flour and water. Add both, or give hydration_frac.")
         x0, tint = dough.water_per_dry, browning(dough)
     elif b.hydration_frac is not None:

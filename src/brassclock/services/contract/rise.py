@@ -165,7 +165,7 @@ def _readings(q: RiseRequest, total_h: float) -> list[beliefs.Reading]:
 
 
 def _batch(q: DoughRequest, dough: Dough) -> Batch:
-    if not dough.flour_g or not dough.water_g:
+    if not dough.has_flour_and_water:
         raise invalid("/lines", "A dough needs flour and water. Add both.")
     return Batch(dough, q.strength, q.mix_temp_c, q.bloomed, q.altitude_m, q.starter.seed(), q.powder)
 

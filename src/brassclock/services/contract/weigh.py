@@ -130,7 +130,7 @@ def run_weigh(q: WeighRequest) -> dict[str, Any]:
 
 def run_soda(q: SodaRequest) -> dict[str, Any]:
     dough = mass_dough(q.lines)
-    if not dough.flour_g or not dough.water_g:
+    if not dough.has_flour_and_water:
         raise invalid("/lines", "A dough needs flour and water. Add both.")
     balance = soda_balance(dough, q.powder)
     if balance is None:

@@ -118,7 +118,7 @@ def _sponge(r: BakeSnapshot, dough: Dough, masses: Mapping[str, float], tub: Ves
     if r.bake.sponge_h is None or not masses:
         return dough, None
     first, joins = _split(dough, masses)
-    if not first.flour_g or not first.water_g or not first.has_ferment or not joins:
+    if not first.has_flour_and_water or not first.has_ferment or not joins:
         return dough, None
     stage = Stage("sponge", r.bake.sponge_h, ((0.0, 0.0),), replace(tub, mass_g=first.total_g))
     return first, Sponge(r.bake.sponge_h, joins, stage)

@@ -229,7 +229,7 @@ def dose(app: App, bake_id: int, given: DoseUpdate) -> DoseRead:
     row = kit_of(kitchen, r.own).rows.get(given.leaven)
     if row is None or not row.is_ferment:
         raise invalid("/leaven", "Name a yeast (fresh, active dry, instant, osmotolerant) or a starter.")
-    if work.sheet is None or not work.sheet.dough.flour_g or not work.sheet.dough.water_g:
+    if work.sheet is None or not work.sheet.dough.has_flour_and_water:
         raise Conflict("A dough needs flour and water first. Add both.")
     ready = moment_of(given.ready_at, r.now, "/ready_at")
     mixed = r.done().get("mix", r.now + dt.timedelta(minutes=bake.knead_min + 15))

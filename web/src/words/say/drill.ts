@@ -1,4 +1,6 @@
 /** Sentences in the Drill. A part left open stands in its place. */
+import { numbered } from "../format";
+
 export const SAY = {
   whatIsPractised: "What is practised",
   whoseCases: "Whose cases",
@@ -113,7 +115,7 @@ export const SAY = {
   takeBack: "take back",
   asBefore: "as the bread before",
   startOver: "start over",
-  movesLeft: (n: number) => (n === 1 ? "1 move left" : `${n} moves left`),
+  movesLeft: (n: number) => `${numbered(n, "move")} left`,
   soFar: (time: string) => `${time} so far`,
   doIt: "Do it so",
   yourLine: "Your line",

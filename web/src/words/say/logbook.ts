@@ -1,4 +1,6 @@
 /** Sentences in the Logbook. A part left open stands in its place. */
+import { numbered } from "../format";
+
 export const SAY = {
   nothingIsKeptYetABake: "Nothing is kept yet. A bake comes here when you keep it on its last leaf.",
   howTheyAreShown: "How they are shown",
@@ -7,7 +9,7 @@ export const SAY = {
   takeTheKitchenAway: "Take the kitchen away",
   takeTheLastOneBack: (what: string) => `take the last one back (${what})`,
   noneIsLikeThat: "No bake is like that. Choose less, or every one.",
-  bakes: (n: number) => (n === 1 ? "1 bake" : `${n} bakes`),
+  bakes: (n: number) => numbered(n, "bake"),
   someLeftOut: (n: number) => `${n} left out`,
   believedNow: (low: string, high: string) => `of the next ones, as believed: 8 in 10 between ${low} and ${high}`,
   noPocketIsJudged: "No pocket of these is judged yet.",
