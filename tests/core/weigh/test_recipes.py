@@ -31,7 +31,7 @@ def _told(fact: Fact) -> Any:
 def test_a_recipe_is_read_whole(case: dict[str, Any]) -> None:
     page = page_of(case["text"], ROWS)
     found = {f.key: _told(f) for f in facts(page.steps, page.about)}
-    parts = {"sponge": page.sponge, "dough": page.dough, "filling": page.filling}
+    parts = {"sponge": page.sponge, "dough": page.dough, "filling": page.filling, "topping": page.topping}
     lines = {k: read_entry("\n".join(v), ROWS, dough_told_g([], page.about), 500.0) for k, v in parts.items() if v}
     assert page.name == case["name"]
     assert case["facts"] == found
@@ -75,7 +75,7 @@ def test_no_line_is_lost(lines: list[str]) -> None:
     """Whatever order lines and headings stand in, each line is in one part, or is the name."""
     page = page_of("\n".join(lines), ROWS)
     facts(page.steps, page.about)
-    kept = [page.name, *page.sponge, *page.dough, *page.filling, *page.beside, *page.steps, *page.about]
+    kept = [page.name, *page.sponge, *page.dough, *page.filling, *page.topping, *page.beside, *page.steps, *page.about]
     for line in lines:
         words = " ".join(c.strip() for c in line.strip("|").split("|")).removeprefix("2. ")
         assert line in HEADINGS or any(words in k for k in kept), line

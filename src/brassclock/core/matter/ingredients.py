@@ -78,7 +78,7 @@ def _piece(text: str) -> tuple[float | None, str]:
 
 
 def _allergens(text: str) -> tuple[str, ...]:
-    known = ("gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites")
+    known = ("gluten", "milk", "egg", "nuts", "sesame", "soya", "coconut", "sulphites")
     return tuple(name for name in known if name in text)
 
 

@@ -9,7 +9,7 @@ from brassclock.core.matter.ingredients import Ingredient
 
 HOLDS = {"minced_meat": "meat"}  # of known ingredients
 BY_ALLERGEN = {"egg": "egg", "fish": "fish", "milk": "dairy"}
-COOKED_AND_WET = ("potato_mash",)  # spoils as dairy does, though it is a plant
+COOKED_AND_WET = ("potato_mash", "pulses_cooked")  # they spoil as dairy does, though they are plants
 
 
 def holds_of(ingredient: Ingredient) -> tuple[str, ...]:

@@ -30,7 +30,12 @@ _TWO_SIZES = {
     "quart": ("946 ml in the US and 1,137 ml in Britain", "946 ml"),
     "cube": ("42 g in much of Europe, and less elsewhere", "42 g"),
 }
-_TIMES = re.compile(r"^(\d{1,2})\s*[x×]\s*(\d+(?:[.,]\d+)?)\s*(g|ml|oz)\b", re.IGNORECASE)
+_TIMES = re.compile(
+    r"^(\d{1,2})(?:\s*[x×]\s*(\d+(?:[.,]\d+)?)\s*(g|ml|oz)\b|"
+    r"\s+(\d+(?:[.,]\d+)?)\s*-?(g|ml|oz)\s+(?=(?:sachet|packet|envelope|pack|tin|can|tub|pot|block|cube|bag)s?\b))",
+    re.IGNORECASE,
+)
+_FULL = re.compile(r"(?<=[\d½¼¾⅓⅔])\s+(?:heaped|heaping|level|dipped|scooped|spooned|rounded)\s+(?=\w)", re.IGNORECASE)
 _STICK = re.compile(
     r"^((?:\d+\s+)?\d+(?:/\d+)?|\d*\.\d+)\s+sticks?\s+(?:of\s+)?(?=\S*\s?\S*(?:butter|margarine))", re.IGNORECASE
 )
@@ -52,6 +57,7 @@ _SPELT = (  # of several ways to write the same, the one that is read
     (re.compile(r"(?<![\d.])\.(?=\d)"), "0."),
     (re.compile(r"(?<=\d)\s*&\s*(?=\d/\d)"), " "),
     (re.compile(r"-and-a-half\b", re.IGNORECASE), " and a half"),
+    (re.compile(r"\(\s*(?:approx\.?|approximately|about|roughly|or so)\s*\)", re.IGNORECASE), " "),
     (re.compile(rf"(?:[~≈±]|\+/-)\s*(?=[\d{_FRACTION}])"), ""),
     (
         re.compile(
@@ -98,7 +104,7 @@ def split(text: str) -> tuple[str | None, str]:
     if last and last[1].strip():
         return last[2].strip(), last[1].strip()
     count = _LAST_COUNT.match(text)
-    if count:
+    if count and not _GRADE.fullmatch(count[2]):
         return count[2], count[1].strip()
     return (first[1].strip(), "") if first else (None, text)
 
@@ -147,10 +153,10 @@ def in_figures(text: str) -> str:
     text = figures(text)
     text = _POUNDS.sub(lambda m: f"{int(m[1]) * OZ_OF_LB + float(m[2].replace(',', '.')):g} oz", text)
     text = _EITHER.sub(r"\1 (\2)", text)
-    text = _TIMES.sub(lambda m: _times(m[1], f"{m[2]} {m[3].lower()}"), text)
+    text = _TIMES.sub(lambda m: _times(m[1], f"{m[2] or m[4]} {(m[3] or m[5]).lower()}") + " ", text)
     text = _STICK.sub(lambda m: f"{_times(m[1], f'{STICK_OZ} oz')} ", text)
     text = re.sub(r"(\d+)(?:-|\s+and\s+)(\d+/\d+)", r"\1 \2", text)
-    text = re.sub(rf"^({_NUM})\s+(?:heaped|level|dipped|scooped|spooned)\s+", r"\1 ", text, flags=re.IGNORECASE)
+    text = _FULL.sub(" ", text)
     return re.sub(rf"^({_NUM})\s+or\s+({_NUM})", r"\1 to \2", text)
 
 

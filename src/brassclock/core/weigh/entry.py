@@ -29,7 +29,7 @@ from brassclock.core.weigh.amounts import (
     weight_first,
 )
 from brassclock.core.weigh.phrases import at_heat, hydration, purpose_of
-from brassclock.core.weigh.shares import TOO_MUCH, UNWEIGHED, grams_said, share_of, whole_flour_g
+from brassclock.core.weigh.shares import TOO_MUCH, UNWEIGHED, grams_said, share_of, whole_flour_g, without_shares
 
 MAX_LINE = 200
 MAX_LINES = 60
@@ -40,14 +40,17 @@ _SEASONING = re.compile(
     r"(?:,?\s*\bor (?:more |so )?)?\b(?:to taste|(?:as|if) (?:needed|required)|q\.?s\.?)\b|,?\s*\bor so\b",
     re.IGNORECASE,
 )
+NO_GLUTEN = re.compile(r"\bgluten[- ]free\b|\bgf\b", re.IGNORECASE)
+NO_GLUTEN_SAID = "A dough without gluten holds its gas and sets otherwise: it is not computed here."
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
-_NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*|\s+/\s+")
+_NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*|\s+[/|·•]\s+")
 _EITHER_WAY = re.compile(r"[1-9]\d{0,2}\.\d\d0 ?(?:g|gr|grams?|ml)\b", re.IGNORECASE)  # 1.250 g
 USUAL_FLOUR_G = 500.0  # of a list in shares of the flour alone, which is said
 WHOLE_OFF = 0.011  # shares of flours that are told to the per cent
 SPREAD_G = 1.0  # a spoon is not told to the gram
 _BASIS = {
     "heaped": "dipped",
+    "heaping": "dipped",
     "dipped": "dipped",
     "scooped": "dipped",
     "spooned": "spooned",
@@ -111,8 +114,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     bracket = BRACKET.search(text) or ABOUT.search(text)
     wet, text = hydration(text)
     bare = re.sub(r"\s+", " ", ABOUT.sub("", BRACKET.sub(" ", text))).strip(" ,")
-    share, bare = (None, bare) if bracket else share_of(bare)
-    amount, words = split(counted(bare)) if share is None else (None, bare)
+    share, bare, amount, words = _amount_or_share(bare, weighed=bracket is not None)
     words = words.strip(" ,-–")
     if purpose and amount is not None and re.fullmatch(r"(?i)1", amount) and VAGUE.search(raw):
         amount = None
@@ -128,7 +130,8 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         ingredient, near = None, both
         faults.append(f"“{words[:40]}” names two things. Write each on a line of its own, with its amount.")
     elif ingredient is None:
-        faults.append(f"“{words[:40]}” is not a known ingredient." if words else "No ingredient is named.")
+        unknown = NO_GLUTEN_SAID if NO_GLUTEN.search(words) else f"“{words[:40]}” is not a known ingredient."
+        faults.append(unknown if words else "No ingredient is named.")
         if wet is not None and not words:
             faults.append(f"The hydration follows from the lines. Write the water: {wet:g}% water.")
     if wet is not None and ingredient is not None and ingredient.startswith("starter_"):
@@ -161,6 +164,17 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         temp_c,
         share,
     )
+
+
+def _amount_or_share(bare: str, *, weighed: bool) -> tuple[tuple[float, float] | None, str, str | None, str]:
+    """(share of the flour, the line, amount, the rest) of a line without its brackets. A weight, here or in the
+    brackets (`weighed`), goes before a share that stands beside it."""
+    alone = without_shares(bare)
+    amount, words = split(counted(alone))
+    if alone != bare and (weighed or (amount is not None and not amount.isdigit())):
+        return None, alone, amount, words
+    share, rest = (None, bare) if weighed else share_of(bare)
+    return (share, rest, None, rest) if share is not None else (None, bare, *split(counted(bare)))
 
 
 def _remark(ingredient: str | None, amount: str | None, words: str, loose: str, rows: Mapping[str, Ingredient]) -> str:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
-from brassclock.core.weigh.entry import read_line
+from brassclock.core.weigh.entry import read_entry, read_line
 
 _MARK = re.compile(r"^\s*(?:[-*+•·▢☐–]|\[[ x]?\]|\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
 _NUMBERED = re.compile(r"^\s*(?:\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
@@ -22,9 +22,10 @@ _SECTIONS = {  # what follows a heading, by the words of the heading
     r"(?:the )?(?:method|directions?|instructions?|steps?|preparation|procedure|process|how to .*|what to do)",
     "about": r"(?:(?:cook'?s |recipe )?notes?|tips?|equipment|nutrition.*|storage|variations?)",
     "filling": r"(?:for )?(?:the )?(?:stuffing|fillings?)",
-    "beside": r"(?:for |to )?(?:the )?(?:tops?|toppings?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|"
+    "topping": r"(?:for )?(?:the )?toppings?",
+    "beside": r"(?:for |to )?(?:the )?(?:tops?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|paste|wash|slurry|"
     r"cook(?:ing)?|fry(?:ing)?|garlic butter|dust(?:ing)?)",
-    "sponge": r"(?:for )?(?:the )?(?:poolish|biga|sponge|pre-?ferments?|levain)",
+    "sponge": r"(?:for )?(?:the )?(?:poolish|biga|sponge|pre-?ferments?|pre-?dough|levain|leaven)(?: build)?",
     "dough": r"(?:(?:the )?ingredients?(?: list)?|what you need|you(?:'ll| will) need|(?:dry|wet|the rest|remaining)|"
     r"(?:for )?(?:the )?(?:main |final |bread )?(?:dough|mix|tangzhong|dry ingredients|wet ingredients)|"
     r"for (?:the )?(?:breads?|flatbreads?|naans?|pitas?|pittas?|kulchas?|rotis?))",
@@ -63,23 +64,34 @@ _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
 _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
 _DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
+_HELD = r"(?:min(?:ute)?s?|h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b"
+_TERSE = re.compile(  # what is done, told without a verb: 45 min bulk; ball proof 90 min; oven 380 C, 70 s
+    rf"^(?:\d[\d.,/ –-]*\s*{_HELD}\s*(?:[a-z]|$)|(?:\w+[ ,:-]+){{1,4}}(?:at |for )?\d[\d.,–-]*\s*(?:{_HELD}|°|[cf]\b))",
+    re.IGNORECASE,
+)
+_DONE_WITH = re.compile(
+    rf"\s+[–—-]+>?\s+(?=(?:{'|'.join(_VERBS.split())})\b|\d[\d.,/–-]*\s*{_HELD}|overnight)", re.IGNORECASE
+)
 _SENTENCES = re.compile(r"[.!;]\s+[A-Z]")
 MOST_NAME = 80
 FEW_WORDS = 5  # with an amount among them: an ingredient that is not known
 MOST_LINES = 250
 MOST_WORDS = 6  # of a heading
 LONG_LINE = 90  # letters; an ingredient line is shorter
+LONGEST_LIST = 400  # letters of several ingredients in one line
 
 
 @dataclass
 class Page:
-    """Parts of a recipe's text. `sponge`, `dough`, `filling`: ingredient lines. `beside`: lines of what goes on a
-    bread, in the pan or on the table. `steps`: what is done, in order. `about`: what it makes, its times, its notes."""
+    """Parts of a recipe's text. `sponge`, `dough`, `filling`, `topping`: ingredient lines. `beside`: lines of what goes
+    on a bread, in the pan or on the table. `steps`: what is done, in order. `about`: what it makes, its times, its
+    notes."""
 
     name: str = ""
     sponge: list[str] = field(default_factory=list)
     dough: list[str] = field(default_factory=list)
     filling: list[str] = field(default_factory=list)
+    topping: list[str] = field(default_factory=list)
     beside: list[str] = field(default_factory=list)
     steps: list[str] = field(default_factory=list)
     about: list[str] = field(default_factory=list)
@@ -87,7 +99,7 @@ class Page:
     @property
     def begun(self) -> bool:
         """True once a line of it is an ingredient or a step."""
-        return bool(self.sponge or self.dough or self.filling or self.beside or self.steps)
+        return bool(self.sponge or self.dough or self.filling or self.topping or self.beside or self.steps)
 
 
 def _heading(line: str) -> str | None:
@@ -98,14 +110,17 @@ def _heading(line: str) -> str | None:
     return None
 
 
-def _is_step(line: str, rows: Mapping[str, Ingredient]) -> bool:
-    """True if a line tells what to do, and is no ingredient."""
-    words = len(line.split())
-    doing = _DOING.match(line) is not None and words > 1
+def _is_step(line: str, rows: Mapping[str, Ingredient], *, titles: bool = False) -> bool:
+    """True if a line tells what to do, and is no ingredient; among `titles` a time alone tells nothing to do (30-minute
+    naan)."""
+    words, terse = len(line.split()), not titles and _TERSE.search(line) is not None
+    doing = (_DOING.match(line) is not None and words > 1) or terse
     if not doing and len(line) <= LONG_LINE and not _SENTENCES.search(line):
         return False
-    read = read_line(line, rows)
-    return not read.read and (read.amount is None or words > FEW_WORDS)
+    found = read_entry(line, rows, None, 1.0) if len(line) <= LONGEST_LIST else [read_line(line, rows)]
+    if any(x.read for x in found):
+        return False
+    return terse or len(found) > 1 or found[0].amount is None or words > FEW_WORDS
 
 
 def page_of(text: str, rows: Mapping[str, Ingredient]) -> Page:
@@ -117,49 +132,103 @@ def page_of(text: str, rows: Mapping[str, Ingredient]) -> Page:
     >>> page.name, page.dough, page.steps, page.about
     ('Plain pita', ['500 g flour', '325 g water'], ['Mix, and knead 10 minutes.'], ['Makes 8'])
     """
-    page, part = Page(), "dough"
     lines = [line for line in text.splitlines() if line.strip()]
     if len(lines) > MOST_LINES:
         raise invalid("/text", f"The text has {len(lines)} lines; a recipe has up to {MOST_LINES}. Paste one recipe.")
+    reader = _Reader(rows)
     for raw in _untabled(lines):
-        marked, bare = _NUMBERED.match(raw), _EMPHASIS.sub(r"\2", raw).strip()
-        titled = _HASH.match(bare)
-        line = _MARK.sub("", _HASH.sub("", bare)).strip()
-        if not line:
-            continue
-        opened = _heading(line)
-        if opened is None and line.endswith(":") and len(line.split()) <= MOST_WORDS and not re.search(r"\d", line):
-            if page.begun or page.name:
-                opened = "dough"
-            else:
-                page.name = line[:-1].strip()[:MOST_NAME]
-                continue
-        if opened is not None:
-            part = opened
-        elif page.sponge and part == "dough" and _ALL_OF_IT.fullmatch(line):
-            continue
-        elif _DAY.match(line):
-            page.steps.append(line)
-        elif part != "steps" and (inside := _inline(line)) is not None:
-            getattr(page, inside[0]).append(inside[1])
-        elif _ABOUT.fullmatch(line) and not (part == "steps" and marked):
-            page.about.append(line)
-        elif titled or (not page.name and _is_name(line, page, rows)):
-            name = re.split(r"\s*(?:\||\(|\bmakes\b)", line)[0].strip()[:MOST_NAME] or line[:MOST_NAME]
-            if name != line:
-                page.about.append(line)
-            if titled and page.name:
-                part = "dough"
-            page.name = page.name or (name.capitalize() if name.isupper() else name)
-        elif part in ("steps", "about"):
-            getattr(page, part).append(line)
-        elif _is_step(line, rows):
-            page.steps.append(line)
-        else:
-            getattr(page, part).append(line)
+        reader.read(raw)
+    page = reader.page
     if not page.dough:
         page.dough = [found for step in page.steps for found in _amounts_in(step, rows)]
     return page
+
+
+class _Reader:
+    """Lines read one after the other, with the part that the last heading opened."""
+
+    def __init__(self, rows: Mapping[str, Ingredient]) -> None:
+        self.rows = rows
+        self.page = Page()
+        self.part = "dough"
+
+    def read(self, raw: str) -> None:
+        """Put a line where it belongs."""
+        marked, bare = _NUMBERED.match(raw) is not None, _EMPHASIS.sub(r"\2", raw).strip()
+        titled = _HASH.match(bare) is not None
+        line = _MARK.sub("", _HASH.sub("", bare)).strip()
+        opened = self._opened(line)
+        if not line or opened == "name":
+            return
+        if opened is not None:
+            self.part = opened
+        elif titled or (not self.page.name and _is_name(line, self.page, self.rows) and not self._inline(line)):
+            self._name(line, titled)
+        elif not (self.page.sponge and self.part == "dough" and _ALL_OF_IT.fullmatch(line)):
+            self._put(line, marked)
+
+    def _opened(self, line: str) -> str | None:
+        """The part that a heading opens; `name` where it was taken for the recipe's own name; None of another line."""
+        opened = _heading(line)
+        if opened is not None or not line.endswith(":"):
+            return opened
+        if len(line.split()) > MOST_WORDS or re.search(r"\d", line):
+            return None
+        if self.page.begun or self.page.name:
+            return "dough"
+        self.page.name = _named(line)
+        return "name"
+
+    def _name(self, line: str, titled: bool) -> None:
+        name = _named(re.split(r"\s*(?:\||\(|\bmakes\b)", line)[0]) or line[:MOST_NAME]
+        if name != line:
+            self.page.about.append(line)
+        if titled and self.page.name:
+            self.part = "dough"
+        self.page.name = self.page.name or (name.capitalize() if name.isupper() else name)
+
+    def _inline(self, line: str) -> bool:
+        """Put a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`); False where it is none."""
+        head, colon, rest = line.partition(":")
+        part = _heading(head.strip()) if colon and rest.strip() else None
+        if part not in ("sponge", "dough", "filling", "topping", "beside") or self.part == "steps":
+            return False
+        items, _, done = _parted(rest.strip())
+        again = _ALL_OF_IT.match(items) if part == "dough" and self.page.sponge else None
+        getattr(self.page, part).append(items[again.end() :].strip(" ,;+") if again else items)
+        if done:
+            self.page.steps.append(f"{head.strip()}: {done}")
+        return True
+
+    def _put(self, line: str, marked: bool) -> None:
+        """Put a line that is no heading and no name."""
+        page, items = self.page, _parted(line)
+        if _DAY.match(line):
+            page.steps.append(line)
+        elif self._inline(line):
+            return
+        elif _ABOUT.fullmatch(line) and not (self.part == "steps" and marked):
+            page.about.append(line)
+        elif self.part in ("steps", "about"):
+            getattr(page, self.part).append(line)
+        elif _is_step(line, self.rows):
+            page.steps.append(line)
+        elif items[2] and self.part != "beside" and all(x.read for x in read_entry(items[0], self.rows, None, 1.0)):
+            getattr(page, self.part).append(items[0])
+            page.steps.append(items[2])
+        else:
+            getattr(page, self.part).append(line)
+
+
+def _parted(line: str) -> tuple[str, str, str]:
+    """(the ingredients of a line, the dash, what is done with them): `flour 60 g, water 60 g - leave 6 hours`."""
+    found = _DONE_WITH.search(line)
+    return (line, "", "") if found is None else (line[: found.start()].rstrip(), found[0], line[found.end() :].strip())
+
+
+def _named(line: str) -> str:
+    """A line as a name: without the dashes and colons around it."""
+    return line.strip(" :–-—=~_*").strip()[:MOST_NAME]
 
 
 def _amounts_in(step: str, rows: Mapping[str, Ingredient]) -> list[str]:
@@ -171,13 +240,6 @@ def _amounts_in(step: str, rows: Mapping[str, Ingredient]) -> list[str]:
         if told and read_line(told, rows).read:
             found.append(told)
     return found
-
-
-def _inline(line: str) -> tuple[str, str] | None:
-    """(part, its line) of a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`)."""
-    head, colon, rest = line.partition(":")
-    part = _heading(head.strip()) if colon and rest.strip() else None
-    return (part, rest.strip()) if part in ("sponge", "dough", "filling", "beside") else None
 
 
 def _untabled(lines: Sequence[str]) -> Iterator[str]:
@@ -195,4 +257,4 @@ def _is_name(line: str, page: Page, rows: Mapping[str, Ingredient]) -> bool:
         return False
     read = read_line(line, rows)
     unmeasured = read.amount is None or read.amount.isdigit()
-    return read.ingredient is None and unmeasured and read.share is None and not _is_step(line, rows)
+    return read.ingredient is None and unmeasured and read.share is None and not _is_step(line, rows, titles=True)

@@ -14,10 +14,13 @@ from brassclock.core.spoken import figures, grown
 from brassclock.core.weigh.recipe_words import (
     Span,
     baked_on,
+    days_cold,
+    dough_c,
     each_g,
     hours_in,
     kneaded_by,
     lengths_mm,
+    minutes_in,
     oval_cm,
     oven_c,
     pieces_in,
@@ -35,14 +38,21 @@ _GROWS = re.compile(
     r"\b(?:ris(?:e|es|ing|en)|prov(?:e|es|ing)|proof\w*|ferment\w*|bulk\w*|doubl\w+|twice its size|triple\w*|puffy)\b",
     re.I,
 )
-_WAITS = re.compile(r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|covered?)\b", re.I)
+_WAITS = re.compile(
+    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|covered?|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
+    re.I,
+)
 _WORKS = re.compile(r"\bknead|mixer|dough hook|\bprocess|work the", re.I)
-_RUNS = re.compile(r"\b(?:mix|run|work|beat)\b", re.I)  # of a machine
+_RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|high)\b", re.I)  # of a machine
+_GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second)\b", re.I)
+_LEFT_OVER = re.compile(r"\b(?:left ?overs?|cooked|baked|stored?|keeps)\b", re.I)  # in the fridge, after the work
 _FEW_MIN = re.compile(r"\b(?:a minute or (?:two|2)|for a (?:few|couple of) minutes)", re.I)
 _BALLS = re.compile(r"\b(?:divide|portion|scale|ball|split|shape|form|cut)\w*\b", re.I)
 _PARTS = re.compile(r"(?:divide|portion|ball|scale|shape into)\b", re.I)
-_FILLS = re.compile(r"(?:fill|stuff)\b", re.I)
-_ROLLS = re.compile(r"\b(?:roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b", re.I)
+_FILLS = re.compile(r"(?:fill|stuff|spread|spoon|top|scatter|sprinkle|brush)\b", re.I)
+_ROLLS = re.compile(
+    r"\b(?:thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b", re.I
+)
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
 THICKEST_MM, WIDEST_CM = 30.0, 60.0  # a length below is a thickness, one above no bread
 _HEATS = re.compile(
@@ -86,8 +96,9 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
     """Facts of a recipe, each key once, in the order of the work; `about` is what it says of itself beside its steps.
 
     Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `sponge_h`, `bulk_h`, `bulk_x`, `ball_h`,
-    `ball_x` (times the size), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `bulk_out_h`, `ball_out_h`
-    (after the cold), `thickness_mm`, `diameter_cm` (or `length_cm`, `width_cm`), `baked_on`, `oven_c`.
+    `ball_x` (times the size), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many),
+    `bulk_out_h`, `ball_out_h` (after the cold), `shaped_h` (a rise of what is rolled), `thickness_mm`, `diameter_cm` (or
+    `length_cm`, `width_cm`), `dough_c`, `baked_on`, `oven_c`.
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -116,6 +127,8 @@ class _Reader:
     def __init__(self) -> None:
         self.found: dict[str, Fact] = {}
         self.stage = "bulk"
+        self.rested = False  # since it was last kneaded
+        self.baked = False
 
     def sentence(self, sentence: str) -> None:
         """Read the clauses of a sentence; until the dough rises, one that names a sponge is about that."""
@@ -147,6 +160,9 @@ class _Reader:
                 del self.found[fact.key]
             elif held is not None and fact.key == "cold_h":
                 fact = replace(fact, key="cold_again")
+            elif held is not None and fact.key == "knead_min" and (self.rested or _GOES_ON.search(fact.words)):
+                both = f"{held.words}, {fact.words}"
+                self.found["knead_min"] = replace(held, value=float(held.value) + float(fact.value), words=both)
             self.found.setdefault(fact.key, fact)
 
     def _clause(self, clause: str, raw: str, stage: str) -> None:
@@ -162,11 +178,15 @@ class _Reader:
         by = kneaded_by(clause)
         told += [Fact("knead_by", by, clause)] if by else []
         told += kneading
+        wanted_c = dough_c(clause)
+        told += [] if wanted_c is None else [Fact("dough_c", wanted_c, clause)]
         told += self._wait(clause, raw, stage, None if kneading else hours)
         told += self._shape(clause)
         if _HEATS.search(clause):
             told += self._heat(clause)
         self._take(*(replace(f, words=raw.strip()) for f in told))
+        self.rested = (self.rested or any(f.key.endswith(("_h", "_x")) for f in told)) and not kneading
+        self.baked = self.baked or (stage == "rolled" and _HEATS.search(clause) is not None and hours is not None)
         parted = any(f.key in ("pieces", "piece_g") for f in told) or _PARTS.match(clause)
         if self.stage == "bulk" and parted:
             self.stage = "ball"
@@ -181,22 +201,32 @@ class _Reader:
         """Minutes of kneading; a machine that was named before kneads where it mixes or runs."""
         by = self.found.get("knead_by")
         machine = kneaded_by(clause) or (by is not None and by.value != "no_knead")
-        if _GROWS.search(clause) or not (_WORKS.search(clause) or (machine and _RUNS.search(clause))):
+        works = _WORKS.search(clause) or (machine and _RUNS.search(clause) and not _HEATS.search(clause))
+        if _GROWS.search(clause) or not works:
             return
         if hours is None and _FEW_MIN.search(raw):
             yield Fact("knead_min", FEW_MIN, clause)
         elif hours is not None and hours[1] <= MOST_KNEADING_H:
-            yield Fact("knead_min", 30 * (hours[0] + hours[1]), clause)
+            yield Fact("knead_min", sum(30 * (low + high) for low, high in minutes_in(clause)), clause)
 
     def _wait(self, clause: str, raw: str, stage: str, hours: Span | None) -> Iterator[Fact]:
         """A stay in the cold, a wait after it, or a rise or rest of the stage."""
         cold, out, waits = _COLD.search(clause), _OUT.search(clause), _waits_there(clause)
+        if self.baked or (cold and _LEFT_OVER.search(clause)):
+            return
+        most_days = days_cold(clause) if cold and not out else None
+        if most_days is not None and hours is None:
+            yield Fact("cold_days", most_days, clause)
         chilled = "cold_of" in self.found and self.found["cold_of"].value == stage
         if chilled and hours is not None and (out or (waits and not cold)):
             yield _fact(f"{stage}_out_h", hours, clause)
         elif cold and not out and hours is not None and stage != "sponge":
             yield _fact("cold_h", hours, clause)
             yield Fact("cold_of", "bulk" if stage == "bulk" else "ball", clause)
+        elif stage == "rolled" and hours is not None and _GROWS.search(clause) and not _HEATS.search(clause):
+            yield _fact("shaped_h", hours, clause)
+        elif stage == "sponge" and hours is not None and not _WORKS.search(clause):
+            yield _fact("sponge_h", hours, clause)
         elif waits and stage != "rolled":
             times = None if stage == "sponge" else grown(raw)
             if times is not None:

@@ -23,16 +23,17 @@ _TIME = re.compile(
     rf"(?:{_WORD})\s+{_HOURS})",
     re.IGNORECASE,
 )
+_UP_TO_DAYS = re.compile(r"\bup to (?:about )?(\d{1,2}) days?\b|\b(\d{1,2}) days? at (?:the )?most", re.IGNORECASE)
 FOUND_H = (1 / 60, 96.0)
 _PIECES = (
     r"(?:equal|even|equal-sized|small|large|smooth|dough)?\s*"
     r"(?:pieces?|balls?|portions?|parts?|rounds?|breads?|flatbreads?|lumps?|discs?|naans?|pitas?|pittas?|kulchas?|rotis?|"
-    r"circles?|ovals?|pockets?)\b"
+    r"circles?|ovals?|pockets?|pcs)\b"
 )
 _DIVIDES = re.compile(
     rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?"
     rf"\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}|"
-    rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
+    rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in|to|by)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
     re.IGNORECASE,
 )
 _QUARTERS = re.compile(r"\bcut\w*\b.*\b(?:into )?(quarters|halves|half|farls)\b", re.I)
@@ -44,7 +45,7 @@ _MAKES = re.compile(
     re.IGNORECASE,
 )
 _SAYS_EACH = re.compile(
-    r"(?:scale|divide|portion|weigh|cut)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?(?: about)? \d+ ?g|"
+    r"(?:scale|divide|portion|weigh|cut|ball)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?(?: about)? \d+ ?g|"
     r"\b(?:at|of) (?:about |around )?\d+ ?g|"
     r"[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
@@ -57,9 +58,21 @@ _EACH_G = re.compile(
 _TOTAL = re.compile(r"total (?:dough )?(?:weight)?\s*[:=]?\s*(\d[\d,.]*)\s*(kg|g)\b", re.IGNORECASE)
 _LONG = re.compile(rf"({_FIG})(?:{_TO}({_FIG}))?\s*-?\s*(mm|cm|inch(?:es)?|in\b|[\"”″])(?!\s*long)", re.IGNORECASE)
 _OVAL = re.compile(r"(\d{1,3})\s*(?:cm)?\s*(?:[x×]|by)\s*(\d{1,3})\s*cm\b", re.IGNORECASE)
+_AS_THICK = (  # practice: what a thickness is likened to [mm]
+    (re.compile(r"\bthick\w*\b.*\bpound coin|\bpound coin\b.*\bthick", re.IGNORECASE), 3.0),
+    (re.compile(r"\bthick\w*\b.*\bpencil|\bpencil\b.*\bthick", re.IGNORECASE), 7.0),
+    (re.compile(r"\bthick\w*\b.*\b(?:little|small) finger", re.IGNORECASE), 12.0),
+    (re.compile(r"\bthick\w*\b.*\b(?:finger|thumb)\b|\bfinger[- ]thick", re.IGNORECASE), 16.0),
+)
 _MM = {"mm": 1.0, "cm": 10.0}
 INCH_MM = 25.4
 _DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
+_DOUGH_C = re.compile(
+    r"\b(?:ddt|fdt|(?:final |desired |wanted |target )?dough temp\w*)\s*(?:of|is|at|about|=|:|should be)*\s*"
+    r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f)\b",
+    re.IGNORECASE,
+)
+WANTED_C = (10.0, 40.0)
 _GAS = re.compile(r"\bgas (?:mark )?(\d)\b", re.I)
 GAS_C = {n: round(celsius(n * 25 + 250, "F"), -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
 COLDEST_OVEN_C, HOTTEST_C = 120.0, 550.0
@@ -67,8 +80,8 @@ _ON = (  # what a bread is baked on, by the words for it; the first that is ther
     ("oil", r"deep[- ]fr\w+"),
     ("clay_wall", r"tandoor|tandoori|clay oven"),
     ("inverted_plate", r"\bsaj\b|(?:inverted|upturned|upside[- ]down) \w+"),
-    ("flame_oven", r"wood[- ]fired|flame oven"),
-    ("stone_oven", r"(?:baking|oven|pizza|hot) stone|\bstone\b"),
+    ("flame_oven", r"wood[- ]fired|flame oven|\b(?:pizza|outdoor|garden) oven"),
+    ("stone_oven", r"(?:baking|oven|pizza|hot) stone|\bstone\b|\bdeck\b"),
     ("steel_oven", r"(?:baking|oven|pizza) steel|\bsteel\b(?! bowl)"),
     ("iron_plate", r"\bta[wv]ah?\b|griddle|plancha|flat ?top|comal"),
     ("skillet", r"skillet|frying[- ]pan|fry(?:ing)? pan|cast[- ]iron|\b(?:dry|hot|heavy|non-?stick|heavy-based) pan\b"),
@@ -80,6 +93,18 @@ _WITH = {
     "planetary": r"stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
     "no_knead": r"no[- ]knead|(?:do not|don't|without) knead(?:ing)?",
 }
+
+
+def days_cold(clause: str) -> float | None:
+    """The most days that a clause says a dough may stay (`for up to 14 days`)."""
+    found = _UP_TO_DAYS.search(clause)
+    return float(found[1] or found[2]) if found else None
+
+
+def minutes_in(clause: str) -> list[Span]:
+    """Every stretch of minutes in a clause, in hours: `4 min slow, 5 min fast` has two."""
+    spans = [span_h(m[0].rstrip(".")) for m in _TIME.finditer(clause) if re.search(r"\d", m[0])]
+    return [s for s in spans if s is not None]
 
 
 def hours_in(clause: str) -> Span | None:
@@ -96,6 +121,16 @@ def lengths_mm(clause: str) -> Iterator[Span]:
         size = _MM.get(unit.lower(), INCH_MM)
         ends = [figure_of(x) * size for x in (low, high) if x]
         yield min(ends), max(ends)
+    likened = next((mm for words, mm in _AS_THICK if words.search(clause)), None)
+    if likened is not None:
+        yield likened, likened
+
+
+def dough_c(clause: str) -> float | None:
+    """The temperature that the dough is wanted at [C] where a clause says it."""
+    found = _DOUGH_C.search(clause)
+    said_c = celsius(float(found[1]), found[2]) if found else None
+    return round(said_c, 1) if said_c is not None and WANTED_C[0] <= said_c <= WANTED_C[1] else None
 
 
 def oval_cm(clause: str) -> Span | None:

@@ -9,6 +9,9 @@ _PERCENT = r"\s*(?:%|per ?cent\b)"
 _TO = rf"(?:\s*(?:-|–|to)\s*({_NUM}))?{_PERCENT}"
 _FIRST = re.compile(rf"^({_NUM})(?:{_PERCENT})?{_TO}\s*(?:of\s+)?(\D+)$", re.IGNORECASE)
 _LAST = re.compile(rf"^(\D+?)[\s:=,–-]+({_NUM}){_TO}\.?$", re.IGNORECASE)
+_BESIDE = re.compile(
+    rf"\s*[(\[/|,;=–-]*\s*(?<![\d.,]){_NUM}{_PERCENT}\s*(?:of (?:the )?flour)?\s*[)\]]?", re.IGNORECASE
+)
 UNWEIGHED = (
     "That is a share of the flour, and no flour is given by weight. Give it, as in 500 g, or write how much this is."
 )
@@ -31,6 +34,15 @@ def share_of(text: str) -> tuple[tuple[float, float] | None, str]:
         return None, text
     shares = [float(x.replace(",", ".")) / 100 for x in (low, high or low)]
     return (min(shares), max(shares)), rest.strip()
+
+
+def without_shares(text: str) -> str:
+    """The line without the shares that it tells beside a weight.
+
+    >>> without_shares("Water: 325 g (65%)"), without_shares("100% flour"), without_shares("salt 10 g / 2 %")
+    ('Water: 325 g', 'flour', 'salt 10 g')
+    """
+    return re.sub(r"\s+", " ", _BESIDE.sub(" ", text)).strip(" ,;|/=–-")
 
 
 def whole_flour_g(weighed_g: float, shares: float) -> float | None:

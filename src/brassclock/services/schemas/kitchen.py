@@ -89,7 +89,7 @@ class OwnIngredientCreate(Strict):
     cup_g: Annotated[float, within(20, 500, "g")] = 125.0
     absorption_pts: Annotated[float, within(-20, 40, "points")] = 0.0
     allergens: Annotated[
-        list[Literal["gluten", "milk", "egg", "nuts", "sesame", "coconut", "sulphites"]], Field(max_length=20)
+        list[Literal["gluten", "milk", "egg", "nuts", "sesame", "soya", "coconut", "sulphites"]], Field(max_length=20)
     ] = []
     hydration_frac: Annotated[float, within(0.4, 1.5, "")] = 1.0
     holds: Annotated[list[Literal["meat", "fish", "egg", "dairy", "plant"]], Field(max_length=5)] | None = None

@@ -90,7 +90,7 @@ def read_list(app: App, kitchen_id: int, given: EntryRequest) -> EntryRead:
     page = page_of(given.text, rows)
     if page.steps or len(page.dough) > 1:
         found = read_entry("\n".join([*page.sponge, *page.dough]), rows, None, USUAL_FLOUR_G)
-        words = [*filter(None, [page.name]), *page.filling, *page.beside, *page.about, *page.steps]
+        words = [*filter(None, [page.name]), *page.filling, *page.topping, *page.beside, *page.about, *page.steps]
     else:
         found, words = read_entry(given.text, rows, None, USUAL_FLOUR_G), []
     return EntryRead(

@@ -4,6 +4,7 @@ in."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from pydantic import ValidationError
@@ -32,6 +33,7 @@ SETTINGS = {  # a fact's key: the bake's, and how it is told
     "length_cm": ("length_cm", "{:g} cm long"),
     "width_cm": ("width_cm", "{:g} cm wide"),
     "knead_min": ("knead_min", "kneaded for {:g} min"),
+    "dough_c": ("dough_c", "dough wanted at {:g} C"),
 }
 WHOLE = ("count",)
 
@@ -51,15 +53,38 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
     if "filling_g" in found and bake.filling:
         bake.filling = {**bake.filling, "per_piece_g": float(found["filling_g"].value)}
         taken.append(
-            TakenRead(text=f"{found['filling_g'].value:g} g of filling in each", words=found["filling_g"].words)
+            TakenRead(text=f"{found['filling_g'].value:g} g of {_inside(bake)} each", words=found["filling_g"].words)
         )
     taken += _sponge(bake, found)
     taken += _stage(bake, "bulk", "the dough", found)
-    taken += _stage(bake, "ball", "the balls", found)
+    taken += _stage(bake, "ball", "the balls", _with_shaped(found))
     if "cold_again" in found:
         again = found["cold_again"]
         taken.append(TakenRead(text=f"not taken: a second time in the fridge, {_hours(again)}", words=again.words))
+    if "cold_days" in found and "cold_h" not in found:
+        days = found["cold_days"]
+        told = f"not taken: up to {days.value:g} days in the fridge; set its hours there on Rise, under stages"
+        taken.append(TakenRead(text=told, words=days.words))
     return [*taken, *_surface(bake, found, surfaces)]
+
+
+def _inside(bake: Bake) -> str:
+    """Where a filling goes, as `filling in`."""
+    return "topping on" if (bake.filling or {}).get("topping") else "filling in"
+
+
+def _with_shaped(found: Mapping[str, Fact]) -> dict[str, Fact]:
+    """Facts with the rise of what is rolled told as part of the balls' wait: the plan rolls a bread when it is
+    cooked."""
+    shaped, balls = found.get("shaped_h"), found.get("ball_h")
+    if shaped is None:
+        return dict(found)
+    if balls is None:
+        return {**found, "ball_h": replace(shaped, key="ball_h")}
+    low, high = (float(balls.value) + float(shaped.value)), (balls.high or balls.value, shaped.high or shaped.value)
+    most = float(high[0]) + float(high[1])
+    words = f"{balls.words}, {shaped.words}"
+    return {**found, "ball_h": Fact("ball_h", low, words, most if most > low else None)}
 
 
 def _unsaid(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:

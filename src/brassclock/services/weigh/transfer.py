@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from pydantic import ValidationError
@@ -13,11 +13,13 @@ from pydantic import ValidationError
 from brassclock.core.errors import FieldFault, InvalidInput, invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.spoken import numbered
+from brassclock.core.units import parse_amount
+from brassclock.core.weigh import measures
 from brassclock.core.weigh.entry import USUAL_FLOUR_G, EntryLine, read_entry, read_line
 from brassclock.core.weigh.formula import Pieces
 from brassclock.core.weigh.lines import SheetLine
 from brassclock.core.weigh.recipe_page import Page, page_of
-from brassclock.core.weigh.recipe_steps import dough_told_g, facts
+from brassclock.core.weigh.recipe_steps import Fact, dough_told_g, facts
 from brassclock.formats import bakefile, recipe, tables
 from brassclock.services import solve
 from brassclock.services.app import App
@@ -301,7 +303,7 @@ def _from_page(
     said = facts(page.steps, page.about)
     dough_g = dough_told_g(said, page.about)
     first, found = _read(page.sponge, rows), _read(page.dough, rows, dough_g, USUAL_FLOUR_G)
-    stuffing = _read(page.filling, rows)
+    stuffing, topped = _read(page.filling, rows), _read(page.topping, rows)
     if not first and not found:
         raise invalid("/text", "No ingredient line was found. Give one a line, as 500 g flour.")
     with app.transaction(kitchen_id) as session:
@@ -320,17 +322,34 @@ def _from_page(
         dough = [*first, *found]
         bake.part_temps = {x.ingredient: x.temp_c for x in dough if x.read and x.ingredient and x.temp_c is not None}
         bake.unread = [x.raw for x in dough if not x.read]
-        beside = [*(x.raw for x in dough if x.read and x.purpose), *page.beside]
+        topped = [] if bake.filling or not _is_topping(topped, said, rows) else topped
+        if topped:
+            bake.filling = {"lines": _as_lines(topped, ""), "per_piece_g": None, "topping": True}
+        beside = [*(x.raw for x in dough if x.read and x.purpose), *([] if topped else page.topping), *page.beside]
         noted = [f"Beside the dough: {raw}." for raw in beside]
         noted += [f"In the filling: {x.raw}." for x in stuffing if not x.read]
+        noted += [f"On the breads: {x.raw}." for x in topped if not x.read]
         bake.note = _note("\n".join([*noted, *page.about, *page.steps]))
         suit_leaven(bake, kitchen, own)
         taken = put_facts(bake, said, kitchen_rows.surfaces(session, kitchen_id))
         session.add(bake)
-        notes = [x.note for x in [*dough, *stuffing] if x.note]
+        notes = [x.note for x in [*dough, *stuffing, *topped] if x.note]
         return ImportRead(
             bake_id=bake_id, kind=kind, read=len(bake.lines), unread=bake.unread, notes=notes, taken=taken
         )
+
+
+HEAVY_G = 100.0  # of what a topping is made: lighter ones are seeds, herbs and butter, which change no time
+
+
+def _is_topping(lines: Sequence[EntryLine], said: Sequence[Fact], rows: Mapping[str, Ingredient]) -> bool:
+    """True if a topping goes into the oven with its breads and weighs enough to matter there."""
+    wet = sum(
+        measures.grams(rows[x.ingredient], parse_amount(x.amount), x.basis).mass_g
+        for x in lines
+        if x.read and x.ingredient and x.amount and rows[x.ingredient].group == "filling"
+    )
+    return any(x.read for x in lines) and (any(f.key == "filling_g" for f in said) or wet >= HEAVY_G)
 
 
 def _read(
