@@ -227,7 +227,7 @@ _FIGURE = r"(\d(?:\.\d+)?)"
 _TIMES = re.compile(
     rf"{_FIGURE} ?(?:x|times) (?:its|the|their)(?: \w+)? (?:size|volume)|^x ?{_FIGURE}$|^{_FIGURE} ?(?:x|times)$"
 )
-_PER_CENT = re.compile(r"\bby (\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$")
+_PER_CENT = re.compile(r"(?:\bby |\+ ?)(\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$")
 
 
 def grown(text: str) -> float | None:

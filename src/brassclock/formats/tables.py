@@ -9,7 +9,10 @@ import io
 import re
 from collections.abc import Sequence
 
+from brassclock.core.weigh.columns import is_head, line_of
+
 UNSEEN = " \t\r\n\v\f\u00a0\u200b\u200c\u200d\u2060\ufeff"
+OWN_HEAD = "| amount | ingredient | g | % of flour |"
 COLUMNS = ("ingredient", "amount", "grams", "percent_of_flour", "part")
 
 
@@ -65,18 +68,16 @@ def read_csv(text: str) -> list[str]:
     if not rows:
         return []
     head = [c.lower() for c in rows[0]]
-    if "ingredient" in head:
+    if "ingredient" in head and {"amount", "grams"} & set(head):
         name = head.index("ingredient")
-        amount = head.index("amount") if "amount" in head else head.index("grams") if "grams" in head else None
-        unit = " g" if amount is not None and head[amount] == "grams" else ""
+        amount = head.index("amount" if "amount" in head else "grams")
+        unit = " g" if head[amount] == "grams" else ""
         return [
-            f"{row[amount]}{unit} {row[name].lstrip(chr(39))}"
-            if amount is not None and amount < len(row)
-            else row[name]
+            f"{row[amount]}{unit} {row[name].lstrip(chr(39))}" if amount < len(row) else row[name]
             for row in rows[1:]
             if name < len(row)
         ]
-    return [" ".join(c for c in row if c) for row in rows]
+    return [line_of(rows[0], row) for row in rows[1:]] if is_head(rows[0]) else [line_of([], row) for row in rows]
 
 
 def write_markdown(
@@ -88,7 +89,7 @@ def write_markdown(
         "",
         *map(_plain, about),
         "",
-        "| amount | ingredient | g | % of flour |",
+        OWN_HEAD,
         "|---|---|---:|---:|",
     ]
     for what, amount, grams, share, _ in rows:
@@ -107,7 +108,9 @@ def _plain(text: str) -> str:
 
 
 def read_markdown(text: str) -> tuple[str | None, list[str]]:
-    """(heading, ingredient lines) of a page with a table; no lines where it has none."""
+    """(heading, ingredient lines) of a page that `write_markdown` made; no lines of another."""
+    if OWN_HEAD not in text:
+        return None, []
     title = re.search(r"^#\s+(.+)$", text, re.MULTILINE)
     body = re.split(r"^##\s", text, maxsplit=1, flags=re.MULTILINE)[0]
     rows = [

@@ -237,6 +237,9 @@ WORDS: dict[str, str] = {
     "chilli flakes": "spice_mix",
     "chili flakes": "spice_mix",
     "chilli powder": "spice_mix",
+    "red chilli powder": "spice_mix",
+    "red chili powder": "spice_mix",
+    "kashmiri chilli powder": "spice_mix",
     "chili powder": "spice_mix",
     "paprika": "spice_mix",
     "turmeric": "spice_mix",
@@ -515,6 +518,8 @@ WORDS: dict[str, str] = {
     "kefir milk": "kefir",
     "natural kefir": "kefir",
     "ice cubes": "water",
+    "light syrup": "sugar_syrup",
+    "dark syrup": "molasses",
     "cream of wheat": "semolina_fine",
     "apple cider vinegar": "vinegar5",
     "cider vinegar": "vinegar5",
@@ -528,7 +533,8 @@ CARELESS = re.compile(
     r"\b(of|the|a|an|some|hand[- ]hot|warm|lukewarm|tepid|cold|cool|hot|ice|iced|boiling|room[- "
     r"]temperature|sifted|chopped|softened|"
     r"melted|large|medium|small|beaten|heaped|level|dipped|spooned|rounded|scant|generous|good|more|extra|plus|approx|"
-    r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|crushed|"
+    r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|"
+    r"crushed|boiled|"
     r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|of your "
     r"choice|tap|filtered|washed|dry|enough)\b"
 )

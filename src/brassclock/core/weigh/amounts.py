@@ -54,6 +54,7 @@ _APART = re.compile(
 )  # 1 000 g; not 2 500 g
 _SPELT = (  # of several ways to write the same, the one that is read
     (re.compile("⁄"), "/"),
+    (re.compile(r"\bH[2₂]O\b", re.IGNORECASE), "water"),
     (re.compile(r"(?<![\d.])\.(?=\d)"), "0."),
     (re.compile(r"(?<=\d)\s*&\s*(?=\d/\d)"), " "),
     (re.compile(r"-and-a-half\b", re.IGNORECASE), " and a half"),
@@ -74,7 +75,9 @@ _ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
 _MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
 _FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
 _LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
-_LAST_COUNT = re.compile(r"^([^\d]*[^\d\s:=,–-])[\s:=,–-]+(\d{1,2})$")  # eggs: 2
+_LAST_COUNT = re.compile(  # eggs: 2; flour 1000, among lines that are all in grams; no type of a flour
+    r"^(0{1,3}|[^\d]*(?<!\btype)(?<!\btipo)(?<!\bno)[^\d\s:=,–-])[\s:=,–-]+(\d{1,4}(?:[.,]\d{1,2})?)$", re.IGNORECASE
+)
 _EITHER = re.compile(
     rf"^({_NUM}\s*(?:{_UNITS})\b\.?)\s*/\s*({_NUM}\s*(?:{_UNITS})\b\.?)(?:\s*/\s*{_NUM}\s*(?:{_UNITS})\b\.?)*",
     re.IGNORECASE,

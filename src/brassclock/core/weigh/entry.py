@@ -40,11 +40,13 @@ _SEASONING = re.compile(
     r"(?:,?\s*\bor (?:more |so )?)?\b(?:to taste|(?:as|if) (?:needed|required)|q\.?s\.?)\b|,?\s*\bor so\b",
     re.IGNORECASE,
 )
-NO_GLUTEN = re.compile(r"\bgluten[- ]free\b|\bgf\b", re.IGNORECASE)
+NO_GLUTEN = re.compile(r"\bgluten[- ]free\b|\bgf\b|\b(?:teff|sorghum|millet|jowar|bajra|cassava)\b", re.IGNORECASE)
 NO_GLUTEN_SAID = "A dough without gluten holds its gas and sets otherwise: it is not computed here."
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
 _NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*|\s+[/|·•]\s+")
 _EITHER_WAY = re.compile(r"[1-9]\d{0,2}\.\d\d0 ?(?:g|gr|grams?|ml)\b", re.IGNORECASE)  # 1.250 g
+_NO_UNIT = re.compile(r"\d+(?:[.,]\d+)?")
+BARE_FLOUR_G = 50.0  # of a flour without a unit: nobody counts so many cups
 USUAL_FLOUR_G = 500.0  # of a list in shares of the flour alone, which is said
 WHOLE_OFF = 0.011  # shares of flours that are told to the per cent
 SPREAD_G = 1.0  # a spoon is not told to the gram
@@ -126,6 +128,8 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         ingredient, near = ingredient_of(words, rows)
     faults = [wrong] if wrong else []
     both = things(words, rows)
+    if both and purpose:  # beside the dough: which of the two is used, the cook sees
+        ingredient, both = both[0], []
     if both:
         ingredient, near = None, both
         faults.append(f"“{words[:40]}” names two things. Write each on a line of its own, with its amount.")
@@ -225,7 +229,7 @@ def read_entry(
             "/text",
             f"The list holds {len(lines)} lines; {MAX_LINES} are the most of one dough. Shorten it from “{over}” on.",
         )
-    found = [x for line in lines for x in _each(line, rows)]
+    found = _in_grams([x for line in lines for x in _each(line, rows)], rows)
     sum_share = sum(sum(x.share) / 2 for x in found if x.share and not x.purpose)
     return _shared(found, rows, dough_g / sum_share if dough_g and sum_share else flour_g)
 
@@ -235,9 +239,29 @@ def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     parts = [p for p in _NEXT.split(line) if p]
     apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
     measured = bool(apart) and all(x.amount is not None for x in apart)
-    if measured and sum(x.read for x in apart) > len(apart) / 2:  # what is not known stays, a line of its own
+    if (
+        measured and sum(x.ingredient is not None for x in apart) > len(apart) / 2
+    ):  # what is not known stays, a line of its own
         return apart
     return [read_line(line, rows)]
+
+
+def _in_grams(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient]) -> list[EntryLine]:
+    """Lines without a unit in grams, and told so, where a flour among them is so much that nothing else can be
+    meant."""
+
+    def bare(x: EntryLine) -> bool:
+        return x.ingredient is not None and x.amount is not None and _NO_UNIT.fullmatch(x.amount) is not None
+
+    flours = [x for x in lines if bare(x) and rows[str(x.ingredient)].group == "flour"]
+    if not any(float(str(x.amount).replace(",", ".")) >= BARE_FLOUR_G for x in flours):
+        return list(lines)
+    return [
+        replace(x, amount=f"{x.amount} g", faults=(), note=x.note or "No unit is written: grams are taken.")
+        if bare(x) and rows[str(x.ingredient)].piece_unit != "piece"
+        else x
+        for x in lines
+    ]
 
 
 def _shared(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient], all_g: float | None) -> list[EntryLine]:

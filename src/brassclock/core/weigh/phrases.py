@@ -9,6 +9,7 @@ from brassclock.core.units import celsius
 PURPOSES = {  # what goes beside the dough, by the words that say so
     "fry": r"for (?:shallow |deep )?frying|for the (?:pan|griddle|skillet|wok)|for cooking",
     "brush": r"(?:for|to) (?:brush(?:ing)?|bast(?:e|ing)|glaz(?:e|ing))(?: with)?|for the glaze",
+    "fold": r"for (?:folding|layering|laminating|spreading|shaping)(?: with)?",
     "dust": r"(?:for|to) (?:dust(?:ing)?|roll(?:ing)?(?: out)?|flour(?:ing)?)|"
     r"for the (?:bench|counter|work ?surface|board)",
     "bowl": r"(?:for|to) (?:greas(?:e|ing)|oil(?:ing)?)(?: the (?:bowl|tray|tin))?|for the (?:bowl|tray|tin)",

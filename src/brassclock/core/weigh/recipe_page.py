@@ -11,9 +11,13 @@ from dataclasses import dataclass, field
 
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.weigh.columns import is_head, line_of
 from brassclock.core.weigh.entry import read_entry, read_line
 
 _MARK = re.compile(r"^\s*(?:[-*+•·▢☐–]|\[[ x]?\]|\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
+_SIGNS = re.compile(
+    r"^\s*(?:[\u2190-\u2bff\ufe0f\u200d\U0001f000-\U0001faff]\s*)+|(?:\s*[\ufe0f\U0001f000-\U0001faff])+\s*$"
+)  # pictures
 _NUMBERED = re.compile(r"^\s*(?:\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
 _HASH = re.compile(r"^\s*#{1,6}\s+")
 _EMPHASIS = re.compile(r"(\*\*|__)(.+?)\1")
@@ -23,7 +27,8 @@ _SECTIONS = {  # what follows a heading, by the words of the heading
     "about": r"(?:(?:cook'?s |recipe )?notes?|tips?|equipment|nutrition.*|storage|variations?)",
     "filling": r"(?:for )?(?:the )?(?:stuffing|fillings?)",
     "topping": r"(?:for )?(?:the )?toppings?",
-    "beside": r"(?:for |to )?(?:the )?(?:tops?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|paste|wash|slurry|"
+    "beside": r"(?:for |to )?(?:the )?(?:tops?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|"
+    r"paste|wash|slurry|"
     r"cook(?:ing)?|fry(?:ing)?|garlic butter|dust(?:ing)?)",
     "sponge": r"(?:for )?(?:the )?(?:poolish|biga|sponge|pre-?ferments?|pre-?dough|levain|leaven)(?: build)?",
     "dough": r"(?:(?:the )?ingredients?(?: list)?|what you need|you(?:'ll| will) need|(?:dry|wet|the rest|remaining)|"
@@ -44,11 +49,11 @@ _BEFORE = (
     "to (?:make|cook|bake|shape)"
 )
 _VERBS = (
-    "activate add allow autolyse bake ball beat blend bloom boil bring brush bulk check chill combine cook cover cut "
-    "deflate dip dissolve divide drizzle dust enjoy ferment fill flatten flip fold form freeze fry gather grill heat "
+    "activate add allow apply autolyse bake ball beat blend bloom boil bring brush bulk check chill combine cook cover "
+    "cut deflate dip dissolve divide drizzle dust enjoy ferment fill flatten flip fold form freeze fry gather grill heat "
     "keep knead knock leave let make mix pat pinch place portion pour pre-heat preheat press proof prove punch put "
     "refrigerate remove repeat rest return rise roll scatter seal serve set shape sift sit slap split spread sprinkle "
-    "stack stir store stretch take tip toss transfer turn wait whisk work wrap"
+    "stack stick stir store stretch take tip toss transfer turn wait wet whisk work wrap"
 )
 _DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
 _ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
@@ -60,11 +65,14 @@ _APART = re.compile(r"[,;]\s+|\.\s+|\s+and\s+|\s+with\s+")
 _AMOUNT = re.compile(
     r"(?:\d|[½¼¾⅓⅔]|\ban? (?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet|egg)\b)", re.IGNORECASE
 )
+_BEHIND_NAME = re.compile(
+    r"\s*(?:\||\(|\bmakes\b|,\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?)\b))", re.IGNORECASE
+)
 _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
 _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
 _DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
-_HELD = r"(?:min(?:ute)?s?|h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b"
+_HELD = r"(?:['′]|min(?:ute)?s?\b|(?:h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b)"
 _TERSE = re.compile(  # what is done, told without a verb: 45 min bulk; ball proof 90 min; oven 380 C, 70 s
     rf"^(?:\d[\d.,/ –-]*\s*{_HELD}\s*(?:[a-z]|$)|(?:\w+[ ,:-]+){{1,4}}(?:at |for )?\d[\d.,–-]*\s*(?:{_HELD}|°|[cf]\b))",
     re.IGNORECASE,
@@ -154,6 +162,7 @@ class _Reader:
 
     def read(self, raw: str) -> None:
         """Put a line where it belongs."""
+        raw = _SIGNS.sub("", raw)
         marked, bare = _NUMBERED.match(raw) is not None, _EMPHASIS.sub(r"\2", raw).strip()
         titled = _HASH.match(bare) is not None
         line = _MARK.sub("", _HASH.sub("", bare)).strip()
@@ -180,12 +189,16 @@ class _Reader:
         return "name"
 
     def _name(self, line: str, titled: bool) -> None:
-        name = _named(re.split(r"\s*(?:\||\(|\bmakes\b)", line)[0]) or line[:MOST_NAME]
+        name = _named(_BEHIND_NAME.split(line)[0]) or line[:MOST_NAME]
         if name != line:
             self.page.about.append(line)
         if titled and self.page.name:
             self.part = "dough"
         self.page.name = self.page.name or (name.capitalize() if name.isupper() else name)
+
+    def _told(self, line: str) -> bool:
+        """True if a line among steps has no amount and is too long for an ingredient."""
+        return self.part == "dough" and not _AMOUNT.search(line) and len(line.split()) > FEW_WORDS
 
     def _inline(self, line: str) -> bool:
         """Put a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`); False where it is none."""
@@ -211,7 +224,7 @@ class _Reader:
             page.about.append(line)
         elif self.part in ("steps", "about"):
             getattr(page, self.part).append(line)
-        elif _is_step(line, self.rows):
+        elif _is_step(line, self.rows) or (page.steps and self._told(line)):
             page.steps.append(line)
         elif items[2] and self.part != "beside" and all(x.read for x in read_entry(items[0], self.rows, None, 1.0)):
             getattr(page, self.part).append(items[0])
@@ -243,12 +256,18 @@ def _amounts_in(step: str, rows: Mapping[str, Ingredient]) -> list[str]:
 
 
 def _untabled(lines: Sequence[str]) -> Iterator[str]:
-    """Lines of a text, each row of a table as the words of its first two cells; its head is left out."""
+    """Lines of a text, each row of a table as one line; its head is left out."""
+    head: list[str] = []
     for k, line in enumerate(lines):
         if not _ROW.match(line):
+            head = []
             yield line
-        elif not _RULED.match(line) and not (k + 1 < len(lines) and _RULED.match(lines[k + 1])):
-            yield " ".join(cell.strip() for cell in line.strip().strip("|").split("|")[:2])
+        elif not _RULED.match(line):
+            row = [cell.strip() for cell in line.strip().strip("|").split("|")]
+            if is_head(row) or (k + 1 < len(lines) and _RULED.match(lines[k + 1])):
+                head = row
+            else:
+                yield line_of(head, row)
 
 
 def _is_name(line: str, page: Page, rows: Mapping[str, Ingredient]) -> bool:

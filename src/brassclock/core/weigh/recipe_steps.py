@@ -29,17 +29,19 @@ from brassclock.core.weigh.recipe_words import (
 )
 
 _COLD = re.compile(
-    r"\b(?:fridge|refrigerat\w*|chill\w*|cold[- ](?:ferment|prove|proof|rise|retard)\w*|retard\w*)\b", re.I
+    r"\b(?:CT|fridge|refrigerat\w*|chill\w*|cold[- ](?:ferment|prove|proof|rise|retard)\w*|retard\w*)\b", re.I
 )
 _OUT = re.compile(
-    r"\b(?:out of the fridge|from the fridge|take (?:it |them |the \w+ )?out|room temp\w*|come to)\b", re.I
+    r"\b(?:temper|out of the fridge|from the fridge|take (?:it |them |the \w+ )?out|room temp\w*|come to)\b", re.I
 )
 _GROWS = re.compile(
-    r"\b(?:ris(?:e|es|ing|en)|prov(?:e|es|ing)|proof\w*|ferment\w*|bulk\w*|doubl\w+|twice its size|triple\w*|puffy)\b",
+    r"\b(?:RT|ris(?:e|es|ing|en)|prov(?:e|es|ing)|proof\w*|ferment\w*|bulk\w*|doubl\w+|twice its size|"
+    r"triple\w*|puffy)\b",
     re.I,
 )
 _WAITS = re.compile(
-    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|covered?|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
+    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|covered?|"
+    r"keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
     re.I,
 )
 _WORKS = re.compile(r"\bknead|mixer|dough hook|\bprocess|work the", re.I)
@@ -47,12 +49,13 @@ _RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|high)\b", re.I) 
 _GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second)\b", re.I)
 _LEFT_OVER = re.compile(r"\b(?:left ?overs?|cooked|baked|stored?|keeps)\b", re.I)  # in the fridge, after the work
 _FEW_MIN = re.compile(r"\b(?:a minute or (?:two|2)|for a (?:few|couple of) minutes)", re.I)
-_BALLS = re.compile(r"\b(?:divide|portion|scale|ball|split|shape|form|cut)\w*\b", re.I)
-_PARTS = re.compile(r"(?:divide|portion|ball|scale|shape into)\b", re.I)
+_BALLS = re.compile(r"\b(?:pre-?shape|divide|portion|scale|ball|split|shape|form|cut)\w*\b", re.I)
+_PARTS = re.compile(r"(?:pre-?shape|divide|portion|ball|scale|shape into)\b", re.I)
 _FILLS = re.compile(r"(?:fill|stuff|spread|spoon|top|scatter|sprinkle|brush)\b", re.I)
 _ROLLS = re.compile(
     r"\b(?:thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b", re.I
 )
+_SIZED = re.compile(r"\b(?:across|wide|diameter)\b", re.I)
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
 THICKEST_MM, WIDEST_CM = 30.0, 60.0  # a length below is a thickness, one above no bread
 _HEATS = re.compile(
@@ -61,14 +64,25 @@ _HEATS = re.compile(
 )
 _SENTENCE = re.compile(r"(?<!\d)\.\s+|\.\s+(?=[A-Z])")
 _CLAUSE = re.compile(
-    r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|,(?!\s*(?:or|until|till|about|covered|at|not)\b)|"
+    r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|"
+    r",(?!\s*(?:or|until|till|about|covered|at|not|up to|approx|around|roughly)\b)|"
+    r"\s*(?:->|→|\+(?!\s*\d+ ?%))|"
     r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|"
     r"stretch)\b))\s*"
 )
 _TIN = re.compile(r"\b(?:tray|tin|sheet|pan|dish)\b", re.I)
 FEW_MIN, MOST_KNEADING_H = 2.0, 1.0
+PROOF_H = 0.25  # of what is rolled: a shorter wait only relaxes it
+_QUOTED_MIN = re.compile(r"(?<![\d.])(\d{1,3})\s*['′](?=\s|[+,;.)]|$)")  # 6' of mixing
+_QUOTED_BOTH = re.compile(r"(?<![\d.])(\d{1,2})['′]\s?(\d{1,2})(?:[\"″]|'')")  # 2'30"
 LONGEST_CLAUSE = 400  # letters; a longer one is no step
 WAITS = ("sponge_h", "bulk_h", "ball_h", "bulk_out_h", "ball_out_h")
+_BENCH = re.compile(r"\bbench (\d{1,2})\b(?!\s*(?:min|h|°|c\b))", re.I)
+_MAKES_SPONGE = re.compile(
+    r"\s*(?:(?:make|mix|prepare|start|build|feed|for|whisk)\b[^,:]*)?\b(?:poolish|biga|sponge|pre-?ferment|levain)\b",
+    re.I,
+)
+_DOUGH_AGAIN = re.compile(r"\b(?:knead|bulk|dough|fold|mix (?:it )?all|the rest|remaining)", re.I)
 _SPONGE = re.compile(r"\b(?:poolish|biga|sponge|pre-?ferment|levain)\b", re.I)
 
 
@@ -88,6 +102,18 @@ class Fact:
         return float(self.value) if self.high is None else (float(self.value) + self.high) / 2
 
 
+def _in_min(found: re.Match[str]) -> str:
+    """Minutes and seconds as minutes."""
+    return f"{int(found[1]) + int(found[2]) / 60:g} min"
+
+
+def _first_way(clause: str) -> tuple[str, str]:
+    """(the clause, the other way that it offers) where it gives a time here or one in the cold: the first is taken."""
+    first, _, other = clause.partition(" or ")
+    apart = _COLD.search(other) and not _COLD.search(first) and hours_in(first) and hours_in(other)
+    return (first.rstrip(" ,"), other) if apart else (clause, "")
+
+
 def _fact(key: str, span: Span, words: str) -> Fact:
     return Fact(key, span[0], words, span[1] if span[1] > span[0] else None)
 
@@ -97,15 +123,15 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
 
     Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `sponge_h`, `bulk_h`, `bulk_x`, `ball_h`,
     `ball_x` (times the size), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many),
-    `bulk_out_h`, `ball_out_h` (after the cold), `shaped_h` (a rise of what is rolled), `thickness_mm`, `diameter_cm` (or
-    `length_cm`, `width_cm`), `dough_c`, `baked_on`, `oven_c`.
+    `bulk_out_h`, `ball_out_h` (after the cold), `shaped_h` (a rise of what is rolled), `thickness_mm`, `diameter_cm`
+    (or `length_cm`, `width_cm`), `dough_c`, `other_way` (of a wait, in words), `baked_on`, `oven_c`.
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
     """
     reader = _Reader()
-    for sentence in (x for step in steps for x in _SENTENCE.split(step)):
-        reader.sentence(sentence)
+    for step in steps:
+        reader.step(step)
     for line in about:
         reader.about(line)
     return list(reader.found.values())
@@ -130,9 +156,16 @@ class _Reader:
         self.rested = False  # since it was last kneaded
         self.baked = False
 
-    def sentence(self, sentence: str) -> None:
-        """Read the clauses of a sentence; until the dough rises, one that names a sponge is about that."""
-        of_sponge = bool(_SPONGE.search(sentence))
+    def step(self, step: str) -> None:
+        """Read the sentences of a step; from one that names a sponge on they are about that, until it is kneaded."""
+        making = False
+        plain = _BENCH.sub(r"bench rest \1 min", _QUOTED_MIN.sub(r"\1 min", _QUOTED_BOTH.sub(_in_min, step)))
+        for sentence in _SENTENCE.split(plain):
+            making = (making and not _DOUGH_AGAIN.search(sentence)) or _MAKES_SPONGE.match(sentence) is not None
+            self._sentence(sentence, making or _SPONGE.search(sentence) is not None)
+
+    def _sentence(self, sentence: str, of_sponge: bool) -> None:
+        """Read the clauses of a sentence, until the dough rises as those of a sponge where they are."""
         for raw in _CLAUSE.split(sentence):
             clause = figures(raw.strip()) if raw else ""
             if 0 < len(clause) <= LONGEST_CLAUSE:
@@ -167,6 +200,9 @@ class _Reader:
 
     def _clause(self, clause: str, raw: str, stage: str) -> None:
         told: list[Fact] = []
+        clause, other = _first_way(clause)
+        if other:
+            told.append(Fact("other_way", other, raw))
         divided = pieces_in(clause, raw)
         if divided is not None:
             told.append(_fact("pieces", divided, clause))
@@ -223,11 +259,13 @@ class _Reader:
         elif cold and not out and hours is not None and stage != "sponge":
             yield _fact("cold_h", hours, clause)
             yield Fact("cold_of", "bulk" if stage == "bulk" else "ball", clause)
-        elif stage == "rolled" and hours is not None and _GROWS.search(clause) and not _HEATS.search(clause):
-            yield _fact("shaped_h", hours, clause)
+        elif stage == "rolled":
+            proofs = _GROWS.search(clause) or (waits and hours is not None and hours[1] >= PROOF_H)
+            if proofs and hours is not None and not _HEATS.search(clause):
+                yield _fact("shaped_h", hours, clause)
         elif stage == "sponge" and hours is not None and not _WORKS.search(clause):
             yield _fact("sponge_h", hours, clause)
-        elif waits and stage != "rolled":
+        elif waits:
             times = None if stage == "sponge" else grown(raw)
             if times is not None:
                 yield Fact(f"{stage}_x", times, clause)
@@ -239,7 +277,7 @@ class _Reader:
         if oval is not None:
             yield Fact("length_cm", oval[1], clause)
             yield Fact("width_cm", oval[0], clause)
-        elif _ROLLS.search(clause):
+        elif _ROLLS.search(clause) or _SIZED.search(clause):
             for low, high in lengths_mm(clause):
                 if high <= THICKEST_MM:
                     yield _fact("thickness_mm", (round(low, 1), round(high, 1)), clause)

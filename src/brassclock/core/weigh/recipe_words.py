@@ -41,11 +41,12 @@ _MAKES = re.compile(
     rf"\bfor\s+(\d{{1,3}})\s+{_PIECES}|"
     rf"(?:makes|yields?|quantity)\s*:?\s*(?:about |approx\.? |around )?(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?"
     rf"(?!\s*(?:g|kg|%))|"
-    rf"\((?:makes )?(\d{{1,3}})\s+{_PIECES}\)",
+    rf"[(,]\s*(?:makes )?(\d{{1,3}})\s+{_PIECES}\)?\s*$",
     re.IGNORECASE,
 )
 _SAYS_EACH = re.compile(
-    r"(?:scale|divide|portion|weigh|cut|ball)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?(?: about)? \d+ ?g|"
+    r"(?:scale|divide|portion|weigh|cut|ball|pre-?shape)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?"
+    r"(?: about)? \d+ ?g|"
     r"\b(?:at|of) (?:about |around )?\d+ ?g|"
     r"[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
@@ -66,9 +67,12 @@ _AS_THICK = (  # practice: what a thickness is likened to [mm]
 )
 _MM = {"mm": 1.0, "cm": 10.0}
 INCH_MM = 25.4
-_DEGREES = re.compile(r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
+_DEGREES = re.compile(
+    r"(?:(\d{3})\s*(?:°|º)?[cf]?\s*(?:-|–|to)\s*)?(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b",
+    re.IGNORECASE,
+)
 _DOUGH_C = re.compile(
-    r"\b(?:ddt|fdt|(?:final |desired |wanted |target )?dough temp\w*)\s*(?:of|is|at|about|=|:|should be)*\s*"
+    r"\b(?:ddt|fdt|target|(?:final |desired |wanted |target )?dough temp\w*)\s*(?:of|is|at|about|=|:|should be)*\s*"
     r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f)\b",
     re.IGNORECASE,
 )
@@ -90,7 +94,7 @@ _ON = (  # what a bread is baked on, by the words for it; the first that is ther
 _WITH = {
     "processor": r"food processor|\bprocess\b",
     "spiral": r"\bspiral\b",
-    "planetary": r"stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
+    "planetary": r"\bspeed (?:1|2|one|two)\b|stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
     "no_knead": r"no[- ]knead|(?:do not|don't|without) knead(?:ing)?",
 }
 
@@ -171,8 +175,8 @@ def total_g(line: str) -> float | None:
 
 def oven_c(clause: str) -> float | None:
     """The heat of an oven in a clause [C]; the first that is one, so a fan's comes after the oven's own."""
-    for degrees, unit in _DEGREES.findall(clause):
-        said_c = celsius(float(degrees), unit)
+    for low, degrees, unit in _DEGREES.findall(clause):
+        said_c = celsius((float(low or degrees) + float(degrees)) / 2, unit)
         if COLDEST_OVEN_C <= said_c <= HOTTEST_C:
             return float(round(said_c / 5) * 5)
     gas = _GAS.search(clause)

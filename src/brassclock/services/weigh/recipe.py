@@ -61,6 +61,9 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
     if "cold_again" in found:
         again = found["cold_again"]
         taken.append(TakenRead(text=f"not taken: a second time in the fridge, {_hours(again)}", words=again.words))
+    if "other_way" in found:
+        other = found["other_way"]
+        taken.append(TakenRead(text=f"not taken, the other way: {other.value}", words=other.words))
     if "cold_days" in found and "cold_h" not in found:
         days = found["cold_days"]
         told = f"not taken: up to {days.value:g} days in the fridge; set its hours there on Rise, under stages"
