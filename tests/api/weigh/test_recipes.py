@@ -106,3 +106,80 @@ def test_a_list_parts_its_steps_and_a_recipe_of_prose_has_lines(client: FlaskCli
     prose = "Put 400 g flour, 7 g instant yeast and 8 g salt in a bowl, add 260 g warm water. Knead 8 minutes."
     told, bake = _brought(client, kitchen["id"], prose)
     assert (told["read"], told["unread"], bake["settings"]["knead_min"]) == (4, [], 8)
+
+
+def test_a_topping_that_bakes_with_its_breads_is_weighed_on_them(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    text = (
+        "Topped flatbreads\nDough\n500 g bread flour | 7 g instant yeast | 10 g salt | 300 ml water\nTopping\n"
+        "250 g minced lamb\n1 onion\na whisper of smoke\nMethod\nKnead 8 minutes. Prove 1 hour. Divide into 8. Roll to "
+        "2 mm. Spread 50 g topping on each. Bake at 260 C for 5 minutes."
+    )
+    told, bake = _brought(client, kitchen["id"], text)
+    filling = bake["weigh"]["filling"]
+    assert told["read"] == 4 and bake["settings"]["piece_g"] is None
+    assert filling["per_piece_g"] == 50 and [x["ingredient"] for x in filling["lines"]] == [
+        "minced_meat",
+        "onion_chopped",
+    ]
+    assert "On the breads: a whisper of smoke." in bake["settings"]["note"]
+    assert "50 g of topping on each" in {t["text"] for t in told["taken"]}
+    light, sown = _brought(client, kitchen["id"], text.split("Topping")[0] + "Topping\n1 tbsp sesame seeds\n")
+    assert light["read"] == 4 and sown["weigh"]["filling"] is None
+    assert sown["settings"]["note"].startswith("Beside the dough: 1 tbsp sesame seeds.")
+
+
+@pytest.mark.parametrize(
+    ("text", "grams"),
+    [
+        ("Ingredient\t%\tg\nBread flour\t100\t500\nWater\t65\t325\nSalt\t2\t10", [500, 325, 10]),
+        ("| what | Baker's % | weight |\n|---|---|---|\n| flour | 100% | 400 g |\n| water | 62% | 248 g |", [400, 248]),
+        ("Flour: 500g (100%)\nWater: 325g (65%)\nFine salt: 10g (2%)", [500, 325, 10]),
+        ("00 1000 / H2O 620 / salt 25 / IDY 1.5", [1000, 620, 25, 1.5]),
+        ("tipo 00 100% (600g)\nwater 58%\nsalt 2%", [600, 348, 12]),
+    ],
+)
+def test_lists_of_the_trade_are_weighed(
+    client: FlaskClient, kitchen: dict[str, Any], text: str, grams: list[float]
+) -> None:
+    """A weight goes before the share beside it, and numbers alone are grams where the flour says so."""
+    told, bake = _brought(client, kitchen["id"], text)
+    assert told["unread"] == []
+    assert [x["grams"] for x in bake["weigh"]["lines"]] == pytest.approx(grams, rel=1e-3)
+
+
+def test_a_dough_holds_its_gas_as_what_is_in_it_does(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """Bran, richness, no kneading and a strong flour are seen by themselves; what a cook sets stays."""
+
+    def have(**change: Any) -> tuple[str, float, float]:
+        s = client.patch(f"/api/bakes/{bake['id']}", json=change).json["settings"]
+        return s["strength"], s["bulk_ratio"], s["ball_ratio"]
+
+    def lines(**grams: float) -> list[dict[str, str]]:
+        return [{"ingredient": k, "amount": f"{g} g"} for k, g in grams.items()]
+
+    bake = client.post("/api/bakes", json={"kitchen_id": kitchen["id"], "serve": "in 10 h", "name": "New"}).json
+    plain = lines(plain_flour=500, water=320, yeast_instant=5)
+    whole = lines(wholemeal=300, plain_flour=200, water=350, yeast_instant=5)
+    assert have(lines=plain) == ("kneaded", 1.9, 1.4)
+    assert have(lines=whole) == ("wholemeal", 1.6, 1.2)
+    too_far = [w["too_far"]["p50"] for w in client.get(f"/api/bakes/{bake['id']}").json["rise"]["windows"]]
+    assert have(lines=[*plain, *lines(butter=40, sugar=25)]) == ("enriched", 1.9, 1.3)
+    assert have(lines=plain, knead="no_knead") == ("wet_unkneaded", 1.8, 1.2)
+    assert have(lines=lines(bread_flour=500, water=330, yeast_instant=5), knead="planetary", knead_min=9)[0] == (
+        "developed"
+    )
+    assert have(strength="kneaded", bulk_ratio=1.9, ball_ratio=1.4, lines=whole) == ("kneaded", 1.9, 1.4)
+    assert have(lines=plain)[0] == "kneaded"
+    assert have(strength="enriched")[0] == "enriched"
+    assert have(lines=whole)[0] == "enriched"
+    later = [w["too_far"]["p50"] for w in client.get(f"/api/bakes/{bake['id']}").json["rise"]["windows"]]
+    assert later[0] > too_far[0]  # a rich white dough of that leaven bears more than a brown one
+
+
+def test_flour_without_gluten_is_said(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    told, bake = _brought(client, kitchen["id"], "300 g plain flour\n200 g maize flour\n320 g water\n9 g salt")
+    assert "weak_flour" in [c["code"] for c in bake["weigh"]["contradictions"]]
+    assert told["unread"] == []
+    told, _ = _brought(client, kitchen["id"], "250 g gluten-free flour\n200 g greek yoghurt\n100 g flour")
+    read = client.post(f"/api/kitchens/{kitchen['id']}/entry", json={"text": "250 g gluten-free flour"}).json
+    assert told["unread"] == ["250 g gluten-free flour"] and "without gluten" in read["lines"][0]["faults"][0]

@@ -5944,7 +5944,7 @@ export interface components {
              * Allergens
              * @default []
              */
-            allergens?: ("gluten" | "milk" | "egg" | "nuts" | "sesame" | "coconut" | "sulphites")[];
+            allergens?: ("gluten" | "milk" | "egg" | "nuts" | "sesame" | "soya" | "coconut" | "sulphites")[];
             /**
              * Cup G
              * @default 125

@@ -11,6 +11,17 @@ from brassclock.core.weigh.lines import SheetLine
 
 WATERY = 0.8  # judgement: of its mass; a liquid that is taken for water by the cup
 BELIEVABLE_WATER = (0.30, 1.30)  # of the flour: batters above, crackers below
+WEAK_FLOURS = (  # with little gluten or none
+    "rye_light",
+    "rye_whole",
+    "barley_flour",
+    "oat_flour",
+    "buckwheat_flour",
+    "maize_flour",
+    "rice_flour",
+    "chickpea_flour",
+)
+WEAK_FROM = Param(0.3, "-", 0.2, 0.5, Kind.JUDGEMENT, "of the flour with little gluten: the dough is another one")
 _MEMORY = "upper end of household formulas, from memory"
 MOST_OF_FLOUR = {  # by ingredient id; more than this of the flour is questioned
     "salt_fine": Param(0.04, "1", 0.03, 0.05, Kind.PRACTICE, _MEMORY),
@@ -58,6 +69,20 @@ def cups_as_grams(dough: Dough) -> list[tuple[str, str]]:
         return []
     text = f"Water is {h:.0%} of the flour. Were cups written as grams, or grams as cups?"
     return [("cups_as_grams", text)]
+
+
+def weak_flours(lines: Sequence[SheetLine], flour_g: float) -> list[tuple[str, str]]:
+    """Flours with little gluten, where they are so much that the dough is no wheat dough any more."""
+    weak = [x for x in lines if x.ingredient.id in WEAK_FLOURS]
+    share = sum(x.mass_g for x in weak) / flour_g if flour_g else 0.0
+    if share < WEAK_FROM:
+        return []
+    names = " and ".join(dict.fromkeys(x.ingredient.name.lower() for x in weak))
+    text = (
+        f"{share:.0%} of the flour has little gluten or none: {names}. It holds less gas and tears, and seldom opens a "
+        "pocket; what is told of its rise and its heat is that of wheat."
+    )
+    return [("weak_flour", text)]
 
 
 def unlikely_amounts(lines: Sequence[SheetLine], flour_g: float) -> list[tuple[str, str]]:

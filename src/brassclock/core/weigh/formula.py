@@ -19,6 +19,7 @@ from brassclock.core.weigh.doubts import (
     scaled_filling,
     unlikely_amounts,
     volume_confusion,
+    weak_flours,
 )
 from brassclock.core.weigh.feel import Feel, feel_of
 from brassclock.core.weigh.leavens import Equivalent, LeavenPart, equivalents, leaven_parts
@@ -223,6 +224,7 @@ def weigh(
         said = geometry.disagreement(piece_g, shape)
         contradictions += [("thickness", said)] if said else []
     contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
+    contradictions += weak_flours(lines, flour)
     stuffed, doubts = _filling(filling, filling_g, pieces, kit, wish.filled_beside)
     contradictions += doubts
     soda = soda_balance(dough, kit.powder)

@@ -49,11 +49,12 @@ _BEFORE = (
     "to (?:make|cook|bake|shape)"
 )
 _VERBS = (
-    "activate add allow apply autolyse bake ball beat blend bloom boil bring brush bulk check chill combine cook cover "
-    "cut deflate dip dissolve divide drizzle dust enjoy ferment fill flatten flip fold form freeze fry gather grill heat "
-    "keep knead knock leave let make mix pat pinch place portion pour pre-heat preheat press proof prove punch put "
-    "refrigerate remove repeat rest return rise roll scatter seal serve set shape sift sit slap split spread sprinkle "
-    "stack stick stir store stretch take tip toss transfer turn wait wet whisk work wrap"
+    "activate add allow apply autolyse bake ball beat blend bloom boil bring brush bulk check chill combine "
+    "cook cover cut deflate dip dissolve divide drizzle dust enjoy ferment fill flatten flip fold form freeze "
+    "fry gather grill heat keep knead knock leave let make mix pat pinch place portion pour pre-heat preheat "
+    "press proof prove punch put refrigerate remove repeat rest return rise roll scatter seal serve set shape "
+    "sift sit slap split spread sprinkle stack stick stir store stretch take tip toss transfer turn wait wet "
+    "whisk work wrap"
 )
 _DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
 _ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
@@ -273,6 +274,8 @@ def _untabled(lines: Sequence[str]) -> Iterator[str]:
 def _is_name(line: str, page: Page, rows: Mapping[str, Ingredient]) -> bool:
     """True for the first line of a recipe where it names no ingredient and nothing to do."""
     if page.begun or len(line) > MOST_NAME:
+        return False
+    if len(read_entry(line, rows, None, 1.0)) > 1:
         return False
     read = read_line(line, rows)
     unmeasured = read.amount is None or read.amount.isdigit()

@@ -30,7 +30,7 @@ from brassclock.services.schemas.fire import HeatStepUpdate
 from brassclock.services.schemas.rise import ColdUpdate, ReadingCreate
 from brassclock.services.schemas.weigh import FormulaLineCreate
 from brassclock.services.times import moment_of, past_moment, serve_moment
-from brassclock.services.weigh.leaven import suit_leaven
+from brassclock.services.weigh.leaven import own_strength, suit_leaven, suit_strength
 from brassclock.store import bakes as bake_rows
 from brassclock.store import kitchens
 from brassclock.store import lessons as lesson_rows
@@ -90,6 +90,7 @@ def _serve_until(bake: Bake, text: str | None, now: dt.datetime) -> None:
 def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
     bake = r.bake
     changed = change.model_fields_set - {"revision"}
+    held = own_strength(bake, r.kitchen, r.own) if changed & WORKED else None
     # what hangs on another comes after it: a temperature on the surface that is chosen, an end on the time of the table
     for name in sorted(changed, key=lambda n: (n in ("surface_c", "serve_until"), n)):
         value = getattr(change, name)
@@ -142,8 +143,11 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
             setattr(bake, name, value)
     if change.lines is not None:
         suit_leaven(bake, r.kitchen, r.own)
+    if change.strength is None and changed & WORKED:
+        suit_strength(bake, r.kitchen, r.own, held)
 
 
+WORKED = {"lines", "knead", "knead_min"}  # what decides how well a dough holds its gas
 SHORTEST_H, LONGEST_COLD_H, LONGEST_SPONGE_H = 0.25, 96.0, 48.0
 
 

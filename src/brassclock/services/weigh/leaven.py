@@ -10,6 +10,8 @@ from brassclock.core.errors import InvalidInput
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.mix.guide import wants_bloom
 from brassclock.core.rise.chemical.handling import PRESS_MIN, REST_H, STIR_MIN, Handling, handling
+from brassclock.core.rise.strength import RISES_TO, strength_of
+from brassclock.core.terms import Strength
 from brassclock.core.weigh.methods import grams_text
 from brassclock.services import solve
 from brassclock.services.bake.snapshot import BakeSnapshot
@@ -51,12 +53,35 @@ def suit_leaven(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> 
     if bake.method != "blank":
         return
     have = {name: getattr(bake, name) for name in KNEADED}
-    if have != KNEADED and not (have["bulk_end"] == "skip" and _suits_gas(have, bake.ball_h)):
+    was_gas = have["bulk_end"] == "skip" and _suits_gas(have, bake.ball_h)
+    if not was_gas and have | {"strength": KNEADED["strength"]} != KNEADED:
         return
     chemical = any(p.ingredient.is_other_leaven for p in sheet.dough.portions) and not sheet.dough.has_ferment
     found = handling(sheet.dough, kitchen.powder) if chemical else None
-    for name, value in (KNEADED if found is None else _settings(found)).items():
+    kept = {} if was_gas or found else {"strength": have["strength"]}
+    for name, value in ((KNEADED | kept) if found is None else _settings(found)).items():
         setattr(bake, name, value)
+
+
+def own_strength(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Strength | None:
+    """How well a bake's dough holds its gas by what is in it and how it is worked; None where no yeast or starter makes
+    any, or nothing can be weighed."""
+    try:
+        dough = sheet_of(bake, kitchen, own).dough
+    except InvalidInput:
+        return None
+    return strength_of(dough, bake.knead, bake.knead_min) if dough.has_ferment else None
+
+
+def suit_strength(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient], before: Strength | None) -> None:
+    """A bake whose lines or kneading changed holds its gas as its dough does, and rises as far as is usual then, unless
+    the cook or its school said otherwise than the dough did `before`."""
+    now, was = own_strength(bake, kitchen, own), before or KNEADED["strength"]
+    if now is None or bake.strength != was:
+        return
+    if (bake.bulk_ratio, bake.ball_ratio) == RISES_TO[was]:
+        bake.bulk_ratio, bake.ball_ratio = RISES_TO[now]
+    bake.strength = now
 
 
 def _settings(found: Handling) -> dict[str, Any]:

@@ -33,7 +33,7 @@ from brassclock.services.schemas.faults import faults_of
 from brassclock.services.schemas.kitchen import OwnIngredientCreate
 from brassclock.services.schemas.quantities import MAX_NOTE
 from brassclock.services.schemas.weigh import ImportRead, ImportRequest
-from brassclock.services.weigh.leaven import suit_leaven
+from brassclock.services.weigh.leaven import suit_leaven, suit_strength
 from brassclock.services.weigh.model import sheet_of
 from brassclock.services.weigh.recipe import put_facts
 from brassclock.services.weigh.written import steps_written
@@ -332,6 +332,7 @@ def _from_page(
         bake.note = _note("\n".join([*noted, *page.about, *page.steps]))
         suit_leaven(bake, kitchen, own)
         taken = put_facts(bake, said, kitchen_rows.surfaces(session, kitchen_id))
+        suit_strength(bake, kitchen, own, None)
         session.add(bake)
         notes = [x.note for x in [*dough, *stuffing, *topped] if x.note]
         return ImportRead(

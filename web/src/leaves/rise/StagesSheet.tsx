@@ -1,6 +1,8 @@
 import { type Bake, Problem, type Schemas } from "../../api/client";
 import { useBakeChange } from "../../api/bake";
+import { Choice } from "../../controls/Choice";
 import { Field } from "../../controls/Field";
+import { Quiet } from "../../controls/Notice";
 import { Sheet } from "../../controls/Sheet";
 import { useAt, useWords } from "../../frame/units";
 import { span, temp, tempUnit, typedNumber } from "../../words/format";
@@ -33,6 +35,14 @@ export function StagesSheet({ bake, rise, isOpen, onClose }: Props) {
   );
 }
 
+const HOLDS: { id: Bake["settings"]["strength"]; text: string }[] = [
+  { id: "developed", text: SAY.strongFlourWellKneaded },
+  { id: "kneaded", text: SAY.plainFlourKneaded },
+  { id: "enriched", text: SAY.richFatSugarDairy },
+  { id: "wet_unkneaded", text: SAY.wetNotKneaded },
+  { id: "wholemeal", text: SAY.wholemealBranCutsIt },
+];
+
 function Targets({ bake }: { bake: Bake }) {
   const change = useBakeChange(bake.id);
   const field = change.error instanceof Problem ? change.error.fields[0]?.detail : null;
@@ -53,6 +63,15 @@ function Targets({ bake }: { bake: Bake }) {
         width="5em"
         onCommit={(t) => change.mutate({ ball_ratio: typedNumber(t) })}
       />
+      <div style={{ display: "grid", gap: 4, flexBasis: "100%" }}>
+        <Quiet aria-hidden="true">{SAY.howTheDoughHoldsItsGas}</Quiet>
+        <Choice
+          label={SAY.howTheDoughHoldsItsGas}
+          value={bake.settings.strength}
+          options={HOLDS}
+          onChange={(strength) => change.mutate({ strength })}
+        />
+      </div>
     </div>
   );
 }

@@ -2,6 +2,12 @@
 type Part = string | number;
 
 export const SAY = {
+  howTheDoughHoldsItsGas: "How the dough holds its gas",
+  strongFlourWellKneaded: "strong flour, well kneaded",
+  plainFlourKneaded: "plain flour, kneaded",
+  richFatSugarDairy: "rich: fat, sugar, dairy",
+  wetNotKneaded: "wet, not kneaded",
+  wholemealBranCutsIt: "wholemeal or weak flour",
   theClockStartsWhenYouMark: "The clock starts when you mark it mixed.",
   howSure: "how sure?",
   cardForTheStraightJar: "Card for the straight jar",
