@@ -8,8 +8,10 @@ from __future__ import annotations
 
 import datetime as dt
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import dataclass
+from functools import wraps
+from typing import Any, ParamSpec, TypeVar, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +22,8 @@ SLOT_MIN = 5
 CHANGED = dt.timedelta(hours=2)  # more than clocks are ever changed by
 HORIZON_SLOTS = 96 * 60 // SLOT_MIN
 Count = NDArray[np.int64]
+P = ParamSpec("P")
+R = TypeVar("R")
 
 
 @dataclass(frozen=True)
@@ -96,6 +100,7 @@ class Hands:
         self.free = free
         self._taken = np.concatenate([[0], np.cumsum(free < 1)])
         self._clear: dict[int, NDArray[np.bool_]] = {}
+        self.answers: dict[Hashable, Any] = {}  # of functions of these hands, by what else they were asked
 
     def __len__(self) -> int:
         return len(self.free)
@@ -112,6 +117,22 @@ class Hands:
     def alone(self, slot: int) -> bool:
         """True if one pair of hands at most is free then."""
         return bool(0 <= slot < len(self) and self.free[slot] < 2)
+
+
+def of_hands(asked: Callable[P, R]) -> Callable[P, R]:
+    """A function of hashable values, the second of which is Hands: an answer is kept with those hands, and goes when
+    they go."""
+
+    @wraps(asked)
+    def answer(*args: P.args, **more: P.kwargs) -> R:
+        first, free, *rest = args
+        assert isinstance(free, Hands)
+        key = (asked.__name__, first, *rest)
+        if key not in free.answers:
+            free.answers[key] = asked(*args, **more)
+        return cast("R", free.answers[key])
+
+    return answer
 
 
 def clashes(start: dt.datetime, minutes: float, busy: Sequence[Busy], cooks: int) -> list[Busy]:

@@ -8,12 +8,11 @@ cooling and warming add or cost counted apart. That makes the sweep exact and qu
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from brassclock.core.day.hands import Count, Hands
+from brassclock.core.day.hands import Count, Hands, of_hands
 
 Array = NDArray[np.float64]
 # judgement: leaning on the early edge of a window is dearer than on its late one; past the best each width of it costs
@@ -122,7 +121,7 @@ class Candidate:
     cost: float
 
 
-@lru_cache(maxsize=256)
+@of_hands
 def heat_slot(chores: Chores, free: Hands, table: ServiceTimes) -> int | None:
     """The last slot at which the surface can be lit in time; an unattended one may be lit a little sooner."""
     latest = table.roll + chores.roll - chores.preheat
@@ -130,7 +129,7 @@ def heat_slot(chores: Chores, free: Hands, table: ServiceTimes) -> int | None:
     return next((at for at in range(latest, max(latest - chores.sooner, 0) - 1, -1) if at >= 0 and lit[at]), None)
 
 
-@lru_cache(maxsize=256)
+@of_hands
 def work_fits(chores: Chores, free: Hands, table: ServiceTimes, now: int) -> bool:
     """True if the end of the day, fixed by the table, finds free hands."""
     if table.roll < now or table.roll < 0 or table.end > len(free):
@@ -141,7 +140,7 @@ def work_fits(chores: Chores, free: Hands, table: ServiceTimes, now: int) -> boo
     return heat is not None and heat >= min(now, table.roll + chores.roll - chores.preheat)
 
 
-@lru_cache(maxsize=256)
+@of_hands
 def mixing_times(chores: Chores, free: Hands, now: int) -> NDArray[np.bool_]:
     """For each boundary whether a dough can be mixed by then: hands for weighing and mixing, a sponge, a feed. Not to
     be altered."""

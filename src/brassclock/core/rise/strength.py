@@ -1,4 +1,4 @@
-"""How well a dough holds its gas, from what is in it and how it is worked: a key of STRENGTH_S.
+"""Strength of a dough, a key of STRENGTH_S: it holds its gas by what is in it and by its kneading.
 
 The first that holds is taken: bran and weak flours, no kneading, richness, a strong flour kneaded long, and else a
 plain kneaded dough. The shares and minutes are judgement; of our own formulas with yeast or a starter one, the semolina

@@ -64,8 +64,8 @@ def suit_leaven(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> 
 
 
 def own_strength(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Strength | None:
-    """How well a bake's dough holds its gas by what is in it and how it is worked; None where no yeast or starter makes
-    any, or nothing can be weighed."""
+    """Strength of a bake's dough by what is in it and by its kneading; None where no yeast or starter makes gas, or
+    nothing can be weighed."""
     try:
         dough = sheet_of(bake, kitchen, own).dough
     except InvalidInput:

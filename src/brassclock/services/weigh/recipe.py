@@ -72,7 +72,7 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
 
 
 def _inside(bake: Bake) -> str:
-    """Where a filling goes, as `filling in`."""
+    """Name and place of a filling, as `filling in`."""
     return "topping on" if (bake.filling or {}).get("topping") else "filling in"
 
 
