@@ -30,7 +30,7 @@ def _told(fact: Fact) -> Any:
 @pytest.mark.parametrize("case", RECIPES, ids=lambda c: c["text"].strip().splitlines()[0])
 def test_a_recipe_is_read_whole(case: dict[str, Any]) -> None:
     page = page_of(case["text"], ROWS)
-    found = {f.key: _told(f) for f in facts(page.steps, page.about)}
+    found = {f.key: _told(f) for f in facts(page.steps, [*page.about, page.name])}
     parts = {"sponge": page.sponge, "dough": page.dough, "filling": page.filling, "topping": page.topping}
     lines = {k: read_entry("\n".join(v), ROWS, dough_told_g([], page.about), 500.0) for k, v in parts.items() if v}
     assert page.name == case["name"]

@@ -518,6 +518,7 @@ WORDS: dict[str, str] = {
     "kefir milk": "kefir",
     "natural kefir": "kefir",
     "ice cubes": "water",
+    "bread soda": "baking_soda",
     "light syrup": "sugar_syrup",
     "dark syrup": "molasses",
     "cream of wheat": "semolina_fine",

@@ -42,8 +42,12 @@ _SEASONING = re.compile(
 )
 NO_GLUTEN = re.compile(r"\bgluten[- ]free\b|\bgf\b|\b(?:teff|sorghum|millet|jowar|bajra|cassava)\b", re.IGNORECASE)
 NO_GLUTEN_SAID = "A dough without gluten holds its gas and sets otherwise: it is not computed here."
+_IN_BRACKETS = re.compile(r"\(([^()\d]+)\)")
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
-_NEXT = re.compile(r"\s*[,;]\s+|\s*;\s*|\s+[/|·•]\s+")
+_NEXT = (  # between things in one line, as they are tried
+    re.compile(r"\s*[,;]\s+|\s*;\s*|\s+[/|·•]\s+|\s+[-–—+]\s+(?=\d)"),
+    re.compile(r"[\s,;]+(?=\d+(?:[.,]\d+)?\s?(?:g|kg|ml)\b)"),
+)
 _EITHER_WAY = re.compile(r"[1-9]\d{0,2}\.\d\d0 ?(?:g|gr|grams?|ml)\b", re.IGNORECASE)  # 1.250 g
 _NO_UNIT = re.compile(r"\d+(?:[.,]\d+)?")
 BARE_FLOUR_G = 50.0  # of a flour without a unit: nobody counts so many cups
@@ -120,7 +124,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     words = words.strip(" ,-–")
     if purpose and amount is not None and re.fullmatch(r"(?i)1", amount) and VAGUE.search(raw):
         amount = None
-    ingredient, near = ingredient_of(words, rows)
+    ingredient, near = _named(words, rows)
     loosely = NO_MEASURE.fullmatch(words) if ingredient is None else None
     number = amount
     if loosely:
@@ -168,6 +172,14 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
         temp_c,
         share,
     )
+
+
+def _named(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | None, list[str]]:
+    """(id that is meant, near ids) of a name, or of what stands in brackets behind one that is not known."""
+    ingredient, near = ingredient_of(words, rows)
+    inside = _IN_BRACKETS.search(words) if ingredient is None else None
+    meant_inside = ingredient_of(inside[1], rows)[0] if inside else None
+    return (meant_inside, []) if meant_inside else (ingredient, near)
 
 
 def _amount_or_share(bare: str, *, weighed: bool) -> tuple[tuple[float, float] | None, str, str | None, str]:
@@ -236,13 +248,13 @@ def read_entry(
 
 def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each."""
-    parts = [p for p in _NEXT.split(line) if p]
-    apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
-    measured = bool(apart) and all(x.amount is not None for x in apart)
-    if (
-        measured and sum(x.ingredient is not None for x in apart) > len(apart) / 2
-    ):  # what is not known stays, a line of its own
-        return apart
+    for mark in _NEXT:
+        parts = [p for p in mark.split(line) if p]
+        apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
+        measured = bool(apart) and all(x.amount is not None or x.share is not None for x in apart)
+        # what is not known stays, a line of its own
+        if measured and sum(x.ingredient is not None for x in apart) > len(apart) / 2:
+            return apart
     return [read_line(line, rows)]
 
 

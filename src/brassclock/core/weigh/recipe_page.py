@@ -50,17 +50,21 @@ _BEFORE = (
 )
 _VERBS = (
     "activate add allow apply autolyse bake ball beat blend bloom boil bring brush bulk check chill combine "
-    "cook cover cut deflate dip dissolve divide drizzle dust enjoy ferment fill flatten flip fold form freeze "
-    "fry gather grill heat keep knead knock leave let make mix pat pinch place portion pour pre-heat preheat "
-    "press proof prove punch put refrigerate remove repeat rest return rise roll scatter seal serve set shape "
-    "sift sit slap split spread sprinkle stack stick stir store stretch take tip toss transfer turn wait wet "
-    "whisk work wrap"
+    "cook cover cut deflate dip dissolve divide dock drizzle dust enjoy ferment fill flatten flip fold form "
+    "freeze fry gather grill heat keep knead knock leave let make mix mould pat pin pinch place portion pour "
+    "pre-heat preheat press proof prove punch put refrigerate remove repeat rest return rise roll scale "
+    "scatter seal serve set shape sieve sift sit slap split spread sprinkle stack stick stir store stretch "
+    "take tip toss transfer turn wait weigh wet whisk work wrap"
 )
 _DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
 _ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
     r"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?(?:poolish|biga|sponge|pre-?ferment|levain)"
     r"(?:,? (?:from )?(?:above|all of it|all))*",
     re.IGNORECASE,
+)
+_OF_SPONGE = re.compile(
+    r"(?:[^:.]{1,30}:\s*)?(?:(?:make|mix|start|prepare|for)\b[^,:.]{0,20})?\b(?:poolish|biga|sponge|pre-?ferment|levain)\b",
+    re.I,
 )
 _APART = re.compile(r"[,;]\s+|\.\s+|\s+and\s+|\s+with\s+")
 _AMOUNT = re.compile(
@@ -74,6 +78,11 @@ _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
 _DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
 _HELD = r"(?:['′]|min(?:ute)?s?\b|(?:h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b)"
+_TERMED = re.compile(
+    r"(?:scaling|piece|ball|floor|bulk|proof|retard\w*|temper\w*|oven|mixing|knead\w*|bake|baking|bench|final|dough)\b"
+    r"[^:]{0,24}:\s*\d",
+    re.IGNORECASE,
+)
 _TERSE = re.compile(  # what is done, told without a verb: 45 min bulk; ball proof 90 min; oven 380 C, 70 s
     rf"^(?:\d[\d.,/ –-]*\s*{_HELD}\s*(?:[a-z]|$)|(?:\w+[ ,:-]+){{1,4}}(?:at |for )?\d[\d.,–-]*\s*(?:{_HELD}|°|[cf]\b))",
     re.IGNORECASE,
@@ -81,6 +90,7 @@ _TERSE = re.compile(  # what is done, told without a verb: 45 min bulk; ball pro
 _DONE_WITH = re.compile(
     rf"\s+[–—-]+>?\s+(?=(?:{'|'.join(_VERBS.split())})\b|\d[\d.,/–-]*\s*{_HELD}|overnight)", re.IGNORECASE
 )
+_LIST_ENDS = re.compile(r"(?<=[a-z])\.\s+(?=[a-zA-Z])")  # 500 g flour 375 g water. Mix, rest 2 h
 _SENTENCES = re.compile(r"[.!;]\s+[A-Z]")
 MOST_NAME = 80
 FEW_WORDS = 5  # with an amount among them: an ingredient that is not known
@@ -122,7 +132,7 @@ def _heading(line: str) -> str | None:
 def _is_step(line: str, rows: Mapping[str, Ingredient], *, titles: bool = False) -> bool:
     """True if a line tells what to do, and is no ingredient; among `titles` a time alone tells nothing to do (30-minute
     naan)."""
-    words, terse = len(line.split()), not titles and _TERSE.search(line) is not None
+    words, terse = len(line.split()), not titles and bool(_TERSE.search(line) or _TERMED.match(line))
     doing = (_DOING.match(line) is not None and words > 1) or terse
     if not doing and len(line) <= LONG_LINE and not _SENTENCES.search(line):
         return False
@@ -148,8 +158,12 @@ def page_of(text: str, rows: Mapping[str, Ingredient]) -> Page:
     for raw in _untabled(lines):
         reader.read(raw)
     page = reader.page
+    if not page.dough and not page.sponge:
+        for step in page.steps:
+            part = page.sponge if _OF_SPONGE.match(step) else page.dough
+            part += _amounts_in(step, rows)
     if not page.dough:
-        page.dough = [found for step in page.steps for found in _amounts_in(step, rows)]
+        page.dough, page.sponge = page.sponge, []
     return page
 
 
@@ -197,9 +211,10 @@ class _Reader:
             self.part = "dough"
         self.page.name = self.page.name or (name.capitalize() if name.isupper() else name)
 
-    def _told(self, line: str) -> bool:
-        """True if a line among steps has no amount and is too long for an ingredient."""
-        return self.part == "dough" and not _AMOUNT.search(line) and len(line.split()) > FEW_WORDS
+    def _told(self, line: str, marked: bool) -> bool:
+        """True if a line among steps is too long for an ingredient, and has no amount or a number as the steps have."""
+        long = self.part == "dough" and len(line.split()) > FEW_WORDS
+        return long and (marked or not _AMOUNT.search(line))
 
     def _inline(self, line: str) -> bool:
         """Put a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`); False where it is none."""
@@ -225,18 +240,23 @@ class _Reader:
             page.about.append(line)
         elif self.part in ("steps", "about"):
             getattr(page, self.part).append(line)
-        elif _is_step(line, self.rows) or (page.steps and self._told(line)):
-            page.steps.append(line)
-        elif items[2] and self.part != "beside" and all(x.read for x in read_entry(items[0], self.rows, None, 1.0)):
+        elif items[2] and self.part != "beside" and self._is_list(items[0]):
             getattr(page, self.part).append(items[0])
             page.steps.append(items[2])
+        elif _is_step(line, self.rows) or (page.steps and self._told(line, marked)):
+            page.steps.append(line)
         else:
             getattr(page, self.part).append(line)
 
+    def _is_list(self, text: str) -> bool:
+        """True if a text is ingredients with their amounts."""
+        found = read_entry(text, self.rows, None, 1.0) if len(text) <= LONGEST_LIST else []
+        return bool(found) and all(x.read for x in found)
+
 
 def _parted(line: str) -> tuple[str, str, str]:
-    """(the ingredients of a line, the dash, what is done with them): `flour 60 g, water 60 g - leave 6 hours`."""
-    found = _DONE_WITH.search(line)
+    """(the ingredients of a line, the mark, what is done with them): `flour 60 g, water 60 g - leave 6 hours`."""
+    found = _DONE_WITH.search(line) or _LIST_ENDS.search(line)
     return (line, "", "") if found is None else (line[: found.start()].rstrip(), found[0], line[found.end() :].strip())
 
 

@@ -32,28 +32,34 @@ _COLD = re.compile(
     r"\b(?:CT|fridge|refrigerat\w*|chill\w*|cold[- ](?:ferment|prove|proof|rise|retard)\w*|retard\w*)\b", re.I
 )
 _OUT = re.compile(
-    r"\b(?:temper|out of the fridge|from the fridge|take (?:it |them |the \w+ )?out|room temp\w*|come to)\b", re.I
+    r"\b(?:temper\w*|out of the fridge|from the fridge|take (?:it |them |the \w+ )?out|room temp\w*|come to)\b", re.I
 )
 _GROWS = re.compile(
     r"\b(?:RT|ris(?:e|es|ing|en)|prov(?:e|es|ing)|proof\w*|ferment\w*|bulk\w*|doubl\w+|twice its size|"
-    r"triple\w*|puffy)\b",
+    r"triple\w*|puffy|floor time)\b",
     re.I,
 )
 _WAITS = re.compile(
     r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|covered?|"
-    r"keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
+    r"folds over|\d ?h(?:rs?|ours?)? out|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
     re.I,
 )
-_WORKS = re.compile(r"\bknead|mixer|dough hook|\bprocess|work the", re.I)
+_WORKS = re.compile(r"\bmixing(?: time)?:|\bknead|mixer|dough hook|\bprocess|work the", re.I)
 _RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|high)\b", re.I)  # of a machine
 _GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second)\b", re.I)
 _LEFT_OVER = re.compile(r"\b(?:left ?overs?|cooked|baked|stored?|keeps)\b", re.I)  # in the fridge, after the work
 _FEW_MIN = re.compile(r"\b(?:a minute or (?:two|2)|for a (?:few|couple of) minutes)", re.I)
-_BALLS = re.compile(r"\b(?:pre-?shape|divide|portion|scale|ball|split|shape|form|cut)\w*\b", re.I)
-_PARTS = re.compile(r"(?:pre-?shape|divide|portion|ball|scale|shape into)\b", re.I)
+_BALLS = re.compile(r"\b(?:scaling|pre-?shape|divide|portion|scale|ball|split|shape|form|cut)\w*\b", re.I)
+_PARTS = re.compile(r"(?:scaling|pre-?shape|divide|portion|ball|scale|shape into)\b", re.I)
 _FILLS = re.compile(r"(?:fill|stuff|spread|spoon|top|scatter|sprinkle|brush)\b", re.I)
 _ROLLS = re.compile(
-    r"\b(?:thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b", re.I
+    r"\b(?:pin out|thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b", re.I
+)
+_HIGH = re.compile(r"\d\s*(?:cm|mm|in\w*|[\"”″])\s*-?(?:deep|high|tall|thick)\b", re.I)
+_DOCKS = re.compile(r"\b(?:dock|prick)\b(?!.*\bbubbl)", re.I)
+_ONE_ROUND = re.compile(
+    r"\b(?:shape|form|pat|turn)\b(?: it| the dough)? (?:in)?to (?:a|one) (?:\w+ )?(?:round|cake|loaf|disc|circle)\b",
+    re.I,
 )
 _SIZED = re.compile(r"\b(?:across|wide|diameter)\b", re.I)
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
@@ -77,9 +83,13 @@ _QUOTED_MIN = re.compile(r"(?<![\d.])(\d{1,3})\s*['′](?=\s|[+,;.)]|$)")  # 6' 
 _QUOTED_BOTH = re.compile(r"(?<![\d.])(\d{1,2})['′]\s?(\d{1,2})(?:[\"″]|'')")  # 2'30"
 LONGEST_CLAUSE = 400  # letters; a longer one is no step
 WAITS = ("sponge_h", "bulk_h", "ball_h", "bulk_out_h", "ball_out_h")
+_SUM_MIN = re.compile(r"(?<![\d.])(\d{1,2})\s*\+\s*(\d{1,2})\s*min\b", re.I)  # 4 + 4 min
+_BARE_MIN = re.compile(  # knead 10, rest 15
+    r"\b(knead|rest|relax|proof|prove)\s+(\d{1,2})(?=\s*(?:[,;]|\.(?!\d)|$))", re.I
+)
 _BENCH = re.compile(r"\bbench (\d{1,2})\b(?!\s*(?:min|h|°|c\b))", re.I)
 _MAKES_SPONGE = re.compile(
-    r"\s*(?:(?:make|mix|prepare|start|build|feed|for|whisk)\b[^,:]*)?\b(?:poolish|biga|sponge|pre-?ferment|levain)\b",
+    r"\s*(?:[^:.]{1,30}:\s*)?(?:(?:make|mix|prepare|start|build|feed|for|whisk)\b[^,:]*)?\b(?:poolish|biga|sponge|pre-?ferment|levain)\b",
     re.I,
 )
 _DOUGH_AGAIN = re.compile(r"\b(?:knead|bulk|dough|fold|mix (?:it )?all|the rest|remaining)", re.I)
@@ -124,7 +134,7 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
     Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `sponge_h`, `bulk_h`, `bulk_x`, `ball_h`,
     `ball_x` (times the size), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many),
     `bulk_out_h`, `ball_out_h` (after the cold), `shaped_h` (a rise of what is rolled), `thickness_mm`, `diameter_cm`
-    (or `length_cm`, `width_cm`), `dough_c`, `other_way` (of a wait, in words), `baked_on`, `oven_c`.
+    (or `length_cm`, `width_cm`), `docked`, `dough_c`, `other_way` (of a wait, in words), `baked_on`, `oven_c`.
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -134,6 +144,9 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
         reader.step(step)
     for line in about:
         reader.about(line)
+    one = reader.found.pop("one_piece", None)
+    if one is not None and not reader.found.keys() & {"pieces", "piece_g"}:
+        reader.found["pieces"] = replace(one, key="pieces")
     return list(reader.found.values())
 
 
@@ -158,7 +171,8 @@ class _Reader:
 
     def step(self, step: str) -> None:
         """Read the sentences of a step; from one that names a sponge on they are about that, until it is kneaded."""
-        making = False
+        making, step = False, step.replace(" & ", " and ")
+        step = _SUM_MIN.sub(lambda m: f"{int(m[1]) + int(m[2])} min", _BARE_MIN.sub(r"\1 \2 min", step))
         plain = _BENCH.sub(r"bench rest \1 min", _QUOTED_MIN.sub(r"\1 min", _QUOTED_BOTH.sub(_in_min, step)))
         for sentence in _SENTENCE.split(plain):
             making = (making and not _DOUGH_AGAIN.search(sentence)) or _MAKES_SPONGE.match(sentence) is not None
@@ -180,6 +194,8 @@ class _Reader:
             self._take(_fact("pieces", made, line.strip()), *self._each(line))
         if re.match(r"bak(?:e|ing)\b|cook", line, re.I):
             self._take(*self._heat(line))
+        elif (kind := baked_on(line)) is not None:
+            self._take(Fact("baked_on", kind, line.strip()))
         for part in line.split("|"):
             hours = hours_in(figures(part)) if _RISES.match(part) else None
             if hours is not None and not self.found.keys() & {"bulk_h", "bulk_x"}:
@@ -206,6 +222,10 @@ class _Reader:
         divided = pieces_in(clause, raw)
         if divided is not None:
             told.append(_fact("pieces", divided, clause))
+        elif stage == "bulk" and _ONE_ROUND.search(clause) and not re.search(r"\beach\b", clause, re.I):
+            told.append(Fact("one_piece", 1.0, clause))
+        if stage == "rolled" and _DOCKS.search(clause) and not self.baked:
+            told.append(Fact("docked", 1.0, clause))
         if divided or _BALLS.search(clause) or re.search(r"\beach\b|\bapiece\b", clause, re.I):
             told += self._each(clause)
         hours, kneading = hours_in(clause), []
@@ -278,8 +298,9 @@ class _Reader:
             yield Fact("length_cm", oval[1], clause)
             yield Fact("width_cm", oval[0], clause)
         elif _ROLLS.search(clause) or _SIZED.search(clause):
-            for low, high in lengths_mm(clause):
-                if high <= THICKEST_MM:
+            found = list(lengths_mm(clause))
+            for low, high in found:
+                if high <= THICKEST_MM or (len(found) == 1 and _HIGH.search(clause)):
                     yield _fact("thickness_mm", (round(low, 1), round(high, 1)), clause)
                 elif high / 10 <= WIDEST_CM:
                     yield _fact("diameter_cm", (round(low / 10, 1), round(high / 10, 1)), clause)

@@ -33,6 +33,7 @@ _PIECES = (
 _DIVIDES = re.compile(
     rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?"
     rf"\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}|"
+    rf"\b(\d{{1,3}})\s*[x×]\s*\d{{2,4}}\s?g\b|\b(?:divide|split)\s+(\d{{1,3}})$|"
     rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in|to|by)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
     re.IGNORECASE,
 )
@@ -48,7 +49,8 @@ _SAYS_EACH = re.compile(
     r"(?:scale|divide|portion|weigh|cut|ball|pre-?shape)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?"
     r"(?: about)? \d+ ?g|"
     r"\b(?:at|of) (?:about |around )?\d+ ?g|"
-    r"[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|apiece|g balls?|g pieces?|g portions?|ball at",
+    r"(?:scaling|piece|ball|unit) weight|[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|"
+    r"apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
 )
 _EACH_G = re.compile(
@@ -88,8 +90,16 @@ _ON = (  # what a bread is baked on, by the words for it; the first that is ther
     ("stone_oven", r"(?:baking|oven|pizza|hot) stone|\bstone\b|\bdeck\b"),
     ("steel_oven", r"(?:baking|oven|pizza) steel|\bsteel\b(?! bowl)"),
     ("iron_plate", r"\bta[wv]ah?\b|griddle|plancha|flat ?top|comal"),
-    ("skillet", r"skillet|frying[- ]pan|fry(?:ing)? pan|cast[- ]iron|\b(?:dry|hot|heavy|non-?stick|heavy-based) pan\b"),
-    ("oven_tray", r"baking (?:sheet|tray)|sheet pan|oven tray"),
+    (
+        "skillet",
+        r"\bpan[- ]fr\w+|skillet|frying[- ]pan|fry(?:ing)? pan|cast[- ]iron|"
+        r"\b(?:dry|hot|heavy|non-?stick|heavy-based) pan\b",
+    ),
+    (
+        "oven_tray",
+        r"baking (?:sheet|tray)|sheet pan|oven tray|\bon (?:a |the )?(?:hot |oiled |floured |greased |lined )*"
+        r"(?:trays?|sheets?)\b",
+    ),
 )
 _WITH = {
     "processor": r"food processor|\bprocess\b",
@@ -150,7 +160,7 @@ def pieces_in(clause: str, raw: str) -> Span | None:
         many = 2.0 if parts[1].lower().startswith("hal") else 4.0
         return many, many
     found = _DIVIDES.search(clause)
-    low = float(found[1] or found[3]) if found else 0.0
+    low = float(found[1] or found[3] or found[4] or found[5]) if found else 0.0
     return (low, float(found[2] or low)) if found and low > 0 else None
 
 

@@ -10,6 +10,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from brassclock.core.fire.surfaces import KINDS
+from brassclock.core.spoken import numbered
 from brassclock.core.weigh.recipe_steps import Fact
 from brassclock.services.day.steps import hours_text
 from brassclock.services.rise.spec import end_stage
@@ -55,6 +56,9 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
         taken.append(
             TakenRead(text=f"{found['filling_g'].value:g} g of {_inside(bake)} each", words=found["filling_g"].words)
         )
+    if "docked" in found:
+        bake.docked = True
+        taken.append(TakenRead(text="docked all over: no pocket is wanted", words=found["docked"].words))
     taken += _sponge(bake, found)
     taken += _stage(bake, "bulk", "the dough", found)
     taken += _stage(bake, "ball", "the balls", _with_shaped(found))
@@ -112,7 +116,7 @@ def _set(bake: Bake, fact: Fact, name: str, told: str) -> TakenRead:
     if not _can_be(name, value):
         return TakenRead(text=f"not taken: {told.format(value)} is out of range", words=fact.words)
     setattr(bake, name, value)
-    text = told.format(value)
+    text = numbered(int(value), "piece") if name == "count" else told.format(value)
     if fact.high is not None:
         text += f", of {fact.value:g} to {fact.high:g}"
     return TakenRead(text=text, words=fact.words)

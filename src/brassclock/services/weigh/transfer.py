@@ -300,7 +300,7 @@ def _from_page(
     """A bake from a recipe that was taken apart: its lines, and what its steps say of it. All is read before anything
     is written."""
     _note("\n".join(page.steps))
-    said = facts(page.steps, page.about)
+    said = facts(page.steps, [*page.about, page.name])
     dough_g = dough_told_g(said, page.about)
     first, found = _read(page.sponge, rows), _read(page.dough, rows, dough_g, USUAL_FLOUR_G)
     stuffing, topped = _read(page.filling, rows), _read(page.topping, rows)
