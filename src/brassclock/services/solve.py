@@ -348,7 +348,7 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
 def _part_sheet(sheet: WeighSheet, bake: Bake) -> WeighSheet:
     """The sheet of a dough with another bread's pieces and size."""
     assert bake.count is not None and bake.piece_g is not None  # a further bread has both
-    laid = geometry_of(bake.piece_g, shape_of(bake))
+    laid = geometry_of(bake.piece_g, shape_of(bake), risen=sheet.dough.has_ferment)
     return replace(sheet, pieces=Pieces(bake.count, bake.piece_g, 0.0), sheet=laid, filling=None)
 
 

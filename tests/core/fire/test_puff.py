@@ -21,7 +21,7 @@ from brassclock.core.fire.colour import GOLDEN_BOTH, WORDS, reached_s, wish_of
 from brassclock.core.fire.edges import edge_seconds, edge_temperature
 from brassclock.core.fire.ends import SHORT_OF_S, black_s
 from brassclock.core.fire.heating import idle, recovery_s
-from brassclock.core.fire.layers import layered
+from brassclock.core.fire.layers import layered, yeasted
 from brassclock.core.fire.legs import Step, chosen
 from brassclock.core.fire.line.spec import bread_ops
 from brassclock.core.fire.probe import EVENT_OF, invert
@@ -434,6 +434,10 @@ def test_edges_of_a_thick_round() -> None:
         model.Bread(0.012, 0.2, 0.88, 22.0, rise_g=1.5, pocket=False), Surface("iron_plate", 190.0, "low")
     )
     assert farl.edge_s and 60 <= farl.edge_s <= 150  # common practice
+    muffin = plan_bread(
+        yeasted(model.Bread(0.0095, 0.09, 0.88, 22.0, pocket=False)), Surface("iron_plate", 172.0, "low")
+    )
+    assert muffin.edge_s is None and muffin.coldest_c >= 90 and 400 <= muffin.off_s <= 900  # common practice
 
 
 def test_docked_and_cool_do_not_balloon() -> None:

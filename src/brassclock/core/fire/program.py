@@ -37,6 +37,8 @@ BAND = Param(0.30, "-", 0.2, 0.4, Kind.JUDGEMENT, "of a time, while only one bak
 HELD_S = (8.0, 16.0, 32.0, 64.0)  # judgement: by how much longer a first side is tried
 THICK_HELD_S = (30.0, 60.0, 90.0, 120.0, 160.0, 210.0, 270.0, 340.0, 420.0, 510.0, 610.0, 720.0)  # of a thick one
 SOONEST = Param(1.12, "-", 1, 1.2, Kind.JUDGEMENT, "times the soonest end: of the first sides within, the shortest")
+LIGHT_GAS = Param(0.3, "-", 0.2, 0.45, Kind.JUDGEMENT, "gas in a proved crumb: no cook stands it on its edges")
+RIM_SET_C = Param(80.0, "C", 75, 88, Kind.JUDGEMENT, "rim of a light crumb whose starch is set: not raw, though soft")
 RADIANT_H = Param(8.0, "W/(m2 K)", 5, 14, Kind.PUBLISHED_FROM_MEMORY, "a hot edge to the kitchen")
 DEFAULT_FLOUR_G_M2 = Param(15.0, "g/m2", 5, 40, Kind.PRACTICE, "bench flour on a rolled round")
 EVENTS = (
@@ -334,12 +336,14 @@ def _left(surface: Surface, baked: Baked, bread: Bread) -> tuple[float, float | 
 
 def _edge_s(bread: Bread, surface: Surface, baked: Baked) -> float | None:
     """Seconds that each edge of a thick round stands on the plate afterwards, to be hot and lightly coloured; None
-    for a thin one, and where nothing stands."""
+    for a thin one, where nothing stands, and for a light crumb whose rim is set by then."""
     if not bread.thick or surface.spec.way not in ("turned", "lidded"):
         return None
     grown = bread.thickness_m * bread.rise_g
     middle_c = float(np.median(baked.temp_c[-1]))
     edge_c = edge_temperature(min(middle_c, DONE_MOST_C), grown, surface.top.h_w_m2k + RADIANT_H, surface.top.gas_c)
+    if bread.gas_frac >= LIGHT_GAS and edge_c >= RIM_SET_C:
+        return None
     heated_s, coloured_s = edge_seconds(edge_c, grown, surface.temp_c), baked.events["light_bottom"]
     return None if heated_s is None else max(heated_s, coloured_s or 0.0)
 

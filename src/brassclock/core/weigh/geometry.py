@@ -5,9 +5,15 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import numpy as np
+
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.matter.dough import SHEET_GAS_FRAC, dough_density_kg_m3
 
+KEEPS_GAS_MM = (5.5, 8.5)  # judgement: rolled so thin a risen piece has lost its gas; pressed out so thick it kept it
+PRESSED_GAS_FRAC = Param(
+    0.35, "-", 0.2, 0.5, Kind.PRACTICE, "gas of a risen piece pressed out thick: 9 cm cut at 12 mm weigh some 62 g"
+)
 AGREE_FRAC = Param(0.12, "-", 0.05, 0.2, Kind.JUDGEMENT, "within rolling skill")
 
 
@@ -36,6 +42,31 @@ def sheet_density_g_cm3() -> float:
     return dough_density_kg_m3(SHEET_GAS_FRAC) / 1000
 
 
+def dense_mm(pressed: float) -> float:
+    """Thickness [mm] that a risen piece pressed out to `pressed` [mm] would have as a rolled sheet without its gas.
+
+    >>> round(dense_mm(5.0), 2), round(dense_mm(12.0), 2)
+    (5.0, 8.86)
+    """
+    gas = float(np.interp(pressed, KEEPS_GAS_MM, (SHEET_GAS_FRAC.value, PRESSED_GAS_FRAC.value)))
+    return pressed * (1 - gas) / (1 - SHEET_GAS_FRAC)
+
+
+def pressed_mm(dense: float) -> float:
+    """Thickness [mm] of a risen piece whose mass and area are those of a rolled sheet of `dense` [mm].
+
+    >>> round(pressed_mm(dense_mm(12.0)), 2), round(pressed_mm(dense_mm(7.0)), 1), pressed_mm(3.4)
+    (12.0, 7.0, 3.4)
+    """
+    thin, light = KEEPS_GAS_MM[0], (1 - PRESSED_GAS_FRAC) / (1 - SHEET_GAS_FRAC)
+    if dense <= thin:
+        return dense
+    if dense >= dense_mm(KEEPS_GAS_MM[1]):
+        return dense / light
+    between = np.linspace(*KEEPS_GAS_MM, 31)
+    return float(np.interp(dense, [dense_mm(x) for x in between], between))
+
+
 def area_cm2(shape: Shape) -> float | None:
     """Area [cm2] of the shape, None when its size was not given."""
     if shape.kind == "oval":
@@ -57,28 +88,33 @@ def thickness_mm(mass_g: float, area: float) -> float:
     return mass_g / (sheet_density_g_cm3() * area) * 10
 
 
-def sheet_of(mass_g: float, shape: Shape) -> Sheet | None:
-    """The sheet that `mass_g` gives at this size, or at this thickness when no size was given."""
+def sheet_of(mass_g: float, shape: Shape, *, risen: bool = False) -> Sheet | None:
+    """The sheet that `mass_g` gives at this size, or at this thickness when no size was given. A `risen` piece that is
+    pressed out thick keeps its gas, and is thicker for its weight."""
     area = area_cm2(shape)
     if area is None:
         if not shape.thickness_mm:
             return None
-        area = mass_g / (sheet_density_g_cm3() * shape.thickness_mm / 10)
+        flat = dense_mm(shape.thickness_mm) if risen else shape.thickness_mm
+        area = mass_g / (sheet_density_g_cm3() * flat / 10)
     thick = thickness_mm(mass_g, area)
+    thick = pressed_mm(thick) if risen else thick
     whole = area * 4 if shape.kind == "quarter" else area
     return Sheet(thick, math.sqrt(4 * whole / math.pi), area)
 
 
-def disagreement(mass_g: float, shape: Shape) -> str | None:
+def disagreement(mass_g: float, shape: Shape, *, risen: bool = False) -> str | None:
     """The sentence when mass, size and thickness do not fit one another."""
     area = area_cm2(shape)
     if area is None or not shape.thickness_mm:
         return None
     real = thickness_mm(mass_g, area)
+    real = pressed_mm(real) if risen else real
     if abs(real / shape.thickness_mm - 1) <= AGREE_FRAC:
         return None
     size = f"{shape.length_cm:g} x {shape.width_cm:g} cm" if shape.kind == "oval" else f"{shape.diameter_cm:g} cm"
-    fitting_g = sheet_density_g_cm3() * area * shape.thickness_mm / 10
+    flat = dense_mm(shape.thickness_mm) if risen else shape.thickness_mm
+    fitting_g = sheet_density_g_cm3() * area * flat / 10
     return (
         f"{mass_g:.0f} g at {size} is about {real:.1f} mm, not {shape.thickness_mm:g} mm. "
         f"For {shape.thickness_mm:g} mm at that size roll {fitting_g:.0f} g."

@@ -25,6 +25,7 @@ from brassclock.core.weigh.recipe_words import (
     oven_c,
     pieces_in,
     pieces_made,
+    quartered,
     total_g,
 )
 
@@ -76,6 +77,7 @@ _CLAUSE = re.compile(
     r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|"
     r"stretch)\b))\s*"
 )
+_LID = re.compile(r"\b(?:with (?:a|the|its)|under a|put on (?:a|the)) lid\b|\blid on\b", re.I)
 _TIN = re.compile(r"\b(?:tray|tin|sheet|pan|dish)\b", re.I)
 FEW_MIN, MOST_KNEADING_H = 2.0, 1.0
 PROOF_H = 0.25  # of what is rolled: a shorter wait only relaxes it
@@ -134,7 +136,8 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
     Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `sponge_h`, `bulk_h`, `bulk_x`, `ball_h`,
     `ball_x` (times the size), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many),
     `bulk_out_h`, `ball_out_h` (after the cold), `shaped_h` (a rise of what is rolled), `thickness_mm`, `diameter_cm`
-    (or `length_cm`, `width_cm`), `docked`, `dough_c`, `other_way` (of a wait, in words), `baked_on`, `oven_c`.
+    (or `length_cm`, `width_cm`), `quarters`, `docked`, `dough_c`, `other_way` (of a wait, in words), `baked_on`,
+    `oven_c`.
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -222,6 +225,7 @@ class _Reader:
         divided = pieces_in(clause, raw)
         if divided is not None:
             told.append(_fact("pieces", divided, clause))
+            told += [Fact("quarters", 1.0, clause)] if quartered(raw) else []
         elif stage == "bulk" and _ONE_ROUND.search(clause) and not re.search(r"\beach\b", clause, re.I):
             told.append(Fact("one_piece", 1.0, clause))
         if stage == "rolled" and _DOCKS.search(clause) and not self.baked:
@@ -240,6 +244,8 @@ class _Reader:
         told += self._shape(clause)
         if _HEATS.search(clause):
             told += self._heat(clause)
+        elif "baked_on" in self.found and self.found["baked_on"].value == "skillet" and _LID.search(clause):
+            self.found["baked_on"] = replace(self.found["baked_on"], value="lidded_pan", words=raw.strip())
         self._take(*(replace(f, words=raw.strip()) for f in told))
         self.rested = (self.rested or any(f.key.endswith(("_h", "_x")) for f in told)) and not kneading
         self.baked = self.baked or (stage == "rolled" and _HEATS.search(clause) is not None and hours is not None)

@@ -101,6 +101,7 @@ _ON = (  # what a bread is baked on, by the words for it; the first that is ther
         r"(?:trays?|sheets?)\b",
     ),
 )
+_UNDER_LID = re.compile(r"\b(?:with|under|put on|cover\w*)\b[^.]*\blid\b|\blid on\b|\bcovered (?:pan|skillet)", re.I)
 _WITH = {
     "processor": r"food processor|\bprocess\b",
     "spiral": r"\bspiral\b",
@@ -164,6 +165,12 @@ def pieces_in(clause: str, raw: str) -> Span | None:
     return (low, float(found[2] or low)) if found and low > 0 else None
 
 
+def quartered(raw: str) -> bool:
+    """True if a clause cuts a round into quarters."""
+    parts = _QUARTERS.search(raw)
+    return parts is not None and not parts[1].lower().startswith("hal")
+
+
 def pieces_made(text: str) -> Span | None:
     """Number of breads that a line of what it makes, or a name, says: `Makes 8`, `Naan (6 pieces)`."""
     found = _MAKES.search(text)
@@ -195,7 +202,8 @@ def oven_c(clause: str) -> float | None:
 
 def baked_on(clause: str) -> str | None:
     """The kind of surface that a clause names; None where it names none."""
-    return next((kind for kind, words in _ON if re.search(words, clause, re.I)), None)
+    kind = next((kind for kind, words in _ON if re.search(words, clause, re.I)), None)
+    return "lidded_pan" if kind == "skillet" and _UNDER_LID.search(clause) else kind
 
 
 def kneaded_by(clause: str) -> str | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
@@ -21,6 +22,7 @@ from brassclock.core.fire.layers import (
     chemical_rise,
     heaped,
     layered,
+    yeasted,
 )
 from brassclock.core.fire.legs import Step, fault_of
 from brassclock.core.fire.program import Program, plan_bread
@@ -32,7 +34,7 @@ from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
 from brassclock.core.matter.spoiling import must_be_hot
 from brassclock.core.terms import Colour, DressingTime, Face, Fuel, Greased, HeatAct, HeatUntil, Power, SurfaceSize
-from brassclock.core.weigh.geometry import Shape, sheet_of, thickness_mm
+from brassclock.core.weigh.geometry import Shape, dense_mm, sheet_of, thickness_mm
 from brassclock.services.contract.common import Mass, MassLine, mass_dough
 from brassclock.services.schemas.base import Strict
 from brassclock.services.schemas.quantities import within
@@ -206,11 +208,18 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
     )
     if b.leaven == "chemical" and SURFACES[kind].air_heated and b.thickness_mm is None:
         bread = heaped(bread)
+    elif b.intent == "thick" and b.leaven != "chemical" and rho == PLAIN_RHO and _rises(b):
+        bread = yeasted(replace(bread, thickness_m=(dense_mm(mm) if b.thickness_mm else mm) / 1000))
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
     for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", before)):
         if layer is not None:
             bread = _carrying(bread, b.mass_g, layer.mass_g, name)
     return bread
+
+
+def _rises(b: BreadRequest) -> bool:
+    """True if yeast or a starter is among its lines."""
+    return b.lines is not None and bool(b.lines) and mass_dough(b.lines).has_ferment
 
 
 def _swelling(b: BreadRequest, mm: float, rho: float, in_oven: bool) -> float:

@@ -46,6 +46,9 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
     taken = _unsaid(bake, found) + [_set(bake, found[key], *SETTINGS[key]) for key in SETTINGS if key in found]
     if {"length_cm", "width_cm"} <= found.keys():
         bake.shape = "oval"
+    elif "quarters" in found:
+        bake.shape = "quarter"
+        taken.append(TakenRead(text="quarters of a round", words=found["quarters"].words))
     if "knead_by" in found:
         by = str(found["knead_by"].value)
         grows = any(x["ingredient"].startswith(("yeast_", "starter_")) for x in bake.lines)
