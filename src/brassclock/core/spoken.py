@@ -186,7 +186,12 @@ _HOURS = {"h": 1.0, "hr": 1.0, "hrs": 1.0, "hour": 1.0, "hours": 1.0, "min": 1 /
 _HOURS |= {"minute": 1 / 60, "minutes": 1 / 60, "day": 24.0, "days": 24.0, "night": 14.0, "nights": 24.0}
 _LENGTH = r"(\d+(?:\.\d+)?) ?(hours?|hrs?|h|minutes?|mins?|m|days?|nights?)?"
 NAMED_H = {"overnight": (8.0, 14.0), "over night": (8.0, 14.0), "1 night": (8.0, 14.0), "2 nights": (32.0, 40.0)}
-NAMED_H |= {"all night": (8.0, 14.0), "through the night": (8.0, 14.0)}
+NAMED_H |= {
+    "night before": (8.0, 14.0),
+    "evening before": (10.0, 16.0),
+    "all night": (8.0, 14.0),
+    "through the night": (8.0, 14.0),
+}
 NONE = (
     "skip",
     "none",
@@ -227,7 +232,7 @@ _FIGURE = r"(\d(?:\.\d+)?)"
 _TIMES = re.compile(
     rf"{_FIGURE} ?(?:x|times) (?:its|the|their)(?: \w+)? (?:size|volume)|^x ?{_FIGURE}$|^{_FIGURE} ?(?:x|times)$"
 )
-_PER_CENT = re.compile(r"(?:\bby |\+ ?)(\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$")
+_PER_CENT = re.compile(r"(?:\bby |\bup |\+ ?)(\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$")
 
 
 def grown(text: str) -> float | None:

@@ -12,7 +12,7 @@ from brassclock.core.matter.dough import SHEET_GAS_FRAC, dough_density_kg_m3
 
 KEEPS_GAS_MM = (5.5, 8.5)  # judgement: rolled so thin a risen piece has lost its gas; pressed out so thick it kept it
 PRESSED_GAS_FRAC = Param(
-    0.35, "-", 0.2, 0.5, Kind.PRACTICE, "gas of a risen piece pressed out thick: 9 cm cut at 12 mm weigh some 62 g"
+    0.34, "-", 0.2, 0.4, Kind.PRACTICE, "gas of a risen piece pressed out thick: 9 cm cut at 12 mm weigh some 63 g"
 )
 AGREE_FRAC = Param(0.12, "-", 0.05, 0.2, Kind.JUDGEMENT, "within rolling skill")
 
@@ -46,7 +46,7 @@ def dense_mm(pressed: float) -> float:
     """Thickness [mm] that a risen piece pressed out to `pressed` [mm] would have as a rolled sheet without its gas.
 
     >>> round(dense_mm(5.0), 2), round(dense_mm(12.0), 2)
-    (5.0, 8.86)
+    (5.0, 9.0)
     """
     gas = float(np.interp(pressed, KEEPS_GAS_MM, (SHEET_GAS_FRAC.value, PRESSED_GAS_FRAC.value)))
     return pressed * (1 - gas) / (1 - SHEET_GAS_FRAC)

@@ -28,7 +28,7 @@ _SECTIONS = {  # what follows a heading, by the words of the heading
     "filling": r"(?:for )?(?:the )?(?:stuffing|fillings?)",
     "topping": r"(?:for )?(?:the )?toppings?",
     "beside": r"(?:for |to )?(?:the )?(?:tops?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|"
-    r"paste|wash|slurry|"
+    r"paste|wash|slurry|roomal|romal|"
     r"cook(?:ing)?|fry(?:ing)?|garlic butter|dust(?:ing)?)",
     "sponge": r"(?:for )?(?:the )?(?:poolish|biga|sponge|pre-?ferments?|pre-?dough|levain|leaven)(?: build)?",
     "dough": r"(?:(?:the )?ingredients?(?: list)?|what you need|you(?:'ll| will) need|(?:dry|wet|the rest|remaining)|"
@@ -58,6 +58,7 @@ _VERBS = (
 )
 _DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
 _ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
+    r"(?:\d+ ?g (?:of )?)?(?:active |ripe )?"
     r"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?(?:poolish|biga|sponge|pre-?ferment|levain)"
     r"(?:,? (?:from )?(?:above|all of it|all))*",
     re.IGNORECASE,
@@ -223,10 +224,11 @@ class _Reader:
         if part not in ("sponge", "dough", "filling", "topping", "beside") or self.part == "steps":
             return False
         items, _, done = _parted(rest.strip())
-        again = _ALL_OF_IT.match(items) if part == "dough" and self.page.sponge else None
-        getattr(self.page, part).append(items[again.end() :].strip(" ,;+") if again else items)
-        if done:
-            self.page.steps.append(f"{head.strip()}: {done}")
+        if part == "dough" and self.page.sponge:
+            items = ", ".join(x for x in re.split(r"[,;]\s+", items) if not _ALL_OF_IT.fullmatch(x.strip()))
+        getattr(self.page, part).append(items)
+        if done or (part == "sponge" and "(" in head):
+            self.page.steps.append(f"{head.strip()}: {done}".rstrip(" :"))
         return True
 
     def _put(self, line: str, marked: bool) -> None:
@@ -262,7 +264,7 @@ def _parted(line: str) -> tuple[str, str, str]:
 
 def _named(line: str) -> str:
     """A line as a name: without the dashes and colons around it."""
-    return line.strip(" :–-—=~_*").strip()[:MOST_NAME]
+    return line.strip(" ,:–-—=~_*").strip()[:MOST_NAME]
 
 
 def _amounts_in(step: str, rows: Mapping[str, Ingredient]) -> list[str]:

@@ -37,16 +37,17 @@ _OUT = re.compile(
 )
 _GROWS = re.compile(
     r"\b(?:RT|ris(?:e|es|ing|en)|prov(?:e|es|ing)|proof\w*|ferment\w*|bulk\w*|doubl\w+|twice its size|"
-    r"triple\w*|puffy|floor time)\b",
+    r"triple\w*|puffy|floor time|BF|IP|"
+    r"dough (?:cycle|setting|program\w*))\b",
     re.I,
 )
 _WAITS = re.compile(
-    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|covered?|"
+    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|wait|covered?|"
     r"folds over|\d ?h(?:rs?|ours?)? out|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
     re.I,
 )
 _WORKS = re.compile(r"\bmixing(?: time)?:|\bknead|mixer|dough hook|\bprocess|work the", re.I)
-_RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|high)\b", re.I)  # of a machine
+_RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|medium|high)\b", re.I)  # of a machine
 _GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second)\b", re.I)
 _LEFT_OVER = re.compile(r"\b(?:left ?overs?|cooked|baked|stored?|keeps)\b", re.I)  # in the fridge, after the work
 _FEW_MIN = re.compile(r"\b(?:a minute or (?:two|2)|for a (?:few|couple of) minutes)", re.I)
@@ -62,7 +63,10 @@ _ONE_ROUND = re.compile(
     r"\b(?:shape|form|pat|turn)\b(?: it| the dough)? (?:in)?to (?:a|one) (?:\w+ )?(?:round|cake|loaf|disc|circle)\b",
     re.I,
 )
-_SIZED = re.compile(r"\b(?:across|wide|diameter)\b", re.I)
+_SIZED = re.compile(r"\b(?:across|wide|diameter|circles?|rounds?|discs?)\b", re.I)
+_NO_SIZE = re.compile(
+    r"\b(?:border|apart|gap|rim|from the (?:top|heat|grill|edge|element|coals)|below|above|groove\w*)\b", re.I
+)  # lengths of something else
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
 THICKEST_MM, WIDEST_CM = 30.0, 60.0  # a length below is a thickness, one above no bread
 _HEATS = re.compile(
@@ -208,6 +212,8 @@ class _Reader:
         """Keep facts that are new; a rise stands before a shorter rest."""
         for fact in told:
             held = self.found.get(fact.key)
+            if held is not None and fact.key in ("diameter_cm", "thickness_mm") and not self.baked:
+                del self.found[fact.key]  # rolled again, as what is filled or coiled is
             if held is not None and fact.key in WAITS and _outweighs(fact, held):
                 del self.found[fact.key]
             elif held is not None and fact.key == "cold_h":
@@ -303,7 +309,7 @@ class _Reader:
         if oval is not None:
             yield Fact("length_cm", oval[1], clause)
             yield Fact("width_cm", oval[0], clause)
-        elif _ROLLS.search(clause) or _SIZED.search(clause):
+        elif (_ROLLS.search(clause) or _SIZED.search(clause)) and not _NO_SIZE.search(clause):
             found = list(lengths_mm(clause))
             for low, high in found:
                 if high <= THICKEST_MM or (len(found) == 1 and _HIGH.search(clause)):

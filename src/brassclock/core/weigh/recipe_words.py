@@ -17,7 +17,8 @@ _TO = r"\s*(?:-|–|to|or)\s*"
 _HOURS = r"(?:hours?|hrs?|h|minutes?|mins?|min|days?|nights?)\b\.?"
 _WORD = "|".join([*ONES, *TENS])
 _TIME = re.compile(
-    rf"\b(?:overnight|(?:half an|an|one) hour(?:{_TO}(?:{_FIG}|two|three) hours)?(?: and a half)?|"
+    rf"\b(?:overnight|(?:night|evening) before|"
+    rf"(?:half an|an|one) hour(?:{_TO}(?:{_FIG}|two|three) hours)?(?: and a half)?|"
     rf"(?:{_FIG}\s*(?:{_HOURS})?{_TO})?{_FIG}(?:\s|-)?{_HOURS}"
     rf"(?:\s*(?:and )?(?:a half\b|\d+(?:\s*m(?:in\w*)?\b)?(?!\s*{_HOURS})))?|"
     rf"(?:{_WORD})\s+{_HOURS})",
@@ -37,7 +38,7 @@ _DIVIDES = re.compile(
     rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in|to|by)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
     re.IGNORECASE,
 )
-_QUARTERS = re.compile(r"\bcut\w*\b.*\b(?:into )?(quarters|halves|half|farls)\b", re.I)
+_QUARTERS = re.compile(r"\b(?:cut|divide|split)\w*\b.*\b(?:into )?(quarters|halves|half|farls)\b", re.I)
 _MAKES = re.compile(
     rf"\bfor\s+(\d{{1,3}})\s+{_PIECES}|"
     rf"(?:makes|yields?|quantity)\s*:?\s*(?:about |approx\.? |around )?(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?"
@@ -59,20 +60,27 @@ _EACH_G = re.compile(
     re.IGNORECASE,
 )
 _TOTAL = re.compile(r"total (?:dough )?(?:weight)?\s*[:=]?\s*(\d[\d,.]*)\s*(kg|g)\b", re.IGNORECASE)
-_LONG = re.compile(rf"({_FIG})(?:{_TO}({_FIG}))?\s*-?\s*(mm|cm|inch(?:es)?|in\b|[\"”″])(?!\s*long)", re.IGNORECASE)
-_OVAL = re.compile(r"(\d{1,3})\s*(?:cm)?\s*(?:[x×]|by)\s*(\d{1,3})\s*cm\b", re.IGNORECASE)
+_LONG = re.compile(
+    rf"({_FIG})(?:{_TO}({_FIG}))?\s*-?\s*(mm|cm|(?:centi|milli)met(?:re|er)s?|inch(?:es)?|in\b|[\"”″])(?!\s*long)",
+    re.IGNORECASE,
+)
+_OVAL = re.compile(
+    r"(\d{1,3})\s*(?:cm|[\"”″])?\s*(?:[x×]|by)\s*(\d{1,3})\s*(cm\b|inch(?:es)?\b|in\b|[\"”″])", re.IGNORECASE
+)
 _AS_THICK = (  # practice: what a thickness is likened to [mm]
     (re.compile(r"\bthick\w*\b.*\bpound coin|\bpound coin\b.*\bthick", re.IGNORECASE), 3.0),
     (re.compile(r"\bthick\w*\b.*\bpencil|\bpencil\b.*\bthick", re.IGNORECASE), 7.0),
     (re.compile(r"\bthick\w*\b.*\b(?:little|small) finger", re.IGNORECASE), 12.0),
     (re.compile(r"\bthick\w*\b.*\b(?:finger|thumb)\b|\bfinger[- ]thick", re.IGNORECASE), 16.0),
 )
-_MM = {"mm": 1.0, "cm": 10.0}
+_MM = {"mm": 1.0, "cm": 10.0, "millimetre": 1.0, "centimetre": 10.0, "millimeter": 1.0, "centimeter": 10.0}
 INCH_MM = 25.4
 _DEGREES = re.compile(
     r"(?:(\d{3})\s*(?:°|º)?[cf]?\s*(?:-|–|to)\s*)?(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b",
     re.IGNORECASE,
 )
+_BARE_DEGREES = re.compile(r"\b(\d{3})\s*(?:°|º|degrees?\b)", re.IGNORECASE)
+MOST_BARE_C = 300.0  # degrees of an oven that names no scale: above, Fahrenheit
 _DOUGH_C = re.compile(
     r"\b(?:ddt|fdt|target|(?:final |desired |wanted |target )?dough temp\w*)\s*(?:of|is|at|about|=|:|should be)*\s*"
     r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f)\b",
@@ -133,7 +141,7 @@ def hours_in(clause: str) -> Span | None:
 def lengths_mm(clause: str) -> Iterator[Span]:
     """Every length in a clause [mm]."""
     for low, high, unit in _LONG.findall(clause):
-        size = _MM.get(unit.lower(), INCH_MM)
+        size = _MM.get(unit.lower().removesuffix("s"), INCH_MM)
         ends = [figure_of(x) * size for x in (low, high) if x]
         yield min(ends), max(ends)
     likened = next((mm for words, mm in _AS_THICK if words.search(clause)), None)
@@ -151,7 +159,11 @@ def dough_c(clause: str) -> float | None:
 def oval_cm(clause: str) -> Span | None:
     """Width and length of an oval [cm]."""
     found = _OVAL.search(clause)
-    return None if found is None else (min(float(found[1]), float(found[2])), max(float(found[1]), float(found[2])))
+    if found is None:
+        return None
+    size = 1.0 if found[3].lower() == "cm" else INCH_MM / 10
+    ends = sorted(round(float(x) * size, 1) for x in (found[1], found[2]))
+    return ends[0], ends[1]
 
 
 def pieces_in(clause: str, raw: str) -> Span | None:
@@ -192,6 +204,9 @@ def total_g(line: str) -> float | None:
 
 def oven_c(clause: str) -> float | None:
     """The heat of an oven in a clause [C]; the first that is one, so a fan's comes after the oven's own."""
+    bare = _BARE_DEGREES.search(clause)
+    if bare and not _DEGREES.search(clause):
+        clause = f"{bare[1]} {'C' if float(bare[1]) <= MOST_BARE_C else 'F'}"
     for low, degrees, unit in _DEGREES.findall(clause):
         said_c = celsius((float(low or degrees) + float(degrees)) / 2, unit)
         if COLDEST_OVEN_C <= said_c <= HOTTEST_C:
