@@ -183,3 +183,19 @@ def test_flour_without_gluten_is_said(client: FlaskClient, kitchen: dict[str, An
     told, _ = _brought(client, kitchen["id"], "250 g gluten-free flour\n200 g greek yoghurt\n100 g flour")
     read = client.post(f"/api/kitchens/{kitchen['id']}/entry", json={"text": "250 g gluten-free flour"}).json
     assert told["unread"] == ["250 g gluten-free flour"] and "without gluten" in read["lines"][0]["faults"][0]
+
+
+def test_where_a_dough_stands_is_taken_or_told(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    text = (
+        "Sponge: 100 g flour, 100 g water, 1 g instant yeast - 10 h in the cellar\n"
+        "Dough: 300 g flour, 190 g water, 8 g salt\nMethod\nKnead 8 minutes. Rise 2 hours in the oven with the light on."
+        " Divide into 6. Rest 30 minutes at 24 C. Roll to 5 mm."
+    )
+    told, bake = _brought(client, kitchen["id"], text)
+    have = bake["settings"]
+    assert (have["bulk_place"], have["ball_place"], have["sponge_h"]) == ("oven_light", "bench", 10)
+    assert {t["text"] for t in told["taken"]} >= {
+        "the dough in the oven with its light on",
+        "not taken: the sponge in the cellar; here it is in the kitchen",
+        "not taken: the balls at 24 C; here it is as warm as its place is",
+    }

@@ -10,7 +10,6 @@ import numpy as np
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.model import Bread
 from brassclock.core.matter.dough import Dough
-from brassclock.core.weigh.geometry import KEEPS_GAS_MM, pressed_mm
 from brassclock.core.weigh.soda import soda_left
 
 FILLING_WATER_PER_DRY = Param(1.8, "kg/kg", 1, 3, Kind.JUDGEMENT, "a cooked filling of about two thirds water")
@@ -26,6 +25,7 @@ MOST_MM = 45  # of a bread before it swells
 PROVED_RISE = Param(1.25, "-", 1.1, 1.5, Kind.PRACTICE, "what a proved roll still springs in the oven")
 PROVED_RHO = Param(620.0, "kg/m3", 450, 800, Kind.JUDGEMENT, "a proved roll")
 DENSE_RHO = Param(1150.0, "kg/m3", 1080, 1220, Kind.PUBLISHED_FROM_MEMORY, "dough without gas, handbook order")
+LIGHT_MM = [5.5, 8.5]  # judgement, of the dough without gas: rolled so thin it lost its gas; so thick it proves again
 HEAPED_MM = [9.0, 15.0]  # judgement: pressed out flat up to the first, shaped by hand from the second
 HEAP = Param(
     1.35, "-", 1, 1.5, Kind.JUDGEMENT, "height of a hand-shaped round in its middle over its mean, stated times in view"
@@ -53,7 +53,7 @@ def heaped(bread: Bread) -> Bread:
 def yeasted(bread: Bread) -> Bread:
     """A yeasted sheet as it comes to the heat, of its thickness without gas: rolled out thin it lost its gas, pressed
     out thick it kept it and is as light as a proved roll."""
-    keeps = float(np.interp(pressed_mm(bread.thickness_m * 1000), KEEPS_GAS_MM, [0.0, 1.0]))
+    keeps = float(np.interp(bread.thickness_m * 1000, LIGHT_MM, [0.0, 1.0]))
     if not keeps:
         return replace(bread, rise_g=YEASTED_RISE)
     rho = bread.rho_kg_m3 + keeps * (PROVED_RHO - bread.rho_kg_m3)

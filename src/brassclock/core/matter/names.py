@@ -658,7 +658,7 @@ def ingredient_of(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | Non
     for known in (named, SPACED):
         if clean in known and known[clean] in rows:
             return known[clean], []
-    inside = [w for w in {**SPACED, **named} if re.search(rf"\b{re.escape(w)}\b", clean)]
+    inside = [w for w in {**SPACED, **named} if w in clean and re.search(rf"\b{re.escape(w)}\b", clean)]
     if inside:
         best = max(inside, key=len)
         found = named.get(best) or SPACED[best]

@@ -124,7 +124,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     words = words.strip(" ,-–")
     if purpose and amount is not None and re.fullmatch(r"(?i)1", amount) and VAGUE.search(raw):
         amount = None
-    ingredient, near = _named(words, rows)
+    ingredient, near = _by_name(words, rows)
     loosely = NO_MEASURE.fullmatch(words) if ingredient is None else None
     number = amount
     if loosely:
@@ -174,7 +174,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     )
 
 
-def _named(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | None, list[str]]:
+def _by_name(words: str, rows: Mapping[str, Ingredient]) -> tuple[str | None, list[str]]:
     """(id that is meant, near ids) of a name, or of what stands in brackets behind one that is not known."""
     ingredient, near = ingredient_of(words, rows)
     inside = _IN_BRACKETS.search(words) if ingredient is None else None

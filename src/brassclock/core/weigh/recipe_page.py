@@ -158,14 +158,20 @@ def page_of(text: str, rows: Mapping[str, Ingredient]) -> Page:
     reader = _Reader(rows)
     for raw in _untabled(lines):
         reader.read(raw)
-    page = reader.page
-    if not page.dough and not page.sponge:
-        for step in page.steps:
-            part = page.sponge if _OF_SPONGE.match(step) else page.dough
-            part += _amounts_in(step, rows)
+    _from_steps(reader.page, rows)
+    return reader.page
+
+
+def _from_steps(page: Page, rows: Mapping[str, Ingredient]) -> None:
+    """Lines of a dough, and of a sponge, that only the steps tell; a sponge that no dough follows is the dough."""
+    if page.dough:
+        return
+    headed = bool(page.sponge)
+    for step in page.steps:
+        part = page.sponge if _OF_SPONGE.match(step) and not headed else page.dough
+        part += _amounts_in(step, rows)
     if not page.dough:
         page.dough, page.sponge = page.sponge, []
-    return page
 
 
 class _Reader:
@@ -182,12 +188,14 @@ class _Reader:
         marked, bare = _NUMBERED.match(raw) is not None, _EMPHASIS.sub(r"\2", raw).strip()
         titled = _HASH.match(bare) is not None
         line = _MARK.sub("", _HASH.sub("", bare)).strip()
-        opened = self._opened(line)
+        opened, headed = self._opened(line), self._headed(line)
         if not line or opened == "name":
             return
         if opened is not None:
             self.part = opened
-        elif titled or (not self.page.name and _is_name(line, self.page, self.rows) and not self._inline(line)):
+        elif headed is not None and not _DAY.match(line):
+            self._put_headed(*headed)
+        elif titled or (not self.page.name and _is_name(line, self.page, self.rows)):
             self._name(line, titled)
         elif not (self.page.sponge and self.part == "dough" and _ALL_OF_IT.fullmatch(line)):
             self._put(line, marked)
@@ -217,34 +225,33 @@ class _Reader:
         long = self.part == "dough" and len(line.split()) > FEW_WORDS
         return long and (marked or not _AMOUNT.search(line))
 
-    def _inline(self, line: str) -> bool:
-        """Put a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`); False where it is none."""
-        head, colon, rest = line.partition(":")
-        part = _heading(head.strip()) if colon and rest.strip() else None
-        if part not in ("sponge", "dough", "filling", "topping", "beside") or self.part == "steps":
-            return False
-        items, _, done = _parted(rest.strip())
+    def _headed(self, line: str) -> tuple[str, str, str] | None:
+        """(part, heading, the rest) of a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`)."""
+        head, colon, rest = (x.strip() for x in line.partition(":"))
+        part = _heading(head) if colon and rest and self.part != "steps" else None
+        return (part, head, rest) if part in ("sponge", "dough", "filling", "topping", "beside") else None
+
+    def _put_headed(self, part: str, head: str, rest: str) -> None:
+        """Put the ingredients of a line that opens with its heading, and what is done with them."""
+        items, done = _parted(rest)
         if part == "dough" and self.page.sponge:
             items = ", ".join(x for x in re.split(r"[,;]\s+", items) if not _ALL_OF_IT.fullmatch(x.strip()))
         getattr(self.page, part).append(items)
         if done or (part == "sponge" and "(" in head):
-            self.page.steps.append(f"{head.strip()}: {done}".rstrip(" :"))
-        return True
+            self.page.steps.append(f"{head}: {done}".rstrip(" :"))
 
     def _put(self, line: str, marked: bool) -> None:
         """Put a line that is no heading and no name."""
-        page, items = self.page, _parted(line)
+        page, (items, done) = self.page, _parted(line)
         if _DAY.match(line):
             page.steps.append(line)
-        elif self._inline(line):
-            return
         elif _ABOUT.fullmatch(line) and not (self.part == "steps" and marked):
             page.about.append(line)
         elif self.part in ("steps", "about"):
             getattr(page, self.part).append(line)
-        elif items[2] and self.part != "beside" and self._is_list(items[0]):
-            getattr(page, self.part).append(items[0])
-            page.steps.append(items[2])
+        elif done and self.part != "beside" and self._is_list(items):
+            getattr(page, self.part).append(items)
+            page.steps.append(done)
         elif _is_step(line, self.rows) or (page.steps and self._told(line, marked)):
             page.steps.append(line)
         else:
@@ -256,10 +263,10 @@ class _Reader:
         return bool(found) and all(x.read for x in found)
 
 
-def _parted(line: str) -> tuple[str, str, str]:
-    """(the ingredients of a line, the mark, what is done with them): `flour 60 g, water 60 g - leave 6 hours`."""
+def _parted(line: str) -> tuple[str, str]:
+    """(the ingredients of a line, what is done with them): `flour 60 g, water 60 g - leave 6 hours`."""
     found = _DONE_WITH.search(line) or _LIST_ENDS.search(line)
-    return (line, "", "") if found is None else (line[: found.start()].rstrip(), found[0], line[found.end() :].strip())
+    return (line, "") if found is None else (line[: found.start()].rstrip(), line[found.end() :].strip())
 
 
 def _named(line: str) -> str:

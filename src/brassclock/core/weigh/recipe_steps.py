@@ -25,7 +25,9 @@ from brassclock.core.weigh.recipe_words import (
     oven_c,
     pieces_in,
     pieces_made,
+    place_of,
     quartered,
+    stood_c,
     total_g,
 )
 
@@ -137,11 +139,11 @@ def _fact(key: str, span: Span, words: str) -> Fact:
 def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
     """Facts of a recipe, each key once, in the order of the work; `about` is what it says of itself beside its steps.
 
-    Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `sponge_h`, `bulk_h`, `bulk_x`, `ball_h`,
-    `ball_x` (times the size), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many),
-    `bulk_out_h`, `ball_out_h` (after the cold), `shaped_h` (a rise of what is rolled), `thickness_mm`, `diameter_cm`
-    (or `length_cm`, `width_cm`), `quarters`, `docked`, `dough_c`, `other_way` (of a wait, in words), `baked_on`,
-    `oven_c`.
+    Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `dough_c`, `sponge_h`, `bulk_h`, `bulk_x`,
+    `ball_h`, `ball_x` (times the size), `shaped_h` (a rise of what is rolled), `cold_h` (`cold_of` the bulk or the
+    balls; `cold_again`), `cold_days` (up to so many), `bulk_out_h`, `ball_out_h` (after the cold), `bulk_place`,
+    `ball_place`, `bulk_c`, `ball_c`, `sponge_c` (told for), `other_way` (of a wait, in words), `thickness_mm`,
+    `diameter_cm` (or `length_cm`, `width_cm`), `quarters`, `docked`, `baked_on`, `oven_c`.
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -246,7 +248,10 @@ class _Reader:
         told += kneading
         wanted_c = dough_c(clause)
         told += [] if wanted_c is None else [Fact("dough_c", wanted_c, clause)]
-        told += self._wait(clause, raw, stage, None if kneading else hours)
+        waits = list(self._wait(clause, raw, stage, None if kneading else hours))
+        told += waits
+        if any(f.key.endswith(("_h", "_x")) for f in waits) and not _COLD.search(clause) and wanted_c is None:
+            told += self._where(clause, "ball" if stage == "rolled" else stage)
         told += self._shape(clause)
         if _HEATS.search(clause):
             told += self._heat(clause)
@@ -303,6 +308,14 @@ class _Reader:
                 yield Fact(f"{stage}_x", times, clause)
             if hours is not None:
                 yield _fact(f"{stage}_h", hours, clause)
+
+    def _where(self, clause: str, stage: str) -> Iterator[Fact]:
+        """The place of a wait, or the temperature it is told for."""
+        place, at_c = place_of(clause), stood_c(clause)
+        if place is not None:
+            yield Fact(f"{stage}_place", place, clause)
+        elif at_c is not None:
+            yield Fact(f"{stage}_c", at_c, clause)
 
     def _shape(self, clause: str) -> Iterator[Fact]:
         oval = None if _TIN.search(clause) else oval_cm(clause)

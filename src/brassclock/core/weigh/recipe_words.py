@@ -87,6 +87,14 @@ _DOUGH_C = re.compile(
     re.IGNORECASE,
 )
 WANTED_C = (10.0, 40.0)
+STOOD_C = (8.0, 45.0)
+_PLACES = {
+    "oven_light": r"oven (?:with|and) (?:the |its |only the )?(?:oven )?light|oven light on",
+    "proof_box": r"\b(?:proof(?:ing|er)?|prov(?:ing|er)) (?:box|drawer|cabinet|chamber)|"
+    r"\bin (?:the|a) (?:prover|proofer)\b",
+    "warm_spot": r"\bairing cupboard\b",
+    "cellar": r"\bcellar\b",
+}
 _GAS = re.compile(r"\bgas (?:mark )?(\d)\b", re.I)
 GAS_C = {n: round(celsius(n * 25 + 250, "F"), -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
 COLDEST_OVEN_C, HOTTEST_C = 120.0, 550.0
@@ -147,6 +155,17 @@ def lengths_mm(clause: str) -> Iterator[Span]:
     likened = next((mm for words, mm in _AS_THICK if words.search(clause)), None)
     if likened is not None:
         yield likened, likened
+
+
+def place_of(clause: str) -> str | None:
+    """The place of a kitchen (a key of PlaceKey) that a clause names for a wait; a warm place alone is none."""
+    return next((place for place, words in _PLACES.items() if re.search(words, clause, re.I)), None)
+
+
+def stood_c(clause: str) -> float | None:
+    """The temperature at which a clause lets a dough stand [C]."""
+    said = [celsius(float(degrees), unit) for _, degrees, unit in _DEGREES.findall(clause)]
+    return next((round(x, 1) for x in said if STOOD_C[0] <= x <= STOOD_C[1]), None)
 
 
 def dough_c(clause: str) -> float | None:

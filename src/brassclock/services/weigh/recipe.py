@@ -37,6 +37,12 @@ SETTINGS = {  # a fact's key: the bake's, and how it is told
     "dough_c": ("dough_c", "dough wanted at {:g} C"),
 }
 WHOLE = ("count",)
+PLACES = {
+    "oven_light": "the oven with its light on",
+    "proof_box": "the proof box",
+    "warm_spot": "the warm spot",
+    "cellar": "the cellar",
+}
 
 
 def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
@@ -44,38 +50,66 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
     taken."""
     found = {f.key: f for f in facts}
     taken = _unsaid(bake, found) + [_set(bake, found[key], *SETTINGS[key]) for key in SETTINGS if key in found]
-    if {"length_cm", "width_cm"} <= found.keys():
-        bake.shape = "oval"
-    elif "quarters" in found:
-        bake.shape = "quarter"
-        taken.append(TakenRead(text="quarters of a round", words=found["quarters"].words))
+    taken += _shape(bake, found)
     if "knead_by" in found:
         by = str(found["knead_by"].value)
         grows = any(x["ingredient"].startswith(("yeast_", "starter_")) for x in bake.lines)
         bake.knead = by if grows or by != "no_knead" else "none"
         taken.append(TakenRead(text=KNEADED_BY[by], words=found["knead_by"].words))
-    if "filling_g" in found and bake.filling:
-        bake.filling = {**bake.filling, "per_piece_g": float(found["filling_g"].value)}
-        taken.append(
-            TakenRead(text=f"{found['filling_g'].value:g} g of {_inside(bake)} each", words=found["filling_g"].words)
-        )
-    if "docked" in found:
-        bake.docked = True
-        taken.append(TakenRead(text="docked all over: no pocket is wanted", words=found["docked"].words))
     taken += _sponge(bake, found)
     taken += _stage(bake, "bulk", "the dough", found)
     taken += _stage(bake, "ball", "the balls", _with_shaped(found))
-    if "cold_again" in found:
-        again = found["cold_again"]
-        taken.append(TakenRead(text=f"not taken: a second time in the fridge, {_hours(again)}", words=again.words))
-    if "other_way" in found:
-        other = found["other_way"]
-        taken.append(TakenRead(text=f"not taken, the other way: {other.value}", words=other.words))
-    if "cold_days" in found and "cold_h" not in found:
-        days = found["cold_days"]
-        told = f"not taken: up to {days.value:g} days in the fridge; set its hours there on Rise, under stages"
-        taken.append(TakenRead(text=told, words=days.words))
-    return [*taken, *_surface(bake, found, surfaces)]
+    return [*taken, *_places(bake, found), *_left(found), *_surface(bake, found, surfaces)]
+
+
+def _places(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
+    """Where a dough and its balls stand; a temperature that the recipe reckons with is told, for this kitchen has its
+    own."""
+    told = []
+    for stage, what in (("bulk", "the dough"), ("ball", "the balls"), ("sponge", "the sponge")):
+        place, at = found.get(f"{stage}_place"), found.get(f"{stage}_c")
+        if place is not None and stage == "sponge":
+            where = PLACES[str(place.value)]
+            told.append(
+                TakenRead(text=f"not taken: the sponge in {where}; here it is in the kitchen", words=place.words)
+            )
+        elif place is not None:
+            setattr(bake, f"{stage}_place", place.value)
+            told.append(TakenRead(text=f"{what} in {PLACES[str(place.value)]}", words=place.words))
+        elif at is not None:
+            text = f"not taken: {what} at {at.value:g} C; here it is as warm as its place is"
+            told.append(TakenRead(text=text, words=at.words))
+    return told
+
+
+def _shape(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
+    """The form of the breads, and what is in or on them."""
+    told = []
+    if {"length_cm", "width_cm"} <= found.keys():
+        bake.shape = "oval"
+    elif "quarters" in found:
+        bake.shape = "quarter"
+        told.append(TakenRead(text="quarters of a round", words=found["quarters"].words))
+    if "filling_g" in found and bake.filling:
+        grams = found["filling_g"]
+        bake.filling = {**bake.filling, "per_piece_g": float(grams.value)}
+        told.append(TakenRead(text=f"{grams.value:g} g of {_inside(bake)} each", words=grams.words))
+    if "docked" in found:
+        bake.docked = True
+        told.append(TakenRead(text="docked all over: no pocket is wanted", words=found["docked"].words))
+    return told
+
+
+def _left(found: Mapping[str, Fact]) -> list[TakenRead]:
+    """What a recipe says that a bake has no place for, each told."""
+    days = None if "cold_h" in found else found.get("cold_days")
+    left: list[tuple[Fact | None, str]] = [
+        (found.get("cold_again"), "a second time in the fridge, {hours}"),
+        (found.get("other_way"), "the other way: {fact.value}"),
+        (days, "up to {fact.value:g} days in the fridge; set its hours there on Rise, under stages"),
+    ]
+    told = [(f, text.format(fact=f, hours="" if isinstance(f.value, str) else _hours(f))) for f, text in left if f]
+    return [TakenRead(text=f"not taken: {text}", words=f.words) for f, text in told]
 
 
 def _inside(bake: Bake) -> str:
