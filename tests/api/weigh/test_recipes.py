@@ -188,8 +188,8 @@ def test_flour_without_gluten_is_said(client: FlaskClient, kitchen: dict[str, An
 def test_where_a_dough_stands_is_taken_or_told(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     text = (
         "Sponge: 100 g flour, 100 g water, 1 g instant yeast - 10 h in the cellar\n"
-        "Dough: 300 g flour, 190 g water, 8 g salt\nMethod\nKnead 8 minutes. Rise 2 hours in the oven with the light on."
-        " Divide into 6. Rest 30 minutes at 24 C. Roll to 5 mm."
+        "Dough: 300 g flour, 190 g water, 8 g salt\nMethod\nKnead 8 minutes. Rise 2 hours in the oven with the light "
+        "on. Divide into 6. Rest 30 minutes at 24 C. Roll to 5 mm."
     )
     told, bake = _brought(client, kitchen["id"], text)
     have = bake["settings"]

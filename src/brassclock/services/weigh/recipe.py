@@ -63,7 +63,7 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
 
 
 def _places(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
-    """Where a dough and its balls stand; a temperature that the recipe reckons with is told, for this kitchen has its
+    """The places of a dough and of its balls; a temperature that the recipe reckons with is told, for this kitchen has its
     own."""
     told = []
     for stage, what in (("bulk", "the dough"), ("ball", "the balls"), ("sponge", "the sponge")):
