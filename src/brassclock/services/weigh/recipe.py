@@ -63,8 +63,8 @@ def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) ->
 
 
 def _places(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
-    """The places of a dough and of its balls; a temperature that the recipe reckons with is told, for this kitchen has its
-    own."""
+    """The places of a dough and of its balls; a temperature that the recipe reckons with is told, for this kitchen
+    has its own."""
     told = []
     for stage, what in (("bulk", "the dough"), ("ball", "the balls"), ("sponge", "the sponge")):
         place, at = found.get(f"{stage}_place"), found.get(f"{stage}_c")
@@ -101,7 +101,7 @@ def _shape(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
 
 
 def _left(found: Mapping[str, Fact]) -> list[TakenRead]:
-    """What a recipe says that a bake has no place for, each told."""
+    """Facts of a recipe that a bake has no place for, each told."""
     days = None if "cold_h" in found else found.get("cold_days")
     left: list[tuple[Fact | None, str]] = [
         (found.get("cold_again"), "a second time in the fridge, {hours}"),
