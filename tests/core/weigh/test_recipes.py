@@ -60,6 +60,7 @@ LINES = [
     "Honey – 1 tsp",
     "a sigh of rosemary",
     "Mix it all, and knead 5 minutes.",
+    "Mix all of the following 3 things in one bowl:",
     "2. Cook for 3 minutes a side.",
     "Makes 8",
     "| 660 g | water |",

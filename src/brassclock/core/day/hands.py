@@ -127,7 +127,7 @@ def of_hands(asked: Callable[P, R]) -> Callable[P, R]:
     def answer(*args: P.args, **more: P.kwargs) -> R:
         first, free, *rest = args
         assert isinstance(free, Hands)
-        key = (asked.__name__, first, *rest)
+        key = (asked.__name__, first, *rest, *more.items())
         if key not in free.answers:
             free.answers[key] = asked(*args, **more)
         return cast("R", free.answers[key])

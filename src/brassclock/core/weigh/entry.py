@@ -241,13 +241,13 @@ def read_entry(
             "/text",
             f"The list holds {len(lines)} lines; {MAX_LINES} are the most of one dough. Shorten it from “{over}” on.",
         )
-    found = _in_grams([x for line in lines for x in _each(line, rows)], rows)
+    found = _in_grams([x for line in lines for x in things_in(line, rows)], rows)
     sum_share = sum(sum(x.share) / 2 for x in found if x.share and not x.purpose)
     return _shared(found, rows, dough_g / sum_share if dough_g and sum_share else flour_g)
 
 
-def _each(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
-    """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each."""
+def things_in(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
+    """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each; at least one."""
     for mark in _NEXT:
         parts = [p for p in mark.split(line) if p]
         apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []

@@ -88,6 +88,17 @@ def thickness_mm(mass_g: float, area: float) -> float:
     return mass_g / (sheet_density_g_cm3() * area) * 10
 
 
+def _g_cm2(thick_mm: float, risen: bool) -> float:
+    """Grams that a piece of so much thickness has on a square centimetre."""
+    return sheet_density_g_cm3() * (dense_mm(thick_mm) if risen else thick_mm) / 10
+
+
+def _laid_mm(mass_g: float, area: float, risen: bool) -> float:
+    """Thickness [mm] of `mass_g` [g] laid out to `area` [cm2]."""
+    dense = thickness_mm(mass_g, area)
+    return pressed_mm(dense) if risen else dense
+
+
 def sheet_of(mass_g: float, shape: Shape, *, risen: bool = False) -> Sheet | None:
     """The sheet that `mass_g` gives at this size, or at this thickness when no size was given. A `risen` piece that is
     pressed out thick keeps its gas, and is thicker for its weight."""
@@ -95,10 +106,8 @@ def sheet_of(mass_g: float, shape: Shape, *, risen: bool = False) -> Sheet | Non
     if area is None:
         if not shape.thickness_mm:
             return None
-        flat = dense_mm(shape.thickness_mm) if risen else shape.thickness_mm
-        area = mass_g / (sheet_density_g_cm3() * flat / 10)
-    thick = thickness_mm(mass_g, area)
-    thick = pressed_mm(thick) if risen else thick
+        area = mass_g / _g_cm2(shape.thickness_mm, risen)
+    thick = _laid_mm(mass_g, area, risen)
     whole = area * 4 if shape.kind == "quarter" else area
     return Sheet(thick, math.sqrt(4 * whole / math.pi), area)
 
@@ -108,13 +117,11 @@ def disagreement(mass_g: float, shape: Shape, *, risen: bool = False) -> str | N
     area = area_cm2(shape)
     if area is None or not shape.thickness_mm:
         return None
-    real = thickness_mm(mass_g, area)
-    real = pressed_mm(real) if risen else real
+    real = _laid_mm(mass_g, area, risen)
     if abs(real / shape.thickness_mm - 1) <= AGREE_FRAC:
         return None
     size = f"{shape.length_cm:g} x {shape.width_cm:g} cm" if shape.kind == "oval" else f"{shape.diameter_cm:g} cm"
-    flat = dense_mm(shape.thickness_mm) if risen else shape.thickness_mm
-    fitting_g = sheet_density_g_cm3() * area * flat / 10
+    fitting_g = _g_cm2(shape.thickness_mm, risen) * area
     return (
         f"{mass_g:.0f} g at {size} is about {real:.1f} mm, not {shape.thickness_mm:g} mm. "
         f"For {shape.thickness_mm:g} mm at that size roll {fitting_g:.0f} g."

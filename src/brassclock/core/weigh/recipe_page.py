@@ -12,7 +12,8 @@ from dataclasses import dataclass, field
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.columns import is_head, line_of
-from brassclock.core.weigh.entry import read_entry, read_line
+from brassclock.core.weigh.entry import EntryLine, read_line, things_in
+from brassclock.core.weigh.recipe_words import SPONGE
 
 _MARK = re.compile(r"^\s*(?:[-*+•·▢☐–]|\[[ x]?\]|\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
 _SIGNS = re.compile(
@@ -30,7 +31,7 @@ _SECTIONS = {  # what follows a heading, by the words of the heading
     "beside": r"(?:for |to )?(?:the )?(?:tops?|glaze|finish(?:ing)?|serv(?:e|ing)|brush(?:ing)?|garnish|"
     r"paste|wash|slurry|roomal|romal|"
     r"cook(?:ing)?|fry(?:ing)?|garlic butter|dust(?:ing)?)",
-    "sponge": r"(?:for )?(?:the )?(?:poolish|biga|sponge|pre-?ferments?|pre-?dough|levain|leaven)(?: build)?",
+    "sponge": rf"(?:for )?(?:the )?(?:{SPONGE}|pre-?ferments|pre-?dough|leaven)(?: build)?",
     "dough": r"(?:(?:the )?ingredients?(?: list)?|what you need|you(?:'ll| will) need|(?:dry|wet|the rest|remaining)|"
     r"(?:for )?(?:the )?(?:main |final |bread )?(?:dough|mix|tangzhong|dry ingredients|wet ingredients)|"
     r"for (?:the )?(?:breads?|flatbreads?|naans?|pitas?|pittas?|kulchas?|rotis?))",
@@ -59,14 +60,11 @@ _VERBS = (
 _DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
 _ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
     r"(?:\d+ ?g (?:of )?)?(?:active |ripe )?"
-    r"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?(?:poolish|biga|sponge|pre-?ferment|levain)"
+    rf"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?{SPONGE}"
     r"(?:,? (?:from )?(?:above|all of it|all))*",
     re.IGNORECASE,
 )
-_OF_SPONGE = re.compile(
-    r"(?:[^:.]{1,30}:\s*)?(?:(?:make|mix|start|prepare|for)\b[^,:.]{0,20})?\b(?:poolish|biga|sponge|pre-?ferment|levain)\b",
-    re.I,
-)
+_OF_SPONGE = re.compile(rf"(?:[^:.]{{1,30}}:\s*)?(?:(?:make|mix|start|prepare|for)\b[^,:.]{{0,20}})?\b{SPONGE}\b", re.I)
 _APART = re.compile(r"[,;]\s+|\.\s+|\s+and\s+|\s+with\s+")
 _AMOUNT = re.compile(
     r"(?:\d|[½¼¾⅓⅔]|\ban? (?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet|egg)\b)", re.IGNORECASE
@@ -130,6 +128,16 @@ def _heading(line: str) -> str | None:
     return None
 
 
+def _things(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
+    """The things that a line names; what is longer than a list is one."""
+    return things_in(line, rows) if len(line) <= LONGEST_LIST else [read_line(line, rows)]
+
+
+def _is_thing(x: EntryLine) -> bool:
+    """True if a line is an ingredient with its amount, or its share of the flour."""
+    return x.read or (x.share is not None and x.ingredient is not None)
+
+
 def _is_step(line: str, rows: Mapping[str, Ingredient], *, titles: bool = False) -> bool:
     """True if a line tells what to do, and is no ingredient; among `titles` a time alone tells nothing to do (30-minute
     naan)."""
@@ -137,8 +145,8 @@ def _is_step(line: str, rows: Mapping[str, Ingredient], *, titles: bool = False)
     doing = (_DOING.match(line) is not None and words > 1) or terse
     if not doing and len(line) <= LONG_LINE and not _SENTENCES.search(line):
         return False
-    found = read_entry(line, rows, None, 1.0) if len(line) <= LONGEST_LIST else [read_line(line, rows)]
-    if any(x.read for x in found):
+    found = _things(line, rows)
+    if any(map(_is_thing, found)):
         return False
     return terse or len(found) > 1 or found[0].amount is None or words > FEW_WORDS
 
@@ -259,8 +267,7 @@ class _Reader:
 
     def _is_list(self, text: str) -> bool:
         """True if a text is ingredients with their amounts."""
-        found = read_entry(text, self.rows, None, 1.0) if len(text) <= LONGEST_LIST else []
-        return bool(found) and all(x.read for x in found)
+        return all(map(_is_thing, _things(text, self.rows)))
 
 
 def _parted(line: str) -> tuple[str, str]:
@@ -304,8 +311,8 @@ def _is_name(line: str, page: Page, rows: Mapping[str, Ingredient]) -> bool:
     """True for the first line of a recipe where it names no ingredient and nothing to do."""
     if page.begun or len(line) > MOST_NAME:
         return False
-    if len(read_entry(line, rows, None, 1.0)) > 1:
+    read, *more = _things(line, rows)
+    if more:
         return False
-    read = read_line(line, rows)
     unmeasured = read.amount is None or read.amount.isdigit()
     return read.ingredient is None and unmeasured and read.share is None and not _is_step(line, rows, titles=True)

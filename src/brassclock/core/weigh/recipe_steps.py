@@ -12,6 +12,7 @@ from dataclasses import dataclass, replace
 
 from brassclock.core.spoken import figures, grown
 from brassclock.core.weigh.recipe_words import (
+    SPONGE,
     Span,
     baked_on,
     days_cold,
@@ -90,6 +91,7 @@ PROOF_H = 0.25  # of what is rolled: a shorter wait only relaxes it
 _QUOTED_MIN = re.compile(r"(?<![\d.])(\d{1,3})\s*['′](?=\s|[+,;.)]|$)")  # 6' of mixing
 _QUOTED_BOTH = re.compile(r"(?<![\d.])(\d{1,2})['′]\s?(\d{1,2})(?:[\"″]|'')")  # 2'30"
 LONGEST_CLAUSE = 400  # letters; a longer one is no step
+SIZES = ("diameter_cm", "thickness_mm")
 WAITS = ("sponge_h", "bulk_h", "ball_h", "bulk_out_h", "ball_out_h")
 _SUM_MIN = re.compile(r"(?<![\d.])(\d{1,2})\s*\+\s*(\d{1,2})\s*min\b", re.I)  # 4 + 4 min
 _BARE_MIN = re.compile(  # knead 10, rest 15
@@ -97,11 +99,10 @@ _BARE_MIN = re.compile(  # knead 10, rest 15
 )
 _BENCH = re.compile(r"\bbench (\d{1,2})\b(?!\s*(?:min|h|°|c\b))", re.I)
 _MAKES_SPONGE = re.compile(
-    r"\s*(?:[^:.]{1,30}:\s*)?(?:(?:make|mix|prepare|start|build|feed|for|whisk)\b[^,:]*)?\b(?:poolish|biga|sponge|pre-?ferment|levain)\b",
-    re.I,
+    rf"\s*(?:[^:.]{{1,30}}:\s*)?(?:(?:make|mix|prepare|start|build|feed|for|whisk)\b[^,:]*)?\b{SPONGE}\b", re.I
 )
 _DOUGH_AGAIN = re.compile(r"\b(?:knead|bulk|dough|fold|mix (?:it )?all|the rest|remaining)", re.I)
-_SPONGE = re.compile(r"\b(?:poolish|biga|sponge|pre-?ferment|levain)\b", re.I)
+_SPONGE = re.compile(rf"\b{SPONGE}\b", re.I)
 
 
 @dataclass(frozen=True)
@@ -120,9 +121,16 @@ class Fact:
         return float(self.value) if self.high is None else (float(self.value) + self.high) / 2
 
 
-def _in_min(found: re.Match[str]) -> str:
-    """Minutes and seconds as minutes."""
-    return f"{int(found[1]) + int(found[2]) / 60:g} min"
+def _spelt_out(step: str) -> str:
+    """A step with its short ways of writing minutes spelt out.
+
+    >>> _spelt_out("mix 6' & rest 20, knead 4 + 4 min, bench 15, bake 2'30\\"")
+    'mix 6 min and rest 20 min, knead 8 min, bench rest 15 min, bake 2.5 min'
+    """
+    text = _BARE_MIN.sub(r"\1 \2 min", step.replace(" & ", " and "))
+    text = _SUM_MIN.sub(lambda m: f"{int(m[1]) + int(m[2])} min", text)
+    text = _QUOTED_BOTH.sub(lambda m: f"{int(m[1]) + int(m[2]) / 60:g} min", text)
+    return _BENCH.sub(r"bench rest \1 min", _QUOTED_MIN.sub(r"\1 min", text))
 
 
 def _first_way(clause: str) -> tuple[str, str]:
@@ -180,10 +188,8 @@ class _Reader:
 
     def step(self, step: str) -> None:
         """Read the sentences of a step; from one that names a sponge on they are about that, until it is kneaded."""
-        making, step = False, step.replace(" & ", " and ")
-        step = _SUM_MIN.sub(lambda m: f"{int(m[1]) + int(m[2])} min", _BARE_MIN.sub(r"\1 \2 min", step))
-        plain = _BENCH.sub(r"bench rest \1 min", _QUOTED_MIN.sub(r"\1 min", _QUOTED_BOTH.sub(_in_min, step)))
-        for sentence in _SENTENCE.split(plain):
+        making = False
+        for sentence in _SENTENCE.split(_spelt_out(step)):
             making = (making and not _DOUGH_AGAIN.search(sentence)) or _MAKES_SPONGE.match(sentence) is not None
             self._sentence(sentence, making or _SPONGE.search(sentence) is not None)
 
@@ -214,9 +220,8 @@ class _Reader:
         """Keep facts that are new; a rise stands before a shorter rest."""
         for fact in told:
             held = self.found.get(fact.key)
-            if held is not None and fact.key in ("diameter_cm", "thickness_mm") and not self.baked:
-                del self.found[fact.key]  # rolled again, as what is filled or coiled is
-            if held is not None and fact.key in WAITS and _outweighs(fact, held):
+            again = fact.key in SIZES and not self.baked  # rolled again, as what is filled or coiled is
+            if held is not None and (again or (fact.key in WAITS and _outweighs(fact, held))):
                 del self.found[fact.key]
             elif held is not None and fact.key == "cold_h":
                 fact = replace(fact, key="cold_again")
@@ -226,20 +231,12 @@ class _Reader:
             self.found.setdefault(fact.key, fact)
 
     def _clause(self, clause: str, raw: str, stage: str) -> None:
-        told: list[Fact] = []
         clause, other = _first_way(clause)
-        if other:
-            told.append(Fact("other_way", other, raw))
+        told = [Fact("other_way", other, raw)] if other else []
         divided = pieces_in(clause, raw)
-        if divided is not None:
-            told.append(_fact("pieces", divided, clause))
-            told += [Fact("quarters", 1.0, clause)] if quartered(raw) else []
-        elif stage == "bulk" and _ONE_ROUND.search(clause) and not re.search(r"\beach\b", clause, re.I):
-            told.append(Fact("one_piece", 1.0, clause))
+        told += self._pieces(clause, raw, stage, divided)
         if stage == "rolled" and _DOCKS.search(clause) and not self.baked:
             told.append(Fact("docked", 1.0, clause))
-        if divided or _BALLS.search(clause) or re.search(r"\beach\b|\bapiece\b", clause, re.I):
-            told += self._each(clause)
         hours, kneading = hours_in(clause), []
         if divided is None and stage != "rolled":
             kneading = list(self._kneading(clause, raw, hours))
@@ -265,6 +262,18 @@ class _Reader:
             self.stage = "ball"
         elif _ROLLS.match(clause) and not _BALLS.search(clause):
             self.stage = "rolled"
+
+    def _pieces(self, clause: str, raw: str, stage: str, divided: Span | None) -> Iterator[Fact]:
+        """Number of pieces that a clause makes, and the weight of one."""
+        each = re.search(r"\b(?:each|apiece)\b", clause, re.I)
+        if divided is not None:
+            yield _fact("pieces", divided, clause)
+            if quartered(raw):
+                yield Fact("quarters", 1.0, clause)
+        elif stage == "bulk" and _ONE_ROUND.search(clause) and not re.search(r"\beach\b", clause, re.I):
+            yield Fact("one_piece", 1.0, clause)
+        if divided or each or _BALLS.search(clause):
+            yield from self._each(clause)
 
     def _each(self, clause: str) -> list[Fact]:
         one = each_g(clause)

@@ -12,6 +12,7 @@ from brassclock.core.spoken import ONES, TENS, span_h
 from brassclock.core.units import celsius, figure_of
 
 Span = tuple[float, float]  # least and most
+SPONGE = r"(?:poolish|biga|sponge|pre-?ferment|levain)"
 _FIG = r"(?:\d+\s+\d/[1-9]|\d/[1-9]|\d+(?:[.,]\d+)?\s?[½¼¾⅓⅔]?|[½¼¾⅓⅔])"
 _TO = r"\s*(?:-|–|to|or)\s*"
 _HOURS = r"(?:hours?|hrs?|h|minutes?|mins?|min|days?|nights?)\b\.?"

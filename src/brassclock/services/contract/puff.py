@@ -170,12 +170,12 @@ def _carrying(bread: Bread, dough_g: float | None, filling_g: float, name: str) 
 
 def _bread(b: BreadRequest, kind: str) -> Bread:
     """The bread as it meets the heat, with what it carries."""
-    tint = 1.0
+    tint, rises = 1.0, False
     if b.lines:
         dough = mass_dough(b.lines)
         if not dough.has_flour_and_water:
             raise invalid("/bread/lines", "A dough needs flour and water. Add both, or give hydration_frac.")
-        x0, tint = dough.water_per_dry, browning(dough)
+        x0, tint, rises = dough.water_per_dry, browning(dough), dough.has_ferment
     elif b.hydration_frac is not None:
         x0 = (b.hydration_frac + 0.14) / 0.86
     else:
@@ -208,18 +208,13 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
     )
     if b.leaven == "chemical" and SURFACES[kind].air_heated and b.thickness_mm is None:
         bread = heaped(bread)
-    elif b.intent == "thick" and b.leaven != "chemical" and rho == PLAIN_RHO and _rises(b):
+    elif b.intent == "thick" and b.leaven != "chemical" and rho == PLAIN_RHO and rises:
         bread = yeasted(replace(bread, thickness_m=(dense_mm(mm) if b.thickness_mm else mm) / 1000))
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
     for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", before)):
         if layer is not None:
             bread = _carrying(bread, b.mass_g, layer.mass_g, name)
     return bread
-
-
-def _rises(b: BreadRequest) -> bool:
-    """True if yeast or a starter is among its lines."""
-    return b.lines is not None and bool(b.lines) and mass_dough(b.lines).has_ferment
 
 
 def _swelling(b: BreadRequest, mm: float, rho: float, in_oven: bool) -> float:

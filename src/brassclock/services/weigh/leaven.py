@@ -18,8 +18,8 @@ from brassclock.services.bake.snapshot import BakeSnapshot
 from brassclock.services.weigh.model import sheet_of
 from brassclock.store.tables import Bake, Kitchen
 
+PLAIN: Strength = "kneaded"
 KNEADED: dict[str, Any] = {
-    "strength": "kneaded",
     "knead": "hand",
     "knead_min": 8.0,
     "bulk_end": "rise",
@@ -52,14 +52,13 @@ def suit_leaven(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> 
     bake.bloomed = wants_bloom(sheet.dough)
     if bake.method != "blank":
         return
-    have = {name: getattr(bake, name) for name in KNEADED}
-    was_gas = have["bulk_end"] == "skip" and _suits_gas(have, bake.ball_h)
-    if not was_gas and have | {"strength": KNEADED["strength"]} != KNEADED:
+    was_gas = bake.bulk_end == "skip" and _suits_gas(bake)
+    if not was_gas and any(getattr(bake, name) != value for name, value in KNEADED.items()):
         return
     chemical = any(p.ingredient.is_other_leaven for p in sheet.dough.portions) and not sheet.dough.has_ferment
     found = handling(sheet.dough, kitchen.powder) if chemical else None
-    kept = {} if was_gas or found else {"strength": have["strength"]}
-    for name, value in ((KNEADED | kept) if found is None else _settings(found)).items():
+    kneaded = KNEADED | ({"strength": PLAIN} if was_gas else {})
+    for name, value in (kneaded if found is None else _settings(found)).items():
         setattr(bake, name, value)
 
 
@@ -76,7 +75,7 @@ def own_strength(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) ->
 def suit_strength(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient], before: Strength | None) -> None:
     """A bake whose lines or kneading changed holds its gas as its dough does, and rises as far as is usual then, unless
     the cook or its school said otherwise than the dough did `before`."""
-    now, was = own_strength(bake, kitchen, own), before or KNEADED["strength"]
+    now, was = own_strength(bake, kitchen, own), before or PLAIN
     if now is None or bake.strength != was:
         return
     if (bake.bulk_ratio, bake.ball_ratio) == RISES_TO[was]:
@@ -91,8 +90,8 @@ def _settings(found: Handling) -> dict[str, Any]:
     return {**mixed, "bulk_end": "skip", **rests}
 
 
-def _suits_gas(have: Mapping[str, Any], ball_h: float | None) -> bool:
+def _suits_gas(bake: Bake) -> bool:
     """True if settings are some that a dough of soda or powder was given by itself."""
     ways = (("wet_unkneaded", "none", float(STIR_MIN)), ("kneaded", "hand", float(PRESS_MIN)))
-    mixed = (have["strength"], have["knead"], have["knead_min"]) in ways
-    return mixed and (have["ball_end"] == "skip" or (have["ball_end"] == "time" and ball_h == float(REST_H)))
+    mixed = (bake.strength, bake.knead, bake.knead_min) in ways
+    return mixed and (bake.ball_end == "skip" or (bake.ball_end == "time" and bake.ball_h == float(REST_H)))

@@ -3,12 +3,14 @@ in."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
+from functools import partial
 from typing import Any
 
 from pydantic import ValidationError
 
+from brassclock.core.day.places import DEFAULTS
 from brassclock.core.fire.surfaces import KINDS
 from brassclock.core.spoken import numbered
 from brassclock.core.weigh.recipe_steps import Fact
@@ -26,23 +28,17 @@ KNEADED_BY = {
     "no_knead": "without kneading",
 }
 SIZES = {1.5: "grown by half", 2.0: "doubled", 3.0: "tripled"}
-SETTINGS = {  # a fact's key: the bake's, and how it is told
-    "pieces": ("count", "{:g} pieces"),
-    "piece_g": ("piece_g", "{:g} g each"),
-    "thickness_mm": ("thickness_mm", "{:g} mm thick"),
-    "diameter_cm": ("diameter_cm", "{:g} cm across"),
-    "length_cm": ("length_cm", "{:g} cm long"),
-    "width_cm": ("width_cm", "{:g} cm wide"),
-    "knead_min": ("knead_min", "kneaded for {:g} min"),
-    "dough_c": ("dough_c", "dough wanted at {:g} C"),
+SETTINGS: dict[str, tuple[str, Callable[[Any], str]]] = {  # a fact's key: the bake's, and how it is told
+    "pieces": ("count", partial(numbered, one="piece")),
+    "piece_g": ("piece_g", "{:g} g each".format),
+    "thickness_mm": ("thickness_mm", "{:g} mm thick".format),
+    "diameter_cm": ("diameter_cm", "{:g} cm across".format),
+    "length_cm": ("length_cm", "{:g} cm long".format),
+    "width_cm": ("width_cm", "{:g} cm wide".format),
+    "knead_min": ("knead_min", "kneaded for {:g} min".format),
+    "dough_c": ("dough_c", "dough wanted at {:g} C".format),
 }
 WHOLE = ("count",)
-PLACES = {
-    "oven_light": "the oven with its light on",
-    "proof_box": "the proof box",
-    "warm_spot": "the warm spot",
-    "cellar": "the cellar",
-}
 
 
 def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
@@ -69,13 +65,13 @@ def _places(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
     for stage, what in (("bulk", "the dough"), ("ball", "the balls"), ("sponge", "the sponge")):
         place, at = found.get(f"{stage}_place"), found.get(f"{stage}_c")
         if place is not None and stage == "sponge":
-            where = PLACES[str(place.value)]
+            where = DEFAULTS[str(place.value)].name
             told.append(
                 TakenRead(text=f"not taken: the sponge in {where}; here it is in the kitchen", words=place.words)
             )
         elif place is not None:
             setattr(bake, f"{stage}_place", place.value)
-            told.append(TakenRead(text=f"{what} in {PLACES[str(place.value)]}", words=place.words))
+            told.append(TakenRead(text=f"{what} in {DEFAULTS[str(place.value)].name}", words=place.words))
         elif at is not None:
             text = f"not taken: {what} at {at.value:g} C; here it is as warm as its place is"
             told.append(TakenRead(text=text, words=at.words))
@@ -148,12 +144,12 @@ def _unsaid(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
     return [TakenRead(text=text, words="") for text in told]
 
 
-def _set(bake: Bake, fact: Fact, name: str, told: str) -> TakenRead:
+def _set(bake: Bake, fact: Fact, name: str, told: Callable[[Any], str]) -> TakenRead:
     value = int(fact.value) if name in WHOLE else fact.mid
     if not _can_be(name, value):
-        return TakenRead(text=f"not taken: {told.format(value)} is out of range", words=fact.words)
+        return TakenRead(text=f"not taken: {told(value)} is out of range", words=fact.words)
     setattr(bake, name, value)
-    text = numbered(int(value), "piece") if name == "count" else told.format(value)
+    text = told(value)
     if fact.high is not None:
         text += f", of {fact.value:g} to {fact.high:g}"
     return TakenRead(text=text, words=fact.words)
