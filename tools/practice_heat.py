@@ -73,7 +73,8 @@ def request(row: Mapping[str, Any]) -> dict[str, Any]:
         bread["dressing"] = {"mass_g": row["topped_g"], "when": "before"}
     if "dressed_after_turn_g" in row:
         bread["dressing"] = {"mass_g": row["dressed_after_turn_g"], "when": "after_turn"}
-    surface = {k: row[k] for k in ("setting", "oven_c", "heat", "greased") if k in row} | {"kind": row["surface"]}
+    surface = {k: row[k] for k in ("setting", "temp_c", "oven_c", "heat", "greased") if k in row}
+    surface["kind"] = row["surface"]
     if "touching" in row:
         surface["batch"] = {"count": row["touching"], "touching": True}
     return {"bread": bread, "surface": surface, "doneness": row.get("doneness", "golden")}

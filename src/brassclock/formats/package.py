@@ -33,12 +33,15 @@ FORMULA = re.compile(rf"'*(?:[{UNSEEN}]*[=+\-@\uff1d\uff0b\uff0d\uff20]|[\t\r\n]
 
 @dataclass(frozen=True)
 class Column:
-    """A column: its name, what stands in it, whether it may be empty, and the resource that it refers to."""
+    """A column: its name, what stands in it, whether it may be empty, and the resource that it refers to. `default` is
+    what stands in it where the whole column is missing, as in a package of an earlier version; None: it has to be
+    there."""
 
     name: str
     kind: Kind
     required: bool = False
     refers_to: str | None = None
+    default: Any = None
 
 
 @dataclass(frozen=True)
@@ -266,7 +269,7 @@ def _rows(resource: Resource, text: str, refused: list[tuple[str, int, str]]) ->
     found: list[tuple[int, dict[str, Any]]] = []
     try:
         heading = next(lines, [])
-        missing = [c.name for c in resource.columns if c.required and c.name not in heading]
+        missing = [c.name for c in resource.columns if c.required and c.default is None and c.name not in heading]
         if missing:
             raise invalid("/package", f"{resource.name}.csv has no column {', '.join(missing)}.")
         for cells in lines:
@@ -292,6 +295,9 @@ def _row(cells: dict[str, str], columns: dict[str, Column]) -> tuple[dict[str, A
     row: dict[str, Any] = {}
     for name, column in columns.items():
         text = cells.get(name, "")
+        if name not in cells:
+            row[name] = column.default
+            continue
         if text == "":
             if column.required and column.kind != "string":
                 return row, f"{name} is missing."

@@ -23,6 +23,7 @@ from PIL import Image
 
 from brassclock.api.app import create_app
 from brassclock.cli import main
+from brassclock.core.errors import InvalidInput
 from brassclock.formats.package import Column, Resource, guarded, plain, read, write
 from brassclock.formats.picture import picture_of
 from brassclock.services.app import App, Conflict
@@ -336,6 +337,30 @@ def broken(line: int, column: str, value: str) -> Callable[[str], str]:
         return out.getvalue()
 
     return change
+
+
+def without(column: str) -> Callable[[str], str]:
+    def change(text: str) -> str:
+        rows = list(csv.DictReader(io.StringIO(text, newline="")))
+        out = io.StringIO()
+        kept = csv.DictWriter(out, [k for k in rows[0] if k != column], extrasaction="ignore", lineterminator="\r\n")
+        kept.writeheader()
+        kept.writerows(rows)
+        return out.getvalue()
+
+    return change
+
+
+def test_a_package_of_an_earlier_version_lacks_a_column(tmp_path: Path) -> None:
+    """A column that came later is as it is for what was there before; one that says what a row is has to be there."""
+    app = fresh(tmp_path)
+    earlier = altered("surfaces.csv", without("nonstick"))
+    assert package_in(app, kitchen_of_package(app, earlier), earlier).refused_count == 0
+    with zipfile.ZipFile(io.BytesIO(package_out(app, 1)[1])) as z:
+        rows = list(csv.DictReader(io.StringIO(z.read("surfaces.csv").decode(), newline="")))
+    assert rows and {r["nonstick"] for r in rows} == {"false"}
+    with pytest.raises(InvalidInput, match="has no column kind"):
+        package_in(app, 1, altered("surfaces.csv", without("kind")))
 
 
 @pytest.mark.parametrize(

@@ -7558,6 +7558,8 @@ export interface components {
         /** SurfaceRead */
         SurfaceRead: {
             believed: components["schemas"]["HeatBandRead"];
+            /** Fan */
+            fan: boolean;
             /**
              * Greased
              * @enum {string}
@@ -7631,10 +7633,15 @@ export interface components {
         /**
          * SurfaceUpdate
          * @description A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what
-         *     heats it (none: the kind's usual), how bread meets it, and where it lies on the floor plan (none: anywhere), counted
-         *     by rows.
+         *     heats it (none: the kind's usual), how bread meets it, whether a fan drives its oven's air, and where it lies on the
+         *     floor plan (none: anywhere), counted by rows.
          */
         SurfaceUpdate: {
+            /**
+             * Fan
+             * @default false
+             */
+            fan?: boolean;
             /**
              * Greased
              * @default dry

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.model import Face, Plate
 from brassclock.core.fire.puff.params import MATERIALS, PARAMS
-from brassclock.core.fire.surfaces import HOB_W_M2, OPEN_FACE, Surface
+from brassclock.core.fire.surfaces import HOB_W_M2, OPEN_FACE, Surface, oven_face
 from brassclock.core.matter.air import GAS_CONSTANT_J_MOLK
 
 Array = NDArray[np.float64]
@@ -39,7 +39,6 @@ SOAKED = Param(
     0.6, "-", 0.4, 0.8, Kind.JUDGEMENT, "of a thick wall's own rise, on the mean, before it gives what it gets"
 )
 OVEN_RAMP_MIN = Param(20.0, "min", 10, 35, Kind.PRACTICE, "a kitchen oven's air to its setting")
-OVEN_H = Param(15.0, "W/(m2 K)", 8, 25, Kind.PRACTICE, "oven air against stone or steel")
 WALL_FIRE_W_M2_FROM = "into a wall or a floor"
 WALL_FIRE_W_M2 = {
     "charcoal": Param(7_500.0, "W/m2", 4500, 12000, Kind.JUDGEMENT, WALL_FIRE_W_M2_FROM),
@@ -49,7 +48,7 @@ WALL_FIRE_W_M2 = {
 }
 FLOOR_FIRE_W_M2_FROM = "set so that a flame oven's floor is ready in about twenty minutes on high"
 FLOOR_FIRE_W_M2 = {
-    "gas": Param(13_000.0, "W/m2", 7800, 20800, Kind.PRACTICE, FLOOR_FIRE_W_M2_FROM),
+    "gas": Param(9_000.0, "W/m2", 5400, 14400, Kind.PRACTICE, FLOOR_FIRE_W_M2_FROM),
 }
 WALL_BACK_H = Param(3.0, "W/(m2 K)", 1, 8, Kind.JUDGEMENT, "an insulated back")
 WALL_AREA_M2_FROM = "inside of a clay oven; set by the charcoal that is usual at home (2.5 to 2.7 kg)"
@@ -218,7 +217,7 @@ def preheat_s(surface: Surface, room_c: float = ROOM_C) -> float | None:
             else room_c
         )
         if second % 60 == 0:  # radiation about where the face is now
-            h = _seen(Face(air, OVEN_H, air, 0.9) if way == "oven" else OPEN_FACE, float(cells[-1]))[0]
+            h = _seen(oven_face(air, surface.fan) if way == "oven" else OPEN_FACE, float(cells[-1]))[0]
             alone = _Alone(surface.plate, CELLS, h if way == "oven" else back_h, 0.0 if fired else h)
         soaked = not fired or float(alone.store @ cells / alone.store.sum()) >= room_c + SOAKED * (
             surface.temp_c - room_c

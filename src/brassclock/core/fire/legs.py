@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.colour import DOSES, Wish
 from brassclock.core.fire.puff.model import Bread, Face, Stage
-from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface, SurfaceKind
+from brassclock.core.fire.surfaces import DOOR_BACK_S, LID_FACE, OPEN_FACE, Surface, SurfaceKind, oven_face
 
 TURN_LIMIT_S = Param(300.0, "s", 150, 600, Kind.JUDGEMENT, "longest first side that is looked at")
 SECOND_LIMIT_S = Param(300.0, "s", 150, 600, Kind.JUDGEMENT, "longest second side that is looked at")
@@ -29,7 +29,6 @@ SPRAY_KG_M2 = Param(0.04, "kg/m2", 0.01, 0.1, Kind.PRACTICE, "a spray or two ove
 TOPPING_WATER = Param(0.65, "-", 0.4, 0.85, Kind.JUDGEMENT, "of a topping's mass")
 TOP_WATER_KG_M2 = Param(0.65, "kg/m2", 0.3, 1, Kind.JUDGEMENT, "of a topping of 1 kg/m2, where its mass is not given")
 OVEN_FINISH_C = Param(180.0, "C", 160, 200, Kind.PRACTICE, "an oven that finishes and browns no more")
-OVEN_H = Param(15.0, "W/(m2 K)", 8, 25, Kind.PRACTICE, "oven air against a bread")
 MOVES = {"inverted": "invert", "grill": "grill"}  # what the second stretch begins with; else it is turned
 
 
@@ -167,7 +166,7 @@ def as_written(surface: Surface, steps: Sequence[Step]) -> list[Stage]:
                 0.0,
                 oven_c,
                 0.0,
-                Face(oven_c, OVEN_H, oven_c, 0.9, 3000.0),
+                oven_face(oven_c, surface.fan),
                 until,
                 after,
                 False,

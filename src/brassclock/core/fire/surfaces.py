@@ -27,6 +27,10 @@ FLAME_FACES = {  # what an upturned bread sees
     "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
+DOME_FLOOR_C = Param(370.0, "C", 330, 400, Kind.PRACTICE, "a floor under a dome of 398 C and flames of 380 C")
+DOME_FROM = "a dome of about 430 C over a floor of 485 C, 60 to 90 s there: Regulation (EU) 97/2010, from memory"
+FLAME_BY_FLOOR = Param(0.6, "-", 0.3, 1.2, Kind.FITTED, DOME_FROM)
+DOME_BY_FLOOR = Param(0.4, "-", 0.2, 1.0, Kind.FITTED, DOME_FROM)
 WETTING_FILM = Param(0.15, "kg/m2", 0.05, 0.3, Kind.PRACTICE, "water brushed on the back of a bread for a wall")
 DRY_CONTACT: dict[str, Param | None] = {  # where the bread no longer wets: oil fills the gaps
     "dry": None,
@@ -38,6 +42,14 @@ DUST_KG_M3 = Param(500.0, "kg/m3", 400, 650, Kind.PUBLISHED_FROM_MEMORY, "loose 
 DUST_K = Param(0.06, "W/(m K)", 0.04, 0.1, Kind.PUBLISHED_FROM_MEMORY, "loose flour, handbook order")
 STUCK_CONTACT = Param(200.0, "W/(m2 K)", 120, 350, Kind.JUDGEMENT, "a wetted back stuck to wall or plate")
 TRAY_START_C = Param(25.0, "C", 15, 35, Kind.PRACTICE, "a tray that was not heated")
+OVEN_H = Param(8.0, "W/(m2 K)", 5, 12, Kind.PUBLISHED_FROM_MEMORY, "free convection in a home oven, handbook order")
+FAN_H = Param(15.0, "W/(m2 K)", 12, 30, Kind.FITTED, "a fan is set 20 K lower for the same time (practice)")
+UNDER_H_FROM = "an oven's walls as the underside sees them: 4 s T^3 by the emissivity of dark stone, of bright sheet"
+UNDER_H = {
+    "oven": Param(25.0, "W/(m2 K)", 15, 30, Kind.JUDGEMENT, UNDER_H_FROM),
+    "tray": Param(16.0, "W/(m2 K)", 8, 22, Kind.JUDGEMENT, UNDER_H_FROM),
+}
+DOOR_S = Param(6.0, "s", 3, 12, Kind.PRACTICE, "an oven's door stands open so long for each bread")
 DOOR_TAU_S = Param(12.0, "s", 6, 25, Kind.JUDGEMENT, "an open door takes the oven's air so fast")
 DOOR_BACK_S = Param(60.0, "s", 30, 150, Kind.JUDGEMENT, "the oven's air comes back so fast")
 BREAD_DIP_K = Param(10.0, "K", 4, 20, Kind.JUDGEMENT, "of the oven's air, for each cold bread beside the first")
@@ -49,6 +61,11 @@ FRIED_DRY = Param(
     Kind.JUDGEMENT,
     "moisture loss at which a fried bread is too dry: some of it is replaced by oil",
 )
+
+
+def oven_face(oven_c: float, fan: bool = False) -> Face:
+    """Surroundings of a bread or a stone in an oven whose air and walls are at `oven_c` [C]."""
+    return Face(oven_c, FAN_H if fan else OVEN_H, oven_c, 0.9, 3000)
 
 
 @dataclass(frozen=True)
@@ -101,7 +118,7 @@ KINDS: dict[str, SurfaceKind] = {
         "Iron plate turned over the flame", "iron", 5, "inverted", 165, 300, 205, most_spots=2
     ),
     "lidded_pan": SurfaceKind("Pan with a lid", "iron", 5, "lidded", 150, 260, 185, most_spots=2),
-    "flame_oven": SurfaceKind("Oven with a live flame", "stone", 30, "floor", 300, 450, 370, "gas"),
+    "flame_oven": SurfaceKind("Oven with a live flame", "clay", 30, "floor", 300, 450, 370, "gas"),
     "oil": SurfaceKind("Oil", "iron", 3, "oil", 175, 205, 190, most_spots=4),
     "oven_tray": SurfaceKind("Tray in an oven", "steel", 1, "tray", 160, 260, 220, "electric"),
     "pan_then_grill": SurfaceKind("Pan, then under the grill", "iron", 5, "grill", 165, 300, 205, most_spots=2),
@@ -113,8 +130,8 @@ class Surface:
     """A surface in use: kind, temperature [C], hob power for plates, oven air [C] for stones, and how bread meets it.
 
     `heat`: gas, ceramic, charcoal or electric (None: the kind's usual). `greased`: dry, film or pool. `wetted` None is
-    as the kind wants it. `breads` go in at once, with the door open for `door_s`. `dust_kg_m2` is the flour beneath
-    them (None: the kind's usual).
+    as the kind wants it. `breads` go in at once, with the door open for `door_s` (None: the usual time for each).
+    `dust_kg_m2` is the flour beneath them (None: the kind's usual). `fan`: the oven's air is driven.
     """
 
     kind: str
@@ -128,10 +145,11 @@ class Surface:
     wetted: bool | None = None
     nonstick: bool = False
     breads: int = 1
-    door_s: float = 0.0
+    door_s: float | None = None
     dust_kg_m2: float | None = None
     sd_k: float | None = None
     size: str = "home"
+    fan: bool = False
 
     @property
     def spec(self) -> SurfaceKind:
@@ -171,12 +189,12 @@ class Surface:
         """Surroundings of the free face while the bread lies (or hangs) there."""
         way, t = self.spec.way, self.temp_c
         if self.spec.air_heated:
-            return Face(self.air_c, 15, self.air_c, 0.9, 3000)
+            return oven_face(self.air_c, self.fan)
         if way == "wall":
             return Face(max(t - 180.0, 100.0), 20, t, 0.85, 3000)
-        if way == "floor":  # flame and dome over a floor: hotter and livelier with it
-            over = t - 330.0
-            return Face(320 + 1.6 * over, max(12 + 0.06 * over, 8), 350 + 1.4 * over, 0.8, 6000)
+        if way == "floor":
+            over = t - DOME_FLOOR_C
+            return Face(380 + FLAME_BY_FLOOR * over, 14, 398 + DOME_BY_FLOOR * over, 0.8, 6000)
         if way == "oil":
             return Face(t, 1.0, t, 0.0, 0.0)
         return LID_FACE if way == "lidded" else OPEN_FACE
@@ -198,8 +216,10 @@ class Surface:
     def below(self) -> tuple[float, float, float]:
         """(flux W/m2, back temperature C, back coefficient W/m2K) beneath the plate."""
         way = self.spec.way
-        if self.spec.air_heated or way == "floor":
-            return 0.0, self.air_c if self.spec.air_heated else self.temp_c, 30.0
+        if self.spec.air_heated:
+            return 0.0, self.air_c, self.top.h_w_m2k + UNDER_H[way]
+        if way == "floor":
+            return 0.0, self.temp_c, 30.0
         if way in ("wall", "oil"):
             return 0.0, self.temp_c, 0.0
         return HOB_W_M2[self.power], 25.0, 8.0
@@ -209,7 +229,8 @@ class Surface:
         """Kelvin by which the oven's air lies under its setting when the door shuts."""
         if not self.spec.air_heated:
             return 0.0
-        return (self.air_c - 25.0) * (1 - math.exp(-self.door_s / DOOR_TAU_S)) + BREAD_DIP_K * (self.breads - 1)
+        open_s = DOOR_S * self.breads if self.door_s is None else self.door_s
+        return (self.air_c - 25.0) * (1 - math.exp(-open_s / DOOR_TAU_S)) + BREAD_DIP_K * (self.breads - 1)
 
     @property
     def dust(self) -> float:

@@ -11,8 +11,9 @@ from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.baking import Baking
 from brassclock.core.fire.ends import End, sides_s
 from brassclock.core.fire.legs import OVEN_FINISH_C
-from brassclock.core.fire.puff.model import Baked, Bread, Face, Stage
+from brassclock.core.fire.puff.model import Baked, Bread, Stage
 from brassclock.core.fire.right_heat import RightHeat
+from brassclock.core.fire.surfaces import oven_face
 from brassclock.core.units import degrees
 
 FINISH_MOST_S = Param(2400.0, "s", 1200, 3600, Kind.JUDGEMENT, "longest finish that is proposed")
@@ -22,7 +23,7 @@ FINISH = Stage(
     0.0,
     OVEN_FINISH_C,
     15.0,
-    Face(OVEN_FINISH_C, 15.0, OVEN_FINISH_C, 0.9, 3000.0),
+    oven_face(OVEN_FINISH_C),
     on_plate=False,
     take_off=False,
 )

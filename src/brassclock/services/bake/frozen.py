@@ -19,6 +19,7 @@ SURFACE_FIELDS = (
     "source",
     "sd_k",
     "size",
+    "fan",
     "learned",
 )
 

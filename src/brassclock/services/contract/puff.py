@@ -85,7 +85,7 @@ class PlateRequest(Strict):
 
 class BatchRequest(Strict):
     count: Annotated[int, Field(ge=1, le=48)] = 1
-    door_open_s: Annotated[float, within(0, 120, "s")] = 0.0
+    door_open_s: Annotated[float, within(0, 120, "s")] | None = None
     touching: bool = False
 
 
@@ -102,6 +102,7 @@ class SurfaceRequest(Strict):
     wetted: bool | None = None
     nonstick: bool = False
     size: SurfaceSize = "home"
+    fan: bool = False
     batch: BatchRequest = BatchRequest()
 
 
@@ -235,6 +236,8 @@ def _once(q: PuffRequest) -> None:
         raise invalid("/surface/setting", f"setting says {s.setting}, its old name power {s.power}. Give one of them.")
     if s.kind not in SURFACES:
         raise invalid("/surface/kind", f"“{s.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
+    if s.fan and not SURFACES[s.kind].air_heated:
+        raise invalid("/surface/fan", f"There is no oven about this surface: {SURFACES[s.kind].name}. Leave fan out.")
     for i, leg in enumerate(q.program or ()):
         wrong = fault_of(leg.step, SURFACES[s.kind])
         if wrong:
@@ -259,6 +262,7 @@ def _surface(q: SurfaceRequest) -> Surface:
         q.batch.door_open_s,
         sd_k=heat.sd_k,
         size=q.size,
+        fan=q.fan,
     )
 
 

@@ -234,9 +234,11 @@ def _free_there(session: Session, kitchen_id: int, surface_id: int | None, lies:
 
 def _surface_facts(given: SurfaceUpdate) -> dict[str, Any]:
     """A surface as it is stored: where its heat is not typed, its setting or the kind's usual heat says it."""
-    facts = given.model_dump()
+    facts, kind = given.model_dump(), KINDS[given.kind]
+    if given.fan and not kind.air_heated:
+        raise invalid("/fan", f"There is no oven about this kind of surface: {kind.name}. Leave the fan out.")
     if given.temp_c is None:
-        heat = believed(given.kind, setting=given.power if KINDS[given.kind].on_hob else None)
+        heat = believed(given.kind, setting=given.power if kind.on_hob else None)
         return facts | {"temp_c": round(heat.mean_c), "source": "usual", "sd_k": None}
     return facts | {"source": given.source or "typed"}
 

@@ -7,7 +7,6 @@ from brassclock.core.fire.surfaces import KINDS, Surface
 from brassclock.services.kitchen.beliefs import SAME_SETTING_K, set_sd_k
 from brassclock.store.tables import Surface as SurfaceRow
 
-DOOR_S = 6.0  # practice: the door stands open so long for each bread of a batch
 MEASURED = ("infrared", "contact", "first_bread")  # sources by which a heat was read; it is that, whatever was learned
 
 
@@ -41,7 +40,7 @@ def surface_of(row: SurfaceRow | None) -> Surface:
         greased=row.greased,
         nonstick=row.nonstick,
         breads=together,
-        door_s=DOOR_S * together if together > 1 else 0.0,
         sd_k=learned["sd_k"] if learned else set_sd_k(row),
         size=row.size,
+        fan=row.fan,
     )

@@ -112,7 +112,16 @@ def columns_of(part: Part) -> tuple[Column, ...]:
     for c in part.table.__table__.columns:  # type: ignore[attr-defined]
         if c.name in part.left or c.name == OWNER:
             continue
-        found.append(Column(c.name, _kind(part.table, c.name, c.type), not c.nullable, part.refers.get(c.name)))
+        default = part.table.model_fields[c.name].default
+        found.append(
+            Column(
+                c.name,
+                _kind(part.table, c.name, c.type),
+                not c.nullable,
+                part.refers.get(c.name),
+                default if isinstance(default, (bool, int, float, str)) else None,
+            )
+        )
     return tuple(found)
 
 

@@ -30,8 +30,8 @@ FLOOR_PLACES = 12  # of the floor plan, two rows of six
 
 class SurfaceUpdate(Strict):
     """A surface: its kind, where it works and what says so (left out: its setting, and the kind's usual heat), what
-    heats it (none: the kind's usual), how bread meets it, and where it lies on the floor plan (none: anywhere), counted
-    by rows."""
+    heats it (none: the kind's usual), how bread meets it, whether a fan drives its oven's air, and where it lies on the
+    floor plan (none: anywhere), counted by rows."""
 
     name: Name
     kind: SurfaceKind
@@ -44,6 +44,7 @@ class SurfaceUpdate(Strict):
     heat: Fuel | None = None
     greased: Greased = "dry"
     nonstick: bool = False
+    fan: bool = False
     lies: Annotated[int, Field(ge=0, lt=FLOOR_PLACES)] | None = None
 
 
@@ -384,6 +385,7 @@ class SurfaceRead(Shape):
     source: HeatSource = "typed"
     sd_k: float | None = None
     size: SurfaceSize = "home"
+    fan: bool
     lies: int | None = None
     told: HeatBandRead
     believed: HeatBandRead

@@ -76,6 +76,7 @@ class Surface(SQLModel, table=True):
     source: str = "typed"
     sd_k: float | None = None
     size: str = "home"
+    fan: bool = False
     lies: int | None = None
     learned: dict[str, float] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
     removed_at: dt.datetime | None = instant_column()

@@ -37,6 +37,10 @@ const HEATS = [
   { id: "charcoal", text: "charcoal" },
   { id: "electric", text: "electric" },
 ] as const;
+const AIR = [
+  { id: "still", text: "still" },
+  { id: "fan", text: SAY.drivenByItsFan },
+] as const;
 const GREASED = [
   { id: "dry", text: "dry" },
   { id: "film", text: SAY.aFilmOfFat },
@@ -131,6 +135,14 @@ export function SurfaceSheet({
               onChange={(heat) => put({ heat: heat === "usual" ? null : heat })}
             />
             <Pick label="Fat" value={s.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
+            {heatedBy(s.kind) === "oven" && (
+              <Pick
+                label="Air"
+                value={s.fan ? "fan" : "still"}
+                options={AIR}
+                onChange={(air) => put({ fan: air === "fan" })}
+              />
+            )}
             {s.kind === "clay_wall" && (
               <Pick label="Size" value={s.size as "home"} options={SIZES} onChange={(size) => put({ size })} />
             )}
@@ -140,7 +152,14 @@ export function SurfaceSheet({
               value={s.kind}
               options={SURFACES}
               onChange={(kind) =>
-                put({ kind, temp_c: null, source: null, sd_k: null, spots: Math.min(s.spots, spotsOf(kind).length) })
+                put({
+                  kind,
+                  fan: s.fan && heatedBy(kind) === "oven",
+                  temp_c: null,
+                  source: null,
+                  sd_k: null,
+                  spots: Math.min(s.spots, spotsOf(kind).length),
+                })
               }
             />
           </div>

@@ -44,6 +44,7 @@ export const SAY = {
   atItsPeakBy: "at its peak by",
   aFilmOfFat: "a film of fat",
   aPoolOfFat: "a pool of fat",
+  drivenByItsFan: "driven by its fan",
   whatItIsAndWhereIt: "what it is, and where it lies",
   howToKeepIt: "How to keep it",
   noWayOfKeepingItWorks: "No way of keeping it works out in this kitchen’s air. Try other days.",
