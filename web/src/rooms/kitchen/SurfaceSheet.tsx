@@ -117,6 +117,14 @@ export function SurfaceSheet({
             }
           />
         )}
+        {heatedBy(s.kind) === "oven" && (
+          <Pick
+            label="Air"
+            value={s.fan ? "fan" : "still"}
+            options={AIR}
+            onChange={(air) => put({ fan: air === "fan" })}
+          />
+        )}
         <Pick
           label="Breads"
           value={String(s.spots)}
@@ -135,14 +143,6 @@ export function SurfaceSheet({
               onChange={(heat) => put({ heat: heat === "usual" ? null : heat })}
             />
             <Pick label="Fat" value={s.greased as "dry"} options={GREASED} onChange={(greased) => put({ greased })} />
-            {heatedBy(s.kind) === "oven" && (
-              <Pick
-                label="Air"
-                value={s.fan ? "fan" : "still"}
-                options={AIR}
-                onChange={(air) => put({ fan: air === "fan" })}
-              />
-            )}
             {s.kind === "clay_wall" && (
               <Pick label="Size" value={s.size as "home"} options={SIZES} onChange={(size) => put({ size })} />
             )}
