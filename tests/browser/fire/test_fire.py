@@ -309,7 +309,7 @@ def test_the_heat_in_an_empty_kitchen(empty_server: Server, watch: Watch, size: 
     expect(page.get_by_label("first side")).to_be_visible()
 
     filled = {"lines": [{"ingredient": "minced_meat", "amount": "90 g"}], "per_piece_g": 90, "topping": False}
-    flame = {"name": "Flame", "kind": "flame_oven", "temp_c": 450}
+    flame = {"name": "Flame", "kind": "flame_oven", "temp_c": 500}
     page = w.goto(f"/b/{bake('terrace-naan', {'filling': filled}, flame)}/fire")
     told = page.get_by_role("note").first
     expect(told).to_contain_text("before it is through. What would do:")

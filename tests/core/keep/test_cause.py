@@ -24,10 +24,12 @@ def judged(case: dict[str, Any], without: str = "") -> Judged:
     return judge(case["faults"], Facts(**facts), set(facts))
 
 
-@pytest.mark.parametrize(("part", "least"), [("calibrated", 8), ("written", 14)])
+@pytest.mark.parametrize(("part", "least"), [("calibrated", 8), ("written", 14), ("tried", 29)])
 def test_made_up_bakes_with_one_known_fault(part: str, least: int) -> None:
     """The first eight set the weights. Of sixteen written before they were run fourteen are right; both misses are a
-    cool or a hot surface with the seconds given, where leaving it to its colour explains as much."""
+    cool or a hot surface with the seconds given, where leaving it to its colour explains as much. Of thirty-four more
+    twenty-nine: three of the misses are of that kind, a skillet at 165 C still puffs here, a lean dough that was off
+    early is *taken off too soon*."""
     right = [judged(c).causes[0].cause == c["cause"] for c in WORKED[part]]
     assert sum(right) >= least and sum(right) >= 0.8 * len(right)
 

@@ -76,6 +76,13 @@ class Baking:
         return legs
 
     @property
+    def shown(self) -> Wish:
+        """The colours by which it comes off: of a thin bread on a tray, where one colour is wished, the upper face's;
+        nobody looks beneath it."""
+        beneath = self.surface.spec.way == "tray" and not self.bread.thick and self.wish.bottom == self.wish.top
+        return self.wish._replace(bottom="pale") if beneath else self.wish
+
+    @property
     def usual(self) -> Baking:
         """The same by the usual way, whatever the cook's own is."""
         return replace(self, steps=None)
@@ -145,7 +152,7 @@ class Baking:
         """End of the bake, its filling being safe at `safe_s` (None: never)."""
         if self.steps is not None:
             return off_by_hand(baked, safe_s)
-        return comes_off(baked, self.wish, pocket=self.pocket, safe_s=safe_s, dressed=self.dressed_kg_m2 > 0)
+        return comes_off(baked, self.shown, pocket=self.pocket, safe_s=safe_s, dressed=self.dressed_kg_m2 > 0)
 
     def cut(self, baked: Baked, off_s: float) -> list[Stage]:
         """The legs as they went, the last ended when the bread comes off [s]."""

@@ -299,7 +299,7 @@ def _for_all(baking: Baking, end: End, whole: Baked) -> End:
     if done <= end.off_s:
         return end
     done = math.ceil(done) + 1.0  # staying longer leaves it cooler still
-    return put_off(end, done, black_s(whole.events, baking.wish, whole.events["second"] or 0.0))
+    return put_off(end, done, black_s(whole.events, baking.shown, whole.events["second"] or 0.0))
 
 
 def _no_longer(legs: Sequence[Stage], whole: Baked, off_s: float) -> list[Stage]:

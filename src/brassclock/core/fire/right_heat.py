@@ -113,7 +113,7 @@ def _run_end(good: Sequence[int], at: int) -> int:
 def _try(baking: Baking, temp_c: float) -> _Tried:
     seen, end = baking.at(temp_c).briefly()
     e = seen.events
-    turn, wish = e["second"], baking.wish
+    turn, wish = e["second"], baking.shown
     black = black_s(e, wish, turn or 0.0)
     below, above = (reached_s(e, face, word) for face, word in (("bottom", wish.bottom), ("top", wish.top)))
     hurried = turn is not None and baking.surface.spec.way != "oil" and min(sides_s(turn, end.off_s)) < LEAST_SIDE_S
@@ -132,7 +132,8 @@ def right_heat_reason(found: RightHeat | None, baking: Baking, unit: str = "C") 
             f"No heat from {degrees(low, unit)} to {degrees(high, unit)} cooks it through with the colour you "
             "wish and neither black nor dried out."
         )
-    words = [f"At {degrees(found.best_c, unit)} it is through by the time both sides have their colour."]
+    sides = "both sides have their" if baking.shown == baking.wish else "its top has its"
+    words = [f"At {degrees(found.best_c, unit)} it is through by the time {sides} colour."]
     if found.high_c < high:
         words.append(f"Above {degrees(found.high_c, unit)} it is dark before it is through.")
     if found.low_c > low:

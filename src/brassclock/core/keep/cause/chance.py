@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 
+from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.baking import Faults
 from brassclock.core.fire.legs import Step
 from brassclock.core.fire.program import Program, plan_bread
@@ -22,6 +23,9 @@ NEVER_S = 900.0  # an event that does not happen
 TURNED = 0.55  # of the time on the heat, where the turn is not known
 FLOUR_WATER = 0.14  # of flour
 CHANGED_AT = ("off_s", "turn_s")
+HEATS_OTHERWISE = ("surface_c", "thickness_mm", "recovered")
+BY_LOOK_LN = Param(0.3, "-", 0.2, 0.5, Kind.JUDGEMENT, "of the time that is due: nearer, it was taken off by its look")
+FIRM_FROM, FIRM_TO = 20.0, 60.0  # judgement: softness lost at which the first cook, and every cook, calls it stiff
 
 
 @lru_cache(maxsize=512)
@@ -91,7 +95,7 @@ def _waited(x: Facts) -> float:
     stack = 1 if x.wrap in ("open", "rack") else 8
     seconds = min(max(60 * x.wait_min, 60.0), 72 * 3600.0)
     trace = run(kept, ((0.0, x.wrap),), stack, hours=seconds / 3600)
-    return ramp(100 - trace.at("soft", seconds), 35, 65) if seconds >= trace.limp_from_s else 0.0
+    return ramp(100 - trace.at("soft", seconds), FIRM_FROM, FIRM_TO) if seconds >= trace.limp_from_s else 0.0
 
 
 def on_its_side(cause: str, x: Facts) -> bool:
@@ -112,4 +116,13 @@ def cured(cause: str, x: Facts) -> Facts:
     if fact in CHANGED_AT:
         return x.with_(off_s=None, turn_s=None)
     good = {"surface_c": x.right_c, "thickness_mm": x.right_mm}.get(fact, GOOD.get(fact))
-    return x.with_(**{fact: good})
+    then = x.with_(**{fact: good})
+    return then.with_(off_s=None, turn_s=None) if fact in HEATS_OTHERWISE and by_its_look(x) else then
+
+
+def by_its_look(x: Facts) -> bool:
+    """True if the bread came off about when its look says so there: otherwise heated it would come off at another
+    time."""
+    if x.off_s is None:
+        return False
+    return math.exp(-BY_LOOK_LN) <= x.off_s / baked(x.with_(off_s=None, turn_s=None)).off_s <= math.exp(BY_LOOK_LN)

@@ -146,9 +146,10 @@ GOOD: dict[str, object] = {  # of a fact, where one value is right for every bre
     "starter_state": "peak", "edged": True, "recovered": True, "kneaded": 1.0, "microwaved": False,
     "char_left": False, "tint": 1.5,
 }  # fmt: skip
+NEAR_K = 10.0  # judgement: no surface is known or set more nearly
 SIDES: dict[str, Callable[[Facts], bool]] = {  # a cause holds only if the fact lies on its side
     "thin": lambda x: x.thickness_mm < x.right_mm, "thick": lambda x: x.thickness_mm > x.right_mm,
-    "cool": lambda x: x.hot_c < x.right_c, "hot": lambda x: x.hot_c > x.right_c,
+    "cool": lambda x: x.hot_c < x.right_c - NEAR_K, "hot": lambda x: x.hot_c > x.right_c + NEAR_K,
     "under": lambda x: x.maturity < 1, "over": lambda x: x.maturity > 1, "cold": lambda x: x.dough_c < 22,
     "dry_dough": lambda x: x.hydration_frac < 0.62, "wet_dough": lambda x: x.hydration_frac > 0.66,
     "flour": lambda x: x.bench_flour_g_m2 > 15, "no_flour": lambda x: x.bench_flour_g_m2 < 10,
