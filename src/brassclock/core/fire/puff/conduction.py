@@ -38,6 +38,7 @@ OIL_SLOPE = Param(3.4, "W/(m2 K2)", 1, 6, Kind.PUBLISHED_FROM_MEMORY, "by oil te
 OIL_REF_C = Param(140.0, "C", 140, 140, Kind.PUBLISHED_FROM_MEMORY, "where OIL_LOW_H holds")
 OIL_LIFT_LOW = Param(0.3, "-", 0.1, 0.5, Kind.JUDGEMENT, "a parted bread floats: of the lower face out of the oil")
 OIL_LIFT_TOP = Param(0.8, "-", 0.6, 1, Kind.JUDGEMENT, "a parted bread floats: of the upper face out of the oil")
+OIL_FLOAT_TOP = Param(0.95, "-", 0.8, 1, Kind.JUDGEMENT, "a bread without a pocket floats: of its upper face")
 SIGMA = 5.670374e-8
 LN_25 = math.log(0.25)  # conductivity of dry dough [W/mK] ...
 LN_66_25 = math.log(0.66 / 0.25)  # ... and of water at 80 C over it
@@ -171,7 +172,10 @@ def face_row(rows, faces, cells, side, m, sheet, leg, gas_c, lift):
     i = 0 if side == 0 else cells.shape[1] - 1
     if leg.oil:
         h = min(OIL_HIGH_H, max(OIL_LOW_H, OIL_LOW_H + OIL_SLOPE * (gas_c - OIL_REF_C)))
-        h *= 1.0 - (OIL_LIFT_LOW if side == 0 else OIL_LIFT_TOP) * lift
+        if side == 0:
+            h *= 1.0 - OIL_LIFT_LOW * lift
+        else:
+            h *= 1.0 - (OIL_FLOAT_TOP if sheet.floats > 0.5 else OIL_LIFT_TOP * lift)
         source = gas_c
     else:
         ta, tr = cells[T, i] + 273.15, leg.rad_c + 273.15
