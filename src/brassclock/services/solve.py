@@ -39,8 +39,8 @@ from brassclock.core.rise.recipe import dosed
 from brassclock.core.rise.safety import Safety
 from brassclock.core.time import later
 from brassclock.core.weigh.formula import Pieces, WeighSheet
+from brassclock.core.weigh.geometry import kept_gas_frac, thickness_mm
 from brassclock.core.weigh.geometry import sheet_of as geometry_of
-from brassclock.core.weigh.geometry import thickness_mm
 from brassclock.services.app import App
 from brassclock.services.bake import snapshot as bake_snapshot
 from brassclock.services.bake.broken import Broken, catching
@@ -348,7 +348,7 @@ def _fire(work: BakeResult, r: BakeSnapshot, bread_c: float, maturity: float | N
 def _part_sheet(sheet: WeighSheet, bake: Bake) -> WeighSheet:
     """The sheet of a dough with another bread's pieces and size."""
     assert bake.count is not None and bake.piece_g is not None  # a further bread has both
-    laid = geometry_of(bake.piece_g, shape_of(bake), risen=sheet.dough.has_ferment)
+    laid = geometry_of(bake.piece_g, shape_of(bake), kept_frac=kept_gas_frac(sheet.dough))
     return replace(sheet, pieces=Pieces(bake.count, bake.piece_g, 0.0), sheet=laid, filling=None)
 
 

@@ -29,7 +29,7 @@ from brassclock.core.units import METRIC_SPOONS_ML, parse_amount, unit_size
 from brassclock.core.weigh.entry import read_entry, read_line
 from brassclock.core.weigh.feel import feel_of, handful
 from brassclock.core.weigh.formula import PieceWish, weigh
-from brassclock.core.weigh.geometry import Shape, fits_on, sheet_of
+from brassclock.core.weigh.geometry import PRESSED_GAS_FRAC, Shape, fits_on, sheet_of
 from brassclock.core.weigh.leavens import leaven_parts, same_strength
 from brassclock.core.weigh.lines import Kit, TypedLine
 from brassclock.core.weigh.methods import methods
@@ -388,20 +388,20 @@ def test_a_starters_dose_arrives_on_time_and_powder_has_none() -> None:
 def test_a_risen_piece_cut_thick_is_light(across_cm: float, cut_mm: float, low_g: float, high_g: float) -> None:
     """Griddle rounds cut at half an inch: their usual weights (common practice, no source)."""
     cut = Shape("round", diameter_cm=across_cm)
-    weights = [g for g in range(20, 120) if sheet_of(float(g), cut, risen=True).thickness_mm <= cut_mm]  # type: ignore[union-attr]
+    weights = [g for g in range(20, 120) if sheet_of(float(g), cut, kept_frac=PRESSED_GAS_FRAC).thickness_mm <= cut_mm]  # type: ignore[union-attr]
     assert low_g <= max(weights) <= high_g
 
 
 @given(st.floats(1, 45), st.floats(20, 900))
 def test_thickness_weight_and_size_of_a_risen_piece_agree(thick_mm: float, mass_g: float) -> None:
     """From thickness to size and back; thin pieces are as rolled ones, and a thicker wish is never a wider piece."""
-    laid = sheet_of(mass_g, Shape(thickness_mm=thick_mm), risen=True)
+    laid = sheet_of(mass_g, Shape(thickness_mm=thick_mm), kept_frac=PRESSED_GAS_FRAC)
     assert laid is not None and laid.thickness_mm == pytest.approx(thick_mm, rel=2e-3)
-    again = sheet_of(mass_g, Shape(diameter_cm=laid.diameter_cm), risen=True)
+    again = sheet_of(mass_g, Shape(diameter_cm=laid.diameter_cm), kept_frac=PRESSED_GAS_FRAC)
     assert again is not None and again.thickness_mm == pytest.approx(thick_mm, rel=2e-3)
     dense, thicker = (
         sheet_of(mass_g, Shape(thickness_mm=thick_mm)),
-        sheet_of(mass_g, Shape(thickness_mm=thick_mm * 1.1), risen=True),
+        sheet_of(mass_g, Shape(thickness_mm=thick_mm * 1.1), kept_frac=PRESSED_GAS_FRAC),
     )
     assert dense is not None and thicker is not None and thicker.diameter_cm < laid.diameter_cm * (1 + 1e-9)
     assert (

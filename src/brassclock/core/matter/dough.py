@@ -85,6 +85,11 @@ class Dough:
         return any(p.ingredient.is_ferment for p in self.portions)
 
     @property
+    def has_soda(self) -> bool:
+        """True with soda, powder or a flour that holds them."""
+        return any(p.ingredient.is_other_leaven for p in self.portions)
+
+    @property
     def spoils(self) -> bool:
         """True if dairy, egg, meat or cooked potato in it sets a count of warm hours."""
         return any(kept_cold(p.ingredient) for p in self.portions)

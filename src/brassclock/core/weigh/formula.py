@@ -219,9 +219,10 @@ def weigh(
     ]
     pieces, contradictions = _pieces(dough.total_g, wish)
     piece_g = wish.mass_g or (pieces.mass_g if pieces else None)
-    sheet = geometry.sheet_of(piece_g, shape, risen=dough.has_ferment) if piece_g and shape else None
+    kept = geometry.kept_gas_frac(dough)
+    sheet = geometry.sheet_of(piece_g, shape, kept_frac=kept) if piece_g and shape else None
     if piece_g and shape:
-        said = geometry.disagreement(piece_g, shape, risen=dough.has_ferment)
+        said = geometry.disagreement(piece_g, shape, kept_frac=kept)
         contradictions += [("thickness", said)] if said else []
     contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
     contradictions += weak_flours(lines, flour)

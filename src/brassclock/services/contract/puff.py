@@ -34,7 +34,7 @@ from brassclock.core.fire.surfaces import Surface
 from brassclock.core.fire.verdicts import told
 from brassclock.core.matter.spoiling import must_be_hot
 from brassclock.core.terms import Colour, DressingTime, Face, Fuel, Greased, HeatAct, HeatUntil, Power, SurfaceSize
-from brassclock.core.weigh.geometry import Shape, dense_mm, sheet_of, thickness_mm
+from brassclock.core.weigh.geometry import SODA_GAS_FRAC, Shape, dense_mm, sheet_of, thickness_mm
 from brassclock.services.contract.common import Mass, MassLine, mass_dough
 from brassclock.services.schemas.base import Strict
 from brassclock.services.schemas.quantities import within
@@ -191,11 +191,14 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
     rho = PLAIN_RHO
-    if b.mass_g and b.thickness_mm and (b.diameter_cm or b.length_cm):  # proved: as light as its mass and size say
+    weighed = bool(b.mass_g and b.thickness_mm and (b.diameter_cm or b.length_cm))
+    if b.mass_g and b.thickness_mm and weighed:  # proved: as light as its mass and size say
         area_cm2 = math.pi / 4 * diameter**2
         rho = min(max(10_000 * b.mass_g / (area_cm2 * b.thickness_mm), LIGHT_RHO), PLAIN_RHO)
     elif kind == "oven_tray" and b.thickness_mm:
         rho = PROVED_RHO
+    if b.leaven == "chemical" and b.thickness_mm and not weighed and rho == PLAIN_RHO:
+        mm = dense_mm(mm, SODA_GAS_FRAC)
     bread = Bread(
         mm / 1000,
         diameter / 100,
