@@ -476,6 +476,19 @@ def test_no_round_gets_lost_between_two_tablets(client: FlaskClient, clock: Cloc
     assert state()["off"] == [1] and state()["waiting"] == [3, 4, 5, 6]
 
 
+def test_sizes_given_alone_say_the_shape(client: FlaskClient, kitchen: dict[str, Any]) -> None:
+    """A diameter on an oval bread was kept and never used; of quarters it is the round's that is cut."""
+    made = {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "terrace-naan"}
+    url = f"/api/bakes/{client.post('/api/bakes', json=made).json['id']}"
+    for given, shape in (
+        ({"diameter_cm": 18}, "round"),
+        ({"length_cm": 22, "width_cm": 14}, "oval"),
+        ({"shape": "quarter", "diameter_cm": 22}, "quarter"),
+        ({"diameter_cm": 20}, "quarter"),
+    ):
+        assert client.patch(url, json=given).json["settings"]["shape"] == shape
+
+
 def test_an_oven_with_a_fan_is_sooner_and_no_plate_has_one(client: FlaskClient, kitchen: dict[str, Any]) -> None:
     at = f"/api/kitchens/{kitchen['id']}/surfaces"
     given = {"name": "Tray", "kind": "oven_tray", "temp_c": 230, "lies": 7}

@@ -21,7 +21,7 @@ UNTURNED_LIMIT_S = Param(
 )
 THICK_OVEN_LIMIT_S = Param(3600.0, "s", 2400, 5400, Kind.JUDGEMENT, "longest stay of a thick bread in an oven")
 AFTER_READY_S = Param(600.0, "s", 300, 1200, Kind.JUDGEMENT, "looked at past the end")
-OIL_LIMIT_S = Param(90.0, "s", 45, 240, Kind.JUDGEMENT, "longest side in oil")
+OIL_LIMIT_S = Param(180.0, "s", 90, 300, Kind.JUDGEMENT, "longest side in oil")
 AFTER_PUFF_S = Param(10.0, "s", 4, 20, Kind.PRACTICE, "left after it puffed")
 AFTER_CUE_S = Param(5.0, "s", 2, 15, Kind.PRACTICE, "hands react to bubbles and first brown")
 CUE_LIMIT_S = Param(180.0, "s", 90, 300, Kind.JUDGEMENT, "longest wait for bubbles and first brown")
@@ -125,7 +125,7 @@ def chosen(surface: Surface, bread: Bread, wish: Wish, turned: bool = True) -> l
         return [_stage(surface, THICK_LIMIT_S if bread.thick else WALL_LIMIT_S)]
     if way == "oil":
         return [
-            _stage(surface, OIL_LIMIT_S, False, "colour", colour=wish.bottom),
+            _stage(surface, OIL_LIMIT_S, False, "colour" if bread.pocket else "golden", colour=wish.bottom),
             _stage(surface, OIL_LIMIT_S, True),
         ]
     if way == "inverted":

@@ -141,18 +141,18 @@ def _alter(session: Session, r: BakeSnapshot, change: BakeUpdate) -> None:
             setattr(bake, name, value and [list(point) for point in value])
         elif value is not None or name in OPTIONAL:
             setattr(bake, name, value)
-    bake.shape = change.shape or _shape_said(change) or bake.shape
+    bake.shape = change.shape or _shape_said(bake.shape, change)
     if change.lines is not None:
         suit_leaven(bake, r.kitchen, r.own)
     if change.strength is None and changed & WORKED:
         suit_strength(bake, r.kitchen, r.own, held)
 
 
-def _shape_said(change: BakeUpdate) -> str | None:
-    """The shape that sizes given without one are of; None where they are of any."""
+def _shape_said(shape: str, change: BakeUpdate) -> str:
+    """The shape after sizes that were given without one: two of them are an oval's, a diameter is none of an oval."""
     if change.length_cm is not None and change.width_cm is not None:
         return "oval"
-    return "round" if change.diameter_cm is not None and change.length_cm is None else None
+    return "round" if shape == "oval" and change.diameter_cm is not None else shape
 
 
 WORKED = {"lines", "knead", "knead_min"}  # what decides how well a dough holds its gas
