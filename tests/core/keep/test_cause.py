@@ -53,6 +53,13 @@ def test_a_fact_on_the_other_side_is_no_cause() -> None:
         assert (cured(cause, x) != x) is held
 
 
+@pytest.mark.parametrize(("surface_c", "mm", "off_s"), [(160.0, 3.2, 410.0), (165.0, 3.6, 400.0)])
+def test_a_cool_pan_dries_what_is_left_to_its_colour(surface_c: float, mm: float, off_s: float) -> None:
+    """Hotter, it comes off sooner: with its seconds kept a right heat would dry it more, and explain nothing."""
+    facts = {"surface": "skillet", "surface_c": surface_c, "thickness_mm": mm, "off_s": off_s, "wait_min": 10.0}
+    assert judge(["stiff"], Facts(**facts), set(facts)).causes[0].cause == "cool"
+
+
 def test_what_is_denied_counts_against_its_causes() -> None:
     facts = {"surface": "iron_plate", "surface_c": 150.0, "thickness_mm": 3.5, "off_s": 60.0, "turn_s": 30.0}
     free = judge(["flat"], Facts(**facts), set(facts))

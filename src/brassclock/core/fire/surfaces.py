@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from brassclock.core.errors import invalid
 from brassclock.core.evidence import Kind, Param
 from brassclock.core.fire.puff.model import Face, Plate
 
@@ -27,7 +28,9 @@ FLAME_FACES = {  # what an upturned bread sees
     "gas": Face(650, 45, 390, 0.9, 9000), "ceramic": Face(150, 10, 480, 0.7, 2000),
     "electric": Face(150, 10, 430, 0.8, 2000), "charcoal": Face(350, 20, 550, 0.9, 3000),
 }  # fmt: skip
-DOME_FLOOR_C = Param(370.0, "C", 330, 400, Kind.PRACTICE, "a floor under a dome of 398 C and flames of 380 C")
+DOME_FLOOR_C = Param(370.0, "C", 330, 400, Kind.PRACTICE, "the floor of a flame oven as it is usually baked on")
+DOME_C = Param(398.0, "C", 370, 430, Kind.JUDGEMENT, "the dome over that floor")
+FLAME_C = Param(380.0, "C", 340, 450, Kind.JUDGEMENT, "the gas over that floor")
 DOME_FROM = "a dome of about 430 C over a floor of 485 C, 60 to 90 s there: Regulation (EU) 97/2010, from memory"
 FLAME_BY_FLOOR = Param(0.6, "-", 0.3, 1.2, Kind.FITTED, DOME_FROM)
 DOME_BY_FLOOR = Param(0.4, "-", 0.2, 1.0, Kind.FITTED, DOME_FROM)
@@ -125,6 +128,12 @@ KINDS: dict[str, SurfaceKind] = {
 }
 
 
+def check_fan(kind: SurfaceKind, pointer: str) -> None:
+    """Raises InvalidInput at `pointer` for a kind of surface that no oven's fan reaches."""
+    if not kind.air_heated:
+        raise invalid(pointer, f"There is no oven about this surface: {kind.name}. Leave fan out.")
+
+
 @dataclass(frozen=True)
 class Surface:
     """A surface in use: kind, temperature [C], hob power for plates, oven air [C] for stones, and how bread meets it.
@@ -194,7 +203,7 @@ class Surface:
             return Face(max(t - 180.0, 100.0), 20, t, 0.85, 3000)
         if way == "floor":
             over = t - DOME_FLOOR_C
-            return Face(380 + FLAME_BY_FLOOR * over, 14, 398 + DOME_BY_FLOOR * over, 0.8, 6000)
+            return Face(FLAME_C + FLAME_BY_FLOOR * over, 14, DOME_C + DOME_BY_FLOOR * over, 0.8, 6000)
         if way == "oil":
             return Face(t, 1.0, t, 0.0, 0.0)
         return LID_FACE if way == "lidded" else OPEN_FACE

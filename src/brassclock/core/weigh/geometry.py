@@ -50,23 +50,23 @@ def sheet_density_g_cm3() -> float:
     return dough_density_kg_m3(SHEET_GAS_FRAC) / 1000
 
 
-def dense_mm(pressed: float, kept_frac: float = PRESSED_GAS_FRAC.value) -> float:
+def dense_mm(pressed: float, kept_frac: float) -> float:
     """Thickness [mm] that a light piece pressed out to `pressed` [mm] would have as a rolled sheet without its gas.
 
-    `kept_frac` is the gas that it keeps when it is thick, by default a risen one's.
+    `kept_frac` is the gas that it keeps when it is thick.
 
-    >>> round(dense_mm(5.0), 2), round(dense_mm(12.0), 2)
+    >>> round(dense_mm(5.0, 0.34), 2), round(dense_mm(12.0, 0.34), 2)
     (5.0, 9.0)
     """
     gas = float(np.interp(pressed, KEEPS_GAS_MM, (SHEET_GAS_FRAC.value, kept_frac)))
     return pressed * (1 - gas) / (1 - SHEET_GAS_FRAC)
 
 
-def pressed_mm(dense: float, kept_frac: float = PRESSED_GAS_FRAC.value) -> float:
+def pressed_mm(dense: float, kept_frac: float) -> float:
     """Thickness [mm] of a light piece whose mass and area are those of a rolled sheet of `dense` [mm].
 
-    >>> round(pressed_mm(dense_mm(12.0)), 2), round(pressed_mm(dense_mm(7.0)), 1), pressed_mm(3.4)
-    (12.0, 7.0, 3.4)
+    >>> [round(pressed_mm(dense_mm(x, 0.34), 0.34), 2) for x in (12.0, 7.0)], pressed_mm(3.4, 0.34)
+    ([12.0, 7.0], 3.4)
     """
     thin, light = KEEPS_GAS_MM[0], (1 - kept_frac) / (1 - SHEET_GAS_FRAC)
     if dense <= thin:

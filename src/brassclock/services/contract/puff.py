@@ -30,11 +30,11 @@ from brassclock.core.fire.puff.model import Bread
 from brassclock.core.fire.right_heat import RightHeat, implied, implied_reason, right_heat_reason
 from brassclock.core.fire.surface_heat import believed, heat_band, spread_k
 from brassclock.core.fire.surfaces import KINDS as SURFACES
-from brassclock.core.fire.surfaces import Surface
+from brassclock.core.fire.surfaces import Surface, check_fan
 from brassclock.core.fire.verdicts import told
 from brassclock.core.matter.spoiling import must_be_hot
 from brassclock.core.terms import Colour, DressingTime, Face, Fuel, Greased, HeatAct, HeatUntil, Power, SurfaceSize
-from brassclock.core.weigh.geometry import SODA_GAS_FRAC, Shape, dense_mm, sheet_of, thickness_mm
+from brassclock.core.weigh.geometry import PRESSED_GAS_FRAC, SODA_GAS_FRAC, Shape, dense_mm, sheet_of, thickness_mm
 from brassclock.services.contract.common import Mass, MassLine, mass_dough
 from brassclock.services.schemas.base import Strict
 from brassclock.services.schemas.quantities import within
@@ -191,13 +191,13 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
         mm = thickness_mm(b.mass_g, flat.area_cm2)
     diameter = flat.diameter_cm if flat else b.diameter_cm or 18.0
     rho = PLAIN_RHO
-    weighed = bool(b.mass_g and b.thickness_mm and (b.diameter_cm or b.length_cm))
-    if b.mass_g and b.thickness_mm and weighed:  # proved: as light as its mass and size say
+    sized = bool(b.diameter_cm or b.length_cm)
+    if b.mass_g and b.thickness_mm and sized:  # proved: as light as its mass and size say
         area_cm2 = math.pi / 4 * diameter**2
         rho = min(max(10_000 * b.mass_g / (area_cm2 * b.thickness_mm), LIGHT_RHO), PLAIN_RHO)
     elif kind == "oven_tray" and b.thickness_mm:
         rho = PROVED_RHO
-    if b.leaven == "chemical" and b.thickness_mm and not weighed and rho == PLAIN_RHO:
+    if b.leaven == "chemical" and b.thickness_mm and not (b.mass_g and sized) and rho == PLAIN_RHO:
         mm = dense_mm(mm, SODA_GAS_FRAC)
     bread = Bread(
         mm / 1000,
@@ -213,7 +213,7 @@ def _bread(b: BreadRequest, kind: str) -> Bread:
     if b.leaven == "chemical" and SURFACES[kind].air_heated and b.thickness_mm is None:
         bread = heaped(bread)
     elif b.intent == "thick" and b.leaven != "chemical" and rho == PLAIN_RHO and rises:
-        bread = yeasted(replace(bread, thickness_m=(dense_mm(mm) if b.thickness_mm else mm) / 1000))
+        bread = yeasted(replace(bread, thickness_m=(dense_mm(mm, PRESSED_GAS_FRAC) if b.thickness_mm else mm) / 1000))
     before = b.topped or (b.dressing if b.dressing and b.dressing.when == "before" else None)
     for name, layer in (("stuffed", b.stuffed), ("filling", b.filling), ("topped", before)):
         if layer is not None:
@@ -239,8 +239,8 @@ def _once(q: PuffRequest) -> None:
         raise invalid("/surface/setting", f"setting says {s.setting}, its old name power {s.power}. Give one of them.")
     if s.kind not in SURFACES:
         raise invalid("/surface/kind", f"“{s.kind[:40]}” is no surface. Use one of {', '.join(SURFACES)}.")
-    if s.fan and not SURFACES[s.kind].air_heated:
-        raise invalid("/surface/fan", f"There is no oven about this surface: {SURFACES[s.kind].name}. Leave fan out.")
+    if s.fan:
+        check_fan(SURFACES[s.kind], "/surface/fan")
     for i, leg in enumerate(q.program or ()):
         wrong = fault_of(leg.step, SURFACES[s.kind])
         if wrong:

@@ -11,7 +11,7 @@ from sqlmodel import Session
 from brassclock.core.day.places import places_of
 from brassclock.core.errors import invalid
 from brassclock.core.fire.surface_heat import believed
-from brassclock.core.fire.surfaces import KINDS
+from brassclock.core.fire.surfaces import KINDS, check_fan
 from brassclock.services import solve
 from brassclock.services.app import App, Conflict, NotFound
 from brassclock.services.change import recording_plan_change
@@ -235,8 +235,8 @@ def _free_there(session: Session, kitchen_id: int, surface_id: int | None, lies:
 def _surface_facts(given: SurfaceUpdate) -> dict[str, Any]:
     """A surface as it is stored: where its heat is not typed, its setting or the kind's usual heat says it."""
     facts, kind = given.model_dump(), KINDS[given.kind]
-    if given.fan and not kind.air_heated:
-        raise invalid("/fan", f"There is no oven about this kind of surface: {kind.name}. Leave the fan out.")
+    if given.fan:
+        check_fan(kind, "/fan")
     if given.temp_c is None:
         heat = believed(given.kind, setting=given.power if kind.on_hob else None)
         return facts | {"temp_c": round(heat.mean_c), "source": "usual", "sd_k": None}

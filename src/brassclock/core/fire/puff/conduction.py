@@ -175,7 +175,7 @@ def face_row(rows, faces, cells, side, m, sheet, leg, gas_c, lift):
         if side == 0:
             h *= 1.0 - OIL_LIFT_LOW * lift
         else:
-            h *= 1.0 - (OIL_FLOAT_TOP if sheet.floats > 0.5 else OIL_LIFT_TOP * lift)
+            h *= 1.0 - (OIL_LIFT_TOP * lift if sheet.parts else OIL_FLOAT_TOP)
         source = gas_c
     else:
         ta, tr = cells[T, i] + 273.15, leg.rad_c + 273.15

@@ -238,7 +238,6 @@ def _sheet(bread: Bread, plate: Plate, pressure_pa: float, overrides: dict[str, 
         plate_rc=mat.rho * mat.c,
         plate_m=plate.thickness_m,
         hold_c=plate.temp_c,
-        floats=0.0 if bread.pocket else 1.0,
     )
 
 

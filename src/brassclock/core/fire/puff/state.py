@@ -81,7 +81,6 @@ class Sheet(NamedTuple):
     plate_rc: float  # J/m3K
     plate_m: float  # its thickness
     hold_c: float  # the cook holds the plate's surface at most there
-    floats: float  # in oil: 1 for what opens no pocket; 0 for what is held under until it parts
 
     @classmethod
     def of(cls, *, parts: bool, **numbers: float) -> Sheet:

@@ -98,12 +98,17 @@ def _waited(x: Facts) -> float:
     return ramp(100 - trace.at("soft", seconds), FIRM_FROM, FIRM_TO) if seconds >= trace.limp_from_s else 0.0
 
 
+def _left_to_look(x: Facts) -> Facts:
+    """The same, turned and taken off by its look."""
+    return x.with_(off_s=None, turn_s=None)
+
+
 def on_its_side(cause: str, x: Facts) -> bool:
     """True if the fact lies where the cause would have it."""
     if cause in ("short", "long"):
         if x.off_s is None:
             return False
-        due = baked(x.with_(off_s=None, turn_s=None)).off_s
+        due = baked(_left_to_look(x)).off_s
         return x.off_s < due if cause == "short" else x.off_s > due
     return SIDES[cause](x) if cause in SIDES else True
 
@@ -114,10 +119,10 @@ def cured(cause: str, x: Facts) -> Facts:
         return x
     fact = CAUSES[cause].fact
     if fact in CHANGED_AT:
-        return x.with_(off_s=None, turn_s=None)
+        return _left_to_look(x)
     good = {"surface_c": x.right_c, "thickness_mm": x.right_mm}.get(fact, GOOD.get(fact))
     then = x.with_(**{fact: good})
-    return then.with_(off_s=None, turn_s=None) if fact in HEATS_OTHERWISE and by_its_look(x) else then
+    return _left_to_look(then) if fact in HEATS_OTHERWISE and by_its_look(x) else then
 
 
 def by_its_look(x: Facts) -> bool:
@@ -125,4 +130,4 @@ def by_its_look(x: Facts) -> bool:
     time."""
     if x.off_s is None:
         return False
-    return math.exp(-BY_LOOK_LN) <= x.off_s / baked(x.with_(off_s=None, turn_s=None)).off_s <= math.exp(BY_LOOK_LN)
+    return abs(math.log(x.off_s / baked(_left_to_look(x)).off_s)) <= BY_LOOK_LN
