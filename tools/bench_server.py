@@ -7,6 +7,7 @@ The named reference of each row is the same question asked by one client in the 
 from __future__ import annotations
 
 import datetime as dt
+import http.client
 import json
 import signal
 import statistics
@@ -124,8 +125,15 @@ def _keep(data: Path, count: int) -> None:
     engine.dispose()
 
 
+def ask(port: int, path: str) -> int:
+    """The status of an answer of this machine."""
+    connection = http.client.HTTPConnection("127.0.0.1", port, timeout=5)
+    connection.request("GET", path)
+    return connection.getresponse().status
+
+
 def start() -> None:
-    """From the command to the first answer of the application, and to the page that says it is starting."""
+    """From the command to the page, and to the first answer of the application behind it."""
     data = folder()
     close_store(open_store(data))
     found = []
@@ -135,30 +143,25 @@ def start() -> None:
             [sys.executable, "-m", "brassclock.cli", "serve", "--port", str(port), "--data", str(data)],
             stdout=subprocess.DEVNULL,
         )
-        at_port = None
-        import http.client
-
-        while time.perf_counter() - began < 60:
+        page = answer = 0.0
+        while not answer and time.perf_counter() - began < 60:
             try:
-                connection = http.client.HTTPConnection("127.0.0.1", port, timeout=5)
-                connection.request("GET", "/api/kitchens")
-                status = connection.getresponse().status
-                at_port = at_port or time.perf_counter() - began
-                if status == 200:
-                    break
+                if not page and ask(port, "/") == 200:
+                    page = time.perf_counter() - began
+                if page and ask(port, "/api/kitchens") == 200:
+                    answer = time.perf_counter() - began
             except OSError:
-                pass
-            time.sleep(0.01)
-        found.append((at_port or 0.0, time.perf_counter() - began))
+                time.sleep(0.01)
+        found.append((page, answer))
         process.send_signal(signal.SIGTERM)
         process.wait(20)
-    page, answer = (statistics.median(x) for x in zip(*found, strict=True))
+    to_page, to_answer = (statistics.median(x) for x in zip(*found, strict=True))
     began = time.perf_counter()
     subprocess.run([sys.executable, "-c", "import numpy, flask, sqlmodel"], check=True)
     libraries = time.perf_counter() - began
     print(
-        f"start, to the page that says so          {page:.2f} s; to the first answer {answer:.2f} s (aim: 1.0), "
-        f"{answer / libraries:.1f} x importing its libraries alone"
+        f"start, to its page                       {to_page:.2f} s (aim: 0.6); to the first answer {to_answer:.2f} s, "
+        f"{to_answer / libraries:.1f} x importing its libraries alone"
     )
 
 

@@ -84,8 +84,8 @@ def _schema(args: argparse.Namespace) -> int:
 def _serve(args: argparse.Namespace) -> int:
     gc.disable()  # until it is up: a fifth of a start went into collecting what is all kept
     from brassclock import lan
-    from brassclock.running import Serving
     from brassclock.server import serve
+    from brassclock.serving import Serving
 
     bind = args.bind or ("0.0.0.0" if args.lan and not args.behind_proxy else "127.0.0.1")
     if not args.lan and not lan.is_loopback(bind):
@@ -115,7 +115,8 @@ def _passcode(args: argparse.Namespace) -> int:
     from brassclock.core.errors import InvalidInput
     from brassclock.services.access.passcode import set_passcode
     from brassclock.services.app import App
-    from brassclock.store.engine import CannotOpen, open_store
+    from brassclock.store.engine import open_store
+    from brassclock.store.faults import CannotOpen
 
     if sys.stdin.isatty():
         words = getpass("The passcode, 8 characters or more: ")
@@ -153,7 +154,8 @@ def _backup(args: argparse.Namespace) -> int:
 def _restore(args: argparse.Namespace) -> int:
     from brassclock.housekeeping import hold
     from brassclock.store import backup
-    from brassclock.store.engine import CannotOpen, close_store
+    from brassclock.store.engine import close_store
+    from brassclock.store.faults import CannotOpen
     from brassclock.store.restoring import restored
 
     directory = data_dir(args.data)
@@ -175,7 +177,8 @@ def _restore(args: argparse.Namespace) -> int:
 def _opened(directory: Path) -> Any:
     """The application over the data of a folder. Raises CannotOpen."""
     from brassclock.services.app import App
-    from brassclock.store.engine import FILE_NAME, CannotOpen, open_store
+    from brassclock.store.engine import FILE_NAME, open_store
+    from brassclock.store.faults import CannotOpen
 
     if not (directory / FILE_NAME).exists():
         raise CannotOpen(f"There is no data in {directory}. Name its folder with --data.")
@@ -185,7 +188,7 @@ def _opened(directory: Path) -> Any:
 def _written(args: argparse.Namespace, made: Callable[[Any], tuple[str, bytes]]) -> int:
     """Write a file that is made of the data: (its usual name, its bytes)."""
     from brassclock.services.app import NotFound
-    from brassclock.store.engine import CannotOpen
+    from brassclock.store.faults import CannotOpen
 
     try:
         name, body = made(_opened(data_dir(args.data)))
@@ -219,7 +222,7 @@ def _import(args: argparse.Namespace) -> int:
     from brassclock.housekeeping import hold
     from brassclock.services.app import NotFound
     from brassclock.services.pages.bringing import kitchen_of_package, package_in
-    from brassclock.store.engine import CannotOpen
+    from brassclock.store.faults import CannotOpen
 
     directory = data_dir(args.data)
     try:

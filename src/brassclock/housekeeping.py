@@ -3,40 +3,22 @@ memory of the process, kept from growing."""
 
 from __future__ import annotations
 
-import ctypes
 import datetime as dt
 import fcntl
 import sys
 import threading
 from collections.abc import Callable
-from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
+from brassclock.heaps import give_back
 from brassclock.store import backup
-from brassclock.store.engine import CannotOpen, checkpoint
-from brassclock.store.faults import storage_fault
+from brassclock.store.engine import checkpoint
+from brassclock.store.faults import CannotOpen, storage_fault
 
 CHECKPOINT_S = 15 * 60
 WATCH_S = 30.0  # how often it looks whether an instrument fell silent
 LOOK_S = 2.0  # how often it looks whether the data is still there
-M_TRIM_THRESHOLD, M_MMAP_THRESHOLD, M_ARENA_MAX = -1, -3, -8  # of glibc's malloc.h
-ALLOCATOR = {M_ARENA_MAX: 2, M_MMAP_THRESHOLD: 1 << 18, M_TRIM_THRESHOLD: 1 << 17}  # heaps; bytes; bytes
-
-
-def bound_heaps() -> None:
-    """Have glibc's allocator keep two heaps, not one for each thread: those grow for hours. To be called before any
-    thread is started; elsewhere than on glibc nothing happens."""
-    with suppress(OSError, AttributeError):
-        libc = ctypes.CDLL("libc.so.6")
-        for option, value in ALLOCATOR.items():
-            libc.mallopt(option, value)
-
-
-def give_back() -> None:
-    """Give what the heaps no longer need back to the system, where that is glibc's."""
-    with suppress(OSError, AttributeError):
-        ctypes.CDLL("libc.so.6").malloc_trim(0)
 
 
 def hold(directory: Path) -> Any:

@@ -3,119 +3,24 @@
 from __future__ import annotations
 
 import gc
-import json
 import os
 import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable, Iterable, Iterator
-from contextlib import contextmanager
-from dataclasses import dataclass
 from functools import partial
-from html import escape
 from pathlib import Path
 from typing import Any
 
 from brassclock.core.compiled import begin_warming
 from brassclock.housekeeping import Housekeeping, hold
-from brassclock.store.engine import FILE_NAME, CannotOpen, close_store
-from brassclock.store.faults import storage_fault
+from brassclock.serving import Serving, Switch
+from brassclock.store.engine import FILE_NAME, close_store
+from brassclock.store.faults import CannotOpen, storage_fault
 
-PATIENCE_S = 4.0  # a start takes less where nothing is to be compiled or made
 SETTLED_S = 5.0  # then the process for long questions is started
 ANSWERED_S = 0.5  # until the answer of who asked for a restore is on its way
 PATIENCE_RESTORE_S = 15.0
-PAGE = (
-    '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">'
-    "{again}<title>Brass Clock</title>"
-    '<body style="font:22px/1.45 Georgia,serif;max-width:34em;margin:12vh auto;padding:0 24px">'
-    "<h1>{title}</h1><p>{words}</p></body></html>"
-)
-
-
-class Switch:
-    """A WSGI application that has who asks wait for the real one, and tells how things stand when that takes long or is
-    not to be."""
-
-    def __init__(self) -> None:
-        self.app: Callable[..., Iterable[bytes]] | None = None
-        self.title, self.words, self.waits = "Brass Clock is starting", "It is here in a moment.", True
-        self._known = threading.Event()  # that it is up, or that it will not be
-        self._inside = 0  # requests that are being answered
-        self._count = threading.Condition()
-
-    def __call__(self, environ: dict[str, Any], start: Callable[..., Any]) -> Iterable[bytes]:
-        if self.app is None and self.waits:
-            self._known.wait(PATIENCE_S)
-        flask_app = self.app
-        if flask_app is not None:
-            with self._counted():
-                return flask_app(environ, start)
-        if str(environ.get("PATH_INFO", "")).startswith("/api/"):
-            told = {"title": self.title, "status": 503, "detail": self.words, "errors": []}
-            return _answer(start, "application/problem+json", json.dumps(told), self.waits)
-        again = '<meta http-equiv="refresh" content="2">' if self.waits else ""
-        return _answer(
-            start,
-            "text/html; charset=utf-8",
-            PAGE.format(again=again, title=escape(self.title), words=escape(self.words)),
-            self.waits,
-        )
-
-    def tell(self, title: str, words: str, *, waits: bool) -> None:
-        """Show this from now on; `waits`: it is over by itself."""
-        self.title, self.words, self.waits, self.app = title, words, waits, None
-        (self._known.clear if waits else self._known.set)()
-
-    @contextmanager
-    def _counted(self) -> Iterator[None]:
-        with self._count:
-            self._inside += 1
-        try:
-            yield
-        finally:
-            with self._count:
-                self._inside -= 1
-                self._count.notify_all()
-
-    def emptied(self, within_s: float) -> bool:
-        """Wait until no request is being answered; False when that takes longer."""
-        with self._count:
-            return self._count.wait_for(lambda: self._inside == 0, within_s)
-
-    def put(self, flask_app: Callable[..., Iterable[bytes]]) -> None:
-        """The real one answers from now on."""
-        self.app = flask_app
-        self._known.set()
-
-
-def _answer(start: Callable[..., Any], media: str, text: str, waits: bool) -> Iterable[bytes]:
-    headers = [("Content-Type", media), ("Cache-Control", "no-store")]
-    start("503 Service Unavailable", [*headers, *([("Retry-After", "2")] if waits else [])])
-    return [text.encode()]
-
-
-@dataclass(frozen=True)
-class Serving:
-    """The settings of a server: the data's folder, where to listen, under which names, and what comes with it.
-
-    `lan`: beyond this machine, for who knows the passcode. `behind_proxy`: a proxy of this machine says who asks.
-    `instruments`: the demo's kitchen gets a stand-in for its instruments, a program of its own. `aside`: long questions
-    are computed by another process.
-    """
-
-    directory: Path
-    host: str
-    port: int
-    names: frozenset[str]
-    demo: bool = False
-    compiles: bool = True
-    fresh: bool = False
-    lan: bool = False
-    behind_proxy: bool = False
-    instruments: bool = False
-    aside: bool = True
 
 
 class Running:
@@ -232,7 +137,7 @@ class Running:
 
         time.sleep(ANSWERED_S)
         with self._changing:
-            self.switch.tell("A backup is being put in place", "It is here in a moment.", waits=True)
+            self.switch.tell("A backup is being put in place", "What it holds is here in a moment.", waits=True)
             if not self.switch.emptied(PATIENCE_RESTORE_S):
                 print("A request is still being answered; the restore waits no longer.", file=sys.stderr, flush=True)
             self.end()

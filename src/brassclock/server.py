@@ -6,11 +6,15 @@ import signal
 import socket
 import sys
 import threading
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from brassclock.housekeeping import bound_heaps
-from brassclock.running import Running, Serving, Switch
-from brassclock.store.engine import CannotOpen
+from brassclock.api.front import pages_app
+from brassclock.heaps import bound_heaps
+from brassclock.serving import Serving, Switch
+from brassclock.store.faults import CannotOpen
+
+if TYPE_CHECKING:
+    from brassclock.running import Running
 
 THREADS = 8  # more than cores: some wait for the disk or for their turn
 CONNECTIONS = 1000
@@ -53,10 +57,9 @@ def serve(serving: Serving) -> int:
         print(fault, file=sys.stderr)
         return 1
     bound_heaps()
-    switch = Switch()
     signal.signal(signal.SIGTERM, _stop)
-    running = Running(serving, switch)
-    threading.Thread(target=running.start, name="start", daemon=True).start()
+    starting = Starting(serving, Switch(pages_app(serving.names)))
+    starting.start()
     for line in where(serving):
         print(line, flush=True)
     proxied: dict[str, Any] = (
@@ -66,7 +69,7 @@ def serve(serving: Serving) -> int:
     )
     try:
         waitress.serve(
-            switch,
+            starting.switch,
             sockets=[sock],
             threads=THREADS,
             connection_limit=CONNECTIONS,
@@ -79,9 +82,25 @@ def serve(serving: Serving) -> int:
             **proxied,
         )
     finally:
-        running.end()
-        running.send_home()
-    return 1 if running.fault is not None else 0
+        if starting.running is not None:
+            starting.running.end()
+            starting.running.send_home()
+    return 1 if starting.running is not None and starting.running.fault is not None else 0
+
+
+class Starting(threading.Thread):
+    """Load the application and bring it up, beside the port that answers already."""
+
+    def __init__(self, serving: Serving, switch: Switch) -> None:
+        super().__init__(name="start", daemon=True)
+        self.serving, self.switch = serving, switch
+        self.running: Running | None = None  # once it is loaded
+
+    def run(self) -> None:
+        from brassclock.running import Running
+
+        self.running = Running(self.serving, self.switch)
+        self.running.start()
 
 
 def where(serving: Serving) -> list[str]:

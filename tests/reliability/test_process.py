@@ -19,17 +19,21 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
 import pytest
 from sqlmodel import Session, SQLModel, select
+from werkzeug.test import Client
 
+from brassclock.api.front import HOSTS, pages_app
 from brassclock.housekeeping import Housekeeping
+from brassclock.serving import Switch
 from brassclock.store import backup
 from brassclock.store.columns import Instant
-from brassclock.store.engine import FILE_NAME, CannotOpen, close_store, newest_revision, open_store
-from brassclock.store.faults import storage_fault
+from brassclock.store.engine import FILE_NAME, close_store, newest_revision, open_store
+from brassclock.store.faults import CannotOpen, storage_fault
 from brassclock.store.tables import Kitchen
 from serving import Server, free_port
 
@@ -138,6 +142,24 @@ def test_a_fault_of_the_start_is_a_line_and_a_page(tmp_path: Path) -> None:
     assert process.returncode == 1
     assert len([x for x in told.splitlines() if "not a database" in x]) == 1 and "Traceback" not in told
     assert cli("serve", "--port", "99999").returncode == 2
+
+
+def test_the_pages_are_there_while_the_application_is_brought_up() -> None:
+    switch = Switch(pages_app(HOSTS))
+    tablet = Client(switch)
+    page = tablet.get("/b/3/fire")
+    assert page.status_code == 200 and 'id="root"' in page.text and "nonce-" in page.headers["Content-Security-Policy"]
+    assert tablet.get("/", base_url="http://elsewhere.example").status_code == 421
+    with ThreadPoolExecutor(1) as pool:
+        asked = pool.submit(tablet.get, "/api/kitchens")
+        switch.put(lambda environ, start: (start("200 OK", []), [b"the application"])[1])
+        assert asked.result(3).text == "the application"
+    switch.tell("Brass Clock is starting", "The demo kitchen is being made.", waits=True)
+    assert tablet.get("/").status_code == 200
+    switch.tell("The data is gone", "It was <moved>.", waits=False)
+    page, answer = tablet.get("/"), tablet.get("/api/kitchens")
+    assert page.status_code == answer.status_code == 503 and "It was &lt;moved&gt;." in page.text
+    assert answer.json is not None and answer.json["detail"] == "It was <moved>."
 
 
 def test_after_a_clean_stop_the_file_alone_is_the_data_and_a_backup_brings_it_back(tmp_path: Path) -> None:

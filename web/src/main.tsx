@@ -36,7 +36,7 @@ const cache = new QueryClient({
 
 function First() {
   const kitchens = useQuery(kitchensQuery());
-  if (!kitchens.data) return <Standing fault={kitchens.error} retry={() => void kitchens.refetch()} />;
+  if (!kitchens.data) return <Standing fault={kitchens.failureReason} retry={() => void kitchens.refetch()} />;
   const first = kitchens.data[0];
   return <Navigate to={first ? `/k/${first.id}/bench` : "/welcome"} replace />;
 }

@@ -10,7 +10,8 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from brassclock.api import gate
 from brassclock.api.kitchens import PROBLEMS, app
-from brassclock.api.problems import Problem, problem
+from brassclock.api.problem import problem
+from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
 from brassclock.services.access import devices, guest, passcode
 from brassclock.services.pages import bench as bench_page

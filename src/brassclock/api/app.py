@@ -17,12 +17,11 @@ from brassclock.api import (
     drill,
     formulas,
     freezer,
+    front,
     gate,
-    guard,
     instruments,
     kitchens,
     logbook,
-    pages,
     problems,
     starters,
 )
@@ -33,11 +32,11 @@ PARTS = (access, backups, instruments, kitchens, bakes, day, formulas, starters,
 DOCUMENT = Path(__file__).with_name("openapi.json")
 
 
-def create_app(app: App, hosts: frozenset[str] = guard.HOSTS, *, lan: bool = False) -> Flask:
+def create_app(app: App, hosts: frozenset[str] = front.HOSTS, *, lan: bool = False) -> Flask:
     """A Flask application over an App; it answers to these host names alone. `lan`: it asks who it is that asks."""
     flask_app = Door(__name__, static_folder=None)
     flask_app.extensions["brassclock"] = app
-    guard.install(flask_app, hosts)
+    front.install(flask_app, hosts)
     gate.install(flask_app, lan=lan)
     problems.install(flask_app)
     for part in PARTS:
@@ -50,7 +49,6 @@ def create_app(app: App, hosts: frozenset[str] = guard.HOSTS, *, lan: bool = Fal
         return Response(DOCUMENT.read_text("utf-8"), mimetype="application/json")
 
     flask_app.register_blueprint(about)
-    flask_app.register_blueprint(pages.blueprint)
     return flask_app
 
 

@@ -8,7 +8,8 @@ from flask import request, send_file
 from pydantic import BaseModel, StringConstraints
 
 from brassclock.api.kitchens import PROBLEMS, app
-from brassclock.api.problems import Problem, problem
+from brassclock.api.problem import problem
+from brassclock.api.problems import Problem
 from brassclock.api.routes import Routes
 from brassclock.services import backups
 from brassclock.services.schemas.backups import BackupChecked, BackupList, BackupRead, Restoring

@@ -10,7 +10,7 @@ from typing import Any
 
 from flask import Flask, Response, current_app, g, request
 
-from brassclock.api.problems import problem
+from brassclock.api.problem import problem
 from brassclock.services.access.devices import Known, gatekeeper
 from brassclock.services.app import App
 

@@ -7,7 +7,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, Response, request
 
-from brassclock.api.problems import problem
+from brassclock.api.problem import problem
 
 HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 MOST_PATH = 1000

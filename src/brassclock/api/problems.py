@@ -10,7 +10,8 @@ from flask import Flask, Response, request
 from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
-from brassclock.core.errors import FieldFault, InvalidInput
+from brassclock.api.problem import problem
+from brassclock.core.errors import InvalidInput
 from brassclock.services.app import Conflict, NotFound, Outdated
 from brassclock.services.contract import UnknownKind
 from brassclock.services.pages import bake as bake_page
@@ -41,20 +42,6 @@ class Problem(BaseModel):
     status: int
     detail: str
     errors: list[FieldProblem] = []
-
-
-def problem(
-    status: int, title: str, detail: str, faults: list[FieldFault] | None = None, more: dict[str, Any] | None = None
-) -> Response:
-    """A problem response; `more` are members of its own."""
-    body = {
-        **(more or {}),
-        "title": title,
-        "status": status,
-        "detail": detail,
-        "errors": [{"pointer": f.pointer, "detail": f.detail} for f in faults or []],
-    }
-    return Response(json.dumps(body), status, content_type="application/problem+json")
 
 
 def bad_request(error: InvalidInput) -> Response:

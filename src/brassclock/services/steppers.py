@@ -8,7 +8,7 @@ from collections.abc import Callable
 from brassclock.core.compiled import begin_warming
 
 COLD_S = 3.0  # loading what was compiled before takes less
-COLD_WORDS = "It is compiled for this machine once: about half a minute."
+COLD_WORDS = "Brass Clock is compiled for this machine once: about half a minute."
 
 
 def warm_all(told: Callable[[], None] | None = None) -> bool:

@@ -10,17 +10,13 @@ from typing import Any
 from sqlalchemy import Connection, Engine, create_engine, event
 
 from brassclock.store import backup
-from brassclock.store.faults import storage_fault
+from brassclock.store.faults import CannotOpen, storage_fault
 
 BUSY_MS = 5000
 CONNECTIONS = 40
 FILE_NAME = "brassclock.sqlite3"
 MAGIC = b"SQLite format 3\0"
 VERSIONS = Path(__file__).parent / "migrations" / "versions"
-
-
-class CannotOpen(RuntimeError):
-    """The data cannot be opened; the message says what is wrong and what to do, in one line."""
 
 
 def _pragmas(connection: Any, _: Any) -> None:

@@ -29,6 +29,10 @@ OS_WORDS = {
 }
 
 
+class CannotOpen(RuntimeError):
+    """The data cannot be opened; the message says what is wrong and what to do, in one line."""
+
+
 def storage_fault(error: BaseException | None) -> str | None:
     """The words of a fault of the disk or the database, wherever it was wrapped; None when it is none."""
     for _ in range(5):

@@ -8,7 +8,8 @@ from pathlib import Path
 from sqlalchemy import Engine
 
 from brassclock.store import access, backup
-from brassclock.store.engine import FILE_NAME, CannotOpen, newest_revision, open_store
+from brassclock.store.engine import FILE_NAME, newest_revision, open_store
+from brassclock.store.faults import CannotOpen
 
 
 def restored(directory: Path, chosen: Path) -> tuple[Engine, Path | None]:

@@ -76,6 +76,8 @@ const Centre = styled.div`
   }
 `;
 
+const NOT_UP = 503; // its words say how long that takes
+
 /** The waiting, failing and missing states of any screen. */
 export function Standing({ fault, retry }: { fault: Error | null; retry: () => void }) {
   if (!fault)
@@ -84,10 +86,10 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
         <p>{SAY.readingTheKitchen}</p>
       </Centre>
     );
-  const away = fault instanceof Problem && fault.away;
+  const silent = fault instanceof Problem && fault.away && fault.status !== NOT_UP;
   return (
     <Centre role="alert">
-      <p>{away ? SAY.theServerIsOutOfReachNothing : fault.message}</p>
+      <p>{silent ? SAY.theServerIsOutOfReachNothing : fault.message}</p>
       <Button onPress={retry}>Try again</Button>
       <a href="/">{SAY.toTheFirstPage}</a>
     </Centre>
@@ -106,7 +108,7 @@ export function RoomFrame({
 }) {
   const bench = useQuery(benchQuery(kitchen));
   useOutboxPump();
-  if (!bench.data) return <Standing fault={bench.error} retry={() => void bench.refetch()} />;
+  if (!bench.data) return <Standing fault={bench.failureReason} retry={() => void bench.refetch()} />;
   const b = bench.data;
   return (
     <Shell room bench={b} say={b.say} foot={<RoomBar kitchen={kitchen} here={here} />}>
@@ -134,7 +136,7 @@ export function LeafFrame({
   const bench = useQuery({ ...benchQuery(found.data?.kitchen_id ?? 0), enabled: found.data !== undefined });
   useOutboxPump();
   if (!found.data || !bench.data) {
-    return <Standing fault={found.error ?? bench.error} retry={() => void found.refetch()} />;
+    return <Standing fault={found.failureReason ?? bench.failureReason} retry={() => void found.refetch()} />;
   }
   const b = found.data;
   return (
