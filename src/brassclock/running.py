@@ -37,6 +37,7 @@ class Running:
         self._follower: Any = None
         self._aside: Any = None
         self._listener: Any = None
+        self._settled = threading.Timer(SETTLED_S, lambda: None)
 
     def start(self) -> None:
         """Bring the application up; a fault is told on the terminal and on the page."""
@@ -50,9 +51,9 @@ class Running:
             self._open()
             gc.freeze()
             if self._aside is not None:
-                later = threading.Timer(SETTLED_S, self._aside.warm)
-                later.daemon = True
-                later.start()
+                self._settled = threading.Timer(SETTLED_S, self._aside.warm)
+                self._settled.daemon = True
+                self._settled.start()
             if serving.compiles and not serving.demo:  # once it answers: loading the compiler would hold up the first
                 _warming(switch, first=False)
         except CannotOpen as fault:
@@ -163,6 +164,7 @@ class Running:
         """Write everything back and let go of the data."""
         if self._listener is not None:
             self._listener.end()
+        self._settled.cancel()
         if self._aside is not None:
             self._aside.end()
         if self._follower is not None:

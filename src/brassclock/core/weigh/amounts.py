@@ -78,6 +78,12 @@ _LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\
 _LAST_COUNT = re.compile(  # eggs: 2; flour 1000, among lines that are all in grams; no type of a flour
     r"^(0{1,3}|[^\d]*(?<!\btype)(?<!\btipo)(?<!\bno)[^\d\s:=,–-])[\s:=,–-]+(\d{1,4}(?:[.,]\d{1,2})?)$", re.IGNORECASE
 )
+_BETWEEN = re.compile(  # water 330 g, lukewarm; eggs 2 (beaten)
+    rf"^([^\d(]*?[^\d(\s:=,–-])[\s:=,–-]+"
+    rf"(?:({_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\s*(?:{_UNITS})\b\.?)\s*|(\d{{1,2}})\s*(?=\())"
+    r"([,(]?)\s*([^\d()%]+)\)?$",
+    re.IGNORECASE,
+)
 _EITHER = re.compile(
     rf"^({_NUM}\s*(?:{_UNITS})\b\.?)\s*/\s*({_NUM}\s*(?:{_UNITS})\b\.?)(?:\s*/\s*{_NUM}\s*(?:{_UNITS})\b\.?)*",
     re.IGNORECASE,
@@ -97,7 +103,11 @@ def counted(text: str) -> str:
 
 
 def split(text: str) -> tuple[str | None, str]:
-    """(amount, the rest) of a line; None when it holds no amount."""
+    """(amount, the rest) of a line; None when it holds no amount.
+
+    >>> split("330 g water, lukewarm"), split("water 330 g, lukewarm"), split("butter: 30 g (melted)")
+    (('330 g', 'water, lukewarm'), ('330 g', 'water, lukewarm'), ('30 g', 'butter, melted'))
+    """
     first = _FIRST.match(text)
     if first and _GRADE.fullmatch(first[1].strip()):
         first = None
@@ -106,6 +116,9 @@ def split(text: str) -> tuple[str | None, str]:
     last = _LAST.match(text)
     if last and last[1].strip():
         return last[2].strip(), last[1].strip()
+    between = _BETWEEN.match(text)
+    if between:
+        return (between[2] or between[3]).strip(), f"{between[1]}{',' if between[4] else ''} {between[5]}".strip()
     count = _LAST_COUNT.match(text)
     if count and not _GRADE.fullmatch(count[2]):
         return count[2], count[1].strip()

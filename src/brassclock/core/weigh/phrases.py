@@ -18,7 +18,8 @@ PURPOSES = {  # what goes beside the dough, by the words that say so
 }
 _ANY_PURPOSE = "|".join(f"(?:{words})" for words in PURPOSES.values())
 _MORE = re.compile(
-    rf",?\s*(?:\b(?:plus|and)|\+) (?:some |a little |a bit )?(?:more|extra|some)?\s*(?:[a-z]+ )?(?:{_ANY_PURPOSE}).*$",
+    r",?\s*(?:\b(?:plus|and)|\+|&) (?:some |a little |a bit )?(?:more|extra|some)?\s*(?:[a-z]+ )?"
+    rf"(?:{_ANY_PURPOSE}).*$",
     re.IGNORECASE,
 )
 _DIVIDED = re.compile(r",?\s*\b(?:divided|in two parts|in halves)\b", re.IGNORECASE)

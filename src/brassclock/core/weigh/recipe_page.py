@@ -13,7 +13,7 @@ from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
 from brassclock.core.weigh.columns import is_head, line_of
 from brassclock.core.weigh.entry import EntryLine, read_line, things_in
-from brassclock.core.weigh.recipe_words import SPONGE
+from brassclock.core.weigh.recipe_words import SPONGE, pieces_made
 
 _MARK = re.compile(r"^\s*(?:[-*+•·▢☐–]|\[[ x]?\]|\(?\d{1,2}[.)]|(?:step|stage)\s+\d{1,2}\s*[:.)-])\s+", re.IGNORECASE)
 _SIGNS = re.compile(
@@ -70,7 +70,9 @@ _AMOUNT = re.compile(
     r"(?:\d|[½¼¾⅓⅔]|\ban? (?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet|egg)\b)", re.IGNORECASE
 )
 _BEHIND_NAME = re.compile(
-    r"\s*(?:\||\(|\bmakes\b|,\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?)\b))", re.IGNORECASE
+    r"\s*(?:\||\(|\bmakes\b|(?=\b\d{1,3}\s*(?:portions?|pieces?|pcs|breads?|balls?)\s*(?:@|at|of|[x×])\s*\d)|"
+    r",\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?)\b))",
+    re.IGNORECASE,
 )
 _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
 _ROW = re.compile(r"\s*\|.*\|\s*$")
@@ -92,8 +94,10 @@ _DONE_WITH = re.compile(
 _LIST_ENDS = re.compile(r"(?<=[a-z])\.\s+(?=[a-zA-Z])")  # 500 g flour 375 g water. Mix, rest 2 h
 _SENTENCES = re.compile(r"[.!;]\s+[A-Z]")
 MOST_NAME = 80
+MOST_TITLE = 4  # words: a step says more
 FEW_WORDS = 5  # with an amount among them: an ingredient that is not known
 MOST_LINES = 250
+FEWEST_LISTED = 3  # things with strokes between them: a list; fewer are two measures of one
 MOST_WORDS = 6  # of a heading
 LONG_LINE = 90  # letters; an ingredient line is shorter
 LONGEST_LIST = 400  # letters of several ingredients in one line
@@ -191,7 +195,12 @@ class _Reader:
         self.part = "dough"
 
     def read(self, raw: str) -> None:
-        """Put a line where it belongs."""
+        """Put a line where it belongs; of a list in one line (`500 g flour / 10 g salt / glaze: ...`) each thing."""
+        things = re.split(r"\s+/\s+", raw)
+        for one in things if len(things) >= FEWEST_LISTED else [raw]:
+            self._read(one)
+
+    def _read(self, raw: str) -> None:
         raw = _SIGNS.sub("", raw)
         marked, bare = _NUMBERED.match(raw) is not None, _EMPHASIS.sub(r"\2", raw).strip()
         titled = _HASH.match(bare) is not None
@@ -311,6 +320,12 @@ def _is_name(line: str, page: Page, rows: Mapping[str, Ingredient]) -> bool:
     """True for the first line of a recipe where it names no ingredient and nothing to do."""
     if page.begun or len(line) > MOST_NAME:
         return False
+    if _ABOUT.fullmatch(line):
+        return False
+    if len(line.split()) <= MOST_TITLE and not re.search(r"\d|[.,;:]$", line):
+        return _things(line, rows)[0].ingredient is None
+    if _BEHIND_NAME.split(line)[0] != line and pieces_made(line) is not None:
+        return True
     read, *more = _things(line, rows)
     if more:
         return False

@@ -29,6 +29,7 @@ from brassclock.core.weigh.recipe_words import (
     place_of,
     quartered,
     stood_c,
+    tin_said,
     total_g,
 )
 
@@ -51,6 +52,7 @@ _WAITS = re.compile(
 )
 _WORKS = re.compile(r"\bmixing(?: time)?:|\bknead|mixer|dough hook|\bprocess|work the", re.I)
 _RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|medium|high)\b", re.I)  # of a machine
+_AGAIN = re.compile(r"\b(?:again|once more|second (?:rise|time|prove|proof)|a further)\b", re.I)
 _GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second)\b", re.I)
 _LEFT_OVER = re.compile(r"\b(?:left ?overs?|cooked|baked|stored?|keeps)\b", re.I)  # in the fridge, after the work
 _FEW_MIN = re.compile(r"\b(?:a minute or (?:two|2)|for a (?:few|couple of) minutes)", re.I)
@@ -73,13 +75,14 @@ _NO_SIZE = re.compile(
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
 THICKEST_MM, WIDEST_CM = 30.0, 60.0  # a length below is a thickness, one above no bread
 _HEATS = re.compile(
-    r"\b(?:bak\w+|cook\w*|fry|fried|grill\w*|oven|griddle|skillet|pan|ta[wv]ah?|stone|steel|deck|tandoor\w*|preheat\w*)\b",
+    r"\b(?:bak\w+|cook\w*|fry|fried|grill\w*|oven|griddle|skillet|pan|ta[wv]ah?|stone|steel|deck|tandoor\w*|comal|plancha|preheat\w*)\b",
     re.I,
 )
 _SENTENCE = re.compile(r"(?<!\d)\.\s+|\.\s+(?=[A-Z])")
 _CLAUSE = re.compile(
     r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|"
-    r",(?!\s*(?:or|until|till|about|covered|at|not|up to|approx|around|roughly)\b)|"
+    r",(?!\s*(?:or|until|till|about|covered|at|not|up to|approx|around|roughly)\b|"
+    r"\s*\d[\d.,/ –-]*\s?(?:mm|cm|inch\w*)\b)|"
     r"\s*(?:->|→|\+(?!\s*\d+ ?%))|"
     r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|"
     r"stretch)\b))\s*"
@@ -147,11 +150,12 @@ def _fact(key: str, span: Span, words: str) -> Fact:
 def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
     """Facts of a recipe, each key once, in the order of the work; `about` is what it says of itself beside its steps.
 
-    Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `dough_c`, `sponge_h`, `bulk_h`, `bulk_x`,
-    `ball_h`, `ball_x` (times the size), `shaped_h` (a rise of what is rolled), `cold_h` (`cold_of` the bulk or the
-    balls; `cold_again`), `cold_days` (up to so many), `bulk_out_h`, `ball_out_h` (after the cold), `bulk_place`,
-    `ball_place`, `bulk_c`, `ball_c`, `sponge_c` (told for), `other_way` (of a wait, in words), `thickness_mm`,
-    `diameter_cm` (or `length_cm`, `width_cm`), `quarters`, `docked`, `baked_on`, `oven_c`.
+    Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `dough_c`, `sponge_h`, `bulk_h`,
+    `bulk_x`, `bulk_again` (once it had its size), `ball_h`, `ball_x` (times the size), `shaped_h` (a rise of what
+    is rolled), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many), `bulk_out_h`,
+    `ball_out_h` (after the cold), `bulk_place`, `ball_place`, `bulk_c`, `ball_c`, `sponge_c` (told for),
+    `other_way` (of a wait, in words), `thickness_mm`, `diameter_cm` (or `length_cm`, `width_cm`), `tin` (its sizes,
+    in words), `quarters`, `docked`, `baked_on`, `oven_c`.
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -220,6 +224,9 @@ class _Reader:
         """Keep facts that are new; a rise stands before a shorter rest."""
         for fact in told:
             held = self.found.get(fact.key)
+            if held is not None and fact.key == "bulk_h" and _AGAIN.search(fact.words) and _GROWS.search(fact.words):
+                self._rises_again(fact, held)
+                continue
             again = fact.key in SIZES and not self.baked  # rolled again, as what is filled or coiled is
             if held is not None and (again or (fact.key in WAITS and _outweighs(fact, held))):
                 del self.found[fact.key]
@@ -230,10 +237,19 @@ class _Reader:
                 self.found["knead_min"] = replace(held, value=float(held.value) + float(fact.value), words=both)
             self.found.setdefault(fact.key, fact)
 
+    def _rises_again(self, fact: Fact, held: Fact) -> None:
+        """Add a rise after the dough was knocked back: to its hours, or beside a size that it is to reach."""
+        if "bulk_x" in self.found:
+            self.found.setdefault("bulk_again", replace(fact, key="bulk_again"))
+            return
+        most = (held.high or float(held.value)) + (fact.high or float(fact.value))
+        low = float(held.value) + float(fact.value)
+        self.found["bulk_h"] = Fact("bulk_h", low, f"{held.words}, {fact.words}", most if most > low else None)
+
     def _clause(self, clause: str, raw: str, stage: str) -> None:
         clause, other = _first_way(clause)
         told = [Fact("other_way", other, raw)] if other else []
-        divided = pieces_in(clause, raw)
+        divided = pieces_in(clause, raw, bare=stage == "bulk" and "pieces" not in self.found)
         told += self._pieces(clause, raw, stage, divided)
         if stage == "rolled" and _DOCKS.search(clause) and not self.baked:
             told.append(Fact("docked", 1.0, clause))
@@ -328,16 +344,19 @@ class _Reader:
 
     def _shape(self, clause: str) -> Iterator[Fact]:
         oval = None if _TIN.search(clause) else oval_cm(clause)
+        if "pieces" not in self.found and (tin := tin_said(clause)):
+            yield Fact("tin", tin, clause)
         if oval is not None:
             yield Fact("length_cm", oval[1], clause)
             yield Fact("width_cm", oval[0], clause)
-        elif (_ROLLS.search(clause) or _SIZED.search(clause)) and not _NO_SIZE.search(clause):
-            found = list(lengths_mm(clause))
-            for low, high in found:
-                if high <= THICKEST_MM or (len(found) == 1 and _HIGH.search(clause)):
-                    yield _fact("thickness_mm", (round(low, 1), round(high, 1)), clause)
-                elif high / 10 <= WIDEST_CM:
-                    yield _fact("diameter_cm", (round(low / 10, 1), round(high / 10, 1)), clause)
+        if not (_ROLLS.search(clause) or _SIZED.search(clause)) or _NO_SIZE.search(clause):
+            return
+        found = list(lengths_mm(clause))
+        for low, high in found:
+            if high <= THICKEST_MM or (len(found) == 1 and _HIGH.search(clause)):
+                yield _fact("thickness_mm", (round(low, 1), round(high, 1)), clause)
+            elif oval is None and high / 10 <= WIDEST_CM:
+                yield _fact("diameter_cm", (round(low / 10, 1), round(high / 10, 1)), clause)
 
     def _heat(self, clause: str) -> Iterator[Fact]:
         kind, heat_c = baked_on(clause), oven_c(clause)

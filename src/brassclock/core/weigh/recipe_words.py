@@ -28,14 +28,16 @@ _TIME = re.compile(
 _UP_TO_DAYS = re.compile(r"\bup to (?:about )?(\d{1,2}) days?\b|\b(\d{1,2}) days? at (?:the )?most", re.IGNORECASE)
 FOUND_H = (1 / 60, 96.0)
 _PIECES = (
-    r"(?:equal|even|equal-sized|small|large|smooth|dough)?\s*"
-    r"(?:pieces?|balls?|portions?|parts?|rounds?|breads?|flatbreads?|lumps?|discs?|naans?|pitas?|pittas?|kulchas?|rotis?|"
-    r"circles?|ovals?|pockets?|pcs)\b"
+    r"(?:equal|even|equal-sized|small|large|smooth|dough|long|thin)?\s*(?:\d+(?:\.\d+)?[ -]?(?:inch|in|cm|mm)\b\s*)?"
+    r"(?:pieces?|balls?|portions?|parts?|rounds?|breads?|flatbreads?|lumps?|discs?|disks?|naans?|pitas?|pittas?|kulchas?|"
+    r"rotis?|chapatis?|tortillas?|wraps?|loaves|loaf|bases?|sheets?|circles?|ovals?|pockets?|pcs)\b"
 )
+_OF_EACH = r"(?:@|at|of|[x×])\s*(?=\d{2,4}\s?g\b)"  # 100 pcs @ 90 g
+_COUNTED = re.compile(rf"\s*(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}(?!\s+(?:at a time|of))", re.IGNORECASE)
 _DIVIDES = re.compile(
     rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?"
     rf"\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}|"
-    rf"\b(\d{{1,3}})\s*[x×]\s*\d{{2,4}}\s?g\b|\b(?:divide|split)\s+(\d{{1,3}})$|"
+    rf"\b(\d{{1,3}})\s*[x×@]\s*\d{{2,4}}\s?g\b|\b(?:divide|split)\s+(\d{{1,3}})$|"
     rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in|to|by)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
     re.IGNORECASE,
 )
@@ -44,19 +46,21 @@ _MAKES = re.compile(
     rf"\bfor\s+(\d{{1,3}})\s+{_PIECES}|"
     rf"(?:makes|yields?|quantity)\s*:?\s*(?:about |approx\.? |around )?(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?"
     rf"(?!\s*(?:g|kg|%))|"
-    rf"[(,]\s*(?:makes )?(\d{{1,3}})\s+{_PIECES}\)?\s*$",
+    rf"[(,]\s*(?:makes )?(\d{{1,3}})\s+{_PIECES}\)?\s*$|"
+    rf"\b(\d{{1,3}})\s*{_PIECES}\s*{_OF_EACH}|"
+    r"^[^\d:]*(?<!serves )\((\d{1,3})\)\s*$",
     re.IGNORECASE,
 )
 _SAYS_EACH = re.compile(
     r"(?:scale|divide|portion|weigh|cut|ball|pre-?shape)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?"
     r"(?: about)? \d+ ?g|"
-    r"\b(?:at|of) (?:about |around )?\d+ ?g|"
+    r"(?:\b(?:at|of)|@) ?(?:about |around )?\d+ ?g|"
     r"(?:scaling|piece|ball|unit) weight|[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|"
     r"apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
 )
 _EACH_G = re.compile(
-    r"(?:[x×]\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |weighing (?:about )?|about )?"
+    r"(?:[x×]\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |@ ?|weighing (?:about )?|about )?"
     r"\b(\d{2,4})\s*(?:-|–|to)?\s*(\d{2,4})?\s*(?:g|grams?)\b(?:\s*(?:each|apiece|balls?|pieces?|portions?))?",
     re.IGNORECASE,
 )
@@ -76,6 +80,9 @@ _AS_THICK = (  # practice: what a thickness is likened to [mm]
 )
 _MM = {"mm": 1.0, "cm": 10.0, "millimetre": 1.0, "centimetre": 10.0, "millimeter": 1.0, "centimeter": 10.0}
 INCH_MM = 25.4
+_IS_OVAL = re.compile(r"\b(?:ovals?|oblongs?|tongues?|tear ?-?drops?)\b", re.IGNORECASE)
+OVAL_WIDE = 0.6  # of its length: common practice for hand-drawn ovals and drops
+SHORTEST_OVAL_MM = 80.0
 _DEGREES = re.compile(
     r"(?:(\d{3})\s*(?:°|º)?[cf]?\s*(?:-|–|to)\s*)?(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b",
     re.IGNORECASE,
@@ -100,7 +107,12 @@ _GAS = re.compile(r"\bgas (?:mark )?(\d)\b", re.I)
 GAS_C = {n: round(celsius(n * 25 + 250, "F"), -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
 COLDEST_OVEN_C, HOTTEST_C = 120.0, 550.0
 _ON = (  # what a bread is baked on, by the words for it; the first that is there
-    ("oil", r"deep[- ]fr\w+"),
+    (
+        "oil",
+        r"deep[- ]fr\w+|deep oil|\bin (?:the )?hot oil\b|\boil\b[^.]{0,30}\b(?:1[5-9]\d|2[01]\d) ?(?:°|º)? ?c\b|"
+        r"\boil\b[^.]{0,30}\b(?:3[2-9]\d|4[01]\d) ?(?:°|º)? ?f\b|"
+        r"(?<!pan-)(?<!pan )\bfr(?:y|ied|ying)\b[^.]*\bin (?:the )?oil\b",
+    ),
     ("clay_wall", r"tandoor|tandoori|clay oven"),
     ("inverted_plate", r"\bsaj\b|(?:inverted|upturned|upside[- ]down) \w+"),
     ("flame_oven", r"wood[- ]fired|flame oven|\b(?:pizza|outdoor|garden) oven"),
@@ -177,23 +189,37 @@ def dough_c(clause: str) -> float | None:
 
 
 def oval_cm(clause: str) -> Span | None:
-    """Width and length of an oval [cm]."""
+    """Width and length of an oval [cm]; of one length alone it is OVAL_WIDE as wide."""
     found = _OVAL.search(clause)
     if found is None:
-        return None
+        long = [x for x in lengths_mm(clause) if x[1] >= SHORTEST_OVAL_MM] if _IS_OVAL.search(clause) else []
+        if len(long) != 1:
+            return None
+        length_cm = sum(long[0]) / 20
+        return round(length_cm * OVAL_WIDE, 1), round(length_cm, 1)
     size = 1.0 if found[3].lower() == "cm" else INCH_MM / 10
     ends = sorted(round(float(x) * size, 1) for x in (found[1], found[2]))
     return ends[0], ends[1]
 
 
-def pieces_in(clause: str, raw: str) -> Span | None:
-    """Number of pieces that a clause, in figures and as it is written, divides a dough into."""
+def tin_said(clause: str) -> str | None:
+    """The sizes of the tin or tray that all of a dough goes into, as they are written."""
+    found = _OVAL.search(clause) if re.search(r"\b(?:tin|pan|tray|dish)\b", clause, re.IGNORECASE) else None
+    return found[0].strip() if found else None
+
+
+def pieces_in(clause: str, raw: str, *, bare: bool = False) -> Span | None:
+    """Number of pieces that a clause, in figures and as it is written, divides a dough into; `bare`: or that it begins
+    with (`8 balls`)."""
     parts = _QUARTERS.search(raw)
     if parts:
         many = 2.0 if parts[1].lower().startswith("hal") else 4.0
         return many, many
     found = _DIVIDES.search(clause)
     low = float(found[1] or found[3] or found[4] or found[5]) if found else 0.0
+    if found is None and bare:
+        found = _COUNTED.match(clause)
+        low = float(found[1]) if found else 0.0
     return (low, float(found[2] or low)) if found and low > 0 else None
 
 
@@ -206,7 +232,7 @@ def quartered(raw: str) -> bool:
 def pieces_made(text: str) -> Span | None:
     """Number of breads that a line of what it makes, or a name, says: `Makes 8`, `Naan (6 pieces)`."""
     found = _MAKES.search(text)
-    low = float(found[1] or found[2] or found[4]) if found else 0.0
+    low = float(found[1] or found[2] or found[4] or found[5] or found[6]) if found else 0.0
     return (low, float(found[3] or low)) if found and low > 0 else None
 
 

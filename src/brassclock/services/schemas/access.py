@@ -1,7 +1,5 @@
 """Shapes of who may ask: sign-in, devices, a guest's view."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated
 

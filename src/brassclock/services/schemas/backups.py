@@ -1,7 +1,5 @@
 """Shapes of backups."""
 
-from __future__ import annotations
-
 import datetime as dt
 
 from brassclock.services.schemas.base import Shape

@@ -1,7 +1,5 @@
 """Shapes of a bake as a whole, of the bench and the logbook."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Literal
 

@@ -1,7 +1,5 @@
 """Shapes that all schemas share: strict requests, edits, bands, reasons, cautions, steps, the clock."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated
 

@@ -1,7 +1,5 @@
 """Shapes of the day: hours away, calendars, pins, ways out, bakes together."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated
 

@@ -1,7 +1,5 @@
 """Shapes of the Drill: a practice case as it is shown, an answer to it, what it was, and how a learner does."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Literal
 
@@ -298,7 +296,7 @@ class DrillKept(BaseModel):
     version: Annotated[int, Field(ge=0, le=1000)]
     points: Annotated[float, Field(ge=0, le=100)] | None = None
     answer: AnswerCreate | None = None
-    figures: FiguresKept | None = None
+    figures: "FiguresKept | None" = None
 
 
 class FiguresKept(Strict):

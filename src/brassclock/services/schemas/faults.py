@@ -1,7 +1,5 @@
 """Field faults of what was given, in a cook's words: what is wrong, and what would be right."""
 
-from __future__ import annotations
-
 from typing import Any
 
 from pydantic import ValidationError

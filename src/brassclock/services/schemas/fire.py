@@ -1,7 +1,5 @@
 """Shapes of the Fire leaf: ways through the heat, taps, programs, lines, the live hearth."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Any, Literal
 

@@ -1,7 +1,5 @@
 """Shapes of the freezer: what lies in it, what is taken out, tables from it and their moves."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Literal
 

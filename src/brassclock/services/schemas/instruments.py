@@ -1,7 +1,5 @@
 """Shapes of instruments and their readings."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Literal
 

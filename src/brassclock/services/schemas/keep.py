@@ -1,7 +1,5 @@
 """Shapes of the Keep leaf."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Any, Literal
 

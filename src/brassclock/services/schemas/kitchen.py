@@ -1,7 +1,5 @@
 """Shapes of the kitchen: its settings, surfaces, pantry, places, air, starters."""
 
-from __future__ import annotations
-
 import datetime as dt
 import re
 from typing import Annotated, Literal
@@ -224,9 +222,9 @@ class KitchenRead(Shape):
     bags: list[BagRead]
     activity_mean: float
     activity_sd_log: float
-    places: list[PlaceRead]
-    leavens: list[StrengthRead]
-    surfaces: list[SurfaceRead]
+    places: list["PlaceRead"]
+    leavens: list["StrengthRead"]
+    surfaces: list["SurfaceRead"]
 
 
 class IngredientRead(Shape):

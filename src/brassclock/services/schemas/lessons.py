@@ -1,7 +1,5 @@
 """Shapes of what a kitchen has learned: its beliefs and the lessons that made them."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Literal
 

@@ -1,7 +1,5 @@
 """Shapes of the Logbook: a page of past bakes, and what many of them show together."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Literal
 

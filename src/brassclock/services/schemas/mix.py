@@ -1,7 +1,5 @@
 """Shapes of the Mix leaf."""
 
-from __future__ import annotations
-
 from typing import Annotated
 
 from brassclock.services.schemas.base import CautionRead, Edit, Shape, WhyRead

@@ -1,7 +1,5 @@
 """Quantities and texts that requests share, with their bounds."""
 
-from __future__ import annotations
-
 import math
 from typing import Annotated
 

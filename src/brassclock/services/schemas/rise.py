@@ -1,7 +1,5 @@
 """Shapes of the Rise leaf: readings, windows, what-ifs, rescues, routes."""
 
-from __future__ import annotations
-
 import datetime as dt
 import math
 from typing import Annotated, Literal

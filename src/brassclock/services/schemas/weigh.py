@@ -1,7 +1,5 @@
 """Shapes of the Weigh leaf: lines, fillings, the sheet, methods, lists read."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Annotated, Any, Literal
 

@@ -100,6 +100,8 @@ def _left(found: Mapping[str, Fact]) -> list[TakenRead]:
     """Facts of a recipe that a bake has no place for, each told."""
     days = None if "cold_h" in found else found.get("cold_days")
     left: list[tuple[Fact | None, str]] = [
+        (found.get("bulk_again"), "a second rise of the dough, {hours}: it is planned until it has its size once"),
+        (found.get("tin"), "a tin of {fact.value}; give the pieces their number and size on Weigh"),
         (found.get("cold_again"), "a second time in the fridge, {hours}"),
         (found.get("other_way"), "the other way: {fact.value}"),
         (days, "up to {fact.value:g} days in the fridge; set its hours there on Rise, under stages"),

@@ -1,8 +1,6 @@
 """Tables of who may ask, and of instruments: the passcode, devices, what an instrument measures, and what it
 measured."""
 
-from __future__ import annotations
-
 import datetime as dt
 
 from sqlalchemy import Column, ForeignKey, UniqueConstraint

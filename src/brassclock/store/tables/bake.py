@@ -1,7 +1,5 @@
 """Tables of a bake: its settings, taps, readings, what was forecast and what moved its plan; and acts taken back."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Any
 from uuid import uuid4

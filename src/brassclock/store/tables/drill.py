@@ -1,7 +1,5 @@
 """Table of the Drill: each case that was opened, and its answer."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Any
 

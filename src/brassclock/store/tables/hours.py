@@ -1,7 +1,5 @@
 """Tables of the hours in which hands are away."""
 
-from __future__ import annotations
-
 import datetime as dt
 
 from sqlalchemy import JSON, Column

@@ -1,7 +1,5 @@
 """Tables of what comes after the heat: outcomes, pictures, lessons, frozen breads and their servings."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Any
 

@@ -1,7 +1,5 @@
 """Tables of a kitchen: its settings, clock, surfaces, ingredients, methods, bags and starters."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Any
 

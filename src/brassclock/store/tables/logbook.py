@@ -1,7 +1,5 @@
 """Table of the Logbook: the figures of a bake that has ended, for lists, instruments and the search."""
 
-from __future__ import annotations
-
 import datetime as dt
 from typing import Any
 
