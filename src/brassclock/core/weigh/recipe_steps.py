@@ -15,6 +15,7 @@ from brassclock.core.weigh.recipe_words import (
     SPONGE,
     Span,
     baked_on,
+    colour_of,
     days_cold,
     dough_c,
     each_g,
@@ -155,7 +156,7 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
     is rolled), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many), `bulk_out_h`,
     `ball_out_h` (after the cold), `bulk_place`, `ball_place`, `bulk_c`, `ball_c`, `sponge_c` (told for),
     `other_way` (of a wait, in words), `thickness_mm`, `diameter_cm` (or `length_cm`, `width_cm`), `tin` (its sizes,
-    in words), `quarters`, `docked`, `baked_on`, `oven_c`.
+    in words), `quarters`, `docked`, `baked_on`, `oven_c`, `colour` (of a baked bread, where that is not golden).
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -266,6 +267,8 @@ class _Reader:
         if any(f.key.endswith(("_h", "_x")) for f in waits) and not _COLD.search(clause) and wanted_c is None:
             told += self._where(clause, "ball" if stage == "rolled" else stage)
         told += self._shape(clause)
+        colour = colour_of(clause) if stage != "bulk" else None
+        told += [] if colour is None else [Fact("colour", colour, clause)]
         if _HEATS.search(clause):
             told += self._heat(clause)
         elif "baked_on" in self.found and self.found["baked_on"].value == "skillet" and _LID.search(clause):

@@ -130,6 +130,32 @@ _ON = (  # what a bread is baked on, by the words for it; the first that is ther
         r"(?:trays?|sheets?)\b",
     ),
 )
+_COLOURS = (  # golden, spots and all, is what a bread has where nothing else is said
+    (
+        "charred",
+        re.compile(
+            r"(?<!lightly )(?<!slightly )\b(?:charred|blackened)\b"
+            r"(?! (?:in )?(?:a few )?(?:spots?|places|patches|blisters?|edges?|bits|bubbles))",
+            re.IGNORECASE,
+        ),
+    ),
+    (
+        "pale",
+        re.compile(
+            r"\b(?:no|without(?: any)?|barely any|little) colou?r(?:ing)?\b|\bstay\w* pale\b|\b(?:still|kept?) pale\b|"
+            r"\b(?:not|n't|without) (?:let (?:it|them) )?brown(?:ing)?\b",
+            re.IGNORECASE,
+        ),
+    ),
+    (
+        "light",
+        re.compile(
+            r"\b(?:lightly|barely|just|slightly|faintly) (?:golden|brown\w*|colou?red|toasted)\b|"
+            r"\b(?:light|pale) (?:golden|gold|brown|colou?r)\b|\b(?:a )?few (?:light |pale )(?:brown )?spots\b",
+            re.IGNORECASE,
+        ),
+    ),
+)
 _UNDER_LID = re.compile(r"\b(?:with|under|put on|cover\w*)\b[^.]*\blid\b|\blid on\b|\bcovered (?:pan|skillet)", re.I)
 _WITH = {
     "processor": r"food processor|\bprocess\b",
@@ -200,6 +226,11 @@ def oval_cm(clause: str) -> Span | None:
     size = 1.0 if found[3].lower() == "cm" else INCH_MM / 10
     ends = sorted(round(float(x) * size, 1) for x in (found[1], found[2]))
     return ends[0], ends[1]
+
+
+def colour_of(clause: str) -> str | None:
+    """The colour that a clause wants a bread to have (a key of the colours); None where it says none or golden."""
+    return next((colour for colour, words in _COLOURS if words.search(clause)), None)
 
 
 def tin_said(clause: str) -> str | None:

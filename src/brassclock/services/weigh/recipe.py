@@ -90,6 +90,9 @@ def _shape(bake: Bake, found: Mapping[str, Fact]) -> list[TakenRead]:
         grams = found["filling_g"]
         bake.filling = {**bake.filling, "per_piece_g": float(grams.value)}
         told.append(TakenRead(text=f"{grams.value:g} g of {_inside(bake)} each", words=grams.words))
+    if "colour" in found:
+        bake.doneness = str(found["colour"].value)
+        told.append(TakenRead(text=f"baked until it is {bake.doneness}", words=found["colour"].words))
     if "docked" in found:
         bake.docked = True
         told.append(TakenRead(text="docked all over: no pocket is wanted", words=found["docked"].words))
