@@ -17,7 +17,7 @@ CARELESS = re.compile(
     r"melted|large|medium|small|beaten|heaped|level|dipped|spooned|rounded|scant|generous|good|more|extra|plus|approx|"
     r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|"
     r"crushed|boiled|"
-    r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|of your "
+    r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|thick|of your "
     r"choice|tap|filtered|washed|dry|enough)\b"
 )
 # words that may stand beside a name without making it another thing
@@ -87,11 +87,16 @@ def spoken_names() -> dict[str, str]:
     return {row["name"].replace("-", " "): row["ingredient"] for row in csv.DictReader(text.splitlines())}
 
 
+_GRADE_BEHIND = re.compile(
+    r"^(?:wheat |white )?(flour) ((?:type |tipo |t ?)?(?:00|\d{2,4})|strong|plain|00)$"
+)  # flour type 00
+
+
 def plain(words: str) -> str:
     """Words lowered, without what stands after a comma or in brackets, without what does not change the ingredient."""
     clean = re.sub(r"\([^)]*\)", " ", words.lower()).replace("-", " ").replace("’", "'").replace("‘", "'")
     clean = re.sub(r"(?<!\w)['\"“]([^'\"”]+)['\"”](?!\w)", r"\1", clean)
-    clean = re.split(r"[,;]| or | plus | for ", clean)[0]
+    clean = _GRADE_BEHIND.sub(r"\2 \1", re.split(r"[,;]| or | plus | for ", clean)[0].strip())
     return re.sub(r"\s+", " ", CARELESS.sub(" ", clean)).strip(" .:-–*•")
 
 

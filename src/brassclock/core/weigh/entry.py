@@ -48,6 +48,9 @@ _NEXT = (  # between things in one line, as they are tried
     re.compile(r"\s*[,;]\s+|\s*;\s*|\s+[/|·•]\s+|\s+[-–—+]\s+(?=\d)"),
     re.compile(r"[\s,;]+(?=\d+(?:[.,]\d+)?\s?(?:g|kg|ml)\b)"),
 )
+_FLOURS = re.compile(  # flour: 450 g strong white + 50 g rye
+    r"^\s*(?:the )?flours?\s*:\s*(?=\D*\d.*(?:\+|,|;|\band\b)\s*\d)", re.IGNORECASE
+)
 _EITHER_WAY = re.compile(r"[1-9]\d{0,2}\.\d\d0 ?(?:g|gr|grams?|ml)\b", re.IGNORECASE)  # 1.250 g
 _NO_UNIT = re.compile(r"\d+(?:[.,]\d+)?")
 BARE_FLOUR_G = 50.0  # of a flour without a unit: nobody counts so many cups
@@ -248,8 +251,9 @@ def read_entry(
 
 def things_in(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each; at least one."""
+    whole = _FLOURS.sub("", line)
     for mark in _NEXT:
-        parts = [p for p in mark.split(line) if p]
+        parts = [p for p in mark.split(whole) if p]
         apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
         measured = bool(apart) and all(x.amount is not None or x.share is not None for x in apart)
         # what is not known stays, a line of its own

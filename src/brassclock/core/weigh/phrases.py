@@ -18,7 +18,8 @@ PURPOSES = {  # what goes beside the dough, by the words that say so
 }
 _ANY_PURPOSE = "|".join(f"(?:{words})" for words in PURPOSES.values())
 _MORE = re.compile(
-    r",?\s*(?:\b(?:plus|and)|\+|&) (?:some |a little |a bit )?(?:more|extra|some)?\s*(?:[a-z]+ )?"
+    r",?\s*(?:\b(?:plus|and)|\+|&) (?:some |a little |a bit )?(?:more|extra|some)?\s*"
+    r"(?:[\d½¼¾⅓⅔./]+\s*(?:g|ml|tbsp|tsp|cups?|tablespoons?|teaspoons?)?\s+)?(?:more |extra )?(?:[a-z]+ )?"
     rf"(?:{_ANY_PURPOSE}).*$",
     re.IGNORECASE,
 )

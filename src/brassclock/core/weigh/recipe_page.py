@@ -71,16 +71,17 @@ _AMOUNT = re.compile(
 )
 _BEHIND_NAME = re.compile(
     r"\s*(?:\||\(|\bmakes\b|(?=\b\d{1,3}\s*(?:portions?|pieces?|pcs|breads?|balls?)\s*(?:@|at|of|[x×])\s*\d)|"
-    r",\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?)\b))",
+    r"(?:,|\s[–—-])\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?)\b))",
     re.IGNORECASE,
 )
 _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
+_AMOUNT_ALONE = re.compile(r"[\d.,/½¼¾⅓⅔ –-]+\s*(?:g|kg|ml|l|oz|lb|tsp|tbsp|cups?)?\.?", re.IGNORECASE)
 _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
 _DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
 _HELD = r"(?:['′]|min(?:ute)?s?\b|(?:h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b)"
 _TERMED = re.compile(
-    r"(?:scaling|piece|ball|floor|bulk|proof|retard\w*|temper\w*|oven|mixing|knead\w*|bake|baking|bench|final|dough)\b"
+    r"(?:scaling|sheeting|rounding|dividing|shaping|piece|ball|floor|bulk|proof|prove|retard\w*|temper\w*|oven|mixing|knead\w*|bake|baking|bench|final|dough)\b"
     r"[^:]{0,24}:\s*\d",
     re.IGNORECASE,
 )
@@ -91,7 +92,9 @@ _TERSE = re.compile(  # what is done, told without a verb: 45 min bulk; ball pro
 _DONE_WITH = re.compile(
     rf"\s+[–—-]+>?\s+(?=(?:{'|'.join(_VERBS.split())})\b|\d[\d.,/–-]*\s*{_HELD}|overnight)", re.IGNORECASE
 )
-_LIST_ENDS = re.compile(r"(?<=[a-z])\.\s+(?=[a-zA-Z])")  # 500 g flour 375 g water. Mix, rest 2 h
+_LIST_ENDS = re.compile(
+    rf"(?<=[a-z])\.\s+(?=[a-zA-Z]|\d[\d.,/–-]*\s*{_HELD})", re.IGNORECASE
+)  # 500 g flour 375 g water. Mix, rest 2 h
 _SENTENCES = re.compile(r"[.!;]\s+[A-Z]")
 MOST_NAME = 80
 MOST_TITLE = 4  # words: a step says more
@@ -245,6 +248,8 @@ class _Reader:
     def _headed(self, line: str) -> tuple[str, str, str] | None:
         """(part, heading, the rest) of a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`)."""
         head, colon, rest = (x.strip() for x in line.partition(":"))
+        if _AMOUNT_ALONE.fullmatch(rest):  # levain: 75 g
+            return None
         part = _heading(head) if colon and rest and self.part != "steps" else None
         return (part, head, rest) if part in ("sponge", "dough", "filling", "topping", "beside") else None
 
@@ -262,7 +267,11 @@ class _Reader:
         page, (items, done) = self.page, _parted(line)
         if _DAY.match(line):
             page.steps.append(line)
-        elif _ABOUT.fullmatch(line) and not (self.part == "steps" and marked):
+        elif (
+            _ABOUT.fullmatch(line)
+            and not (self.part == "steps" and marked)
+            and not (page.steps and _TERMED.match(line))
+        ):
             page.about.append(line)
         elif self.part in ("steps", "about"):
             getattr(page, self.part).append(line)

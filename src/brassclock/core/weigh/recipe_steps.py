@@ -16,9 +16,12 @@ from brassclock.core.weigh.recipe_words import (
     Span,
     baked_on,
     colour_of,
+    cool,
     days_cold,
     dough_c,
     each_g,
+    filling_g,
+    heat_elsewhere,
     hours_in,
     kneaded_by,
     lengths_mm,
@@ -38,7 +41,9 @@ _COLD = re.compile(
     r"\b(?:CT|fridge|refrigerat\w*|chill\w*|cold[- ](?:ferment|prove|proof|rise|retard)\w*|retard\w*)\b", re.I
 )
 _OUT = re.compile(
-    r"\b(?:temper\w*|out of the fridge|from the fridge|take (?:it |them |the \w+ )?out|room temp\w*|come to)\b", re.I
+    r"\b(?:out (?:for )?\d|temper\w*|out of the fridge|"
+    r"from the fridge|take (?:it |them |the \w+ )?out|room temp\w*|come to)\b",
+    re.I,
 )
 _GROWS = re.compile(
     r"\b(?:RT|ris(?:e|es|ing|en)|prov(?:e|es|ing)|proof\w*|ferment\w*|bulk\w*|doubl\w+|twice its size|"
@@ -52,16 +57,21 @@ _WAITS = re.compile(
     re.I,
 )
 _WORKS = re.compile(r"\bmixing(?: time)?:|\bknead|mixer|dough hook|\bprocess|work the", re.I)
-_RUNS = re.compile(r"\b(?:mix|run|work|beat|slow|fast|speed|low|medium|high)\b", re.I)  # of a machine
+_RUNS = re.compile(r"\b(?:1st|2nd|gear|mix|run|work|beat|slow|fast|speed|low|medium|high)\b", re.I)  # of a machine
 _AGAIN = re.compile(r"\b(?:again|once more|second (?:rise|time|prove|proof)|a further)\b", re.I)
-_GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second)\b", re.I)
+_GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second|2nd)\b", re.I)
+_FROTHS = re.compile(
+    r"\b(?:froth\w*|foam\w*|activat\w*|bloom\w*|pro(?:of|ve) (?:the|your) yeast)\b", re.I
+)  # no dough yet
 _LEFT_OVER = re.compile(r"\b(?:left ?overs?|cooked|baked|stored?|keeps)\b", re.I)  # in the fridge, after the work
 _FEW_MIN = re.compile(r"\b(?:a minute or (?:two|2)|for a (?:few|couple of) minutes)", re.I)
 _BALLS = re.compile(r"\b(?:scaling|pre-?shape|divide|portion|scale|ball|split|shape|form|cut)\w*\b", re.I)
 _PARTS = re.compile(r"(?:scaling|pre-?shape|divide|portion|ball|scale|shape into)\b", re.I)
 _FILLS = re.compile(r"(?:fill|stuff|spread|spoon|top|scatter|sprinkle|brush)\b", re.I)
 _ROLLS = re.compile(
-    r"\b(?:pin out|thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b", re.I
+    r"\b(?:pin out|open(?:ed)? (?:up |out )?to|"
+    r"thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b",
+    re.I,
 )
 _HIGH = re.compile(r"\d\s*(?:cm|mm|in\w*|[\"”″])\s*-?(?:deep|high|tall|thick)\b", re.I)
 _DOCKS = re.compile(r"\b(?:dock|prick)\b(?!.*\bbubbl)", re.I)
@@ -82,12 +92,17 @@ _HEATS = re.compile(
 _SENTENCE = re.compile(r"(?<!\d)\.\s+|\.\s+(?=[A-Z])")
 _CLAUSE = re.compile(
     r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|"
-    r",(?!\s*(?:or|until|till|about|covered|at|not|up to|approx|around|roughly)\b|"
-    r"\s*\d[\d.,/ –-]*\s?(?:mm|cm|inch\w*)\b)|"
+    r"(?<!covered),(?!\s*(?:or|until|till|about|covered|at|not|up to|approx|around|roughly)\b|"
+    r"\s*\d[\d.,/ –-]*\s?(?:mm|cm|inch\w*)\b|"
+    r"\s*(?:for )?\d[\d.,/ –-]*(?:to \d+ )?\s?(?:min\w*|h|hrs?|hours?)\b\s*(?:[.;,)]|$))|"
     r"\s*(?:->|→|\+(?!\s*\d+ ?%))|"
     r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|"
     r"stretch)\b))\s*"
 )
+_SEALS = re.compile(
+    r"\b(?:seal|gather|enclose|pinch(?:ed)? (?:it |them |the \w+ )?(?:shut|closed|together))\w*\b", re.I
+)
+_TILL = re.compile(r"\b(?:till|until|to the next|next) (?:the )?(?:morning|evening|day|needed|ready)\b", re.I)
 _LID = re.compile(r"\b(?:with (?:a|the|its)|under a|put on (?:a|the)) lid\b|\blid on\b", re.I)
 _TIN = re.compile(r"\b(?:tray|tin|sheet|pan|dish)\b", re.I)
 FEW_MIN, MOST_KNEADING_H = 2.0, 1.0
@@ -153,10 +168,11 @@ def facts(steps: Sequence[str], about: Sequence[str] = ()) -> list[Fact]:
 
     Keys: `pieces`, `piece_g`, `filling_g` (in one), `knead_min`, `knead_by`, `dough_c`, `sponge_h`, `bulk_h`,
     `bulk_x`, `bulk_again` (once it had its size), `ball_h`, `ball_x` (times the size), `shaped_h` (a rise of what
-    is rolled), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_days` (up to so many), `bulk_out_h`,
-    `ball_out_h` (after the cold), `bulk_place`, `ball_place`, `bulk_c`, `ball_c`, `sponge_c` (told for),
-    `other_way` (of a wait, in words), `thickness_mm`, `diameter_cm` (or `length_cm`, `width_cm`), `tin` (its sizes,
-    in words), `quarters`, `docked`, `baked_on`, `oven_c`, `colour` (of a baked bread, where that is not golden).
+    is rolled), `cold_h` (`cold_of` the bulk or the balls; `cold_again`), `cold_till` (in words), `cold_days` (up to
+    so many), `bulk_out_h`, `ball_out_h` (after the cold), `bulk_place`, `ball_place`, `bulk_c`, `ball_c`,
+    `sponge_c` (told for), `other_way` (of a wait, in words), `thickness_mm`, `diameter_cm` (or `length_cm`,
+    `width_cm`), `tin` (its sizes, in words), `quarters`, `docked`, `baked_on`, `heat_elsewhere` (in words),
+    `oven_c`, `colour` (of a baked bread, where that is not golden).
 
     >>> [(f.key, f.value) for f in facts(["Rise 1 hour. Divide into 8 balls, rest 20 min, then roll to 5 mm."])]
     [('bulk_h', 1.0), ('pieces', 8.0), ('ball_h', 0.3333333333333333), ('thickness_mm', 5.0)]
@@ -262,13 +278,15 @@ class _Reader:
         told += kneading
         wanted_c = dough_c(clause)
         told += [] if wanted_c is None else [Fact("dough_c", wanted_c, clause)]
-        waits = list(self._wait(clause, raw, stage, None if kneading else hours))
+        waits = list(self._wait(clause, raw, stage, None if kneading else hours, divided is not None))
         told += waits
         if any(f.key.endswith(("_h", "_x")) for f in waits) and not _COLD.search(clause) and wanted_c is None:
             told += self._where(clause, "ball" if stage == "rolled" else stage)
         told += self._shape(clause)
         colour = colour_of(clause) if stage != "bulk" else None
         told += [] if colour is None else [Fact("colour", colour, clause)]
+        elsewhere = heat_elsewhere(clause) if stage != "bulk" else None
+        told += [] if elsewhere is None else [Fact("heat_elsewhere", elsewhere, clause)]
         if _HEATS.search(clause):
             told += self._heat(clause)
         elif "baked_on" in self.found and self.found["baked_on"].value == "skillet" and _LID.search(clause):
@@ -281,6 +299,8 @@ class _Reader:
             self.stage = "ball"
         elif _ROLLS.match(clause) and not _BALLS.search(clause):
             self.stage = "rolled"
+        elif self.stage == "rolled" and _SEALS.search(clause) and not self.baked:
+            self.stage = "ball"  # it is filled, and rolled again
 
     def _pieces(self, clause: str, raw: str, stage: str, divided: Span | None) -> Iterator[Fact]:
         """Number of pieces that a clause makes, and the weight of one."""
@@ -291,10 +311,13 @@ class _Reader:
                 yield Fact("quarters", 1.0, clause)
         elif stage == "bulk" and _ONE_ROUND.search(clause) and not re.search(r"\beach\b", clause, re.I):
             yield Fact("one_piece", 1.0, clause)
-        if divided or each or _BALLS.search(clause):
+        if divided or each or _BALLS.search(clause) or filling_g(clause):
             yield from self._each(clause)
 
     def _each(self, clause: str) -> list[Fact]:
+        filled = filling_g(clause)
+        if filled is not None:
+            return [_fact("filling_g", filled, clause)]
         one = each_g(clause)
         return [] if one is None else [_fact("filling_g" if _FILLS.match(clause) else "piece_g", one, clause)]
 
@@ -310,10 +333,13 @@ class _Reader:
         elif hours is not None and hours[1] <= MOST_KNEADING_H:
             yield Fact("knead_min", sum(30 * (low + high) for low, high in minutes_in(clause)), clause)
 
-    def _wait(self, clause: str, raw: str, stage: str, hours: Span | None) -> Iterator[Fact]:
-        """A stay in the cold, a wait after it, or a rise or rest of the stage."""
-        cold, out, waits = _COLD.search(clause), _OUT.search(clause), _waits_there(clause)
-        if self.baked or (cold and _LEFT_OVER.search(clause)):
+    def _wait(self, clause: str, raw: str, stage: str, hours: Span | None, divided: bool) -> Iterator[Fact]:
+        """A stay in the cold, a wait after it, or a rise or rest of the stage; the balls' where the clause divides."""
+        cold = _COLD.search(clause) or (hours is not None and cool(clause))
+        out, waits = _OUT.search(clause), _waits_there(clause)
+        if divided and stage == "bulk":  # into 8 balls, 20 min
+            stage, waits = "ball", waits or hours is not None
+        if self.baked or _FROTHS.search(clause) or (cold and _LEFT_OVER.search(clause)):
             return
         most_days = days_cold(clause) if cold and not out else None
         if most_days is not None and hours is None:
@@ -324,6 +350,8 @@ class _Reader:
         elif cold and not out and hours is not None and stage != "sponge":
             yield _fact("cold_h", hours, clause)
             yield Fact("cold_of", "bulk" if stage == "bulk" else "ball", clause)
+        elif cold and not out and hours is None and _TILL.search(clause):
+            yield Fact("cold_till", clause, clause)
         elif stage == "rolled":
             proofs = _GROWS.search(clause) or (waits and hours is not None and hours[1] >= PROOF_H)
             if proofs and hours is not None and not _HEATS.search(clause):

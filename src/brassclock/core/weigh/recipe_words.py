@@ -21,7 +21,7 @@ _TIME = re.compile(
     rf"\b(?:overnight|(?:night|evening) before|"
     rf"(?:half an|an|one) hour(?:{_TO}(?:{_FIG}|two|three) hours)?(?: and a half)?|"
     rf"(?:{_FIG}\s*(?:{_HOURS})?{_TO})?{_FIG}(?:\s|-)?{_HOURS}"
-    rf"(?:\s*(?:and )?(?:a half\b|\d+(?:\s*m(?:in\w*)?\b)?(?!\s*{_HOURS})))?|"
+    rf"(?:\s*(?:and )?(?:a half\b|(?<!n )(?<!ns )(?<!te )(?<!es )(?<!n)\d+(?:\s*m(?:in\w*)?\b)?(?!\s*{_HOURS})))?|"
     rf"(?:{_WORD})\s+{_HOURS})",
     re.IGNORECASE,
 )
@@ -46,16 +46,19 @@ _MAKES = re.compile(
     rf"\bfor\s+(\d{{1,3}})\s+{_PIECES}|"
     rf"(?:makes|yields?|quantity)\s*:?\s*(?:about |approx\.? |around )?(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?"
     rf"(?!\s*(?:g|kg|%))|"
-    rf"[(,]\s*(?:makes )?(\d{{1,3}})\s+{_PIECES}\)?\s*$|"
+    rf"[(,–—-]\s*(?:makes )?(\d{{1,3}})\s+{_PIECES}\)?\s*$|"
     rf"\b(\d{{1,3}})\s*{_PIECES}\s*{_OF_EACH}|"
     r"^[^\d:]*(?<!serves )\((\d{1,3})\)\s*$",
     re.IGNORECASE,
+)
+_FILLED_G = re.compile(
+    r"(\d{1,3})(?:\s*(?:-|–|to)\s*(\d{1,3}))?\s*g(?:rams?)?\)?\s+(?:of )?(?:the )?(?:filling|stuffing)\b", re.IGNORECASE
 )
 _SAYS_EACH = re.compile(
     r"(?:scale|divide|portion|weigh|cut|ball|pre-?shape)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?"
     r"(?: about)? \d+ ?g|"
     r"(?:\b(?:at|of)|@) ?(?:about |around )?\d+ ?g|"
-    r"(?:scaling|piece|ball|unit) weight|[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|"
+    r"(?:scaling|piece|ball|unit) weight|scaling\s*:?\s*\d|[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|"
     r"apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
 )
@@ -89,8 +92,10 @@ _DEGREES = re.compile(
 )
 _BARE_DEGREES = re.compile(r"\b(\d{3})\s*(?:°|º|degrees?\b)", re.IGNORECASE)
 MOST_BARE_C = 300.0  # degrees of an oven that names no scale: above, Fahrenheit
+_COOL = re.compile(r"()(?<![\d.])(\d{1,2})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
+FROZEN_C, FRIDGE_C = -1.0, 8.0
 _DOUGH_C = re.compile(
-    r"\b(?:ddt|fdt|target|(?:final |desired |wanted |target )?dough temp\w*)\s*(?:of|is|at|about|=|:|should be)*\s*"
+    r"\b(?:ddt|fdt|target|(?:final |desired |wanted |target )?dough temp\w*\.?)\s*(?:of|is|at|about|=|:|should be)*\s*"
     r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f)\b",
     re.IGNORECASE,
 )
@@ -103,6 +108,11 @@ _PLACES = {
     "warm_spot": r"\bairing cupboard\b",
     "cellar": r"\bcellar\b",
 }
+_NOT_HERE = re.compile(  # heats that are not computed, by their words
+    r"\b(?:charcoal|coals|barbecue|bbq|campfire|embers|air ?fryer|toaster oven|panini press|sandwich press|microwave|"
+    r"(?:hot |gas |outdoor )?grill(?=\s+(?:on|over|for|with|at|until)|\s*,))\b",
+    re.IGNORECASE,
+)
 _GAS = re.compile(r"\bgas (?:mark )?(\d)\b", re.I)
 GAS_C = {n: round(celsius(n * 25 + 250, "F"), -1) for n in range(1, 10)}  # practice: a mark is 25 F from 275 on
 COLDEST_OVEN_C, HOTTEST_C = 120.0, 550.0
@@ -122,7 +132,7 @@ _ON = (  # what a bread is baked on, by the words for it; the first that is ther
     (
         "skillet",
         r"\bpan[- ]fr\w+|skillet|frying[- ]pan|fry(?:ing)? pan|cast[- ]iron|"
-        r"\b(?:dry|hot|heavy|non-?stick|heavy-based) pan\b",
+        r"\b(?:dry|hot|heavy|non-?stick|heavy-based) pan\b|\bpan (?:on|over) (?:a )?(?:medium|low|high)",
     ),
     (
         "oven_tray",
@@ -151,7 +161,8 @@ _COLOURS = (  # golden, spots and all, is what a bread has where nothing else is
         "light",
         re.compile(
             r"\b(?:lightly|barely|just|slightly|faintly) (?:golden|brown\w*|colou?red|toasted)\b|"
-            r"\b(?:light|pale) (?:golden|gold|brown|colou?r)\b|\b(?:a )?few (?:light |pale )(?:brown )?spots\b",
+            r"\b(?:light|pale) (?:golden|gold|brown|colou?r)\b|\b(?:begin|start)\w* to (?:brown|colou?r|turn golden)\b|"
+            r"\b(?:a )?few (?:light |pale )(?:brown )?spots\b",
             re.IGNORECASE,
         ),
     ),
@@ -205,6 +216,12 @@ def stood_c(clause: str) -> float | None:
     """The temperature at which a clause lets a dough stand [C]."""
     said = [celsius(float(degrees), unit) for _, degrees, unit in _DEGREES.findall(clause)]
     return next((round(x, 1) for x in said if STOOD_C[0] <= x <= STOOD_C[1]), None)
+
+
+def cool(clause: str) -> bool:
+    """True if a clause names a temperature that is a fridge's."""
+    said = [celsius(float(degrees), unit) for _, degrees, unit in _COOL.findall(clause)]
+    return any(FROZEN_C < x <= FRIDGE_C for x in said)
 
 
 def dough_c(clause: str) -> float | None:
@@ -273,6 +290,12 @@ def each_g(clause: str) -> Span | None:
     return (float(found[1]), float(found[2] or found[1])) if found else None
 
 
+def filling_g(clause: str) -> Span | None:
+    """The filling of one piece [g] where a clause says it (`45 g stuffing in each`)."""
+    found = _FILLED_G.search(clause)
+    return (float(found[1]), float(found[2] or found[1])) if found else None
+
+
 def total_g(line: str) -> float | None:
     """The weight of all the dough [g] where a line says it."""
     said = _TOTAL.search(line)
@@ -296,6 +319,12 @@ def baked_on(clause: str) -> str | None:
     """The kind of surface that a clause names; None where it names none."""
     kind = next((kind for kind, words in _ON if re.search(words, clause, re.I)), None)
     return "lidded_pan" if kind == "skillet" and _UNDER_LID.search(clause) else kind
+
+
+def heat_elsewhere(clause: str) -> str | None:
+    """The words for a heat that is not computed (coals, an air fryer); None where a clause names none."""
+    found = _NOT_HERE.search(clause)
+    return found[0].lower() if found else None
 
 
 def kneaded_by(clause: str) -> str | None:

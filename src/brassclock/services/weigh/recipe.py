@@ -104,6 +104,7 @@ def _left(found: Mapping[str, Fact]) -> list[TakenRead]:
     days = None if "cold_h" in found else found.get("cold_days")
     left: list[tuple[Fact | None, str]] = [
         (found.get("bulk_again"), "a second rise of the dough, {hours}: it is planned until it has its size once"),
+        (None if "cold_h" in found else found.get("cold_till"), "in the fridge: how many hours is not written"),
         (found.get("tin"), "a tin of {fact.value}; give the pieces their number and size on Weigh"),
         (found.get("cold_again"), "a second time in the fridge, {hours}"),
         (found.get("other_way"), "the other way: {fact.value}"),
@@ -235,10 +236,14 @@ def _end(bake: Bake, which: str, hours: Fact | None) -> None:
 def _surface(bake: Bake, found: Mapping[str, Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
     """The surface of the kitchen that is of the recipe's kind; told where there is none."""
     fact, heat = found.get("baked_on"), found.get("oven_c")
-    told = fact or heat
+    other = found.get("heat_elsewhere")
+    told = fact or heat or other
     if told is None:
         return []
-    kind = KINDS[str(fact.value)].name.lower() if fact else "an oven"
+    if fact is None and other is not None:
+        kind, told = f"{other.value}, which is not computed here", other
+    else:
+        kind = KINDS[str(fact.value)].name.lower() if fact else "an oven"
     at = f", {heat.value:g} C" if heat else ""
     mine = next((s for s in surfaces if fact and s.kind == fact.value), None)
     if mine is not None:
