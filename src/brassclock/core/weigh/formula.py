@@ -198,9 +198,10 @@ def weigh(
     filling: Sequence[TypedLine] = (),
     filling_g: float | None = None,
     held: Mapping[str, float] | None = None,
+    topping: bool = False,
 ) -> WeighSheet:
     """The weigh sheet of a formula, with a filling of `filling_g` [g] a piece, less what is held back [g by
-    ingredient].
+    ingredient]. The thickness of a filled piece is that of dough and filling together; a `topping` lies on the sheet.
 
     Raises InvalidInput with every fault.
     """
@@ -219,14 +220,15 @@ def weigh(
     ]
     pieces, contradictions = _pieces(dough.total_g, wish)
     piece_g = wish.mass_g or (pieces.mass_g if pieces else None)
+    stuffed, doubts = _filling(filling, filling_g, pieces, kit, wish.filled_beside)
+    rolled_g = piece_g and piece_g + (stuffed.per_piece_g if stuffed and not topping else 0.0)
     kept = geometry.kept_gas_frac(dough)
-    sheet = geometry.sheet_of(piece_g, shape, kept_frac=kept) if piece_g and shape else None
-    if piece_g and shape:
-        said = geometry.disagreement(piece_g, shape, kept_frac=kept)
+    sheet = geometry.sheet_of(rolled_g, shape, kept_frac=kept) if rolled_g and shape else None
+    if rolled_g and shape:
+        said = geometry.disagreement(rolled_g, shape, kept_frac=kept)
         contradictions += [("thickness", said)] if said else []
     contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
     contradictions += weak_flours(lines, flour)
-    stuffed, doubts = _filling(filling, filling_g, pieces, kit, wish.filled_beside)
     contradictions += doubts
     soda = soda_balance(dough, kit.powder)
     low, high = hydration_spread(lines)
@@ -239,7 +241,7 @@ def weigh(
         tuple(contradictions),
         tuple(m for m in map(_measurable, lines) if m),
         _cautions(dough, lines, stuffed),
-        whys(dough, lines, piece_g, sheet, soda),
+        whys(dough, lines, rolled_g, sheet, soda),
         factor,
         low,
         high,

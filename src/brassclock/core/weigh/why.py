@@ -14,7 +14,7 @@ from brassclock.core.weigh.soda import SodaBalance
 def whys(
     dough: Dough,
     lines: Sequence[SheetLine],
-    piece_g: float | None,
+    rolled_g: float | None,
     sheet: geometry.Sheet | None,
     soda: SodaBalance | None,
 ) -> dict[str, Why]:
@@ -39,7 +39,7 @@ def whys(
             "t = m / (ρ·A)",
             "The piece spread evenly over its area.",
             (
-                Input("piece", round(piece_g or 0.0, 1), "g"),
+                Input("piece, with its filling", round(rolled_g or 0.0, 1), "g"),
                 Input("area", round(sheet.area_cm2, 1), "cm²"),
                 Input("density of a rolled sheet", round(geometry.sheet_density_g_cm3(), 2), "g/mL"),
             ),

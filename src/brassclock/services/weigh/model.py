@@ -38,6 +38,7 @@ def sheet_of(bake: Bake, kitchen: Kitchen, own: Mapping[str, Ingredient]) -> Wei
         inside,
         stuffing.get("per_piece_g"),
         bake.held,
+        bool(stuffing.get("topping")),
     )
 
 
