@@ -33,6 +33,7 @@ from brassclock.core.weigh.shares import TOO_MUCH, UNWEIGHED, grams_said, share_
 
 MAX_LINE = 200
 MAX_LINES = 60
+MOST_KIND = 3  # words that tell the kind of a thing
 ASSUMED = ("yeast_instant", "yeast_active")
 _PLAIN_YEAST = re.compile(r"(?:dried |dry |sachet )*yeast")
 STARTERS = {100.0: "starter_100", 60.0: "starter_60"}
@@ -42,10 +43,11 @@ _SEASONING = re.compile(
 )
 NO_GLUTEN = re.compile(r"\bgluten[- ]free\b|\bgf\b|\b(?:teff|sorghum|millet|jowar|bajra|cassava)\b", re.IGNORECASE)
 NO_GLUTEN_SAID = "A dough without gluten holds its gas and sets otherwise: it is not computed here."
+_OF_FLOUR = re.compile(r"(\d\s?(?:g|kg|ml|l)\b.*?)\s*\(\d{1,3}(?:[.,]\d{1,2})?\)\s*$", re.IGNORECASE)  # 390 g (65)
 _IN_BRACKETS = re.compile(r"\(([^()\d]+)\)")
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
 _NEXT = (  # between things in one line, as they are tried
-    re.compile(r"\s*[,;]\s+|\s*;\s*|\s+[/|·•]\s+|\s+[-–—+]\s+(?=\d)"),
+    re.compile(r"\s*[,;]\s+(?![^()]*\))|\s*;\s*(?![^()]*\))|\s+[/|·•]\s+|\s+[-–—+]\s+(?=\d)"),
     re.compile(r"[\s,;]+(?=\d+(?:[.,]\d+)?\s?(?:g|kg|ml)\b)"),
 )
 _FLOURS = re.compile(  # flour: 450 g strong white + 50 g rye
@@ -120,6 +122,7 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     loose = NEARLY.search(text)
     text, temp_c, wrong = at_heat(text)
     text = in_figures(text)
+    text = _OF_FLOUR.sub(r"\1", text)
     bracket = BRACKET.search(text) or ABOUT.search(text)
     wet, text = hydration(text)
     bare = re.sub(r"\s+", " ", ABOUT.sub("", BRACKET.sub(" ", text))).strip(" ,")
@@ -253,13 +256,28 @@ def things_in(line: str, rows: Mapping[str, Ingredient]) -> list[EntryLine]:
     """A line of several things, each with its amount (`flour 500 g, water 300 g`), as a line each; at least one."""
     whole = _FLOURS.sub("", line)
     for mark in _NEXT:
-        parts = [p for p in mark.split(whole) if p]
+        parts = _with_their_kinds([p for p in mark.split(whole) if p], rows)
         apart = [read_line(p, rows) for p in parts] if 1 < len(parts) <= MAX_LINES else []
-        measured = bool(apart) and all(x.amount is not None or x.share is not None for x in apart)
+        weighed = [x for x in apart if x.amount is not None or x.share is not None]
+        measured = len(weighed) > len(apart) / 2 and all(x in weighed or x.ingredient for x in apart)
         # what is not known stays, a line of its own
         if measured and sum(x.ingredient is not None for x in apart) > len(apart) / 2:
             return apart
     return [read_line(line, rows)]
+
+
+def _with_their_kinds(parts: list[str], rows: Mapping[str, Ingredient]) -> list[str]:
+    """Parts of a list between its commas, each with the words behind it that are no thing of their own (`water, warm`);
+    what is known and has no amount stays a part where others have one."""
+    joined: list[str] = []
+    for part in parts:
+        read = read_line(part, rows)
+        kind = read.ingredient is None and len(part.split()) <= MOST_KIND and not re.search(r"[\d.:]", part)
+        if not (joined and read.amount is None and read.share is None and kind):
+            joined.append(part)
+        else:
+            joined[-1] = f"{joined[-1]}, {part}"
+    return joined
 
 
 def _in_grams(lines: Sequence[EntryLine], rows: Mapping[str, Ingredient]) -> list[EntryLine]:

@@ -60,7 +60,7 @@ _VERBS = (
 _DOING = re.compile(rf"(?:(?:{_BEFORE}) )|(?:{'|'.join(_VERBS.split())})\b", re.IGNORECASE)  # how a step begins
 _ALL_OF_IT = re.compile(  # the sponge again, among the lines of the dough
     r"(?:\d+ ?g (?:of )?)?(?:active |ripe )?"
-    rf"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?{SPONGE}"
+    rf"(?:all (?:of )?)?(?:the |your )?(?:whole |all )?(?:{SPONGE}|leaven)"
     r"(?:,? (?:from )?(?:above|all of it|all))*",
     re.IGNORECASE,
 )
@@ -70,14 +70,19 @@ _AMOUNT = re.compile(
     r"(?:\d|[½¼¾⅓⅔]|\ban? (?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet|egg)\b)", re.IGNORECASE
 )
 _BEHIND_NAME = re.compile(
-    r"\s*(?:\||\(|\bmakes\b|(?=\b\d{1,3}\s*(?:portions?|pieces?|pcs|breads?|balls?)\s*(?:@|at|of|[x×])\s*\d)|"
-    r"(?:,|\s[–—-])\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?)\b))",
+    r"\s*(?:\||\(|\bmakes\b|(?=\b\d{1,3}\s*(?:portions?|pieces?|pcs|breads?|balls?|loaves)\s*(?:@|at|of|[x×])\s*\d)|"
+    r"(?:,|\s[–—-])\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?|loaves)\b))",
     re.IGNORECASE,
 )
 _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
 _AMOUNT_ALONE = re.compile(r"[\d.,/½¼¾⅓⅔ –-]+\s*(?:g|kg|ml|l|oz|lb|tsp|tbsp|cups?)?\.?", re.IGNORECASE)
 _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
+_OF_DAY = re.compile(  # day 1, evening - leaven build
+    r"(?:day (?:\d{1,2}|one|two|three)|(?:the )?(?:night|evening|day) before)\b[ ,:–—-]*"
+    r"(?:(?:in the )?(?:morning|evening|night|afternoon)\b)?[ ,:–—-]*",
+    re.IGNORECASE,
+)
 _DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
 _HELD = r"(?:['′]|min(?:ute)?s?\b|(?:h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b)"
 _TERMED = re.compile(
@@ -129,8 +134,9 @@ class Page:
 
 def _heading(line: str) -> str | None:
     """The part that a heading opens; None of what is no heading."""
+    of_day = _OF_DAY.match(line)
     for part, words in _HEADINGS.items():
-        if words.fullmatch(line):
+        if words.fullmatch(line) or (of_day and words.fullmatch(line[of_day.end() :])):
             return part
     return None
 
@@ -279,7 +285,7 @@ class _Reader:
             getattr(page, self.part).append(items)
             page.steps.append(done)
         elif _is_step(line, self.rows) or (page.steps and self._told(line, marked)):
-            page.steps.append(line)
+            page.steps.append(line if self.part != "sponge" or _OF_SPONGE.match(line) else f"Sponge: {line}")
         else:
             getattr(page, self.part).append(line)
 

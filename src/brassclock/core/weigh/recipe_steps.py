@@ -35,6 +35,7 @@ from brassclock.core.weigh.recipe_words import (
     stood_c,
     tin_said,
     total_g,
+    under_grill,
 )
 
 _COLD = re.compile(
@@ -52,13 +53,15 @@ _GROWS = re.compile(
     re.I,
 )
 _WAITS = re.compile(
-    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|wait|covered?|"
-    r"folds over|\d ?h(?:rs?|ours?)? out|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
+    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|wait|covered?|room temp\w*|ambient|"
+    r"on the (?:counter|bench|side)|folds? (?:\d times )?over|\d ?h(?:rs?|ours?)? out|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
     re.I,
 )
 _WORKS = re.compile(r"\bmixing(?: time)?:|\bknead|mixer|dough hook|\bprocess|work the", re.I)
-_RUNS = re.compile(r"\b(?:1st|2nd|gear|mix|run|work|beat|slow|fast|speed|low|medium|high)\b", re.I)  # of a machine
-_AGAIN = re.compile(r"\b(?:again|once more|second (?:rise|time|prove|proof)|a further)\b", re.I)
+_RUNS = re.compile(
+    r"\b(?:1st|2nd|on second|gear|mix|run|work|beat|slow|fast|speed|low|medium|high)\b", re.I
+)  # of a machine
+_AGAIN = re.compile(r"\b(?:again|once more|second (?:rise|time|prove|proof)|a further|another)\b", re.I)
 _GOES_ON = re.compile(r"\b(?:again|more|another|further|fast|high|medium|speed|second|2nd)\b", re.I)
 _FROTHS = re.compile(
     r"\b(?:froth\w*|foam\w*|activat\w*|bloom\w*|pro(?:of|ve) (?:the|your) yeast)\b", re.I
@@ -291,6 +294,8 @@ class _Reader:
             told += self._heat(clause)
         elif "baked_on" in self.found and self.found["baked_on"].value == "skillet" and _LID.search(clause):
             self.found["baked_on"] = replace(self.found["baked_on"], value="lidded_pan", words=raw.strip())
+        if "baked_on" in self.found and self.found["baked_on"].value == "skillet" and under_grill(clause):
+            self.found["baked_on"] = replace(self.found["baked_on"], value="pan_then_grill")
         self._take(*(replace(f, words=raw.strip()) for f in told))
         self.rested = (self.rested or any(f.key.endswith(("_h", "_x")) for f in told)) and not kneading
         self.baked = self.baked or (stage == "rolled" and _HEATS.search(clause) is not None and hours is not None)
@@ -309,6 +314,9 @@ class _Reader:
             yield _fact("pieces", divided, clause)
             if quartered(raw):
                 yield Fact("quarters", 1.0, clause)
+        elif (made := pieces_made(clause)) is not None and clause.lower().startswith("makes") and stage == "bulk":
+            yield _fact("pieces", made, clause)
+            yield from self._each(clause)
         elif stage == "bulk" and _ONE_ROUND.search(clause) and not re.search(r"\beach\b", clause, re.I):
             yield Fact("one_piece", 1.0, clause)
         if divided or each or _BALLS.search(clause) or filling_g(clause):

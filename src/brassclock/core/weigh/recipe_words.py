@@ -52,7 +52,9 @@ _MAKES = re.compile(
     re.IGNORECASE,
 )
 _FILLED_G = re.compile(
-    r"(\d{1,3})(?:\s*(?:-|–|to)\s*(\d{1,3}))?\s*g(?:rams?)?\)?\s+(?:of )?(?:the )?(?:filling|stuffing)\b", re.IGNORECASE
+    r"(\d{1,3})(?:\s*(?:-|–|to)\s*(\d{1,3}))?\s*g(?:rams?)?\)?\s+(?:of )?(?:the )?(?:filling|stuffing)\b|"
+    r"\bfill(?:ed|ing)?(?: (?:each|it|with))*\s*\(?(?:about )?(\d{2,3})(?:\s*(?:-|–|to)\s*(\d{2,3}))?\s*g\b",
+    re.IGNORECASE,
 )
 _SAYS_EACH = re.compile(
     r"(?:scale|divide|portion|weigh|cut|ball|pre-?shape)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?"
@@ -62,6 +64,11 @@ _SAYS_EACH = re.compile(
     r"apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
 )
+_EACH_OZ = re.compile(
+    r"(?:\bat|\bof|@|[x×]) ?(?:about )?(\d{1,2}(?:\.\d)?)\s*(?:oz|ounces?)\b|(\d{1,2}(?:\.\d)?)\s*(?:oz|ounces?) each",
+    re.IGNORECASE,
+)
+OZ_G = 28.35
 _EACH_G = re.compile(
     r"(?:[x×]\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |@ ?|weighing (?:about )?|about )?"
     r"\b(\d{2,4})\s*(?:-|–|to)?\s*(\d{2,4})?\s*(?:g|grams?)\b(?:\s*(?:each|apiece|balls?|pieces?|portions?))?",
@@ -74,6 +81,12 @@ _LONG = re.compile(
 )
 _OVAL = re.compile(
     r"(\d{1,3})\s*(?:cm|[\"”″])?\s*(?:[x×]|by)\s*(\d{1,3})\s*(cm\b|inch(?:es)?\b|in\b|[\"”″])", re.IGNORECASE
+)
+_BARE_OVAL = re.compile(r"\b(\d{2})\s*(?:[x×]|by)\s*(\d{2})\b()", re.IGNORECASE)  # of an oval, in cm
+_LONG_WIDE = re.compile(
+    r"(\d{1,3})\s*(?:cm|inch(?:es)?|in|[\"”″])\s*long\b.{0,25}?(\d{1,3})\s*(cm|inch(?:es)?|in|[\"”″])\s*"
+    r"(?:wide|across|at (?:its|the) widest)",
+    re.IGNORECASE,
 )
 _AS_THICK = (  # practice: what a thickness is likened to [mm]
     (re.compile(r"\bthick\w*\b.*\bpound coin|\bpound coin\b.*\bthick", re.IGNORECASE), 3.0),
@@ -96,7 +109,7 @@ _COOL = re.compile(r"()(?<![\d.])(\d{1,2})\s*(?:°|º|degrees?)?\s*(c|f|celsius|
 FROZEN_C, FRIDGE_C = -1.0, 8.0
 _DOUGH_C = re.compile(
     r"\b(?:ddt|fdt|target|(?:final |desired |wanted |target )?dough temp\w*\.?)\s*(?:of|is|at|about|=|:|should be)*\s*"
-    r"(\d{2,3})\s*(?:°|º|degrees?)?\s*(c|f)\b",
+    r"(\d{2,3})(?:\s*[–-]\s*\d{2,3})?\s*(?:°|º|degrees?)?\s*(c|f)\b",
     re.IGNORECASE,
 )
 WANTED_C = (10.0, 40.0)
@@ -168,10 +181,15 @@ _COLOURS = (  # golden, spots and all, is what a bread has where nothing else is
     ),
 )
 _UNDER_LID = re.compile(r"\b(?:with|under|put on|cover\w*)\b[^.]*\blid\b|\blid on\b|\bcovered (?:pan|skillet)", re.I)
+_UNDER_GRILL = re.compile(
+    r"\b(?:under (?:a |the )?(?:hot |preheated )?(?:grill|broiler)|(?:grill|broil) (?:the |its )?(?:top|other side))\b",
+    re.IGNORECASE,
+)
 _WITH = {
     "processor": r"food processor|\bprocess\b",
     "spiral": r"\bspiral\b",
-    "planetary": r"\bspeed (?:1|2|one|two)\b|stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
+    "planetary": r"\bspeed (?:1|2|one|two)\b|"
+    r"\b(?:low|slow|first|second|1st|2nd|medium|high) speed\b|stand mixer|dough hook|\bmixer\b|by machine|\bmachine\b",
     "no_knead": r"no[- ]knead|(?:do not|don't|without) knead(?:ing)?",
 }
 
@@ -233,14 +251,16 @@ def dough_c(clause: str) -> float | None:
 
 def oval_cm(clause: str) -> Span | None:
     """Width and length of an oval [cm]; of one length alone it is OVAL_WIDE as wide."""
-    found = _OVAL.search(clause)
+    found = _OVAL.search(clause) or (_BARE_OVAL.search(clause) if _IS_OVAL.search(clause) else None)
+    if found is None:
+        found = _LONG_WIDE.search(clause)
     if found is None:
         long = [x for x in lengths_mm(clause) if x[1] >= SHORTEST_OVAL_MM] if _IS_OVAL.search(clause) else []
         if len(long) != 1:
             return None
         length_cm = sum(long[0]) / 20
         return round(length_cm * OVAL_WIDE, 1), round(length_cm, 1)
-    size = 1.0 if found[3].lower() == "cm" else INCH_MM / 10
+    size = 1.0 if (found[3] or "cm").lower().startswith("c") else INCH_MM / 10
     ends = sorted(round(float(x) * size, 1) for x in (found[1], found[2]))
     return ends[0], ends[1]
 
@@ -287,13 +307,18 @@ def pieces_made(text: str) -> Span | None:
 def each_g(clause: str) -> Span | None:
     """The weight of one piece [g] where a clause says it."""
     found = _EACH_G.search(clause) if _SAYS_EACH.search(clause) else None
-    return (float(found[1]), float(found[2] or found[1])) if found else None
+    if found is None:
+        ounces = _EACH_OZ.search(clause)
+        one = round(float(ounces[1] or ounces[2]) * OZ_G) if ounces else 0
+        return (one, one) if one else None
+    return float(found[1]), float(found[2] or found[1])
 
 
 def filling_g(clause: str) -> Span | None:
     """The filling of one piece [g] where a clause says it (`45 g stuffing in each`)."""
     found = _FILLED_G.search(clause)
-    return (float(found[1]), float(found[2] or found[1])) if found else None
+    low = (found[1] or found[3]) if found else None
+    return (float(low), float(found[2] or found[4] or low)) if found and low else None
 
 
 def total_g(line: str) -> float | None:
@@ -319,6 +344,11 @@ def baked_on(clause: str) -> str | None:
     """The kind of surface that a clause names; None where it names none."""
     kind = next((kind for kind, words in _ON if re.search(words, clause, re.I)), None)
     return "lidded_pan" if kind == "skillet" and _UNDER_LID.search(clause) else kind
+
+
+def under_grill(clause: str) -> bool:
+    """True if a clause puts a bread under the grill."""
+    return _UNDER_GRILL.search(clause) is not None
 
 
 def heat_elsewhere(clause: str) -> str | None:
