@@ -54,7 +54,8 @@ _GROWS = re.compile(
 )
 _WAITS = re.compile(
     r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|wait|covered?|room temp\w*|ambient|"
-    r"on the (?:counter|bench|side)|folds? (?:\d times )?over|\d ?h(?:rs?|ours?)? out|keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
+    r"on the (?:counter|bench|side)|folds? (?:\d times )?over|\d ?h(?:rs?|ours?)? out|"
+    r"keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
     re.I,
 )
 _WORKS = re.compile(r"\bmixing(?: time)?:|\bknead|mixer|dough hook|\bprocess|work the", re.I)
