@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from brassclock.core.spoken import figures, grown
+from brassclock.core.weigh.recipe_clauses import clauses, sentences
 from brassclock.core.weigh.recipe_words import (
     SPONGE,
     Span,
@@ -90,18 +91,9 @@ _NO_SIZE = re.compile(
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
 THICKEST_MM, WIDEST_CM = 30.0, 60.0  # a length below is a thickness, one above no bread
 _HEATS = re.compile(
-    r"\b(?:bak\w+|cook\w*|fry|fried|grill\w*|oven|griddle|skillet|pan|ta[wv]ah?|stone|steel|deck|tandoor\w*|comal|plancha|preheat\w*)\b",
+    r"\b(?:bak\w+|cook\w*|fry|fried|grill\w*|oven|griddle|skillet|pan|ta[wv]ah?|stone|steel|deck|"
+    r"tandoor\w*|comal|plancha|preheat\w*)\b",
     re.I,
-)
-_SENTENCE = re.compile(r"(?<!\d)\.\s+|\.\s+(?=[A-Z])")
-_CLAUSE = re.compile(
-    r"(?:[;!]|(?<!\d)\.(?=\s|$)|\.(?=\s+[A-Z])|,?\s+(?:and )?then\b|"
-    r"(?<!covered),(?!\s*(?:or|until|till|about|covered|at|not|up to|approx|around|roughly)\b|"
-    r"\s*\d[\d.,/ –-]*\s?(?:mm|cm|inch\w*)\b|"
-    r"\s*(?:for )?\d[\d.,/ –-]*(?:to \d+ )?\s?(?:min\w*|h|hrs?|hours?)\b\s*(?:[.;,)]|$))|"
-    r"\s*(?:->|→|\+(?!\s*\d+ ?%))|"
-    r"\s+and\s+(?=(?:leave|rest|let|roll|cook|bake|fry|prove|proof|place|put|refrigerate|chill|knead|divide|shape|"
-    r"stretch)\b))\s*"
 )
 _SEALS = re.compile(
     r"\b(?:seal|gather|enclose|pinch(?:ed)? (?:it |them |the \w+ )?(?:shut|closed|together))\w*\b", re.I
@@ -111,16 +103,9 @@ _LID = re.compile(r"\b(?:with (?:a|the|its)|under a|put on (?:a|the)) lid\b|\bli
 _TIN = re.compile(r"\b(?:tray|tin|sheet|pan|dish)\b", re.I)
 FEW_MIN, MOST_KNEADING_H = 2.0, 1.0
 PROOF_H = 0.25  # of what is rolled: a shorter wait only relaxes it
-_QUOTED_MIN = re.compile(r"(?<![\d.])(\d{1,3})\s*['′](?=\s|[+,;.)]|$)")  # 6' of mixing
-_QUOTED_BOTH = re.compile(r"(?<![\d.])(\d{1,2})['′]\s?(\d{1,2})(?:[\"″]|'')")  # 2'30"
 LONGEST_CLAUSE = 400  # letters; a longer one is no step
 SIZES = ("diameter_cm", "thickness_mm")
 WAITS = ("sponge_h", "bulk_h", "ball_h", "bulk_out_h", "ball_out_h")
-_SUM_MIN = re.compile(r"(?<![\d.])(\d{1,2})\s*\+\s*(\d{1,2})\s*min\b", re.I)  # 4 + 4 min
-_BARE_MIN = re.compile(  # knead 10, rest 15
-    r"\b(knead|rest|relax|proof|prove)\s+(\d{1,2})(?=\s*(?:[,;]|\.(?!\d)|$))", re.I
-)
-_BENCH = re.compile(r"\bbench (\d{1,2})\b(?!\s*(?:min|h|°|c\b))", re.I)
 _MAKES_SPONGE = re.compile(
     rf"\s*(?:[^:.]{{1,30}}:\s*)?(?:(?:make|mix|prepare|start|build|feed|for|whisk)\b[^,:]*)?\b{SPONGE}\b", re.I
 )
@@ -142,18 +127,6 @@ class Fact:
     def mid(self) -> float:
         """The middle of its range."""
         return float(self.value) if self.high is None else (float(self.value) + self.high) / 2
-
-
-def _spelt_out(step: str) -> str:
-    """A step with its short ways of writing minutes spelt out.
-
-    >>> _spelt_out("mix 6' & rest 20, knead 4 + 4 min, bench 15, bake 2'30\\"")
-    'mix 6 min and rest 20 min, knead 8 min, bench rest 15 min, bake 2.5 min'
-    """
-    text = _BARE_MIN.sub(r"\1 \2 min", step.replace(" & ", " and "))
-    text = _SUM_MIN.sub(lambda m: f"{int(m[1]) + int(m[2])} min", text)
-    text = _QUOTED_BOTH.sub(lambda m: f"{int(m[1]) + int(m[2]) / 60:g} min", text)
-    return _BENCH.sub(r"bench rest \1 min", _QUOTED_MIN.sub(r"\1 min", text))
 
 
 def _first_way(clause: str) -> tuple[str, str]:
@@ -214,14 +187,14 @@ class _Reader:
     def step(self, step: str) -> None:
         """Read the sentences of a step; from one that names a sponge on they are about that, until it is kneaded."""
         making = False
-        for sentence in _SENTENCE.split(_spelt_out(step)):
+        for sentence in sentences(step):
             making = (making and not _DOUGH_AGAIN.search(sentence)) or _MAKES_SPONGE.match(sentence) is not None
             self._sentence(sentence, making or _SPONGE.search(sentence) is not None)
 
     def _sentence(self, sentence: str, of_sponge: bool) -> None:
         """Read the clauses of a sentence, until the dough rises as those of a sponge where they are."""
-        for raw in _CLAUSE.split(sentence):
-            clause = figures(raw.strip()) if raw else ""
+        for raw in clauses(sentence):
+            clause = figures(raw.strip())
             if 0 < len(clause) <= LONGEST_CLAUSE:
                 risen = self.found.keys() & {"bulk_h", "bulk_x"}
                 stage = "sponge" if of_sponge and self.stage == "bulk" and not risen else self.stage
