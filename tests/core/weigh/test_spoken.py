@@ -140,3 +140,26 @@ def test_an_amount_is_read_whole_or_not_at_all(order: str) -> None:
         if read.amount is not None and not read.faults and parse_amount(read.amount).mid != pytest.approx(value):
             wrong.append((line, read.amount))
     assert wrong == []
+
+
+AMOUNTS = ["500 g", "1 1/2 cups", "2-3 tbsp", "1 cup plus 2 tbsp", "0,5 l", "1 lb 2 oz", "a pinch", "2 cups (260 g)"]
+BEHIND = [
+    "",
+    ", sifted",
+    " (warm)",
+    ", at room temperature",
+    " or so",
+    ", plus 2 tbsp for dusting",
+    " & more for dusting",
+]
+
+
+def test_an_amount_behind_its_name_is_the_same() -> None:
+    rows = table()
+    for what, amount, more in product(("flour", "olive oil", "natural yoghurt"), AMOUNTS, BEHIND):
+        first = read_line(f"{amount} {what}{more}", rows)
+        assert first.read and first.purpose == "", first
+        for behind in (f"{what} {amount}{more}", f"{what}: {amount}{more}", f"{what} - {amount}{more}"):
+            read = read_line(behind, rows)
+            assert (read.ingredient, read.purpose, read.faults) == (first.ingredient, "", ()), behind
+            assert parse_amount(str(read.amount)).mid == parse_amount(str(first.amount)).mid, behind

@@ -87,9 +87,7 @@ def spoken_names() -> dict[str, str]:
     return {row["name"].replace("-", " "): row["ingredient"] for row in csv.DictReader(text.splitlines())}
 
 
-_GRADE_BEHIND = re.compile(
-    r"^(?:wheat |white )?(flour) ((?:type |tipo |t ?)?(?:00|\d{2,4})|strong|plain|00)$"
-)  # flour type 00
+_GRADE_BEHIND = re.compile(r"^(?:wheat |white )?(flour) ((?:type |tipo |t ?)?(?:00|\d{2,4})|strong|plain)$")
 
 
 def plain(words: str) -> str:

@@ -74,13 +74,20 @@ _NUM = rf"(?:\d+\s+\d+/\d+|\d+\s*[{_FRACTION}]|\d+/\d+|\d+(?:[.,]\d+)?|[{_FRACTI
 _ONE = rf"(?:{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?)\s*(?:(?:{_UNITS})\b\.?)?"
 _MEASURE = rf"{_ONE}(?:\s*(?:\+|plus|and)\s*{_ONE})*"
 _FIRST = re.compile(rf"^({_MEASURE})\s*(?:of\s+)?(.*)$", re.IGNORECASE)
-_LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\s*(?:{_UNITS})\b\.?)\s*$", re.IGNORECASE)
+_BEHIND = (  # an amount behind its name, which has a unit there
+    rf"{_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\s*(?:{_UNITS})\b\.?"
+    rf"(?:\s*(?:\+|plus|and)\s*{_NUM}\s*(?:{_UNITS})\b\.?)*"
+)
+_ONE_BEHIND = re.compile(
+    r"(?<=[\s:=–-])an? (?=(?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet)\b)", re.IGNORECASE
+)
+_LAST = re.compile(rf"^(.*?)[\s:=,–-]+({_BEHIND})\s*$", re.IGNORECASE)
 _LAST_COUNT = re.compile(  # eggs: 2; flour 1000, among lines that are all in grams; no type of a flour
     r"^(0{1,3}|[^\d]*(?<!\btype)(?<!\btipo)(?<!\bno)[^\d\s:=,–-])[\s:=,–-]+(\d{1,4}(?:[.,]\d{1,2})?)$", re.IGNORECASE
 )
 _BETWEEN = re.compile(  # water 330 g, lukewarm; eggs 2 (beaten)
     rf"^([^\d(]*?[^\d(\s:=,–-])[\s:=,–-]+"
-    rf"(?:({_NUM}(?:\s*(?:-|–|to|or)\s*{_NUM})?\s*(?:{_UNITS})\b\.?)\s*|(\d{{1,2}})\s*(?=\())"
+    rf"(?:({_BEHIND})\s*|(\d{{1,2}})\s*(?=\())"
     r"([,(]?)\s*([^\d()%]+)\)?$",
     re.IGNORECASE,
 )
@@ -113,12 +120,14 @@ def split(text: str) -> tuple[str | None, str]:
         first = None
     if first and first[2].strip():
         return re.sub(r"\s+and\s+", " + ", first[1].strip()), first[2].strip()
+    text = _ONE_BEHIND.sub("1 ", text)
     last = _LAST.match(text)
     if last and last[1].strip():
-        return last[2].strip(), last[1].strip()
+        return re.sub(r"\s+(?:and|plus)\s+", " + ", last[2].strip()), last[1].strip()
     between = _BETWEEN.match(text)
     if between:
-        return (between[2] or between[3]).strip(), f"{between[1]}{',' if between[4] else ''} {between[5]}".strip()
+        amount = re.sub(r"\s+(?:and|plus)\s+", " + ", (between[2] or between[3]).strip())
+        return amount, f"{between[1]}{',' if between[4] else ''} {between[5]}".strip()
     count = _LAST_COUNT.match(text)
     if count and not _GRADE.fullmatch(count[2]):
         return count[2], count[1].strip()

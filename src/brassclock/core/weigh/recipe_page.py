@@ -86,7 +86,8 @@ _OF_DAY = re.compile(  # day 1, evening - leaven build
 _DAY = re.compile(r"day \d{1,2}\s*[:.)-]\s*(?=\S)", re.IGNORECASE)
 _HELD = r"(?:['′]|min(?:ute)?s?\b|(?:h(?:ours?|rs?)?|sec(?:ond)?s?|s|days?|nights?)\b)"
 _TERMED = re.compile(
-    r"(?:scaling|sheeting|rounding|dividing|shaping|piece|ball|floor|bulk|proof|prove|retard\w*|temper\w*|oven|mixing|knead\w*|bake|baking|bench|final|dough)\b"
+    r"(?:scaling|sheeting|rounding|dividing|shaping|piece|ball|floor|bulk|proof|prove|"
+    r"retard\w*|temper\w*|oven|mixing|knead\w*|bake|baking|bench|final|dough)\b"
     r"[^:]{0,24}:\s*\d",
     re.IGNORECASE,
 )
