@@ -86,10 +86,17 @@ export function Standing({ fault, retry }: { fault: Error | null; retry: () => v
         <p>{SAY.readingTheKitchen}</p>
       </Centre>
     );
-  const silent = fault instanceof Problem && fault.away && fault.status !== NOT_UP;
+  const away = fault instanceof Problem && fault.away;
+  if (away && fault.status === NOT_UP)
+    return (
+      <Centre role="status">
+        <p>{fault.message}</p>
+        {SAY.thisPageGoesOnByItself}
+      </Centre>
+    );
   return (
     <Centre role="alert">
-      <p>{silent ? SAY.theServerIsOutOfReachNothing : fault.message}</p>
+      <p>{away ? SAY.theServerIsOutOfReachNothing : fault.message}</p>
       <Button onPress={retry}>Try again</Button>
       <a href="/">{SAY.toTheFirstPage}</a>
     </Centre>

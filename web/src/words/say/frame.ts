@@ -56,6 +56,7 @@ export const SAY = {
   moreHandsAreWantedThanThere: "More hands are wanted than there are",
   leavesOfThisBake: "Leaves of this bake",
   nowOfAreFull: (a: Part, b: Part) => `; now ${a} of ${b} are full`,
+  thisPageGoesOnByItself: "This page goes on by itself.",
   theServerIsOutOfReachNothing: "The server is out of reach. Nothing is lost; this page tries again by itself.",
   onTheLiveFireLeafTheNext: "on the live Fire leaf: the next due move; while weighing: the next line",
   heldHereDeleteLetsItGo: ", held here; Delete lets it go",
