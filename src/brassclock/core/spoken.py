@@ -232,7 +232,10 @@ _FIGURE = r"(\d(?:\.\d+)?)"
 _TIMES = re.compile(
     rf"{_FIGURE} ?(?:x|times) (?:its|the|their)(?: \w+)? (?:size|volume)|^x ?{_FIGURE}$|^{_FIGURE} ?(?:x|times)$"
 )
-_PER_CENT = re.compile(r"(?:\bby |\bup |\+ ?)(\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$")
+_PER_CENT = re.compile(
+    r"(?:\bby |\bup |\+ ?)(\d{1,3}) ?(?:%|per ?cent\b)|^(\d{1,3}) ?(?:%|per ?cent)$|"
+    r"(\d{1,3}) ?(?:%|per ?cent) (?:bigger|larger|growth|increase|more volume)\b"
+)
 
 
 def grown(text: str) -> float | None:
@@ -247,7 +250,7 @@ def grown(text: str) -> float | None:
     counted, share = _TIMES.search(plain), _PER_CENT.search(plain)
     if named is None and counted:
         return float(next(n for n in counted.groups() if n))
-    return named if named or not share else 1 + int(share[1] or share[2]) / 100
+    return named if named or not share else 1 + int(next(n for n in share.groups() if n)) / 100
 
 
 def span_h(text: str) -> tuple[float, float] | None:

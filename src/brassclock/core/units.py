@@ -66,6 +66,8 @@ UNIT_NAMES = {
     "fluid ounce": "fl oz",
     "fluid ounces": "fl oz",
     "packet": "packet",
+    "pkt": "packet",
+    "pkg": "packet",
     "packets": "packet",
     "sachet": "packet",
     "sachets": "packet",

@@ -17,7 +17,7 @@ CARELESS = re.compile(
     r"melted|large|medium|small|beaten|heaped|level|dipped|spooned|rounded|scant|generous|good|more|extra|plus|approx|"
     r"about|organic|freshly|finely|roughly|grated|active mature|ripe|fed|bubbly|crumbled|mashed|cooked|raw|dissolved|"
     r"crushed|boiled|"
-    r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|thick|of your "
+    r"unsweetened|runny|clear|toasted|peeled|whisked|lightly|well|weighed|packed|thick|soft|of your "
     r"choice|tap|filtered|washed|dry|enough)\b"
 )
 # words that may stand beside a name without making it another thing

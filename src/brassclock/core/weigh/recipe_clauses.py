@@ -21,6 +21,7 @@ _SUM_MIN = re.compile(r"(?<![\d.])(\d{1,2})\s*\+\s*(\d{1,2})\s*min\b", re.I)  # 
 _BARE_MIN = re.compile(  # knead 10, rest 15
     r"\b(knead|rest|relax|proof|prove)\s+(\d{1,2})(?=\s*(?:[,;]|\.(?!\d)|$))", re.I
 )
+_LONE_M = re.compile(r"\b(knead|rest|relax|proof|prove|rise|mix|bulk)\s+(\d{1,3}) ?m\b", re.I)  # rest 20 m
 _BENCH = re.compile(r"\bbench (\d{1,2})\b(?!\s*(?:min|h|°|c\b))", re.I)
 
 
@@ -30,7 +31,7 @@ def _spelt_out(step: str) -> str:
     >>> _spelt_out("mix 6' & rest 20, knead 4 + 4 min, bench 15, bake 2'30\\"")
     'mix 6 min and rest 20 min, knead 8 min, bench rest 15 min, bake 2.5 min'
     """
-    text = _BARE_MIN.sub(r"\1 \2 min", step.replace(" & ", " and "))
+    text = _BARE_MIN.sub(r"\1 \2 min", _LONE_M.sub(r"\1 \2 min", step.replace(" & ", " and ")))
     text = _SUM_MIN.sub(lambda m: f"{int(m[1]) + int(m[2])} min", text)
     text = _QUOTED_BOTH.sub(lambda m: f"{int(m[1]) + int(m[2]) / 60:g} min", text)
     return _BENCH.sub(r"bench rest \1 min", _QUOTED_MIN.sub(r"\1 min", text))

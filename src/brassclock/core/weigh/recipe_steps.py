@@ -54,7 +54,7 @@ _GROWS = re.compile(
     re.I,
 )
 _WAITS = re.compile(
-    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|wait|covered?|room temp\w*|ambient|"
+    r"\b(?:rests?|resting|relax\w*|leave|left|stand|sit|set aside|wait|cover(?:ed)?|room temp\w*|ambient|"
     r"on the (?:counter|bench|side)|folds? (?:\d times )?over|\d ?h(?:rs?|ours?)? out|"
     r"keep(?! (?:it |them |the \w+ )?(?:warm|hot)))\b",
     re.I,
@@ -75,13 +75,14 @@ _PARTS = re.compile(r"(?:scaling|pre-?shape|divide|portion|ball|scale|shape into
 _FILLS = re.compile(r"(?:fill|stuff|spread|spoon|top|scatter|sprinkle|brush)\b", re.I)
 _ROLLS = re.compile(
     r"\b(?:pin out|open(?:ed)? (?:up |out )?to|"
-    r"thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|shape\w*|thick\w*|spread\w*)\b",
+    r"thin\w*|roll\w*|sheet\w*|press\w*|pat\w*|flatten\w*|stretch\w*|slap\w*|shape\w*|thick\w*|spread\w*)\b",
     re.I,
 )
 _HIGH = re.compile(r"\d\s*(?:cm|mm|in\w*|[\"”″])\s*-?(?:deep|high|tall|thick)\b", re.I)
 _DOCKS = re.compile(r"\b(?:dock|prick)\b(?!.*\bbubbl)", re.I)
 _ONE_ROUND = re.compile(
-    r"\b(?:shape|form|pat|turn)\b(?: it| the dough)? (?:in)?to (?:a|one) (?:\w+ )?(?:round|cake|loaf|disc|circle)\b",
+    r"\b(?:shape|form|pat|turn)\b(?: it| the dough)? (?:in)?to (?:a|one) (?:\w+ )?"
+    r"(?:round|cake|loaf|disc|circle|ball)\b",
     re.I,
 )
 _SIZED = re.compile(r"\b(?:across|wide|diameter|circles?|rounds?|discs?)\b", re.I)
@@ -91,7 +92,7 @@ _NO_SIZE = re.compile(
 _RISES = re.compile(r"\s*(?:ris|prov|proof|rest)\w*(?: time)?\s*:", re.I)
 THICKEST_MM, WIDEST_CM = 30.0, 60.0  # a length below is a thickness, one above no bread
 _HEATS = re.compile(
-    r"\b(?:bak\w+|cook\w*|fry|fried|grill\w*|oven|griddle|skillet|pan|ta[wv]ah?|stone|steel|deck|"
+    r"\b(?:bak\w+|cook\w*|fry|fried|grill\w*|oven|griddle|skillet|pan|ta[wv]ah?|stone|steel|deck|cast[- ]iron|"
     r"tandoor\w*|comal|plancha|preheat\w*)\b",
     re.I,
 )
@@ -130,9 +131,11 @@ class Fact:
 
 
 def _first_way(clause: str) -> tuple[str, str]:
-    """(the clause, the other way that it offers) where it gives a time here or one in the cold: the first is taken."""
+    """(the clause, the other way that it offers) where it gives a time here or one in the cold, one by hand or one by a
+    machine: the first is taken."""
     first, _, other = clause.partition(" or ")
-    apart = _COLD.search(other) and not _COLD.search(first) and hours_in(first) and hours_in(other)
+    colder = _COLD.search(other) and not _COLD.search(first)
+    apart = (colder or (_WORKS.search(first) and kneaded_by(other))) and hours_in(first) and hours_in(other)
     return (first.rstrip(" ,"), other) if apart else (clause, "")
 
 
@@ -264,7 +267,7 @@ class _Reader:
         told += [] if colour is None else [Fact("colour", colour, clause)]
         elsewhere = heat_elsewhere(clause) if stage != "bulk" else None
         told += [] if elsewhere is None else [Fact("heat_elsewhere", elsewhere, clause)]
-        if _HEATS.search(clause):
+        if _HEATS.search(clause) or (stage == "rolled" and oven_c(clause) is not None):
             told += self._heat(clause)
         elif "baked_on" in self.found and self.found["baked_on"].value == "skillet" and _LID.search(clause):
             self.found["baked_on"] = replace(self.found["baked_on"], value="lidded_pan", words=raw.strip())

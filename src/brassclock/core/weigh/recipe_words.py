@@ -30,14 +30,14 @@ FOUND_H = (1 / 60, 96.0)
 _PIECES = (
     r"(?:equal|even|equal-sized|small|large|smooth|dough|long|thin)?\s*(?:\d+(?:\.\d+)?[ -]?(?:inch|in|cm|mm)\b\s*)?"
     r"(?:pieces?|balls?|portions?|parts?|rounds?|breads?|flatbreads?|lumps?|discs?|disks?|naans?|pitas?|pittas?|kulchas?|"
-    r"rotis?|chapatis?|tortillas?|wraps?|loaves|loaf|bases?|sheets?|circles?|ovals?|pockets?|pcs)\b"
+    r"rotis?|chapatis?|tortillas?|wraps?|loaves|loaf|bases?|sheets?|circles?|ovals?|pockets?|pcs?)\b"
 )
 _OF_EACH = r"(?:@|at|of|[x×])\s*(?=\d{2,4}\s?g\b)"  # 100 pcs @ 90 g
 _COUNTED = re.compile(rf"\s*(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}(?!\s+(?:at a time|of))", re.IGNORECASE)
 _DIVIDES = re.compile(
     rf"\b(?:divide|cut|split|portion|shape|form|make|scale|ball|pinch|tear|turn)\w*\b[^.]*?"
     rf"\b(\d{{1,3}})(?:{_TO}(\d{{1,3}}))?\s+{_PIECES}|"
-    rf"\b(\d{{1,3}})\s*[x×@]\s*\d{{2,4}}\s?g\b|\b(?:divide|split)\s+(\d{{1,3}})$|"
+    rf"\b(\d{{1,3}})\s*[x×@]\s*~?\s*\d{{2,4}}\s?g\b|\b(?:divide|split)\s+(\d{{1,3}})$|"
     rf"\b(?:divide|split|portion|cut)\w*\b[^.]*?\b(?:into|in|to|by)\s+(\d{{1,3}})\b(?!\s*(?:g|mm|cm|in|min\w*|h\w*)\b)",
     re.IGNORECASE,
 )
@@ -60,7 +60,7 @@ _SAYS_EACH = re.compile(
     r"(?:scale|divide|portion|weigh|cut|ball|pre-?shape)\w*(?: (?:it|them|the dough))?(?: into| at| off| out| to)?"
     r"(?: about)? \d+ ?g|"
     r"(?:\b(?:at|of)|@) ?(?:about |around )?\d+ ?g|"
-    r"(?:scaling|piece|ball|unit) weight|scaling\s*:?\s*\d|[x×]\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|"
+    r"(?:scaling|piece|ball|unit) weight|scaling\s*:?\s*\d|[x×]\s*~?\s*\d|balls? (?:of|at)|pieces? (?:of|at)|\beach\b|"
     r"apiece|g balls?|g pieces?|g portions?|ball at",
     re.I,
 )
@@ -70,7 +70,8 @@ _EACH_OZ = re.compile(
 )
 OZ_G = 28.35
 _EACH_G = re.compile(
-    r"(?:[x×]\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |@ ?|weighing (?:about )?|about )?"
+    r"(?:[x×]\s*~?\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |@ ?|"
+    r"weighing (?:about )?|about )?"
     r"\b(\d{2,4})\s*(?:-|–|to)?\s*(\d{2,4})?\s*(?:g|grams?)\b(?:\s*(?:each|apiece|balls?|pieces?|portions?))?",
     re.IGNORECASE,
 )
@@ -175,6 +176,7 @@ _COLOURS = (  # golden, spots and all, is what a bread has where nothing else is
         re.compile(
             r"\b(?:lightly|barely|just|slightly|faintly) (?:golden|brown\w*|colou?red|toasted)\b|"
             r"\b(?:light|pale) (?:golden|gold|brown|colou?r)\b|\b(?:begin|start)\w* to (?:brown|colou?r|turn golden)\b|"
+            r"\bturning golden\b|"
             r"\b(?:a )?few (?:light |pale )(?:brown )?spots\b",
             re.IGNORECASE,
         ),
