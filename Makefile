@@ -9,12 +9,12 @@ export HYPOTHESIS_STORAGE_DIRECTORY ?= $(CURDIR)/.cache/hypothesis
 demo: setup build
 	.venv/bin/brass-clock serve --demo --port $(PORT)
 
-# four workers on two cores: three have tests of the interface, which wait more than they compute, and one the rest
+# three workers on two cores: two have tests of the interface, which wait more than they compute, and one the rest
 test: browser
 	$(MAKE) --no-print-directory -j2 setup
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint web-checks
 	$(MAKE) --no-print-directory build
-	$(PY) -m pytest -n 4
+	$(PY) -m pytest -n 3
 
 check: setup lint web-checks
 	$(PY) -m pytest -q tests/core tests/store

@@ -85,7 +85,7 @@ class Watched:
         """No accessibility violation on what is shown, once it is shown; on the tablet the letters can be read at night
         too: the colours are the same on the phone."""
         self.page.wait_for_selector("main")
-        self._settled()
+        self.settled()
         found = Axe().run(self.page, options={"runOnly": WCAG, **BRIEFLY})
         wrong = [v["id"] for v in found.response["violations"] if not self._scrolled_off(v)]
         assert wrong == [], found.generate_report()
@@ -96,7 +96,7 @@ class Watched:
         self.page.emulate_media(color_scheme="light")
         assert night.response["violations"] == [], "at night: " + night.generate_report()
 
-    def _settled(self) -> None:
+    def settled(self) -> None:
         """Wait until nothing on the page has changed its height for a quarter of a second."""
         tall = "document.querySelector('main').scrollHeight"
         was = None

@@ -67,7 +67,8 @@ def test_forty_breads_are_judged_by_key_and_by_dragging(demo_server: Server, wat
     given = {"kitchen_id": kitchen["id"], "serve": "in 9 h", "method": "hatch-pita", "name": "Forty"}
     bake = demo_server.send("POST", "/api/bakes", given)["id"]
     demo_server.send("PATCH", f"/api/bakes/{bake}", {"count": 40})
-    page = watch(demo_server, "tablet").goto(f"/b/{bake}/keep")
+    seen = watch(demo_server, "tablet")
+    page = seen.goto(f"/b/{bake}/keep")
     page.get_by_role("button", name="Round 1: not judged").focus()
     page.keyboard.press("Control+a")
     page.keyboard.press("1")
@@ -77,7 +78,8 @@ def test_forty_breads_are_judged_by_key_and_by_dragging(demo_server: Server, wat
     for key in ("ArrowRight", "ArrowRight", "3", "ArrowRight"):
         page.keyboard.press(key)
     expect(page.get_by_role("button", name="Round 3: flat, right")).to_be_visible()
-    page.wait_for_load_state("networkidle")  # what is told above the tray is there
+    page.wait_for_load_state("networkidle")
+    seen.settled()  # what is told above the tray is there
     first, last = (page.get_by_role("button", name=f"Round {n}: full, right").bounding_box() for n in (10, 12))
     page.mouse.move(first["x"] + 30, first["y"] + 40)
     page.mouse.down()
