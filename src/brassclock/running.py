@@ -37,7 +37,7 @@ class Running:
         self._follower: Any = None
         self._aside: Any = None
         self._listener: Any = None
-        self._settled = threading.Timer(SETTLED_S, lambda: None)
+        self._settled: threading.Timer | None = None
 
     def start(self) -> None:
         """Bring the application up; a fault is told on the terminal and on the page."""
@@ -164,7 +164,8 @@ class Running:
         """Write everything back and let go of the data."""
         if self._listener is not None:
             self._listener.end()
-        self._settled.cancel()
+        if self._settled is not None:
+            self._settled.cancel()
         if self._aside is not None:
             self._aside.end()
         if self._follower is not None:

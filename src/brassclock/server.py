@@ -82,10 +82,11 @@ def serve(serving: Serving) -> int:
             **proxied,
         )
     finally:
-        if starting.running is not None:
-            starting.running.end()
-            starting.running.send_home()
-    return 1 if starting.running is not None and starting.running.fault is not None else 0
+        running = starting.running
+        if running is not None:
+            running.end()
+            running.send_home()
+    return 1 if running is not None and running.fault is not None else 0
 
 
 class Starting(threading.Thread):

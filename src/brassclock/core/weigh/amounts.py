@@ -109,6 +109,11 @@ def counted(text: str) -> str:
     return _BARE_MEASURE.sub(r"1 \g<0>", text)
 
 
+def _added(amount: str) -> str:
+    """An amount of several parts with a plus between them."""
+    return re.sub(r"\s+and\s+", " + ", amount.strip())
+
+
 def split(text: str) -> tuple[str | None, str]:
     """(amount, the rest) of a line; None when it holds no amount.
 
@@ -119,15 +124,14 @@ def split(text: str) -> tuple[str | None, str]:
     if first and _GRADE.fullmatch(first[1].strip()):
         first = None
     if first and first[2].strip():
-        return re.sub(r"\s+and\s+", " + ", first[1].strip()), first[2].strip()
+        return _added(first[1]), first[2].strip()
     text = _ONE_BEHIND.sub("1 ", text)
     last = _LAST.match(text)
     if last and last[1].strip():
-        return re.sub(r"\s+(?:and|plus)\s+", " + ", last[2].strip()), last[1].strip()
+        return _added(last[2]), last[1].strip()
     between = _BETWEEN.match(text)
     if between:
-        amount = re.sub(r"\s+(?:and|plus)\s+", " + ", (between[2] or between[3]).strip())
-        return amount, f"{between[1]}{',' if between[4] else ''} {between[5]}".strip()
+        return _added(between[2] or between[3]), f"{between[1]}{',' if between[4] else ''} {between[5]}".strip()
     count = _LAST_COUNT.match(text)
     if count and not _GRADE.fullmatch(count[2]):
         return count[2], count[1].strip()

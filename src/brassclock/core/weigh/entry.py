@@ -43,7 +43,6 @@ _SEASONING = re.compile(
 )
 NO_GLUTEN = re.compile(r"\bgluten[- ]free\b|\bgf\b|\b(?:teff|sorghum|millet|jowar|bajra|cassava)\b", re.IGNORECASE)
 NO_GLUTEN_SAID = "A dough without gluten holds its gas and sets otherwise: it is not computed here."
-_OF_FLOUR = re.compile(r"(\d\s?(?:g|kg|ml|l)\b.*?)\s*\(\d{1,3}(?:[.,]\d{1,2})?\)\s*$", re.IGNORECASE)  # 390 g (65)
 _IN_BRACKETS = re.compile(r"\(([^()\d]+)\)")
 _CHOICE = re.compile(r"\s(?:or)\s+\w", re.IGNORECASE)
 _NEXT = (  # between things in one line, as they are tried
@@ -122,7 +121,6 @@ def read_line(raw: str, rows: Mapping[str, Ingredient]) -> EntryLine:
     loose = NEARLY.search(text)
     text, temp_c, wrong = at_heat(text)
     text = in_figures(text)
-    text = _OF_FLOUR.sub(r"\1", text)
     bracket = BRACKET.search(text) or ABOUT.search(text)
     wet, text = hydration(text)
     bare = re.sub(r"\s+", " ", ABOUT.sub("", BRACKET.sub(" ", text))).strip(" ,")
@@ -271,12 +269,12 @@ def _with_their_kinds(parts: list[str], rows: Mapping[str, Ingredient]) -> list[
     what is known and has no amount stays a part where others have one."""
     joined: list[str] = []
     for part in parts:
-        read = read_line(part, rows)
-        kind = read.ingredient is None and len(part.split()) <= MOST_KIND and not re.search(r"[\d.:]", part)
-        if not (joined and read.amount is None and read.share is None and kind):
-            joined.append(part)
-        else:
+        brief = len(part.split()) <= MOST_KIND and not re.search(r"[\d.:]", part)
+        read = read_line(part, rows) if joined and brief else None
+        if read is not None and read.ingredient is None and read.amount is None:
             joined[-1] = f"{joined[-1]}, {part}"
+        else:
+            joined.append(part)
     return joined
 
 

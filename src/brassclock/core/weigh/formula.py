@@ -189,6 +189,13 @@ def _cautions(dough: Dough, lines: Sequence[SheetLine], stuffed: Filling | None)
     return tuple(cautions)
 
 
+def _rolled(mass_g: float, shape: geometry.Shape, dough: Dough) -> tuple[geometry.Sheet | None, list[tuple[str, str]]]:
+    """The sheet that so much gives in a shape, and what contradicts it."""
+    kept = geometry.kept_gas_frac(dough)
+    said = geometry.disagreement(mass_g, shape, kept_frac=kept)
+    return geometry.sheet_of(mass_g, shape, kept_frac=kept), [("thickness", said)] if said else []
+
+
 def weigh(
     typed: Sequence[TypedLine],
     wish: PieceWish | None = None,
@@ -222,11 +229,8 @@ def weigh(
     piece_g = wish.mass_g or (pieces.mass_g if pieces else None)
     stuffed, doubts = _filling(filling, filling_g, pieces, kit, wish.filled_beside)
     rolled_g = piece_g and piece_g + (stuffed.per_piece_g if stuffed and not topping else 0.0)
-    kept = geometry.kept_gas_frac(dough)
-    sheet = geometry.sheet_of(rolled_g, shape, kept_frac=kept) if rolled_g and shape else None
-    if rolled_g and shape:
-        said = geometry.disagreement(rolled_g, shape, kept_frac=kept)
-        contradictions += [("thickness", said)] if said else []
+    sheet, said = _rolled(rolled_g, shape, dough) if rolled_g and shape else (None, [])
+    contradictions += said
     contradictions += volume_confusion(lines, dough) + cups_as_grams(dough) + unlikely_amounts(lines, flour)
     contradictions += weak_flours(lines, flour)
     contradictions += doubts

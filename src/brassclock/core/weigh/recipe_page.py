@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 
 from brassclock.core.errors import invalid
 from brassclock.core.matter.ingredients import Ingredient
+from brassclock.core.weigh.amounts import split
 from brassclock.core.weigh.columns import is_head, line_of
 from brassclock.core.weigh.entry import EntryLine, read_line, things_in
 from brassclock.core.weigh.recipe_words import SPONGE, pieces_made
@@ -69,13 +70,13 @@ _APART = re.compile(r"[,;]\s+|\.\s+|\s+and\s+|\s+with\s+")
 _AMOUNT = re.compile(
     r"(?:\d|[½¼¾⅓⅔]|\ban? (?:pinch|cup|teaspoon|tablespoon|tsp|tbsp|packet|sachet|egg)\b)", re.IGNORECASE
 )
+_MADE = r"(?:portions?|pieces?|pcs|breads?|balls?|loaves)"
 _BEHIND_NAME = re.compile(
-    r"\s*(?:\||\(|\bmakes\b|(?=\b\d{1,3}\s*(?:portions?|pieces?|pcs|breads?|balls?|loaves)\s*(?:@|at|of|[x×])\s*\d)|"
-    r"(?:,|\s[–—-])\s*(?=\d{1,3}\s+(?:portions?|pieces?|pcs|breads?|balls?|loaves)\b))",
+    rf"\s*(?:\||\(|\bmakes\b|(?=\b\d{{1,3}}\s*{_MADE}\s*(?:@|at|of|[x×])\s*\d)|"
+    rf"(?:,|\s[–—-])\s*(?=\d{{1,3}}\s+{_MADE}\b))",
     re.IGNORECASE,
 )
 _WHERE = re.compile(r"\s+(?:in|into|to|on|over|together)\b")
-_AMOUNT_ALONE = re.compile(r"[\d.,/½¼¾⅓⅔ –-]+\s*(?:g|kg|ml|l|oz|lb|tsp|tbsp|cups?)?\.?", re.IGNORECASE)
 _ROW = re.compile(r"\s*\|.*\|\s*$")
 _RULED = re.compile(r"\s*\|[\s:|-]+\|\s*$")
 _OF_DAY = re.compile(  # day 1, evening - leaven build
@@ -255,7 +256,7 @@ class _Reader:
     def _headed(self, line: str) -> tuple[str, str, str] | None:
         """(part, heading, the rest) of a line that opens with its heading (`Filling: 60 g coconut, 40 g raisins`)."""
         head, colon, rest = (x.strip() for x in line.partition(":"))
-        if _AMOUNT_ALONE.fullmatch(rest):  # levain: 75 g
+        if not split(rest)[1]:  # levain: 75 g
             return None
         part = _heading(head) if colon and rest and self.part != "steps" else None
         return (part, head, rest) if part in ("sponge", "dough", "filling", "topping", "beside") else None

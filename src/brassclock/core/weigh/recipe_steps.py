@@ -263,16 +263,15 @@ class _Reader:
         if any(f.key.endswith(("_h", "_x")) for f in waits) and not _COLD.search(clause) and wanted_c is None:
             told += self._where(clause, "ball" if stage == "rolled" else stage)
         told += self._shape(clause)
-        colour = colour_of(clause) if stage != "bulk" else None
-        told += [] if colour is None else [Fact("colour", colour, clause)]
-        elsewhere = heat_elsewhere(clause) if stage != "bulk" else None
-        told += [] if elsewhere is None else [Fact("heat_elsewhere", elsewhere, clause)]
+        if stage != "bulk":
+            said = {"colour": colour_of(clause), "heat_elsewhere": heat_elsewhere(clause)}
+            told += [Fact(key, words, clause) for key, words in said.items() if words]
         if _HEATS.search(clause) or (stage == "rolled" and oven_c(clause) is not None):
             told += self._heat(clause)
-        elif "baked_on" in self.found and self.found["baked_on"].value == "skillet" and _LID.search(clause):
-            self.found["baked_on"] = replace(self.found["baked_on"], value="lidded_pan", words=raw.strip())
-        if "baked_on" in self.found and self.found["baked_on"].value == "skillet" and under_grill(clause):
-            self.found["baked_on"] = replace(self.found["baked_on"], value="pan_then_grill")
+        elif _LID.search(clause):
+            self._skillet_is("lidded_pan", raw.strip())
+        if under_grill(clause):
+            self._skillet_is("pan_then_grill", None)
         self._take(*(replace(f, words=raw.strip()) for f in told))
         self.rested = (self.rested or any(f.key.endswith(("_h", "_x")) for f in told)) and not kneading
         self.baked = self.baked or (stage == "rolled" and _HEATS.search(clause) is not None and hours is not None)
@@ -283,6 +282,12 @@ class _Reader:
             self.stage = "rolled"
         elif self.stage == "rolled" and _SEALS.search(clause) and not self.baked:
             self.stage = "ball"  # it is filled, and rolled again
+
+    def _skillet_is(self, kind: str, words: str | None) -> None:
+        """Take the skillet that was named for another kind of it, by these words where they say it alone."""
+        held = self.found.get("baked_on")
+        if held is not None and held.value == "skillet":
+            self.found["baked_on"] = replace(held, value=kind, words=words or held.words)
 
     def _pieces(self, clause: str, raw: str, stage: str, divided: Span | None) -> Iterator[Fact]:
         """Number of pieces that a clause makes, and the weight of one."""

@@ -9,19 +9,22 @@ import re
 from collections.abc import Iterator
 
 from brassclock.core.spoken import ONES, TENS, span_h
-from brassclock.core.units import celsius, figure_of
+from brassclock.core.units import celsius, figure_of, parse_amount
 
 Span = tuple[float, float]  # least and most
 SPONGE = r"(?:poolish|biga|sponge|pre-?ferment|levain)"
 _FIG = r"(?:\d+\s+\d/[1-9]|\d/[1-9]|\d+(?:[.,]\d+)?\s?[½¼¾⅓⅔]?|[½¼¾⅓⅔])"
 _TO = r"\s*(?:-|–|to|or)\s*"
-_HOURS = r"(?:hours?|hrs?|h|minutes?|mins?|min|days?|nights?)\b\.?"
+_LONGER = r"(?:hours?|hrs?|h|days?|nights?)\b\.?"
+_MINUTES = r"(?:minutes?|mins?)\b\.?"
+_HOURS = rf"(?:{_LONGER}|{_MINUTES})"
 _WORD = "|".join([*ONES, *TENS])
 _TIME = re.compile(
     rf"\b(?:overnight|(?:night|evening) before|"
     rf"(?:half an|an|one) hour(?:{_TO}(?:{_FIG}|two|three) hours)?(?: and a half)?|"
-    rf"(?:{_FIG}\s*(?:{_HOURS})?{_TO})?{_FIG}(?:\s|-)?{_HOURS}"
-    rf"(?:\s*(?:and )?(?:a half\b|(?<!n )(?<!ns )(?<!te )(?<!es )(?<!n)\d+(?:\s*m(?:in\w*)?\b)?(?!\s*{_HOURS})))?|"
+    rf"(?:{_FIG}\s*(?:{_HOURS})?{_TO})?{_FIG}(?:\s|-)?"
+    rf"(?:{_MINUTES}(?:\s*(?:and )?a half\b)?|"
+    rf"{_LONGER}(?:\s*(?:and )?(?:a half\b|\d+(?:\s*m(?:in\w*)?\b)?(?!\s*{_HOURS})))?)|"
     rf"(?:{_WORD})\s+{_HOURS})",
     re.IGNORECASE,
 )
@@ -68,7 +71,6 @@ _EACH_OZ = re.compile(
     r"(?:\bat|\bof|@|[x×]) ?(?:about )?(\d{1,2}(?:\.\d)?)\s*(?:oz|ounces?)\b|(\d{1,2}(?:\.\d)?)\s*(?:oz|ounces?) each",
     re.IGNORECASE,
 )
-OZ_G = 28.35
 _EACH_G = re.compile(
     r"(?:[x×]\s*~?\s*|balls? (?:of|at) (?:about )?|pieces? (?:of|at) (?:about )?|\bat |@ ?|"
     r"weighing (?:about )?|about )?"
@@ -106,7 +108,7 @@ _DEGREES = re.compile(
 )
 _BARE_DEGREES = re.compile(r"\b(\d{3})\s*(?:°|º|degrees?\b)", re.IGNORECASE)
 MOST_BARE_C = 300.0  # degrees of an oven that names no scale: above, Fahrenheit
-_COOL = re.compile(r"()(?<![\d.])(\d{1,2})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
+_COOL = re.compile(r"(?<![\d.])(\d{1,2})\s*(?:°|º|degrees?)?\s*(c|f|celsius|fahrenheit)\b", re.IGNORECASE)
 FROZEN_C, FRIDGE_C = -1.0, 8.0
 _DOUGH_C = re.compile(
     r"\b(?:ddt|fdt|target|(?:final |desired |wanted |target )?dough temp\w*\.?)\s*(?:of|is|at|about|=|:|should be)*\s*"
@@ -240,7 +242,7 @@ def stood_c(clause: str) -> float | None:
 
 def cool(clause: str) -> bool:
     """True if a clause names a temperature that is a fridge's."""
-    said = [celsius(float(degrees), unit) for _, degrees, unit in _COOL.findall(clause)]
+    said = [celsius(float(degrees), unit) for degrees, unit in _COOL.findall(clause)]
     return any(FROZEN_C < x <= FRIDGE_C for x in said)
 
 
@@ -253,16 +255,15 @@ def dough_c(clause: str) -> float | None:
 
 def oval_cm(clause: str) -> Span | None:
     """Width and length of an oval [cm]; of one length alone it is OVAL_WIDE as wide."""
-    found = _OVAL.search(clause) or (_BARE_OVAL.search(clause) if _IS_OVAL.search(clause) else None)
-    if found is None:
-        found = _LONG_WIDE.search(clause)
-    if found is None:
-        long = [x for x in lengths_mm(clause) if x[1] >= SHORTEST_OVAL_MM] if _IS_OVAL.search(clause) else []
+    named = _IS_OVAL.search(clause)
+    found = _OVAL.search(clause) or (named and _BARE_OVAL.search(clause)) or _LONG_WIDE.search(clause)
+    if not found:
+        long = [x for x in lengths_mm(clause) if x[1] >= SHORTEST_OVAL_MM] if named else []
         if len(long) != 1:
             return None
         length_cm = sum(long[0]) / 20
         return round(length_cm * OVAL_WIDE, 1), round(length_cm, 1)
-    size = 1.0 if (found[3] or "cm").lower().startswith("c") else INCH_MM / 10
+    size = 1.0 if found[3].lower() in ("cm", "") else INCH_MM / 10
     ends = sorted(round(float(x) * size, 1) for x in (found[1], found[2]))
     return ends[0], ends[1]
 
@@ -311,7 +312,7 @@ def each_g(clause: str) -> Span | None:
     found = _EACH_G.search(clause) if _SAYS_EACH.search(clause) else None
     if found is None:
         ounces = _EACH_OZ.search(clause)
-        one = round(float(ounces[1] or ounces[2]) * OZ_G) if ounces else 0
+        one = round(parse_amount(f"{ounces[1] or ounces[2]} oz").size()[1]) if ounces else 0
         return (one, one) if one else None
     return float(found[1]), float(found[2] or found[1])
 

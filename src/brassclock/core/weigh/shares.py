@@ -12,6 +12,9 @@ _LAST = re.compile(rf"^(\D+?)[\s:=,–-]+({_NUM}){_TO}\.?$", re.IGNORECASE)
 _BESIDE = re.compile(
     rf"\s*[(\[/|,;=–-]*\s*(?<![\d.,]){_NUM}{_PERCENT}\s*(?:of (?:the )?flour)?\s*[)\]]?", re.IGNORECASE
 )
+_BARE_BESIDE = re.compile(  # 390 g (65); a grade of flour (00) is none
+    r"(\d\s?(?:g|kg|ml|l)\b.*?)\s*\((?!00)\d{1,3}(?:[.,]\d{1,2})?\)\s*$", re.IGNORECASE
+)
 UNWEIGHED = (
     "That is a share of the flour, and no flour is given by weight. Give it, as in 500 g, or write how much this is."
 )
@@ -41,8 +44,10 @@ def without_shares(text: str) -> str:
 
     >>> without_shares("Water: 325 g (65%)"), without_shares("100% flour"), without_shares("salt 10 g / 2 %")
     ('Water: 325 g', 'flour', 'salt 10 g')
+    >>> without_shares("water 390 g (65)"), without_shares("500 g flour (00)")
+    ('water 390 g', '500 g flour (00)')
     """
-    return re.sub(r"\s+", " ", _BESIDE.sub(" ", text)).strip(" ,;|/=–-")
+    return re.sub(r"\s+", " ", _BESIDE.sub(" ", _BARE_BESIDE.sub(r"\1", text))).strip(" ,;|/=–-")
 
 
 def whole_flour_g(weighed_g: float, shares: float) -> float | None:

@@ -39,6 +39,7 @@ SETTINGS: dict[str, tuple[str, Callable[[Any], str]]] = {  # a fact's key: the b
     "dough_c": ("dough_c", "dough wanted at {:g} C".format),
 }
 WHOLE = ("count",)
+NOT_COMPUTED = "which is not computed here"
 
 
 def put_facts(bake: Bake, facts: Sequence[Fact], surfaces: Sequence[Surface]) -> list[TakenRead]:
@@ -237,13 +238,10 @@ def _surface(bake: Bake, found: Mapping[str, Fact], surfaces: Sequence[Surface])
     """The surface of the kitchen that is of the recipe's kind; told where there is none."""
     fact, heat = found.get("baked_on"), found.get("oven_c")
     other = found.get("heat_elsewhere")
-    told = fact or heat or other
+    told = fact or other or heat
     if told is None:
         return []
-    if fact is None and other is not None:
-        kind, told = f"{other.value}, which is not computed here", other
-    else:
-        kind = KINDS[str(fact.value)].name.lower() if fact else "an oven"
+    kind = KINDS[str(fact.value)].name.lower() if fact else f"{other.value}, {NOT_COMPUTED}" if other else "an oven"
     at = f", {heat.value:g} C" if heat else ""
     mine = next((s for s in surfaces if fact and s.kind == fact.value), None)
     if mine is not None:

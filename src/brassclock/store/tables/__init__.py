@@ -1,6 +1,7 @@
 """Tables of the database by what they are about.
 
-Rows are built from validated schemas only; SQLModel tables do not validate.
+Rows are built from validated schemas only; SQLModel tables do not validate. Their annotations are not deferred: each
+would be evaluated as text at the start.
 """
 
 from brassclock.store.tables.access import Channel, Device, Measurement, Passcode
